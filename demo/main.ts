@@ -1,0 +1,116 @@
+/** The demo studio: its people, lists, templates, volumes and projects; then the server over them. */
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parseRegisters, parseTemplate } from '@nesting/contract';
+import type { Registers, Template } from '@nesting/core';
+import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, openWorld, type Running, startProject, startServer, transaction, type World } from '@nesting/server';
+import { pino } from 'pino';
+import { contentFor } from './files';
+import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject } from './projects';
+
+export interface DemoOptions {
+  readonly databaseUrl: string;
+  readonly secret: string;
+  readonly port: number;
+  /** Below it lie the volumes. */
+  readonly data: string;
+  readonly say: (line: string) => void;
+}
+
+const PEOPLE = [
+  { initials: 'IT', name: 'Ines Thorvald', role: 'coordinator', does: 'coordinates' },
+  { initials: 'BO', name: 'Bram Okonjo', role: 'artist', does: 'animates' },
+  { initials: 'LV', name: 'Lucía Verhaegen', role: 'artist', does: 'animates' },
+  { initials: 'TF', name: 'Tomasz Ferrow', role: 'artist', does: 'makes the sound' },
+  { initials: 'AP', name: 'Aiko Pendry', role: 'artist', does: 'illustrates' },
+  { initials: 'SD', name: 'Samir Dunmore', role: 'artist', does: 'runs the projectors' },
+  { initials: 'ME', name: 'Maud Éclair', role: 'lead', does: 'produces' },
+] as const;
+
+/** The demo's own files lie beside the sources; the bundle lies in dist. */
+const here = fileURLToPath(new URL('../demo', import.meta.url));
+
+export async function startDemo(options: DemoOptions): Promise<Running> {
+  const log = pino({ level: process.env.NESTING_LOG ?? 'warn' });
+  const volumes = ['studio', 'archive'].map((name) => ({ name, root: path.join(options.data, 'volumes', name) }));
+  for (const volume of volumes) mkdirSync(volume.root, { recursive: true });
+  const worker = new URL('./check-worker.js', import.meta.url);
+  const config = configOf(
+    { NESTING_DATABASE: options.databaseUrl, NESTING_SECRET: options.secret, NESTING_PORT: String(options.port), NESTING_DEMO: '1', NESTING_VOLUMES: volumes.map((v) => `${v.name}=${v.root}`).join(';') },
+    { webFolder: fileURLToPath(new URL('../packages/web/dist', import.meta.url)), migrations: fileURLToPath(new URL('./migrations', import.meta.url)), worker: existsSync(worker) ? worker : null },
+  );
+  const world = await openWorld(config, log);
+  const seeded = await world.db.query('select 1 from person limit 1');
+  if (seeded.rowCount === 0) await seed(world, options.say);
+  return startServer(world, log);
+}
+
+async function seed(world: World, say: (line: string) => void): Promise<void> {
+  say('Making the demo studio…');
+  // The volumes belong to the database that knows them: a new one begins with empty ones.
+  for (const root of world.config.volumes.values()) for (const name of readdirSync(root)) rmSync(path.join(root, name), { recursive: true });
+  const registers = parseRegisters(readFileSync(path.join(here, 'registers.json'), 'utf8'));
+  if (!registers.ok) throw new Error(registers.faults[0]);
+  const people = await transaction(world.db, async (client) => {
+    await seedLists(client, registers.value);
+    for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json'))) await seedTemplate(client, name);
+    return seedPeople(client);
+  });
+  for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
+  await world.checks.idle();
+}
+
+async function seedPeople(client: Client): Promise<Map<string, string>> {
+  const hash = await hashPassword(DEMO_PASSWORD);
+  const ids = new Map<string, string>();
+  for (const p of PEOPLE) {
+    const id = randomUUID();
+    ids.set(p.initials, id);
+    const email = `${p.name.normalize('NFD').replace(/\p{M}/gu, '').split(' ')[0]?.toLowerCase()}@tallow-street.example`;
+    await client.query('insert into person (id, name, email, email_verified, initials, role, does) values ($1, $2, $3, true, $4, $5, $6)', [id, p.name, email, p.initials, p.role, p.does]);
+    await client.query("insert into credential (id, account_id, provider_id, person_id, password) values ($1, $2, 'credential', $2, $3)", [randomUUID(), id, hash]);
+  }
+  return ids;
+}
+
+async function seedLists(client: Client, registers: Registers): Promise<void> {
+  for (const c of registers.clients) await client.query('insert into client (code, name, retired) values ($1, $2, $3)', [c.code, c.name, c.retired ?? false]);
+  for (const [place, f] of registers.families.entries()) await client.query('insert into family (name, extensions, companions, place) values ($1, $2, $3, $4)', [f.name, f.extensions, f.companions ?? [], place]);
+  for (const a of registers.abbreviations) await client.query('insert into abbreviation (short, long) values ($1, $2)', [a.short, a.long]);
+  for (const word of registers.banned) await client.query('insert into banned_word (word) values ($1)', [word]);
+}
+
+async function seedTemplate(client: Client, file: string): Promise<void> {
+  const parsed = parseTemplate(readFileSync(path.join(here, 'templates', file), 'utf8'), file);
+  if (!parsed.ok) throw new Error(parsed.faults[0]);
+  const template: Template = parsed.value;
+  const edition = template.edition ?? 1;
+  await client.query('insert into template (id, name) values ($1, $2)', [template.id, template.name]);
+  await client.query('insert into template_edition (template_id, edition, body) values ($1, $2, $3)', [template.id, edition, JSON.stringify(template)]);
+  for (const from of new Set((template.root.starters ?? []).map((s) => s.from))) {
+    await client.query('insert into starter_file (template_id, edition, path, bytes) values ($1, $2, $3, $4)', [template.id, edition, from, readFileSync(path.join(here, 'templates', from))]);
+  }
+}
+
+async function seedProject(world: World, people: ReadonlyMap<string, string>, demo: DemoProject): Promise<void> {
+  const editions = await world.db.query<{ edition: number }>('select max(edition) as edition from template_edition where template_id = $1', [demo.template]);
+  const project = await startProject(world, people.get(demo.person) as string, { template: demo.template, edition: editions.rows[0]?.edition ?? 1, volume: 'studio', values: { ...demo.values } });
+  await world.checks.idle();
+  const root = path.join(world.config.volumes.get('studio') as string, project.folder);
+  const today = Date.parse(`${DEMO_TODAY}T17:00:00Z`);
+  for (const folder of demo.removed ?? []) rmSync(path.join(root, folder), { recursive: true });
+  for (const [i, file] of demo.files.entries()) {
+    const absolute = path.join(root, file);
+    mkdirSync(path.dirname(absolute), { recursive: true });
+    if (existsSync(absolute)) continue;
+    writeFileSync(absolute, contentFor(path.basename(file)));
+    // Work is spread over the project's life; the last files listed are today's.
+    const at = new Date(today - Math.round((demo.age * 86_400_000 * (demo.files.length - i)) / demo.files.length));
+    utimesSync(absolute, at, at);
+  }
+  await world.db.query('update project set started_at = $2 where id = $1', [project.id, new Date(today - demo.age * 86_400_000)]);
+  await checkProject(world, project.id, people.get(demo.person) as string);
+  await world.checks.idle();
+}

@@ -1,0 +1,42 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { expandTemplate, planPaths } from '@nesting/core';
+import { startOnDisk, volumeState } from '@nesting/disk';
+import { EXIT, type Exit, Unusable } from '../fail';
+import { type Options, registersOf, templateOf, valuesOf } from '../input';
+import { print } from '../output';
+import { makingOf } from '../starters';
+import { planJson, refused, sayDiagnostics } from './expand';
+
+/** Writes a project into a folder: whole, or not at all. */
+export async function create(options: Options): Promise<Exit> {
+  const [file] = options.positionals;
+  if (file === undefined) throw new Unusable('give a template file');
+  if (options.into === undefined) throw new Unusable('say where, with --into PARENT');
+  const { template, folder } = templateOf(file);
+  const parent = options.into;
+  const state = volumeState(parent).state;
+  if (state === 'missing') throw new Unusable(`${parent}: no such folder`);
+  const expansion = expandTemplate(template, valuesOf(options), registersOf(options), { prefix: `${parent}/` });
+  const json = options.as === 'json';
+  if (refused(expansion)) {
+    sayDiagnostics(expansion);
+    process.stderr.write('nothing was written\n');
+    return EXIT.findings;
+  }
+  const project = randomUUID();
+  const { steps, bytesOf } = makingOf(template, folder, expansion, project, new Date().toISOString());
+  if (options.dryRun) {
+    sayDiagnostics(expansion);
+    await print(json ? planJson(expansion) : planPaths(expansion));
+    return EXIT.ok;
+  }
+  const outcome = await startOnDisk({ parent, folder: expansion.rootName, project, steps, bytesOf });
+  if (!outcome.ok) {
+    const why = outcome.code === 'EEXIST' ? `${join(parent, expansion.rootName)} exists already` : `${outcome.at === '' ? parent : outcome.at}: ${outcome.code}`;
+    process.stderr.write(`${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}\n`);
+    return EXIT.findings;
+  }
+  await print(json ? `${JSON.stringify({ root: outcome.root, project, folders: expansion.folders, files: expansion.files })}\n` : `made ${expansion.folders} folders and ${expansion.files} files in ${outcome.root}\n`);
+  return EXIT.ok;
+}

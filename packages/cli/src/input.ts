@@ -1,0 +1,106 @@
+/** What every command takes: options, and the files they name. */
+import { readFileSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { parseArgs } from 'node:util';
+import { type Answer, codeOf, type CompiledConvention, compileConvention, type Convention, mergeRegisters, NO_REGISTERS, parsePattern, type Registers, type Template, type Values, wordsFor } from '@nesting/core';
+import { parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
+import { Unusable } from './fail';
+
+export interface Options {
+  readonly positionals: readonly string[];
+  readonly values: string | undefined;
+  readonly registers: string | undefined;
+  readonly as: string | undefined;
+  readonly pattern: string | undefined;
+  readonly into: string | undefined;
+  readonly listing: string | undefined;
+  readonly set: readonly string[];
+  readonly dryRun: boolean;
+}
+
+export function optionsOf(args: readonly string[]): Options {
+  try {
+    const { values: v, positionals } = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        values: { type: 'string' },
+        registers: { type: 'string' },
+        as: { type: 'string' },
+        json: { type: 'boolean' },
+        pattern: { type: 'string', short: 'p' },
+        into: { type: 'string' },
+        listing: { type: 'string' },
+        set: { type: 'string', multiple: true },
+        'dry-run': { type: 'boolean' },
+      },
+    });
+    return { positionals, values: v.values, registers: v.registers, as: v.json ? 'json' : v.as, pattern: v.pattern, into: v.into, listing: v.listing, set: v.set ?? [], dryRun: v['dry-run'] ?? false };
+  } catch (error) {
+    throw new Unusable(error instanceof Error ? error.message : 'options that cannot be understood');
+  }
+}
+
+/** A file's text; `-` is standard input. */
+export function textOf(file: string): string {
+  try {
+    return readFileSync(file === '-' ? 0 : file, 'utf8');
+  } catch (error) {
+    throw new Unusable(`${file}: cannot be read (${codeOf(error)})`);
+  }
+}
+
+function use<T>(answer: Answer<T, string>): T {
+  if (!answer.ok) throw new Unusable(answer.faults[0] ?? 'unusable input');
+  return answer.value;
+}
+
+export function valuesOf(options: Options, fallback: Values = {}): Values {
+  const given = options.values === undefined ? fallback : use(parseValues(textOf(options.values), options.values));
+  const set = options.set.map((pair) => {
+    const at = pair.indexOf('=');
+    if (at <= 0) throw new Unusable(`--set ${pair}: write it as field=value`);
+    return [pair.slice(0, at), pair.slice(at + 1)] as const;
+  });
+  return { ...given, ...Object.fromEntries(set) };
+}
+
+export const registersOf = (options: Options, fallback: Registers = NO_REGISTERS): Registers =>
+  options.registers === undefined ? fallback : use(parseRegisters(textOf(options.registers), options.registers));
+
+export interface TemplateFile {
+  readonly template: Template;
+  /** Where its starter files are looked for. */
+  readonly folder: string;
+}
+
+export const templateOf = (file: string): TemplateFile => ({ template: use(parseTemplate(textOf(file), file)), folder: dirname(file) });
+
+export interface Rule {
+  readonly convention: Convention;
+  readonly compiled: CompiledConvention;
+  readonly registers: Registers;
+  readonly values: Values;
+}
+
+/** A convention file, or a bare pattern behind `-p`. */
+export function ruleOf(options: Options): Rule {
+  const [file] = options.positionals;
+  if (options.pattern === undefined && file === undefined) throw new Unusable('give a convention file, or a pattern behind -p');
+  const convention: Convention = options.pattern === undefined ? use(parseConvention(textOf(file as string), file)) : { id: 'pattern', name: options.pattern, pattern: options.pattern };
+  const registers = registersOf(options);
+  const values = valuesOf(options);
+  const pattern = parsePattern(convention.pattern);
+  if (!pattern.ok) {
+    const fault = pattern.faults[0];
+    throw new Unusable(`pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`);
+  }
+  const number = values.number === undefined || values.number === null ? undefined : String(values.number);
+  const year = Number(String(values.date ?? '').slice(0, 4));
+  const compiled = compileConvention(pattern.value, { fields: convention.fields ?? [], registers: mergeRegisters(NO_REGISTERS, registers), families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) });
+  if (!compiled.ok) {
+    const fault = compiled.faults[0];
+    throw new Unusable(`pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`);
+  }
+  return { convention, compiled: compiled.value, registers, values };
+}

@@ -1,0 +1,51 @@
+/** `nesting COMMAND …`: one file a command; no database needed. */
+import { check } from './commands/check';
+import { create } from './commands/create';
+import { expand } from './commands/expand';
+import { name } from './commands/name';
+import { read } from './commands/read';
+import { EXIT, type Exit, Unusable } from './fail';
+import { type Options, optionsOf } from './input';
+
+const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, expand, create, check };
+
+const HELP = `nesting COMMAND …
+
+  name RULE                       write one name
+  read RULE < names               read names, a JSON line for each
+  expand TEMPLATE                 print the plan of a project
+         [--as paths|json|outline|sh|powershell|zip]
+  create TEMPLATE --into PARENT   write a project  [--dry-run]
+  check [TEMPLATE] DIR            compare a project with its rules
+  check TEMPLATE --listing FILE   compare a listing
+         [--as text|json|csv|sarif]
+
+RULE is a convention file, or -p PATTERN. Every command takes
+--values FILE, --registers FILE and --set field=value; --json is --as json.
+Status: 0 clean or done, 1 findings or refusals, 2 unusable input.
+`;
+
+async function main(args: readonly string[]): Promise<Exit> {
+  const [command = '', ...rest] = args;
+  if (command === '' || command === 'help' || command === '--help') {
+    process.stdout.write(HELP);
+    return command === '' ? EXIT.unusable : EXIT.ok;
+  }
+  const run = Object.hasOwn(COMMANDS, command) ? COMMANDS[command] : undefined;
+  if (run === undefined) throw new Unusable(`no command is called ${command}; nesting help lists them`);
+  return run(optionsOf(rest));
+}
+
+// Whoever reads only the first lines of a long output closes the pipe: that is no error.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? EXIT.ok : EXIT.unusable));
+
+main(process.argv.slice(2)).then(
+  (exit) => {
+    process.exitCode = exit;
+  },
+  (error: unknown) => {
+    if (!(error instanceof Unusable)) throw error;
+    process.stderr.write(`nesting: ${error.message}\n`);
+    process.exitCode = EXIT.unusable;
+  },
+);

@@ -1,0 +1,5 @@
+/** The face of the contract: everything that crosses the wire or stands in a file. */
+export * from './field';
+export * from './file';
+export * from './template';
+export * from './wire';

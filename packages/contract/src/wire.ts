@@ -1,0 +1,135 @@
+/** What crosses between server and screens. Times are ISO 8601, sizes bytes. */
+import type { Params, Problem, RuleCode, Stretch, Suggestion, Weight } from '@nesting/core';
+import { z } from 'zod';
+import { valuesSchema, word } from './field';
+import { templateSchema } from './template';
+
+export const ROLES = ['coordinator', 'artist', 'lead'] as const;
+export type Role = (typeof ROLES)[number];
+
+export const meSchema = z.object({ id: z.string(), name: z.string(), initials: z.string(), role: z.enum(ROLES), demo: z.boolean() });
+export type Me = z.infer<typeof meSchema>;
+
+/** Shown before sign-in: whether this is a demo, and whom it offers. */
+export interface Entrance {
+  readonly demo: boolean;
+  readonly people: readonly { readonly initials: string; readonly name: string; readonly role: Role; readonly does: string }[];
+}
+
+export interface TemplateRow {
+  readonly id: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly edition: number;
+  readonly projects: number;
+  readonly template: z.infer<typeof templateSchema>;
+}
+
+export interface VolumeRow {
+  readonly name: string;
+  /** Where it is mounted, as the server sees it; counted into paths. */
+  readonly root: string;
+  readonly state: 'ready' | 'read-only' | 'missing';
+  readonly freeBytes: number | null;
+}
+
+export const startSchema = z.object({
+  template: word,
+  edition: z.int().min(1),
+  volume: word,
+  values: valuesSchema,
+});
+export type StartRequest = z.infer<typeof startSchema>;
+
+export const holdSchema = z.object({ year: z.int().min(2000).max(2999) });
+export interface Hold {
+  readonly number: string;
+  readonly until: string;
+}
+
+export const PROJECT_STATES = ['starting', 'running', 'failed'] as const;
+
+export interface FindingCounts {
+  readonly must: number;
+  readonly should: number;
+  readonly note: number;
+}
+
+export interface ProjectRow {
+  readonly id: string;
+  readonly number: string;
+  readonly client: string | null;
+  readonly clientName: string | null;
+  readonly title: string;
+  readonly template: { readonly id: string; readonly name: string; readonly edition: number };
+  readonly volume: string;
+  readonly folder: string;
+  readonly state: (typeof PROJECT_STATES)[number];
+  readonly startedAt: string;
+  readonly startedBy: string;
+  readonly check: { readonly at: string; readonly counts: FindingCounts; readonly files: number; readonly bytes: number } | null;
+}
+
+export interface ProjectPage extends ProjectRow {
+  readonly values: z.infer<typeof valuesSchema>;
+  readonly body: z.infer<typeof templateSchema>;
+  readonly root: string;
+}
+
+export type CheckState = 'queued' | 'running' | 'done' | 'failed';
+
+export interface CheckRow {
+  readonly id: string;
+  readonly state: CheckState;
+  readonly files: number;
+  readonly folders: number;
+  readonly bytes: number;
+  readonly counts: FindingCounts;
+  readonly startedAt: string;
+  readonly endedAt: string | null;
+  /** What the check could not see, or why it ended early. */
+  readonly said: readonly string[];
+}
+
+/** A finding as it is stored and shown: plain, with its words, and no register in it. */
+export interface FindingRow {
+  readonly id: string;
+  readonly rule: RuleCode;
+  readonly weight: Weight;
+  readonly path: string;
+  readonly message: string;
+  readonly params: Params;
+  readonly problems: readonly Problem[];
+  readonly stretches: readonly Stretch[];
+  readonly suggestion: Suggestion | null;
+  readonly related: readonly string[];
+}
+
+/** What stands in the way of a start, looked up while the form is filled in. */
+export const lookSchema = z.object({ number: z.string().max(200), volume: word, folder: z.string().max(500) });
+export interface Look {
+  readonly numberTaken: boolean;
+  readonly numberHeldBy: string | null;
+  readonly folderTaken: boolean;
+  readonly folderOnDisk: boolean;
+}
+
+export interface FolderCount {
+  readonly path: string;
+  readonly files: number;
+  readonly bytes: number;
+  readonly state: 'planned' | 'free' | 'unplanned' | 'inside-unplanned';
+}
+
+export const folderQuerySchema = z.object({ path: z.string().max(4096) });
+
+export interface FolderFiles {
+  readonly path: string;
+  readonly files: readonly { readonly name: string; readonly size: number; readonly modified: string }[];
+}
+
+/** What the server says when it does not do what was asked: what happened, what was not done, what to do. */
+export interface Refusal {
+  readonly code: string;
+  readonly message: string;
+}

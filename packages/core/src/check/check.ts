@@ -1,0 +1,151 @@
+/**
+ * One comparison of a listing with the rules, folder by folder and in any order. Several checkers may share one project, each with
+ * some of its folders; `mergeChecks` puts their parts together and looks at what only the whole can tell.
+ */
+import { type FolderListing, join, nameOf } from '../listing/entry';
+import { readName } from '../name/compile';
+import type { CheckSummary, Finding } from './finding';
+import { findingId } from './finding';
+import type { CheckGround, FolderConvention } from './ground';
+import { extensionOf } from './ground';
+import { isOwn, stateOf } from './match';
+import { RULES } from './registry';
+import type { FileCase, Found, Rule } from './rule';
+
+/** Counts of one folder, for the map of the project. */
+export interface FolderRow {
+  readonly path: string;
+  readonly files: number;
+  readonly bytes: number;
+  /** Newest file's time, milliseconds since 1970; 0 for none. */
+  readonly newest: number;
+  readonly state: 'planned' | 'free' | 'unplanned' | 'inside-unplanned';
+}
+
+/** What one checker saw. Plain data: it crosses from worker to worker. */
+export interface CheckPart {
+  readonly findings: readonly Finding[];
+  readonly rows: readonly FolderRow[];
+}
+
+export interface CheckOutcome {
+  readonly summary: CheckSummary;
+  readonly bytes: number;
+  readonly findings: readonly Finding[];
+  readonly rows: readonly FolderRow[];
+}
+
+const folderRules = RULES.filter((r): r is Extract<Rule, { scope: 'folder' }> => r.scope === 'folder');
+const fileRules = RULES.filter((r): r is Extract<Rule, { scope: 'file' }> => r.scope === 'file');
+const endRules = RULES.filter((r): r is Extract<Rule, { scope: 'end' }> => r.scope === 'end');
+
+export class Checker {
+  private readonly findings = new Map<string, Finding & { related: string[] }>();
+  private readonly rows: FolderRow[] = [];
+
+  constructor(private readonly ground: CheckGround) {}
+
+  folder(listing: FolderListing): void {
+    const { ground } = this;
+    const state = stateOf(ground, listing.path);
+    let bytes = 0;
+    let newest = 0;
+    for (const file of listing.files) {
+      bytes += file.size;
+      if (file.modified > newest) newest = file.modified;
+    }
+    this.rows.push({ path: listing.path, files: listing.files.length, bytes, newest, state: state.kind });
+    for (const rule of folderRules) {
+      const found = rule.judge({ ground, listing, state });
+      if (found !== null) this.add(rule, found);
+    }
+    if (state.kind !== 'planned' || state.line.rules.free) return;
+    this.files(listing, state.line);
+  }
+
+  part(): CheckPart {
+    return { findings: [...this.findings.values()].map(asSequence), rows: this.rows };
+  }
+
+  private files(listing: FolderListing, line: FileCase['line']): void {
+    const { ground } = this;
+    const conventions = ground.conventionsIn(line);
+    for (const file of listing.files) {
+      const path = join(listing.path, file.name);
+      if (ground.planned(path)?.kind === 'file') continue;
+      const mine = conventions.length === 0 ? conventions : conventionsFor(ground, conventions, line.rules.accepts, file.name);
+      if (mine.some((c) => readName(c.strict, file.name, c.bound) !== null)) continue;
+      const fileCase: FileCase = { ground, path, file, line, conventions: mine };
+      for (const rule of fileRules) {
+        const found = rule.judge(fileCase);
+        if (found === null) continue;
+        this.add(rule, found);
+        break;
+      }
+    }
+  }
+
+  private add(rule: Rule, found: Found): void {
+    const finding = findingOf(this.ground, rule, found);
+    if (finding === null) return;
+    // One subject, one finding: the frames of a sequence share theirs.
+    const known = this.findings.get(finding.id);
+    if (known === undefined) this.findings.set(finding.id, { ...finding, related: [] });
+    else known.related.push(finding.path);
+  }
+}
+
+/** Conventions meant for files of this extension; where none is and the family is accepted all the same, no name is asked for. */
+function conventionsFor(ground: CheckGround, all: readonly FolderConvention[], accepts: readonly string[] | null, name: string): readonly FolderConvention[] {
+  const fitting = all.filter((c) => c.extensions === null || c.extensions.has(extensionOf(name, c.extensions)));
+  if (fitting.length > 0) return fitting;
+  const family = ground.familyOf(name);
+  return family !== null && accepts?.includes(family) ? [] : all;
+}
+
+function findingOf(ground: CheckGround, rule: Rule, found: Found): Finding | null {
+  const weight = ground.weightOf(rule.code);
+  if (weight === 'off') return null;
+  return {
+    id: findingId(rule.code, found.subject ?? found.path),
+    rule: rule.code,
+    weight,
+    path: found.path,
+    params: found.params,
+    problems: found.explanation?.problems ?? [],
+    stretches: found.explanation?.stretches ?? [],
+    suggestion: found.explanation?.suggestions[0] ?? null,
+    related: [],
+  };
+}
+
+export function mergeChecks(ground: CheckGround, parts: readonly CheckPart[]): CheckOutcome {
+  const rows = parts.flatMap((p) => p.rows).sort((a, b) => (a.path < b.path ? -1 : 1));
+  const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
+  const ends = endRules.flatMap((rule) => rule.judge({ ground, seen }).flatMap((found) => findingOf(ground, rule, found) ?? []));
+  const findings = [...parts.flatMap((p) => p.findings), ...ends].sort((a, b) => (a.path === b.path ? (a.rule < b.rule ? -1 : 1) : a.path < b.path ? -1 : 1));
+  const of = (weight: string) => findings.filter((f) => f.weight === weight).length;
+  return {
+    summary: { must: of('must'), should: of('should'), note: of('note'), files: rows.reduce((n, r) => n + r.files, 0), folders: Math.max(0, rows.length - 1) },
+    bytes: rows.reduce((n, r) => n + r.bytes, 0),
+    findings,
+    rows,
+  };
+}
+
+/** A whole listing at once, for sources that are small or already in memory. */
+export function checkListing(ground: CheckGround, folders: Iterable<FolderListing>): CheckOutcome {
+  const checker = new Checker(ground);
+  for (const folder of folders) {
+    const own = folder.path === '.nesting' || folder.path.startsWith('.nesting/');
+    if (!own) checker.folder({ ...folder, folders: folder.folders.filter((name) => !isOwn(folder.path, name)) });
+  }
+  return mergeChecks(ground, [checker.part()]);
+}
+
+/** The first frame stands for a sequence; the others are related to it. */
+function asSequence(finding: Finding): Finding {
+  if (finding.related.length === 0) return finding;
+  const [path = finding.path, ...related] = [finding.path, ...finding.related].sort();
+  return { ...finding, path, related, params: { ...finding.params, name: nameOf(path), frames: related.length + 1 } };
+}

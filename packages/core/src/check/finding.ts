@@ -1,0 +1,38 @@
+/** What a check finds, as data: code, place, parameters. Words are made by `words/`. */
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { Params } from '../answer';
+import type { Problem, Stretch, Suggestion } from '../name/suggest';
+import type { Weight } from '../template/node';
+
+export const RULE_CODES = ['missing-folder', 'unplanned-folder', 'foreign-project', 'loose-file', 'name-mismatch'] as const;
+export type RuleCode = (typeof RULE_CODES)[number];
+
+export interface Finding {
+  /** Stable: a hash of the rule and its subject, never of weight, message or edition. */
+  readonly id: string;
+  readonly rule: RuleCode;
+  readonly weight: Weight;
+  /** From the project's root, parted by `/`. */
+  readonly path: string;
+  readonly params: Params;
+  /** Names only: which parts fail, and how the name lies along the convention. */
+  readonly problems: readonly Problem[];
+  readonly stretches: readonly Stretch[];
+  readonly suggestion: Suggestion | null;
+  /** Other paths of the same finding: the frames of a sequence. */
+  readonly related: readonly string[];
+}
+
+export interface CheckSummary {
+  readonly must: number;
+  readonly should: number;
+  readonly note: number;
+  readonly files: number;
+  readonly folders: number;
+}
+
+/** Sixteen hexadecimal digits of SHA-256 over the rule and its subject. */
+export function findingId(rule: RuleCode, subject: string): string {
+  return bytesToHex(sha256(utf8ToBytes(`${rule}\0${subject.normalize('NFC')}`))).slice(0, 16);
+}

@@ -1,0 +1,179 @@
+/**
+ * What a check stands on, compiled once: the plan by path, conventions by the fields in hand, families by extension.
+ * Rules are functions over this ground; a worker makes its own from the same plain data.
+ */
+import type { Field, Reading, ReadValue, Registers, Values } from '../name/field';
+import type { NameContext } from '../name/candidates';
+import { type CompiledConvention, compileConvention } from '../name/compile';
+import { parsePattern } from '../name/parse';
+import { valuesOf } from '../name/scan';
+import { writeName } from '../name/write';
+import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
+import type { Convention, Template, Weight } from '../template/node';
+import type { RuleCode } from './finding';
+
+export interface CheckInput {
+  readonly template: Template;
+  readonly values: Values;
+  /** The studio's registers; the template's own are added. */
+  readonly registers: Registers;
+}
+
+/** A convention as it holds in one folder. */
+export interface FolderConvention {
+  readonly convention: Convention;
+  readonly strict: CompiledConvention;
+  /** The same with any project's number and client, to recognise a foreign name. */
+  readonly foreign: CompiledConvention | null;
+  /** Values a name must carry here: the project's number and client, the entries of the folder. */
+  readonly bound: Reading;
+  readonly context: NameContext;
+  /** Extensions it is for; `null` for any. */
+  readonly extensions: ReadonlySet<string> | null;
+}
+
+const DEFAULT_WEIGHTS: Readonly<Record<RuleCode, Weight>> = {
+  'missing-folder': 'must',
+  'unplanned-folder': 'should',
+  'foreign-project': 'must',
+  'loose-file': 'should',
+  'name-mismatch': 'must',
+};
+
+export class CheckGround {
+  readonly template: Template;
+  readonly expansion: Expansion;
+  readonly registers: Registers;
+  readonly number: string | undefined;
+  readonly client: string | undefined;
+  private readonly byPath = new Map<string, PlannedLine>();
+  private readonly compiled = new Map<string, CompiledConvention | null>();
+  private readonly folders = new Map<string, readonly FolderConvention[]>();
+  private readonly families = new Map<string, string>();
+
+  constructor(input: CheckInput) {
+    this.template = input.template;
+    this.expansion = expandTemplate(input.template, input.values, input.registers);
+    this.registers = this.expansion.registers;
+    const values = this.expansion.values.values;
+    this.number = values.number === undefined || values.number === null ? undefined : String(values.number);
+    this.client = typeof values.client === 'string' ? values.client : undefined;
+    for (const line of this.expansion.lines) this.byPath.set(line.path.normalize('NFC'), line);
+    for (const family of this.registers.families) for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
+  }
+
+  planned(path: string): PlannedLine | undefined {
+    return this.byPath.get(isAscii(path) ? path : path.normalize('NFC'));
+  }
+
+  weightOf(rule: RuleCode): Weight | 'off' {
+    return this.template.checks?.rules?.[rule] ?? DEFAULT_WEIGHTS[rule];
+  }
+
+  /** The family of a file by its extension, double extensions first; `null` for one that no family lists. */
+  familyOf(name: string): string | null {
+    return this.families.get(extensionOf(name, this.families)) ?? null;
+  }
+
+  /** Conventions that hold in a planned folder, compiled with its entries; those that cannot be compiled are left out. */
+  conventionsIn(line: PlannedLine): readonly FolderConvention[] {
+    const known = this.folders.get(line.key);
+    if (known) return known;
+    const made = (line.rules.conventions ?? []).flatMap((id) => {
+      const convention = this.template.conventions.find((c) => c.id === id);
+      return convention === undefined ? [] : (this.folderConvention(convention, line) ?? []);
+    });
+    this.folders.set(line.key, made);
+    return made;
+  }
+
+  private folderConvention(convention: Convention, line: PlannedLine): FolderConvention | null {
+    const fields = this.fieldsIn(convention, line);
+    const scope = `${convention.id}|${Object.keys(line.entries).join(',')}`;
+    const strict = this.compile(scope, convention, fields, this.number);
+    if (strict === null) return null;
+    const bound = this.boundIn(strict, line);
+    const extensions = convention.families === undefined ? null : new Set(this.registers.families.filter((f) => convention.families?.includes(f.name)).flatMap((f) => f.extensions.map((e) => e.toLowerCase())));
+    return {
+      convention, strict, bound, extensions,
+      foreign: strict.slots.some((s) => s.field === 'number') ? this.compile(`${scope}|any`, convention, fields, undefined) : strict,
+      context: { bound, known: this.knownIn(strict), abbreviations: this.registers.abbreviations, banned: this.registers.banned },
+    };
+  }
+
+  private compile(key: string, convention: Convention, fields: readonly Field[], number: string | undefined): CompiledConvention | null {
+    const known = this.compiled.get(key);
+    if (known !== undefined) return known;
+    const pattern = parsePattern(convention.pattern);
+    const year = Number(String(this.expansion.values.values.date ?? '').slice(0, 4));
+    const made = pattern.ok
+      ? compileConvention(pattern.value, { fields, registers: this.registers, families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) })
+      : null;
+    const convention_ = made?.ok ? made.value : null;
+    this.compiled.set(key, convention_);
+    return convention_;
+  }
+
+  /** A convention's own fields come first, then the entries in hand, then the template's. */
+  private fieldsIn(convention: Convention, line: PlannedLine): Field[] {
+    const entries = Object.keys(line.entries).flatMap((as): Field[] => {
+      const rule = this.ruleOfEntry(as);
+      return rule === null ? [] : [{ key: as, ...rule }];
+    });
+    return [...(convention.fields ?? []), ...entries, ...this.template.fields];
+  }
+
+  /** The rule of the list whose entries go by this name. */
+  private ruleOfEntry(as: string) {
+    const list = this.expansion.lines.find((l) => l.folder?.onePer?.as === as)?.folder?.onePer?.list;
+    const field = this.template.fields.find((f) => f.key === list);
+    return field?.type === 'list' ? field.of : null;
+  }
+
+  private boundIn(convention: CompiledConvention, line: PlannedLine): Reading {
+    const given: Record<string, string> = { ...line.entries };
+    if (this.number !== undefined) given.number = this.number;
+    if (this.client !== undefined) given.client = this.client;
+    return this.asRead(convention, given);
+  }
+
+  /** Values in the form this convention would read them back in. */
+  private asRead(convention: CompiledConvention, given: Readonly<Record<string, string>>): Reading {
+    const bound: Record<string, ReadValue> = {};
+    for (const { field, slot, form } of convention.slots) {
+      const value = given[field];
+      if (value === undefined) continue;
+      const written = writeName({ ...convention, parts: [slot] }, { [field]: value });
+      const read = written.ok ? valuesOf(form, written.value)[0] : undefined;
+      if (read !== undefined) bound[field] = read;
+    }
+    return bound;
+  }
+
+  /** For each field, the entries this project's lists and texts have for it. */
+  private knownIn(convention: CompiledConvention): Record<string, readonly string[]> {
+    const known: Record<string, readonly string[]> = {};
+    const lists = new Map(this.expansion.lines.flatMap((l) => (l.folder?.onePer ? [[l.folder.onePer.as, l.folder.onePer.list] as const] : [])));
+    for (const { field } of convention.slots) {
+      const list = lists.get(field);
+      const entries = list === undefined ? [this.expansion.values.values[field]] : (this.expansion.values.lists.get(list)?.all ?? []);
+      const texts = entries.flatMap((entry) => (typeof entry === 'string' ? Object.values(this.asRead(convention, { [field]: entry })) : []));
+      if (texts.length > 0) known[field] = texts.map(String);
+    }
+    return known;
+  }
+}
+
+// biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
+const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);
+
+/** The longest known extension of a name (`tar.gz` before `gz`), else what stands behind its last dot. */
+export function extensionOf(name: string, known: { has(ext: string): boolean }): string {
+  for (let dot = name.indexOf('.', 1); dot >= 0; dot = name.indexOf('.', dot + 1)) {
+    const ext = name.slice(dot + 1).toLowerCase();
+    if (known.has(ext)) return ext;
+  }
+  const last = name.lastIndexOf('.');
+  return last <= 0 ? '' : name.slice(last + 1).toLowerCase();
+}
+

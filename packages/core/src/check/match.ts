@@ -1,0 +1,40 @@
+/** A folder on the disk → what the plan says of it. Asked by path alone, so that folders may come in any order. */
+import { join, nameOf, parentOf } from '../listing/entry';
+import type { PlannedLine } from '../template/expand';
+import type { CheckGround } from './ground';
+
+/** Of Nesting's own folder at a project's root: the marker and the journals. */
+export const OWN_FOLDER = '.nesting';
+
+export type FolderState =
+  /** In the plan; or the folder for older versions of one that is. */
+  | { readonly kind: 'planned'; readonly line: PlannedLine; readonly older: boolean }
+  /** Inside a folder where anything goes. */
+  | { readonly kind: 'free' }
+  /** No rule knows it; its parent is planned. */
+  | { readonly kind: 'unplanned' }
+  /** Inside one that no rule knows: said once, above. */
+  | { readonly kind: 'inside-unplanned' };
+
+export function stateOf(ground: CheckGround, path: string): FolderState {
+  const line = ground.planned(path);
+  if (line?.kind === 'folder') return { kind: 'planned', line, older: false };
+  const above = stateAbove(ground, path);
+  if (above === null) return { kind: 'inside-unplanned' };
+  if (above.rules.free) return { kind: 'free' };
+  const direct = above.path === parentOf(path).normalize('NFC');
+  if (direct && above.folder?.older?.folder === nameOf(path)) return { kind: 'planned', line: above, older: true };
+  return { kind: direct ? 'unplanned' : 'inside-unplanned' };
+}
+
+/** The nearest planned folder above. */
+function stateAbove(ground: CheckGround, path: string): PlannedLine | null {
+  for (let at = parentOf(path); ; at = parentOf(at)) {
+    const line = ground.planned(at);
+    if (line?.kind === 'folder') return line;
+    if (at === '') return null;
+  }
+}
+
+/** Passed over by every check. */
+export const isOwn = (folder: string, name: string): boolean => join(folder, name) === OWN_FOLDER;

@@ -1,0 +1,45 @@
+/** What a rule is. Each stands in a file of its own under `rules/` and is named once, in the registry. */
+import type { Params } from '../answer';
+import type { FileEntry, FolderListing } from '../listing/entry';
+import type { Explanation } from '../name/suggest';
+import type { PlannedLine } from '../template/expand';
+import type { RuleCode } from './finding';
+import type { CheckGround, FolderConvention } from './ground';
+import type { FolderState } from './match';
+
+/** A finding before it has its weight and id. */
+export interface Found {
+  readonly path: string;
+  /** What the finding's identity hangs on, where that is not its path. */
+  readonly subject?: string;
+  readonly params: Params;
+  readonly explanation?: Explanation;
+}
+
+/** One folder on the disk with what the plan says of it. */
+export interface FolderCase {
+  readonly ground: CheckGround;
+  readonly listing: FolderListing;
+  readonly state: FolderState;
+}
+
+/** One file in a planned folder that no rule has cleared yet. */
+export interface FileCase {
+  readonly ground: CheckGround;
+  readonly path: string;
+  readonly file: FileEntry;
+  readonly line: PlannedLine;
+  /** Conventions of the folder that are for files of this family; empty where none is. */
+  readonly conventions: readonly FolderConvention[];
+}
+
+/** What is known when every folder has been seen. */
+export interface EndCase {
+  readonly ground: CheckGround;
+  readonly seen: ReadonlySet<string>;
+}
+
+export type Rule =
+  | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => Found | null }
+  | { readonly code: RuleCode; readonly scope: 'file'; readonly judge: (c: FileCase) => Found | null }
+  | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly Found[] };

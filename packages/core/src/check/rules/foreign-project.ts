@@ -1,0 +1,34 @@
+import { sameForm } from '../../name/candidates';
+import { readName } from '../../name/compile';
+import type { Reading } from '../../name/field';
+import type { FolderConvention } from '../ground';
+import type { FileCase, Rule } from '../rule';
+import { frameless } from '../sequence';
+
+/** A name that is right but for another project's number or client. */
+export const foreignProject: Rule = {
+  code: 'foreign-project',
+  scope: 'file',
+  judge: (c) => {
+    for (const convention of c.conventions) {
+      const foreign = readAsForeign(c, convention);
+      if (foreign !== null) return { path: c.path, ...frameless(convention.strict, c.path), params: { name: c.file.name, ...foreign } };
+    }
+    return null;
+  },
+};
+
+function readAsForeign({ ground, file }: FileCase, { foreign, bound }: FolderConvention): { number: string; client: string; own: string } | null {
+  if (foreign === null) return null;
+  const { number: _number, client: _client, ...rest } = bound;
+  const reading: Reading | null = readName(foreign, file.name, rest);
+  if (reading === null) return null;
+  const number = reading.number === undefined ? '' : String(reading.number);
+  const client = reading.client === undefined ? '' : String(reading.client);
+  const otherNumber = number !== '' && ground.number !== undefined && number !== ground.number && sameForm(number, ground.number);
+  const otherClient = client !== '' && ground.client !== undefined && client !== ground.client;
+  // Any text at all may stand where a number does: only one of the same form is another project's.
+  if (number !== '' && number !== ground.number && !otherNumber) return null;
+  if (!otherNumber && !otherClient) return null;
+  return { number: otherNumber ? number : '', client: otherClient ? client : '', own: ground.number ?? ground.client ?? '' };
+}

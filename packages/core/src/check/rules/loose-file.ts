@@ -1,0 +1,15 @@
+import type { FileCase, Rule } from '../rule';
+
+/** A file beside folders where no files belong: the project's root, above all. */
+export const looseFile: Rule = {
+  code: 'loose-file',
+  scope: 'file',
+  judge: (c) => (belongsNowhere(c) ? { path: c.path, params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name } } : null),
+};
+
+/** Accepting nothing says so; a folder that only holds folders and names no family and no convention means it. */
+function belongsNowhere({ line }: FileCase): boolean {
+  const { accepts, conventions, holdsFolders } = line.rules;
+  if (accepts !== null) return accepts.length === 0;
+  return conventions === null && (holdsFolders || line.parent === null);
+}

@@ -1,0 +1,133 @@
+/** Listings as text → folders and files: path lists, indented outlines, drawn trees, CSV with a `path` column, JSON arrays. */
+import { type FolderListing, join, nameOf, parentOf } from './entry';
+
+export interface PathLine {
+  readonly path: string;
+  /** `null` where the text does not say: then what holds something, or has no extension, is a folder. */
+  readonly folder: boolean | null;
+  readonly size: number;
+  readonly modified: number;
+}
+
+export type ListingForm = 'paths' | 'outline' | 'tree' | 'csv' | 'json';
+
+export function parseListing(text: string): PathLine[] {
+  switch (formOfListing(text)) {
+    case 'json':
+      return parseJson(text);
+    case 'csv':
+      return parseCsv(text);
+    case 'tree':
+      return nested(text, (line) => {
+        const m = /^((?:[│|]\s{3}|[│|] {2}\s|\s{4})*)(?:[├└|`]── ?|[|`+]-- ?)?(.*)$/u.exec(line.replaceAll('\u00a0', ' '));
+        const drawn = /[├└`|+][─-]{2}/.test(line);
+        return { depth: drawn ? (m?.[1]?.length ?? 0) / 4 + 1 : 0, name: m?.[2] ?? line };
+      });
+    case 'outline':
+      return nested(text, (line) => ({ depth: /^[\t ]*/.exec(line)?.[0].replaceAll('\t', '    ').length ?? 0, name: line.trim() }));
+    case 'paths':
+      return lines(text).map((line) => pathLine(line.replace(/^\.\//, '')));
+  }
+}
+
+export function formOfListing(text: string): ListingForm {
+  const trimmed = text.trimStart();
+  if (trimmed.startsWith('[') || trimmed.startsWith('{')) return 'json';
+  const all = lines(text);
+  if (all.some((line) => /[├└]──|[|`]-- /.test(line))) return 'tree';
+  if (/^"?path"?[,;\t]/i.test(all[0] ?? '') || /[,;\t]"?path"?([,;\t]|$)/i.test(all[0] ?? '')) return 'csv';
+  if (all.some((line) => /^[\t ]+\S/.test(line))) return 'outline';
+  return 'paths';
+}
+
+const lines = (text: string): string[] => text.replace(/^\ufeff/, '').split(/\r?\n/).filter((line) => line.trim() !== '');
+
+function pathLine(path: string, size = 0, modified = 0, folder: boolean | null = null): PathLine {
+  const ends = path.endsWith('/');
+  return { path: path.replaceAll('\\', '/').replace(/\/+$/, '').replace(/^\/+/, ''), folder: ends ? true : folder, size, modified };
+}
+
+/** Lines by their depth; depths need only grow where a line stands in the one above it. */
+function nested(text: string, cut: (line: string) => { depth: number; name: string }): PathLine[] {
+  const stack: { depth: number; path: string }[] = [];
+  const out: PathLine[] = [];
+  for (const line of lines(text)) {
+    if (/^\d+ director(y|ies)/.test(line)) continue;
+    const { depth, name } = cut(line);
+    while (stack.length > 0 && (stack[stack.length - 1] as { depth: number }).depth >= depth) stack.pop();
+    const above = stack[stack.length - 1]?.path ?? '';
+    const bare = name.replace(/\/$/, '');
+    const path = bare === '.' ? '' : join(above, bare);
+    if (path !== '') out.push(pathLine(path, 0, 0, name.endsWith('/') ? true : null));
+    stack.push({ depth, path });
+  }
+  return out;
+}
+
+function parseJson(text: string): PathLine[] {
+  const data: unknown = JSON.parse(text);
+  const all = Array.isArray(data) ? data : ((data as { entries?: unknown[] }).entries ?? []);
+  return all.flatMap((item): PathLine[] => {
+    if (typeof item === 'string') return [pathLine(item)];
+    const entry = item as { path?: unknown; type?: unknown; size?: unknown; modified?: unknown };
+    if (typeof entry.path !== 'string') return [];
+    const modified = typeof entry.modified === 'string' ? Date.parse(entry.modified) : Number(entry.modified ?? 0);
+    return [pathLine(entry.path, Number(entry.size ?? 0), Number.isFinite(modified) ? modified : 0, entry.type === undefined ? null : entry.type === 'folder')];
+  });
+}
+
+function parseCsv(text: string): PathLine[] {
+  const [head = '', ...rest] = lines(text);
+  const mark = [',', ';', '\t'].find((m) => head.includes(m)) ?? ',';
+  const columns = cells(head, mark).map((c) => c.toLowerCase());
+  const at = (name: string) => columns.indexOf(name);
+  return rest.map((line) => {
+    const row = cells(line, mark);
+    const modified = Date.parse(row[at('modified')] ?? '');
+    const type = row[at('type')];
+    return pathLine(row[at('path')] ?? '', Number(row[at('size')] ?? 0) || 0, Number.isFinite(modified) ? modified : 0, type === undefined || type === '' ? null : type === 'folder');
+  });
+}
+
+function cells(line: string, mark: string): string[] {
+  const out: string[] = [];
+  let cell = '';
+  let quoted = false;
+  for (let i = 0; i < line.length; i++) {
+    const ch = line[i] as string;
+    if (quoted && ch === '"' && line[i + 1] === '"') {
+      cell += '"';
+      i++;
+    } else if (ch === '"') quoted = !quoted;
+    else if (ch === mark && !quoted) {
+      out.push(cell);
+      cell = '';
+    } else cell += ch;
+  }
+  return [...out, cell];
+}
+
+/** Path lines → folders with what is directly in them. A common root folder that all lines share can be taken off with `root`. */
+export function foldersFrom(paths: readonly PathLine[], root: string | null = null): FolderListing[] {
+  const prefix = root === null ? '' : `${root}/`;
+  const mine = paths.filter((p) => p.path !== '.' && p.path !== '' && p.path !== root && p.path.startsWith(prefix)).map((p) => ({ ...p, path: p.path.slice(prefix.length) }));
+  const parents = new Set<string>();
+  for (const { path } of mine) for (let at = parentOf(path); at !== '' && !parents.has(at); at = parentOf(at)) parents.add(at);
+  const folders = new Set<string>(['', ...parents]);
+  const files = new Map<string, PathLine>();
+  for (const line of mine) {
+    const isFolder = parents.has(line.path) || (line.folder ?? !nameOf(line.path).includes('.'));
+    if (isFolder) folders.add(line.path);
+    else files.set(line.path, line);
+  }
+  const out = new Map([...folders].map((path) => [path, { path, folders: [] as string[], files: [] as { name: string; size: number; modified: number }[], others: [] }]));
+  for (const path of folders) if (path !== '') out.get(parentOf(path))?.folders.push(nameOf(path));
+  for (const [path, line] of files) out.get(parentOf(path))?.files.push({ name: nameOf(path), size: line.size, modified: line.modified });
+  return [...out.values()];
+}
+
+/** The folder that all lines stand in, where there is one: listings made from outside a project carry its name in front. */
+export function commonRoot(paths: readonly PathLine[]): string | null {
+  const tops = new Set(paths.filter((p) => p.path !== '.' && p.path !== '').map((p) => p.path.split('/')[0] as string));
+  return tops.size === 1 ? ([...tops][0] as string) : null;
+}

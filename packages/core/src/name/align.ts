@@ -1,0 +1,215 @@
+/**
+ * Lays a broken name along its pattern: the cheapest ways to explain every atom of the name by a part of the pattern, a slip, or
+ * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so the work is
+ * targets × atoms × the longest slot, however hostile the name.
+ */
+import type { CompiledConvention, CompiledSlot } from './compile';
+import { type Atom, atomsOf } from './atoms';
+import { abbreviates, type Candidate, type ChangeCode, COST, candidatesFor, isNear, type NameContext, squash } from './candidates';
+
+export type Target =
+  | { readonly kind: 'separator'; readonly text: string }
+  | { readonly kind: 'word'; readonly text: string; readonly beforeVersion: boolean }
+  | { readonly kind: 'slot'; readonly slot: CompiledSlot }
+  | { readonly kind: 'enter'; readonly skipTo: number };
+
+/** One piece of the explanation: which stretch of the name was laid to which target, and what it should read. */
+export interface Move {
+  readonly target: Target | null;
+  readonly at: number;
+  readonly end: number;
+  readonly text: string;
+  readonly change: ChangeCode | null;
+}
+
+export interface Hypothesis {
+  readonly cost: number;
+  readonly moves: readonly Move[];
+  readonly name: string;
+  /** Something had to be made up, or nothing is known to stand in a place. */
+  readonly invented: boolean;
+}
+
+interface Partial {
+  readonly cost: number;
+  readonly before: Partial | null;
+  readonly move: Move | null;
+  readonly text: string;
+  readonly invented: boolean;
+}
+
+const KEPT = 3;
+const LONGEST_SLOT = 11;
+const VERSION_WORDS = new Set(['v', 'ver', 'vers', 'version', 'rev', 'r', 'revision']);
+
+export function targetsOf(convention: CompiledConvention): Target[] {
+  const targets: Target[] = [];
+  const starts = new Map<number, number>();
+  convention.ops.forEach((op, i) => {
+    starts.set(i, targets.length);
+    if (op.kind === 'literal') {
+      const next = convention.ops[i + 1];
+      const version = next?.kind === 'slot' && next.slot.field === 'version';
+      const pieces = op.text.match(/[^\p{L}\p{N}]+|[\p{L}\p{N}]+/gu) ?? [];
+      pieces.forEach((text, k) => {
+        const word = /^[\p{L}\p{N}]/u.test(text);
+        targets.push(word ? { kind: 'word', text, beforeVersion: version && k === pieces.length - 1 } : { kind: 'separator', text });
+      });
+    } else if (op.kind === 'slot') targets.push({ kind: 'slot', slot: op.slot });
+    else targets.push({ kind: 'enter', skipTo: op.skipTo });
+  });
+  starts.set(convention.ops.length, targets.length);
+  return targets.map((t) => (t.kind === 'enter' ? { kind: 'enter', skipTo: starts.get(t.skipTo) as number } : t));
+}
+
+export function align(targets: readonly Target[], name: string, context: NameContext): Hypothesis[] {
+  const atoms = atomsOf(name);
+  const width = atoms.length + 1;
+  const cells: Partial[][] = Array.from({ length: (targets.length + 1) * width }, () => []);
+  const put = (target: number, atom: number, partial: Partial) => keep(cells[target * width + atom] as Partial[], partial);
+  put(0, 0, { cost: 0, before: null, move: null, text: '', invented: false });
+  const cache = new Map<number, readonly Candidate[]>();
+  for (let t = 0; t <= targets.length; t++) {
+    for (let a = 0; a <= atoms.length; a++) {
+      const partials = cells[t * width + a] as Partial[];
+      for (const partial of partials) {
+        for (const next of junk(atoms, a, name)) put(t, next.to, extend(partial, next.move, next.cost, false));
+      }
+      const target = targets[t];
+      if (target === undefined || partials.length === 0) continue;
+      if (target.kind === 'enter') {
+        for (const p of partials) {
+          put(t + 1, a, p);
+          put(target.skipTo, a, p);
+        }
+        continue;
+      }
+      const steps = target.kind === 'slot' ? slotSteps(target, t, atoms, a, name) : target.kind === 'word' ? wordSteps(target, atoms, a, name, context.abbreviations) : separatorSteps(target, atoms, a, name);
+      for (const p of partials) for (const s of steps) put(t + 1, s.to, extend(p, s.move, s.cost, s.invented));
+    }
+  }
+  return (cells[targets.length * width + atoms.length] as Partial[]).map(finish);
+
+  function junk(all: readonly Atom[], a: number, whole: string): { to: number; cost: number; move: Move }[] {
+    const atom = all[a];
+    if (atom === undefined) return [];
+    const move = (to: number, change: ChangeCode): { to: number; cost: number; move: Move } => {
+      const end = (all[to - 1] as Atom).end;
+      return { to, cost: COST[change], move: { target: null, at: atom.at, end, text: '', change } };
+    };
+    const out: { to: number; cost: number; move: Move }[] = [];
+    const copy = /^[ _-]*(?:\((?:\d{1,3}|copy)\)|copy(?: ?\d{1,2}| ?\(\d{1,2}\))?(?![a-z]))/i.exec(whole.slice(atom.at))?.[0];
+    if (copy !== undefined) {
+      const to = all.findIndex((x) => x.end === atom.at + copy.length);
+      if (to >= 0) out.push(move(to + 1, 'copy-mark'));
+    }
+    if (atom.kind === 'separator') out.push(move(a + 1, 'separator'));
+    else if (context.banned.some((word) => squash(word) === squash(atom.text))) {
+      // "final2": the number behind a banned word belongs to it.
+      out.push(move(a + 1, 'banned-word'));
+      if (all[a + 1]?.kind === 'digits') out.push(move(a + 2, 'banned-word'));
+    } else if (isDoubled(all, a)) out.push(move(a + 1, 'doubled'));
+    else out.push(move(a + 1, 'extra'));
+    return out;
+  }
+
+  function slotSteps(target: Extract<Target, { kind: 'slot' }>, t: number, all: readonly Atom[], a: number, whole: string) {
+    const out: { to: number; cost: number; move: Move; invented: boolean }[] = [];
+    for (let to = a + 1; to <= Math.min(all.length, a + LONGEST_SLOT); to++) {
+      const first = all[a] as Atom;
+      const last = all[to - 1] as Atom;
+      if (first.kind === 'separator') break;
+      if (last.kind === 'separator') continue;
+      const key = (t * width + a) * 16 + (to - a);
+      const text = whole.slice(first.at, last.end);
+      const candidates = cache.get(key) ?? candidatesFor(target.slot, text, context);
+      cache.set(key, candidates);
+      for (const c of candidates) out.push({ to, cost: c.cost, move: { target, at: first.at, end: last.end, text: c.text, change: c.change }, invented: false });
+    }
+    // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
+    const stranger = all[a];
+    if (stranger !== undefined && stranger.kind !== 'separator' && target.slot.form.kind !== 'text') {
+      out.push({ to: a + 1, cost: COST.unknown, move: { target, at: stranger.at, end: stranger.end, text: '', change: 'unknown' }, invented: true });
+    }
+    const at = stranger?.at ?? whole.length;
+    const { text, known } = absent(target.slot, context);
+    const change: ChangeCode = known ? 'missing' : 'unknown';
+    out.push({ to: a, cost: COST[change], move: { target, at, end: at, text, change }, invented: !known });
+    return out;
+  }
+}
+
+/** What to put where a part is missing: its one possible value, or the first of a chain as an invention. */
+function absent(slot: CompiledSlot, context: NameContext): { text: string; known: boolean } {
+  const bound = context.bound[slot.field];
+  if (slot.form.kind === 'fixed') {
+    const entry = slot.form.entries.find((e) => e.value === bound) ?? (slot.form.entries.length === 1 ? slot.form.entries[0] : undefined);
+    if (entry) return { text: entry.text, known: true };
+  }
+  if (typeof bound === 'string') return { text: bound, known: true };
+  if (slot.form.kind === 'digits' && slot.field === 'version') return { text: '1'.padStart(slot.form.min, '0'), known: false };
+  return { text: '', known: false };
+}
+
+type Step = { to: number; cost: number; move: Move; invented: boolean };
+
+function separatorSteps(target: Extract<Target, { kind: 'separator' }>, atoms: readonly Atom[], a: number, name: string): Step[] {
+  const out: Step[] = [];
+  const at = atoms[a]?.at ?? name.length;
+  for (let to = a + 1; to <= atoms.length && atoms[to - 1]?.kind !== 'word' && atoms[to - 1]?.kind !== 'digits' && to <= a + 4; to++) {
+    const end = (atoms[to - 1] as Atom).end;
+    const same = name.slice(at, end) === target.text;
+    out.push({ to, cost: same ? 0 : COST.separator, move: { target, at, end, text: target.text, change: same ? null : 'separator' }, invented: false });
+  }
+  out.push({ to: a, cost: COST.separator * 1.5, move: { target, at, end: at, text: target.text, change: 'separator' }, invented: false });
+  return out;
+}
+
+function wordSteps(target: Extract<Target, { kind: 'word' }>, atoms: readonly Atom[], a: number, name: string, abbreviations: NameContext['abbreviations']): Step[] {
+  const out: Step[] = [];
+  const at = atoms[a]?.at ?? name.length;
+  const step = (to: number, change: ChangeCode | null) => {
+    const end = to === a ? at : (atoms[to - 1] as Atom).end;
+    out.push({ to, cost: change === null ? 0 : COST[change], move: { target, at, end, text: target.text, change }, invented: false });
+  };
+  for (let to = a + 1; to <= Math.min(atoms.length, a + 4); to++) {
+    if (atoms[a]?.kind === 'separator') break;
+    const text = name.slice(at, (atoms[to - 1] as Atom).end);
+    const bare = squash(text);
+    if (text === target.text) step(to, null);
+    else if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
+    else if (target.beforeVersion && VERSION_WORDS.has(bare)) step(to, 'version-style');
+    else if (bare !== '' && abbreviates(abbreviations, target.text, bare)) step(to, 'abbreviation');
+    else if (isNear(text, target.text)) step(to, 'spelling');
+  }
+  // A version without its letter (`_3`) is a way of writing versions; another literal is just not there.
+  step(a, target.beforeVersion ? 'version-style' : 'missing');
+  return out;
+}
+
+function isDoubled(atoms: readonly Atom[], a: number): boolean {
+  const text = squash((atoms[a] as Atom).text);
+  return text !== '' && atoms.slice(Math.max(0, a - 3), a).some((other) => squash(other.text) === text);
+}
+
+function extend(before: Partial, move: Move, cost: number, invented: boolean): Partial {
+  return { cost: before.cost + cost, before, move, text: before.text + move.text, invented: before.invented || invented };
+}
+
+/** Keeps the few cheapest hypotheses that would write different names. */
+function keep(cell: Partial[], partial: Partial): void {
+  const alike = cell.findIndex((p) => p.text === partial.text);
+  if (alike >= 0) {
+    if ((cell[alike] as Partial).cost <= partial.cost) return;
+    cell.splice(alike, 1);
+  } else if (cell.length >= KEPT && (cell[cell.length - 1] as Partial).cost <= partial.cost) return;
+  const at = cell.findIndex((p) => p.cost > partial.cost);
+  cell.splice(at < 0 ? cell.length : at, 0, partial);
+  if (cell.length > KEPT) cell.pop();
+}
+
+function finish(partial: Partial): Hypothesis {
+  const moves: Move[] = [];
+  for (let p: Partial | null = partial; p !== null; p = p.before) if (p.move !== null) moves.unshift(p.move);
+  return { cost: partial.cost, moves, name: partial.text, invented: partial.invented };
+}

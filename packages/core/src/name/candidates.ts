@@ -1,0 +1,216 @@
+/** What a piece of a broken name may have been meant as, for one slot: the text it should read, at what cost, by which change. */
+import { distance } from 'fastest-levenshtein';
+import { parseDateForm, readDate, writeDate } from './dates';
+import type { Abbreviation, Reading } from './field';
+import type { CompiledSlot } from './compile';
+import { fold } from './fold';
+import type { Form } from './form';
+import { takesWhole, valuesOf } from './scan';
+import { shapeText } from './shape';
+import { fitLike } from './write';
+
+export type ChangeCode =
+  | 'case'
+  | 'separator'
+  | 'padding'
+  | 'accents'
+  | 'abbreviation'
+  | 'spelling'
+  | 'date-form'
+  | 'version-style'
+  | 'extension'
+  | 'banned-word'
+  | 'copy-mark'
+  | 'doubled'
+  | 'extra'
+  | 'missing'
+  | 'number'
+  | 'client'
+  | 'entry'
+  | 'unknown';
+
+export interface Candidate {
+  readonly text: string;
+  readonly cost: number;
+  readonly change: ChangeCode | null;
+}
+
+/** What is known besides the name itself. */
+export interface NameContext {
+  /** Values the name must carry: the project's own number, the entries of the folder it lies in. */
+  readonly bound: Reading;
+  /** Other values a field is known to take in this project: the entries of its lists. */
+  readonly known: Readonly<Record<string, readonly string[]>>;
+  readonly abbreviations: readonly Abbreviation[];
+  readonly banned: readonly string[];
+}
+
+export const NO_CONTEXT: NameContext = { bound: {}, known: {}, abbreviations: [], banned: [] };
+
+/** Costs of the changes; what costs more than `DEAR` is no plain slip any more. */
+export const COST: Readonly<Record<ChangeCode, number>> = {
+  case: 0.4,
+  separator: 0.5,
+  padding: 0.3,
+  accents: 0.4,
+  abbreviation: 0.5,
+  spelling: 1.2,
+  'date-form': 0.6,
+  'version-style': 0.5,
+  extension: 0.5,
+  'banned-word': 0.8,
+  'copy-mark': 0.8,
+  doubled: 1,
+  extra: 3,
+  missing: 1.6,
+  number: 2,
+  client: 2,
+  entry: 2.5,
+  unknown: 4,
+};
+
+const made = (text: string, change: ChangeCode): Candidate => ({ text, cost: COST[change], change });
+const same = (text: string): Candidate => ({ text, cost: 0, change: null });
+
+export function candidatesFor(slot: CompiledSlot, text: string, context: NameContext): Candidate[] {
+  const bound = context.bound[slot.field];
+  const found = plainCandidates(slot.form, text, context, slot.field);
+  if (bound === undefined) return found;
+  // What must be one value: another one can only be a slip or a foreign name.
+  const meant = found.filter((c) => valuesOf(slot.form, c.text).includes(bound));
+  if (meant.length > 0) return meant;
+  const own = textOfBound(slot.form, bound);
+  if (own === null) return found.map((c) => ({ ...c, cost: c.cost + COST.entry, change: 'entry' as const }));
+  if (isNear(text, own)) return [made(own, 'spelling')];
+  if (found.some((c) => c.cost < COST.unknown) || sameForm(text, own)) return [made(own, slot.field === 'number' ? 'number' : slot.field === 'client' ? 'client' : 'entry')];
+  return [];
+}
+
+/** Written form of a value that must stand here. */
+function textOfBound(form: Form, bound: string | number): string | null {
+  if (form.kind === 'fixed') return form.entries.find((e) => e.value === bound)?.text ?? null;
+  if (form.kind === 'digits') return String(bound).padStart(form.min, '0');
+  return typeof bound === 'string' && takesWhole(form, bound) ? bound : null;
+}
+
+function plainCandidates(form: Form, text: string, context: NameContext, field: string): Candidate[] {
+  if (takesWhole(form, text)) return refineKnown(form, text, context.known[field] ?? []);
+  switch (form.kind) {
+    case 'fixed':
+      return fixedCandidates(form, text, context.abbreviations);
+    case 'text':
+      return textCandidates(form, text, context.known[field] ?? []);
+    case 'like': {
+      const fitted = fitLike(form, text);
+      if (fitted === null) return [];
+      return [made(fitted, fitted.toLowerCase() === text.toLowerCase() ? 'case' : 'padding')];
+    }
+    case 'digits':
+      return /^[0-9]{1,9}$/.test(text) ? [made(String(Number(text)).padStart(form.min, '0'), 'padding')] : [];
+    case 'letters': {
+      const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
+      return takesWhole(form, cased) && text.length <= 2 ? [made(cased, 'case')] : [];
+    }
+    case 'date':
+      return dateCandidates(form, text);
+    case 'code': {
+      const lower = text.toLowerCase();
+      return form.of === 'ext' && takesWhole(form, lower) ? [made(lower, 'case')] : [];
+    }
+  }
+}
+
+/** A text that reads, yet is nearly one of the entries this project has, is more likely a slip of it. */
+function refineKnown(form: Form, text: string, known: readonly string[]): Candidate[] {
+  if (form.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
+  const near = known.filter((entry) => isNear(text, entry));
+  return [{ text, cost: 0.8, change: null }, ...near.map((entry) => made(entry, 'spelling'))];
+}
+
+function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, abbreviations: readonly Abbreviation[]): Candidate[] {
+  const bare = squash(text);
+  if (bare === '') return [];
+  const out: Candidate[] = [];
+  for (const entry of form.entries) {
+    if (entry.text.toLowerCase() === text.toLowerCase()) out.push(made(entry.text, 'case'));
+    else if (squash(entry.text) === bare) out.push(made(entry.text, 'separator'));
+    else if (entry.also.some((word) => squash(word) === bare) || abbreviates(abbreviations, entry.text, bare)) out.push(made(entry.text, 'abbreviation'));
+    else if (form.of === 'ext' && sameExtension(entry.text, text.toLowerCase())) out.push(made(entry.text, 'extension'));
+    else if (form.of !== 'ext' && form.of !== 'number' && (isNear(text, entry.text) || entry.also.some((word) => isNear(text, word)))) out.push(made(entry.text, 'spelling'));
+  }
+  const best = Math.min(...out.map((c) => c.cost));
+  return out.filter((c) => c.cost === best);
+}
+
+function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, known: readonly string[]): Candidate[] {
+  const bare = squash(text);
+  const entry = known.find((k) => squash(k) === bare);
+  const shaped = shapeText(text, form.shape);
+  const out: Candidate[] = [];
+  if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
+  else if (shaped.ok && takesWhole(form, shaped.text) && [...shaped.text].length <= form.max) {
+    const change = changeBetween(text, shaped.text);
+    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0), change });
+  }
+  if (entry === undefined) out.push(...known.filter((k) => isNear(text, k) && takesWhole(form, k)).map((k) => made(k, 'spelling')));
+  return out;
+}
+
+/** The plainest name for what differs between two spellings of one text. */
+export function changeBetween(found: string, meant: string): ChangeCode {
+  if (found.toLowerCase() === meant.toLowerCase()) return 'case';
+  if (fold(found).text !== found.normalize('NFC')) return 'accents';
+  return 'separator';
+}
+
+const DATE_FORMS = ['yyyy-MM-dd', 'yyyyMMdd', 'yyyy_MM_dd', 'yyyy.MM.dd', 'yyyy MM dd', 'dd-MM-yyyy', 'dd_MM_yyyy', 'dd.MM.yyyy', 'dd MM yyyy', 'ddMMyyyy', 'MM-dd-yyyy', 'MM_dd_yyyy', 'MMddyyyy', 'yy-MM-dd', 'yyMMdd', 'd-M-yyyy', 'd.M.yyyy', 'yyyy-M-d'].map((source) => {
+  const form = parseDateForm(source);
+  if (form === null) throw new Error(`date form ${source}`);
+  return form;
+});
+
+/** Every date the text may be in the forms people write; two different ones cost the same, so that neither is sure. */
+function dateCandidates(form: Extract<Form, { kind: 'date' }>, text: string): Candidate[] {
+  if (!/^\d[\d ._-]*\d$/.test(text)) return [];
+  const texts = new Set<string>();
+  for (const other of DATE_FORMS) {
+    for (const read of readDate(text, 0, other, form.pivot)) {
+      const written = read.end === text.length ? writeDate(read.date, form.form) : null;
+      if (written !== null && (read.date.year === undefined || Math.abs(read.date.year - form.pivot) < 50)) texts.add(written);
+    }
+  }
+  return [...texts].map((written) => made(written, 'date-form'));
+}
+
+/** Letters and digits alone, folded and lower case: what is left when case, separators and accents are put aside. */
+export const squash = (text: string): string => fold(text).text.toLowerCase().replace(/[^a-z0-9]+/g, '');
+
+export function isNear(found: string, meant: string): boolean {
+  const a = squash(found);
+  const b = squash(meant);
+  if (a.length < 3 || b.length < 3 || /\d/.test(a + b)) return false;
+  if (a === b) return true;
+  const d = distance(a, b);
+  return d === 1 ? b.length > 3 : d === 2 && (b.length >= 7 || isSwap(a, b));
+}
+
+/** Two neighbours changed places: one slip of the hand, though two edits. */
+function isSwap(a: string, b: string): boolean {
+  if (a.length !== b.length) return false;
+  const at = [...a].findIndex((ch, i) => ch !== b[i]);
+  return a.slice(0, at) + (a[at + 1] ?? '') + (a[at] ?? '') + a.slice(at + 2) === b;
+}
+
+export function abbreviates(abbreviations: readonly Abbreviation[], meant: string, bare: string): boolean {
+  return abbreviations.some((a) => (squash(a.short) === squash(meant) && squash(a.long) === bare) || (squash(a.long) === squash(meant) && squash(a.short) === bare));
+}
+
+const EXTENSION_TWINS: readonly (readonly string[])[] = [['jpg', 'jpeg'], ['tif', 'tiff'], ['htm', 'html'], ['yml', 'yaml'], ['mpg', 'mpeg'], ['aif', 'aiff'], ['mid', 'midi']];
+
+const sameExtension = (a: string, b: string): boolean => EXTENSION_TWINS.some((twins) => twins.includes(a) && twins.includes(b));
+
+/** Letters where letters stand, digits where digits stand: `26009` has the form of `26014`. */
+export function sameForm(a: string, b: string): boolean {
+  const form = (text: string) => text.replace(/[0-9]/g, '0').replace(/[A-Z]/g, 'A').replace(/[a-z]/g, 'a');
+  return form(a) === form(b);
+}

@@ -1,0 +1,129 @@
+/** Forms as one regular expression with a numbered group for each slot. Made only for conventions that read one way (see compile). */
+import { never } from '../answer';
+import type { Op } from './compile';
+import type { ReadValue } from './field';
+import type { Form } from './form';
+import { takesWhole, valuesOf } from './scan';
+
+export interface Expression {
+  readonly regexp: RegExp;
+  readonly slots: readonly { readonly field: string; readonly value: (text: string) => ReadValue | undefined }[];
+}
+
+export function expressionOf(ops: readonly Op[]): Expression {
+  const slots: { field: string; value: (text: string) => ReadValue | undefined }[] = [];
+  const closes = new Map<number, number>();
+  let source = '';
+  let unicode = false;
+  ops.forEach((op, i) => {
+    source += ')?'.repeat(closes.get(i) ?? 0);
+    if (op.kind === 'literal') source += escape(op.text);
+    else if (op.kind === 'enter') {
+      source += '(?:';
+      closes.set(op.skipTo, (closes.get(op.skipTo) ?? 0) + 1);
+    } else {
+      source += `(${sourceOf(op.slot.form)})`;
+      slots.push({ field: op.slot.field, value: valueReader(op.slot.form) });
+      unicode ||= op.slot.form.kind === 'text' && op.slot.form.shape === 'as-is';
+    }
+  });
+  source += ')?'.repeat(closes.get(ops.length) ?? 0);
+  return { regexp: new RegExp(`^${source}$`, unicode ? 'u' : ''), slots };
+}
+
+/** What is left to look at once the expression has matched: limits, real dates, whole numbers. */
+function valueReader(form: Form): (text: string) => ReadValue | undefined {
+  switch (form.kind) {
+    case 'fixed':
+    case 'date':
+      return (text) => valuesOf(form, text)[0];
+    case 'digits':
+      return Number;
+    case 'text':
+      if (form.shape === 'as-is') return (text) => (takesWhole(form, text) ? text : undefined);
+      return (text) => (text.length <= form.max ? text : undefined);
+    case 'like':
+      return (text) => (text.length <= form.max ? text : undefined);
+    case 'code':
+      return (text) => (text.length <= (form.of === 'number' ? 64 : 16) ? text : undefined);
+    case 'letters':
+      return (text) => (text.length <= 6 ? text : undefined);
+    default:
+      return never(form);
+  }
+}
+
+function sourceOf(form: Form): string {
+  switch (form.kind) {
+    case 'fixed':
+      return trieSource(form.entries.map((e) => e.text));
+    case 'text':
+      return textSource(form);
+    case 'like':
+      return form.pieces.map((p) => (p.kind === 'literal' ? escape(p.text) : `[0-9]{${p.min},}`)).join('');
+    case 'code':
+      return form.of === 'number' ? '[A-Za-z0-9-]+' : '[a-z0-9]+';
+    case 'digits':
+      return form.min === 1 ? '0|[1-9][0-9]*' : `[0-9]{${form.min}}|[1-9][0-9]{${form.min},}`;
+    case 'letters':
+      return form.upper ? '[A-Z]+' : '[a-z]+';
+    case 'date':
+      return form.form.pieces.map((p) => (p.kind === 'literal' ? escape(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`)).join('');
+    default:
+      return never(form);
+  }
+}
+
+/** Any character the proof's automaton takes for an as-is text, blanks apart. */
+const OPEN = '[^\\x00-\\x20\\x7f<>:"/\\\\|?*]';
+
+function textSource(form: Extract<Form, { kind: 'text' }>): string {
+  switch (form.shape) {
+    case 'as-is':
+      return `${OPEN}(?: *${OPEN})*`;
+    case 'kebab':
+      return '[a-z0-9]+(?:-[a-z0-9]+)*';
+    case 'snake':
+      return '[a-z0-9]+(?:_[a-z0-9]+)*';
+    case 'lower':
+      return '[a-z0-9]+(?: [a-z0-9]+)*';
+    case 'upper':
+      return '[A-Z0-9]+(?: [A-Z0-9]+)*';
+    case 'title':
+      return '[A-Z0-9][a-z0-9]*(?: [A-Z0-9][a-z0-9]*)*';
+    case 'camel':
+    case 'pascal':
+      return '[A-Za-z0-9]+';
+    default:
+      return never(form.shape);
+  }
+}
+
+interface Trie {
+  readonly next: Map<string, Trie>;
+  ends: boolean;
+}
+
+/** Words that share beginnings share their expression, so that 2,000 codes are not tried one after another. */
+function trieSource(words: readonly string[]): string {
+  const root: Trie = { next: new Map(), ends: false };
+  for (const word of words) {
+    let node = root;
+    for (const unit of word) {
+      const child = node.next.get(unit) ?? { next: new Map(), ends: false };
+      node.next.set(unit, child);
+      node = child;
+    }
+    node.ends = true;
+  }
+  const print = (node: Trie): string => {
+    if (node.next.size === 0) return '';
+    const branches = [...node.next].map(([ch, child]) => escape(ch) + print(child));
+    const body = branches.length === 1 && !node.ends ? (branches[0] as string) : `(?:${branches.join('|')})`;
+    return node.ends ? `${body}?` : body;
+  };
+  return print(root);
+}
+
+/** Escapes for expressions with and without the `u` flag alike. */
+const escape = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');

@@ -1,0 +1,164 @@
+/** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
+import { type Answer, bad, good, never, type Params } from '../answer';
+import type { Part, Slot } from './ast';
+import type { CompiledName } from './compile';
+import { parseIso, writeDate } from './dates';
+import type { Value, Values } from './field';
+import type { Entry, Form } from './form';
+import { charSet, takesWhole } from './scan';
+import { shapeText } from './shape';
+
+export type WriteFaultCode =
+  | 'value-missing'
+  | 'value-unknown'
+  | 'value-empty'
+  | 'value-too-long'
+  | 'value-unfoldable'
+  | 'value-characters'
+  | 'value-form'
+  | 'value-not-count'
+  | 'value-not-letters'
+  | 'value-not-date'
+  | 'value-is-list';
+
+export interface WriteFault {
+  readonly code: WriteFaultCode;
+  readonly field: string;
+  /** Place of the slot in the pattern. */
+  readonly at: number;
+  readonly length: number;
+  readonly params: Params;
+}
+
+/** A written name together with the part each piece of it came from. */
+export interface WrittenPiece {
+  readonly text: string;
+  readonly field: string | null;
+}
+
+export function writeName(name: CompiledName, values: Values): Answer<string, WriteFault> {
+  const pieces = writePieces(name, values);
+  return pieces.ok ? good(pieces.value.map((p) => p.text).join('')) : pieces;
+}
+
+export function writePieces(name: CompiledName, values: Values): Answer<WrittenPiece[], WriteFault> {
+  const faults: WriteFault[] = [];
+  const write = (parts: readonly Part[]): WrittenPiece[] =>
+    parts.flatMap((part): WrittenPiece[] => {
+      switch (part.kind) {
+        case 'literal':
+          return [{ text: part.text, field: null }];
+        case 'group':
+          return part.parts.some((p) => p.kind === 'slot' && !hasValue(values[p.field])) ? [] : write(part.parts);
+        case 'slot': {
+          const text = writeSlot(part, name.forms.get(part) as Form, values[part.field]);
+          if (text.ok) return [{ text: text.value, field: part.field }];
+          faults.push(...text.faults);
+          return [];
+        }
+        default:
+          return never(part);
+      }
+    });
+  const pieces = write(name.parts);
+  return faults.length > 0 ? bad(faults) : good(pieces);
+}
+
+export const hasValue = (value: Value | undefined): value is Value => value !== undefined && value !== null && value !== '';
+
+function writeSlot(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
+  const no = (code: WriteFaultCode, params: Params = {}): Answer<string, WriteFault> =>
+    bad([{ code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } }]);
+  if (!hasValue(value)) {
+    if (form.kind === 'fixed' && form.of === 'number' && form.entries.length === 1) return good((form.entries[0] as Entry).text);
+    return no('value-missing');
+  }
+  if (Array.isArray(value)) return no('value-is-list');
+  const text = plainText(value);
+  switch (form.kind) {
+    case 'fixed': {
+      const entry = findEntry(form.entries, text);
+      return entry ? good(entry.text) : no('value-unknown', { value: text, known: form.entries.slice(0, 12).map((e) => e.text) });
+    }
+    case 'text':
+      return writeText(form, text, no);
+    case 'like': {
+      const fitted = fitLike(form, text);
+      return fitted === null ? no('value-form', { value: text, form: likeText(form) }) : good(fitted);
+    }
+    case 'code':
+      return takesWhole(form, text) ? good(text) : no('value-characters', { value: text });
+    case 'digits':
+      return /^\d{1,15}$/.test(text) ? good(String(Number(text)).padStart(form.min, '0')) : no('value-not-count', { value: text });
+    case 'letters': {
+      const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
+      return takesWhole(form, cased) ? good(cased) : no('value-not-letters', { value: text });
+    }
+    case 'date': {
+      const date = parseIso(text);
+      const written = date && writeDate(date, form.form);
+      return written ? good(written) : no('value-not-date', { value: text, form: form.form.source });
+    }
+    default:
+      return never(form);
+  }
+}
+
+/** A register entry may be given whole: its code or initials stand for it. */
+export function plainText(value: Value): string {
+  if (typeof value === 'object' && value !== null && !Array.isArray(value)) {
+    const entry = value as { readonly [key: string]: Value };
+    return String(entry.code ?? entry.initials ?? entry.name ?? '');
+  }
+  return String(value);
+}
+
+/** The entry meant by a text: by its value, its written form, then without regard to case by the words people use for it. */
+export function findEntry(entries: readonly Entry[], text: string): Entry | undefined {
+  const lower = text.toLowerCase();
+  return (
+    entries.find((e) => String(e.value) === text) ??
+    entries.find((e) => e.text === text) ??
+    entries.find((e) => String(e.value).toLowerCase() === lower || e.text.toLowerCase() === lower || e.also.some((word) => word.toLowerCase() === lower))
+  );
+}
+
+function writeText(form: Extract<Form, { kind: 'text' }>, text: string, no: (code: WriteFaultCode, params?: Params) => Answer<string, WriteFault>): Answer<string, WriteFault> {
+  const shaped = shapeText(text, form.shape);
+  if (!shaped.ok) return no('value-unfoldable', { value: text, letters: shaped.letters });
+  if (shaped.text === '') return no('value-empty', { value: text });
+  const length = [...shaped.text].length;
+  if (length > form.max) return no('value-too-long', { value: shaped.text, found: length, limit: form.max });
+  if (form.chars !== null) {
+    const allowed = charSet(form.chars);
+    const wrong = [...shaped.text].filter((ch) => !allowed.has(ch.codePointAt(0) as number));
+    if (wrong.length > 0) return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: form.chars });
+  }
+  return takesWhole(form, shaped.text) ? good(shaped.text) : no('value-characters', { value: shaped.text });
+}
+
+export function likeText(form: Extract<Form, { kind: 'like' }>): string {
+  return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '0'.repeat(p.min))).join('');
+}
+
+/** Brings `S3`, `s3` or a bare `3` into the form `s00`; `null` where the text is something else. */
+export function fitLike(form: Extract<Form, { kind: 'like' }>, text: string): string | null {
+  if (takesWhole(form, text)) return text;
+  const digitRuns = form.pieces.filter((p) => p.kind === 'digits');
+  const bare = /^\d+$/.test(text.trim()) && digitRuns.length === 1;
+  let rest = text.trim();
+  let out = '';
+  for (const piece of form.pieces) {
+    if (piece.kind === 'literal') {
+      if (!bare && rest.slice(0, piece.text.length).toLowerCase() !== piece.text.toLowerCase()) return null;
+      if (!bare) rest = rest.slice(piece.text.length);
+      out += piece.text;
+    } else {
+      const run = /^\d+/.exec(rest)?.[0];
+      if (run === undefined) return null;
+      rest = rest.slice(run.length);
+      out += run.replace(/^0+(?=\d)/, '').padStart(piece.min, '0');
+    }
+  }
+  return rest === '' ? out : null;
+}

@@ -1,0 +1,62 @@
+/** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
+import type { Registers, Values } from '../name/field';
+import type { Expansion } from '../template/expand';
+import type { Template } from '../template/node';
+import { OWN_FOLDER } from '../check/match';
+import type { Change } from './change';
+
+/** What stands in `.nesting/project.json`: enough to recognise a project whose folder was moved. */
+export interface Marker {
+  readonly format: 'nesting/marker';
+  readonly formatVersion: 1;
+  /** The project's id. */
+  readonly project: string;
+  readonly template: { readonly id: string; readonly name: string; readonly edition: number };
+  readonly values: Values;
+  /** ISO 8601. */
+  readonly started: string;
+}
+
+export const MARKER_PATH = `${OWN_FOLDER}/project.json`;
+export const MARKER_TEMPLATE_PATH = `${OWN_FOLDER}/template.nest.json`;
+export const MARKER_REGISTERS_PATH = `${OWN_FOLDER}/registers.json`;
+
+export interface StartPlan {
+  readonly template: Template;
+  readonly expansion: Expansion;
+  readonly project: string;
+  readonly started: string;
+}
+
+/** Keys of kept contents are the starter's `from`, with `fill:` in front where it is filled in. */
+export function startChanges(plan: StartPlan): Change[] {
+  const { expansion, template } = plan;
+  const changes = expansion.lines
+    .filter((line) => line.made && line.path !== '')
+    .map((line): Change => ({
+      key: line.key,
+      what: line.kind,
+      before: null,
+      after: line.path,
+      content: line.starter === null ? null : { kind: 'kept', key: `${line.starter.fill ? 'fill:' : ''}${line.starter.from}` },
+    }));
+  const own = (path: string, data: unknown): Change => ({ key: path, what: 'file', before: null, after: path, content: { kind: 'text', text: `${JSON.stringify(data, null, 2)}\n` } });
+  return [
+    ...changes,
+    { key: OWN_FOLDER, what: 'folder', before: null, after: OWN_FOLDER, content: null },
+    own(MARKER_PATH, markerOf(plan)),
+    own(MARKER_TEMPLATE_PATH, template),
+    own(MARKER_REGISTERS_PATH, expansion.registers satisfies Registers),
+  ];
+}
+
+function markerOf({ template, expansion, project, started }: StartPlan): Marker {
+  return {
+    format: 'nesting/marker',
+    formatVersion: 1,
+    project,
+    template: { id: template.id, name: template.name, edition: template.edition ?? 1 },
+    values: expansion.values.values,
+    started,
+  };
+}

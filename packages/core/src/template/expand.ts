@@ -1,0 +1,293 @@
+/**
+ * Template + values → the plan of folders and starter files. Pure and total: whatever cannot be written becomes a diagnostic at its
+ * node, and what hangs below it is left out. A template is compiled once and expanded at every keystroke.
+ */
+import type { Params } from '../answer';
+import { LIMITS } from '../limits';
+import { type CompiledName, type CompileFault, compileName } from '../name/compile';
+import type { Field, Registers, Values } from '../name/field';
+import { mergeRegisters } from '../name/field';
+import { parsePattern, type PatternFault } from '../name/parse';
+import { writePieces, type WrittenPiece } from '../name/write';
+import { clashKey, nameFaults } from '../portable/name';
+import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
+import type { Diagnostic, DiagnosticCode } from './diagnose';
+import { type FolderNode, type Mark, ownRegisters, type Presence, type Starter, type Template } from './node';
+import { type FolderRules, type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
+import { type KeptValues, keepValues } from './values';
+
+export interface PlannedLine {
+  /** Identity: the node's id and its entries' keys. It stays when a name changes. */
+  readonly key: string;
+  readonly node: string;
+  readonly parent: string | null;
+  readonly kind: 'folder' | 'file';
+  readonly name: string;
+  readonly pieces: readonly WrittenPiece[];
+  /** From the project's root, parted by `/`; empty for the root itself. */
+  readonly path: string;
+  readonly depth: number;
+  readonly presence: Presence;
+  /** Made at the start: always present, and all above it too. */
+  readonly made: boolean;
+  readonly mark: Mark | null;
+  /** The list entries it was made for, by the name they have in patterns. */
+  readonly entries: Readonly<Record<string, string>>;
+  readonly rules: FolderRules;
+  readonly folder: FolderNode | null;
+  readonly starter: Starter | null;
+}
+
+export interface Expansion {
+  readonly rootName: string;
+  readonly lines: readonly PlannedLine[];
+  readonly diagnostics: readonly Diagnostic[];
+  readonly folders: number;
+  readonly files: number;
+  /** Longest whole path in UTF-16 units, the prefix of the volume counted in. */
+  readonly longest: number;
+  readonly budget: number;
+  readonly values: KeptValues;
+  readonly registers: Registers;
+}
+
+export interface ExpandOptions {
+  /** What stands before the project's root on the system with the longest prefix, its last separator included. */
+  readonly prefix?: string;
+}
+
+interface Compiled {
+  readonly name: CompiledName | null;
+  readonly faults: readonly (PatternFault | CompileFault)[];
+}
+
+export interface Expander {
+  readonly template: Template;
+  readonly registers: Registers;
+  expand(values: Values, options?: ExpandOptions): Expansion;
+}
+
+export function expandTemplate(template: Template, values: Values, registers: Registers, options?: ExpandOptions): Expansion {
+  return compileTemplate(template, registers).expand(values, options);
+}
+
+export function compileTemplate(template: Template, studio: Registers): Expander {
+  const registers = mergeRegisters(ownRegisters(template), studio);
+  const cache = new Map<string, Compiled>();
+  const compile = (source: string, fields: readonly Field[], scope: string): Compiled => {
+    const key = `${scope}\n${source}`;
+    const known = cache.get(key);
+    if (known) return known;
+    const pattern = parsePattern(source);
+    const name = pattern.ok ? compileName(pattern.value, { fields, registers }) : pattern;
+    const made: Compiled = name.ok ? { name: name.value, faults: [] } : { name: null, faults: name.faults };
+    cache.set(key, made);
+    return made;
+  };
+  const resolved = resolveTemplate(template, registers);
+  return { template, registers, expand: (values, options) => new Expanding(template, resolved, registers, compile, values, options).run() };
+}
+
+type Compile = (source: string, fields: readonly Field[], scope: string) => Compiled;
+
+/** What a folder hands down to what is in it. */
+interface Frame {
+  readonly key: string;
+  readonly path: string;
+  readonly depth: number;
+  readonly made: boolean;
+  readonly mark: Mark | null;
+  readonly entries: Readonly<Record<string, string>>;
+  readonly values: Values;
+  readonly fields: readonly Field[];
+  /** Names the fields in hand, so that compiled patterns are shared only where they mean the same. */
+  readonly scope: string;
+  /** Entry of each list in hand, for lists within lists. */
+  readonly within: ReadonlyMap<string, string>;
+}
+
+type Placed = Pick<PlannedLine, 'kind' | 'presence' | 'mark' | 'rules' | 'folder' | 'starter'>;
+
+/** Beyond this many nobody reads on. */
+const MOST_DIAGNOSTICS = 500;
+
+class Expanding {
+  private readonly lines: PlannedLine[] = [];
+  private readonly diagnostics: Diagnostic[];
+  private readonly kept: KeptValues;
+  private readonly profiles: readonly ProfileName[];
+  private readonly budget: number;
+  private readonly prefix: number;
+  private readonly said = new Set<string>();
+  private longest = 0;
+  private rootLength = 0;
+  private full = false;
+
+  constructor(
+    private readonly template: Template,
+    private readonly resolved: ResolvedTemplate,
+    private readonly registers: Registers,
+    private readonly compile: Compile,
+    values: Values,
+    options: ExpandOptions | undefined,
+  ) {
+    this.kept = keepValues(template.fields, values, registers);
+    this.profiles = template.checks?.profiles ?? DEFAULT_PROFILES;
+    this.budget = template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
+    this.prefix = options?.prefix?.length ?? 0;
+    this.diagnostics = [...resolved.diagnostics];
+    for (const f of this.kept.faults) this.push({ code: f.code, weight: f.weight, node: null, line: null, field: f.field, params: f.params });
+  }
+
+  run(): Expansion {
+    const { node, id, rules } = this.resolved.root;
+    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, values: this.kept.values, fields: this.template.fields, scope: '', within: new Map() };
+    const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
+    const rootName = pieces.map((p) => p.text).join('');
+    this.rootLength = rootName.length;
+    this.add({ key: id, node: id, parent: null, kind: 'folder', name: rootName, pieces, path: '', depth: 0, presence: 'always', made: true, mark: frame.mark, entries: {}, rules, folder: node, starter: null });
+    this.inside(this.resolved.root, frame);
+    return {
+      rootName,
+      lines: this.lines,
+      diagnostics: this.diagnostics,
+      folders: this.lines.filter((l) => l.kind === 'folder' && l.made).length,
+      files: this.lines.filter((l) => l.kind === 'file' && l.made).length,
+      longest: this.longest,
+      budget: this.budget,
+      values: this.kept,
+      registers: this.registers,
+    };
+  }
+
+  /** Everything in a folder: folders as they stand in the template, then starter files. */
+  private inside(folder: ResolvedFolder, frame: Frame): void {
+    const siblings = new Map<string, PlannedLine>();
+    for (const child of folder.folders) this.folder(child, frame, siblings);
+    for (const starter of folder.node.starters ?? []) {
+      if (!this.holds(starter.onlyWhen)) continue;
+      this.place(starter.name, '', folder.ids + starter.id, frame, { kind: 'file', presence: 'always', mark: frame.mark, rules: folder.rules, folder: null, starter }, siblings);
+    }
+  }
+
+  private folder(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
+    if (this.full || !folder.conditions.every((c) => this.holds(c))) return;
+    const { node } = folder;
+    for (const inner of this.frames(node, frame)) {
+      const line = this.place(node.name ?? '', folder.numberPrefix, folder.id, inner, { kind: 'folder', presence: node.presence ?? 'always', mark: node.mark ?? frame.mark, rules: folder.rules, folder: node, starter: null }, siblings);
+      if (line === null) continue;
+      this.inside(folder, { ...inner, key: line.key, path: line.path, depth: line.depth, made: line.made, mark: line.mark });
+    }
+  }
+
+  /** One frame, or one for each entry of the list it is made per. */
+  private frames(node: FolderNode, frame: Frame): Frame[] {
+    if (node.onePer === undefined) return [frame];
+    const { list, as } = node.onePer;
+    const field = this.template.fields.find((f) => f.key === list);
+    if (field?.type !== 'list') return [];
+    const chosen = this.entriesIn(list, field.within, frame);
+    if (chosen.length === 0) this.noteEmpty(node.id, list, field.label ?? list);
+    const fields = [...frame.fields.filter((f) => f.key !== as), { key: as, ...field.of } as Field];
+    const scope = `${frame.scope}/${list}>${as}`;
+    return chosen.map((entry) => ({
+      ...frame,
+      entries: { ...frame.entries, [as]: entry },
+      values: { ...frame.values, [as]: entry },
+      fields,
+      scope,
+      within: new Map([...frame.within, [list, entry]]),
+    }));
+  }
+
+  /** A list within another has its own entries for each of its entries, or the same for all. */
+  private entriesIn(list: string, within: string | undefined, frame: Frame): readonly string[] {
+    const entries = this.kept.lists.get(list);
+    if (entries === undefined) return [];
+    const outer = within === undefined ? undefined : frame.within.get(within);
+    return entries.by === null || outer === undefined ? entries.all : (entries.by.get(outer) ?? []);
+  }
+
+  private place(pattern: string, prefix: string, id: string, frame: Frame, what: Placed, siblings: Map<string, PlannedLine>): PlannedLine | null {
+    const entries = Object.entries(frame.entries);
+    const key = entries.length === 0 ? id : `${id}@${entries.map(([as, entry]) => `${as}=${entry}`).join('&')}`;
+    const pieces = this.written(pattern, id, key, frame, prefix);
+    if (pieces === null) return null;
+    const name = pieces.map((p) => p.text).join('');
+    const path = frame.path === '' ? name : `${frame.path}/${name}`;
+    const line: PlannedLine = { ...what, key, node: id, parent: frame.key, name, pieces, path, depth: frame.depth + 1, made: frame.made && what.presence === 'always', entries: frame.entries };
+    // Two names in one folder that some system cannot tell apart.
+    const alike = siblings.get(clashKey(name));
+    if (alike !== undefined) this.fault('siblings-alike', id, key, { name, other: alike.name });
+    else siblings.set(clashKey(name), line);
+    return this.add(line) ? line : null;
+  }
+
+  private add(line: PlannedLine): boolean {
+    if (this.lines.length >= LIMITS.plannedLines) {
+      if (!this.full) this.fault('too-many-lines', line.node, null, { limit: LIMITS.plannedLines });
+      this.full = true;
+      return false;
+    }
+    const length = this.prefix + this.rootLength + (line.path === '' ? 0 : 1 + line.path.length);
+    if (length > this.longest) this.longest = length;
+    if (length > this.budget) this.fault('path-over-budget', line.node, line.key, { found: length, limit: this.budget });
+    this.lines.push(line);
+    return true;
+  }
+
+  /** The pieces of a name, or `null` with the reasons said at the node. */
+  private written(pattern: string, node: string, line: string, frame: Frame, prefix: string): readonly WrittenPiece[] | null {
+    if (pattern === '') return null;
+    const compiled = this.compile(pattern, frame.fields, frame.scope);
+    if (compiled.name === null) {
+      // The same for every entry: said once.
+      if (!this.said.has(node)) for (const f of compiled.faults) this.fault(f.code, node, line, { ...f.params, at: f.at, length: f.length });
+      this.said.add(node);
+      return null;
+    }
+    const pieces = writePieces(compiled.name, frame.values);
+    if (!pieces.ok) {
+      for (const f of pieces.faults) this.push({ code: f.code, weight: 'refused', node, line, field: f.field, params: { ...f.params, at: f.at } });
+      return null;
+    }
+    const all = prefix === '' ? pieces.value : [{ text: prefix, field: null }, ...pieces.value];
+    const name = all.map((p) => p.text).join('');
+    if (this.judged.get(name) !== true) this.judge(name, node, line);
+    return all;
+  }
+
+  /** Names already found good: the same few words stand in most folders. */
+  private readonly judged = new Map<string, boolean>();
+
+  private judge(name: string, node: string, line: string): void {
+    const faults = nameFaults(name, this.profiles);
+    for (const f of faults) this.push({ code: f.code, weight: f.weight, node, line, field: null, params: { ...f.params, name, at: f.at } });
+    const words = name.toLowerCase().split(/[^a-z0-9]+/);
+    const banned = this.registers.banned.find((word) => words.includes(word.toLowerCase()));
+    if (banned !== undefined) this.fault('banned-word-in-name', node, line, { word: banned, name });
+    this.judged.set(name, faults.length === 0 && banned === undefined);
+  }
+
+  private holds(condition: FolderNode['onlyWhen']): boolean {
+    if (condition === undefined) return true;
+    const wanted = typeof condition.is === 'string' ? [condition.is] : condition.is;
+    const value = this.kept.values[condition.field];
+    const held = Array.isArray(value) ? value.map(String) : value === undefined || value === null ? [] : [String(value)];
+    return held.some((v) => wanted.includes(v));
+  }
+
+  private fault(code: DiagnosticCode, node: string, line: string | null, params: Params): void {
+    this.push({ code, weight: 'refused', node, line, field: null, params });
+  }
+
+  private noteEmpty(node: string, field: string, list: string): void {
+    if (this.said.has(`empty ${field}`)) return;
+    this.said.add(`empty ${field}`);
+    this.push({ code: 'list-empty', weight: 'awkward', node, line: null, field, params: { list } });
+  }
+
+  private push(diagnostic: Diagnostic): void {
+    if (this.diagnostics.length < MOST_DIAGNOSTICS) this.diagnostics.push(diagnostic);
+  }
+}

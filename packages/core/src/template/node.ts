@@ -1,0 +1,108 @@
+/** A template as plain data: what stands in a template file. Keys and meanings are those of the format. */
+import type { Field, Registers } from '../name/field';
+import type { ProfileName } from '../portable/profiles';
+
+export const MARKS = ['clay', 'moss', 'slate', 'plum', 'straw', 'teal', 'rose', 'ink'] as const;
+export type Mark = (typeof MARKS)[number];
+
+export const PRESENCES = ['always', 'optional', 'on-demand'] as const;
+export type Presence = (typeof PRESENCES)[number];
+
+export interface Numbering {
+  readonly digits: number;
+  readonly joiner: string;
+  readonly reserved?: readonly { readonly number: number; readonly label?: string | undefined }[] | undefined;
+}
+
+export interface OnlyWhen {
+  readonly field: string;
+  readonly is: string | readonly string[];
+}
+
+export interface Starter {
+  readonly id: string;
+  /** A name pattern. */
+  readonly name: string;
+  /** Where its content is kept, beside the template or in its zip. */
+  readonly from: string;
+  /** Text in which slots of known fields are filled in. */
+  readonly fill?: boolean | undefined;
+  readonly onlyWhen?: OnlyWhen | undefined;
+}
+
+export interface FolderNode {
+  readonly id: string;
+  /** A name pattern; absent only where the node stands for a block. */
+  readonly name?: string | undefined;
+  readonly number?: number | undefined;
+  readonly purpose?: string | undefined;
+  readonly mark?: Mark | undefined;
+  readonly presence?: Presence | undefined;
+  readonly accepts?: readonly string[] | undefined;
+  readonly conventions?: readonly string[] | undefined;
+  readonly free?: boolean | undefined;
+  readonly onePer?: { readonly list: string; readonly as: string } | undefined;
+  readonly onlyWhen?: OnlyWhen | undefined;
+  readonly signpost?: string | undefined;
+  readonly stable?: boolean | undefined;
+  readonly licensed?: boolean | undefined;
+  readonly limitBytes?: number | undefined;
+  readonly older?: { readonly folder: string; readonly keep?: number | undefined } | undefined;
+  readonly numbering?: Numbering | undefined;
+  readonly block?: string | undefined;
+  readonly folders?: readonly FolderNode[] | undefined;
+  readonly starters?: readonly Starter[] | undefined;
+}
+
+export interface Block {
+  readonly id: string;
+  readonly name?: string | undefined;
+  readonly folders: readonly FolderNode[];
+}
+
+/** A rule for names, as it stands in a convention file or in a template. */
+export interface Convention {
+  readonly id: string;
+  readonly name: string;
+  readonly pattern: string;
+  readonly fields?: readonly Field[] | undefined;
+  readonly families?: readonly string[] | undefined;
+  readonly good?: readonly string[] | undefined;
+  readonly bad?: readonly string[] | undefined;
+}
+
+export const WEIGHTS = ['must', 'should', 'note'] as const;
+export type Weight = (typeof WEIGHTS)[number];
+
+export interface CheckSettings {
+  readonly rules?: Readonly<Record<string, Weight | 'off'>> | undefined;
+  readonly pathBudget?: number | undefined;
+  readonly profiles?: readonly ProfileName[] | undefined;
+}
+
+export interface Setup {
+  readonly settings?: readonly { readonly label: string; readonly value: string; readonly allowed?: readonly string[] | undefined; readonly why?: string | undefined }[] | undefined;
+  readonly firstDay?: readonly string[] | undefined;
+}
+
+export interface Template {
+  readonly format: 'nesting/template';
+  readonly formatVersion: 1;
+  readonly id: string;
+  readonly name: string;
+  readonly edition?: number | undefined;
+  readonly purpose?: string | undefined;
+  readonly fields: readonly Field[];
+  readonly conventions: readonly Convention[];
+  readonly registers?: { readonly [K in keyof Registers]?: Registers[K] | undefined } | undefined;
+  readonly blocks?: readonly Block[] | undefined;
+  readonly root: FolderNode;
+  readonly checks?: CheckSettings | undefined;
+  readonly setup?: Setup | undefined;
+}
+
+/** The registers a template brings, every list there. */
+export function ownRegisters(template: Template): Registers {
+  const own = template.registers ?? {};
+  return { clients: own.clients ?? [], people: own.people ?? [], families: own.families ?? [], abbreviations: own.abbreviations ?? [], banned: own.banned ?? [] };
+}

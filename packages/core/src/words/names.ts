@@ -1,0 +1,149 @@
+/** Words for what stands against a name, for templates, and for findings. */
+import { never, type Params } from '../answer';
+import type { ChangeCode } from '../name/candidates';
+import type { Expectation } from '../name/expect';
+import type { Problem } from '../name/suggest';
+import type { Finding, RuleCode } from '../check/finding';
+import { PATTERN_WORDS } from './patterns';
+
+const list = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
+
+const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
+  'name-empty': () => 'The name is empty.',
+  'name-dots': (p) => `“${p.name}” means a folder itself, not a name in it.`,
+  'name-separator': (p) => `${p.character} parts folders and cannot stand in a name.`,
+  'name-forbidden': (p) => `${p.character} cannot stand in a name on ${list(p.systems)}.`,
+  'name-control': (p) => `The name holds a control character (U+${String(p.code).toUpperCase()}).`,
+  'name-invisible': (p) => `The name holds a character nobody can see (U+${String(p.code).toUpperCase()}).`,
+  'name-surrogate': () => 'The name holds half a character.',
+  'name-reserved': (p) => `${p.name} is a device's name on ${list(p.systems)}.`,
+  'name-edge': (p) => (p.systems ? `A name cannot end in a dot or a blank on ${list(p.systems)}.` : 'The name begins or ends with a blank.'),
+  'name-too-long': (p) => `The name has ${p.found} ${p.unit}; ${list(p.systems)} takes ${p.limit}.`,
+  'name-not-nfc': () => 'The accents are written apart from their letters (not NFC).',
+  'name-leading': (p) => `A name that begins with ${p.character} is hidden or taken for an option by some programs.`,
+  'name-absent': () => 'This folder has no name yet.',
+  'block-unknown': (p) => `No block is called “${p.block}”.`,
+  'block-in-itself': (p) => `The block ${p.block} stands inside itself.`,
+  'list-unknown': (p) => `“${p.list}” is no list field.`,
+  'list-empty': (p) => `${p.list}: no entries yet, so nothing is made for them.`,
+  'field-unknown': (p) => `No field is called “${p.field}”.`,
+  'convention-unknown': (p) => `No convention is called “${p.convention}”.`,
+  'family-unknown': (p) => `No family is called “${p.family}”.`,
+  'siblings-alike': (p) => (p.name === p.other ? `Two things here are called ${p.name}.` : `${p.name} and ${p.other} are one name on systems that do not tell them apart.`),
+  'number-twice': (p) => `The number ${p.number} is given twice, or reserved.`,
+  'path-over-budget': (p) => `The whole path has ${p.found} characters; the budget is ${p.limit}.`,
+  'too-deep': (p) => `Folders go ${p.limit} deep at the most.`,
+  'too-many-lines': (p) => `More than ${p.limit} lines: the lists multiply too far.`,
+  'banned-word-in-name': (p) => `“${p.word}” is a banned word.`,
+  'target-exists': (p) => `${p.name} exists already on ${p.volume}.`,
+};
+
+/** One sentence for a fault or diagnostic; the code itself where no words are known, so that nothing is hidden. */
+export function wordsFor(code: string, params: Params): string {
+  return (PATTERN_WORDS[code] ?? NAME_WORDS[code])?.(params) ?? code;
+}
+
+/** What a part may hold, in words. */
+export function expectationWords({ code, params: p }: Expectation): string {
+  switch (code) {
+    case 'nothing':
+      return 'nothing here';
+    case 'literal':
+      return `“${p.text}”`;
+    case 'one-of':
+      return `${Array.isArray(p.known) && p.known.length > 1 ? 'one of ' : ''}${list(p.known)}${Number(p.more) > 0 ? ` and ${p.more} more` : ''}`;
+    case 'own-number':
+      return `the project number ${p.number}`;
+    case 'text':
+      return p.shape === 'as-is' ? 'a text' : `${SHAPE_WORDS[p.shape as keyof typeof SHAPE_WORDS]}, up to ${p.max} characters`;
+    case 'like':
+      return `the form ${p.form}`;
+    case 'number':
+      return 'a project number';
+    case 'extension':
+      return 'an extension';
+    case 'digits':
+      return Number(p.min) > 1 ? `a number of ${p.min} digits` : 'a number';
+    case 'letters':
+      return p.upper ? 'a capital letter' : 'a small letter';
+    case 'date':
+      return `a date as ${p.form}`;
+    default:
+      return never(code);
+  }
+}
+
+const SHAPE_WORDS = { lower: 'small letters', upper: 'capitals', title: 'words with capitals', kebab: 'small letters with hyphens', snake: 'small letters with low lines', camel: 'words joined by capitals', pascal: 'words joined by capitals' } as const;
+
+export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
+  case: 'capitals and small letters',
+  separator: 'separators',
+  padding: 'leading noughts',
+  accents: 'accents',
+  abbreviation: "the house's own word",
+  spelling: 'spelling',
+  'date-form': 'form of the date',
+  'version-style': 'style of the version',
+  extension: 'extension',
+  'banned-word': 'banned word',
+  'copy-mark': "mark of a copy",
+  doubled: 'said twice',
+  extra: 'does not belong',
+  missing: 'missing',
+  number: "another project's number",
+  client: 'another client',
+  entry: 'belongs to another folder',
+  unknown: 'not known',
+};
+
+/** "task: expected one of anim, comp; found “animation”" */
+export function problemWords(problem: Problem): string {
+  const found = problem.found === '' ? 'nothing' : `“${problem.found}”`;
+  if (problem.part === null) return `${found}: ${CHANGE_WORDS[problem.change]}`;
+  return `${problem.part}: expected ${expectationWords(problem.expected)}, found ${found}`;
+}
+
+/** All that is wrong with a name, separators said once: they are one habit, not many mistakes. */
+function problemsWords(problems: readonly Problem[]): string {
+  const parts = problems.filter((p) => p.change !== 'separator' || (p.part !== null && !/^[^A-Za-z0-9]*$/.test(p.part)));
+  const separators = problems.length > parts.length && problems.some((p) => p.change === 'separator' && p.part !== null) ? ['other separators than the rule has'] : [];
+  return [...parts.map(problemWords), ...separators].join('; ') || 'a separator too many';
+}
+
+/** The heading of each rule: an artist's words. */
+export const RULE_TITLES: Readonly<Record<RuleCode, string>> = {
+  'missing-folder': 'Missing folders',
+  'unplanned-folder': 'Folders nobody planned',
+  'foreign-project': "Another project's number or client",
+  'loose-file': 'Loose files',
+  'name-mismatch': 'Names that break the rule',
+};
+
+/** Why a rule matters, in a sentence. */
+export const RULE_REASONS: Readonly<Record<RuleCode, string>> = {
+  'missing-folder': 'What belongs in it has no home, and lands somewhere else.',
+  'unplanned-folder': 'Nobody who takes over will look here, and nothing in it is checked.',
+  'foreign-project': 'It was probably saved while another project was open; whoever looks for it there will not find it.',
+  'loose-file': 'No files belong beside these folders; people and programs expect them inside.',
+  'name-mismatch': 'Half a year from now nobody finds it, and programs that go by names pass it over.',
+};
+
+export function findingWords(finding: Finding): string {
+  const p = finding.params;
+  switch (finding.rule) {
+    case 'missing-folder':
+      return `The folder ${p.name} is missing.${p.purpose ? ` ${p.purpose}` : ''}`;
+    case 'unplanned-folder':
+      return `No rule knows the folder ${p.name}.`;
+    case 'loose-file':
+      return `${p.name} lies loose in ${p.folder === '' ? "the project's root" : p.folder}, where only folders belong.`;
+    case 'foreign-project': {
+      const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : ''].filter((t) => t !== '').join(' and ');
+      return `${p.name} carries ${what}; this project is ${p.own}.${frames(p)}`;
+    }
+    case 'name-mismatch':
+      return `${p.name} breaks the rule ${p.convention}: ${problemsWords(finding.problems)}.${frames(p)}`;
+  }
+}
+
+const frames = (p: Params): string => (p.frames ? ` ${p.frames} frames as one.` : '');

@@ -1,0 +1,7 @@
+/** The face of the disk. */
+export { checkOnDisk, type CheckProgress, type DiskCheck, type DiskOutcome } from './check';
+export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
+export { type MarkerTexts, readMarker } from './marker';
+export { diskPort } from './port';
+export { startOnDisk, type StartOnDisk, type StartOutcome, sweep, UNFINISHED } from './start';
+export { listFolder, type Unseen, walk } from './walk';

@@ -1,0 +1,54 @@
+/** Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never followed. */
+import { lstatSync, readdirSync } from 'node:fs';
+import { codeOf, type FileEntry, type FolderListing, join, OWN_FOLDER } from '@nesting/core';
+
+export interface Unseen {
+  readonly path: string;
+  /** `EACCES`, `ENOENT` (gone while it was looked at), `NOT-UTF-8`… */
+  readonly code: string;
+}
+
+export interface Walk {
+  /** Called once for each folder, parents before children. */
+  readonly folder: (listing: FolderListing) => void;
+  readonly unseen: (unseen: Unseen) => void;
+}
+
+/** One folder's listing; `null` where it cannot be read. Nesting's own folder at the root is passed over. */
+export function listFolder(root: string, path: string, unseen: Walk['unseen']): FolderListing | null {
+  const absolute = path === '' ? root : `${root}/${path}`;
+  const folders: string[] = [];
+  const files: FileEntry[] = [];
+  const others: string[] = [];
+  let entries: ReturnType<typeof read>;
+  try {
+    entries = read(absolute);
+  } catch (error) {
+    unseen({ path, code: codeOf(error) });
+    return null;
+  }
+  for (const entry of entries) {
+    const { name } = entry;
+    if (entry.isDirectory()) {
+      if (path !== '' || name !== OWN_FOLDER) folders.push(name);
+    } else if (entry.isFile()) {
+      const stats = lstatSync(`${absolute}/${name}`, { throwIfNoEntry: false });
+      if (stats === undefined) unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
+      else files.push({ name, size: stats.size, modified: stats.mtimeMs });
+    } else others.push(name);
+  }
+  return { path, folders, files, others };
+}
+
+const read = (absolute: string) => readdirSync(absolute, { withFileTypes: true });
+
+/** Walks everything below `path`, itself included. `stop` is asked before each folder. */
+export function walk(root: string, path: string, visit: Walk, stop: () => boolean = () => false): void {
+  const queue = [path];
+  for (let at = queue.pop(); at !== undefined && !stop(); at = queue.pop()) {
+    const listing = listFolder(root, at, visit.unseen);
+    if (listing === null) continue;
+    visit.folder(listing);
+    for (let i = listing.folders.length - 1; i >= 0; i--) queue.push(join(at, listing.folders[i] as string));
+  }
+}

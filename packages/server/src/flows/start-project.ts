@@ -1,0 +1,137 @@
+/**
+ * A template and values become a project: judged anew here, claimed in the database, written beside its place on the volume, and moved
+ * into it whole. A start that fails leaves neither a number used nor a folder behind; one that a crash cut short is settled at the next boot.
+ */
+import { randomUUID } from 'node:crypto';
+import type { Look, ProjectRow, StartRequest } from '@nesting/contract';
+import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Template, wordsFor } from '@nesting/core';
+import { inside, readMarker, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
+import { sqlFault, transaction } from '../db/client';
+import { recordActivity } from '../db/queries/activity';
+import { giveBackNumber, heldByOther } from '../db/queries/numbers';
+import { insertProject, listUnstarted, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
+import { readRegisters } from '../db/queries/registers';
+import { readEdition, readStarters } from '../db/queries/templates';
+import { checkProject } from './check-project';
+import { Refused, type World } from './world';
+
+export async function startProject(world: World, person: string, request: StartRequest): Promise<ProjectRow> {
+  const { db } = world;
+  const template = await readEdition(db, request.template, request.edition);
+  if (template === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
+  const parent = readyVolume(world, request.volume);
+  const registers = await readRegisters(db);
+  const expansion = judged(template, request, registers, parent);
+  const starters = await readStarters(db, request.template, request.edition);
+  const steps = orderChanges(startChanges({ template, expansion, project: '', started: '' }));
+  for (const step of steps) if (step.do === 'write' && step.content.kind === 'kept') bytesOf(step.content, starters, template, expansion);
+  const id = await claim(world, person, request, expansion);
+  const plan = orderChanges(startChanges({ template, expansion, project: id, started: new Date().toISOString() }));
+  const outcome = await startOnDisk({ parent, folder: expansion.rootName, project: id, steps: plan, bytesOf: (content) => bytesOf(content, starters, template, expansion) });
+  if (!outcome.ok) return giveUp(world, person, id, request.volume, expansion.rootName, outcome);
+  await setProjectState(db, id, 'running');
+  await recordActivity(db, 'project-started', person, id, { folder: expansion.rootName, volume: request.volume, folders: expansion.folders, files: expansion.files });
+  await checkProject(world, id, person);
+  const project = await readProject(db, id);
+  if (project === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
+  return project;
+}
+
+/** Expanded as the screen did, with the volume's own prefix; nothing that is refused there is written from here. */
+function judged(template: Template, request: StartRequest, registers: Registers, parent: string): Expansion {
+  const expansion = expandTemplate(template, request.values, registers, { prefix: `${parent}/` });
+  const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
+  if (refused) throw new Refused(422, 'plan-refused', `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim());
+  const number = expansion.values.values.number;
+  if (typeof number !== 'string' || number === '') throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
+  return expansion;
+}
+
+function readyVolume(world: World, name: string): string {
+  const root = world.config.volumes.get(name);
+  if (root === undefined) throw new Refused(404, 'no-volume', `No volume is called ${name}. Nothing was written.`);
+  const { state } = volumeState(root);
+  if (state === 'missing') throw new Refused(503, 'volume-missing', `The volume ${name} cannot be reached: it is not mounted, or its folder is gone. Nothing was written.`);
+  if (state === 'read-only') throw new Refused(409, 'volume-read-only', `The volume ${name} is read-only. Nothing was written; give the server the right to write there, or take another volume.`);
+  return root;
+}
+
+function bytesOf(content: Content, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
+  if (content.kind === 'text') return Buffer.from(content.text);
+  const fill = content.key.startsWith('fill:');
+  const bytes = starters.get(fill ? content.key.slice(5) : content.key);
+  if (bytes === undefined) throw new Refused(422, 'starter-missing', `The starter file ${content.key.replace(/^fill:/, '')} is not kept with the template. Nothing was written.`);
+  return fill ? Buffer.from(fillText(Buffer.from(bytes).toString('utf8'), expansion.values.values, template.fields, expansion.registers)) : bytes;
+}
+
+/** The project's row holds its number and folder before anything is written; constraints decide between two who ask at once. */
+async function claim(world: World, person: string, request: StartRequest, expansion: Expansion): Promise<string> {
+  const values = expansion.values.values;
+  const number = String(values.number);
+  const id = randomUUID();
+  try {
+    await transaction(world.db, async (client) => {
+      const other = await heldByOther(client, person, number);
+      if (other !== null) throw new Refused(409, 'number-held', `${number} is held for ${other} just now. Nothing was written; take the next number.`);
+      await insertProject(client, {
+        id, number, client: typeof values.client === 'string' ? values.client : null, title: typeof values.title === 'string' ? values.title : '', template: request.template, edition: request.edition,
+        values, volume: request.volume, folder: expansion.rootName, person,
+      });
+      await giveBackNumber(client, person, number);
+    });
+  } catch (error) {
+    const constraint = sqlFault(error)?.constraint;
+    if (constraint === 'project_number_once') throw new Refused(409, 'number-taken', `The number ${number} belongs to another project by now. Nothing was written; take the next number.`);
+    if (constraint === 'project_folder_once') throw new Refused(409, 'folder-taken', `Another project lies in ${expansion.rootName} on ${request.volume}. Nothing was written.`);
+    throw error;
+  }
+  return id;
+}
+
+async function giveUp(world: World, person: string, id: string, volume: string, folder: string, outcome: Extract<StartOutcome, { ok: false }>): Promise<never> {
+  await removeUnstarted(world.db, id);
+  await recordActivity(world.db, 'start-failed', person, null, { folder, volume, code: outcome.code, at: outcome.at });
+  const left = outcome.stayed.length === 0 ? 'Nothing was left behind.' : `These could not be taken back: ${outcome.stayed.slice(0, 5).join(', ')}.`;
+  const where = outcome.at === '' ? '' : ` at ${outcome.at}`;
+  switch (outcome.code) {
+    case 'EEXIST':
+      throw new Refused(409, 'folder-exists', `A folder ${folder} exists already on ${volume}. ${left}`);
+    case 'ENOSPC':
+    case 'EDQUOT':
+      throw new Refused(507, 'volume-full', `The volume ${volume} is full${where}. ${left} Make room, or take another volume.`);
+    case 'EROFS':
+    case 'EACCES':
+    case 'EPERM':
+      throw new Refused(409, 'volume-read-only', `The volume ${volume} may not be written to${where}. ${left}`);
+    case 'ENOENT':
+      throw new Refused(503, 'volume-missing', `The volume ${volume} went away${where}. ${left}`);
+    default:
+      throw new Refused(409, 'write-failed', `Writing failed${where} (${outcome.code}). ${left}`);
+  }
+}
+
+/** What stands in the way of a start, for the screen while the form is filled in. */
+export async function lookAtTarget(world: World, person: string, number: string, volume: string, folder: string): Promise<Look> {
+  const root = world.config.volumes.get(volume);
+  const taken = await projectsAt(world.db, number, volume, folder);
+  const found = root === undefined || folder === '' || folder.includes('/') ? null : inside(root, folder);
+  // A link of that name stands in the way as well as a folder does.
+  const folderOnDisk = found !== null && (found.ok || found.faults[0]?.code === 'path-link');
+  return { numberTaken: taken.number, folderTaken: taken.folder, folderOnDisk, numberHeldBy: await heldByOther(world.db, person, number) };
+}
+
+/** Starts a crash cut short: those whose folder took its place are finished, the others are taken back. */
+export async function settleStarts(world: World): Promise<void> {
+  for (const start of await listUnstarted(world.db)) {
+    const root = world.config.volumes.get(start.volume);
+    // A volume that is away tells nothing: looked at again at the next boot.
+    if (root === undefined || volumeState(root).state === 'missing') continue;
+    const whole = inside(root, join(start.folder, MARKER_PATH)).ok && readMarker(join(root, start.folder))?.marker.includes(start.id);
+    if (whole) await setProjectState(world.db, start.id, 'running');
+    else {
+      sweep(root, (project) => project === start.id);
+      await removeUnstarted(world.db, start.id);
+      await recordActivity(world.db, 'start-taken-back', null, null, { folder: start.folder, volume: start.volume });
+    }
+  }
+}

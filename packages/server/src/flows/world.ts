@@ -1,0 +1,21 @@
+/** What every flow works with. `flows/` is the one place where core, database and disk meet. */
+import type { Config } from '../config';
+import type { Db } from '../db/client';
+import type { CheckQueue } from '../jobs/check-queue';
+
+export interface World {
+  readonly config: Config;
+  readonly db: Db;
+  readonly checks: CheckQueue;
+}
+
+/** Something the server does not do: what happened, what was not done, what to do. Carries the HTTP status it is told with. */
+export class Refused extends Error {
+  constructor(
+    readonly status: 400 | 401 | 403 | 404 | 409 | 422 | 503 | 507,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}

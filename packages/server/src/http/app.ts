@@ -1,0 +1,77 @@
+/** The application: every route behind one decision by role, faults as plain refusals, the screens behind all else. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { serveStatic } from '@hono/node-server/serve-static';
+import type { Me, Refusal, Role } from '@nesting/contract';
+import { type Context, Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { compress } from 'hono/compress';
+import { csrf } from 'hono/csrf';
+import { secureHeaders } from 'hono/secure-headers';
+import type { Logger } from 'pino';
+import { isAway } from '../db/client';
+import { Refused, type World } from '../flows/world';
+import type { Auth } from '../sign-in/auth';
+import type { Route } from './route';
+import { ROUTES } from './routes';
+
+const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
+/** The largest honest request is a start with long lists. */
+const MOST_BYTES = 4 * 1024 * 1024;
+
+export function makeApp(world: World, auth: Auth, log: Logger): Hono {
+  const app = new Hono();
+  app.use(secureHeaders({
+    contentSecurityPolicy: { defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], connectSrc: ["'self'"], objectSrc: ["'none'"], baseUri: ["'none'"], frameAncestors: ["'none'"], formAction: ["'self'"] },
+    ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
+  }));
+  app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
+  app.use('/api/*', bodyLimit({ maxSize: MOST_BYTES, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') }));
+  app.use(compress());
+  for (const route of ROUTES) app.on(route.method, route.path, (c) => decide(route, c, world, auth));
+  app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
+  screens(app, world);
+  app.onError((error, c) => {
+    if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
+    if ('getResponse' in error && typeof error.getResponse === 'function') return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
+    if (isAway(error)) {
+      log.error({ error }, 'the database is away');
+      return refuse(c, 503, 'database-away', 'The database cannot be reached just now. Nothing was changed; try again in a moment.');
+    }
+    log.error({ error, path: c.req.path }, 'a request failed');
+    return refuse(c, 500, 'failed', 'Something went wrong on the server, and was written to its log.');
+  });
+  return app;
+}
+
+/** The one place that decides who may do what. */
+async function decide(route: Route, c: Context, world: World, auth: Auth): Promise<Response> {
+  if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY });
+  const session = await auth.api.getSession({ headers: c.req.raw.headers });
+  if (session === null || session.user.retired) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
+  const { user } = session;
+  const me: Me = { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo };
+  if (!route.roles.includes(me.role)) return refuse(c, 403, 'not-allowed', `As ${me.role} you may look, and not do this.`);
+  return route.handle({ c, world, auth, me });
+}
+
+function refuse(c: Context, status: Refused['status'] | 413 | 500, code: string, message: string): Response {
+  return c.json({ code, message } satisfies Refusal, status);
+}
+
+/** Built files by their name; every other address is one of the screens'. */
+function screens(app: Hono, world: World): void {
+  const root = world.config.webFolder;
+  app.use('/assets/*', async (c, next) => {
+    await next();
+    if (c.res.ok) c.header('cache-control', 'public, max-age=31536000, immutable');
+  });
+  app.use('*', serveStatic({ root: '', rewriteRequestPath: (path) => join(root, path === '/' ? 'index.html' : path) }));
+  app.get('*', (c) => {
+    try {
+      return c.html(readFileSync(join(root, 'index.html'), 'utf8'));
+    } catch {
+      return c.text('The screens are not built: run npm run build.', 503);
+    }
+  });
+}

@@ -1,0 +1,47 @@
+/** What a route is. Who may use it stands in the route itself, and is decided in one place, in `app.ts`. */
+import type { Me, Role } from '@nesting/contract';
+import type { Context } from 'hono';
+import type { z } from 'zod';
+import { Refused, type World } from '../flows/world';
+import type { Auth } from '../sign-in/auth';
+
+export interface Asked {
+  readonly c: Context;
+  readonly world: World;
+  readonly auth: Auth;
+  /** Who asks; for routes open to anyone, nobody. */
+  readonly me: Me;
+}
+
+export interface Route {
+  readonly method: 'GET' | 'POST' | 'DELETE';
+  readonly path: string;
+  readonly roles: readonly Role[] | 'anyone';
+  readonly handle: (asked: Asked) => Promise<Response> | Response;
+}
+
+/** The body, checked by its schema; a refusal names the first thing that is wrong. */
+export async function bodyOf<T>(c: Context, schema: z.ZodType<T>): Promise<T> {
+  let data: unknown;
+  try {
+    data = await c.req.json();
+  } catch {
+    throw new Refused(400, 'not-json', 'The request is not JSON.');
+  }
+  return checked(data, schema);
+}
+
+export function checked<T>(data: unknown, schema: z.ZodType<T>): T {
+  const parsed = schema.safeParse(data);
+  if (parsed.success) return parsed.data;
+  const issue = parsed.error.issues[0];
+  throw new Refused(400, 'not-as-expected', `${issue?.path.join('.') || 'The request'}: ${issue?.message ?? 'not as expected'}`);
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+export function idOf(c: Context, name = 'id'): string {
+  const id = c.req.param(name) ?? '';
+  if (!UUID.test(id)) throw new Refused(404, 'not-found', 'There is nothing at this address.');
+  return id;
+}

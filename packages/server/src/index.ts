@@ -1,0 +1,13 @@
+/** The face of the server, for the demo and the tests. */
+export { type Config, configOf, Misconfigured } from './config';
+export { type Client, type Db, openDb, transaction } from './db/client';
+export { DatabaseNewer, migrate } from './db/migrate';
+export { checkProject } from './flows/check-project';
+export { settleStarts, startProject } from './flows/start-project';
+export { Refused, type World } from './flows/world';
+export { makeApp } from './http/app';
+export { ROUTES } from './http/routes';
+export { openWorld, type Running, startServer } from './serve';
+export { makeAuth } from './sign-in/auth';
+export { DEMO_PASSWORD } from './sign-in/demo';
+export { hashPassword } from './sign-in/password';

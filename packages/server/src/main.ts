@@ -1,0 +1,43 @@
+/** A real installation: configuration by environment, one line on what is wrong, an orderly end. */
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { codeOf } from '@nesting/core';
+import { pino } from 'pino';
+import { type Config, configOf, Misconfigured } from './config';
+import { isAway } from './db/client';
+import { DatabaseNewer } from './db/migrate';
+import { openWorld, startServer } from './serve';
+
+/** Where the build put what the server needs. */
+export function built(base: string): Pick<Config, 'webFolder' | 'migrations' | 'worker'> {
+  const worker = new URL('./check-worker.js', base);
+  return { webFolder: fileURLToPath(new URL('../packages/web/dist', base)), migrations: fileURLToPath(new URL('./migrations', base)), worker: existsSync(worker) ? worker : null };
+}
+
+async function main(): Promise<void> {
+  const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
+  const config = configOf(process.env, built(import.meta.url));
+  const running = await startServer(await openWorld(config, log), log);
+  log.info(`Nesting is at ${config.publicUrl}`);
+  let ending = false;
+  const end = () => {
+    if (ending) return;
+    ending = true;
+    void running.stop().then(() => process.exit(0));
+  };
+  process.on('SIGINT', end);
+  process.on('SIGTERM', end);
+}
+
+/** One line for what can be put right outside the program; everything else keeps its trace. */
+function lastWords(error: unknown): string {
+  if (error instanceof Misconfigured || error instanceof DatabaseNewer) return error.message;
+  if (isAway(error)) return `the database cannot be reached (${codeOf(error)}): look at NESTING_DATABASE`;
+  if (codeOf(error) === 'EADDRINUSE') return 'this port is taken: set NESTING_PORT to another';
+  return error instanceof Error ? (error.stack ?? error.message) : String(error);
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`nesting: ${lastWords(error)}\n`);
+  process.exit(1);
+});
