@@ -2,7 +2,7 @@
 import type { Params, Problem, RuleCode, Stretch, Suggestion, Weight } from '@nesting/core';
 import { z } from 'zod';
 import { valuesSchema, word } from './field';
-import { templateSchema } from './template';
+import type { templateSchema } from './template';
 
 export const ROLES = ['coordinator', 'artist', 'lead'] as const;
 export type Role = (typeof ROLES)[number];
@@ -112,6 +112,12 @@ export interface Look {
   readonly numberHeldBy: string | null;
   readonly folderTaken: boolean;
   readonly folderOnDisk: boolean;
+}
+
+/** The newest check in any state, and the newest that ended well: its findings stand until the next one is done. */
+export interface ChecksOfProject {
+  readonly newest: CheckRow | null;
+  readonly done: CheckRow | null;
 }
 
 export interface FolderCount {

@@ -13,6 +13,7 @@ export { fold } from './name/fold';
 export { type DateParts, isoOf, isReal, parseDateForm, parseIso, readDate, writeDate } from './name/dates';
 export { hasValue, type WriteFault, type WrittenPiece, writeName, writePieces } from './name/write';
 export { entriesOf } from './name/value';
+export { examplePieces } from './name/example';
 export { type ChangeCode, NO_CONTEXT, type NameContext, sameForm } from './name/candidates';
 export { type Expectation, expectationOf } from './name/expect';
 export { type Confidence, type Explanation, explainName, type Problem, type Stretch, type Suggestion } from './name/suggest';
@@ -21,7 +22,7 @@ export { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, PROFILE_NAMES, PROFILES, type Pr
 export * from './template/node';
 export { visitFolders } from './template/visit';
 export { type LooseTemplate, normaliseTemplate } from './template/normalise';
-export { type Diagnostic, type DiagnosticCode } from './template/diagnose';
+export type { Diagnostic, DiagnosticCode } from './template/diagnose';
 export { compileTemplate, type Expander, type Expansion, type ExpandOptions, expandTemplate, type PlannedLine } from './template/expand';
 export { type FolderRules, type ResolvedFolder, resolveTemplate } from './template/resolve';
 export { fillText } from './template/fill';

@@ -6,7 +6,7 @@ import type { ReadValue, Reading } from './field';
 import { type Form, type FormContext, type FormFault, formOf } from './form';
 import { type Ambiguity, ambiguityOf } from './prove';
 import { type Expression, expressionOf } from './regular';
-import { endsOf, valuesOf } from './scan';
+import { endsOf, readingsOf } from './scan';
 
 export interface CompiledSlot {
   readonly field: string;
@@ -137,37 +137,48 @@ export function spansOf(convention: CompiledConvention, name: string, limit: num
   const { ops, repeated } = convention;
   const found: Span[][] = [];
   const seen = new Set<string>();
-  const failed = new Set<string>();
-  const walk = (op: number, at: number, spans: readonly Span[]): boolean => {
-    const key = repeated.size === 0 ? `${op},${at}` : `${op},${at},${JSON.stringify(spans.filter((s) => repeated.has(s.field)).map((s) => [s.field, s.value]))}`;
-    if (failed.has(key)) return false;
-    const before = found.length;
-    const o = ops[op];
-    let any = false;
-    if (o === undefined) {
-      const values = JSON.stringify(spans.map((s) => [s.field, s.value]));
-      any = at === name.length;
-      if (any && !seen.has(values)) found.push([...spans]);
-      if (any) seen.add(values);
-    } else if (o.kind === 'literal') {
-      any = name.startsWith(o.text, at) && walk(op + 1, at + o.text.length, spans);
-    } else if (o.kind === 'enter') {
-      any = walk(op + 1, at, spans);
-      if (found.length < limit) any = walk(o.skipTo, at, spans) || any;
-    } else {
-      for (const end of endsOf(o.slot.form, name, at)) {
-        for (const value of valuesOf(o.slot.form, name.slice(at, end))) {
-          const field = o.slot.field;
-          const fixed = spans.find((s) => s.field === field)?.value ?? bound[field];
-          if (fixed !== undefined && fixed !== value) continue;
-          any = walk(op + 1, end, [...spans, { field, at, end, value }]) || any;
-          if (found.length >= limit) return true;
-        }
-      }
-    }
-    if (!any && found.length === before) failed.add(key);
+  const width = name.length + 1;
+  // From these steps and places nothing reads. With repeated fields it also depends on their values so far.
+  const failed = new Uint8Array(repeated.size === 0 ? (ops.length + 1) * width : 0);
+  const failedWith = new Set<string>();
+  const spans: Span[] = [];
+  const keyWith = (op: number, at: number) => JSON.stringify([op, at, spans.filter((s) => repeated.has(s.field)).map((s) => [s.field, s.value])]);
+  const walk = (op: number, at: number): boolean => {
+    const place = op * width + at;
+    if (repeated.size === 0 ? failed[place] === 1 : failedWith.has(keyWith(op, at))) return false;
+    const any = step(op, at);
+    if (!any && repeated.size === 0) failed[place] = 1;
+    else if (!any) failedWith.add(keyWith(op, at));
     return any;
   };
-  walk(0, 0, []);
+  const step = (op: number, at: number): boolean => {
+    const o = ops[op];
+    if (o === undefined) {
+      if (at !== name.length) return false;
+      const values = JSON.stringify(spans.map((s) => [s.field, s.value]));
+      if (!seen.has(values)) found.push([...spans]);
+      seen.add(values);
+      return true;
+    }
+    if (o.kind === 'literal') return name.startsWith(o.text, at) && walk(op + 1, at + o.text.length);
+    if (o.kind === 'enter') {
+      const taken = walk(op + 1, at);
+      return (found.length < limit && walk(o.skipTo, at)) || taken;
+    }
+    let any = false;
+    const { field, form } = o.slot;
+    for (const end of endsOf(form, name, at)) {
+      for (const value of readingsOf(form, name.slice(at, end))) {
+        const fixed = (repeated.has(field) ? spans.find((s) => s.field === field)?.value : undefined) ?? bound[field];
+        if (fixed !== undefined && fixed !== value) continue;
+        spans.push({ field, at, end, value });
+        any = walk(op + 1, end) || any;
+        spans.pop();
+        if (found.length >= limit) return true;
+      }
+    }
+    return any;
+  };
+  walk(0, 0);
   return found;
 }

@@ -50,14 +50,14 @@ export function writeDate(date: DateParts, form: DateForm): string | null {
       out += piece.text;
       continue;
     }
-    const value = valueOf(date, piece.item);
+    const value = partOfDate(date, piece.item);
     if (value === undefined) return null;
     out += piece.item === 'yy' ? pad(value % 100, 2) : pad(value, piece.item.length);
   }
   return out;
 }
 
-function valueOf(date: DateParts, item: DateItem): number | undefined {
+function partOfDate(date: DateParts, item: DateItem): number | undefined {
   switch (item) {
     case 'yyyy':
     case 'yy':

@@ -17,7 +17,7 @@ export function expressionOf(ops: readonly Op[]): Expression {
   let unicode = false;
   ops.forEach((op, i) => {
     source += ')?'.repeat(closes.get(i) ?? 0);
-    if (op.kind === 'literal') source += escape(op.text);
+    if (op.kind === 'literal') source += literally(op.text);
     else if (op.kind === 'enter') {
       source += '(?:';
       closes.set(op.skipTo, (closes.get(op.skipTo) ?? 0) + 1);
@@ -60,7 +60,7 @@ function sourceOf(form: Form): string {
     case 'text':
       return textSource(form);
     case 'like':
-      return form.pieces.map((p) => (p.kind === 'literal' ? escape(p.text) : `[0-9]{${p.min},}`)).join('');
+      return form.pieces.map((p) => (p.kind === 'literal' ? literally(p.text) : `[0-9]{${p.min},}`)).join('');
     case 'code':
       return form.of === 'number' ? '[A-Za-z0-9-]+' : '[a-z0-9]+';
     case 'digits':
@@ -68,7 +68,7 @@ function sourceOf(form: Form): string {
     case 'letters':
       return form.upper ? '[A-Z]+' : '[a-z]+';
     case 'date':
-      return form.form.pieces.map((p) => (p.kind === 'literal' ? escape(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`)).join('');
+      return form.form.pieces.map((p) => (p.kind === 'literal' ? literally(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`)).join('');
     default:
       return never(form);
   }
@@ -118,7 +118,7 @@ function trieSource(words: readonly string[]): string {
   }
   const print = (node: Trie): string => {
     if (node.next.size === 0) return '';
-    const branches = [...node.next].map(([ch, child]) => escape(ch) + print(child));
+    const branches = [...node.next].map(([ch, child]) => literally(ch) + print(child));
     const body = branches.length === 1 && !node.ends ? (branches[0] as string) : `(?:${branches.join('|')})`;
     return node.ends ? `${body}?` : body;
   };
@@ -126,4 +126,4 @@ function trieSource(words: readonly string[]): string {
 }
 
 /** Escapes for expressions with and without the `u` flag alike. */
-const escape = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+const literally = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');

@@ -36,6 +36,19 @@ export function endsOf(form: Form, name: string, from: number): number[] {
   }
 }
 
+/** What a text that `endsOf` has taken means: looked at no further, so that reading stays linear. */
+export function readingsOf(form: Form, text: string): readonly ReadValue[] {
+  switch (form.kind) {
+    case 'fixed':
+    case 'date':
+      return valuesOf(form, text);
+    case 'digits':
+      return [Number(text)];
+    default:
+      return [text];
+  }
+}
+
 /** What a whole text means to the form: nothing where it does not take it, more than one value where its entries share a text. */
 export function valuesOf(form: Form, text: string): readonly ReadValue[] {
   switch (form.kind) {
@@ -124,7 +137,8 @@ function textEnds(shape: TextShape, max: number, chars: string | null, name: str
     ends.push(at);
   }
   ends.reverse();
-  return shape === 'as-is' && !isPlain(name) ? ends.filter((end) => isComposed(name.slice(from, end))) : ends;
+  // Any part of a composed name is composed.
+  return shape === 'as-is' && !isPlain(name) && !isComposed(name) ? ends.filter((end) => isComposed(name.slice(from, end))) : ends;
 }
 
 function takesLetter(shape: TextShape, code: number, atWordStart: boolean): boolean {

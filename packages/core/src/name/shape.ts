@@ -22,26 +22,31 @@ export function shapeText(text: string, shape: TextShape): Shaped {
   if (shape === 'as-is') return { ok: true, text: text.normalize('NFC').trim() };
   const folded = fold(text);
   if (folded.unfoldable.length > 0) return { ok: false, code: 'unfoldable', letters: folded.unfoldable };
-  const words = wordsOf(folded.text, shape === 'camel' || shape === 'pascal');
-  return { ok: true, text: words.map((word, i) => shapeWord(word, shape, i)).join(JOINER[shape]) };
+  const words = wordsOf(folded.text);
+  return { ok: true, text: words.map((word, i) => shapeWord(word, shape, i, words.length)).join(JOINER[shape]) };
 }
 
 /** An apostrophe joins ("the ship's bell" is three words); every other non-alphanumeric parts words. */
-function wordsOf(text: string, splitCase: boolean): string[] {
-  const plain = text.replace(/['`]/g, '');
-  const parted = splitCase ? plain.replace(/([a-z0-9])([A-Z])/g, '$1 $2') : plain;
-  return parted.split(/[^A-Za-z0-9]+/).filter((word) => word !== '');
+function wordsOf(text: string): string[] {
+  return text
+    .replace(/['`]/g, '')
+    .split(/[^A-Za-z0-9]+/)
+    .filter((word) => word !== '');
 }
 
-function shapeWord(word: string, shape: Exclude<TextShape, 'as-is'>, index: number): string {
+function shapeWord(word: string, shape: Exclude<TextShape, 'as-is'>, index: number, count: number): string {
   switch (shape) {
     case 'upper':
       return word.toUpperCase();
     case 'title':
-    case 'pascal':
       return word.slice(0, 1).toUpperCase() + word.slice(1).toLowerCase();
-    case 'camel':
-      return index === 0 ? word.toLowerCase() : word.slice(0, 1).toUpperCase() + word.slice(1).toLowerCase();
+    case 'pascal':
+    case 'camel': {
+      // Capitals inside a word stay, so that what is written once is written alike again; a word of capitals among others gives way.
+      const rest = count > 1 && word === word.toUpperCase() ? word.slice(1).toLowerCase() : word.slice(1);
+      const first = word.slice(0, 1);
+      return (shape === 'camel' && index === 0 ? first.toLowerCase() : first.toUpperCase()) + rest;
+    }
     default:
       return word.toLowerCase();
   }

@@ -3,7 +3,7 @@ import { holdSchema, type Entrance, folderQuerySchema, lookSchema, ROLES, startS
 import { inside, listFolder, volumeState } from '@nesting/disk';
 import { z } from 'zod';
 import { transaction } from '../db/client';
-import { latestCheck, readCheck, readFindings, readFolders } from '../db/queries/checks';
+import { checksOfProject, readCheck, readFindings, readFolders } from '../db/queries/checks';
 import { giveBackNumber, holdNumber } from '../db/queries/numbers';
 import { listProjects, readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
@@ -100,7 +100,7 @@ export const ROUTES: readonly Route[] = [
       return c.json(found(await readCheck(world.db, await checkProject(world, project.id, me.id))), 202);
     },
   },
-  { method: 'GET', path: '/api/projects/:id/checks/latest', roles: ALL, handle: async ({ c, world }) => c.json(await latestCheck(world.db, idOf(c))) },
+  { method: 'GET', path: '/api/projects/:id/checks', roles: ALL, handle: async ({ c, world }) => c.json(await checksOfProject(world.db, idOf(c))) },
   {
     method: 'GET', path: '/api/checks/:id/findings', roles: ALL,
     handle: async ({ c, world }) => {

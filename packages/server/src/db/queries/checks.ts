@@ -1,4 +1,4 @@
-import type { CheckRow, FindingRow, FolderCount } from '@nesting/contract';
+import type { CheckRow, ChecksOfProject, FindingRow, FolderCount } from '@nesting/contract';
 import type { CheckOutcome } from '@nesting/core';
 import type { Client } from '../client';
 
@@ -72,10 +72,15 @@ export async function readCheck(client: Client, id: string): Promise<CheckRow | 
   return result.rows[0] ? rowOf(result.rows[0]) : null;
 }
 
-/** The newest check of a project in any state. */
-export async function latestCheck(client: Client, project: string): Promise<CheckRow | null> {
-  const result = await client.query<Row>(`select ${COLUMNS} from check_run where project_id = $1 order by started_at desc limit 1`, [project]);
-  return result.rows[0] ? rowOf(result.rows[0]) : null;
+/** The newest check of a project in any state, and the newest that ended well. */
+export async function checksOfProject(client: Client, project: string): Promise<ChecksOfProject> {
+  const result = await client.query<Row>(
+    `(select ${COLUMNS} from check_run where project_id = $1 order by started_at desc limit 1)
+     union (select ${COLUMNS} from check_run where project_id = $1 and state = 'done' order by started_at desc limit 1) order by started_at desc`,
+    [project],
+  );
+  const rows = result.rows.map(rowOf);
+  return { newest: rows[0] ?? null, done: rows.find((row) => row.state === 'done') ?? null };
 }
 
 /** Findings by key: those after a place, at most `limit`. */

@@ -1,0 +1,41 @@
+/** What the server says, cached by RTK Query. Types come from the contract alone. */
+import type { CheckRow, ChecksOfProject, Entrance, FindingRow, FolderCount, FolderFiles, Hold, Look, Me, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Registers } from '@nesting/core';
+import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  tagTypes: ['me', 'projects', 'checks', 'templates'],
+  endpoints: (build) => ({
+    entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
+    me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
+    demoSignIn: build.mutation<unknown, string>({ query: (initials) => ({ url: 'demo/sign-in', method: 'POST', body: { initials } }), invalidatesTags: ['me'] }),
+    signIn: build.mutation<unknown, { email: string; password: string }>({ query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }), invalidatesTags: ['me'] }),
+    signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
+    templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
+    registers: build.query<Registers, void>({ query: () => 'registers' }),
+    volumes: build.query<VolumeRow[], void>({ query: () => 'volumes' }),
+    holdNumber: build.mutation<Hold, number>({ query: (year) => ({ url: 'numbers/hold', method: 'POST', body: { year } }) }),
+    projects: build.query<ProjectRow[], void>({ query: () => 'projects', providesTags: ['projects'] }),
+    project: build.query<ProjectPage, string>({ query: (id) => `projects/${id}`, providesTags: ['projects'] }),
+    startProject: build.mutation<ProjectRow, StartRequest>({ query: (body) => ({ url: 'projects', method: 'POST', body }), invalidatesTags: ['projects', 'templates'] }),
+    look: build.query<Look, { number: string; volume: string; folder: string }>({ query: (body) => ({ url: 'projects/look', method: 'POST', body }), keepUnusedDataFor: 5 }),
+    checks: build.query<ChecksOfProject, string>({ query: (project) => `projects/${project}/checks`, providesTags: ['checks'] }),
+    startCheck: build.mutation<CheckRow, string>({ query: (project) => ({ url: `projects/${project}/checks`, method: 'POST', body: {} }), invalidatesTags: ['checks'] }),
+    findings: build.query<FindingRow[], string>({ query: (check) => `checks/${check}/findings?limit=5000` }),
+    folders: build.query<FolderCount[], string>({ query: (check) => `checks/${check}/folders` }),
+    folderFiles: build.query<FolderFiles, { project: string; path: string }>({ query: ({ project, path }) => `projects/${project}/folder?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
+  }),
+});
+
+/** The sentence to show for a failed request. */
+export function troubleOf(error: unknown): string {
+  const fault = error as Partial<FetchBaseQueryError> | undefined;
+  const refusal = fault?.data as Partial<Refusal> | undefined;
+  if (refusal?.message) return refusal.message;
+  if (fault?.status === 'FETCH_ERROR') return 'The server cannot be reached. Nothing was changed; try again in a moment.';
+  return 'The server gave no answer that can be understood. Nothing was changed here; try again in a moment.';
+}
+
+export const isSignedOut = (error: unknown): boolean => (error as Partial<FetchBaseQueryError> | undefined)?.status === 401;

@@ -1,0 +1,58 @@
+/** Commands are rows of data: id, words, keys, what to do. They feed buttons, shortcuts, the sheet behind ? and Ctrl K alike. */
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+
+export interface Command {
+  readonly id: string;
+  readonly words: string;
+  /** A single key, or `Ctrl+Z`; absent for commands that are only found by name. */
+  readonly keys?: string;
+  readonly run: () => void;
+  readonly enabled?: boolean;
+}
+
+interface Registry {
+  readonly all: readonly Command[];
+  readonly add: (page: readonly Command[]) => () => void;
+}
+
+const RegistryContext = createContext<Registry>({ all: [], add: () => () => undefined });
+
+export function Commands({ own, children }: { own: readonly Command[]; children: ReactNode }) {
+  const [pages, setPages] = useState<readonly (readonly Command[])[]>([]);
+  const add = useMemo(() => (page: readonly Command[]) => {
+    setPages((before) => [...before, page]);
+    return () => setPages((before) => before.filter((p) => p !== page));
+  }, []);
+  const all = useMemo(() => [...pages.flat(), ...own], [pages, own]);
+  return <RegistryContext value={useMemo(() => ({ all, add }), [all, add])}>{children}</RegistryContext>;
+}
+
+export const useCommands = (): readonly Command[] => useContext(RegistryContext).all;
+
+/** Commands of the page shown; memoise them. */
+export function usePageCommands(commands: readonly Command[]): void {
+  const { add } = useContext(RegistryContext);
+  useEffect(() => add(commands), [add, commands]);
+}
+
+/** Runs the command of a key pressed anywhere but in a field; single keys only where they are switched on. */
+export function useShortcuts(commands: readonly Command[], singleKeys: boolean): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const writing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
+      const inTree = target.closest('[role=tree],[role=dialog],[role=menu]') !== null;
+      const held = event.ctrlKey || event.metaKey;
+      const keys = held ? `Ctrl+${event.shiftKey ? 'Shift+' : ''}${event.key.toUpperCase()}` : event.key;
+      const command = commands.find((c) => c.keys === keys && c.enabled !== false);
+      if (command === undefined || event.defaultPrevented || event.altKey) return;
+      if (!held && (!singleKeys || writing || (inTree && keys !== '?'))) return;
+      // Undo inside a field that is being written in is the field's own.
+      if (held && writing && keys !== 'Ctrl+K' && keys !== 'Ctrl+ENTER') return;
+      event.preventDefault();
+      command.run();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [commands, singleKeys]);
+}

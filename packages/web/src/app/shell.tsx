@@ -1,0 +1,126 @@
+/** What stands around every page: the line of work, the field that finds anything, the person, the look. */
+import type { Me } from '@nesting/contract';
+import { useMemo, useState } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { FindDialog } from '../features/find/find-dialog';
+import { KeysSheet } from '../features/find/keys-sheet';
+import { Menu } from '../ui/ui';
+import { api } from './api';
+import { type Command, Commands, useCommands, useShortcuts } from './commands';
+import { useAppDispatch } from './store';
+import { chooseLook, useLook, useSingleKeys } from './use-look';
+
+/** The work in its order. A stage without a page yet is not shown. */
+const WORK = [
+  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }] },
+  { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
+] as const;
+
+export function Shell({ me }: { me: Me }) {
+  const go = useNavigate();
+  const [finding, setFinding] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const own = useMemo<readonly Command[]>(
+    () => [
+      { id: 'find', words: 'Find anything', keys: 'Ctrl+K', run: () => setFinding(true) },
+      { id: 'keys', words: 'Show the keys', keys: '?', run: () => setKeys(true) },
+      { id: 'go-start', words: 'Start a project', keys: 'n', run: () => void go('/start'), enabled: me.role === 'coordinator' },
+      { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
+      { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
+    ],
+    [go, me.role],
+  );
+  return (
+    <Commands own={own}>
+      <Keys />
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+        Skip to the page
+      </a>
+      <div className="flex h-full flex-col">
+        <TopBar me={me} onFind={() => setFinding(true)} />
+        <main id="main" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
+          <Outlet context={me} />
+        </main>
+      </div>
+      <FindDialog open={finding} onOpen={setFinding} />
+      <KeysSheet open={keys} onOpen={setKeys} />
+    </Commands>
+  );
+}
+
+function Keys() {
+  useShortcuts(useCommands(), useSingleKeys());
+  return null;
+}
+
+function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
+  const here = useLocation().pathname;
+  return (
+    <header className="flex h-16 shrink-0 items-center gap-8 border-b border-line px-5">
+      <NavLink to="/projects" className="flex items-center gap-2.5 text-lg font-semibold">
+        <img src="/mark.svg" alt="" width={28} height={28} />
+        Nesting
+      </NavLink>
+      <nav aria-label="The line of work" className="flex h-full items-stretch">
+        {WORK.map(({ stage, pages }) => {
+          const shown = pages.filter((p) => !('only' in p) || p.only === me.role);
+          const active = shown.some((p) => here.startsWith(p.to));
+          return (
+            <div key={stage} className="flex flex-col pt-2">
+              <span className={`flex items-center gap-2 text-xs font-semibold ${active ? 'text-bottle' : 'text-ink2'}`}>
+                {stage}
+                {active && <span aria-hidden className="size-1.5 rounded-[2px] bg-bottle" />}
+                <span aria-hidden className="mr-2 h-px min-w-6 flex-1 bg-line" />
+              </span>
+              <span className="flex flex-1 items-stretch gap-5 pr-8">
+                {shown.map((p) => (
+                  <NavLink key={p.to} to={p.to} className={({ isActive }) => `flex items-center border-b-2 ${isActive ? 'border-bottle font-semibold' : 'border-clear hover:border-rule'}`}>
+                    {p.words}
+                  </NavLink>
+                ))}
+              </span>
+            </div>
+          );
+        })}
+      </nav>
+      <button type="button" onClick={onFind} className="ml-auto flex h-8 w-56 items-center justify-between rounded-tray border border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink">
+        Project, person or path
+        <kbd className="rounded border border-line px-1 font-mono text-xs">Ctrl K</kbd>
+      </button>
+      <PersonMenu me={me} />
+    </header>
+  );
+}
+
+function PersonMenu({ me }: { me: Me }) {
+  const look = useLook();
+  const go = useNavigate();
+  const dispatch = useAppDispatch();
+  const [signOut] = api.useSignOutMutation();
+  const leave = async () => {
+    await signOut();
+    await go('/');
+    dispatch(api.util.resetApiState());
+  };
+  return (
+    <Menu
+      trigger={
+        <button type="button" aria-label={`${me.name}, ${me.role}: look and signing out`} className="size-8 rounded-tray bg-plum text-sm font-semibold text-paper">
+          {me.initials}
+        </button>
+      }
+      head={
+        <>
+          <span className="block font-semibold text-ink">{me.name}</span>
+          {me.role}
+        </>
+      }
+      lines={[
+        { words: 'Light look', run: () => chooseLook('light'), chosen: look === 'light' },
+        { words: 'Night bench', run: () => chooseLook('night'), chosen: look === 'night' },
+        { words: "The system's look", run: () => chooseLook('system'), chosen: look === 'system' },
+        { words: 'Sign out', run: () => void leave() },
+      ]}
+    />
+  );
+}

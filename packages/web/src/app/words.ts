@@ -1,0 +1,22 @@
+/** Numbers, sizes and times as the reader's locale has them. */
+import { formatDistanceToNowStrict } from 'date-fns';
+
+const numbers = new Intl.NumberFormat();
+const dates = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
+
+export const count = (n: number): string => numbers.format(n);
+export const many = (n: number, one: string, more = `${one}s`): string => `${count(n)} ${n === 1 ? one : more}`;
+export const day = (iso: string): string => dates.format(new Date(iso));
+export const ago = (iso: string): string => formatDistanceToNowStrict(new Date(iso), { addSuffix: true });
+
+const UNITS = ['bytes', 'kB', 'MB', 'GB', 'TB'];
+
+export function size(bytes: number): string {
+  let n = bytes;
+  let unit = 0;
+  while (n >= 1000 && unit < UNITS.length - 1) {
+    n /= 1000;
+    unit++;
+  }
+  return `${new Intl.NumberFormat(undefined, { maximumFractionDigits: unit === 0 || n >= 100 ? 0 : 1 }).format(n)} ${UNITS[unit]}`;
+}

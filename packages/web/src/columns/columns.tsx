@@ -1,0 +1,86 @@
+/** Every working screen: given, plan, consequence from left to right, and under them the ledger. Splitters are movable and remembered. */
+import { Dialog } from 'radix-ui';
+import { type ReactNode, useSyncExternalStore } from 'react';
+import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
+import { Button } from '../ui/ui';
+
+interface Props {
+  readonly id: string;
+  readonly given: ReactNode;
+  readonly plan: ReactNode;
+  readonly consequence: ReactNode;
+  readonly ledger: ReactNode;
+  readonly labels: readonly [string, string, string];
+}
+
+/** Below this the right column becomes a drawer. */
+const NARROW = '(max-width: 1099px)';
+
+export function Columns({ id, given, plan, consequence, ledger, labels }: Props) {
+  const narrow = useMedia(NARROW);
+  const panels = narrow ? ['given', 'plan'] : ['given', 'plan', 'consequence'];
+  const layout = useDefaultLayout({ id: `nesting-${id}-${panels.length}`, panelIds: panels, storage: localStorage });
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <Group orientation="horizontal" className="min-h-0 flex-1" {...(layout.defaultLayout && { defaultLayout: layout.defaultLayout })} onLayoutChanged={layout.onLayoutChanged}>
+        <Panel id="given" defaultSize={narrow ? '38%' : '25%'} minSize="220px">
+          <section aria-label={labels[0]} className="h-full overflow-auto px-5 py-4">
+            {given}
+          </section>
+        </Panel>
+        <Splitter />
+        <Panel id="plan" minSize="320px">
+          <section aria-label={labels[1]} className="flex h-full min-w-0 flex-col px-4 py-4">
+            {plan}
+          </section>
+        </Panel>
+        {!narrow && (
+          <>
+            <Splitter />
+            <Panel id="consequence" defaultSize="25%" minSize="240px">
+              <section aria-label={labels[2]} className="h-full overflow-auto px-5 py-4">
+                {consequence}
+              </section>
+            </Panel>
+          </>
+        )}
+      </Group>
+      <section aria-label="What will happen" className="flex min-h-14 shrink-0 items-center gap-4 border-t border-line bg-bench px-5 py-2">
+        {ledger}
+        {narrow && <Drawer label={labels[2]}>{consequence}</Drawer>}
+      </section>
+    </div>
+  );
+}
+
+function Splitter() {
+  return <Separator className="w-px bg-line outline-offset-0 hover:bg-rule data-[separator=active]:bg-plum" />;
+}
+
+function Drawer({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <Dialog.Root>
+      <Dialog.Trigger asChild>
+        <Button>{label}</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
+        <Dialog.Content aria-describedby={undefined} className="fixed inset-y-0 right-0 z-30 w-96 max-w-[90vw] overflow-auto border-l border-rule bg-paper p-5 shadow-xl">
+          <Dialog.Title className="sr-only">{label}</Dialog.Title>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+export function useMedia(query: string): boolean {
+  return useSyncExternalStore(
+    (changed) => {
+      const list = matchMedia(query);
+      list.addEventListener('change', changed);
+      return () => list.removeEventListener('change', changed);
+    },
+    () => matchMedia(query).matches,
+  );
+}

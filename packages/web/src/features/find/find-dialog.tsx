@@ -1,0 +1,84 @@
+/** Ctrl K: any project, template, client or person, or a command, by a few letters. */
+import { Command as Cmd } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useNavigate } from 'react-router';
+import { api } from '../../app/api';
+import { type Command, useCommands } from '../../app/commands';
+
+export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-160 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet shadow-xl">
+          <Dialog.Title className="sr-only">Find a project, person or command</Dialog.Title>
+          <Finder close={() => onOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Finder({ close }: { close: () => void }) {
+  const go = useNavigate();
+  const { data: projects = [] } = api.useProjectsQuery();
+  const { data: templates = [] } = api.useTemplatesQuery();
+  const { data: registers } = api.useRegistersQuery();
+  const commands = useCommands();
+  const to = (address: string) => () => {
+    close();
+    void go(address);
+  };
+  return (
+    <Cmd label="Find" className="flex max-h-[60vh] flex-col">
+      <Cmd.Input autoFocus placeholder="Project, client, person, template or command" className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2" />
+      <Cmd.List className="min-h-0 overflow-auto p-1 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-ink2">
+        <Cmd.Empty className="px-3 py-6 text-ink2">Nothing has these letters.</Cmd.Empty>
+        <Cmd.Group heading="Projects">
+          {projects.map((p) => (
+            <Line key={p.id} id={`project ${p.id}`} words={[p.number, p.title, p.client ?? '', p.clientName ?? '', p.folder]} run={to(`/projects/${p.id}`)}>
+              <span className="font-mono text-plum">{p.number}</span> {p.title} <span className="ml-auto text-xs text-ink2">{p.clientName}</span>
+            </Line>
+          ))}
+        </Cmd.Group>
+        <Cmd.Group heading="Templates">
+          {templates.map((t) => (
+            <Line key={t.id} id={`template ${t.id}`} words={[t.name, t.purpose]} run={to(`/templates/${t.id}`)}>
+              {t.name} <span className="ml-auto text-xs text-ink2">edition {t.edition}</span>
+            </Line>
+          ))}
+        </Cmd.Group>
+        <Cmd.Group heading="Clients and people">
+          {(registers?.clients ?? []).map((c) => (
+            <Line key={c.code} id={`client ${c.code}`} words={[c.code, c.name]} run={to(`/projects?find=${encodeURIComponent(c.code)}`)}>
+              <span className="font-mono text-bottle">{c.code}</span> {c.name} <span className="ml-auto text-xs text-ink2">their projects</span>
+            </Line>
+          ))}
+          {(registers?.people ?? []).map((p) => (
+            <Line key={p.initials} id={`person ${p.initials}`} words={[p.initials, p.name]} run={to(`/projects?find=${encodeURIComponent(p.name)}`)}>
+              <span className="font-mono text-bottle">{p.initials}</span> {p.name} <span className="ml-auto text-xs text-ink2">projects they started</span>
+            </Line>
+          ))}
+        </Cmd.Group>
+        <Cmd.Group heading="Commands">
+          {commands.filter((c) => c.enabled !== false && c.id !== 'find').map((c: Command) => (
+            <Line key={c.id} id={`command ${c.id}`} words={[c.words]} run={() => {
+              close();
+              c.run();
+            }}>
+              {c.words} {c.keys && <kbd className="ml-auto rounded border border-line px-1 font-mono text-xs text-ink2">{c.keys.replace('+', ' ')}</kbd>}
+            </Line>
+          ))}
+        </Cmd.Group>
+      </Cmd.List>
+    </Cmd>
+  );
+}
+
+function Line({ id, words, run, children }: { id: string; words: readonly string[]; run: () => void; children: React.ReactNode }) {
+  return (
+    <Cmd.Item value={id} keywords={[...words]} onSelect={run} className="flex items-center gap-2 rounded px-2 py-1.5 data-[selected=true]:bg-chosen">
+      {children}
+    </Cmd.Item>
+  );
+}

@@ -1,0 +1,65 @@
+/** About one finding: what is wrong, why it matters, how it should read. */
+import type { FindingRow } from '@nesting/contract';
+import { CHANGE_WORDS, expectationWords, nameOf, parentOf, RULE_REASONS } from '@nesting/core';
+import { Proposed } from '../../anatomy/anatomy';
+import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
+import { CopyButton, Heading } from '../../ui/ui';
+import { Pair } from '../templates/folder-facts';
+
+const CONFIDENCE_WORDS = {
+  sure: 'Sure: nothing had to be guessed, and no other name is as near.',
+  likely: 'Likely. Look at it before you rename.',
+  guess: 'A guess: something had to be made up.',
+} as const;
+
+/** `root` is the project's whole path, for copying; `shown` begins with the volume's name. */
+export function FindingDetail({ finding, root, shown }: { finding: FindingRow; root: string; shown: string }) {
+  const named = finding.problems.filter((p) => p.part !== null && /[A-Za-z0-9]/.test(p.part));
+  const strays = finding.problems.filter((p) => p.part === null && /[^\s_.-]/.test(p.found));
+  return (
+    <div className="flex flex-col gap-5">
+      <div className="flex flex-col gap-2">
+        <Heading>What is wrong</Heading>
+        {finding.rule === 'name-mismatch' ? (
+          <>
+            <p>
+              This name breaks the rule <strong className="font-semibold">{String(finding.params.convention)}</strong>.
+            </p>
+            <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1 text-sm">
+              {named.map((p) => (
+                <Pair key={`${p.part}${p.at}`} what={p.part} words={<>{expectationWords(p.expected)}; {p.found === '' ? 'nothing stands there' : <>found <span className="wavy font-mono whitespace-pre">{p.found}</span></>}</>} />
+              ))}
+              {strays.map((p) => (
+                <Pair key={`stray${p.at}`} what={<span className="font-mono">{p.found}</span>} words={CHANGE_WORDS[p.change]} />
+              ))}
+            </dl>
+          </>
+        ) : (
+          <p>{finding.message}</p>
+        )}
+      </div>
+      {finding.suggestion && (
+        <div className="flex flex-col gap-2">
+          <Heading>It should read</Heading>
+          <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
+            <span className="min-w-0 flex-1">
+              <Proposed found={nameOf(finding.path)} meant={finding.suggestion.name} />
+            </span>
+            <CopyButton text={finding.suggestion.name} what="the proposed name" />
+          </div>
+          <p className="text-xs text-ink2">{CONFIDENCE_WORDS[finding.suggestion.confidence]}</p>
+        </div>
+      )}
+      <div className="flex flex-col gap-2">
+        <Heading>Why it matters</Heading>
+        <p className="text-sm">{RULE_REASONS[finding.rule]}</p>
+      </div>
+      <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
+        <Pair what="Weight" words={<span className="flex items-center gap-2"><WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}</span>} />
+        <Pair what="In" words={<span className="font-mono">{parentOf(finding.path) || "the project's root"}</span>} />
+        {finding.related.length > 0 && <Pair what="Frames" words={`${finding.related.length + 1}, from ${nameOf(finding.path)} to ${nameOf(finding.related[finding.related.length - 1] ?? '')}`} />}
+        <Pair what="Path" words={<span className="flex items-start gap-1"><span className="min-w-0 font-mono break-all">{`${shown}/${finding.path}`}</span><CopyButton text={`${root}/${finding.path}`} what="the path" /></span>} />
+      </dl>
+    </div>
+  );
+}

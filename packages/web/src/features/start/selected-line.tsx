@@ -1,0 +1,116 @@
+/** The right column of a start: the selected line's full path, its length against the budget, what it is for, what stands against it. */
+import { type Expansion, type Field, type PlannedLine, type Registers, type Template, type Values, wordsFor } from '@nesting/core';
+import { useMemo } from 'react';
+import { CopyButton, Heading } from '../../ui/ui';
+import { WeightSign } from '../../ui/signs';
+import { FolderFacts, Pair } from '../templates/folder-facts';
+
+interface Props {
+  readonly template: Template;
+  readonly registers: Registers;
+  readonly expansion: Expansion;
+  readonly line: PlannedLine;
+  readonly prefix: string;
+  /** The volume's name: shown for its root, which is another on each system. */
+  readonly volume: string;
+  readonly clash: string | null;
+  readonly onSelect: (key: string) => void;
+}
+
+export function SelectedLine({ template, registers, expansion, line, prefix, volume, clash, onSelect }: Props) {
+  const path = [expansion.rootName, line.path].filter((p) => p !== '').join('/');
+  const longest = useMemo(() => longestBelow(expansion, line), [expansion, line]);
+  const here = expansion.diagnostics.filter((d) => d.line === line.key);
+  const elsewhere = expansion.diagnostics.filter((d) => d.line !== line.key && d.code !== 'value-missing' && d.code !== 'field-required');
+  const values = useMemo<Values>(() => ({ ...expansion.values.values, ...line.entries }), [expansion, line]);
+  const fields = useMemo<Field[]>(() => [...Object.keys(line.entries).flatMap((as) => entryField(template, expansion, as)), ...template.fields], [template, expansion, line]);
+  const length = prefix.length + path.length;
+  return (
+    <div className="flex flex-col gap-5">
+      <div className="flex flex-col gap-2">
+        <Heading>Selected</Heading>
+        <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
+          <span className="min-w-0 flex-1 font-mono text-sm break-all">
+            <span className="text-ink2">{volume}/</span>
+            {path}
+          </span>
+          <CopyButton text={prefix + path} what="the path" />
+        </div>
+        <Budget used={length} most={expansion.budget} />
+        <p className="text-xs text-ink2">
+          {length} of {expansion.budget} characters with the volume's own path{longest > length ? `; the longest planned below it has ${longest}` : ''}
+        </p>
+      </div>
+      {(here.length > 0 || clash !== null) && (
+        <ul className="flex flex-col gap-1.5">
+          {clash !== null && <Fault weight="must" words={clash} />}
+          {here.map((d) => (
+            <Fault key={`${d.code}${d.field}`} weight={d.weight === 'refused' ? 'must' : 'should'} words={wordsFor(d.code, d.params)} />
+          ))}
+        </ul>
+      )}
+      {line.folder ? (
+        <FolderFacts template={template} registers={registers} node={line.folder} rules={line.rules} values={values} fields={fields} per={Object.keys(line.entries)} />
+      ) : (
+        <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
+          <Pair what="From" words={<span className="font-mono">{line.starter?.from}</span>} />
+          <Pair what="Made" words={line.starter?.fill ? 'copied, renamed and filled in' : 'copied and renamed'} />
+        </dl>
+      )}
+      {elsewhere.length > 0 && (
+        <div className="flex flex-col gap-2">
+          <Heading>Elsewhere in this plan</Heading>
+          <ul className="flex flex-col gap-1.5">
+            {elsewhere.slice(0, 6).map((d, i) => (
+              <li key={`${d.code}${d.line}${i}`}>
+                <button type="button" disabled={d.line === null} onClick={() => d.line && onSelect(d.line)} className="flex items-start gap-2 text-left text-sm">
+                  <span className="pt-1">
+                    <WeightSign weight={d.weight === 'refused' ? 'must' : 'should'} />
+                  </span>
+                  {wordsFor(d.code, d.params)}
+                </button>
+              </li>
+            ))}
+          </ul>
+          {elsewhere.length > 6 && <p className="text-xs text-ink2">…and {elsewhere.length - 6} more</p>}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function entryField(template: Template, expansion: Expansion, as: string): Field[] {
+  const list = expansion.lines.find((l) => l.folder?.onePer?.as === as)?.folder?.onePer?.list;
+  const field = template.fields.find((f) => f.key === list);
+  return field?.type === 'list' ? [{ key: as, ...field.of }] : [];
+}
+
+function longestBelow(expansion: Expansion, line: PlannedLine): number {
+  const head = line.path === '' ? '' : `${line.path}/`;
+  const rest = expansion.lines.reduce((n, l) => (l.path.startsWith(head) && l.path.length > n ? l.path.length : n), line.path.length);
+  const before = expansion.longest - Math.max(...expansion.lines.map((l) => l.path.length), 0);
+  return before + rest;
+}
+
+function Fault({ weight, words }: { weight: 'must' | 'should'; words: string }) {
+  return (
+    <li className="flex items-start gap-2 text-sm">
+      <span className="pt-1">
+        <WeightSign weight={weight} />
+      </span>
+      {words}
+    </li>
+  );
+}
+
+/** How much of the longest allowed path is used, with the mark at which it ends. */
+function Budget({ used, most }: { used: number; most: number }) {
+  const share = Math.min(1, used / (most * 1.12));
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: <meter> cannot be drawn in these looks
+    <div role="meter" aria-label="Length of the path" aria-valuenow={used} aria-valuemin={0} aria-valuemax={most} className="relative h-1.5 rounded-full bg-line">
+      <span className={`absolute inset-y-0 left-0 rounded-full ${used > most ? 'bg-brick' : 'bg-bottle'}`} style={{ width: `${share * 100}%` }} />
+      <span className="absolute -inset-y-1 w-0.5 bg-brick" style={{ left: `${100 / 1.12}%` }} />
+    </div>
+  );
+}

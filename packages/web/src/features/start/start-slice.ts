@@ -1,0 +1,79 @@
+/** The project being filled in: what was given, field by field, with undo without limit. A draft survives leaving and reloading. */
+import type { Value } from '@nesting/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+export interface FieldChange {
+  readonly field: string;
+  readonly before: Value;
+  readonly after: Value;
+}
+
+export interface StartDraft {
+  readonly values: Readonly<Record<string, Value>>;
+  readonly past: readonly FieldChange[];
+  readonly future: readonly FieldChange[];
+}
+
+export interface StartState {
+  /** By template, so that trying another one loses nothing. */
+  readonly drafts: Readonly<Record<string, StartDraft>>;
+  readonly volume: string | null;
+}
+
+export const EMPTY_DRAFT: StartDraft = { values: {}, past: [], future: [] };
+const KEPT = 'nesting-start';
+
+function kept(): StartState {
+  try {
+    return { drafts: {}, volume: null, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>) };
+  } catch {
+    return { drafts: {}, volume: null };
+  }
+}
+
+export const keepStart = (state: StartState): void => localStorage.setItem(KEPT, JSON.stringify(state));
+
+const slice = createSlice({
+  name: 'start',
+  initialState: kept,
+  reducers: {
+    fieldGiven(state, { payload }: PayloadAction<{ template: string; field: string; value: Value }>) {
+      const draft = state.drafts[payload.template] ?? EMPTY_DRAFT;
+      const before = draft.values[payload.field] ?? null;
+      if (before === payload.value) return state;
+      const last = draft.past[draft.past.length - 1];
+      // Letters typed one after another into one field are one change.
+      const joined = last?.field === payload.field && draft.future.length === 0;
+      const change: FieldChange = { field: payload.field, before: joined ? last.before : before, after: payload.value };
+      const past = [...(joined ? draft.past.slice(0, -1) : draft.past), change];
+      return { ...state, drafts: { ...state.drafts, [payload.template]: { values: { ...draft.values, [payload.field]: payload.value }, past, future: [] } } };
+    },
+    undone(state, { payload: template }: PayloadAction<string>) {
+      const draft = state.drafts[template];
+      const last = draft?.past[draft.past.length - 1];
+      if (!draft || !last) return state;
+      return { ...state, drafts: { ...state.drafts, [template]: { values: { ...draft.values, [last.field]: last.before }, past: draft.past.slice(0, -1), future: [...draft.future, last] } } };
+    },
+    redone(state, { payload: template }: PayloadAction<string>) {
+      const draft = state.drafts[template];
+      const next = draft?.future[draft.future.length - 1];
+      if (!draft || !next) return state;
+      return { ...state, drafts: { ...state.drafts, [template]: { values: { ...draft.values, [next.field]: next.after }, past: [...draft.past, next], future: draft.future.slice(0, -1) } } };
+    },
+    /** A held number is put in without being a change of the person's. */
+    numberOffered(state, { payload }: PayloadAction<{ template: string; number: string }>) {
+      const draft = state.drafts[payload.template] ?? EMPTY_DRAFT;
+      return { ...state, drafts: { ...state.drafts, [payload.template]: { ...draft, values: { ...draft.values, number: payload.number } } } };
+    },
+    draftDone(state, { payload: template }: PayloadAction<string>) {
+      const { [template]: _done, ...drafts } = state.drafts;
+      return { ...state, drafts };
+    },
+    volumeChosen(state, { payload }: PayloadAction<string>) {
+      return { ...state, volume: payload };
+    },
+  },
+});
+
+export const { fieldGiven, undone, redone, numberOffered, draftDone, volumeChosen } = slice.actions;
+export const startReducer = slice.reducer;

@@ -1,0 +1,107 @@
+/** One template as trays: what each folder is for, how its files are called, what is made when. */
+import { useMemo } from 'react';
+import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from 'react-router';
+import type { Me, TemplateRow } from '@nesting/contract';
+import { mergeRegisters, NO_REGISTERS, ownRegisters } from '@nesting/core';
+import { api, troubleOf } from '../../app/api';
+import { many } from '../../app/words';
+import { Columns } from '../../columns/columns';
+import { Nest } from '../../nest/nest';
+import { nestOfTemplate } from '../../nest/of-template';
+import { TrayTree } from '../../tray/tray-tree';
+import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
+import { FolderFacts } from './folder-facts';
+import { sizeOfTemplate } from './size';
+import { linesOfTemplate } from './tree';
+
+export function TemplatePage() {
+  const { id } = useParams();
+  const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
+  const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
+  const row = data.find((t) => t.id === id);
+  if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
+  if (isLoading) return null;
+  if (row === undefined) return <Empty title="No such template"><Link to="/templates" className="text-bottle underline">All templates</Link></Empty>;
+  return <OneTemplate row={row} studio={studio} />;
+}
+
+function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGISTERS }) {
+  const me = useOutletContext<Me>();
+  const go = useNavigate();
+  const { template } = row;
+  const [params, setParams] = useSearchParams();
+  const registers = useMemo(() => mergeRegisters(ownRegisters(template), studio), [template, studio]);
+  const lines = useMemo(() => linesOfTemplate(template, registers), [template, registers]);
+  const selected = params.get('line') ?? template.root.id;
+  const line = lines.find((l) => l.tree.key === selected) ?? lines[0];
+  const nest = useMemo(() => nestOfTemplate(template), [template]);
+  const { folders } = sizeOfTemplate(template);
+  return (
+    <Columns
+      id="template"
+      labels={['The template', 'Its hierarchy', 'The selected folder']}
+      given={
+        <div className="flex flex-col gap-4">
+          <div>
+            <h1 className="text-xl font-semibold">{row.name}</h1>
+            <p className="text-sm text-ink2">edition {row.edition}, {row.projects === 0 ? 'not used yet' : `used by ${row.projects}`}</p>
+          </div>
+          <Nest root={nest} width={240} height={150} label={`The shape of ${row.name}`} />
+          <p className="text-sm">{row.purpose}</p>
+          <Heading>Asked for when a project starts</Heading>
+          <ul className="divide-y divide-line border-y border-line text-sm">
+            {template.fields.map((f) => (
+              <li key={f.key} className="flex justify-between gap-3 py-1.5">
+                <span>{f.label ?? f.key}</span>
+                <span className="text-right text-ink2">{f.type === 'list' ? `list${f.within ? `, within ${f.within}` : ''}` : f.type === 'choice' ? (f.options ?? []).map((o) => o.code).join(' or ') : f.type}</span>
+              </li>
+            ))}
+          </ul>
+          <Heading>Conventions</Heading>
+          <ul className="flex flex-col gap-2 text-sm">
+            {template.conventions.map((c) => (
+              <li key={c.id}>
+                {c.name}
+                <span className="block font-mono text-xs break-all text-ink2">{c.pattern}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      }
+      plan={
+        <>
+          <div className="flex items-baseline justify-between pb-2">
+            <Heading>Folders and starter files</Heading>
+            <span className="text-xs text-ink2">{many(folders, 'folder')}</span>
+          </div>
+          <TrayTree label={`The hierarchy of ${row.name}`} nodes={lines.map((l) => l.tree)} selected={selected} onSelect={(key) => setParams({ line: key }, { replace: true })} />
+        </>
+      }
+      consequence={
+        line && (
+          <div className="flex flex-col gap-4">
+            <Heading>Selected</Heading>
+            <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2 font-mono text-sm break-all">
+              <span className="flex-1">{line.path || line.tree.note}</span>
+              {line.path && <CopyButton text={line.path} what="the path" />}
+            </div>
+            {line.folder && <FolderFacts template={template} registers={registers} node={line.folder.node} rules={line.folder.rules} values={{}} fields={template.fields} per={line.per} />}
+            {line.folder === null && <p className="text-sm text-ink2">{line.tree.note}</p>}
+          </div>
+        )
+      }
+      ledger={
+        <>
+          <span className="flex-1">
+            <strong className="font-semibold">Edition {row.edition} is in force.</strong> <span className="text-ink2">Projects keep the edition they were started with.</span>
+          </span>
+          {me.role === 'coordinator' && (
+            <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
+              Start a project from it
+            </Button>
+          )}
+        </>
+      }
+    />
+  );
+}

@@ -1,0 +1,53 @@
+import { lazy, StrictMode, Suspense } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import './app/look.css';
+import './app/use-look';
+import { api, isSignedOut, troubleOf } from './app/api';
+import { Shell } from './app/shell';
+import { store } from './app/store';
+import { GalleryPage } from './features/templates/gallery-page';
+import { ProjectsPage } from './features/projects/list-page';
+import { SignInPage } from './features/sign-in/sign-in-page';
+import { Empty, Tips, Trouble } from './ui/ui';
+
+const StartPage = lazy(() => import('./features/start/start-page').then((m) => ({ default: m.StartPage })));
+const ProjectPage = lazy(() => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage })));
+const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
+
+/** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
+function Door() {
+  const { data: me, error, isError, refetch } = api.useMeQuery();
+  if (isError && isSignedOut(error)) return <SignInPage />;
+  if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
+  return me === undefined ? null : <Shell me={me} />;
+}
+
+const later = (page: React.ReactNode) => <Suspense fallback={null}>{page}</Suspense>;
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Door />,
+    children: [
+      { index: true, element: <Navigate to="/projects" replace /> },
+      { path: 'templates', element: <GalleryPage /> },
+      { path: 'templates/:id', element: later(<TemplatePage />) },
+      { path: 'start', element: later(<StartPage />) },
+      { path: 'projects', element: <ProjectsPage /> },
+      { path: 'projects/:id', element: later(<ProjectPage />) },
+      { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <Provider store={store}>
+      <Tips delayDuration={300}>
+        <RouterProvider router={router} />
+      </Tips>
+    </Provider>
+  </StrictMode>,
+);

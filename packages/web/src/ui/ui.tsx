@@ -1,0 +1,147 @@
+/** Radix wrapped once, with the looks. Features take their controls from here. */
+import { Check, Copy } from 'lucide-react';
+import { DropdownMenu, Popover as RadixPopover, RadioGroup, Tooltip as RadixTooltip } from 'radix-ui';
+import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref, useState } from 'react';
+
+type ButtonLook = 'main' | 'plain' | 'quiet';
+
+const BUTTON: Readonly<Record<ButtonLook, string>> = {
+  main: 'bg-bottle text-on-bottle border-bottle hover:opacity-90 disabled:bg-line disabled:border-line disabled:text-ink2',
+  plain: 'bg-sheet text-ink border-rule hover:border-ink disabled:text-ink2',
+  quiet: 'border-clear text-bottle hover:underline underline-offset-4 px-0!',
+};
+
+export function Button({ look = 'plain', className = '', ref, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: ButtonLook; ref?: Ref<HTMLButtonElement> }) {
+  return <button type="button" ref={ref} className={`h-9 rounded-tray border px-3.5 text-sm font-semibold whitespace-nowrap ${BUTTON[look]} ${className}`} {...rest} />;
+}
+
+/** A line to write in, with what becomes of it at its right end. */
+export function Line({ becomes, fault, className = '', ...rest }: InputHTMLAttributes<HTMLInputElement> & { becomes?: ReactNode; fault?: boolean }) {
+  // What is long stands beneath, so that neither is cut.
+  const beneath = typeof becomes === 'string' && becomes.length + String(rest.value ?? '').length > 18;
+  return (
+    <span className={`flex items-center rounded-tray border bg-sheet px-2 focus-within:border-bottle focus-within:ring-2 focus-within:ring-bottle/30 ${beneath ? 'flex-wrap justify-end pb-1' : 'h-8 gap-2'} ${fault ? 'border-brick' : 'border-line'} ${className}`}>
+      <input className={`h-7.5 min-w-0 bg-clear outline-none placeholder:text-ink2 ${beneath ? 'w-full' : 'flex-1'}`} {...rest} />
+      {becomes !== undefined && <span className="max-w-full shrink-0 truncate font-mono text-xs text-plum">{becomes}</span>}
+    </span>
+  );
+}
+
+export function Radios({ value, options, onChange, label }: { value: string; options: readonly { value: string; label: string }[]; onChange: (value: string) => void; label: string }) {
+  return (
+    <RadioGroup.Root value={value} onValueChange={onChange} aria-label={label} className="flex min-h-8 flex-wrap items-center gap-4 rounded-tray border border-line bg-sheet px-2">
+      {options.map((o) => (
+        <span key={o.value} className="flex items-center gap-1.5">
+          <RadioGroup.Item id={`${label}-${o.value}`} value={o.value} className="size-3.5 rounded-full border border-ink2 data-[state=checked]:border-4 data-[state=checked]:border-ink" />
+          <label htmlFor={`${label}-${o.value}`}>{o.label}</label>
+        </span>
+      ))}
+    </RadioGroup.Root>
+  );
+}
+
+export function Tip({ words, children }: { words: ReactNode; children: ReactNode }) {
+  return (
+    <RadixTooltip.Root>
+      <RadixTooltip.Trigger asChild>{children}</RadixTooltip.Trigger>
+      <RadixTooltip.Portal>
+        <RadixTooltip.Content sideOffset={4} className="z-50 max-w-80 rounded-tray bg-ink px-2 py-1 text-xs text-paper shadow-lg">
+          {words}
+        </RadixTooltip.Content>
+      </RadixTooltip.Portal>
+    </RadixTooltip.Root>
+  );
+}
+
+export const Tips = RadixTooltip.Provider;
+
+export function Popover({ trigger, children, open, onOpen, width = 'w-80' }: { trigger: ReactNode; children: ReactNode; open: boolean; onOpen: (open: boolean) => void; width?: string }) {
+  return (
+    <RadixPopover.Root open={open} onOpenChange={onOpen}>
+      <RadixPopover.Trigger asChild>{trigger}</RadixPopover.Trigger>
+      <RadixPopover.Portal>
+        <RadixPopover.Content align="start" sideOffset={4} className={`z-40 max-h-96 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl ${width}`}>
+          {children}
+        </RadixPopover.Content>
+      </RadixPopover.Portal>
+    </RadixPopover.Root>
+  );
+}
+
+export interface MenuLine {
+  readonly words: string;
+  readonly run: () => void;
+  readonly chosen?: boolean;
+}
+
+export function Menu({ trigger, head, lines }: { trigger: ReactNode; head?: ReactNode; lines: readonly MenuLine[] }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="z-40 min-w-56 rounded-tray border border-rule bg-sheet p-1 shadow-xl">
+          {head && <div className="border-b border-line px-2 py-1.5 text-sm text-ink2">{head}</div>}
+          {lines.map((line) => (
+            <DropdownMenu.Item key={line.words} onSelect={line.run} className="flex items-center justify-between rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen">
+              {line.words}
+              {line.chosen && <Check size={14} aria-hidden />}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Copies a name or path. Where the browser has no clipboard (no HTTPS), the text is selected instead, and the button says so. */
+export function CopyButton({ text, what }: { text: string; what: string }) {
+  const [said, setSaid] = useState('');
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(text);
+      setSaid('Copied');
+    } catch {
+      setSaid('This page may not copy: select the text');
+    }
+    setTimeout(() => setSaid(''), 1600);
+  };
+  return (
+    <Tip words={said || `Copy ${what}`}>
+      <button type="button" onClick={() => void copy()} aria-label={`Copy ${what}`} className="inline-flex size-6 shrink-0 items-center justify-center rounded text-ink2 hover:text-ink">
+        {said === 'Copied' ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}
+        <span role="status" className="sr-only">
+          {said}
+        </span>
+      </button>
+    </Tip>
+  );
+}
+
+export function Heading({ children }: { children: ReactNode }) {
+  return <h2 className="text-xs font-semibold text-ink2">{children}</h2>;
+}
+
+/** What this place is for, and the first step. */
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="mx-auto flex max-w-md flex-col items-start gap-2 px-6 py-16">
+      <p className="text-lg font-semibold">{title}</p>
+      <div className="text-ink2">{children}</div>
+    </div>
+  );
+}
+
+/** What happened, what was not done, what to do. */
+export function Trouble({ message, again }: { message: string; again?: () => void }) {
+  return (
+    <div role="alert" className="m-4 flex items-start gap-3 rounded-tray border border-brick bg-sheet p-3">
+      <span className="mt-1 inline-block size-3 shrink-0 bg-brick" aria-hidden />
+      <p className="flex-1">{message}</p>
+      {again && (
+        <Button look="quiet" className="h-6!" onClick={again}>
+          Try again
+        </Button>
+      )}
+    </div>
+  );
+}
