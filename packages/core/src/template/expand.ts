@@ -98,6 +98,8 @@ interface Frame {
   readonly made: boolean;
   readonly mark: Mark | null;
   readonly entries: Readonly<Record<string, string>>;
+  /** Every entry on the way down: a list within itself keeps both. */
+  readonly chain: string;
   readonly values: Values;
   readonly fields: readonly Field[];
   /** Names the fields in hand, so that compiled patterns are shared only where they mean the same. */
@@ -141,7 +143,7 @@ class Expanding {
 
   run(): Expansion {
     const { node, id, rules } = this.resolved.root;
-    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, values: this.kept.values, fields: this.template.fields, scope: '', within: new Map() };
+    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: new Map() };
     const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
     const rootName = pieces.map((p) => p.text).join('');
     this.rootLength = rootName.length;
@@ -193,6 +195,7 @@ class Expanding {
     return chosen.map((entry) => ({
       ...frame,
       entries: { ...frame.entries, [as]: entry },
+      chain: `${frame.chain}${frame.chain === '' ? '@' : '&'}${as}=${entry}`,
       values: { ...frame.values, [as]: entry },
       fields,
       scope,
@@ -209,8 +212,7 @@ class Expanding {
   }
 
   private place(pattern: string, prefix: string, id: string, frame: Frame, what: Placed, siblings: Map<string, PlannedLine>): PlannedLine | null {
-    const entries = Object.entries(frame.entries);
-    const key = entries.length === 0 ? id : `${id}@${entries.map(([as, entry]) => `${as}=${entry}`).join('&')}`;
+    const key = id + frame.chain;
     const pieces = this.written(pattern, id, key, frame, prefix);
     if (pieces === null) return null;
     const name = pieces.map((p) => p.text).join('');

@@ -1,0 +1,174 @@
+/** Expansion and checking: what a plan is, and the law that a project just made has no findings. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { CheckGround, checkListing, compileTemplate, expandTemplate, fillText, foldersFrom, normaliseTemplate, orderChanges, startChanges, type Template, type Values } from '../src/index';
+import { SHOW, SHOW_VALUES, STUDIO, templateWithValues } from './templates';
+
+const expand = (values: Values = SHOW_VALUES, template: Template = SHOW) => expandTemplate(template, values, STUDIO);
+const codes = (values: Values, template?: Template) => expand(values, template).diagnostics.filter((d) => d.weight === 'refused').map((d) => d.code);
+
+/** What stands on a disk right after a start. */
+function made(template: Template, values: Values): string[] {
+  const expansion = expandTemplate(template, values, STUDIO);
+  return orderChanges(startChanges({ template, expansion, project: 'p', started: '' })).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
+}
+
+const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>
+  checkListing(new CheckGround({ template, values, registers: STUDIO }), foldersFrom(paths.map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 1, modified: 0 }))));
+
+const found = (paths: readonly string[]) => check(paths).findings.map((f) => [f.rule, f.path]);
+
+describe('expand', () => {
+  test('names, numbers, lists, conditions and blocks as the template says', () => {
+    const paths = expand().lines.filter((l) => l.made).map((l) => l.path);
+    expect(expand().rootName).toBe('26014_QHT_harbour-lights');
+    expect(paths).toEqual([
+      '', '02_survey', '02_survey/night-2026-03-02', '02_survey/night-2026-03-03', '03_design', '05_motion',
+      ...['west-front', 'clock-tower'].flatMap((surface) => [`05_motion/${surface}`, ...['s01', 's02', 's03'].flatMap((s) => [`05_motion/${surface}/${s}`, `05_motion/${surface}/${s}/working`, `05_motion/${surface}/${s}/renders`])]),
+      '06_voice', '09_cache', '10_quotes', '11_permits', '11_permits/old', '26014_brief.md',
+    ]);
+  });
+
+  test('a folder left out by its condition leaves its number free', () => {
+    const paths = expand({ ...SHOW_VALUES, voice: 'none' }).lines.map((l) => l.path);
+    expect(paths).not.toContain('06_voice');
+    expect(paths).toContain('07_extras');
+  });
+
+  test('identities are the node and its entries, whatever the names', () => {
+    const keys = (values: Values) => expand(values).lines.map((l) => l.key);
+    expect(keys(SHOW_VALUES)).toEqual(keys({ ...SHOW_VALUES, title: 'Other', client: 'OTM', number: '26099' }));
+    expect(keys(SHOW_VALUES)).toContain('working@surface=West Front&scene=s02');
+    expect(new Set(keys(SHOW_VALUES)).size).toBe(keys(SHOW_VALUES).length);
+  });
+
+  test('a list within another may have entries of its own for each', () => {
+    const paths = expand({ ...SHOW_VALUES, scenes: { 'West Front': 's01..s02', 'clock-tower': ['s09'] } }).lines.map((l) => l.path);
+    expect(paths.filter((p) => /motion\/[^/]+\/s\d\d$/.test(p))).toEqual(['05_motion/west-front/s01', '05_motion/west-front/s02', '05_motion/clock-tower/s09']);
+  });
+
+  test.each<[string, Values, string]>([
+    ['an unknown client', { ...SHOW_VALUES, client: 'ZZZ' }, 'client-unknown'],
+    ['a missing title', { ...SHOW_VALUES, title: '' }, 'value-missing'],
+    ['a title of 300 letters', { ...SHOW_VALUES, title: 'a'.repeat(300) }, 'value-too-long'],
+    ['a title nobody can fold', { ...SHOW_VALUES, title: 'Мост' }, 'value-unfoldable'],
+    ['a title of emoji alone', { ...SHOW_VALUES, title: '🏮🏮' }, 'value-empty'],
+    ['a right-to-left mark', { ...SHOW_VALUES, number: '26014\u200f' }, 'value-characters'],
+    ['a number that leaves the folder', { ...SHOW_VALUES, number: '../26014' }, 'value-characters'],
+    ['31 February', { ...SHOW_VALUES, nights: '2026-02-31' }, 'date-bad'],
+    ['a range without end', { ...SHOW_VALUES, scenes: 's01..s999999' }, 'too-many-entries'],
+    ['a range backwards', { ...SHOW_VALUES, scenes: 's09..s01' }, 'range-bad'],
+    ['surfaces that fold to one name', { ...SHOW_VALUES, surfaces: ['West Front', 'west-front'] }, 'siblings-alike'],
+    ['a banned word', { ...SHOW_VALUES, title: 'The final show' }, 'banned-word-in-name'],
+    ['an unknown choice', { ...SHOW_VALUES, voice: 'loud' }, 'choice-unknown'],
+  ])('%s is said, never thrown', (_what, values, code) => {
+    expect(codes(values)).toContain(code);
+  });
+
+  test('a path over its budget is said at its line, the prefix counted in', () => {
+    const deep = expandTemplate(SHOW, SHOW_VALUES, STUDIO, { prefix: 'x'.repeat(200) });
+    expect(deep.longest).toBe(200 + '26014_QHT_harbour-lights/05_motion/clock-tower/s01/working'.length);
+    expect(deep.diagnostics.filter((d) => d.code === 'path-over-budget').map((d) => d.line)).toContain('working@surface=West Front&scene=s01');
+  });
+
+  test('faults of the template itself are said at their node', () => {
+    const broken = normaliseTemplate({ ...SHOW, root: { ...SHOW.root, folders: [{ id: 'a', name: '{title' }, { id: 'b', name: 'x', conventions: ['none'] }, { id: 'c', block: 'gone' }, { id: 'd', name: 'a:b' }, { id: 'e', name: 'l', onePer: { list: 'title', as: 't' } }] } } as never);
+    expect(expand(SHOW_VALUES, broken).diagnostics.map((d) => [d.node, d.code])).toEqual(expect.arrayContaining([['a', 'slot-unclosed'], ['b', 'convention-unknown'], ['c', 'block-unknown'], ['d', 'name-forbidden'], ['e', 'list-unknown']]));
+  });
+
+  test('a block inside itself ends', () => {
+    const endless = normaliseTemplate({ ...SHOW, blocks: [{ id: 'paperwork', folders: [{ id: 'q', name: 'quotes', folders: [{ id: 'again', block: 'paperwork' }] }] }] } as never);
+    expect(expand(SHOW_VALUES, endless).diagnostics).toEqual(expect.arrayContaining([expect.objectContaining({ code: 'block-in-itself' })]));
+  });
+
+  test('a thousand levels are answered', () => {
+    let folder: { name: string; folders?: unknown[] } = { name: 'deep' };
+    for (let i = 0; i < 1000; i++) folder = { name: `l${i}`, folders: [folder] };
+    expect(expand(SHOW_VALUES, normaliseTemplate({ ...SHOW, root: { ...SHOW.root, folders: [folder] } } as never)).diagnostics.map((d) => d.code)).toContain('too-deep');
+  });
+
+  test('the compiled template gives what a fresh one gives', () => {
+    const expander = compileTemplate(SHOW, STUDIO);
+    expander.expand({ ...SHOW_VALUES, surfaces: ['a'] });
+    expect(expander.expand(SHOW_VALUES).lines).toEqual(expand().lines);
+  });
+
+  test('text is filled where a field is known, and left alone elsewhere', () => {
+    expect(fillText('{title} for {client.name}: {nobody} {surfaces} body{color:red}', expand().values.values, SHOW.fields, expand().registers)).toBe('Harbour Lights for Quillhaven Harbour Trust: {nobody} West Front, clock-tower body{color:red}');
+  });
+});
+
+describe('check', () => {
+  const clean = made(SHOW, SHOW_VALUES);
+  const working = '05_motion/west-front/s02/working';
+
+  test('law: a project just made from any template has no findings', () => {
+    let checked = 0;
+    fc.assert(
+      fc.property(templateWithValues, ({ template, values }) => {
+        if (expandTemplate(template, values, STUDIO).diagnostics.some((d) => d.weight === 'refused')) return;
+        checked++;
+        expect(check(made(template, values), template, values).findings).toEqual([]);
+      }),
+      { seed: 20262, numRuns: 300 },
+    );
+    expect(checked).toBeGreaterThan(150);
+  });
+
+  test('law: without one planned folder, exactly that folder is missing', () => {
+    fc.assert(
+      fc.property(templateWithValues, fc.nat(), ({ template, values }, pick) => {
+        if (expandTemplate(template, values, STUDIO).diagnostics.some((d) => d.weight === 'refused')) return;
+        const paths = made(template, values);
+        const folders = paths.filter((p) => p.endsWith('/') && p !== '.nesting/');
+        const gone = folders[pick % Math.max(1, folders.length)];
+        if (gone === undefined) return;
+        expect(check(paths.filter((p) => !p.startsWith(gone)), template, values).findings.map((f) => [f.rule, `${f.path}/`])).toEqual([['missing-folder', gone]]);
+      }),
+      { seed: 20263, numRuns: 200 },
+    );
+  });
+
+  test.each([
+    ['a right name', `${working}/26014_west-front_s02_anim_BO_v003.usda`, []],
+    ['a right name among older ones', `${working}/older/26014_west-front_s02_anim_BO_v001.usda`, []],
+    ['anything in a free folder', '09_cache/a b/WHATEVER', []],
+    ['a note in a folder without a rule', '03_design/notes of monday.txt', []],
+    ['another project', `${working}/26009_west-front_s02_anim_BO_v003.usda`, ['foreign-project']],
+    ['another project and more', `${working}/26009_west-front_s02_anim_BO_v3.usda`, ['name-mismatch']],
+    ["another folder's scene", `${working}/26014_west-front_s03_anim_BO_v003.usda`, ['name-mismatch']],
+    ['a loose file', 'todo.txt', ['loose-file']],
+    ['a file beside folders', '05_motion/todo.txt', ['loose-file']],
+    ['a folder nobody planned', '05_motion/clock tower/x.usda', ['unplanned-folder']],
+    ['a wrong family', `${working}/26014_west-front_s02_v003.0001.exr`, ['name-mismatch']],
+  ])('%s', (_what, path, rules) => {
+    expect(check([...clean, path]).findings.map((f) => f.rule)).toEqual(rules);
+  });
+
+  test('one cause, one finding: what lies in an unplanned folder is not judged', () => {
+    expect(found([...clean, '05_mtoion/', '05_mtoion/west/', '05_mtoion/west/bad name.usda'])).toEqual([['unplanned-folder', '05_mtoion']]);
+  });
+
+  test('frames of a sequence with one fault are one finding, and its identity is the same with one frame more', () => {
+    const frame = (n: number) => `05_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
+    const some = check([...clean, ...[3, 1, 2].map(frame)]).findings;
+    expect(some).toMatchObject([{ rule: 'name-mismatch', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } }]);
+    expect(check([...clean, frame(7)]).findings[0]?.id).toBe(some[0]?.id);
+  });
+
+  test('findings come in one order, whatever order folders come in', () => {
+    const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
+    const listing = foldersFrom([...clean, 'b.txt', 'a.txt', `${working}/x.usda`].map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 0, modified: 0 })));
+    expect(checkListing(ground, [...listing].reverse())).toEqual(checkListing(ground, listing));
+  });
+
+  test('a weight is set by the template, and a rule can be off', () => {
+    const template: Template = { ...SHOW, checks: { rules: { 'loose-file': 'off', 'unplanned-folder': 'note' } } };
+    expect(check([...clean, 'todo.txt', 'stray/'], template).findings).toMatchObject([{ rule: 'unplanned-folder', weight: 'note' }]);
+  });
+
+  test('an identity does not hang on the edition, the weight or the words', () => {
+    const one = check([...clean, 'todo.txt']).findings[0]?.id;
+    expect(check([...clean, 'todo.txt'], { ...SHOW, edition: 9, checks: { rules: { 'loose-file': 'must' } } }).findings[0]?.id).toBe(one);
+  });
+});
