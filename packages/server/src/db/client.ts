@@ -38,7 +38,7 @@ export function sqlFault(error: unknown): { readonly state: string; readonly con
   return null;
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOENT', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08003', '53300']);
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOENT', 'EPIPE', '55000', '57P01', '57P02', '57P03', '08006', '08003', '53300']);
 
 /** Whether an error says that the database went away, rather than that a query was wrong. */
 export function isAway(error: unknown): boolean {

@@ -47,12 +47,22 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
 /** The one place that decides who may do what. */
 async function decide(route: Route, c: Context, world: World, auth: Auth): Promise<Response> {
   if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY });
-  const session = await auth.api.getSession({ headers: c.req.raw.headers });
+  const session = await sessionOf(c, world, auth);
   if (session === null || session.user.retired) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
   const { user } = session;
   const me: Me = { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo };
   if (!route.roles.includes(me.role)) return refuse(c, 403, 'not-allowed', `As ${me.role} you may look, and not do this.`);
   return route.handle({ c, world, auth, me });
+}
+
+/** The sign-in library hides why it failed: the database is asked itself, so that being away is told from being wrong. */
+async function sessionOf(c: Context, world: World, auth: Auth): Promise<Awaited<ReturnType<Auth['api']['getSession']>>> {
+  try {
+    return await auth.api.getSession({ headers: c.req.raw.headers });
+  } catch (error) {
+    await world.db.query('select 1');
+    throw error;
+  }
 }
 
 function refuse(c: Context, status: Refused['status'] | 413 | 500, code: string, message: string): Response {

@@ -1,0 +1,41 @@
+/** No view has an accessibility fault that axe knows, in either look. */
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from './demo';
+
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`);
+}
+
+test('the sign-in page', async ({ page, demo }) => {
+  await page.goto(demo.address);
+  await page.getByText('Look round').waitFor();
+  expect(await faults(page)).toEqual([]);
+});
+
+for (const look of ['Light look', 'Night bench']) {
+  test(`every view in the ${look.toLowerCase()}`, async ({ as }) => {
+    const page = await as('Ines Thorvald');
+    await page.getByRole('button', { name: /look and signing out/ }).click();
+    await page.getByRole('menuitem', { name: look }).click();
+    await expect(page.locator('[role=menu]')).toHaveCount(0);
+    await page.getByRole('row').nth(2).waitFor();
+    expect(await faults(page)).toEqual([]);
+    for (const address of ['/templates', '/templates/facade-show?line=renders', '/start?template=facade-show']) {
+      await page.goto(address);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      expect([address, ...(await faults(page))]).toEqual([address]);
+    }
+    await page.goto('/projects');
+    await page.getByRole('link', { name: 'Harbour Lights' }).click();
+    await page.getByRole('option').first().waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('tab', { name: 'Folders' }).click();
+    await page.getByRole('treeitem').first().waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.keyboard.press('Control+k');
+    await page.getByRole('option').first().waitFor();
+    expect(await faults(page)).toEqual([]);
+  });
+}

@@ -1,0 +1,146 @@
+/** The built command line, as a person runs it: output, exit status, standard error. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+
+const repo = process.cwd();
+const TEMPLATE = path.join(repo, 'demo/templates/facade-show.nest.json');
+let dir = '';
+let values = '';
+const registers = path.join(repo, 'demo/registers.json');
+
+beforeAll(() => {
+  dir = mkdtempSync(path.join(tmpdir(), 'nesting cli '));
+  values = path.join(dir, 'values.json');
+  writeFileSync(values, JSON.stringify({ number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower'], scenes: 's01..s03', projectors: 'A..B', nights: '2026-03-02', voice: 'spoken', languages: ['nl'] }));
+});
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+function nesting(args: readonly string[], input = '') {
+  const run = spawnSync(process.execPath, [path.join(repo, 'bin/nesting.js'), ...args], { cwd: dir, input, encoding: 'utf8', maxBuffer: 1 << 28 });
+  return { status: run.status, out: run.stdout, err: run.stderr };
+}
+const shared = () => ['--values', values, '--registers', registers];
+
+describe('name and read', () => {
+  const pattern = '{number}_{client.code}_{title:kebab}_v{version:000}.{ext}';
+
+  test('writes one name', () => {
+    expect(nesting(['name', '-p', pattern, ...shared(), '--set', 'version=3', '--set', 'ext=pdf'])).toEqual({ status: 0, out: '26014_QHT_harbour-lights_v003.pdf\n', err: '' });
+    expect(nesting(['name', '-p', pattern, ...shared()])).toMatchObject({ status: 1, err: expect.stringContaining('version has no value yet') });
+  });
+
+  test('reads a JSON line for each name, and says why one does not read', () => {
+    const { status, out } = nesting(['read', '-p', pattern, ...shared()], '26014_QHT_harbour-lights_v003.pdf\n26014_QHT_harbour-lights_V3.pdf\n');
+    const [good, bad] = out.trim().split('\n').map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(status).toBe(1);
+    expect(good).toEqual({ name: '26014_QHT_harbour-lights_v003.pdf', ok: true, values: { number: '26014', client: 'QHT', title: 'harbour-lights', version: 3, ext: 'pdf' } });
+    expect(bad).toMatchObject({ ok: false, problems: expect.arrayContaining([{ part: 'version', at: 26, expected: 'a number of 3 digits', found: '3' }]), suggestions: expect.arrayContaining([expect.objectContaining({ name: '26014_QHT_harbour-lights_v003.pdf', confidence: 'sure' })]) });
+  });
+
+  test('a convention file is a rule too', () => {
+    const file = path.join(dir, 'w.convention.json');
+    writeFileSync(file, JSON.stringify({ format: 'nesting/convention', formatVersion: 1, id: 'w', name: 'W', pattern: '{task}_{scene}', fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim' }] }, { key: 'scene', type: 'text', like: 's00' }] }));
+    expect(nesting(['read', file], 'anim_s01\n')).toMatchObject({ status: 0, out: `${JSON.stringify({ name: 'anim_s01', ok: true, values: { task: 'anim', scene: 's01' } })}\n` });
+  });
+
+  test.each([
+    [['read', '-p', '{a'], 'character 1'],
+    [['read', 'gone.convention.json'], 'cannot be read'],
+    [['name'], 'give a convention file'],
+    [['expand', 'values.json'], 'values.json'],
+    [['frobnicate'], 'no command'],
+    [['check', 'nowhere'], 'no such folder'],
+    [['check', '.'], 'no marker'],
+    [['expand', TEMPLATE, '--as', 'cake'], 'one of paths'],
+  ])('%j is unusable, in one line', (args, words) => {
+    const { status, out, err } = nesting(args);
+    expect({ status, out, lines: err.trim().split('\n').length }).toEqual({ status: 2, out: '', lines: 1 });
+    expect(err).toContain(words);
+  });
+});
+
+describe('expand, create, check', () => {
+  test('every way of making a project makes the same tree', () => {
+    const trees = ['disk', 'sh', 'zip'].map((way) => {
+      const into = path.join(dir, way);
+      mkdirSync(into);
+      if (way === 'disk') expect(nesting(['create', TEMPLATE, '--into', into, ...shared()]).status).toBe(0);
+      else if (way === 'sh') {
+        writeFileSync(path.join(dir, 'make.sh'), nesting(['expand', TEMPLATE, ...shared(), '--as', 'sh']).out);
+        execFileSync('sh', [path.join(dir, 'make.sh')], { cwd: into });
+        expect(spawnSync('sh', [path.join(dir, 'make.sh')], { cwd: into }).status).toBe(1);
+      } else {
+        const zip = spawnSync(process.execPath, [path.join(repo, 'bin/nesting.js'), 'expand', TEMPLATE, ...shared(), '--as', 'zip']);
+        writeFileSync(path.join(dir, 'make.zip'), zip.stdout);
+        execFileSync('python3', ['-m', 'zipfile', '-e', path.join(dir, 'make.zip'), into]);
+      }
+      return listed(into);
+    });
+    expect(trees[0]?.length).toBeGreaterThan(50);
+    expect(trees[1]).toEqual(trees[0]);
+    expect(trees[2]).toEqual(trees[0]);
+    const paths = nesting(['expand', TEMPLATE, ...shared()]).out.trim().split('\n').map((l) => l.replace(/\/$/, ''));
+    expect(paths.sort()).toEqual(trees[0]?.map((l) => l.split('=')[0] as string).filter((l) => !l.includes('.nesting')).sort());
+  });
+
+  test('PowerShell is quoted so that no name can run', () => {
+    const evil = path.join(dir, 'evil.json');
+    writeFileSync(evil, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: '{number}', folders: [{ name: "a'$((rm))\u2019b" }] } }));
+    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'powershell']).out).toContain("'a''$(rm)\u2019\u2019b'");
+    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'sh']).out).toContain("mkdir './1/a'\\''$(rm)\u2019b'");
+  });
+
+  test('a start is refused where it cannot be whole, and nothing is written', () => {
+    const into = path.join(dir, 'refused');
+    mkdirSync(into);
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared(), '--set', 'client=ZZZ'])).toMatchObject({ status: 1, err: expect.stringContaining('nothing was written') });
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared(), '--dry-run']).status).toBe(0);
+    expect(readdirSync(into)).toEqual([]);
+    mkdirSync(path.join(into, '26014_QHT_harbour-lights'));
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared()])).toMatchObject({ status: 1, err: expect.stringContaining('exists already') });
+    const gone = path.join(dir, 'gone-starter.json');
+    writeFileSync(gone, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: '{number}', starters: [{ name: 'a', from: '../../etc/passwd' }] } }));
+    expect(nesting(['create', gone, '--into', into, '--set', 'number=1'])).toMatchObject({ status: 2, err: expect.stringContaining('leads out') });
+    expect(existsSync(path.join(into, '1'))).toBe(false);
+  });
+
+  test('a project just made is in order; damage is found, in every form, and by a listing too', () => {
+    const into = path.join(dir, 'checked');
+    mkdirSync(into);
+    nesting(['create', TEMPLATE, '--into', into, ...shared()]);
+    const project = path.join(into, '26014_QHT_harbour-lights');
+    expect(nesting(['check', project])).toMatchObject({ status: 0, out: expect.stringContaining('0 must') });
+    writeFileSync(path.join(project, '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda'), '');
+    writeFileSync(path.join(project, '=cmd.txt'), '');
+    rmSync(path.join(project, '03_design/type'), { recursive: true });
+    const { status, out } = nesting(['check', project, '--json']);
+    const result = JSON.parse(out) as { summary: Record<string, number>; findings: Record<string, unknown>[] };
+    expect(status).toBe(1);
+    expect(result.summary).toEqual({ must: 2, should: 1, note: 0, files: 4, folders: readdirSync(project, { recursive: true, withFileTypes: true }).filter((e) => e.isDirectory()).length - 1 });
+    expect(result.findings.map((f) => [f.rule, f.path, f.suggestion])).toEqual([
+      ['missing-folder', '03_design/type', undefined],
+      ['name-mismatch', '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda', '26014_west-front_s02_anim_BO_v003.usda'],
+      ['loose-file', '=cmd.txt', undefined],
+    ]);
+    expect(nesting(['check', project, '--as', 'csv']).out).toContain("'=cmd.txt");
+    const sarif = JSON.parse(nesting(['check', project, '--as', 'sarif']).out) as { version: string; runs: { results: unknown[] }[] };
+    expect([sarif.version, sarif.runs[0]?.results.length]).toEqual(['2.1.0', 3]);
+    const find = execFileSync('find', ['.'], { cwd: into, encoding: 'utf8' });
+    expect(JSON.parse(nesting(['check', TEMPLATE, '--listing', '-', ...shared(), '--json'], find).out).findings).toEqual(result.findings);
+    renameSync(project, path.join(into, 'moved'));
+    expect(JSON.parse(nesting(['check', path.join(into, 'moved'), '--json']).out).findings).toEqual(result.findings);
+  });
+});
+
+/** Paths with what is in the files; what a start makes anew each time (its id and hour) left out. */
+function listed(folder: string): string[] {
+  return readdirSync(folder, { recursive: true, withFileTypes: true })
+    .map((e) => {
+      const whole = path.join(e.parentPath, e.name);
+      return e.isFile() ? `${path.relative(folder, whole)}=${readFileSync(whole, 'utf8').replace(/"(project|started)": "[^"]*"/g, '')}` : path.relative(folder, whole);
+    })
+    .sort();
+}

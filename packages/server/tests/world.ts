@@ -1,0 +1,92 @@
+/** A world for one test file: its own database on the tests' cluster, its own volumes, people of each role, the application in memory. */
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Role } from '@nesting/contract';
+import { parseTemplate } from '@nesting/contract';
+import type { Hono } from 'hono';
+import pg from 'pg';
+import { pino } from 'pino';
+import { type Config, configOf, hashPassword, makeApp, makeAuth, openWorld, type World } from '../src/index';
+
+export const PASSWORD = 'a long enough password';
+const repo = process.cwd();
+const silent = pino({ level: 'silent' });
+
+export interface TestWorld {
+  readonly world: World;
+  readonly app: Hono;
+  readonly config: Config;
+  readonly studio: string;
+  readonly people: Readonly<Record<Role, string>>;
+  /** A request as somebody, or as nobody. */
+  ask(who: Role | null, method: string, address: string, body?: unknown): Promise<Response>;
+  close(): Promise<void>;
+}
+
+export async function openTestWorld(env: Record<string, string> = {}): Promise<TestWorld> {
+  const base = process.env.NESTING_TEST_DATABASE;
+  if (base === undefined) throw new Error('no database for tests: run npm test');
+  const database = `t_${randomUUID().replaceAll('-', '')}`;
+  await admin(base, `create database ${database}`);
+  const home = mkdtempSync(path.join(tmpdir(), 'nesting-server-'));
+  const studio = path.join(home, 'studio');
+  mkdirSync(studio);
+  const worker = new URL(`file://${repo}/dist/check-worker.js`);
+  const config = configOf(
+    { NESTING_DATABASE: base.replace(/\/[^/]*$/, `/${database}`), NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: `studio=${studio};away=${path.join(home, 'away')}`, ...env },
+    { webFolder: path.join(repo, 'packages/web/dist'), migrations: path.join(repo, 'packages/server/src/db/migrations'), worker },
+  );
+  const world = await openWorld(config, silent);
+  const app = makeApp(world, makeAuth(world.db, config), silent);
+  const people = await seed(world);
+  const cookies = new Map<Role, string>();
+  const origin = new URL(config.publicUrl).origin;
+  const ask: TestWorld['ask'] = async (who, method, address, body) => {
+    if (who !== null && !cookies.has(who)) cookies.set(who, await signIn(app, origin, `${who}@tallow-street.example`));
+    const headers: Record<string, string> = { origin, ...(who !== null && { cookie: cookies.get(who) as string }), ...(body !== undefined && { 'content-type': 'application/json' }) };
+    return app.request(address, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) });
+  };
+  return {
+    world, app, config, studio, people, ask,
+    close: async () => {
+      await world.checks.idle();
+      await world.db.end();
+      await admin(base, `drop database ${database} with (force)`);
+      rmSync(home, { recursive: true, force: true });
+    },
+  };
+}
+
+async function signIn(app: Hono, origin: string, email: string): Promise<string> {
+  const response = await app.request('/api/auth/sign-in/email', { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: JSON.stringify({ email, password: PASSWORD }) });
+  if (!response.ok) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
+  return (response.headers.get('set-cookie') ?? '').split(';')[0] as string;
+}
+
+export async function admin(base: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: base });
+  await client.connect();
+  await client.query(sql).finally(() => client.end());
+}
+
+let hashed: Promise<string> | null = null;
+
+async function seed({ db }: World): Promise<Record<Role, string>> {
+  hashed ??= hashPassword(PASSWORD);
+  const people = { coordinator: randomUUID(), artist: randomUUID(), lead: randomUUID() };
+  for (const [role, id] of Object.entries(people)) {
+    await db.query('insert into person (id, name, email, initials, role) values ($1, $2, $3, $4, $5)', [id, `The ${role}`, `${role}@tallow-street.example`, role.slice(0, 2).toUpperCase(), role]);
+    await db.query("insert into credential (id, account_id, provider_id, person_id, password) values ($1, $2, 'credential', $2, $3)", [randomUUID(), id, await hashed]);
+  }
+  await db.query("insert into client (code, name) values ('QHT', 'Quillhaven Harbour Trust'), ('MSW', 'Museum of Small Weather')");
+  const parsed = parseTemplate(readFileSync(path.join(repo, 'demo/templates/window-piece.nest.json'), 'utf8'));
+  if (!parsed.ok) throw new Error(parsed.faults[0]);
+  await db.query("insert into template (id, name) values ('window-piece', 'Window piece')");
+  await db.query("insert into template_edition (template_id, edition, body) values ('window-piece', 1, $1)", [JSON.stringify(parsed.value)]);
+  await db.query("insert into starter_file (template_id, edition, path, bytes) values ('window-piece', 1, 'starters/window-brief.md', $1)", [Buffer.from('# {title} {nobody}\n')]);
+  return people;
+}
+
+export const startOf = (number: string, more: Record<string, unknown> = {}) => ({ template: 'window-piece', edition: 1, volume: 'studio', values: { number, title: `Piece ${number}`, client: 'MSW', windows: 'A..B', ...more } });

@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium, driven over the real application with the demo's data; one worker, for the journeys share one demo. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: '.tmp/browser',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['line'], ['json', { outputFile: '.tmp/playwright.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'retain-on-failure',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+  },
+});

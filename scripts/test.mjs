@@ -1,0 +1,84 @@
+// Everything that must hold: types, lint, walls, units, the server against PostgreSQL, the browser. Ends with one line over all of it.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { needBuild, needDebian, needPackages, root, say } from './setup.mjs';
+
+const total = { passed: 0, failed: 0, skipped: 0 };
+const temporary = path.join(root, '.tmp');
+
+function add(what, counts) {
+  total.passed += counts.passed;
+  total.failed += counts.failed;
+  total.skipped += counts.skipped;
+  say(`${counts.failed === 0 ? 'ok    ' : 'FAILED'} ${what}: ${counts.passed} passed, ${counts.failed} failed, ${counts.skipped} skipped`);
+}
+
+/** A whole check that passes or fails as one. */
+function one(what, file, args) {
+  const run = spawnSync(process.execPath, [file, ...args], { cwd: root, encoding: 'utf8' });
+  if (run.status !== 0) process.stdout.write(`${run.stdout}${run.stderr}\n`);
+  add(what, run.status === 0 ? { passed: 1, failed: 0, skipped: 0 } : { passed: 0, failed: 1, skipped: 0 });
+}
+
+function run(args, env) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] });
+    child.on('exit', (code) => resolve(code ?? 1));
+  });
+}
+
+async function main() {
+  const started = Date.now();
+  needDebian('postgresql', 'chromium');
+  needPackages();
+  needBuild();
+  say(`Set up after ${Math.round((Date.now() - started) / 1000)} s.\n`);
+  rmSync(temporary, { recursive: true, force: true });
+  mkdirSync(temporary, { recursive: true });
+  const tsc = 'node_modules/typescript7/bin/tsc';
+  for (const project of ['packages/core', 'packages/contract', 'packages/disk', 'packages/server', 'packages/cli', 'packages/web', 'demo', 'tsconfig.tests.json']) one(`types of ${project}`, tsc, ['-p', project]);
+  one('lint', 'node_modules/@biomejs/biome/bin/biome', ['check', '--diagnostic-level=warn', '.']);
+  one('walls', 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.cjs', 'packages']);
+
+  const { startCluster } = await import('./postgres.mjs');
+  const cluster = await startCluster(path.join(root, '.data/test-postgres'), { throwaway: true });
+  try {
+    const database = cluster.url('postgres');
+    await run(['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '-c', 'jest.config.mjs', '--json', '--outputFile=.tmp/jest.json'], { NESTING_TEST_DATABASE: database });
+    add('units, disk, command line and server', jestCounts());
+    await run(['node_modules/@playwright/test/cli.js', 'test'], { NESTING_TEST_DATABASE: database });
+    add('browser', playwrightCounts());
+  } finally {
+    cluster.stop();
+  }
+  say(`\n${Math.round((Date.now() - started) / 1000)} s in all.`);
+  say(`${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`);
+  process.exitCode = total.failed > 0 || total.passed === 0 ? 1 : 0;
+}
+
+/** A runner that wrote no report has failed, whatever it printed. */
+function report(file) {
+  const at = path.join(temporary, file);
+  return existsSync(at) ? JSON.parse(readFileSync(at, 'utf8')) : null;
+}
+
+function jestCounts() {
+  const jest = report('jest.json');
+  if (jest === null) return { passed: 0, failed: 1, skipped: 0 };
+  // A file that does not even load has no failed test, and is one.
+  const broken = jest.testResults.filter((file) => file.status === 'failed' && file.assertionResults.every((a) => a.status !== 'failed')).length;
+  return { passed: jest.numPassedTests, failed: jest.numFailedTests + broken, skipped: jest.numPendingTests + jest.numTodoTests };
+}
+
+function playwrightCounts() {
+  const stats = report('playwright.json')?.stats;
+  if (stats === undefined) return { passed: 0, failed: 1, skipped: 0 };
+  return { passed: stats.expected + stats.flaky, failed: stats.unexpected, skipped: stats.skipped };
+}
+
+main().catch((error) => {
+  process.stderr.write(`${error.stack ?? error}\n`);
+  say(`${total.passed} passed, ${total.failed + 1} failed, ${total.skipped} skipped`);
+  process.exitCode = 1;
+});
