@@ -24,7 +24,9 @@ export function Columns({ id, given, plan, consequence, ledger, labels }: Props)
     <div className="flex min-h-0 flex-1 flex-col">
       <Group orientation="horizontal" className="min-h-0 flex-1" {...(layout.defaultLayout && { defaultLayout: layout.defaultLayout })} onLayoutChanged={layout.onLayoutChanged}>
         <Panel id="given" defaultSize={narrow ? '38%' : '25%'} minSize="220px">
-          <section aria-label={labels[0]} className="h-full overflow-auto px-5 py-4">
+          {/* A column that scrolls can be scrolled by keyboard, whatever is in it. */}
+          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: as above */}
+          <section aria-label={labels[0]} tabIndex={0} className="h-full overflow-auto px-5 py-4">
             {given}
           </section>
         </Panel>
@@ -38,7 +40,8 @@ export function Columns({ id, given, plan, consequence, ledger, labels }: Props)
           <>
             <Splitter />
             <Panel id="consequence" defaultSize="25%" minSize="240px">
-              <section aria-label={labels[2]} className="h-full overflow-auto px-5 py-4">
+              {/* biome-ignore lint/a11y/noNoninteractiveTabindex: as above */}
+              <section aria-label={labels[2]} tabIndex={0} className="h-full overflow-auto px-5 py-4">
                 {consequence}
               </section>
             </Panel>

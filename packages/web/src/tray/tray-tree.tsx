@@ -117,13 +117,13 @@ function Row({ id, row, top, chosen, onSelect, onToggle }: { id: string; row: Tr
       ))}
       <div className={`absolute inset-y-px right-1 flex items-center gap-2 rounded-tray pr-2 ${chosen ? 'bg-chosen ring-1 ring-plum' : ''}`} style={{ left, paddingLeft: 4 }}>
         {node.kind === 'reserved' ? <span className="w-4 text-center text-ink2">·</span> : node.kind === 'file' ? <FileSign state={node.state} /> : <TraySign mark={node.mark} state={node.state} />}
-        <span className={`max-w-[70%] shrink-0 truncate font-mono whitespace-pre ${node.state === 'absent' || node.kind === 'reserved' ? 'text-ink2' : ''}`} title={nameOf(row)}>
+        <span className={`max-w-[70%] shrink-0 truncate font-mono whitespace-pre ${node.state === 'absent' || node.kind === 'reserved' ? 'text-note' : ''}`} title={nameOf(row)}>
           {fold ? fold.words : node.pieces.map((p, i) => <Piece key={`${i}-${p.text}`} piece={p} />)}
         </span>
-        {row.expandable && !row.expanded && fold === null && <span className="shrink-0 rounded bg-bench px-1 text-xs text-ink2" aria-hidden>…</span>}
-        {node.badge && <span className="shrink-0 rounded border border-dashed border-rule px-1 text-xs text-ink2">{node.badge}</span>}
+        {row.expandable && !row.expanded && fold === null && <span className="shrink-0 rounded bg-bench px-1 text-xs text-note" aria-hidden>…</span>}
+        {node.badge && <span className="shrink-0 rounded border border-dashed border-rule px-1 text-xs text-note">{node.badge}</span>}
         {node.weight && <WeightSign weight={node.weight} size={10} />}
-        <span className="ml-auto min-w-0 shrink-[3] truncate text-right text-xs text-ink2">{fold ? `${fold.count} more alike` : node.note}</span>
+        <span className="ml-auto min-w-0 shrink-[3] truncate text-right text-xs text-note">{fold ? `${fold.count} more alike` : node.note}</span>
       </div>
     </div>
   );

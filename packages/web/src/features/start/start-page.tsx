@@ -49,7 +49,7 @@ function Starting({ row, all, registers, volumes }: Props) {
   const resolved = useMemo(() => resolveTemplate(row.template, expander.registers), [row.template, expander]);
   const expansion = useMemo(() => expander.expand(draft.values, { prefix }), [expander, draft.values, prefix]);
   const number = typeof draft.values.number === 'string' ? draft.values.number : '';
-  const { held, holdTrouble } = useHeldNumber(row.id, number);
+  const { held, holdTrouble } = useHeldNumber(row.id, draft.past.some((change) => change.field === 'number'));
   const clash = useClash(number, volume, expansion.rootName);
   const nodes = useMemo(() => treeOfPlan(expansion, clash !== null, resolved), [expansion, clash, resolved]);
   const selected = params.get('line') ?? resolved.root.id;
@@ -123,8 +123,8 @@ function Starting({ row, all, registers, volumes }: Props) {
   );
 }
 
-/** The next number, held for whoever fills in the form; renewed while the page is open. */
-function useHeldNumber(template: string, number: string): { held: string | null; holdTrouble: string | null } {
+/** The next number, held for whoever fills in the form; renewed while the page is open. One written by hand stays. */
+function useHeldNumber(template: string, byHand: boolean): { held: string | null; holdTrouble: string | null } {
   const dispatch = useAppDispatch();
   const [hold, { data, error }] = api.useHoldNumberMutation();
   useEffect(() => {
@@ -133,14 +133,11 @@ function useHeldNumber(template: string, number: string): { held: string | null;
     const timer = setInterval(ask, 10 * 60_000);
     return () => clearInterval(timer);
   }, [hold]);
-  // A number that was written by hand stays; an old offer gives way to the new one.
-  const [offered, setOffered] = useState<string | null>(null);
+  const number = data?.number;
   useEffect(() => {
-    if (data === undefined) return;
-    if (number === '' || number === offered || offered === null) dispatch(numberOffered({ template, number: data.number }));
-    setOffered(data.number);
-  }, [data]); // eslint-disable-line
-  return { held: data?.number ?? null, holdTrouble: error === undefined ? null : troubleOf(error) };
+    if (number !== undefined && !byHand) dispatch(numberOffered({ template, number }));
+  }, [number, byHand, template, dispatch]);
+  return { held: number ?? null, holdTrouble: error === undefined ? null : troubleOf(error) };
 }
 
 /** Looked up a moment after the last letter: another project, or a folder that stands there already. */
