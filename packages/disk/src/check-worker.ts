@@ -24,6 +24,8 @@ port.on('message', (message: ToWorker) => {
   if (checker === null) return;
   if (message.kind === 'end') {
     say({ kind: 'part', part: checker.part(), unseen });
+    // It ends by itself: nobody need wait for that.
+    port.close();
     return;
   }
   const queue = [...message.paths];

@@ -17,8 +17,8 @@ export interface DiskCheck {
   /** The built worker; without one everything is walked here. */
   readonly worker?: URL | null;
   readonly workers?: number;
-  /** Folders walked here before workers are called; 0 hands all of them over, as a server must. */
-  readonly here?: number;
+  /** Whether this thread may walk too. A server's must not: it has others to answer. */
+  readonly here?: boolean;
   readonly cancel?: Cancellation;
   readonly progress?: (progress: CheckProgress) => void;
 }
@@ -35,77 +35,103 @@ export type FromWorker =
   | { readonly kind: 'hungry'; readonly files: number; readonly folders: number; readonly rest: readonly string[] }
   | { readonly kind: 'part'; readonly part: CheckPart; readonly unseen: readonly Unseen[] };
 
+/** Folders walked here before workers are worth starting. */
+const SMALL = 200;
+/** Folders one worker is given at a time: enough to be worth a message, few enough to end together. */
+const SHARE = 32;
+/** Folders walked here between two looks at what the workers say. */
+const SLICE = 16;
+
 export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
   const ground = new CheckGround(check.input);
-  const checker = new Checker(ground);
-  const unseen: Unseen[] = [];
-  const queue = [''];
-  const limit = check.worker ? (check.here ?? 200) : Infinity;
-  let folders = 0;
-  let files = 0;
-  while (queue.length > 0 && folders < limit && !check.cancel?.aborted) {
-    const listing = listFolder(check.root, queue.pop() as string, (u) => unseen.push(u));
-    if (listing === null) continue;
-    checker.folder(listing);
-    folders++;
-    files += listing.files.length;
-    for (const name of listing.folders) queue.push(join(listing.path, name));
-    if (folders % 500 === 0) check.progress?.({ files, folders });
-  }
-  const parts: CheckPart[] = [checker.part()];
-  if (queue.length > 0 && check.worker && !check.cancel?.aborted) {
-    const shared = await shareOut(check, check.worker, queue, { files, folders });
-    for (const s of shared) {
-      parts.push(s.part);
-      unseen.push(...s.unseen);
-    }
-  }
-  const outcome = mergeChecks(ground, parts);
+  const walking = new Walking(check, new Checker(ground));
+  const worker = check.worker ?? null;
+  if (check.here || worker === null) walking.walkHere(worker === null ? Number.POSITIVE_INFINITY : SMALL);
+  const shared = worker === null || walking.queue.length === 0 ? [] : await walking.shareOut(worker);
+  const outcome = mergeChecks(ground, [walking.checker.part(), ...shared.map((s) => s.part)]);
+  const unseen = [...walking.unseen, ...shared.flatMap((s) => s.unseen)];
   check.progress?.({ files: outcome.summary.files, folders: outcome.summary.folders });
   return { ...outcome, unseen: unseen.sort((a, b) => (a.path < b.path ? -1 : 1)), cancelled: check.cancel?.aborted ?? false };
 }
 
-/** Folders one worker is given at a time: enough to be worth a message, few enough to end together. */
-const SHARE = 32;
+type Part = Extract<FromWorker, { kind: 'part' }>;
 
-async function shareOut(check: DiskCheck, script: URL, queue: string[], before: CheckProgress): Promise<Extract<FromWorker, { kind: 'part' }>[]> {
-  const count = Math.max(1, check.workers ?? 2);
-  let { files, folders } = before;
-  const idle: Worker[] = [];
-  let busy = 0;
-  const feed = () => {
-    while (idle.length > 0 && queue.length > 0 && !check.cancel?.aborted) {
-      const worker = idle.pop() as Worker;
-      busy++;
-      const share = Math.max(1, Math.min(SHARE, Math.ceil(queue.length / count)));
-      worker.postMessage({ kind: 'folders', paths: queue.splice(-share) } satisfies ToWorker);
+/** The folders still to be walked, and who walks them. */
+class Walking {
+  readonly queue: string[] = [''];
+  readonly unseen: Unseen[] = [];
+  private files = 0;
+  private folders = 0;
+  private readonly idle: Worker[] = [];
+  private busy = 0;
+  /** Wakes this thread when a worker has said something. */
+  private wake: () => void = () => undefined;
+
+  constructor(
+    private readonly check: DiskCheck,
+    readonly checker: Checker,
+  ) {}
+
+  walkHere(most: number): void {
+    for (let n = 0; n < most && this.queue.length > 0 && !this.check.cancel?.aborted; n++) {
+      const listing = listFolder(this.check.root, this.queue.pop() as string, (u) => this.unseen.push(u));
+      if (listing === null) continue;
+      this.checker.folder(listing);
+      this.folders++;
+      this.files += listing.files.length;
+      for (const name of listing.folders) this.queue.push(join(listing.path, name));
     }
-    if (busy === 0) for (const worker of idle.splice(0)) worker.postMessage({ kind: 'end' } satisfies ToWorker);
-  };
-  const workers = Array.from({ length: count }, () => new Worker(script));
-  try {
-    return await Promise.all(
-      workers.map(
-        (worker) =>
-          new Promise<Extract<FromWorker, { kind: 'part' }>>((resolve, reject) => {
-            worker.on('error', reject);
-            worker.on('exit', (code) => reject(new Error(`the worker ended with ${code}`)));
-            worker.on('message', (message: FromWorker) => {
-              if (message.kind === 'part') return resolve(message);
-              busy--;
-              files += message.files;
-              folders += message.folders;
-              queue.push(...message.rest);
-              idle.push(worker);
-              check.progress?.({ files, folders });
-              feed();
-            });
-            busy++;
-            worker.postMessage({ kind: 'begin', root: check.root, input: check.input } satisfies ToWorker);
-          }),
-      ),
-    );
-  } finally {
-    await Promise.all(workers.map((worker) => worker.terminate()));
+    this.check.progress?.({ files: this.files, folders: this.folders });
+  }
+
+  async shareOut(script: URL): Promise<Part[]> {
+    const count = Math.max(1, this.check.workers ?? (this.check.here ? 1 : 2));
+    const workers = Array.from({ length: count }, () => new Worker(script));
+    try {
+      const parts = Promise.all(workers.map((worker) => this.listen(worker)));
+      await Promise.race([parts, this.drive(count)]);
+      return await parts;
+    } catch (error) {
+      await Promise.all(workers.map((worker) => worker.terminate()));
+      throw error;
+    }
+  }
+
+  /** Shares folders out until none is left, taking part itself where this thread may be kept busy. */
+  private async drive(count: number): Promise<void> {
+    for (;;) {
+      if (this.check.cancel?.aborted) this.queue.length = 0;
+      while (this.idle.length > 0 && this.queue.length > 0) {
+        // The oldest ones are the shallowest, with the most below them.
+        const share = Math.max(1, Math.min(SHARE, Math.ceil(this.queue.length / (count + 1))));
+        this.busy++;
+        (this.idle.pop() as Worker).postMessage({ kind: 'folders', paths: this.queue.splice(0, share) } satisfies ToWorker);
+      }
+      if (this.queue.length === 0 && this.busy === 0) break;
+      if (this.check.here && this.queue.length > 0) {
+        this.walkHere(SLICE);
+        await new Promise((resolve) => setImmediate(resolve));
+      } else await new Promise<void>((resolve) => { this.wake = resolve; });
+    }
+    for (const worker of this.idle.splice(0)) worker.postMessage({ kind: 'end' } satisfies ToWorker);
+  }
+
+  private listen(worker: Worker): Promise<Part> {
+    this.busy++;
+    worker.postMessage({ kind: 'begin', root: this.check.root, input: this.check.input } satisfies ToWorker);
+    return new Promise((resolve, reject) => {
+      worker.on('error', reject);
+      worker.on('exit', (code) => reject(new Error(`the worker ended with ${code}`)));
+      worker.on('message', (message: FromWorker) => {
+        if (message.kind === 'part') return resolve(message);
+        this.busy--;
+        this.files += message.files;
+        this.folders += message.folders;
+        this.queue.push(...message.rest);
+        this.idle.push(worker);
+        this.check.progress?.({ files: this.files, folders: this.folders });
+        this.wake();
+      });
+    });
   }
 }

@@ -70,12 +70,12 @@ export class Checker {
   private files(listing: FolderListing, line: FileCase['line']): void {
     const { ground } = this;
     const conventions = ground.conventionsIn(line);
+    const plansFiles = ground.plansFilesIn(line);
     for (const file of listing.files) {
-      const path = join(listing.path, file.name);
-      if (ground.planned(path)?.kind === 'file') continue;
+      if (plansFiles && ground.planned(join(listing.path, file.name))?.kind === 'file') continue;
       const mine = conventions.length === 0 ? conventions : conventionsFor(ground, conventions, line.rules.accepts, file.name);
       if (mine.some((c) => readName(c.strict, file.name, c.bound) !== null)) continue;
-      const fileCase: FileCase = { ground, path, file, line, conventions: mine };
+      const fileCase: FileCase = { ground, path: join(listing.path, file.name), file, line, conventions: mine };
       for (const rule of fileRules) {
         const found = rule.judge(fileCase);
         if (found === null) continue;

@@ -7,7 +7,7 @@ import type { NameContext } from '../name/candidates';
 import { type CompiledConvention, compileConvention } from '../name/compile';
 import { parsePattern } from '../name/parse';
 import { valuesOf } from '../name/scan';
-import { writeName } from '../name/write';
+import { writeSlot } from '../name/write';
 import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
 import type { Convention, Template, Weight } from '../template/node';
 import type { RuleCode } from './finding';
@@ -47,9 +47,14 @@ export class CheckGround {
   readonly number: string | undefined;
   readonly client: string | undefined;
   private readonly byPath = new Map<string, PlannedLine>();
+  /** Folders in which files are planned: in all others no file needs to be looked up. */
+  private readonly withFiles = new Set<string | null>();
   private readonly compiled = new Map<string, CompiledConvention | null>();
   private readonly folders = new Map<string, readonly FolderConvention[]>();
   private readonly families = new Map<string, string>();
+  /** The list that entries of this name come from. */
+  private readonly lists = new Map<string, string>();
+  private readonly known = new Map<CompiledConvention, NameContext['known']>();
 
   constructor(input: CheckInput) {
     this.template = input.template;
@@ -58,12 +63,20 @@ export class CheckGround {
     const values = this.expansion.values.values;
     this.number = values.number === undefined || values.number === null ? undefined : String(values.number);
     this.client = typeof values.client === 'string' ? values.client : undefined;
-    for (const line of this.expansion.lines) this.byPath.set(line.path.normalize('NFC'), line);
+    for (const line of this.expansion.lines) {
+      this.byPath.set(line.path.normalize('NFC'), line);
+      if (line.kind === 'file') this.withFiles.add(line.parent);
+      if (line.folder?.onePer) this.lists.set(line.folder.onePer.as, line.folder.onePer.list);
+    }
     for (const family of this.registers.families) for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
   }
 
   planned(path: string): PlannedLine | undefined {
     return this.byPath.get(isAscii(path) ? path : path.normalize('NFC'));
+  }
+
+  plansFilesIn(line: PlannedLine): boolean {
+    return this.withFiles.has(line.key);
   }
 
   weightOf(rule: RuleCode): Weight | 'off' {
@@ -125,8 +138,7 @@ export class CheckGround {
 
   /** The rule of the list whose entries go by this name. */
   private ruleOfEntry(as: string) {
-    const list = this.expansion.lines.find((l) => l.folder?.onePer?.as === as)?.folder?.onePer?.list;
-    const field = this.template.fields.find((f) => f.key === list);
+    const field = this.template.fields.find((f) => f.key === this.lists.get(as));
     return field?.type === 'list' ? field.of : null;
   }
 
@@ -143,26 +155,32 @@ export class CheckGround {
     for (const { field, slot, form } of convention.slots) {
       const value = given[field];
       if (value === undefined) continue;
-      const written = writeName({ ...convention, parts: [slot] }, { [field]: value });
+      const written = writeSlot(slot, form, value);
       const read = written.ok ? valuesOf(form, written.value)[0] : undefined;
       if (read !== undefined) bound[field] = read;
     }
     return bound;
   }
 
-  /** For each field, the entries this project's lists and texts have for it. */
-  private knownIn(convention: CompiledConvention): Record<string, readonly string[]> {
+  /** For each text field, the entries this project's lists and values have for it: the same in all its folders. */
+  private knownIn(convention: CompiledConvention): NameContext['known'] {
+    const cached = this.known.get(convention);
+    if (cached) return cached;
     const known: Record<string, readonly string[]> = {};
-    const lists = new Map(this.expansion.lines.flatMap((l) => (l.folder?.onePer ? [[l.folder.onePer.as, l.folder.onePer.list] as const] : [])));
-    for (const { field } of convention.slots) {
-      const list = lists.get(field);
-      const entries = list === undefined ? [this.expansion.values.values[field]] : (this.expansion.values.lists.get(list)?.all ?? []);
+    for (const { field, form } of convention.slots) {
+      if (form.kind !== 'text') continue;
+      const list = this.lists.get(field);
+      const entries = list === undefined ? [this.expansion.values.values[field]] : (this.expansion.values.lists.get(list)?.all ?? []).slice(0, MOST_KNOWN);
       const texts = entries.flatMap((entry) => (typeof entry === 'string' ? Object.values(this.asRead(convention, { [field]: entry })) : []));
       if (texts.length > 0) known[field] = texts.map(String);
     }
+    this.known.set(convention, known);
     return known;
   }
 }
+
+/** Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands. */
+const MOST_KNOWN = 300;
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
 const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);

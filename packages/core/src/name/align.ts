@@ -62,33 +62,53 @@ export function targetsOf(convention: CompiledConvention): Target[] {
   return targets.map((t) => (t.kind === 'enter' ? { kind: 'enter', skipTo: starts.get(t.skipTo) as number } : t));
 }
 
+/** Most names are a slip or two away from right: dear explanations are looked for only where there is no cheap one. */
+const CAPS = [4, 9, Number.POSITIVE_INFINITY] as const;
+/** An answer stands where nothing that was capped off could come within this of it: a second name as near must be seen. */
+const CAP_MARGIN = 1;
+
 export function align(targets: readonly Target[], name: string, context: NameContext): Hypothesis[] {
   const atoms = atomsOf(name);
-  const width = atoms.length + 1;
-  const cells: Partial[][] = Array.from({ length: (targets.length + 1) * width }, () => []);
-  const put = (target: number, atom: number, partial: Partial) => keep(cells[target * width + atom] as Partial[], partial);
-  put(0, 0, { cost: 0, before: null, move: null, text: '', invented: false });
   const cache = new Map<number, readonly Candidate[]>();
+  for (const cap of CAPS) {
+    const found = alignWithin(cap, targets, atoms, name, context, cache);
+    if (found[0] !== undefined && found[0].cost <= cap - CAP_MARGIN) return found;
+    if (cap === Number.POSITIVE_INFINITY) return found;
+  }
+  return [];
+}
+
+function alignWithin(cap: number, targets: readonly Target[], atoms: readonly Atom[], name: string, context: NameContext, cache: Map<number, readonly Candidate[]>): Hypothesis[] {
+  const width = atoms.length + 1;
+  const cells: (Partial[] | undefined)[] = new Array((targets.length + 1) * width);
+  const put = (target: number, atom: number, before: Partial, cost: number, move: Move | null, invented: boolean): void => {
+    const whole = before.cost + cost;
+    if (whole > cap) return;
+    const at = target * width + atom;
+    const cell = cells[at];
+    if (cell === undefined) cells[at] = [extend(before, move, whole, invented)];
+    else keep(cell, before, move, whole, invented);
+  };
+  cells[0] = [{ cost: 0, before: null, move: null, text: '', invented: false }];
   for (let t = 0; t <= targets.length; t++) {
     for (let a = 0; a <= atoms.length; a++) {
-      const partials = cells[t * width + a] as Partial[];
-      for (const partial of partials) {
-        for (const next of junk(atoms, a, name)) put(t, next.to, extend(partial, next.move, next.cost, false));
-      }
+      const partials = cells[t * width + a];
+      if (partials === undefined) continue;
+      for (const next of junk(atoms, a, name)) for (const p of partials) put(t, next.to, p, next.cost, next.move, false);
       const target = targets[t];
-      if (target === undefined || partials.length === 0) continue;
+      if (target === undefined) continue;
       if (target.kind === 'enter') {
         for (const p of partials) {
-          put(t + 1, a, p);
-          put(target.skipTo, a, p);
+          put(t + 1, a, p, 0, null, false);
+          put(target.skipTo, a, p, 0, null, false);
         }
         continue;
       }
       const steps = target.kind === 'slot' ? slotSteps(target, t, atoms, a, name) : target.kind === 'word' ? wordSteps(target, atoms, a, name, context.abbreviations) : separatorSteps(target, atoms, a, name);
-      for (const p of partials) for (const s of steps) put(t + 1, s.to, extend(p, s.move, s.cost, s.invented));
+      for (const s of steps) for (const p of partials) put(t + 1, s.to, p, s.cost, s.move, s.invented);
     }
   }
-  return (cells[targets.length * width + atoms.length] as Partial[]).map(finish);
+  return (cells[targets.length * width + atoms.length] ?? []).map(finish);
 
   function junk(all: readonly Atom[], a: number, whole: string): { to: number; cost: number; move: Move }[] {
     const atom = all[a];
@@ -192,18 +212,21 @@ function isDoubled(atoms: readonly Atom[], a: number): boolean {
   return text !== '' && atoms.slice(Math.max(0, a - 3), a).some((other) => squash(other.text) === text);
 }
 
-function extend(before: Partial, move: Move, cost: number, invented: boolean): Partial {
-  return { cost: before.cost + cost, before, move, text: before.text + move.text, invented: before.invented || invented };
+function extend(before: Partial, move: Move | null, cost: number, invented: boolean): Partial {
+  return { cost, before, move, text: move === null || move.text === '' ? before.text : before.text + move.text, invented: before.invented || invented };
 }
 
 /** Keeps the few cheapest hypotheses that would write different names. */
-function keep(cell: Partial[], partial: Partial): void {
+function keep(cell: Partial[], before: Partial, move: Move | null, cost: number, invented: boolean): void {
+  const last = cell[cell.length - 1] as Partial;
+  if (cell.length >= KEPT && last.cost <= cost) return;
+  const partial = extend(before, move, cost, invented);
   const alike = cell.findIndex((p) => p.text === partial.text);
   if (alike >= 0) {
-    if ((cell[alike] as Partial).cost <= partial.cost) return;
+    if ((cell[alike] as Partial).cost <= cost) return;
     cell.splice(alike, 1);
-  } else if (cell.length >= KEPT && (cell[cell.length - 1] as Partial).cost <= partial.cost) return;
-  const at = cell.findIndex((p) => p.cost > partial.cost);
+  }
+  const at = cell.findIndex((p) => p.cost > cost);
   cell.splice(at < 0 ? cell.length : at, 0, partial);
   if (cell.length > KEPT) cell.pop();
 }

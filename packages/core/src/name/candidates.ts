@@ -183,12 +183,23 @@ function dateCandidates(form: Extract<Form, { kind: 'date' }>, text: string): Ca
 }
 
 /** Letters and digits alone, folded and lower case: what is left when case, separators and accents are put aside. */
-export const squash = (text: string): string => fold(text).text.toLowerCase().replace(/[^a-z0-9]+/g, '');
+export function squash(text: string): string {
+  const known = squashed.get(text);
+  if (known !== undefined) return known;
+  const made = fold(text).text.toLowerCase().replace(/[^a-z0-9]+/g, '');
+  if (squashed.size > 20_000) squashed.clear();
+  squashed.set(text, made);
+  return made;
+}
+
+/** The same words come up in every broken name of a project. */
+const squashed = new Map<string, string>();
 
 export function isNear(found: string, meant: string): boolean {
+  if (Math.abs(found.length - meant.length) > 12) return false;
   const a = squash(found);
   const b = squash(meant);
-  if (a.length < 3 || b.length < 3 || /\d/.test(a + b)) return false;
+  if (Math.abs(a.length - b.length) > 2 || a.length < 3 || b.length < 3 || /\d/.test(a + b)) return false;
   if (a === b) return true;
   const d = distance(a, b);
   return d === 1 ? b.length > 3 : d === 2 && (b.length >= 7 || isSwap(a, b));
@@ -211,6 +222,14 @@ const sameExtension = (a: string, b: string): boolean => EXTENSION_TWINS.some((t
 
 /** Letters where letters stand, digits where digits stand: `26009` has the form of `26014`. */
 export function sameForm(a: string, b: string): boolean {
-  const form = (text: string) => text.replace(/[0-9]/g, '0').replace(/[A-Z]/g, 'A').replace(/[a-z]/g, 'a');
-  return form(a) === form(b);
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (kindOf(a.charCodeAt(i)) !== kindOf(b.charCodeAt(i))) return false;
+  return true;
+}
+
+/** A digit, a capital, a small letter, or the character itself. */
+function kindOf(code: number): number {
+  if (code >= 48 && code <= 57) return 48;
+  if (code >= 65 && code <= 90) return 65;
+  return code >= 97 && code <= 122 ? 97 : code;
 }

@@ -5,7 +5,7 @@ import { slotsOf } from './ast';
 import type { ReadValue, Reading } from './field';
 import { type Form, type FormContext, type FormFault, formOf } from './form';
 import { type Ambiguity, ambiguityOf } from './prove';
-import { type Expression, expressionOf } from './regular';
+import { type Expression, type ExpressionSlot, expressionOf } from './regular';
 import { endsOf, readingsOf } from './scan';
 
 export interface CompiledSlot {
@@ -112,8 +112,8 @@ export function readName(convention: CompiledConvention, name: string, bound?: R
   for (let i = 0; i < slots.length; i++) {
     const text = match[i + 1];
     if (text === undefined) continue;
-    const slot = slots[i] as Expression['slots'][number];
-    const value = slot.value(text);
+    const slot = slots[i] as ExpressionSlot;
+    const value = slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
     if (value === undefined || (bound !== undefined && bound[slot.field] !== undefined && bound[slot.field] !== value)) return null;
     out[slot.field] = value;
   }

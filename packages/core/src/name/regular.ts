@@ -7,11 +7,20 @@ import { takesWhole, valuesOf } from './scan';
 
 export interface Expression {
   readonly regexp: RegExp;
-  readonly slots: readonly { readonly field: string; readonly value: (text: string) => ReadValue | undefined }[];
+  readonly slots: readonly ExpressionSlot[];
+}
+
+/** How a group's text becomes a value: most are the text itself, within a length. */
+export interface ExpressionSlot {
+  readonly field: string;
+  readonly max: number;
+  readonly number: boolean;
+  /** For the few that are looked up or looked at once more. */
+  readonly value: ((text: string) => ReadValue | undefined) | null;
 }
 
 export function expressionOf(ops: readonly Op[]): Expression {
-  const slots: { field: string; value: (text: string) => ReadValue | undefined }[] = [];
+  const slots: ExpressionSlot[] = [];
   const closes = new Map<number, number>();
   let source = '';
   let unicode = false;
@@ -23,7 +32,7 @@ export function expressionOf(ops: readonly Op[]): Expression {
       closes.set(op.skipTo, (closes.get(op.skipTo) ?? 0) + 1);
     } else {
       source += `(${sourceOf(op.slot.form)})`;
-      slots.push({ field: op.slot.field, value: valueReader(op.slot.form) });
+      slots.push({ field: op.slot.field, ...readerOf(op.slot.form) });
       unicode ||= op.slot.form.kind === 'text' && op.slot.form.shape === 'as-is';
     }
   });
@@ -31,23 +40,28 @@ export function expressionOf(ops: readonly Op[]): Expression {
   return { regexp: new RegExp(`^${source}$`, unicode ? 'u' : ''), slots };
 }
 
-/** What is left to look at once the expression has matched: limits, real dates, whole numbers. */
-function valueReader(form: Form): (text: string) => ReadValue | undefined {
+/** What is left to look at once the expression has matched: limits, real dates, whole numbers, entries that mean something else. */
+function readerOf(form: Form): Omit<ExpressionSlot, 'field'> {
+  const text = (max: number) => ({ max, number: false, value: null });
   switch (form.kind) {
-    case 'fixed':
+    case 'fixed': {
+      if (form.entries.every((e) => e.text === e.value)) return text(Number.POSITIVE_INFINITY);
+      const values = new Map(form.entries.map((e) => [e.text, e.value]));
+      return { ...text(0), value: (found) => values.get(found) };
+    }
     case 'date':
-      return (text) => valuesOf(form, text)[0];
+      return { ...text(0), value: (found) => valuesOf(form, found)[0] };
     case 'digits':
-      return Number;
+      return { max: Number.POSITIVE_INFINITY, number: true, value: null };
     case 'text':
-      if (form.shape === 'as-is') return (text) => (takesWhole(form, text) ? text : undefined);
-      return (text) => (text.length <= form.max ? text : undefined);
+      // Limits of as-is texts count characters, not units, and some characters stand in no name.
+      return form.shape === 'as-is' ? { ...text(0), value: (found) => (takesWhole(form, found) ? found : undefined) } : text(form.max);
     case 'like':
-      return (text) => (text.length <= form.max ? text : undefined);
+      return text(form.max);
     case 'code':
-      return (text) => (text.length <= (form.of === 'number' ? 64 : 16) ? text : undefined);
+      return text(form.of === 'number' ? 64 : 16);
     case 'letters':
-      return (text) => (text.length <= 6 ? text : undefined);
+      return text(6);
     default:
       return never(form);
   }

@@ -43,30 +43,53 @@ export function writeName(name: CompiledName, values: Values): Answer<string, Wr
 
 export function writePieces(name: CompiledName, values: Values): Answer<WrittenPiece[], WriteFault> {
   const faults: WriteFault[] = [];
-  const write = (parts: readonly Part[]): WrittenPiece[] =>
-    parts.flatMap((part): WrittenPiece[] => {
-      switch (part.kind) {
-        case 'literal':
-          return [{ text: part.text, field: null }];
-        case 'group':
-          return part.parts.some((p) => p.kind === 'slot' && !hasValue(values[p.field])) ? [] : write(part.parts);
-        case 'slot': {
-          const text = writeSlot(part, name.forms.get(part) as Form, values[part.field]);
-          if (text.ok) return [{ text: text.value, field: part.field }];
-          faults.push(...text.faults);
-          return [];
-        }
-        default:
-          return never(part);
-      }
-    });
-  const pieces = write(name.parts);
+  const pieces: WrittenPiece[] = [];
+  writeParts(name, name.parts, values, pieces, faults);
   return faults.length > 0 ? bad(faults) : good(pieces);
+}
+
+/** A loop over plain arrays: it runs for every line of a plan at every keystroke. */
+function writeParts(name: CompiledName, parts: readonly Part[], values: Values, pieces: WrittenPiece[], faults: WriteFault[]): void {
+  for (const part of parts) {
+    switch (part.kind) {
+      case 'literal':
+        pieces.push({ text: part.text, field: null });
+        break;
+      case 'group':
+        if (part.parts.every((p) => p.kind !== 'slot' || hasValue(values[p.field]))) writeParts(name, part.parts, values, pieces, faults);
+        break;
+      case 'slot': {
+        const text = writeSlot(part, name.forms.get(part) as Form, values[part.field]);
+        if (text.ok) pieces.push({ text: text.value, field: part.field });
+        else faults.push(...text.faults);
+        break;
+      }
+      default:
+        never(part);
+    }
+  }
 }
 
 export const hasValue = (value: Value | undefined): value is Value => value !== undefined && value !== null && value !== '';
 
-function writeSlot(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
+/** Texts already written by a form: in one plan the same entry is written again and again. */
+const written = new WeakMap<Form, Map<string, string>>();
+const MOST_WRITTEN = 5000;
+
+/** Writes one slot's value by its form. */
+export function writeSlot(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
+  if (typeof value !== 'string' || value === '') return writeAnew(slot, form, value);
+  const cache = written.get(form) ?? new Map<string, string>();
+  const known = cache.get(value);
+  if (known !== undefined) return good(known);
+  const answer = writeAnew(slot, form, value);
+  if (cache.size >= MOST_WRITTEN) cache.clear();
+  if (answer.ok) cache.set(value, answer.value);
+  written.set(form, cache);
+  return answer;
+}
+
+function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
   const no = (code: WriteFaultCode, params: Params = {}): Answer<string, WriteFault> =>
     bad([{ code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } }]);
   if (!hasValue(value)) {
@@ -96,8 +119,8 @@ function writeSlot(slot: Slot, form: Form, value: Value | undefined): Answer<str
     }
     case 'date': {
       const date = parseIso(text);
-      const written = date && writeDate(date, form.form);
-      return written ? good(written) : no('value-not-date', { value: text, form: form.form.source });
+      const shown = date && writeDate(date, form.form);
+      return shown ? good(shown) : no('value-not-date', { value: text, form: form.form.source });
     }
     default:
       return never(form);

@@ -27,8 +27,12 @@ export interface NameFault {
   readonly params: Params;
 }
 
+/** Names nothing can stand against but a device's: most of all names, so they are answered at once. */
+const PLAIN = /^[A-Za-z0-9_](?:[A-Za-z0-9_.-]{0,120}[A-Za-z0-9_-])?$/;
+
 /** All that stands against a name on these systems; an empty list means it is legal on all of them. */
 export function nameFaults(name: string, profiles: readonly ProfileName[]): NameFault[] {
+  if (PLAIN.test(name) && !isReservedName(name)) return [];
   if (name === '') return [refused('name-empty', 0, 0)];
   if (name === '.' || name === '..') return [refused('name-dots', 0, name.length)];
   const faults = characterFaults(name, profiles);
@@ -94,7 +98,10 @@ export function utf8Length(text: string): number {
 const isLow = (unit: number) => unit >= 0xdc00 && unit <= 0xdfff;
 
 /** Two names with one key cannot stand in one folder on some system (case or Unicode form differs only). */
-export const clashKey = (name: string): string => name.normalize('NFC').toLowerCase();
+export const clashKey = (name: string): string => (ASCII.test(name) ? name : name.normalize('NFC')).toLowerCase();
+
+// biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
+const ASCII = /^[\x00-\x7f]*$/;
 
 function refused(code: NameFaultCode, at: number, length: number, params: Params = {}): NameFault {
   return { code, at, length, weight: 'refused', params };

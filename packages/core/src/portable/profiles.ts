@@ -35,6 +35,8 @@ const RESERVED = new Set(['con', 'prn', 'aux', 'nul', 'conin$', 'conout$', ...[.
 
 /** Windows device names, with or without an extension (`nul`, `NUL.txt`, `com1 .log`). */
 export function isReservedName(name: string): boolean {
-  const stem = name.split('.')[0] ?? '';
-  return RESERVED.has(stem.trimEnd().toLowerCase());
+  const dot = name.indexOf('.');
+  const stem = dot < 0 ? name : name.slice(0, dot);
+  // The longest of them has seven letters; blanks behind it do not count.
+  return stem.trimEnd().length < 8 && RESERVED.has(stem.trimEnd().toLowerCase());
 }

@@ -73,15 +73,16 @@ export function expandTemplate(template: Template, values: Values, registers: Re
 
 export function compileTemplate(template: Template, studio: Registers): Expander {
   const registers = mergeRegisters(ownRegisters(template), studio);
-  const cache = new Map<string, Compiled>();
+  const scopes = new Map<string, Map<string, Compiled>>();
   const compile = (source: string, fields: readonly Field[], scope: string): Compiled => {
-    const key = `${scope}\n${source}`;
-    const known = cache.get(key);
+    const cache = scopes.get(scope) ?? new Map<string, Compiled>();
+    scopes.set(scope, cache);
+    const known = cache.get(source);
     if (known) return known;
     const pattern = parsePattern(source);
     const name = pattern.ok ? compileName(pattern.value, { fields, registers }) : pattern;
     const made: Compiled = name.ok ? { name: name.value, faults: [] } : { name: null, faults: name.faults };
-    cache.set(key, made);
+    cache.set(source, made);
     return made;
   };
   const resolved = resolveTemplate(template, registers);
@@ -145,7 +146,7 @@ class Expanding {
     const { node, id, rules } = this.resolved.root;
     const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: new Map() };
     const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
-    const rootName = pieces.map((p) => p.text).join('');
+    const rootName = textOf(pieces);
     this.rootLength = rootName.length;
     this.add({ key: id, node: id, parent: null, kind: 'folder', name: rootName, pieces, path: '', depth: 0, presence: 'always', made: true, mark: frame.mark, entries: {}, rules, folder: node, starter: null });
     this.inside(this.resolved.root, frame);
@@ -215,13 +216,15 @@ class Expanding {
     const key = id + frame.chain;
     const pieces = this.written(pattern, id, key, frame, prefix);
     if (pieces === null) return null;
-    const name = pieces.map((p) => p.text).join('');
+    const name = textOf(pieces);
     const path = frame.path === '' ? name : `${frame.path}/${name}`;
-    const line: PlannedLine = { ...what, key, node: id, parent: frame.key, name, pieces, path, depth: frame.depth + 1, made: frame.made && what.presence === 'always', entries: frame.entries };
+    const { kind, presence, mark, rules, folder, starter } = what;
+    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence, made: frame.made && presence === 'always', mark, entries: frame.entries, rules, folder, starter };
     // Two names in one folder that some system cannot tell apart.
-    const alike = siblings.get(clashKey(name));
+    const clash = clashKey(name);
+    const alike = siblings.get(clash);
     if (alike !== undefined) this.fault('siblings-alike', id, key, { name, other: alike.name });
-    else siblings.set(clashKey(name), line);
+    else siblings.set(clash, line);
     return this.add(line) ? line : null;
   }
 
@@ -248,27 +251,30 @@ class Expanding {
       this.said.add(node);
       return null;
     }
+    // A name without slots is the same wherever it stands: judged once.
+    const still = compiled.name.slots.length === 0;
+    const known = still ? this.still.get(compiled.name)?.get(prefix) : undefined;
+    if (known !== undefined) return known;
     const pieces = writePieces(compiled.name, frame.values);
     if (!pieces.ok) {
       for (const f of pieces.faults) this.push({ code: f.code, weight: 'refused', node, line, field: f.field, params: { ...f.params, at: f.at } });
       return null;
     }
     const all = prefix === '' ? pieces.value : [{ text: prefix, field: null }, ...pieces.value];
-    const name = all.map((p) => p.text).join('');
-    if (this.judged.get(name) !== true) this.judge(name, node, line);
+    if (this.judge(textOf(all), node, line) && still) this.still.set(compiled.name, new Map([...(this.still.get(compiled.name) ?? []), [prefix, all]]));
     return all;
   }
 
-  /** Names already found good: the same few words stand in most folders. */
-  private readonly judged = new Map<string, boolean>();
+  /** Names without slots that were found good: the same few words stand in most folders. */
+  private readonly still = new Map<CompiledName, ReadonlyMap<string, readonly WrittenPiece[]>>();
 
-  private judge(name: string, node: string, line: string): void {
+  private judge(name: string, node: string, line: string): boolean {
     const faults = nameFaults(name, this.profiles);
     for (const f of faults) this.push({ code: f.code, weight: f.weight, node, line, field: null, params: { ...f.params, name, at: f.at } });
-    const words = name.toLowerCase().split(/[^a-z0-9]+/);
+    const words = this.registers.banned.length === 0 ? [] : name.toLowerCase().split(/[^a-z0-9]+/);
     const banned = this.registers.banned.find((word) => words.includes(word.toLowerCase()));
     if (banned !== undefined) this.fault('banned-word-in-name', node, line, { word: banned, name });
-    this.judged.set(name, faults.length === 0 && banned === undefined);
+    return faults.length === 0 && banned === undefined;
   }
 
   private holds(condition: FolderNode['onlyWhen']): boolean {
@@ -292,4 +298,11 @@ class Expanding {
   private push(diagnostic: Diagnostic): void {
     if (this.diagnostics.length < MOST_DIAGNOSTICS) this.diagnostics.push(diagnostic);
   }
+}
+
+/** The name that pieces make; a loop, for it runs for every line at every keystroke. */
+function textOf(pieces: readonly WrittenPiece[]): string {
+  let text = '';
+  for (const piece of pieces) text += piece.text;
+  return text;
 }

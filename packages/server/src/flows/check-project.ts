@@ -37,7 +37,6 @@ async function runCheck(world: World, id: string, projectId: string): Promise<vo
       root: root.value,
       input: { template: project.body, values: project.values, registers },
       worker: config.worker,
-      here: 0,
       progress: ({ files, folders }) => {
         const now = Date.now();
         if (now - last < 300) return;

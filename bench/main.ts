@@ -1,0 +1,10 @@
+/** npm run bench [expand|read|check]: figures with their aims beside them; nothing here passes or fails. */
+import { benchCheck, checkOnce } from './check';
+import { benchExpand } from './expand';
+import { benchRead } from './read';
+
+const BENCHES = { expand: benchExpand, read: benchRead, check: benchCheck } as const;
+const [first, second = ''] = process.argv.slice(2);
+
+if (first === 'check-once') await checkOnce(second);
+else for (const [name, bench] of Object.entries(BENCHES)) if (first === undefined || first === name) bench();
