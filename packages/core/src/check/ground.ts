@@ -54,6 +54,7 @@ export class CheckGround {
   private readonly families = new Map<string, string>();
   /** The list that entries of this name come from. */
   private readonly lists = new Map<string, string>();
+  private readonly extensions = new Map<string, ReadonlySet<string>>();
   private readonly known = new Map<CompiledConvention, NameContext['known']>();
 
   constructor(input: CheckInput) {
@@ -101,12 +102,12 @@ export class CheckGround {
   }
 
   private folderConvention(convention: Convention, line: PlannedLine): FolderConvention | null {
-    const fields = this.fieldsIn(convention, line);
+    const fields = () => this.fieldsIn(convention, line);
     const scope = `${convention.id}|${Object.keys(line.entries).join(',')}`;
     const strict = this.compile(scope, convention, fields, this.number);
     if (strict === null) return null;
     const bound = this.boundIn(strict, line);
-    const extensions = convention.families === undefined ? null : new Set(this.registers.families.filter((f) => convention.families?.includes(f.name)).flatMap((f) => f.extensions.map((e) => e.toLowerCase())));
+    const extensions = this.extensionsOf(convention);
     return {
       convention, strict, bound, extensions,
       foreign: strict.slots.some((s) => s.field === 'number') ? this.compile(`${scope}|any`, convention, fields, undefined) : strict,
@@ -114,13 +115,23 @@ export class CheckGround {
     };
   }
 
-  private compile(key: string, convention: Convention, fields: readonly Field[], number: string | undefined): CompiledConvention | null {
+  private extensionsOf(convention: Convention): ReadonlySet<string> | null {
+    const { families } = convention;
+    if (families === undefined) return null;
+    const known = this.extensions.get(convention.id);
+    if (known) return known;
+    const made = new Set(this.registers.families.filter((f) => families.includes(f.name)).flatMap((f) => f.extensions.map((e) => e.toLowerCase())));
+    this.extensions.set(convention.id, made);
+    return made;
+  }
+
+  private compile(key: string, convention: Convention, fields: () => readonly Field[], number: string | undefined): CompiledConvention | null {
     const known = this.compiled.get(key);
     if (known !== undefined) return known;
     const pattern = parsePattern(convention.pattern);
     const year = Number(String(this.expansion.values.values.date ?? '').slice(0, 4));
     const made = pattern.ok
-      ? compileConvention(pattern.value, { fields, registers: this.registers, families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) })
+      ? compileConvention(pattern.value, { fields: fields(), registers: this.registers, families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) })
       : null;
     const convention_ = made?.ok ? made.value : null;
     this.compiled.set(key, convention_);
