@@ -1,11 +1,9 @@
 /** The demo studio: its people, lists, templates, volumes and projects; then the server over them. */
-import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import type { Registers, Template } from '@nesting/core';
-import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, openWorld, type Running, startProject, startServer, transaction, type World } from '@nesting/server';
+import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertEdition, insertPerson, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, type World } from '@nesting/server';
 import { pino } from 'pino';
 import { contentFor } from './files';
 import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject } from './projects';
@@ -54,7 +52,7 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
   const registers = parseRegisters(readFileSync(path.join(here, 'registers.json'), 'utf8'));
   if (!registers.ok) throw new Error(registers.faults[0]);
   const people = await transaction(world.db, async (client) => {
-    await seedLists(client, registers.value);
+    await upsertRegisters(client, registers.value);
     for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json'))) await seedTemplate(client, name);
     return seedPeople(client);
   });
@@ -66,32 +64,17 @@ async function seedPeople(client: Client): Promise<Map<string, string>> {
   const hash = await hashPassword(DEMO_PASSWORD);
   const ids = new Map<string, string>();
   for (const p of PEOPLE) {
-    const id = randomUUID();
-    ids.set(p.initials, id);
-    const email = `${p.name.normalize('NFD').replace(/\p{M}/gu, '').split(' ')[0]?.toLowerCase()}@tallow-street.example`;
-    await client.query('insert into person (id, name, email, email_verified, initials, role, does) values ($1, $2, $3, true, $4, $5, $6)', [id, p.name, email, p.initials, p.role, p.does]);
-    await client.query("insert into credential (id, account_id, provider_id, person_id, password) values ($1, $2, 'credential', $2, $3)", [randomUUID(), id, hash]);
+    const first = p.name.normalize('NFD').replace(/\p{M}/gu, '').split(' ')[0] as string;
+    ids.set(p.initials, await insertPerson(client, { ...p, email: `${first}@tallow-street.example`, hash }));
   }
   return ids;
 }
 
-async function seedLists(client: Client, registers: Registers): Promise<void> {
-  for (const c of registers.clients) await client.query('insert into client (code, name, retired) values ($1, $2, $3)', [c.code, c.name, c.retired ?? false]);
-  for (const [place, f] of registers.families.entries()) await client.query('insert into family (name, extensions, companions, place) values ($1, $2, $3, $4)', [f.name, f.extensions, f.companions ?? [], place]);
-  for (const a of registers.abbreviations) await client.query('insert into abbreviation (short, long) values ($1, $2)', [a.short, a.long]);
-  for (const word of registers.banned) await client.query('insert into banned_word (word) values ($1)', [word]);
-}
-
 async function seedTemplate(client: Client, file: string): Promise<void> {
-  const parsed = parseTemplate(readFileSync(path.join(here, 'templates', file), 'utf8'), file);
+  const folder = path.join(here, 'templates');
+  const parsed = parseTemplate(readFileSync(path.join(folder, file), 'utf8'), file);
   if (!parsed.ok) throw new Error(parsed.faults[0]);
-  const template: Template = parsed.value;
-  const edition = template.edition ?? 1;
-  await client.query('insert into template (id, name) values ($1, $2)', [template.id, template.name]);
-  await client.query('insert into template_edition (template_id, edition, body) values ($1, $2, $3)', [template.id, edition, JSON.stringify(template)]);
-  for (const from of new Set((template.root.starters ?? []).map((s) => s.from))) {
-    await client.query('insert into starter_file (template_id, edition, path, bytes) values ($1, $2, $3, $4)', [template.id, edition, from, readFileSync(path.join(here, 'templates', from))]);
-  }
+  await insertEdition(client, parsed.value, startersBeside(folder, parsed.value));
 }
 
 async function seedProject(world: World, people: ReadonlyMap<string, string>, demo: DemoProject): Promise<void> {

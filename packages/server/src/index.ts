@@ -2,8 +2,10 @@
 export { type Config, configOf, Misconfigured } from './config';
 export { type Client, type Db, openDb, transaction } from './db/client';
 export { DatabaseNewer, migrate } from './db/migrate';
+export { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
 export { checkProject } from './flows/check-project';
 export { settleStarts, startProject } from './flows/start-project';
+export { startersBeside } from './flows/take-template';
 export { Refused, type World } from './flows/world';
 export { makeApp } from './http/app';
 export { ROUTES } from './http/routes';

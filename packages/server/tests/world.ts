@@ -5,10 +5,11 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Role } from '@nesting/contract';
 import { parseTemplate } from '@nesting/contract';
+import { NO_REGISTERS } from '@nesting/core';
 import type { Hono } from 'hono';
 import pg from 'pg';
 import { pino } from 'pino';
-import { type Config, configOf, hashPassword, makeApp, makeAuth, openWorld, type World } from '../src/index';
+import { type Config, configOf, hashPassword, insertEdition, insertPerson, makeApp, makeAuth, openWorld, upsertRegisters, type World } from '../src/index';
 
 export const PASSWORD = 'a long enough password';
 const repo = process.cwd();
@@ -75,17 +76,13 @@ let hashed: Promise<string> | null = null;
 
 async function seed({ db }: World): Promise<Record<Role, string>> {
   hashed ??= hashPassword(PASSWORD);
-  const people = { coordinator: randomUUID(), artist: randomUUID(), lead: randomUUID() };
-  for (const [role, id] of Object.entries(people)) {
-    await db.query('insert into person (id, name, email, initials, role) values ($1, $2, $3, $4, $5)', [id, `The ${role}`, `${role}@tallow-street.example`, role.slice(0, 2).toUpperCase(), role]);
-    await db.query("insert into credential (id, account_id, provider_id, person_id, password) values ($1, $2, 'credential', $2, $3)", [randomUUID(), id, await hashed]);
-  }
-  await db.query("insert into client (code, name) values ('QHT', 'Quillhaven Harbour Trust'), ('MSW', 'Museum of Small Weather')");
+  const hash = await hashed;
+  const person = (role: Role) => insertPerson(db, { name: `The ${role}`, email: `${role}@tallow-street.example`, initials: role.slice(0, 2).toUpperCase(), role, hash });
+  const people = { coordinator: await person('coordinator'), artist: await person('artist'), lead: await person('lead') };
+  await upsertRegisters(db, { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Quillhaven Harbour Trust' }, { code: 'MSW', name: 'Museum of Small Weather' }] });
   const parsed = parseTemplate(readFileSync(path.join(repo, 'demo/templates/window-piece.nest.json'), 'utf8'));
   if (!parsed.ok) throw new Error(parsed.faults[0]);
-  await db.query("insert into template (id, name) values ('window-piece', 'Window piece')");
-  await db.query("insert into template_edition (template_id, edition, body) values ('window-piece', 1, $1)", [JSON.stringify(parsed.value)]);
-  await db.query("insert into starter_file (template_id, edition, path, bytes) values ('window-piece', 1, 'starters/window-brief.md', $1)", [Buffer.from('# {title} {nobody}\n')]);
+  await insertEdition(db, parsed.value, new Map([['starters/window-brief.md', Buffer.from('# {title} {nobody}\n')]]));
   return people;
 }
 
