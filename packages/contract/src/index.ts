@@ -3,3 +3,4 @@ export * from './field';
 export * from './file';
 export * from './template';
 export * from './wire';
+export { SCHEMAS } from './schemas';

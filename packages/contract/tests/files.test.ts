@@ -1,0 +1,45 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import { looseTemplateSchema, parseConvention, parseRegisters, parseTemplate, parseValues, SCHEMAS } from '../src/index';
+
+const facade = readFileSync('demo/templates/facade-show.nest.json', 'utf8');
+
+describe('files from outside', () => {
+  test('the shipped JSON Schemas are those the program checks with (npm run schemas makes them anew)', () => {
+    for (const [name, schema] of Object.entries(SCHEMAS)) expect(JSON.parse(readFileSync(`docs/schemas/${name}.schema.json`, 'utf8'))).toEqual(JSON.parse(JSON.stringify(schema())));
+  });
+
+  test('a template comes out as it went in, and importing it again changes nothing', () => {
+    const once = parseTemplate(facade);
+    expect(once.ok && looseTemplateSchema.safeParse(once.value).success).toBe(true);
+    expect(parseTemplate(JSON.stringify(once.ok ? once.value : null))).toEqual(once);
+  });
+
+  test('ids and numbers that are left out are given, and kept from then on', () => {
+    const bare = parseTemplate(JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'Bare', root: { name: '{number}', numbering: { digits: 2, joiner: '_', reserved: [{ number: 2 }] }, folders: [{ name: 'a' }, { name: 'b' }, { name: 'c', number: 7 }, { name: 'd' }, { name: 'a' }] } }));
+    expect(bare.ok && bare.value.root.folders?.map((f) => [f.id, f.number])).toEqual([['a', 1], ['b', 3], ['c', 7], ['d', 8], ['a-2', 9]]);
+  });
+
+  test.each([
+    ['no JSON', '{', 'not JSON'],
+    ['something else', '{"format":"other"}', 'format'],
+    ['a later version', '{"format":"nesting/template","formatVersion":2}', 'later than this program'],
+    ['no root', '{"format":"nesting/template","formatVersion":1,"name":"x"}', 'root'],
+    ['a mark nobody knows', facade.replace('"mark": "moss"', '"mark": "neon"'), 'mark'],
+    ['a field of no type', facade.replace('"type": "client"', '"type": "clients"'), 'fields.0'],
+    ['a number in words', facade.replace('"number": 2,', '"number": "two",'), 'number'],
+  ])('%s is said in one line', (_what, text, words) => {
+    const answer = parseTemplate(text);
+    expect(answer.ok ? '' : answer.faults.join('\n')).toContain(words);
+    expect(answer.ok ? '' : answer.faults[0]).not.toContain('\n');
+  });
+
+  test('conventions, registers and values', () => {
+    expect(parseConvention('{"format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}"}')).toEqual({ ok: true, value: { id: 'W', name: 'W', pattern: '{a}' } });
+    expect(parseConvention('{"format":"nesting/convention","formatVersion":3}').ok).toBe(false);
+    expect(parseRegisters('{"banned":["final"]}')).toMatchObject({ ok: true, value: { clients: [], banned: ['final'] } });
+    expect(parseRegisters('{"clients":[{"code":""}]}').ok).toBe(false);
+    expect(parseValues('{"scenes":{"a":["s01"]},"n":3}').ok).toBe(true);
+    expect(parseValues('[]').ok).toBe(false);
+  });
+});
