@@ -3,7 +3,7 @@
  * some of its folders; `mergeChecks` puts their parts together and looks at what only the whole can tell.
  */
 import { type FolderListing, join, nameOf } from '../listing/entry';
-import { readName } from '../name/compile';
+import { readName } from '../name/read';
 import type { CheckSummary, Finding } from './finding';
 import { findingId } from './finding';
 import type { CheckGround, FolderConvention } from './ground';

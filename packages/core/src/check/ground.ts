@@ -4,7 +4,8 @@
  */
 import type { Field, Reading, ReadValue, Registers, Values } from '../name/field';
 import type { NameContext } from '../name/candidates';
-import { type CompiledConvention, compileConvention } from '../name/compile';
+import { compileConvention } from '../name/compile';
+import type { CompiledConvention } from '../name/ops';
 import { parsePattern } from '../name/parse';
 import { valuesOf } from '../name/scan';
 import { writeSlot } from '../name/write';

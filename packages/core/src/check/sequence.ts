@@ -1,6 +1,6 @@
 /** Frames of one image sequence are one item: their findings hang on the name without its frame. */
 import { nameOf } from '../listing/entry';
-import type { CompiledConvention } from '../name/compile';
+import type { CompiledConvention } from '../name/ops';
 
 /** The subject of a finding about a frame, where the convention has frames; nothing where it has none. */
 export function frameless(convention: CompiledConvention, path: string): { subject: string } | Record<string, never> {

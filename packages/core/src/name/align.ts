@@ -3,7 +3,7 @@
  * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
-import type { CompiledConvention, CompiledSlot } from './compile';
+import type { CompiledConvention, CompiledSlot } from './ops';
 import { type Atom, atomsOf } from './atoms';
 import { abbreviates, type Candidate, type ChangeCode, COST, candidatesFor, isNear, type NameContext, squash } from './candidates';
 

@@ -2,7 +2,7 @@
 import { distance } from 'fastest-levenshtein';
 import { parseDateForm, readDate, writeDate } from './dates';
 import type { Abbreviation, Reading } from './field';
-import type { CompiledSlot } from './compile';
+import type { CompiledSlot } from './ops';
 import { fold } from './fold';
 import type { Form } from './form';
 import { takesWhole, valuesOf } from './scan';

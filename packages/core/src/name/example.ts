@@ -1,6 +1,6 @@
 /** A name as it would look: values that are known, and a plain example for each that is not. */
 import { never } from '../answer';
-import type { CompiledName } from './compile';
+import type { CompiledName } from './ops';
 import type { Value, Values } from './field';
 import type { Form } from './form';
 import { hasValue, likeText, type WrittenPiece, writePieces } from './write';

@@ -1,23 +1,8 @@
 /** Forms as one regular expression with a numbered group for each slot. Made only for conventions that read one way (see compile). */
 import { never } from '../answer';
-import type { Op } from './compile';
-import type { ReadValue } from './field';
 import type { Form } from './form';
+import type { Expression, ExpressionSlot, Op } from './ops';
 import { takesWhole, valuesOf } from './scan';
-
-export interface Expression {
-  readonly regexp: RegExp;
-  readonly slots: readonly ExpressionSlot[];
-}
-
-/** How a group's text becomes a value: most are the text itself, within a length. */
-export interface ExpressionSlot {
-  readonly field: string;
-  readonly max: number;
-  readonly number: boolean;
-  /** For the few that are looked up or looked at once more. */
-  readonly value: ((text: string) => ReadValue | undefined) | null;
-}
 
 export function expressionOf(ops: readonly Op[]): Expression {
   const slots: ExpressionSlot[] = [];

@@ -2,7 +2,8 @@
 import { LIMITS } from '../limits';
 import { align, type Hypothesis, type Move, type Target, targetsOf } from './align';
 import { type ChangeCode, NO_CONTEXT, type NameContext } from './candidates';
-import { type CompiledConvention, readName } from './compile';
+import type { CompiledConvention } from './ops';
+import { readName } from './read';
 import { type Expectation, expectationOf, NOTHING } from './expect';
 
 export type Confidence = 'sure' | 'likely' | 'guess';

@@ -1,7 +1,7 @@
 /** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
 import { type Answer, bad, good, never, type Params } from '../answer';
 import type { Part, Slot } from './ast';
-import type { CompiledName } from './compile';
+import type { CompiledName } from './ops';
 import { parseIso, writeDate } from './dates';
 import type { Value, Values } from './field';
 import type { Entry, Form } from './form';

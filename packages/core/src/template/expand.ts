@@ -4,7 +4,8 @@
  */
 import type { Params } from '../answer';
 import { LIMITS } from '../limits';
-import { type CompiledName, type CompileFault, compileName } from '../name/compile';
+import { type CompileFault, compileName } from '../name/compile';
+import type { CompiledName } from '../name/ops';
 import type { Field, Registers, Values } from '../name/field';
 import { mergeRegisters } from '../name/field';
 import { parsePattern, type PatternFault } from '../name/parse';

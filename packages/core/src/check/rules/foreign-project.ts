@@ -1,5 +1,5 @@
 import { sameForm } from '../../name/candidates';
-import { readName } from '../../name/compile';
+import { readName } from '../../name/read';
 import type { Reading } from '../../name/field';
 import type { FolderConvention } from '../ground';
 import type { FileCase, Rule } from '../rule';
