@@ -6,7 +6,7 @@ import { type Form, type FormContext, type FormFault, formOf } from './form';
 import type { CompiledConvention, CompiledName, CompiledSlot, Op } from './ops';
 import { expressionOf } from './regular';
 
-export type CompileFault = FormFault | { readonly code: 'field-twice' | 'literal-illegal'; readonly at: number; readonly length: number; readonly params: Params };
+export type CompileFault = FormFault | { readonly code: 'field-twice'; readonly at: number; readonly length: number; readonly params: Params };
 
 /** For names that are only written (folders, starter files): any field may stand twice. */
 export function compileName(pattern: Pattern, context: FormContext): Answer<CompiledName, CompileFault> {
