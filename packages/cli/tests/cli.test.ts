@@ -40,6 +40,12 @@ describe('name and read', () => {
     expect(bad).toMatchObject({ ok: false, problems: expect.arrayContaining([{ part: 'version', at: 26, expected: 'a number of 3 digits', found: '3' }]), suggestions: expect.arrayContaining([expect.objectContaining({ name: '26014_QHT_harbour-lights_v003.pdf', confidence: 'sure' })]) });
   });
 
+  test('proves that a rule reads one way, or shows the shortest name that reads two', () => {
+    expect(nesting(['prove', '-p', '{title:kebab}_{part:kebab}'])).toMatchObject({ status: 0, out: '{"oneWay":true}\n' });
+    const { status, out } = nesting(['prove', '-p', '{title:kebab}-{part:kebab}']);
+    expect([status, JSON.parse(out)]).toMatchObject([1, { oneWay: false, example: { name: expect.stringMatching(/^\w-\w-\w$/), readings: [{}, {}] } }]);
+  });
+
   test('a convention file is a rule too', () => {
     const file = path.join(dir, 'w.convention.json');
     writeFileSync(file, JSON.stringify({ format: 'nesting/convention', formatVersion: 1, id: 'w', name: 'W', pattern: '{task}_{scene}', fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim' }] }, { key: 'scene', type: 'text', like: 's00' }] }));

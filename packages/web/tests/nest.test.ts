@@ -5,7 +5,7 @@ import { layoutNest, type NestNode } from '../src/nest/layout';
 
 const grow = (depth: number): fc.Arbitrary<NestNode> =>
   fc
-    .record({ size: fc.integer({ min: 1, max: 500 }), children: depth === 0 ? fc.constant([]) : fc.array(grow(depth - 1), { maxLength: 6 }) })
+    .record({ size: fc.integer({ min: 1, max: 500 }), children: depth === 0 ? fc.constant<NestNode[]>([]) : fc.array(grow(depth - 1), { maxLength: 6 }) })
     .map(({ size, children }) => ({ key: '', name: 'x', mark: null, state: 'planned' as const, size: size + children.reduce((n, c) => n + c.size, 0), children }));
 const tree = grow(3);
 

@@ -1,0 +1,55 @@
+/** npm run score [tune|measure]: how often the right name comes first, how often it is sure, and whether a sure one was ever wrong. */
+import { explainName } from '@nesting/core';
+import { CASES, compileCase, contextOf } from './conventions';
+import { type Broken, makeCorpus } from './make';
+
+export interface Score {
+  readonly names: number;
+  readonly first: number;
+  readonly sure: number;
+  readonly sureWrong: readonly { readonly broken: string; readonly said: string; readonly right: string }[];
+  readonly fixable: number;
+  readonly fixableSure: number;
+  readonly misses: readonly { readonly item: Broken; readonly said: string | null }[];
+}
+
+export function scoreCorpus(part: Broken['part'] | null, corpus: readonly Broken[] = makeCorpus()): Score {
+  const cases = new Map(CASES.map((c) => [c.id, { c, compiled: compileCase(c) }]));
+  const items = corpus.filter((b) => part === null || b.part === part);
+  const sureWrong: { broken: string; said: string; right: string }[] = [];
+  const misses: { item: Broken; said: string | null }[] = [];
+  let first = 0;
+  let sure = 0;
+  let fixableSure = 0;
+  for (const item of items) {
+    const { c, compiled } = cases.get(item.convention) as { c: (typeof CASES)[number]; compiled: ReturnType<typeof compileCase> };
+    const best = explainName(compiled, item.broken, contextOf(c, item.values)).suggestions[0];
+    const right = best?.name === item.right;
+    if (right) first++;
+    else misses.push({ item, said: best?.name ?? null });
+    if (best?.confidence !== 'sure') continue;
+    sure++;
+    if (item.fixable && right) fixableSure++;
+    if (!right) sureWrong.push({ broken: item.broken, said: best.name, right: item.right });
+  }
+  return { names: items.length, first, sure, sureWrong, fixable: items.filter((i) => i.fixable).length, fixableSure, misses };
+}
+
+function print(part: Broken['part']): void {
+  const start = performance.now();
+  const s = scoreCorpus(part);
+  const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
+  const write = (line: string) => process.stdout.write(`${line}\n`);
+  write(`${part}: ${s.names} names, ${((performance.now() - start) / s.names).toFixed(2)} ms each`);
+  write(`  the right name first   ${percent(s.first, s.names).padEnd(8)} aim: 95 %`);
+  write(`  fixable ones sure      ${percent(s.fixableSure, s.fixable).padEnd(8)} aim: 60 %`);
+  write(`  sure, and wrong        ${String(s.sureWrong.length).padEnd(8)} aim: 0`);
+  if (!process.argv.includes('--misses')) return;
+  for (const wrong of s.sureWrong) write(`  SURE, WRONG  ${wrong.broken}  said ${wrong.said}  right ${wrong.right}`);
+  const by = new Map<string, number>();
+  for (const m of s.misses) for (const d of m.item.damages) by.set(d, (by.get(d) ?? 0) + 1);
+  for (const [damage, n] of [...by].sort((a, b) => b[1] - a[1]).slice(0, 20)) write(`  ${String(n).padStart(4)}  ${damage}`);
+  for (const m of s.misses.filter((_, i) => i % Math.ceil(s.misses.length / 25) === 0)) write(`        ${m.item.broken}\n     →  ${m.said ?? 'nothing'}\n  right ${m.item.right}`);
+}
+
+if (process.argv[1]?.endsWith('score.js')) for (const part of ['tune', 'measure'] as const) if (!process.argv.some((a) => a === 'tune' || a === 'measure') || process.argv.includes(part)) print(part);

@@ -1,0 +1,10 @@
+// The corpus of broken names, and how well they are put right: npm run score [tune|measure] [-- --misses]
+import { spawnSync } from 'node:child_process';
+import path from 'node:path';
+import { needPackages, root } from './setup.mjs';
+
+needPackages();
+const { build } = await import('esbuild');
+const out = path.join(root, '.tmp/score.js');
+await build({ entryPoints: [path.join(root, 'corpus/score.ts')], outfile: out, bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
+process.exitCode = spawnSync(process.execPath, [out, ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;
