@@ -123,6 +123,9 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
       const to = all.findIndex((x) => x.end === atom.at + copy.length);
       if (to >= 0) out.push(move(to + 1, 'copy-mark'));
     }
+    // "clip.mov.mov": the last extension said again, to the end.
+    const rest = whole.slice(atom.at);
+    if (atom.text === '.' && whole.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase())) out.push(move(all.length, 'doubled'));
     if (atom.kind === 'separator') out.push(move(a + 1, 'separator'));
     else if (context.banned.some((word) => squash(word) === squash(atom.text))) {
       // "final2": the number behind a banned word belongs to it.

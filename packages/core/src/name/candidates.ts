@@ -23,6 +23,7 @@ export type ChangeCode =
   | 'copy-mark'
   | 'doubled'
   | 'extra'
+  | 'order'
   | 'missing'
   | 'number'
   | 'client'
@@ -62,6 +63,7 @@ export const COST: Readonly<Record<ChangeCode, number>> = {
   'copy-mark': 0.8,
   doubled: 1,
   extra: 3,
+  order: 0.8,
   missing: 1.6,
   number: 2,
   client: 2,
@@ -99,7 +101,7 @@ function plainCandidates(form: Form, text: string, context: NameContext, field: 
     case 'fixed':
       return fixedCandidates(form, text, context.abbreviations);
     case 'text':
-      return textCandidates(form, text, context.known[field] ?? []);
+      return textCandidates(form, text, context, field);
     case 'like': {
       const fitted = fitLike(form, text);
       if (fitted === null) return [];
@@ -142,7 +144,8 @@ function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, a
   return out.filter((c) => c.cost === best);
 }
 
-function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, known: readonly string[]): Candidate[] {
+function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, context: NameContext, field: string): Candidate[] {
+  const known = context.known[field] ?? [];
   const bare = squash(text);
   const entry = known.find((k) => squash(k) === bare);
   const shaped = shapeText(text, form.shape);
@@ -150,10 +153,17 @@ function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, kno
   if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
   else if (shaped.ok && takesWhole(form, shaped.text) && [...shaped.text].length <= form.max) {
     const change = changeBetween(text, shaped.text);
-    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0), change });
+    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context.banned), change });
   }
   if (entry === undefined) out.push(...known.filter((k) => isNear(text, k) && takesWhole(form, k)).map((k) => made(k, 'spelling')));
   return out;
+}
+
+/** A text can swallow its neighbours: the dearer, the more separators it has, a dot above all, or a word nobody should write. */
+function swallowed(text: string, banned: readonly string[]): number {
+  const separators = text.match(/[^\p{L}\p{N}]+/gu) ?? [];
+  const words = text.toLowerCase().split(/[^a-z0-9]+/);
+  return Math.max(0, separators.length - 1) * 0.3 + (text.includes('.') ? 1 : 0) + (banned.some((word) => words.includes(word.toLowerCase())) ? 2 : 0);
 }
 
 /** The plainest name for what differs between two spellings of one text. */

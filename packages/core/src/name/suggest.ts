@@ -1,8 +1,9 @@
 /** Why a name does not follow its convention, part by part, and the names it was most likely meant to be. */
 import { LIMITS } from '../limits';
-import { align, type Hypothesis, type Move, type Target, targetsOf } from './align';
+import { type Hypothesis, type Move, type Target, targetsOf } from './align';
 import { type ChangeCode, NO_CONTEXT, type NameContext } from './candidates';
 import type { CompiledConvention } from './ops';
+import { alignInAnyOrder } from './order';
 import { readName } from './read';
 import { type Expectation, expectationOf, NOTHING } from './expect';
 
@@ -41,7 +42,7 @@ export interface Explanation {
 }
 
 /** Changes by which nothing is made up: the name says all there is to know. */
-const PLAIN: ReadonlySet<ChangeCode> = new Set(['case', 'separator', 'padding', 'accents', 'abbreviation', 'date-form', 'version-style', 'extension', 'banned-word', 'copy-mark', 'doubled', 'missing']);
+const PLAIN: ReadonlySet<ChangeCode> = new Set(['case', 'separator', 'padding', 'accents', 'abbreviation', 'date-form', 'version-style', 'extension', 'banned-word', 'copy-mark', 'doubled', 'missing', 'order']);
 
 /** How much dearer the next name must be before the first is sure; and how dear a name may be at all. */
 const SURE_MARGIN = 0.75;
@@ -56,7 +57,7 @@ export function explainName(convention: CompiledConvention, name: string, contex
   }
   const known = targets.get(convention) ?? targetsOf(convention);
   targets.set(convention, known);
-  const hypotheses = align(known, name, context);
+  const hypotheses = alignInAnyOrder(known, name, context);
   const best = hypotheses[0];
   if (best === undefined) return { problems: [], suggestions: [], stretches: [] };
   return { problems: problemsOf(best, name), suggestions: suggestionsOf(convention, name, hypotheses, context), stretches: stretchesOf(best) };

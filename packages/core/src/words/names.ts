@@ -89,6 +89,7 @@ export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
   'copy-mark': "mark of a copy",
   doubled: 'said twice',
   extra: 'does not belong',
+  order: 'order of the parts',
   missing: 'missing',
   number: "another project's number",
   client: 'another client',
