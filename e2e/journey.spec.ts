@@ -132,6 +132,21 @@ test('projects are searched and sorted in the address', async ({ as }) => {
   await expect(page.getByRole('row').nth(1)).toContainText('Cloud Cabinet');
 });
 
+test('names are tried against a convention: what follows, what does not, and what was meant', async ({ as }) => {
+  const page = await as('Bram Okonjo');
+  await page.getByRole('link', { name: 'Conventions' }).click();
+  await expect(page.getByText('No name can be misread.')).toBeVisible();
+  await page.getByRole('button', { name: 'As in any project' }).click();
+  await page.getByRole('menuitem', { name: /26014/ }).click();
+  await page.getByLabel('Try names').fill('26014_west-front_s03_anim_BO_v004.usda\n26014_west-front_s03_animation_BO_final_v4.usda\n26014_west-front_s05_light_XX_v001.usda');
+  const tried = page.getByRole('region', { name: 'Names tried' });
+  await expect(page.getByText('1 of 3 names follow the rule.')).toBeVisible();
+  await expect(tried.getByRole('listitem').nth(1)).toContainText('26014_west-front_s03_anim_BO_v004.usda');
+  await expect(tried.getByRole('listitem').nth(2)).toContainText('for a person');
+  await page.reload();
+  await expect(page.getByText('1 of 3 names follow the rule.')).toBeVisible();
+});
+
 test('everything goes by keyboard: find, open, walk the tree, read a finding', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await page.keyboard.press('Control+k');

@@ -45,6 +45,13 @@ const VIEWS = {
     await page.goto('/templates/facade-show?line=renders');
     return page;
   },
+  conventions: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto(`/conventions?as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda', '26014_crane-7_s06_layout_v002_BO.usda'].join('\n'))}`);
+    await page.getByText('No name can be misread').waitFor();
+    return page;
+  },
   start: async (options) => {
     const page = await open(options);
     await signIn(page, 'Ines');

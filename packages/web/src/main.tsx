@@ -14,6 +14,7 @@ import { Empty, Tips, Trouble } from './ui/ui';
 
 const StartPage = lazy(() => import('./features/start/start-page').then((m) => ({ default: m.StartPage })));
 const ProjectPage = lazy(() => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage })));
+const ConventionsPage = lazy(() => import('./features/conventions/conventions-page').then((m) => ({ default: m.ConventionsPage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/projects" replace /> },
       { path: 'templates', element: <GalleryPage /> },
       { path: 'templates/:id', element: later(<TemplatePage />) },
+      { path: 'conventions', element: later(<ConventionsPage />) },
       { path: 'start', element: later(<StartPage />) },
       { path: 'projects', element: <ProjectsPage /> },
       { path: 'projects/:id', element: later(<ProjectPage />) },

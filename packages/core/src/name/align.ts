@@ -5,7 +5,7 @@
  */
 import type { CompiledConvention, CompiledSlot } from './ops';
 import { type Atom, atomsOf } from './atoms';
-import { abbreviates, type Candidate, type ChangeCode, COST, candidatesFor, isNear, type NameContext, squash } from './candidates';
+import { type Candidate, type ChangeCode, COST, candidatesFor, isBanned, isNear, meanings, type NameContext, squash } from './candidates';
 
 export type Target =
   | { readonly kind: 'separator'; readonly text: string }
@@ -81,6 +81,7 @@ export function align(targets: readonly Target[], name: string, context: NameCon
 function alignWithin(cap: number, targets: readonly Target[], atoms: readonly Atom[], name: string, context: NameContext, cache: Map<number, readonly Candidate[]>): Hypothesis[] {
   const width = atoms.length + 1;
   const cells: (Partial[] | undefined)[] = new Array((targets.length + 1) * width);
+  const junks: { to: number; cost: number; move: Move }[][] = [];
   const put = (target: number, atom: number, before: Partial, cost: number, move: Move | null, invented: boolean): void => {
     const whole = before.cost + cost;
     if (whole > cap) return;
@@ -94,7 +95,9 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
     for (let a = 0; a <= atoms.length; a++) {
       const partials = cells[t * width + a];
       if (partials === undefined) continue;
-      for (const next of junk(atoms, a, name)) for (const p of partials) put(t, next.to, p, next.cost, next.move, false);
+      const strays = junks[a] ?? junk(atoms, a, name);
+      junks[a] = strays;
+      for (const next of strays) for (const p of partials) put(t, next.to, p, next.cost, next.move, false);
       const target = targets[t];
       if (target === undefined) continue;
       if (target.kind === 'enter') {
@@ -127,7 +130,7 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
     const rest = whole.slice(atom.at);
     if (atom.text === '.' && whole.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase())) out.push(move(all.length, 'doubled'));
     if (atom.kind === 'separator') out.push(move(a + 1, 'separator'));
-    else if (context.banned.some((word) => squash(word) === squash(atom.text))) {
+    else if (atom.kind === 'word' && isBanned(atom.text, context.banned)) {
       // "final2": the number behind a banned word belongs to it.
       out.push(move(a + 1, 'banned-word'));
       if (all[a + 1]?.kind === 'digits') out.push(move(a + 2, 'banned-word'));
@@ -202,7 +205,7 @@ function wordSteps(target: Extract<Target, { kind: 'word' }>, atoms: readonly At
     if (text === target.text) step(to, null);
     else if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
     else if (target.beforeVersion && VERSION_WORDS.has(bare)) step(to, 'version-style');
-    else if (bare !== '' && abbreviates(abbreviations, target.text, bare)) step(to, 'abbreviation');
+    else if (bare !== '' && meanings(abbreviations).get(bare)?.has(squash(target.text))) step(to, 'abbreviation');
     else if (isNear(text, target.text)) step(to, 'spelling');
   }
   // A version without its letter (`_3`) is a way of writing versions; another literal is just not there.

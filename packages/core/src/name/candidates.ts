@@ -4,7 +4,7 @@ import { parseDateForm, readDate, writeDate } from './dates';
 import type { Abbreviation, Reading } from './field';
 import type { CompiledSlot } from './ops';
 import { fold } from './fold';
-import type { Form } from './form';
+import type { Entry, Form } from './form';
 import { takesWhole, valuesOf } from './scan';
 import { shapeText } from './shape';
 import { fitLike } from './write';
@@ -129,19 +129,46 @@ function refineKnown(form: Form, text: string, known: readonly string[]): Candid
   return [{ text, cost: 0.8, change: null }, ...near.map((entry) => made(entry, 'spelling'))];
 }
 
+/** An entry with its spellings squashed once: every broken name is compared with all of them. */
+interface Spelled {
+  readonly entry: Entry;
+  readonly lower: string;
+  readonly bare: string;
+  readonly also: readonly string[];
+}
+
+const spellings = new WeakMap<readonly Entry[], readonly Spelled[]>();
+
+function spelled(entries: readonly Entry[]): readonly Spelled[] {
+  const known = spellings.get(entries);
+  if (known) return known;
+  const made = entries.map((entry) => ({ entry, lower: entry.text.toLowerCase(), bare: squash(entry.text), also: entry.also.map(squash) }));
+  spellings.set(entries, made);
+  return made;
+}
+
 function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, abbreviations: readonly Abbreviation[]): Candidate[] {
   const bare = squash(text);
   if (bare === '') return [];
-  const out: Candidate[] = [];
-  for (const entry of form.entries) {
-    if (entry.text.toLowerCase() === text.toLowerCase()) out.push(made(entry.text, 'case'));
-    else if (squash(entry.text) === bare) out.push(made(entry.text, 'separator'));
-    else if (entry.also.some((word) => squash(word) === bare) || abbreviates(abbreviations, entry.text, bare)) out.push(made(entry.text, 'abbreviation'));
-    else if (form.of === 'ext' && sameExtension(entry.text, text.toLowerCase())) out.push(made(entry.text, 'extension'));
-    else if (form.of !== 'ext' && form.of !== 'number' && (isNear(text, entry.text) || entry.also.some((word) => isNear(text, word)))) out.push(made(entry.text, 'spelling'));
+  const lower = text.toLowerCase();
+  const short = meanings(abbreviations).get(bare);
+  const near = form.of !== 'ext' && form.of !== 'number';
+  let best = Number.POSITIVE_INFINITY;
+  let out: Candidate[] = [];
+  for (const e of spelled(form.entries)) {
+    const change: ChangeCode | null =
+      e.lower === lower ? 'case'
+      : e.bare === bare ? 'separator'
+      : e.also.includes(bare) || short?.has(e.bare) ? 'abbreviation'
+      : form.of === 'ext' && sameExtension(e.entry.text, lower) ? 'extension'
+      : near && (isNearBare(bare, e.bare) || e.also.some((word) => isNearBare(bare, word))) ? 'spelling'
+      : null;
+    if (change === null || COST[change] > best) continue;
+    if (COST[change] < best) out = [];
+    best = COST[change];
+    out.push(made(e.entry.text, change));
   }
-  const best = Math.min(...out.map((c) => c.cost));
-  return out.filter((c) => c.cost === best);
+  return out;
 }
 
 function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, context: NameContext, field: string): Candidate[] {
@@ -206,11 +233,14 @@ export function squash(text: string): string {
 const squashed = new Map<string, string>();
 
 export function isNear(found: string, meant: string): boolean {
-  if (Math.abs(found.length - meant.length) > 12) return false;
-  const a = squash(found);
-  const b = squash(meant);
-  if (Math.abs(a.length - b.length) > 2 || a.length < 3 || b.length < 3 || /\d/.test(a + b)) return false;
+  return Math.abs(found.length - meant.length) <= 12 && isNearBare(squash(found), squash(meant));
+}
+
+/** One slip apart, two in a long word; numbers are never near each other. Takes squashed texts. */
+function isNearBare(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 2 || a.length < 3 || b.length < 3) return false;
   if (a === b) return true;
+  if (/\d/.test(a) || /\d/.test(b)) return false;
   const d = distance(a, b);
   return d === 1 ? b.length > 3 : d === 2 && (b.length >= 7 || isSwap(a, b));
 }
@@ -222,8 +252,29 @@ function isSwap(a: string, b: string): boolean {
   return a.slice(0, at) + (a[at + 1] ?? '') + (a[at] ?? '') + a.slice(at + 2) === b;
 }
 
-export function abbreviates(abbreviations: readonly Abbreviation[], meant: string, bare: string): boolean {
-  return abbreviations.some((a) => (squash(a.short) === squash(meant) && squash(a.long) === bare) || (squash(a.long) === squash(meant) && squash(a.short) === bare));
+const known = new WeakMap<readonly Abbreviation[], ReadonlyMap<string, ReadonlySet<string>>>();
+
+/** For each squashed short or long form, the squashed forms it stands for: abbreviations go both ways. */
+export function meanings(abbreviations: readonly Abbreviation[]): ReadonlyMap<string, ReadonlySet<string>> {
+  const cached = known.get(abbreviations);
+  if (cached) return cached;
+  const made = new Map<string, Set<string>>();
+  const add = (from: string, to: string) => made.set(from, (made.get(from) ?? new Set()).add(to));
+  for (const a of abbreviations) {
+    add(squash(a.long), squash(a.short));
+    add(squash(a.short), squash(a.long));
+  }
+  known.set(abbreviations, made);
+  return made;
+}
+
+const bannedSets = new WeakMap<readonly string[], ReadonlySet<string>>();
+
+/** Whether a word is one that nobody should write. */
+export function isBanned(word: string, banned: readonly string[]): boolean {
+  const cached = bannedSets.get(banned) ?? new Set(banned.map(squash));
+  bannedSets.set(banned, cached);
+  return cached.has(squash(word));
 }
 
 const EXTENSION_TWINS: readonly (readonly string[])[] = [['jpg', 'jpeg'], ['tif', 'tiff'], ['htm', 'html'], ['yml', 'yaml'], ['mpg', 'mpeg'], ['aif', 'aiff'], ['mid', 'midi']];

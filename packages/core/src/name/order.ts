@@ -10,11 +10,14 @@ const MOST_TOKENS = 12;
 export function alignInAnyOrder(targets: readonly Target[], name: string, context: NameContext): Hypothesis[] {
   const asItStands = align(targets, name, context);
   const best = asItStands[0];
-  if (best !== undefined && !best.invented && best.cost < EXPLAINED) return asItStands;
+  if (best !== undefined && !best.invented && best.cost - separatorsOf(best) < EXPLAINED) return asItStands;
   const swapped = swapsOf(name).flatMap((swap) => align(targets, swap.name, context).slice(0, 1).map((h) => taken(h, swap)));
   const better = swapped.filter((h) => !h.invented && (best === undefined || best.invented || h.cost < best.cost));
   return better.length === 0 ? asItStands : [...better, ...asItStands].sort((a, b) => Number(a.invented) - Number(b.invented) || a.cost - b.cost);
 }
+
+/** Other separators all through a name are one habit: they say nothing of its order. */
+const separatorsOf = (h: Hypothesis): number => h.moves.reduce((n, m) => n + (m.change === 'separator' ? COST.separator : 0), 0);
 
 interface Swap {
   readonly name: string;

@@ -12,7 +12,7 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 
 /** The work in its order. A stage without a page yet is not shown. */
 const WORK = [
-  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }] },
+  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/conventions', words: 'Conventions' }] },
   { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
 ] as const;
 
@@ -26,6 +26,7 @@ export function Shell({ me }: { me: Me }) {
       { id: 'keys', words: 'Show the keys', keys: '?', run: () => setKeys(true) },
       { id: 'go-start', words: 'Start a project', keys: 'n', run: () => void go('/start'), enabled: me.role === 'coordinator' },
       { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
+      { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
     ],
     [go, me.role],
