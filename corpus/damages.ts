@@ -83,6 +83,7 @@ export const DAMAGES: readonly Damage[] = [
   { id: 'client-first', keeps: true, break: ({ name }) => (/^26014_QHT_/.test(name) ? name.replace(/^26014_QHT_/, 'QHT_26014_') : null) },
   { id: 'scene-before-surface', keeps: true, break: ({ name, values }) => (values.surface === undefined ? null : name.replace(`${values.surface}_${values.scene}`, `${values.scene}_${values.surface}`)) },
   { id: 'version-before-initials', keeps: true, break: ({ name }) => (/_[A-Z]{2}_v\d+/.test(name) ? name.replace(/_([A-Z]{2})_(v\d+)/, '_$2_$1') : null) },
+  { id: 'number-behind-surface', keeps: true, break: ({ name, values }) => (values.surface === undefined ? null : name.replace(`26014_${values.surface}`, `${String(values.surface).split('-').map(capital).join(' ')} 26014`)) },
   { id: 'number-missing', keeps: true, break: ({ name }) => (name.startsWith('26014_') ? name.slice(6) : null) },
   { id: 'number-twice', keeps: true, break: ({ name }) => (name.startsWith('26014_') ? `26014_${name}` : null) },
   { id: 'initials-missing', keeps: false, break: (p) => (p.values.person === undefined ? null : p.name.replace(/_[A-Z]{2}(_v\d+)/, '$1')) },

@@ -10,6 +10,7 @@ import type { CheckGround, FolderConvention } from './ground';
 import { extensionOf } from './ground';
 import { isOwn, stateOf } from './match';
 import { RULES } from './registry';
+import { frameless } from './sequence';
 import type { FileCase, Found, Rule } from './rule';
 
 /** Counts of one folder, for the map of the project. */
@@ -42,6 +43,8 @@ const endRules = RULES.filter((r): r is Extract<Rule, { scope: 'end' }> => r.sco
 export class Checker {
   private readonly findings = new Map<string, Finding & { related: string[] }>();
   private readonly rows: FolderRow[] = [];
+  /** Findings about frames, by their path without the frame. */
+  private readonly sequences = new Map<string, { related: string[] }>();
 
   constructor(private readonly ground: CheckGround) {}
 
@@ -76,6 +79,7 @@ export class Checker {
       const mine = conventions.length === 0 ? conventions : conventionsFor(ground, conventions, line.rules.accepts, file.name);
       if (mine.some((c) => readName(c.strict, file.name, c.bound) !== null)) continue;
       const fileCase: FileCase = { ground, path: join(listing.path, file.name), file, line, conventions: mine };
+      if (this.isFrameOfKnown(fileCase)) continue;
       for (const rule of fileRules) {
         const found = rule.judge(fileCase);
         if (found === null) continue;
@@ -85,13 +89,27 @@ export class Checker {
     }
   }
 
+  /** A frame of a sequence that was found already has nothing new to say: it is not explained again. */
+  private isFrameOfKnown({ conventions, path }: FileCase): boolean {
+    const framed = conventions.find((c) => c.strict.slots.some((s) => s.field === 'frame'));
+    const subject = framed === undefined ? undefined : frameless(framed.strict, path).subject;
+    const known = subject === undefined ? undefined : this.sequences.get(subject);
+    known?.related.push(path);
+    return known !== undefined;
+  }
+
   private add(rule: Rule, found: Found): void {
     const finding = findingOf(this.ground, rule, found);
     if (finding === null) return;
     // One subject, one finding: the frames of a sequence share theirs.
     const known = this.findings.get(finding.id);
-    if (known === undefined) this.findings.set(finding.id, { ...finding, related: [] });
-    else known.related.push(finding.path);
+    if (known !== undefined) {
+      known.related.push(finding.path);
+      return;
+    }
+    const first = { ...finding, related: [] };
+    this.findings.set(finding.id, first);
+    if (found.subject !== undefined) this.sequences.set(found.subject, first);
   }
 }
 

@@ -3,6 +3,7 @@
  * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
+import type { Form } from './form';
 import type { CompiledConvention, CompiledSlot } from './ops';
 import { type Atom, atomsOf } from './atoms';
 import { type Candidate, type ChangeCode, COST, candidatesFor, isBanned, isNear, meanings, type NameContext, squash } from './candidates';
@@ -39,7 +40,22 @@ interface Partial {
 }
 
 const KEPT = 3;
-const LONGEST_SLOT = 11;
+
+/** Atoms a slot may have been written with, separators counted: `West Front` is three. */
+function mostAtoms(form: Form): number {
+  switch (form.kind) {
+    case 'digits':
+    case 'letters':
+      return 1;
+    case 'like':
+      return 1 + 2 * form.pieces.length;
+    case 'text':
+      return 11;
+    default:
+      return 5;
+  }
+}
+
 const VERSION_WORDS = new Set(['v', 'ver', 'vers', 'version', 'rev', 'r', 'revision']);
 
 export function targetsOf(convention: CompiledConvention): Target[] {
@@ -141,10 +157,10 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
 
   function slotSteps(target: Extract<Target, { kind: 'slot' }>, t: number, all: readonly Atom[], a: number, whole: string) {
     const out: { to: number; cost: number; move: Move; invented: boolean }[] = [];
-    for (let to = a + 1; to <= Math.min(all.length, a + LONGEST_SLOT); to++) {
-      const first = all[a] as Atom;
+    const first = all[a];
+    const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(target.slot.form));
+    for (let to = a + 1; first !== undefined && to <= most; to++) {
       const last = all[to - 1] as Atom;
-      if (first.kind === 'separator') break;
       if (last.kind === 'separator') continue;
       const key = (t * width + a) * 16 + (to - a);
       const text = whole.slice(first.at, last.end);

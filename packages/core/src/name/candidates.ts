@@ -180,17 +180,17 @@ function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, con
   if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
   else if (shaped.ok && takesWhole(form, shaped.text) && [...shaped.text].length <= form.max) {
     const change = changeBetween(text, shaped.text);
-    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context.banned), change });
+    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context), change });
   }
   if (entry === undefined) out.push(...known.filter((k) => isNear(text, k) && takesWhole(form, k)).map((k) => made(k, 'spelling')));
   return out;
 }
 
 /** A text can swallow its neighbours: the dearer, the more separators it has, a dot above all, or a word nobody should write. */
-function swallowed(text: string, banned: readonly string[]): number {
+function swallowed(text: string, { banned, bound }: NameContext): number {
   const separators = text.match(/[^\p{L}\p{N}]+/gu) ?? [];
   const words = text.toLowerCase().split(/[^a-z0-9]+/);
-  return Math.max(0, separators.length - 1) * 0.3 + (text.includes('.') ? 1 : 0) + (banned.some((word) => words.includes(word.toLowerCase())) ? 2 : 0);
+  return Math.max(0, separators.length - 1) * 0.3 + (text.includes('.') ? 1 : 0) + (banned.some((word) => words.includes(word.toLowerCase())) || words.includes(String(bound.number)) ? 2 : 0);
 }
 
 /** The plainest name for what differs between two spellings of one text. */

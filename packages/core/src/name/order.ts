@@ -11,7 +11,7 @@ export function alignInAnyOrder(targets: readonly Target[], name: string, contex
   const asItStands = align(targets, name, context);
   const best = asItStands[0];
   if (best !== undefined && !best.invented && best.cost - separatorsOf(best) < EXPLAINED) return asItStands;
-  const swapped = swapsOf(name).flatMap((swap) => align(targets, swap.name, context).slice(0, 1).map((h) => taken(h, swap)));
+  const swapped = swapsOf(name, context).flatMap((swap) => align(targets, swap.name, context).slice(0, 1).map((h) => taken(h, swap)));
   const better = swapped.filter((h) => !h.invented && (best === undefined || best.invented || h.cost < best.cost));
   return better.length === 0 ? asItStands : [...better, ...asItStands].sort((a, b) => Number(a.invented) - Number(b.invented) || a.cost - b.cost);
 }
@@ -26,17 +26,22 @@ interface Swap {
   readonly second: { readonly at: number; readonly end: number };
 }
 
-/** The name with each pair of neighbouring tokens changed; the extension stays where it is. */
-function swapsOf(name: string): Swap[] {
+/** The name with each pair of neighbouring tokens changed, or a known value brought to the front; the extension stays where it is. */
+function swapsOf(name: string, { bound }: NameContext): Swap[] {
   const dot = name.lastIndexOf('.');
   const stem = dot > 0 ? name.slice(0, dot) : name;
   const tokens = [...stem.matchAll(/[^_ .]+/g)].map((m) => ({ at: m.index, end: m.index + m[0].length }));
   if (tokens.length > MOST_TOKENS) return [];
-  return tokens.slice(1).map((second, i) => {
-    const first = tokens[i] as Swap['first'];
-    const text = (t: Swap['first']) => name.slice(t.at, t.end);
-    return { name: name.slice(0, first.at) + text(second) + name.slice(first.end, second.at) + text(first) + name.slice(second.end), first, second };
-  });
+  const text = (t: Swap['first']) => name.slice(t.at, t.end);
+  // The number, above all, is put behind other words; it may belong before all of them.
+  const known = new Set(Object.values(bound).map((value) => String(value).toLowerCase()));
+  const fronts = tokens.flatMap((second, i) => (i > 1 && known.has(text(second).toLowerCase()) ? [{ first: { at: tokens[0]?.at ?? 0, end: tokens[i - 1]?.end ?? 0 }, second }] : []));
+  const neighbours = tokens.slice(1).map((second, i) => ({ first: tokens[i] as Swap['first'], second }));
+  return [...neighbours, ...fronts].map(({ first, second }) => ({
+    name: name.slice(0, first.at) + text(second) + name.slice(first.end, second.at) + text(first) + name.slice(second.end),
+    first,
+    second,
+  }));
 }
 
 /** The hypothesis told of the name itself: places go back to where the tokens stand, and the order is a change of its own. */

@@ -101,6 +101,7 @@ export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
 export function problemWords(problem: Problem): string {
   const found = problem.found === '' ? 'nothing' : `“${problem.found}”`;
   if (problem.part === null) return `${found}: ${CHANGE_WORDS[problem.change]}`;
+  if (problem.change === 'order') return `${problem.part} stands in another place`;
   return `${problem.part}: expected ${expectationWords(problem.expected)}, found ${found}`;
 }
 

@@ -174,7 +174,7 @@ function tryNames({ compiled, context }: ReadyRule, text: string): Tried[] {
     }
     const { problems, stretches, suggestions } = explainName(compiled, name, context);
     const best = suggestions[0];
-    const why = [...new Set(problems.map((p) => (p.part === null || !/[A-Za-z]/.test(p.part) ? CHANGE_WORDS[p.change] : `${p.part}: ${expectationWords(p.expected)}`)))].join('; ');
+    const why = [...new Set(problems.map((p) => (p.part === null || p.change === 'order' || !/[A-Za-z]/.test(p.part) ? CHANGE_WORDS[p.change] : `${p.part}: ${expectationWords(p.expected)}`)))].join('; ');
     return { name, ok: false, parts: partsOfBroken(name, stretches, problems), meant: best?.name ?? null, confidence: best?.confidence ?? null, why };
   });
 }

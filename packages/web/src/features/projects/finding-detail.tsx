@@ -27,7 +27,7 @@ export function FindingDetail({ finding, root, shown }: { finding: FindingRow; r
             </p>
             <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1 text-sm">
               {named.map((p) => (
-                <Pair key={`${p.part}${p.at}`} what={p.part} words={<>{expectationWords(p.expected)}; {p.found === '' ? 'nothing stands there' : <>found <span className="wavy font-mono whitespace-pre">{p.found}</span></>}</>} />
+                <Pair key={`${p.part}${p.at}`} what={p.part} words={p.change === 'order' ? 'stands in another place' : <>{expectationWords(p.expected)}; {p.found === '' ? 'nothing stands there' : <>found <span className="wavy font-mono whitespace-pre">{p.found}</span></>}</>} />
               ))}
               {strays.map((p) => (
                 <Pair key={`stray${p.at}`} what={<span className="font-mono">{p.found}</span>} words={CHANGE_WORDS[p.change]} />
