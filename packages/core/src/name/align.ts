@@ -83,10 +83,10 @@ const CAPS = [4, 9, Number.POSITIVE_INFINITY] as const;
 /** An answer stands where nothing that was capped off could come within this of it: a second name as near must be seen. */
 const CAP_MARGIN = 1;
 
-export function align(targets: readonly Target[], name: string, context: NameContext): Hypothesis[] {
+export function align(targets: readonly Target[], name: string, context: NameContext, caps: readonly number[] = CAPS): Hypothesis[] {
   const atoms = atomsOf(name);
   const cache = new Map<number, readonly Candidate[]>();
-  for (const cap of CAPS) {
+  for (const cap of caps) {
     const found = alignWithin(cap, targets, atoms, name, context, cache);
     if (found[0] !== undefined && found[0].cost <= cap - CAP_MARGIN) return found;
     if (cap === Number.POSITIVE_INFINITY) return found;
@@ -217,9 +217,14 @@ function wordSteps(target: Extract<Target, { kind: 'word' }>, atoms: readonly At
   for (let to = a + 1; to <= Math.min(atoms.length, a + 4); to++) {
     if (atoms[a]?.kind === 'separator') break;
     const text = name.slice(at, (atoms[to - 1] as Atom).end);
+    if (text === target.text) {
+      step(to, null);
+      continue;
+    }
+    // No way of writing a short word is much longer than it.
+    if (text.length > target.text.length + 14) break;
     const bare = squash(text);
-    if (text === target.text) step(to, null);
-    else if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
+    if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
     else if (target.beforeVersion && VERSION_WORDS.has(bare)) step(to, 'version-style');
     else if (bare !== '' && meanings(abbreviations).get(bare)?.has(squash(target.text))) step(to, 'abbreviation');
     else if (isNear(text, target.text)) step(to, 'spelling');

@@ -79,9 +79,9 @@ export function candidatesFor(slot: CompiledSlot, text: string, context: NameCon
   const found = plainCandidates(slot.form, text, context, slot.field);
   if (bound === undefined) return found;
   // What must be one value: another one can only be a slip or a foreign name.
-  const meant = found.filter((c) => valuesOf(slot.form, c.text).includes(bound));
-  if (meant.length > 0) return meant;
   const own = textOfBound(slot.form, bound);
+  const meant = found.filter((c) => (own === null ? valuesOf(slot.form, c.text).includes(bound) : c.text === own));
+  if (meant.length > 0) return meant;
   if (own === null) return found.map((c) => ({ ...c, cost: c.cost + COST.entry, change: 'entry' as const }));
   if (isNear(text, own)) return [made(own, 'spelling')];
   if (found.some((c) => c.cost < COST.unknown) || sameForm(text, own)) return [made(own, slot.field === 'number' ? 'number' : slot.field === 'client' ? 'client' : 'entry')];
@@ -95,7 +95,23 @@ function textOfBound(form: Form, bound: string | number): string | null {
   return typeof bound === 'string' && takesWhole(form, bound) ? bound : null;
 }
 
+/** Candidates of everything but texts hang on the form and the text alone: the same words come up in every broken name. */
+const remembered = new WeakMap<Form, Map<string, Candidate[]>>();
+const MOST_REMEMBERED = 5000;
+
 function plainCandidates(form: Form, text: string, context: NameContext, field: string): Candidate[] {
+  if (form.kind === 'text') return candidatesAnew(form, text, context, field);
+  const cache = remembered.get(form) ?? new Map<string, Candidate[]>();
+  remembered.set(form, cache);
+  const known = cache.get(text);
+  if (known !== undefined) return known;
+  const made = candidatesAnew(form, text, context, field);
+  if (cache.size >= MOST_REMEMBERED) cache.clear();
+  cache.set(text, made);
+  return made;
+}
+
+function candidatesAnew(form: Form, text: string, context: NameContext, field: string): Candidate[] {
   if (takesWhole(form, text)) return refineKnown(form, text, context.known[field] ?? []);
   switch (form.kind) {
     case 'fixed':
@@ -125,7 +141,9 @@ function plainCandidates(form: Form, text: string, context: NameContext, field: 
 /** A text that reads, yet is nearly one of the entries this project has, is more likely a slip of it. */
 function refineKnown(form: Form, text: string, known: readonly string[]): Candidate[] {
   if (form.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
-  const near = known.filter((entry) => isNear(text, entry));
+  const bare = squash(text);
+  const bares = squashedList(known);
+  const near = known.filter((_, i) => isNearBare(bare, bares[i] as string));
   return [{ text, cost: 0.8, change: null }, ...near.map((entry) => made(entry, 'spelling'))];
 }
 
@@ -174,7 +192,9 @@ function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, a
 function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, context: NameContext, field: string): Candidate[] {
   const known = context.known[field] ?? [];
   const bare = squash(text);
-  const entry = known.find((k) => squash(k) === bare);
+  const bares = squashedList(known);
+  const at = bares.indexOf(bare);
+  const entry = at < 0 ? undefined : known[at];
   const shaped = shapeText(text, form.shape);
   const out: Candidate[] = [];
   if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
@@ -182,21 +202,26 @@ function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, con
     const change = changeBetween(text, shaped.text);
     out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context), change });
   }
-  if (entry === undefined) out.push(...known.filter((k) => isNear(text, k) && takesWhole(form, k)).map((k) => made(k, 'spelling')));
+  if (entry === undefined) bares.forEach((b, i) => {
+    const near = known[i] as string;
+    if (isNearBare(bare, b) && takesWhole(form, near)) out.push(made(near, 'spelling'));
+  });
   return out;
 }
 
 /** A text can swallow its neighbours: the dearer, the more separators it has, a dot above all, or a word nobody should write. */
 function swallowed(text: string, { banned, bound }: NameContext): number {
-  const separators = text.match(/[^\p{L}\p{N}]+/gu) ?? [];
-  const words = text.toLowerCase().split(/[^a-z0-9]+/);
-  return Math.max(0, separators.length - 1) * 0.3 + (text.includes('.') ? 1 : 0) + (banned.some((word) => words.includes(word.toLowerCase())) || words.includes(String(bound.number)) ? 2 : 0);
+  if (/^[A-Za-z0-9]+$/.test(text)) return isBanned(text, banned) || text === bound.number ? 2 : 0;
+  const separators = text.match(/[^\p{L}\p{N}]+/gu)?.length ?? 0;
+  const words = text.split(/[^A-Za-z0-9]+/);
+  const wrong = words.some((word) => word !== '' && (isBanned(word, banned) || word === bound.number));
+  return Math.max(0, separators - 1) * 0.3 + (text.includes('.') ? 1 : 0) + (wrong ? 2 : 0);
 }
 
 /** The plainest name for what differs between two spellings of one text. */
 export function changeBetween(found: string, meant: string): ChangeCode {
   if (found.toLowerCase() === meant.toLowerCase()) return 'case';
-  if (fold(found).text !== found.normalize('NFC')) return 'accents';
+  if (!/^[ -~]*$/.test(found) && fold(found).text !== found.normalize('NFC')) return 'accents';
   return 'separator';
 }
 
@@ -227,6 +252,14 @@ export function squash(text: string): string {
   if (squashed.size > 20_000) squashed.clear();
   squashed.set(text, made);
   return made;
+}
+
+const lists = new WeakMap<readonly string[], readonly string[]>();
+
+function squashedList(texts: readonly string[]): readonly string[] {
+  const cached = lists.get(texts) ?? texts.map(squash);
+  lists.set(texts, cached);
+  return cached;
 }
 
 /** The same words come up in every broken name of a project. */

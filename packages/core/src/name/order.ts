@@ -4,6 +4,8 @@ import { COST, type NameContext } from './candidates';
 
 /** Below this cost a name is explained well enough as it stands. */
 const EXPLAINED = 1.6;
+/** In another order a name must be nearly right: dearer explanations are not looked for. */
+const CHEAP = [5] as const;
 /** More tokens than this are not tried: each pair costs an alignment. */
 const MOST_TOKENS = 12;
 
@@ -11,7 +13,7 @@ export function alignInAnyOrder(targets: readonly Target[], name: string, contex
   const asItStands = align(targets, name, context);
   const best = asItStands[0];
   if (best !== undefined && !best.invented && best.cost - separatorsOf(best) < EXPLAINED) return asItStands;
-  const swapped = swapsOf(name, context).flatMap((swap) => align(targets, swap.name, context).slice(0, 1).map((h) => taken(h, swap)));
+  const swapped = swapsOf(name, context).flatMap((swap) => align(targets, swap.name, context, CHEAP).slice(0, 1).map((h) => taken(h, swap)));
   const better = swapped.filter((h) => !h.invented && (best === undefined || best.invented || h.cost < best.cost));
   return better.length === 0 ? asItStands : [...better, ...asItStands].sort((a, b) => Number(a.invented) - Number(b.invented) || a.cost - b.cost);
 }
