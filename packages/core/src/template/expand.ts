@@ -107,7 +107,7 @@ interface Frame {
   /** Names the fields in hand, so that compiled patterns are shared only where they mean the same. */
   readonly scope: string;
   /** Entry of each list in hand, for lists within lists. */
-  readonly within: ReadonlyMap<string, string>;
+  readonly within: Readonly<Record<string, string>>;
 }
 
 type Placed = Pick<PlannedLine, 'kind' | 'presence' | 'mark' | 'rules' | 'folder' | 'starter'>;
@@ -145,7 +145,7 @@ class Expanding {
 
   run(): Expansion {
     const { node, id, rules } = this.resolved.root;
-    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: new Map() };
+    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: {} };
     const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
     const rootName = textOf(pieces);
     this.rootLength = rootName.length;
@@ -166,6 +166,8 @@ class Expanding {
 
   /** Everything in a folder: folders as they stand in the template, then starter files. */
   private inside(folder: ResolvedFolder, frame: Frame): void {
+    // Most folders of a plan are leaves.
+    if (folder.folders.length === 0 && folder.node.starters === undefined) return;
     const siblings = new Map<string, PlannedLine>();
     for (const child of folder.folders) this.folder(child, frame, siblings);
     for (const starter of folder.node.starters ?? []) {
@@ -201,7 +203,7 @@ class Expanding {
       values: { ...frame.values, [as]: entry },
       fields,
       scope,
-      within: new Map([...frame.within, [list, entry]]),
+      within: { ...frame.within, [list]: entry },
     }));
   }
 
@@ -209,7 +211,7 @@ class Expanding {
   private entriesIn(list: string, within: string | undefined, frame: Frame): readonly string[] {
     const entries = this.kept.lists.get(list);
     if (entries === undefined) return [];
-    const outer = within === undefined ? undefined : frame.within.get(within);
+    const outer = within === undefined ? undefined : frame.within[within];
     return entries.by === null || outer === undefined ? entries.all : (entries.by.get(outer) ?? []);
   }
 
