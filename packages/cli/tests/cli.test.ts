@@ -61,6 +61,7 @@ describe('name and read', () => {
     [['check', 'nowhere'], 'no such folder'],
     [['check', '.'], 'no marker'],
     [['expand', TEMPLATE, '--as', 'cake'], 'one of paths'],
+    [['check', TEMPLATE, '.'], 'cannot be worked out'],
   ])('%j is unusable, in one line', (args, words) => {
     const { status, out, err } = nesting(args);
     expect({ status, out, lines: err.trim().split('\n').length }).toEqual({ status: 2, out: '', lines: 1 });

@@ -1,6 +1,6 @@
 import { existsSync, statSync } from 'node:fs';
 import {
-  CheckGround, type CheckInput, type CheckOutcome, checkListing, commonRoot, findingsCsv, findingsJson, findingsSarif, findingsText, foldersFrom, NO_REGISTERS, parseListing, type Registers, type Values,
+  CheckGround, type CheckInput, type CheckOutcome, checkListing, commonRoot, type Expansion, findingsCsv, findingsJson, findingsSarif, findingsText, foldersFrom, NO_REGISTERS, parseListing, type Registers, type Values, wordsFor,
 } from '@nesting/core';
 import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
 import { checkOnDisk, readMarker } from '@nesting/disk';
@@ -25,6 +25,7 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   if (root === undefined) throw new Unusable("give a project's folder, or --listing FILE");
   if (!existsSync(root) || !statSync(root).isDirectory()) throw new Unusable(`${root}: no such folder`);
   const input = inputOf(options, second === undefined ? undefined : first, root);
+  sayPlan(new CheckGround(input).expansion);
   const worker = new URL('./check-worker.js', import.meta.url);
   const outcome = await checkOnDisk({ root, input, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.files} files in ${p.folders} folders`) });
   progressLine('');
@@ -36,6 +37,7 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
 function checkText(options: Options, listing: string): CheckOutcome {
   const input = inputOf(options, options.positionals[0], null);
   const ground = new CheckGround(input);
+  sayPlan(ground.expansion);
   let paths: ReturnType<typeof parseListing>;
   try {
     paths = parseListing(textOf(listing));
@@ -47,6 +49,13 @@ function checkText(options: Options, listing: string): CheckOutcome {
   const root = commonRoot(paths);
   const planned = ground.expansion.lines.some((l) => l.depth === 1 && l.name === root);
   return checkListing(ground, foldersFrom(paths, root !== null && !planned ? root : null));
+}
+
+/** A plan that cannot be worked out would make everything on the disk look unplanned: that is no check. */
+function sayPlan(expansion: Expansion): void {
+  const refused = expansion.diagnostics.filter((d) => d.weight === 'refused' && d.code !== 'path-over-budget');
+  if (expansion.rootName === '') throw new Unusable(`the plan cannot be worked out: ${refused.map((d) => wordsFor(d.code, d.params))[0] ?? 'the root has no name'} (give --values and --registers)`);
+  for (const d of refused.slice(0, 20)) process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
 }
 
 /** Template and values from the project's marker, unless they are given. */
