@@ -1,5 +1,5 @@
 /** The built command line, as a person runs it: output, exit status, standard error. */
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -112,6 +112,34 @@ describe('expand, create, check', () => {
     writeFileSync(gone, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: '{number}', starters: [{ name: 'a', from: '../../etc/passwd' }] } }));
     expect(nesting(['create', gone, '--into', into, '--set', 'number=1'])).toMatchObject({ status: 2, err: expect.stringContaining('leads out') });
     expect(existsSync(path.join(into, '1'))).toBe(false);
+  });
+
+  test('killed at any moment, a project is whole or not there, and starting again works', async () => {
+    const large = path.join(dir, 'large.json');
+    writeFileSync(large, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'Large', fields: [{ key: 'days', type: 'list', of: { type: 'count' } }], root: { name: '{number}', folders: [{ name: 'd{day:0000}', onePer: { list: 'days', as: 'day' } }] } }));
+    const args = (into: string) => [path.join(repo, 'bin/nesting.js'), 'create', large, '--into', into, '--set', 'number=1', '--set', 'days=1..6000'];
+    let cut = 0;
+    for (const when of [1, 400, 3000]) {
+      const into = path.join(dir, `killed-${when}`);
+      mkdirSync(into);
+      const child = spawn(process.execPath, args(into), { stdio: 'ignore' });
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      // Killed as soon as so many folders are there, or let go when it was quicker than that.
+      for (let there = 0; there < when && child.exitCode === null; ) {
+        const unfinished = readdirSync(into).find((n) => n.startsWith('.nesting-unfinished-'));
+        there = unfinished === undefined ? 0 : readdirSync(path.join(into, unfinished)).length;
+        await new Promise((resolve) => setImmediate(resolve));
+      }
+      child.kill('SIGKILL');
+      await ended;
+      const names = readdirSync(into);
+      if (names.includes('1')) expect(readdirSync(path.join(into, '1'))).toHaveLength(6001);
+      else cut++;
+      expect(names.filter((n) => n !== '1' && !n.startsWith('.nesting-unfinished-'))).toEqual([]);
+      if (!names.includes('1')) expect(spawnSync(process.execPath, args(into)).status).toBe(0);
+      expect(readdirSync(path.join(into, '1'))).toHaveLength(6001);
+    }
+    expect(cut).toBeGreaterThan(0);
   });
 
   test('a project just made is in order; damage is found, in every form, and by a listing too', () => {

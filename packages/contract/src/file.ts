@@ -37,6 +37,8 @@ export function parseRegisters(text: string, what = 'registers'): Answer<Registe
   const some = parseJson(text, someRegistersSchema, what);
   if (!some.ok) return some;
   const given = Object.fromEntries(Object.entries(some.value).filter(([, value]) => value !== undefined));
+  // Any JSON object would do otherwise: a file without one list is another file.
+  if (Object.keys(given).length === 0) return bad([`${what}: none of the lists is in it (${Object.keys(NO_REGISTERS).join(', ')})`]);
   return good({ ...NO_REGISTERS, ...given });
 }
 

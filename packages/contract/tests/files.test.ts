@@ -39,6 +39,7 @@ describe('files from outside', () => {
     expect(parseConvention('{"format":"nesting/convention","formatVersion":3}').ok).toBe(false);
     expect(parseRegisters('{"banned":["final"]}')).toMatchObject({ ok: true, value: { clients: [], banned: ['final'] } });
     expect(parseRegisters('{"clients":[{"code":""}]}').ok).toBe(false);
+    expect(parseRegisters('{"name":"something else"}').ok).toBe(false);
     expect(parseValues('{"scenes":{"a":["s01"]},"n":3}').ok).toBe(true);
     expect(parseValues('[]').ok).toBe(false);
   });

@@ -1,10 +1,11 @@
 /** The server against a real PostgreSQL and real folders: who may do what, numbers, starts, checks, and what goes wrong. */
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { ROLES, type CheckRow, type ChecksOfProject, type FindingRow, type ProjectRow } from '@nesting/contract';
 import { configOf, DatabaseNewer, migrate, openDb, ROUTES, settleStarts, transaction } from '../src/index';
+import { failOpenChecks } from '../src/db/queries/checks';
 import { holdNumber } from '../src/db/queries/numbers';
 import { insertProject } from '../src/db/queries/projects';
 import { openTestWorld, startOf, type TestWorld } from './world';
@@ -234,6 +235,81 @@ describe('a check', () => {
     renameSync(inStudio('35003_MSW_piece-35003'), inStudio('real'));
     symlinkSync(inStudio('real'), inStudio('35003_MSW_piece-35003'));
     expect((await checkNow(project.id)).check.said[0]).toContain('is a link');
+  });
+});
+
+describe('what is looked at', () => {
+  test('templates, registers, volumes and who one is', async () => {
+    const get = async (address: string) => (await t.ask('lead', 'GET', address)).json();
+    expect(await get('/api/me')).toMatchObject({ name: 'The lead', initials: 'LE', role: 'lead', demo: false });
+    expect(await get('/api/templates')).toMatchObject([{ id: 'window-piece', edition: 1, projects: expect.any(Number), template: { name: 'Window piece' } }]);
+    expect(await get('/api/registers')).toMatchObject({ clients: [{ code: 'MSW' }, { code: 'QHT' }], banned: [] });
+    expect(await get('/api/volumes')).toMatchObject([{ name: 'studio', state: 'ready', freeBytes: expect.any(Number) }, { name: 'away', state: 'missing', freeBytes: null }]);
+    expect(await (await t.app.request('/api/entrance')).json()).toEqual({ demo: false, people: [] });
+  });
+
+  test('findings come in pages by key, folders with their counts', async () => {
+    const project = await started('37001');
+    const root = inStudio('37001_MSW_piece-37001');
+    for (let n = 0; n < 25; n++) writeFileSync(path.join(root, `loose ${String(n).padStart(2, '0')}.txt`), 'x'.repeat(n));
+    const { check, findings } = await checkNow(project.id);
+    expect(findings).toHaveLength(25);
+    const page = async (after: number) => ((await (await t.ask('lead', 'GET', `/api/checks/${check.id}/findings?after=${after}&limit=10`)).json()) as FindingRow[]).map((f) => f.path);
+    expect([...(await page(-1)), ...(await page(9)), ...(await page(19))]).toEqual(findings.map((f) => f.path));
+    expect((await t.ask('lead', 'GET', `/api/checks/${check.id}/findings?limit=100000`)).status).toBe(400);
+    const folders = (await (await t.ask('lead', 'GET', `/api/checks/${check.id}/folders`)).json()) as { path: string; files: number; bytes: number }[];
+    expect(folders.find((f) => f.path === '')).toMatchObject({ files: 26, state: 'planned' });
+    expect(folders.map((f) => f.path)).toEqual([...folders.map((f) => f.path)].sort());
+  });
+
+  test('only the last few checks keep every finding; all keep their counts', async () => {
+    const project = await started('37002');
+    writeFileSync(inStudio('37002_MSW_piece-37002/loose.txt'), '');
+    const first = (await checkNow(project.id)).check;
+    for (let n = 0; n < 5; n++) await checkNow(project.id);
+    expect(await (await t.ask('lead', 'GET', `/api/checks/${first.id}/findings`)).json()).toEqual([]);
+    expect((await t.world.db.query('select should from check_run where id = $1', [first.id])).rows).toEqual([{ should: 1 }]);
+  });
+
+  test('asking for a check while one waits gives that one', async () => {
+    const project = await started('37003');
+    const asked = await Promise.all([1, 2, 3].map(async () => ((await (await t.ask('artist', 'POST', `/api/projects/${project.id}/checks`, {})).json()) as CheckRow).id));
+    await t.world.checks.idle();
+    expect(new Set(asked).size).toBeLessThanOrEqual(2);
+  });
+
+  test('a check that the server’s end cut short says so at the next boot', async () => {
+    const project = await started('37004');
+    await t.world.checks.idle();
+    await t.world.db.query("insert into check_run (id, project_id, state) values ('00000000-0000-4000-8000-0000000000cc', $1, 'running')", [project.id]);
+    await failOpenChecks(t.world.db, 'The server stopped while this check ran. Check again.');
+    const { newest, done } = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/checks`)).json()) as ChecksOfProject;
+    expect([newest?.state, newest?.said, done?.state]).toEqual(['failed', ['The server stopped while this check ran. Check again.'], 'done']);
+  });
+
+  test('a folder’s files are those of this moment', async () => {
+    const project = await started('37005');
+    const list = async () => ((await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=02_pieces/window-A`)).json()) as { files: { name: string; size: number }[] }).files;
+    expect(await list()).toEqual([]);
+    writeFileSync(inStudio('37005_MSW_piece-37005/02_pieces/window-A/new.png'), '12345');
+    expect(await list()).toMatchObject([{ name: 'new.png', size: 5 }]);
+    expect((await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=gone`)).status).toBe(404);
+  });
+});
+
+describe('an installation given by hand', () => {
+  const admin = (args: readonly string[], input = '') => spawnSync(process.execPath, ['dist/admin.js', ...args], { input, encoding: 'utf8', env: { ...process.env, NESTING_DATABASE: t.config.databaseUrl } });
+
+  test('a person, an edition and lists are taken in once, and refused in a line where they cannot be', () => {
+    expect(admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AQ', 'artist'], 'a long password indeed\n')).toMatchObject({ status: 0 });
+    expect(admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AZ', 'artist'], 'a long password indeed\n')).toMatchObject({ status: 2, stderr: expect.stringContaining('e-mail address or these initials') });
+    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'boss'], 'a long password indeed\n').stderr).toContain('with a role of');
+    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'lead'], 'short\n').stderr).toContain('at least 12 characters');
+    expect(admin(['template', 'demo/templates/facade-show.nest.json']).stdout).toContain('edition 3, is in force');
+    expect(admin(['template', 'demo/templates/facade-show.nest.json'])).toMatchObject({ status: 2, stderr: expect.stringContaining('raise the number') });
+    expect(admin(['registers', 'demo/registers.json']).status).toBe(0);
+    expect(admin(['registers', 'package.json'])).toMatchObject({ status: 2, stderr: expect.stringContaining('none of the lists') });
+    expect(admin(['template', 'README.md'])).toMatchObject({ status: 2, stderr: expect.stringContaining('not JSON') });
   });
 });
 

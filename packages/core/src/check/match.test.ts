@@ -1,0 +1,49 @@
+import { describe, expect, test } from '@jest/globals';
+import { SHOW, SHOW_VALUES, STUDIO } from '../../tests/templates';
+import { CheckGround, extensionOf } from './ground';
+import { stateOf } from './match';
+
+const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
+const state = (path: string) => {
+  const s = stateOf(ground, path);
+  return s.kind === 'planned' ? `${s.kind}${s.older ? ', older' : ''}` : s.kind;
+};
+
+describe('what the plan says of a folder, by its path alone', () => {
+  test.each([
+    ['', 'planned'],
+    ['05_motion/west-front/s02/working', 'planned'],
+    ['05_motion/west-front/s02/working/older', 'planned, older'],
+    ['05_motion/west-front/s02/working/older/deeper', 'inside-unplanned'],
+    ['05_motion/west-front/s02/renders/older', 'unplanned'],
+    ['09_cache/anything', 'free'],
+    ['09_cache/any/depth', 'free'],
+    ['05_motion/clock tower', 'unplanned'],
+    ['05_motion/clock tower/s01', 'inside-unplanned'],
+    ['07_extras', 'planned'],
+    ['26014_brief.md', 'unplanned'],
+    ['nowhere/at/all', 'inside-unplanned'],
+  ])('%s is %s', (path, meant) => {
+    expect(state(path)).toBe(meant);
+  });
+
+  test('a name in decomposed form is the one that was planned', () => {
+    const french = new CheckGround({ template: { ...SHOW, root: { ...SHOW.root, numbering: undefined, folders: [{ id: 'e', name: 'été' }] } }, values: SHOW_VALUES, registers: STUDIO });
+    expect(stateOf(french, 'e\u0301te\u0301').kind).toBe('planned');
+  });
+
+  test('the longest known extension counts', () => {
+    const known = new Set(['gz', 'tar.gz', 'exr']);
+    expect(['a.tar.gz', 'a.b.exr', 'A.EXR', 'a.b.gz', 'noext', '.hidden', 'a.'].map((n) => extensionOf(n, known))).toEqual(['tar.gz', 'exr', 'exr', 'gz', '', '', '']);
+  });
+
+  test('conventions of a folder know its entries, and are compiled once for all folders alike', () => {
+    const lines = ground.expansion.lines.filter((l) => l.node === 'working');
+    const [first, second] = lines.map((l) => ground.conventionsIn(l)[0]);
+    expect(first?.bound).toEqual({ number: '26014', surface: 'west-front', scene: 's01' });
+    expect(second?.bound).toEqual({ number: '26014', surface: 'west-front', scene: 's02' });
+    expect(first?.strict).toBe(second?.strict);
+    expect(first?.context.known.surface).toEqual(['west-front', 'clock-tower']);
+    expect([...(first?.extensions ?? [])]).toEqual(['usda']);
+  });
+});
