@@ -56,3 +56,14 @@ function newestIn(file) {
   const inside = readdirSync(file).filter((name) => name !== 'node_modules' && name !== 'dist');
   return Math.max(stats.mtimeMs, ...inside.map((name) => newestIn(path.join(file, name))));
 }
+
+/** For programs that only need to be there and built: what hinders them is one line, and they end. */
+export function beReady() {
+  try {
+    needPackages();
+    needBuild();
+  } catch (error) {
+    process.stderr.write(`nesting: ${error.message}\n`);
+    process.exit(1);
+  }
+}

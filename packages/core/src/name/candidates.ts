@@ -219,7 +219,7 @@ function swallowed(text: string, { banned, bound }: NameContext): number {
 }
 
 /** The plainest name for what differs between two spellings of one text. */
-export function changeBetween(found: string, meant: string): ChangeCode {
+function changeBetween(found: string, meant: string): ChangeCode {
   if (found.toLowerCase() === meant.toLowerCase()) return 'case';
   if (!/^[ -~]*$/.test(found) && fold(found).text !== found.normalize('NFC')) return 'accents';
   return 'separator';

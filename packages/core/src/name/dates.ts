@@ -139,7 +139,7 @@ function nearestYear(twoDigits: number, pivot: number): number {
   return base;
 }
 
-export function daysIn(year: number, month: number): number {
+function daysIn(year: number, month: number): number {
   if (month === 2) return isLeap(year) ? 29 : 28;
   return [4, 6, 9, 11].includes(month) ? 30 : 31;
 }

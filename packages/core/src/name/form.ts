@@ -51,7 +51,7 @@ export interface FormContext {
 }
 
 /** The year `yy` pivots by where no project says: fixed, so that the same name reads alike in every year. */
-export const DEFAULT_PIVOT = 2026;
+const DEFAULT_PIVOT = 2026;
 
 export function formOf(slot: Slot, context: FormContext): Answer<Form, FormFault> {
   const declared = context.fields.some((field) => field.key === slot.field);

@@ -1,22 +1,7 @@
-/** Brings a value as given into the one form it is kept and compared in. */
-import { nextDay, parseIso } from './dates';
-import type { ReadValue, Value } from './field';
-import { type FormContext, formOf } from './form';
-import { valuesOf } from './scan';
-import { writeName } from './write';
-import { compileName } from './compile';
+/** Lists as people write them → their entries. */
 import { LIMITS } from '../limits';
-
-/** The value a slot would read back after writing this one: `null` where it cannot be written. */
-export function normalValue(field: string, shape: string | null, value: Value, context: FormContext): ReadValue | null {
-  const slot = { kind: 'slot', field, property: null, shape, at: 0, end: 0 } as const;
-  const form = formOf(slot, context);
-  if (!form.ok) return null;
-  const name = compileName({ source: '', parts: [slot] }, context);
-  if (!name.ok) return null;
-  const written = writeName(name.value, { [field]: value });
-  return written.ok ? (valuesOf(form.value, written.value)[0] ?? null) : null;
-}
+import { nextDay, parseIso } from './dates';
+import type { Value } from './field';
 
 export type Entries = { readonly ok: true; readonly entries: readonly string[] } | { readonly ok: false; readonly code: 'range-bad' | 'too-many-entries'; readonly found: string };
 

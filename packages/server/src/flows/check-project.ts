@@ -70,7 +70,7 @@ async function store(world: World, id: string, project: string, outcome: DiskOut
   });
 }
 
-export const rowOf = (finding: Finding): FindingRow => ({ ...finding, message: findingWords(finding) });
+const rowOf = (finding: Finding): FindingRow => ({ ...finding, message: findingWords(finding) });
 
 /** What a check could not see, said in at most twenty lines. */
 function saidOf(unseen: readonly Unseen[]): string[] {

@@ -77,7 +77,7 @@ function Drawer({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-export function useMedia(query: string): boolean {
+function useMedia(query: string): boolean {
   return useSyncExternalStore(
     (changed) => {
       const list = matchMedia(query);

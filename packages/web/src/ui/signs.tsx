@@ -1,7 +1,7 @@
 /** The small signs: weights of findings, and the trays that marks and states are drawn as. Shape and word, never colour alone. */
 import type { Mark, Weight } from '@nesting/core';
 
-export const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = { must: 'var(--brick)', should: 'var(--ochre)', note: 'var(--slate)' };
+const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = { must: 'var(--brick)', should: 'var(--ochre)', note: 'var(--slate)' };
 export const WEIGHT_WORDS: Readonly<Record<Weight, string>> = { must: 'must be put right', should: 'should be put right', note: 'to know' };
 
 /** Must: a solid square with a notch. Should: a thick bar. Note: a ring. */

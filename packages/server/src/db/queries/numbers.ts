@@ -1,7 +1,7 @@
 import type { Client } from '../client';
 
 /** How long a number is kept for somebody who fills in the form; renewed while the form is open. */
-export const HOLD_MINUTES = 30;
+const HOLD_MINUTES = 30;
 
 /**
  * Holds the next free number of a year for a person: their own hold is renewed, else the lowest number above all used ones that

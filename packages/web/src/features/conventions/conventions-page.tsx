@@ -2,9 +2,10 @@
 import type { ProjectRow } from '@nesting/contract';
 import { CHANGE_WORDS, examplePieces, expectationOf, expectationWords, explainName, NO_REGISTERS, readName, spansOf } from '@nesting/core';
 import { useDeferredValue, useId, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+
 import { Anatomy, type AnatomyPart, partsOfBroken, Proposed } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
+import { useAddress } from '../../app/use-address';
 import { count, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { WeightSign } from '../../ui/signs';
@@ -19,19 +20,13 @@ export function ConventionsPage() {
   const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
   const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
   const { data: projects = [] } = api.useProjectsQuery();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const rules = useMemo(() => rulesOf(data), [data]);
   const row = rules.find((r) => r.key === params.get('rule')) ?? rules[0];
   const project = projects.find((p) => p.number === params.get('as')) ?? null;
   const ready = useMemo(() => (row === undefined ? null : readyRule(row, registers, project)), [row, registers, project]);
   const names = useDeferredValue(params.get('names') ?? '');
   const tried = useMemo(() => (ready === null ? [] : tryNames(ready, names)), [ready, names]);
-  const put = (changes: Readonly<Record<string, string>>) => setParams((before) => {
-    const after = new URLSearchParams(before);
-    for (const [key, value] of Object.entries(changes)) if (value === '') after.delete(key);
-      else after.set(key, value);
-    return after;
-  }, { replace: true });
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (isLoading) return null;
   if (row === undefined) return <Empty title="No convention yet">A convention says how files are named. Templates bring them along.</Empty>;

@@ -3,9 +3,10 @@ import type { ProjectRow } from '@nesting/contract';
 import { createColumnHelper, createSortedRowModel, rowSortingFeature, type SortingState, sortFns, tableFeatures, useTable } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo } from 'react';
-import { Link, useNavigate, useOutletContext, useSearchParams } from 'react-router';
+import { Link, useNavigate, useOutletContext } from 'react-router';
 import type { Me } from '@nesting/contract';
 import { api, troubleOf } from '../../app/api';
+import { useAddress } from '../../app/use-address';
 import { ago, many, size } from '../../app/words';
 import { Button, Empty, Line, Trouble } from '../../ui/ui';
 import { Counts } from './counts';
@@ -29,17 +30,11 @@ const COLUMNS = column.columns([
 export function ProjectsPage() {
   const me = useOutletContext<Me>();
   const go = useNavigate();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { data, isError, error, refetch } = api.useProjectsQuery(undefined, { pollingInterval: 15_000 });
   const find = params.get('find') ?? '';
   const sorting = useMemo<SortingState>(() => [{ id: params.get('by') ?? 'number', desc: (params.get('order') ?? 'down') === 'down' }], [params]);
   const shown = useMemo(() => (data ?? []).filter((p) => matches(p, find)), [data, find]);
-  const put = (changes: Record<string, string>) => setParams((before) => {
-    const after = new URLSearchParams(before);
-    for (const [key, value] of Object.entries(changes)) if (value === '') after.delete(key);
-      else after.set(key, value);
-    return after;
-  }, { replace: true });
   const table = useTable({ features, columns: COLUMNS, data: shown, state: { sorting }, onSortingChange: (update) => {
     const next = (typeof update === 'function' ? update(sorting) : update)[0];
     put({ by: next?.id ?? '', order: next === undefined ? '' : next.desc ? 'down' : 'up' });

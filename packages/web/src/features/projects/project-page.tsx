@@ -2,8 +2,9 @@
 import type { CheckRow, ChecksOfProject, FindingRow, FolderCount, Me, ProjectPage as Project } from '@nesting/contract';
 import { CheckGround, NO_REGISTERS, type Registers, RULE_CODES, RULE_TITLES, type RuleCode } from '@nesting/core';
 import { useEffect, useMemo } from 'react';
-import { Link, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { Link, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
+import { useAddress } from '../../app/use-address';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch } from '../../app/store';
 import { ago, count, many, size } from '../../app/words';
@@ -59,7 +60,7 @@ interface Props {
 
 function OneProject({ project, registers, checks, findings, folders }: Props) {
   const me = useOutletContext<Me>();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [startCheck, asked] = api.useStartCheckMutation();
   const ground = useMemo(() => new CheckGround({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS }), [project.body, project.values, registers]);
   const { expansion } = ground;
@@ -72,19 +73,13 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   const lineKey = params.get('line') ?? expansion.lines[0]?.key ?? null;
   const line = expansion.lines.find((l) => l.key === lineKey) ?? null;
   const diskPath = lineKey?.startsWith('disk:') ? lineKey.slice(5) : null;
-  const put = (changes: Readonly<Record<string, string | null>>) => setParams((before) => {
-    const after = new URLSearchParams(before);
-    for (const [key, value] of Object.entries(changes)) if (value === null) after.delete(key);
-      else after.set(key, value);
-    return after;
-  }, { replace: true });
   const running = isOpen(checks.newest);
   const mayCheck = me.role !== 'lead' && project.state === 'running';
   usePageCommands(useMemo(() => [
     { id: 'check', words: 'Check this project now', keys: 'c', run: () => void startCheck(project.id), enabled: mayCheck && !running },
     { id: 'view-findings', words: 'Show the findings', keys: 'f', run: () => put({ view: 'findings' }) },
     { id: 'view-folders', words: 'Show the folders', keys: 'o', run: () => put({ view: 'folders' }) },
-  ], [mayCheck, running, project.id, startCheck])); // eslint-disable-line
+  ], [mayCheck, running, project.id, startCheck, put]));
   return (
     <Columns
       id="project"

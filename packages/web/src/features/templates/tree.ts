@@ -50,7 +50,7 @@ export function withReserved(folder: Pick<ResolvedFolder, 'node' | 'folders'>): 
 }
 
 /** A pattern's parts as pieces: slots carry their field. */
-export function piecesOf(pattern: string): NamePiece[] {
+function piecesOf(pattern: string): NamePiece[] {
   try {
     return mustParse(pattern).parts.map((p) => (p.kind === 'literal' ? { text: p.text, field: null } : { text: pattern.slice(p.at, p.end), field: p.kind === 'slot' ? p.field : 'group' }));
   } catch {
