@@ -20,6 +20,8 @@ export const LIMITS = {
   templateNodes: 50_000,
   /** Pairs of states the one-way proof looks at before it says "not decided in time" (about 50 ms here). */
   proofPairs: 400_000,
+  /** Values of fields that stand twice, each of which is proved beside the others. */
+  proofVariants: 64,
   /** States of one automaton in the proof. */
   proofStates: 20_000,
   /** Names that suggestions are worked out for, of one length: alignment is quadratic in it. */

@@ -1,7 +1,7 @@
 /** The laws of names, as properties over generated patterns, values and names; seeds are kept, so that a failure comes again. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { compileConvention, explainName, mustParse, proveOneWay, readings, readName, spansOf, writeName } from '../src/index';
+import { compileConvention, explainName, type Field, mustParse, proveOneWay, readings, readName, readValues, spansOf, writeName } from '../src/index';
 import { convention, FIELDS, patternWithValues, REGISTERS, WORKING } from './names';
 
 const runs = { seed: 20261, numRuns: 400 };
@@ -101,6 +101,29 @@ describe('the fast reader against the slow one', () => {
         }
       }),
       runs,
+    );
+  });
+});
+
+describe('the matcher for all patterns against the exact one', () => {
+  const OPEN_SLOTS = ['{a}', '{b}', '{c:snake}', '{d:camel}', '{e}', '{scene}', '{task}', '{version:000}', '{take}'];
+  const open = fc.uniqueArray(fc.constantFrom(...OPEN_SLOTS), { minLength: 2, maxLength: 5 }).chain((slots) =>
+    fc.array(fc.tuple(fc.constantFrom('_', '-', '', 'v'), fc.boolean()), { minLength: slots.length, maxLength: slots.length }).map((joins) =>
+      slots.map((slot, i) => (i > 0 && joins[i]?.[1] ? `(${joins[i]?.[0]}${slot})?` : `${i === 0 ? '' : joins[i]?.[0]}${slot}`)).join('')));
+  const limited: Field[] = [...FIELDS, { key: 'a', type: 'text', max: 4 }, { key: 'b', type: 'text', chars: 'a-c_' }, { key: 'e', type: 'text', max: 3 }];
+
+  test('the same reading of any name, with and without values that must be met', () => {
+    fc.assert(
+      fc.property(open, fc.array(fc.constantFrom('a', 'b', 'A', '_', '-', '1', '0', 's01', 'anim', 'v', '003', ' ', 'é', 'e\u0301', '😀', '\ud800'), { maxLength: 14 }), fc.constantFrom({}, { task: 'anim' }, { a: 'a' }), (pattern, pieces, bound) => {
+        const compiled = compileConvention(mustParse(pattern), { fields: limited, registers: REGISTERS });
+        if (!compiled.ok) return;
+        const name = pieces.join('');
+        expect(readName(compiled.value, name, bound)).toEqual(readings(compiled.value, name, 1, bound)[0] ?? null);
+        const values = readValues(compiled.value, name);
+        const reading = readName(compiled.value, name);
+        expect(values).toEqual(reading === null ? null : compiled.value.slots.map((s) => reading[s.field]));
+      }),
+      { ...runs, numRuns: 1500 },
     );
   });
 });

@@ -3,6 +3,7 @@
  * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
+import { never } from '../answer';
 import type { Form } from './form';
 import type { CompiledConvention, CompiledSlot } from './ops';
 import { type Atom, atomsOf } from './atoms';
@@ -35,9 +36,21 @@ interface Partial {
   readonly cost: number;
   readonly before: Partial | null;
   readonly move: Move | null;
-  readonly text: string;
+  /** Of the text so far: hypotheses are compared far more often than they are written out. */
+  readonly hash: number;
   readonly invented: boolean;
 }
+
+/** A way on from one place: to which atom, at what cost, by which move. Worked out once for a target and place, for all caps. */
+interface Step {
+  readonly to: number;
+  readonly cost: number;
+  readonly move: Move;
+  readonly invented: boolean;
+}
+
+/** Candidates by slot and text: trying another order asks for the same words again. */
+export type KnownCandidates = Map<CompiledSlot, Map<string, readonly Candidate[]>>;
 
 const KEPT = 3;
 
@@ -79,25 +92,30 @@ export function targetsOf(convention: CompiledConvention): Target[] {
 }
 
 /** Most names are a slip or two away from right: dear explanations are looked for only where there is no cheap one. */
-const CAPS = [4, 9, Number.POSITIVE_INFINITY] as const;
+const CAPS = [2.5, 5, Number.POSITIVE_INFINITY] as const;
 /** An answer stands where nothing that was capped off could come within this of it: a second name as near must be seen. */
 const CAP_MARGIN = 1;
 
-export function align(targets: readonly Target[], name: string, context: NameContext, caps: readonly number[] = CAPS): Hypothesis[] {
+export function align(targets: readonly Target[], name: string, context: NameContext, known: KnownCandidates, caps: readonly number[] = CAPS): Hypothesis[] {
   const atoms = atomsOf(name);
-  const cache = new Map<number, readonly Candidate[]>();
+  const ways: Ways = { strays: [], steps: [] };
   for (const cap of caps) {
-    const found = alignWithin(cap, targets, atoms, name, context, cache);
+    const found = alignWithin(cap, targets, atoms, name, context, known, ways);
     if (found[0] !== undefined && found[0].cost <= cap - CAP_MARGIN) return found;
     if (cap === Number.POSITIVE_INFINITY) return found;
   }
   return [];
 }
 
-function alignWithin(cap: number, targets: readonly Target[], atoms: readonly Atom[], name: string, context: NameContext, cache: Map<number, readonly Candidate[]>): Hypothesis[] {
+/** By atom what may be passed over; by target and atom what may be laid there. */
+interface Ways {
+  readonly strays: Step[][];
+  readonly steps: (readonly Step[] | undefined)[];
+}
+
+function alignWithin(cap: number, targets: readonly Target[], atoms: readonly Atom[], name: string, context: NameContext, candidates: KnownCandidates, ways: Ways): Hypothesis[] {
   const width = atoms.length + 1;
   const cells: (Partial[] | undefined)[] = new Array((targets.length + 1) * width);
-  const junks: { to: number; cost: number; move: Move }[][] = [];
   const put = (target: number, atom: number, before: Partial, cost: number, move: Move | null, invented: boolean): void => {
     const whole = before.cost + cost;
     if (whole > cap) return;
@@ -106,13 +124,13 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
     if (cell === undefined) cells[at] = [extend(before, move, whole, invented)];
     else keep(cell, before, move, whole, invented);
   };
-  cells[0] = [{ cost: 0, before: null, move: null, text: '', invented: false }];
+  cells[0] = [{ cost: 0, before: null, move: null, hash: 0, invented: false }];
   for (let t = 0; t <= targets.length; t++) {
     for (let a = 0; a <= atoms.length; a++) {
       const partials = cells[t * width + a];
       if (partials === undefined) continue;
-      const strays = junks[a] ?? junk(atoms, a, name);
-      junks[a] = strays;
+      const strays = ways.strays[a] ?? junk(atoms, a, name, context.banned);
+      ways.strays[a] = strays;
       for (const next of strays) for (const p of partials) put(t, next.to, p, next.cost, next.move, false);
       const target = targets[t];
       if (target === undefined) continue;
@@ -123,62 +141,77 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
         }
         continue;
       }
-      const steps = target.kind === 'slot' ? slotSteps(target, t, atoms, a, name) : target.kind === 'word' ? wordSteps(target, atoms, a, name, context.abbreviations) : separatorSteps(target, atoms, a, name);
+      const steps = ways.steps[t * width + a] ?? stepsAt(target, atoms, a, name, context, candidates);
+      ways.steps[t * width + a] = steps;
       for (const s of steps) for (const p of partials) put(t + 1, s.to, p, s.cost, s.move, s.invented);
     }
   }
   return (cells[targets.length * width + atoms.length] ?? []).map(finish);
+}
 
-  function junk(all: readonly Atom[], a: number, whole: string): { to: number; cost: number; move: Move }[] {
-    const atom = all[a];
-    if (atom === undefined) return [];
-    const move = (to: number, change: ChangeCode): { to: number; cost: number; move: Move } => {
-      const end = (all[to - 1] as Atom).end;
-      return { to, cost: COST[change], move: { target: null, at: atom.at, end, text: '', change } };
-    };
-    const out: { to: number; cost: number; move: Move }[] = [];
-    const copy = /^[ _-]*(?:\((?:\d{1,3}|copy)\)|copy(?: ?\d{1,2}| ?\(\d{1,2}\))?(?![a-z]))/i.exec(whole.slice(atom.at))?.[0];
-    if (copy !== undefined) {
-      const to = all.findIndex((x) => x.end === atom.at + copy.length);
-      if (to >= 0) out.push(move(to + 1, 'copy-mark'));
-    }
-    // "clip.mov.mov": the last extension said again, to the end.
-    const rest = whole.slice(atom.at);
-    if (atom.text === '.' && whole.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase())) out.push(move(all.length, 'doubled'));
-    if (atom.kind === 'separator') out.push(move(a + 1, 'separator'));
-    else if (atom.kind === 'word' && isBanned(atom.text, context.banned)) {
-      // "final2": the number behind a banned word belongs to it.
-      out.push(move(a + 1, 'banned-word'));
-      if (all[a + 1]?.kind === 'digits') out.push(move(a + 2, 'banned-word'));
-    } else if (isDoubled(all, a)) out.push(move(a + 1, 'doubled'));
-    else out.push(move(a + 1, 'extra'));
-    return out;
+function stepsAt(target: Exclude<Target, { kind: 'enter' }>, atoms: readonly Atom[], a: number, name: string, context: NameContext, candidates: KnownCandidates): Step[] {
+  switch (target.kind) {
+    case 'slot':
+      return slotSteps(target, atoms, a, name, context, candidates);
+    case 'word':
+      return wordSteps(target, atoms, a, name, context.abbreviations);
+    case 'separator':
+      return separatorSteps(target, atoms, a, name);
+    default:
+      return never(target);
   }
+}
 
-  function slotSteps(target: Extract<Target, { kind: 'slot' }>, t: number, all: readonly Atom[], a: number, whole: string) {
-    const out: { to: number; cost: number; move: Move; invented: boolean }[] = [];
-    const first = all[a];
-    const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(target.slot.form));
-    for (let to = a + 1; first !== undefined && to <= most; to++) {
-      const last = all[to - 1] as Atom;
-      if (last.kind === 'separator') continue;
-      const key = (t * width + a) * 16 + (to - a);
-      const text = whole.slice(first.at, last.end);
-      const candidates = cache.get(key) ?? candidatesFor(target.slot, text, context);
-      cache.set(key, candidates);
-      for (const c of candidates) out.push({ to, cost: c.cost, move: { target, at: first.at, end: last.end, text: c.text, change: c.change }, invented: false });
-    }
-    // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
-    const stranger = all[a];
-    if (stranger !== undefined && stranger.kind !== 'separator' && target.slot.form.kind !== 'text') {
-      out.push({ to: a + 1, cost: COST.unknown, move: { target, at: stranger.at, end: stranger.end, text: '', change: 'unknown' }, invented: true });
-    }
-    const at = stranger?.at ?? whole.length;
-    const { text, known } = absent(target.slot, context);
-    const change: ChangeCode = known ? 'missing' : 'unknown';
-    out.push({ to: a, cost: COST[change], move: { target, at, end: at, text, change }, invented: !known });
-    return out;
+/** What may be passed over at an atom as not belonging: separators, banned and doubled words, a copy's mark, anything else. */
+function junk(all: readonly Atom[], a: number, name: string, banned: readonly string[]): Step[] {
+  const atom = all[a];
+  if (atom === undefined) return [];
+  const pass = (to: number, change: ChangeCode): Step => ({
+    to, cost: COST[change], move: { target: null, at: atom.at, end: (all[to - 1] as Atom).end, text: '', change }, invented: false,
+  });
+  const out: Step[] = [];
+  const rest = name.slice(atom.at);
+  const copy = /^[ _-]*(?:\((?:\d{1,3}|copy)\)|copy(?: ?\d{1,2}| ?\(\d{1,2}\))?(?![a-z]))/i.exec(rest)?.[0];
+  if (copy !== undefined) {
+    const to = all.findIndex((x) => x.end === atom.at + copy.length);
+    if (to >= 0) out.push(pass(to + 1, 'copy-mark'));
   }
+  // "clip.mov.mov": the last extension said again, to the end.
+  if (atom.text === '.' && name.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase())) out.push(pass(all.length, 'doubled'));
+  if (atom.kind === 'separator') out.push(pass(a + 1, 'separator'));
+  else if (atom.kind === 'word' && isBanned(atom.text, banned)) {
+    // "final2": the number behind a banned word belongs to it.
+    out.push(pass(a + 1, 'banned-word'));
+    if (all[a + 1]?.kind === 'digits') out.push(pass(a + 2, 'banned-word'));
+  } else if (isDoubled(all, a)) out.push(pass(a + 1, 'doubled'));
+  else out.push(pass(a + 1, 'extra'));
+  return out;
+}
+
+function slotSteps(target: Extract<Target, { kind: 'slot' }>, all: readonly Atom[], a: number, name: string, context: NameContext, known: KnownCandidates): Step[] {
+  const out: Step[] = [];
+  const { slot } = target;
+  const first = all[a];
+  const texts = known.get(slot) ?? new Map<string, readonly Candidate[]>();
+  known.set(slot, texts);
+  const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.form));
+  for (let to = a + 1; first !== undefined && to <= most; to++) {
+    const last = all[to - 1] as Atom;
+    if (last.kind === 'separator') continue;
+    const text = name.slice(first.at, last.end);
+    const candidates = texts.get(text) ?? candidatesFor(slot, text, context);
+    texts.set(text, candidates);
+    for (const c of candidates) out.push({ to, cost: c.cost, move: { target, at: first.at, end: last.end, text: c.text, change: c.change }, invented: false });
+  }
+  // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
+  if (first !== undefined && first.kind !== 'separator' && slot.form.kind !== 'text') {
+    out.push({ to: a + 1, cost: COST.unknown, move: { target, at: first.at, end: first.end, text: '', change: 'unknown' }, invented: true });
+  }
+  const at = first?.at ?? name.length;
+  const { text, known: certain } = absent(slot, context);
+  const change: ChangeCode = certain ? 'missing' : 'unknown';
+  out.push({ to: a, cost: COST[change], move: { target, at, end: at, text, change }, invented: !certain });
+  return out;
 }
 
 /** What to put where a part is missing: its one possible value, or the first of a chain as an invention. */
@@ -192,8 +225,6 @@ function absent(slot: CompiledSlot, context: NameContext): { text: string; known
   if (slot.form.kind === 'digits' && slot.field === 'version') return { text: '1'.padStart(slot.form.min, '0'), known: false };
   return { text: '', known: false };
 }
-
-type Step = { to: number; cost: number; move: Move; invented: boolean };
 
 function separatorSteps(target: Extract<Target, { kind: 'separator' }>, atoms: readonly Atom[], a: number, name: string): Step[] {
   const out: Step[] = [];
@@ -240,7 +271,14 @@ function isDoubled(atoms: readonly Atom[], a: number): boolean {
 }
 
 function extend(before: Partial, move: Move | null, cost: number, invented: boolean): Partial {
-  return { cost, before, move, text: move === null || move.text === '' ? before.text : before.text + move.text, invented: before.invented || invented };
+  return { cost, before, move, hash: move === null ? before.hash : hashOn(before.hash, move.text), invented: before.invented || invented };
+}
+
+/** Character by character, so that one text has one hash however it was pieced together. */
+function hashOn(hash: number, text: string): number {
+  let h = hash;
+  for (let i = 0; i < text.length; i++) h = (Math.imul(h, 0x01000193) ^ (text.charCodeAt(i) + 1)) | 0;
+  return h;
 }
 
 /** Keeps the few cheapest hypotheses that would write different names. */
@@ -248,7 +286,7 @@ function keep(cell: Partial[], before: Partial, move: Move | null, cost: number,
   const last = cell[cell.length - 1] as Partial;
   if (cell.length >= KEPT && last.cost <= cost) return;
   const partial = extend(before, move, cost, invented);
-  const alike = cell.findIndex((p) => p.text === partial.text);
+  const alike = cell.findIndex((p) => p.hash === partial.hash);
   if (alike >= 0) {
     if ((cell[alike] as Partial).cost <= cost) return;
     cell.splice(alike, 1);
@@ -260,6 +298,7 @@ function keep(cell: Partial[], before: Partial, move: Move | null, cost: number,
 
 function finish(partial: Partial): Hypothesis {
   const moves: Move[] = [];
-  for (let p: Partial | null = partial; p !== null; p = p.before) if (p.move !== null) moves.unshift(p.move);
-  return { cost: partial.cost, moves, name: partial.text, invented: partial.invented };
+  for (let p: Partial | null = partial; p !== null; p = p.before) if (p.move !== null) moves.push(p.move);
+  moves.reverse();
+  return { cost: partial.cost, moves, name: moves.map((m) => m.text).join(''), invented: partial.invented };
 }

@@ -14,8 +14,11 @@ export interface Ambiguity {
   readonly readings: readonly Reading[];
 }
 
-/** `one-way`, the shortest example, or `null`. `verify` gives a name's true readings; without it an example has none. */
-export function ambiguityOf(ops: readonly Op[], options: BuildOptions, verify: ((name: string) => Reading[]) | null): Ambiguity | 'one-way' | null {
+/**
+ * `one-way`, the shortest example, or `null`. `verify` gives a name's true readings; without it an example has none.
+ * `pinned` are the same steps once for each value of what stands twice: together they take the names the pattern takes.
+ */
+export function ambiguityOf(ops: readonly Op[], options: BuildOptions, verify: ((name: string) => Reading[]) | null, pinned: readonly (readonly Op[])[] = [ops]): Ambiguity | 'one-way' | null {
   if (options.exact) {
     const shared = sharedText(ops);
     if (shared && verify) {
@@ -28,7 +31,7 @@ export function ambiguityOf(ops: readonly Op[], options: BuildOptions, verify: (
   const automaton = new Automaton();
   // Named characters first, so that "all others" never holds one of them.
   nameCharacters(automaton, ops);
-  const accepting = build(automaton, ops, 0, ops.length, [0], options);
+  const accepting = pinned.flatMap((each) => (automaton.overflow ? [] : build(automaton, each, 0, each.length, [0], options)));
   if (automaton.overflow) return null;
   const name = parting(automaton, new Set(accepting));
   if (name === 'none') return 'one-way';

@@ -190,10 +190,10 @@ function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, a
 }
 
 function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, context: NameContext, field: string): Candidate[] {
-  const known = context.known[field] ?? [];
-  const bare = squash(text);
+  const known = context.known[field] ?? NONE;
+  const bare = known.length === 0 ? '' : squash(text);
   const bares = squashedList(known);
-  const at = bares.indexOf(bare);
+  const at = known.length === 0 ? -1 : bares.indexOf(bare);
   const entry = at < 0 ? undefined : known[at];
   const shaped = shapeText(text, form.shape);
   const out: Candidate[] = [];
@@ -255,6 +255,7 @@ export function squash(text: string): string {
 }
 
 const lists = new WeakMap<readonly string[], readonly string[]>();
+const NONE: readonly string[] = [];
 
 function squashedList(texts: readonly string[]): readonly string[] {
   const cached = lists.get(texts) ?? texts.map(squash);

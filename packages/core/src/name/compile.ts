@@ -35,8 +35,7 @@ export function compileConvention(pattern: Pattern, context: FormContext): Answe
     return bad(unbounded.slice(1).map((s) => ({ code: 'field-twice' as const, at: s.slot.at, length: s.slot.end - s.slot.at, params: { field: s.field } })));
   }
   const oneWay = repeated.size === 0 && !sharesTexts(name) && structurallyOneWay(name);
-  const narrowed = name.slots.some(({ form }) => form.kind === 'text' && form.chars !== null);
-  return good({ ...name, repeated, oneWay, fast: oneWay && !narrowed ? expressionOf(name.ops) : null });
+  return good({ ...name, repeated, oneWay, fast: oneWay ? expressionOf(name.ops) : null });
 }
 
 /** Decided on forms without limits, so that backtracking in the expression visits each state and place once at most. */

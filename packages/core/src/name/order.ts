@@ -1,19 +1,20 @@
 /** Parts in another order: where a name cannot be explained as it stands, neighbouring tokens change places and it is tried again. */
-import { align, type Hypothesis, type Move, type Target } from './align';
+import { align, type Hypothesis, type KnownCandidates, type Move, type Target } from './align';
 import { COST, type NameContext } from './candidates';
 
 /** Below this cost a name is explained well enough as it stands. */
 const EXPLAINED = 1.6;
 /** In another order a name must be nearly right: dearer explanations are not looked for. */
-const CHEAP = [5] as const;
+const CHEAP = [2.5, 5] as const;
 /** More tokens than this are not tried: each pair costs an alignment. */
 const MOST_TOKENS = 12;
 
 export function alignInAnyOrder(targets: readonly Target[], name: string, context: NameContext): Hypothesis[] {
-  const asItStands = align(targets, name, context);
+  const known: KnownCandidates = new Map();
+  const asItStands = align(targets, name, context, known);
   const best = asItStands[0];
   if (best !== undefined && !best.invented && best.cost - separatorsOf(best) < EXPLAINED) return asItStands;
-  const swapped = swapsOf(name, context).flatMap((swap) => align(targets, swap.name, context, CHEAP).slice(0, 1).map((h) => taken(h, swap)));
+  const swapped = swapsOf(name, context).flatMap((swap) => align(targets, swap.name, context, known, CHEAP).slice(0, 1).map((h) => taken(h, swap)));
   const better = swapped.filter((h) => !h.invented && (best === undefined || best.invented || h.cost < best.cost));
   return better.length === 0 ? asItStands : [...better, ...asItStands].sort((a, b) => Number(a.invented) - Number(b.invented) || a.cost - b.cost);
 }

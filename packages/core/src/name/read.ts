@@ -1,24 +1,61 @@
 /** Strict reading: by one expression where the convention is known to read one way, else by a matcher that is linear in the name. */
 import type { ReadValue, Reading } from './field';
-import type { CompiledConvention, ExpressionSlot } from './ops';
+import { LIMITS } from '../limits';
+import { Machine } from './machine';
+import type { CompiledConvention, Expression, ExpressionSlot } from './ops';
 import { endsOf, readingsOf } from './scan';
 
 /** Reads a name strictly; `null` where it does not follow the convention. Values in `bound` must be met. */
 export function readName(convention: CompiledConvention, name: string, bound?: Reading): Reading | null {
-  if (convention.fast === null) return readings(convention, name, 1, bound)[0] ?? null;
-  const match = convention.fast.regexp.exec(name);
-  if (match === null) return null;
+  if (name.length > LIMITS.nameLength) return null;
+  if (convention.fast === null) return readByMachine(convention, name, bound);
+  const values = valuesBy(convention.fast, name);
+  if (values === null) return null;
   const out: Record<string, ReadValue> = {};
-  const slots = convention.fast.slots;
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i];
+    if (value === undefined) continue;
+    const field = (convention.fast.slots[i] as ExpressionSlot).field;
+    if (bound !== undefined && bound[field] !== undefined && bound[field] !== value) return null;
+    out[field] = value;
+  }
+  return out;
+}
+
+/** As `readName`, but the values alone, in the order of `convention.slots`, those of omitted groups `undefined`: for names by the million. */
+export function readValues(convention: CompiledConvention, name: string): (ReadValue | undefined)[] | null {
+  if (convention.fast !== null && name.length <= LIMITS.nameLength) return valuesBy(convention.fast, name);
+  const reading = readName(convention, name);
+  return reading === null ? null : convention.slots.map((slot) => reading[slot.field]);
+}
+
+function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | null {
+  const match = fast.regexp.exec(name);
+  if (match === null) return null;
+  const slots = fast.slots;
+  const out = new Array<ReadValue | undefined>(slots.length);
   for (let i = 0; i < slots.length; i++) {
     const text = match[i + 1];
     if (text === undefined) continue;
     const slot = slots[i] as ExpressionSlot;
     const value = slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
-    if (value === undefined || (bound !== undefined && bound[slot.field] !== undefined && bound[slot.field] !== value)) return null;
-    out[slot.field] = value;
+    if (value === undefined) return null;
+    out[i] = value;
   }
   return out;
+}
+
+/** Built when first asked: the plain one reads nearly all names, the one with limits what it leaves unsure. */
+const machines = new WeakMap<CompiledConvention, { readonly plain: Machine | null; limited?: Machine | null }>();
+
+function readByMachine(convention: CompiledConvention, name: string, bound: Reading | undefined): Reading | null {
+  const known = machines.get(convention) ?? { plain: Machine.of(convention, false) };
+  machines.set(convention, known);
+  let reading = known.plain === null ? 'unsure' : known.plain.read(name, bound);
+  if (reading !== 'unsure') return reading;
+  known.limited = known.limited === undefined ? Machine.of(convention, true) : known.limited;
+  if (known.limited !== null) reading = known.limited.read(name, bound);
+  return reading === 'unsure' ? (readings(convention, name, 1, bound)[0] ?? null) : reading;
 }
 
 /** Where each slot stands in a name that follows the convention: for the anatomy. */

@@ -2,7 +2,8 @@
 import { never } from '../answer';
 import type { Form } from './form';
 import type { Expression, ExpressionSlot, Op } from './ops';
-import { takesWhole, valuesOf } from './scan';
+import { charSet, MOST_CODE, MOST_LETTERS, takesWhole, valuesOf } from './scan';
+import { JOINER, type TextShape } from './shape';
 
 export function expressionOf(ops: readonly Op[]): Expression {
   const slots: ExpressionSlot[] = [];
@@ -44,9 +45,9 @@ function readerOf(form: Form): Omit<ExpressionSlot, 'field'> {
     case 'like':
       return text(form.max);
     case 'code':
-      return text(form.of === 'number' ? 64 : 16);
+      return text(MOST_CODE[form.of]);
     case 'letters':
-      return text(6);
+      return text(MOST_LETTERS);
     default:
       return never(form);
   }
@@ -76,27 +77,31 @@ function sourceOf(form: Form): string {
 /** Any character the proof's automaton takes for an as-is text, blanks apart. */
 const OPEN = '[^\\x00-\\x20\\x7f<>:"/\\\\|?*]';
 
-function textSource(form: Extract<Form, { kind: 'text' }>): string {
-  switch (form.shape) {
-    case 'as-is':
-      return `${OPEN}(?: *${OPEN})*`;
-    case 'kebab':
-      return '[a-z0-9]+(?:-[a-z0-9]+)*';
-    case 'snake':
-      return '[a-z0-9]+(?:_[a-z0-9]+)*';
-    case 'lower':
-      return '[a-z0-9]+(?: [a-z0-9]+)*';
-    case 'upper':
-      return '[A-Z0-9]+(?: [A-Z0-9]+)*';
-    case 'title':
-      return '[A-Z0-9][a-z0-9]*(?: [A-Z0-9][a-z0-9]*)*';
-    case 'camel':
-    case 'pascal':
-      return '[A-Za-z0-9]+';
-    default:
-      return never(form.shape);
+/** Letters that may begin a word and those that may follow, and what joins words. */
+const WORDS: Readonly<Record<Exclude<TextShape, 'as-is'>, readonly [first: string, rest: string]>> = {
+  kebab: ['a-z0-9', 'a-z0-9'],
+  snake: ['a-z0-9', 'a-z0-9'],
+  lower: ['a-z0-9', 'a-z0-9'],
+  upper: ['A-Z0-9', 'A-Z0-9'],
+  title: ['A-Z0-9', 'a-z0-9'],
+  camel: ['A-Za-z0-9', 'A-Za-z0-9'],
+  pascal: ['A-Za-z0-9', 'A-Za-z0-9'],
+};
+
+function textSource({ shape, chars }: Extract<Form, { kind: 'text' }>): string {
+  const allowed = chars === null ? null : charSet(chars);
+  if (shape === 'as-is') {
+    const letter = allowed === null ? OPEN : classOf([...allowed].filter((code) => code !== 32));
+    return allowed === null || allowed.has(32) ? `${letter}(?: *${letter})*` : `${letter}+`;
   }
+  const [first, rest] = WORDS[shape].map((range) => (allowed === null ? `[${range}]` : classOf([...charSet(range)].filter((code) => allowed.has(code))))) as [string, string];
+  const joiner = JOINER[shape];
+  const word = first === rest ? `${first}+` : `${first}${rest}*`;
+  return joiner === '' || allowed?.has(joiner.charCodeAt(0)) === false ? word : `${word}(?:${joiner}${word})*`;
 }
+
+/** A class that holds nothing takes nothing, as the automaton has it. */
+const classOf = (codes: readonly number[]): string => `[${codes.map((code) => literally(String.fromCodePoint(code)).replace('-', '\\x2d')).join('')}]`;
 
 interface Trie {
   readonly next: Map<string, Trie>;

@@ -6,6 +6,10 @@ import type { ReadValue } from './field';
 import type { Entry, Form, LikePiece } from './form';
 import type { TextShape } from './shape';
 
+/** Longest project number and extension, and letters of a version: longer ones are no code any more. */
+export const MOST_CODE = { number: 64, ext: 16 } as const;
+export const MOST_LETTERS = 6;
+
 const isDigit = (c: number) => c >= 48 && c <= 57;
 const isUpper = (c: number) => c >= 65 && c <= 90;
 const isLower = (c: number) => c >= 97 && c <= 122;
@@ -20,7 +24,7 @@ export function endsOf(form: Form, name: string, from: number): number[] {
     case 'like':
       return likeEnds(form.pieces, name, from, 0).filter((end) => end - from <= form.max);
     case 'code':
-      return runEnds(name, from, form.of === 'number' ? isCodeChar : isExtChar, form.of === 'number' ? 64 : 16);
+      return runEnds(name, from, form.of === 'number' ? isCodeChar : isExtChar, MOST_CODE[form.of]);
     case 'digits': {
       let end = from;
       while (isDigit(name.charCodeAt(end))) end++;
@@ -28,7 +32,7 @@ export function endsOf(form: Form, name: string, from: number): number[] {
       return countDown(longest, from + form.min);
     }
     case 'letters':
-      return runEnds(name, from, form.upper ? isUpper : isLower, 6);
+      return runEnds(name, from, form.upper ? isUpper : isLower, MOST_LETTERS);
     case 'date':
       return [...new Set(readDate(name, from, form.form, form.pivot).map((r) => r.end))].sort((a, b) => b - a);
     default:
@@ -157,8 +161,8 @@ function takesLetter(shape: TextShape, code: number, atWordStart: boolean): bool
 }
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
-const isPlain = (text: string) => /^[\x00-\x7f]*$/.test(text);
-const isComposed = (text: string) => text.normalize('NFC') === text;
+export const isPlain = (text: string) => /^[\x00-\x7f]*$/.test(text);
+export const isComposed = (text: string) => text.normalize('NFC') === text;
 
 const charSets = new Map<string, ReadonlySet<number>>();
 

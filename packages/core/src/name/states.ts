@@ -5,7 +5,7 @@ import { FORBIDDEN_WINDOWS } from '../portable/characters';
 import { type DateItem, isLeap } from './dates';
 import type { Form } from './form';
 import type { Op } from './ops';
-import { charSet } from './scan';
+import { charSet, MOST_CODE, MOST_LETTERS } from './scan';
 import { JOINER, type TextShape } from './shape';
 
 export interface BuildOptions {
@@ -21,14 +21,21 @@ export interface Edge {
 }
 
 const OTHER = 128;
+/** Characters of one `chars`: more than the named symbols overflow anyway. */
+const MOST_CHARS = 4096;
 
 export class Automaton {
   readonly edges: Edge[][] = [[]];
+  /** For each state the step of the pattern whose character leads to it. */
+  readonly owners: number[] = [-1];
   readonly named = new Map<string, number>();
   overflow = false;
+  /** The step whose states are being added. */
+  owner = -1;
 
   node(): number {
     if (this.edges.length >= LIMITS.proofStates) this.overflow = true;
+    this.owners.push(this.owner);
     return this.edges.push([]) - 1;
   }
 
@@ -83,10 +90,16 @@ const LOWER = UPPER.toLowerCase();
 
 export function nameCharacters(a: Automaton, ops: readonly Op[]): void {
   for (const op of ops) {
-    if (op.kind === 'literal') for (const ch of op.text) a.symbol(ch);
-    else if (op.kind === 'slot' && op.slot.form.kind === 'fixed') for (const e of op.slot.form.entries) for (const ch of e.text) a.symbol(ch);
-    else if (op.kind === 'slot' && op.slot.form.kind === 'like') for (const p of op.slot.form.pieces) if (p.kind === 'literal') for (const ch of p.text) a.symbol(ch);
+    for (const text of op.kind === 'literal' ? [op.text] : op.kind === 'slot' ? textsOf(op.slot.form) : []) for (const ch of text) a.symbol(ch);
   }
+}
+
+/** Every text whose characters a form names one by one. */
+function textsOf(form: Form): string[] {
+  const literals = (pieces: readonly ({ kind: 'literal'; text: string } | { kind: 'digits' | 'item' })[]) => pieces.flatMap((p) => (p.kind === 'literal' ? [p.text] : []));
+  if (form.kind === 'fixed') return form.entries.map((e) => e.text);
+  if (form.kind === 'like') return literals(form.pieces);
+  return form.kind === 'date' ? literals(form.form.pieces) : [];
 }
 
 /** Adds the ops from `from` to `to` behind the nodes of `front`; gives the nodes at which they have ended. */
@@ -94,6 +107,7 @@ export function build(a: Automaton, ops: readonly Op[], from: number, to: number
   let current = [...front];
   for (let i = from; i < to; i++) {
     const op = ops[i] as Op;
+    a.owner = i;
     if (op.kind === 'literal') current = chain(a, op.text, current);
     else if (op.kind === 'slot') current = buildForm(a, op.slot.form, current, options);
     else {
@@ -138,11 +152,11 @@ function buildForm(a: Automaton, form: Form, front: readonly number[], options: 
     case 'like':
       return form.pieces.reduce<number[]>((before, p) => (p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity)), [...front]);
     case 'code':
-      return run(a, front, a.mask(form.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER), 1, limit(form.of === 'number' ? 64 : 16));
+      return run(a, front, a.mask(form.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER), 1, limit(MOST_CODE[form.of]));
     case 'digits':
       return buildDigits(a, form.min, front);
     case 'letters':
-      return run(a, front, a.mask(form.upper ? UPPER : LOWER), 1, limit(6));
+      return run(a, front, a.mask(form.upper ? UPPER : LOWER), 1, limit(MOST_LETTERS));
     case 'date':
       return buildDate(a, form, front, options);
     default:
@@ -193,7 +207,7 @@ function oneOf(a: Automaton, words: readonly string[], front: readonly number[])
 
 function buildText(a: Automaton, shape: TextShape, chars: string | null, front: readonly number[], max: number): number[] {
   const joiner = shape === 'as-is' ? ' ' : JOINER[shape];
-  const within = (mask: Mask): Mask => (chars === null ? mask : and(mask, a.mask([...charSet(chars)].slice(0, 4096).map((code) => String.fromCodePoint(code)))));
+  const within = (mask: Mask): Mask => (chars === null ? mask : and(mask, a.mask([...charSet(chars)].slice(0, MOST_CHARS).map((code) => String.fromCodePoint(code)))));
   const { first, rest } = textMasks(a, shape);
   const join = joiner === '' ? null : within(a.mask([joiner]));
   // Layer by layer where a limit counts: `word` has just taken a letter (and may end), `gap` a joiner.
