@@ -15,7 +15,7 @@ export interface Broken {
 }
 
 /** Mulberry32: small, even, the same everywhere. */
-function generator(seed: number): (n: number) => number {
+export function generator(seed: number): (n: number) => number {
   let state = seed;
   return (n) => {
     state = (state + 0x6d2b79f5) | 0;

@@ -1,6 +1,7 @@
-/** npm run score [tune|measure]: how often the right name comes first, how often it is sure, and whether a sure one was ever wrong. */
+/** npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure one was ever wrong. */
 import { explainName } from '@nesting/core';
 import { CASES, compileCase, contextOf } from './conventions';
+import { scoreLearning } from './learning';
 import { type Broken, makeCorpus } from './make';
 
 export interface Score {
@@ -52,4 +53,15 @@ function print(part: Broken['part']): void {
   for (const m of s.misses.filter((_, i) => i % Math.ceil(s.misses.length / 25) === 0)) write(`        ${m.item.broken}\n     →  ${m.said ?? 'nothing'}\n  right ${m.item.right}`);
 }
 
-if (process.argv[1]?.endsWith('score.js')) for (const part of ['tune', 'measure'] as const) if (!process.argv.some((a) => a === 'tune' || a === 'measure') || process.argv.includes(part)) print(part);
+function printLearning(): void {
+  const s = scoreLearning();
+  const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
+  process.stdout.write(`learning: ${s.heaps} heaps\n  right names read       ${percent(s.read, s.right)}\n  broken names refused   ${percent(s.refused, s.broken)}\n  as many conventions    ${s.counted} of ${s.heaps}\n`);
+  if (process.argv.includes('--misses')) for (const line of s.lines) process.stdout.write(`    ${line}\n`);
+}
+
+if (process.argv[1]?.endsWith('score.js')) {
+  const asked = process.argv.filter((a) => ['tune', 'measure', 'learn'].includes(a));
+  for (const part of ['tune', 'measure'] as const) if (asked.length === 0 || asked.includes(part)) print(part);
+  if (asked.length === 0 || asked.includes('learn')) printLearning();
+}

@@ -2,19 +2,21 @@
 import { check } from './commands/check';
 import { create } from './commands/create';
 import { expand } from './commands/expand';
+import { learn } from './commands/learn';
 import { name } from './commands/name';
 import { prove } from './commands/prove';
 import { read } from './commands/read';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
 
-const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, prove, expand, create, check };
+const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, prove, learn, expand, create, check };
 
 const HELP = `nesting COMMAND …
 
   name RULE                       write one name
   read RULE < names               read names, a JSON line for each
   prove RULE                      whether a name could be read in two ways
+  learn < names                   a convention file from sample names
   expand TEMPLATE                 print the plan of a project
          [--as paths|json|outline|sh|powershell|zip]
   create TEMPLATE --into PARENT   write a project  [--dry-run]

@@ -46,6 +46,18 @@ describe('name and read', () => {
     expect([status, JSON.parse(out)]).toMatchObject([1, { oneWay: false, example: { name: expect.stringMatching(/^\w-\w-\w$/), readings: [{}, {}] } }]);
   });
 
+  test('learns a convention file that reads the very names it came from, and tells what fits none', () => {
+    const names = ['tower', 'west-front', 'old-mill', 'crane', 'gate'].flatMap((t, i) => [1, 2, 3].map((v) => `26014_${t}_s0${i + 1}_v00${v}.usda`));
+    const learned = nesting(['learn', '--registers', registers], `${names.join('\n')}\n26014 tower s1 V3.usda\n`);
+    expect(learned).toMatchObject({ status: 1, err: expect.stringContaining('fits none: 26014 tower s1 V3.usda') });
+    const file = path.join(dir, 'learned.convention.json');
+    writeFileSync(file, learned.out);
+    expect(JSON.parse(learned.out)).toMatchObject({ format: 'nesting/convention', pattern: '{number}_{title:kebab}_{scene}_v{version:000}.{ext}' });
+    expect(nesting(['read', file, '--registers', registers], `${names.join('\n')}\n`)).toMatchObject({ status: 0 });
+    expect(nesting(['prove', file, '--registers', registers])).toMatchObject({ status: 0 });
+    expect(nesting(['learn'], '')).toMatchObject({ status: 2, out: '' });
+  });
+
   test('a convention file is a rule too', () => {
     const file = path.join(dir, 'w.convention.json');
     writeFileSync(file, JSON.stringify({ format: 'nesting/convention', formatVersion: 1, id: 'w', name: 'W', pattern: '{task}_{scene}', fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim' }] }, { key: 'scene', type: 'text', like: 's00' }] }));

@@ -15,6 +15,7 @@ export { type Cure, curesFor } from './name/cure';
 export { type Cause, causeOf } from './name/cause';
 export { type Chain, chainsOf, nextVersion, type Version } from './name/versions';
 export { type Grouped, groupFrames, missingFrames, rangesOf, type Sequence } from './name/frames';
+export { type Learned, type LearnedConvention, learnConventions } from './name/learn/learn';
 export { abbreviate, sanitise, spellOut } from './name/tidy';
 export { shapeText, TEXT_SHAPES, type TextShape } from './name/shape';
 export { fold } from './name/fold';

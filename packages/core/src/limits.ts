@@ -22,6 +22,8 @@ export const LIMITS = {
   proofPairs: 400_000,
   /** Values of fields that stand twice, each of which is proved beside the others. */
   proofVariants: 64,
+  /** Names one learning looks at: more add nothing to what is learned. */
+  learnNames: 10_000,
   /** States of one automaton in the proof. */
   proofStates: 20_000,
   /** Names that suggestions are worked out for, of one length: alignment is quadratic in it. */
