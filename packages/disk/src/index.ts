@@ -4,4 +4,4 @@ export { type GuardFault, inside, type VolumeState, volumeState } from './guard'
 export { type MarkerTexts, readMarker } from './marker';
 export { diskPort } from './port';
 export { startOnDisk, type StartOnDisk, type StartOutcome, sweep, UNFINISHED } from './start';
-export { listFolder, type Unseen, walk } from './walk';
+export { fileNames, listFolder, type Unseen, walk } from './walk';

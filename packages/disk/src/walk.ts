@@ -1,6 +1,7 @@
 /** Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never followed. */
 import { lstatSync, readdirSync } from 'node:fs';
 import { codeOf, type FileEntry, type FolderListing, join, OWN_FOLDER } from '@nesting/core';
+import { inside } from './guard';
 
 export interface Unseen {
   readonly path: string;
@@ -38,6 +39,17 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen']): 
     } else others.push(name);
   }
   return { path, folders, files, others };
+}
+
+/** Names of the files in one folder, by one call; none where it cannot be read. Links on the way to it are not followed. */
+export function fileNames(root: string, path: string): string[] {
+  const folder = inside(root, path);
+  if (!folder.ok) return [];
+  try {
+    return read(folder.value).flatMap((entry) => (entry.isFile() ? [entry.name] : []));
+  } catch {
+    return [];
+  }
 }
 
 const read = (absolute: string) => readdirSync(absolute, { withFileTypes: true });

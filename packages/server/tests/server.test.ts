@@ -78,7 +78,7 @@ describe('numbers', () => {
     const numbers = await Promise.all(ids.map((id) => transaction(db, (client) => holdNumber(client, id, 2031))));
     expect(new Set(numbers.map((n) => n.number)).size).toBe(200);
     // And they start, all at once, each with its own; the database keeps every one of them.
-    await Promise.all(numbers.map(({ number }, i) => transaction(db, (client) => insertProject(client, { id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`, number, client: null, title: '', template: 'window-piece', edition: 1, values: {}, volume: 'studio', folder: number, person: `p${i}` }))));
+    await Promise.all(numbers.map(({ number }, i) => transaction(db, (client) => insertProject(client, { id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, values: {}, volume: 'studio', folder: number, person: `p${i}` }))));
     expect((await db.query("select count(distinct number)::int as n from project where number like '31%'")).rows[0]).toEqual({ n: 200 });
     expect((await transaction(db, (client) => holdNumber(client, 'p0', 2031))).number).toBe('31201');
     await db.query("delete from project where number like '31%'");
@@ -177,7 +177,7 @@ describe('a start', () => {
 
   test('a start that a crash cut short is taken back at the next boot; one that was whole is kept', async () => {
     const { db } = t.world;
-    const claim = (id: string, number: string, folder: string) => insertProject(db, { id, number, client: null, title: '', template: 'window-piece', edition: 1, values: {}, volume: 'studio', folder, person: t.people.coordinator });
+    const claim = (id: string, number: string, folder: string) => insertProject(db, { id, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, values: {}, volume: 'studio', folder, person: t.people.coordinator });
     const cut = '00000000-0000-4000-8000-00000000000a';
     const whole = '00000000-0000-4000-8000-00000000000b';
     await claim(cut, '34006', '34006_x');

@@ -114,7 +114,7 @@ export class Checker {
 }
 
 /** Conventions meant for files of this extension; where none is and the family is accepted all the same, no name is asked for. */
-function conventionsFor(ground: CheckGround, all: readonly FolderConvention[], accepts: readonly string[] | null, name: string): readonly FolderConvention[] {
+export function conventionsFor(ground: CheckGround, all: readonly FolderConvention[], accepts: readonly string[] | null, name: string): readonly FolderConvention[] {
   const fitting = all.filter((c) => c.extensions === null || c.extensions.has(extensionOf(name, c.extensions)));
   if (fitting.length > 0) return fitting;
   const family = ground.familyOf(name);

@@ -4,12 +4,13 @@
  */
 import { randomUUID } from 'node:crypto';
 import type { Look, ProjectRow, StartRequest } from '@nesting/contract';
-import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Template, wordsFor } from '@nesting/core';
+import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Template, withConventions, wordsFor } from '@nesting/core';
 import { inside, readMarker, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
 import { giveBackNumber, heldByOther } from '../db/queries/numbers';
-import { insertProject, listUnstarted, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
+import { conventionsOf } from '../db/queries/conventions';
+import { insertProject, listUnstarted, type NewProject, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { readEdition, readStarters } from '../db/queries/templates';
 import { checkProject } from './check-project';
@@ -17,7 +18,10 @@ import { Refused, type World } from './world';
 
 export async function startProject(world: World, person: string, request: StartRequest): Promise<ProjectRow> {
   const { db } = world;
-  const template = await readEdition(db, request.template, request.edition);
+  const edition = await readEdition(db, request.template, request.edition);
+  const { bodies, editions } = await conventionsOf(db, request.template);
+  // A project keeps the conventions that are in force on the day it is started.
+  const template = edition && withConventions(edition, bodies);
   if (template === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
   const parent = readyVolume(world, request.volume);
   const registers = await readRegisters(db);
@@ -25,7 +29,7 @@ export async function startProject(world: World, person: string, request: StartR
   const starters = await readStarters(db, request.template, request.edition);
   const steps = orderChanges(startChanges({ template, expansion, project: '', started: '' }));
   for (const step of steps) if (step.do === 'write' && step.content.kind === 'kept') bytesOf(step.content, starters, template, expansion);
-  const id = await claim(world, person, request, expansion);
+  const id = await claim(world, person, request, expansion, editions);
   const plan = orderChanges(startChanges({ template, expansion, project: id, started: new Date().toISOString() }));
   const outcome = await startOnDisk({ parent, folder: expansion.rootName, project: id, steps: plan, bytesOf: (content) => bytesOf(content, starters, template, expansion) });
   if (!outcome.ok) return giveUp(world, person, id, request.volume, expansion.rootName, outcome);
@@ -65,7 +69,7 @@ function bytesOf(content: Content, starters: ReadonlyMap<string, Uint8Array>, te
 }
 
 /** The project's row holds its number and folder before anything is written; constraints decide between two who ask at once. */
-async function claim(world: World, person: string, request: StartRequest, expansion: Expansion): Promise<string> {
+async function claim(world: World, person: string, request: StartRequest, expansion: Expansion, conventions: NewProject['conventions']): Promise<string> {
   const values = expansion.values.values;
   const number = String(values.number);
   const id = randomUUID();
@@ -75,7 +79,7 @@ async function claim(world: World, person: string, request: StartRequest, expans
       if (other !== null) throw new Refused(409, 'number-held', `${number} is held for ${other} just now. Nothing was written; take the next number.`);
       await insertProject(client, {
         id, number, client: typeof values.client === 'string' ? values.client : null, title: typeof values.title === 'string' ? values.title : '', template: request.template, edition: request.edition,
-        values, volume: request.volume, folder: expansion.rootName, person,
+        conventions, values, volume: request.volume, folder: expansion.rootName, person,
       });
       await giveBackNumber(client, person, number);
     });

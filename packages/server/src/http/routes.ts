@@ -1,18 +1,21 @@
 /** Every route of the server, with the roles that may use it. */
-import { holdSchema, type Entrance, folderQuerySchema, lookSchema, ROLES, startSchema, type VolumeRow } from '@nesting/contract';
+import { askNameSchema, effectSchema, type Entrance, folderQuerySchema, holdSchema, lookSchema, namesQuerySchema, newConventionSchema, putInForceSchema, ROLES, saveDraftSchema, startSchema, type VolumeRow } from '@nesting/contract';
 import { inside, listFolder, volumeState } from '@nesting/disk';
 import { z } from 'zod';
 import { transaction } from '../db/client';
 import { checksOfProject, readCheck, readFindings, readFolders } from '../db/queries/checks';
+import { listConventions } from '../db/queries/conventions';
 import { giveBackNumber, holdNumber } from '../db/queries/numbers';
 import { listProjects, readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { listTemplates } from '../db/queries/templates';
+import { askName } from '../flows/ask-name';
 import { checkProject } from '../flows/check-project';
+import { dropDraft, effectOf, keepDraft, namesIn, newConvention, publishConvention } from '../flows/conventions';
 import { lookAtTarget, startProject } from '../flows/start-project';
 import { Refused } from '../flows/world';
 import { demoPeople, signInAsDemo } from '../sign-in/demo';
-import { bodyOf, checked, idOf, type Route } from './route';
+import { bodyOf, checked, idOf, type Route, wordOf } from './route';
 
 const ALL = ROLES;
 const COORDINATOR = ['coordinator'] as const;
@@ -34,6 +37,30 @@ export const ROUTES: readonly Route[] = [
   { method: 'GET', path: '/api/me', roles: ALL, handle: ({ c, me }) => c.json(me) },
 
   { method: 'GET', path: '/api/templates', roles: ALL, handle: async ({ c, world }) => c.json(await listTemplates(world.db)) },
+  { method: 'GET', path: '/api/conventions', roles: ALL, handle: async ({ c, world }) => c.json(await listConventions(world.db)) },
+  {
+    method: 'POST', path: '/api/conventions', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => c.json(await newConvention(world, me.id, (await bodyOf(c, newConventionSchema)).convention), 201),
+  },
+  {
+    method: 'PUT', path: '/api/conventions/:id/draft', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { convention, version } = await bodyOf(c, saveDraftSchema);
+      return c.json(await keepDraft(world, me.id, wordOf(c), convention, version));
+    },
+  },
+  {
+    method: 'DELETE', path: '/api/conventions/:id/draft', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      await dropDraft(world, me.id, wordOf(c));
+      return c.body(null, 204);
+    },
+  },
+  {
+    method: 'POST', path: '/api/conventions/:id/editions', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => c.json(await publishConvention(world, me.id, wordOf(c), (await bodyOf(c, putInForceSchema)).version), 201),
+  },
+  { method: 'POST', path: '/api/conventions/:id/effect', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await effectOf(world, wordOf(c), (await bodyOf(c, effectSchema)).convention)) },
   { method: 'GET', path: '/api/registers', roles: ALL, handle: async ({ c, world }) => c.json(await readRegisters(world.db)) },
   {
     method: 'GET', path: '/api/volumes', roles: ALL,
@@ -92,6 +119,8 @@ export const ROUTES: readonly Route[] = [
       return c.json({ path, files: listing.files.slice(0, 2000).map((f) => ({ name: f.name, size: f.size, modified: new Date(f.modified).toISOString() })) });
     },
   },
+  { method: 'GET', path: '/api/projects/:id/names', roles: ALL, handle: async ({ c, world }) => c.json(await namesIn(world, idOf(c), checked(c.req.query(), namesQuerySchema).convention)) },
+  { method: 'POST', path: '/api/projects/:id/names', roles: WORKING, handle: async ({ c, world, me }) => c.json(await askName(world, me, idOf(c), await bodyOf(c, askNameSchema))) },
   {
     method: 'POST', path: '/api/projects/:id/checks', roles: WORKING,
     handle: async ({ c, world, me }) => {

@@ -2,6 +2,7 @@ import type { Role } from '@nesting/contract';
 import type { Registers, Template } from '@nesting/core';
 import { randomUUID } from 'node:crypto';
 import type { Client } from '../client';
+import { adoptConventions } from './conventions';
 
 /** A person who may sign in with a password, already hashed. Fails by constraint where the address or initials are taken. */
 export async function insertPerson(client: Client, person: { name: string; email: string; initials: string; role: Role; does?: string; hash: string }): Promise<string> {
@@ -17,6 +18,7 @@ export async function insertEdition(client: Client, template: Template, starters
   await client.query('insert into template (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name', [template.id, template.name]);
   await client.query('insert into template_edition (template_id, edition, body) values ($1, $2, $3)', [template.id, edition, JSON.stringify({ ...template, edition })]);
   for (const [path, bytes] of starters) await client.query('insert into starter_file (template_id, edition, path, bytes) values ($1, $2, $3, $4)', [template.id, edition, path, bytes]);
+  await adoptConventions(client, template);
   return edition;
 }
 

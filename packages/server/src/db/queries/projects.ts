@@ -1,5 +1,5 @@
 import type { ProjectPage, ProjectRow } from '@nesting/contract';
-import type { Template, Values } from '@nesting/core';
+import { type Convention, type Template, type Values, withConventions } from '@nesting/core';
 import type { Client } from '../client';
 
 export interface NewProject {
@@ -9,6 +9,8 @@ export interface NewProject {
   readonly title: string;
   readonly template: string;
   readonly edition: number;
+  /** Editions of conventions it is started with, by their id in the template. */
+  readonly conventions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>;
   readonly values: Values;
   readonly volume: string;
   readonly folder: string;
@@ -18,9 +20,9 @@ export interface NewProject {
 /** Fails by constraint `project_number_once` or `project_folder_once` where either is taken. */
 export async function insertProject(client: Client, p: NewProject): Promise<void> {
   await client.query(
-    `insert into project (id, number, client_code, title, template_id, edition, "values", volume, folder, state, started_by)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'starting', $10)`,
-    [p.id, p.number, p.client, p.title, p.template, p.edition, JSON.stringify(p.values), p.volume, p.folder, p.person],
+    `insert into project (id, number, client_code, title, template_id, edition, "values", volume, folder, state, started_by, conventions)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'starting', $10, $11)`,
+    [p.id, p.number, p.client, p.title, p.template, p.edition, JSON.stringify(p.values), p.volume, p.folder, p.person, JSON.stringify(p.conventions)],
   );
 }
 
@@ -75,13 +77,15 @@ export async function listProjects(client: Client): Promise<ProjectRow[]> {
 }
 
 export async function readProject(client: Client, id: string): Promise<Omit<ProjectPage, 'root'> | null> {
-  const result = await client.query<Row & { values: Values; body: Template }>(
-    `select x.*, v."values", e.body from (${SELECT} where p.id = $1) x join project v on v.id = x.id
+  const result = await client.query<Row & { values: Values; body: Template; conventions: Record<string, Convention> | null }>(
+    `select x.*, v."values", e.body,
+       (select jsonb_object_agg(own.key, k.body) from jsonb_each(v.conventions) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int) as conventions
+     from (${SELECT} where p.id = $1) x join project v on v.id = x.id
      join template_edition e on e.template_id = v.template_id and e.edition = v.edition`,
     [id],
   );
   const row = result.rows[0];
-  return row === undefined ? null : { ...rowOf(row), values: row.values, body: row.body };
+  return row === undefined ? null : { ...rowOf(row), values: row.values, body: withConventions(row.body, row.conventions ?? {}) };
 }
 
 /** What stands in the way of a start: a project of that number, a project of that folder. */
