@@ -48,8 +48,32 @@ const VIEWS = {
   conventions: async () => {
     const page = await open();
     await signIn(page, 'Ines');
-    await page.goto(`/conventions?as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda', '26014_crane-7_s06_layout_v002_BO.usda'].join('\n'))}`);
+    await page.goto('/conventions');
+    return page;
+  },
+  convention: async (options) => {
+    const page = await open(options);
+    await signIn(page, 'Ines');
+    await page.goto(`/conventions/working-file-facade-show?part=3&as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda'].join('\n'))}`);
     await page.getByText('No name can be misread').waitFor();
+    return page;
+  },
+  learn: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/conventions/learn');
+    const works = ['tower', 'old-mill', 'west-front', 'crane'].flatMap((t, i) => ['anim', 'comp'].flatMap((task, k) => [1, 2].map((v) => `26014_${t}_s0${i + 1}_${task}_${['BO', 'LV'][k]}_v00${v}.usda`)));
+    const photos = Array.from({ length: 12 }, (_, i) => `2026-03-${String(2 + i).padStart(2, '0')}_${'AB'[i % 2]}_${String(31 + i).padStart(4, '0')}.jpg`);
+    await page.getByLabel('Names, one a line').fill([...works, ...photos, '26014 tower s1 anim V3.usda', '26014_old-mill_s02_animation_BO_v3.usda', 'holiday.jpg'].join('\n'));
+    await page.getByText('2 conventions found').waitFor();
+    return page;
+  },
+  names: async (options) => {
+    const page = await open(options);
+    await signIn(page, 'Bram');
+    await page.goto('/names?project=26014&save=working-file&in=05_motion%2Fwest-front%2Fs03%2Fworking&v.task=anim&name=26014_Clock%20Tower_s2_comp_bo_final_v7.usda');
+    await page.getByRole('button', { name: 'Give me the name' }).click();
+    await page.getByText('Yours until').waitFor();
     return page;
   },
   start: async (options) => {
@@ -89,13 +113,20 @@ const VIEWS = {
     await page.getByRole('treeitem', { name: /working/ }).first().click();
     return page;
   },
+  'convention-draft': async (options) => {
+    const page = await VIEWS.convention(options);
+    await page.getByRole('textbox', { name: 'The pattern' }).fill('{number}_{surface}_{scene}_{task}_v{version:00}.{ext}');
+    await page.getByText('will break the rule').waitFor();
+    return page;
+  },
+  'names-phone': () => VIEWS.names({ width: 390, height: 844 }),
   'start-night': () => VIEWS.start({ night: true }),
   'findings-night': () => VIEWS.findings({ night: true }),
   'start-narrow': () => VIEWS.start({ width: 900, height: 700 }),
 };
 
 for (const [name, view] of Object.entries(VIEWS)) {
-  if (only.length > 0 ? !only.includes(name) : name.endsWith('narrow')) continue;
+  if (only.length > 0 ? !only.includes(name) : name.endsWith('narrow') || name === 'convention-draft') continue;
   const page = await view();
   await settle(page);
   await page.screenshot({ path: `${folder}/${name}.png` });

@@ -12,7 +12,7 @@ import { admin, openTestWorld, startOf, type TestWorld } from './world';
 let t: TestWorld;
 let project: ProjectRow;
 let folder = '';
-const put = (...names: string[]) => names.forEach((name) => writeFileSync(path.join(folder, name), 'x'));
+const put = (...names: string[]) => { for (const name of names) writeFileSync(path.join(folder, name), 'x'); };
 
 beforeAll(async () => {
   t = await openTestWorld();

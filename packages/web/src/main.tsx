@@ -14,7 +14,10 @@ import { Empty, Tips, Trouble } from './ui/ui';
 
 const StartPage = lazy(() => import('./features/start/start-page').then((m) => ({ default: m.StartPage })));
 const ProjectPage = lazy(() => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage })));
-const ConventionsPage = lazy(() => import('./features/conventions/conventions-page').then((m) => ({ default: m.ConventionsPage })));
+const ConventionsPage = lazy(() => import('./features/conventions/list-page').then((m) => ({ default: m.ConventionsPage })));
+const EditorPage = lazy(() => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage })));
+const LearnPage = lazy(() => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage })));
+const NamesPage = lazy(() => import('./features/names/names-page').then((m) => ({ default: m.NamesPage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
@@ -36,6 +39,9 @@ const router = createBrowserRouter([
       { path: 'templates', element: <GalleryPage /> },
       { path: 'templates/:id', element: later(<TemplatePage />) },
       { path: 'conventions', element: later(<ConventionsPage />) },
+      { path: 'conventions/learn', element: later(<LearnPage />) },
+      { path: 'conventions/:id', element: later(<EditorPage />) },
+      { path: 'names', element: later(<NamesPage />) },
       { path: 'start', element: later(<StartPage />) },
       { path: 'projects', element: <ProjectsPage /> },
       { path: 'projects/:id', element: later(<ProjectPage />) },

@@ -37,3 +37,29 @@ function exampleOf(field: string, form: Form): Value {
       return never(form);
   }
 }
+
+/** The longest name a pattern allows, groups and all; numbers with one digit more than they are padded to, projects' numbers as they stand. */
+export function longestName({ ops }: CompiledName): string {
+  return ops.map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.form) : '')).join('');
+}
+
+function longestOf(form: Form): string {
+  switch (form.kind) {
+    case 'fixed':
+      return form.entries.reduce((longest, e) => (e.text.length > longest.length ? e.text : longest), '');
+    case 'text':
+      return (form.shape === 'upper' || form.shape === 'pascal' ? 'W' : 'w').repeat(form.max);
+    case 'like':
+      return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '9'.repeat(p.min + 1))).join('');
+    case 'code':
+      return form.of === 'number' ? '00000' : 'xxxx';
+    case 'digits':
+      return '9'.repeat(form.min + 1);
+    case 'letters':
+      return form.upper ? 'ZZ' : 'zz';
+    case 'date':
+      return form.form.source.replace(/[A-Za-z]/g, '0');
+    default:
+      return never(form);
+  }
+}

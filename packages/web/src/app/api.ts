@@ -1,12 +1,12 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { CheckRow, ChecksOfProject, Entrance, FindingRow, FolderCount, FolderFiles, Hold, Look, Me, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
-import type { Registers } from '@nesting/core';
+import type { AskName, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, Entrance, FindingRow, FolderCount, FolderFiles, HeldName, Hold, Look, Me, ProjectNames, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Convention, Registers } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['me', 'projects', 'checks', 'templates'],
+  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions'],
   endpoints: (build) => ({
     entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
@@ -14,6 +14,14 @@ export const api = createApi({
     signIn: build.mutation<unknown, { email: string; password: string }>({ query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }), invalidatesTags: ['me'] }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
     templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
+    conventions: build.query<ConventionRow[], void>({ query: () => 'conventions', providesTags: ['conventions'] }),
+    newConvention: build.mutation<{ id: string }, Omit<Convention, 'id'>>({ query: (convention) => ({ url: 'conventions', method: 'POST', body: { convention } }), invalidatesTags: ['conventions'] }),
+    keepDraft: build.mutation<{ version: number }, { convention: Convention; version: number }>({ query: (body) => ({ url: `conventions/${encodeURIComponent(body.convention.id)}/draft`, method: 'PUT', body }) }),
+    discardDraft: build.mutation<void, string>({ query: (id) => ({ url: `conventions/${encodeURIComponent(id)}/draft`, method: 'DELETE' }), invalidatesTags: ['conventions'] }),
+    putInForce: build.mutation<{ edition: number }, { id: string; version: number }>({ query: ({ id, version }) => ({ url: `conventions/${encodeURIComponent(id)}/editions`, method: 'POST', body: { version } }), invalidatesTags: ['conventions', 'templates'] }),
+    effect: build.query<ConventionEffect, Convention>({ query: (convention) => ({ url: `conventions/${encodeURIComponent(convention.id)}/effect`, method: 'POST', body: { convention } }), keepUnusedDataFor: 10 }),
+    projectNames: build.query<ProjectNames, { project: string; convention: string }>({ query: ({ project, convention }) => `projects/${project}/names?convention=${encodeURIComponent(convention)}`, keepUnusedDataFor: 5 }),
+    askName: build.mutation<HeldName, AskName & { project: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }) }),
     registers: build.query<Registers, void>({ query: () => 'registers' }),
     volumes: build.query<VolumeRow[], void>({ query: () => 'volumes' }),
     holdNumber: build.mutation<Hold, number>({ query: (year) => ({ url: 'numbers/hold', method: 'POST', body: { year } }) }),

@@ -1,6 +1,6 @@
 /** What stands around every page: the line of work, the field that finds anything, the person, the look. */
 import type { Me } from '@nesting/contract';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
@@ -14,6 +14,7 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 const WORK = [
   { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/conventions', words: 'Conventions' }] },
   { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
+  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }] },
 ] as const;
 
 export function Shell({ me }: { me: Me }) {
@@ -27,6 +28,8 @@ export function Shell({ me }: { me: Me }) {
       { id: 'go-start', words: 'Start a project', keys: 'n', run: () => void go('/start'), enabled: me.role === 'coordinator' },
       { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
       { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
+      { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },
+      { id: 'learn', words: 'Learn a convention from names', run: () => void go('/conventions/learn'), enabled: me.role === 'coordinator' },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
     ],
     [go, me.role],
@@ -56,13 +59,18 @@ function Keys() {
 
 function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
   const here = useLocation().pathname;
+  const nav = useRef<HTMLElement>(null);
+  // On a phone the line of work is wider than the screen: where one is stays in sight.
+  useEffect(() => {
+    if (here !== '') nav.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [here]);
   return (
-    <header className="flex h-16 shrink-0 items-center gap-8 border-b border-line px-5">
+    <header className="flex h-16 shrink-0 items-center gap-8 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
       <NavLink to="/projects" className="flex items-center gap-2.5 text-lg font-semibold">
         <img src="/mark.svg" alt="" width={28} height={28} />
-        Nesting
+        <span className="max-[699px]:sr-only">Nesting</span>
       </NavLink>
-      <nav aria-label="The line of work" className="flex h-full items-stretch">
+      <nav ref={nav} aria-label="The line of work" className="flex h-full min-w-0 items-stretch overflow-x-auto whitespace-nowrap max-[699px]:flex-1">
         {WORK.map(({ stage, pages }) => {
           const shown = pages.filter((p) => !('only' in p) || p.only === me.role);
           const active = shown.some((p) => here.startsWith(p.to));
@@ -84,7 +92,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
           );
         })}
       </nav>
-      <button type="button" onClick={onFind} className="ml-auto flex h-8 w-56 items-center justify-between rounded-tray border border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink">
+      <button type="button" onClick={onFind} className="ml-auto flex h-8 w-56 shrink-0 items-center justify-between rounded-tray border max-[1199px]:w-auto max-[699px]:hidden border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink">
         Project, person or path
         <kbd className="rounded border border-line px-1 font-mono text-xs">Ctrl K</kbd>
       </button>

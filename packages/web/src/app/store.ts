@@ -1,18 +1,20 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux';
+import { conventionsReducer, keepConventions } from '../features/conventions/editor-slice';
 import { keepStart, startReducer } from '../features/start/start-slice';
 import { api } from './api';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, start: startReducer },
+  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionsReducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 
-let last = store.getState().start;
+let last = store.getState();
 store.subscribe(() => {
-  const { start } = store.getState();
-  if (start !== last) keepStart(start);
-  last = start;
+  const now = store.getState();
+  if (now.start !== last.start) keepStart(now.start);
+  if (now.conventions !== last.conventions) keepConventions(now.conventions);
+  last = now;
 });
 
 export type State = ReturnType<typeof store.getState>;

@@ -15,9 +15,33 @@ interface Props {
 
 /** Below this the right column becomes a drawer. */
 const NARROW = '(max-width: 1099px)';
+const PHONE = '(max-width: 699px)';
 
 export function Columns({ id, given, plan, consequence, ledger, labels }: Props) {
   const narrow = useMedia(NARROW);
+  const phone = useMedia(PHONE);
+  if (phone) return <Stacked given={given} plan={plan} consequence={consequence} ledger={ledger} labels={labels} />;
+  return <Beside {...{ id, given, plan, consequence, ledger, labels, narrow }} />;
+}
+
+/** On a phone one under the other; the ledger stays in sight. */
+function Stacked({ given, plan, consequence, ledger, labels }: Omit<Props, 'id'>) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
+      <section tabIndex={0} aria-label={labels.join(', ')} className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto px-4 py-4 *:shrink-0">
+        <section aria-label={labels[0]}>{given}</section>
+        <section aria-label={labels[1]} className="flex flex-col">{plan}</section>
+        <section aria-label={labels[2]}>{consequence}</section>
+      </section>
+      <section aria-label="What will happen" className="flex shrink-0 flex-wrap items-center gap-3 border-t border-line bg-bench px-4 py-2">
+        {ledger}
+      </section>
+    </div>
+  );
+}
+
+function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props & { narrow: boolean }) {
   const panels = narrow ? ['given', 'plan'] : ['given', 'plan', 'consequence'];
   const layout = useDefaultLayout({ id: `nesting-${id}-${panels.length}`, panelIds: panels, storage: localStorage });
   return (

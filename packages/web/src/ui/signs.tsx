@@ -15,6 +15,16 @@ export function WeightSign({ weight, size = 12 }: { weight: Weight; size?: numbe
   );
 }
 
+/** A name that follows its rule. */
+export function PassSign() {
+  return (
+    <svg width="12" height="12" viewBox="0 0 12 12" role="img" aria-label="follows the rule" className="shrink-0">
+      <path d="M0 3a3 3 0 0 1 3-3h6a3 3 0 0 1 3 3v6a3 3 0 0 1-3 3H3a3 3 0 0 1-3-3z" fill="var(--bottle)" />
+      <path d="M3 6.200l2.200 2.200L9 4" stroke="var(--on-bottle)" strokeWidth="1.600" fill="none" />
+    </svg>
+  );
+}
+
 export const markColour = (mark: Mark | null): string => (mark === null ? 'var(--rule)' : `var(--mark-${mark})`);
 
 /** Each mark has its own corner cut; a 16 by 14 tray with corners of 3. Cuts by corner: top left, top right, bottom right, bottom left. */

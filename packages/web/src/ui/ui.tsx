@@ -1,7 +1,7 @@
 /** Radix wrapped once, with the looks. Features take their controls from here. */
-import { Check, Copy } from 'lucide-react';
-import { DropdownMenu, Popover as RadixPopover, RadioGroup, Tooltip as RadixTooltip } from 'radix-ui';
-import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref, useState } from 'react';
+import { Check, ChevronDown, Copy } from 'lucide-react';
+import { Dialog, DropdownMenu, Popover as RadixPopover, RadioGroup, Select as RadixSelect, Tooltip as RadixTooltip } from 'radix-ui';
+import { type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref, type TextareaHTMLAttributes, useState } from 'react';
 
 type ButtonLook = 'main' | 'plain' | 'quiet';
 
@@ -40,6 +40,75 @@ export function Radios({ value, options, onChange, label }: { value: string; opt
   );
 }
 
+/** One of a few, with its words. */
+export function Choose({ id, label, value, options, onChange, disabled = false }: { id?: string; label: string; value: string; options: readonly { value: string; label: string }[]; onChange: (value: string) => void; disabled?: boolean }) {
+  return (
+    <RadixSelect.Root value={value} onValueChange={onChange} disabled={disabled}>
+      <RadixSelect.Trigger id={id} aria-label={label} className="flex h-8 w-full min-w-0 items-center justify-between gap-2 rounded-tray border border-line bg-sheet px-2 text-left data-disabled:text-ink2">
+        <span className="truncate"><RadixSelect.Value placeholder="Choose…" /></span>
+        <RadixSelect.Icon className="shrink-0 text-ink2"><ChevronDown size={14} aria-hidden /></RadixSelect.Icon>
+      </RadixSelect.Trigger>
+      <RadixSelect.Portal>
+        <RadixSelect.Content position="popper" sideOffset={4} className="z-50 max-h-(--radix-select-content-available-height) min-w-(--radix-select-trigger-width) overflow-hidden rounded-tray border border-rule bg-sheet p-1 shadow-xl">
+          <RadixSelect.Viewport>
+            {options.map((o) => (
+              <RadixSelect.Item key={o.value} value={o.value} className="flex items-center justify-between gap-3 rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen">
+                <RadixSelect.ItemText>{o.label}</RadixSelect.ItemText>
+                <RadixSelect.ItemIndicator><Check size={14} aria-hidden /></RadixSelect.ItemIndicator>
+              </RadixSelect.Item>
+            ))}
+          </RadixSelect.Viewport>
+        </RadixSelect.Content>
+      </RadixSelect.Portal>
+    </RadixSelect.Root>
+  );
+}
+
+/** A label above what it names. */
+export function Labelled({ id, label, help, children }: { id: string; label: string; help?: ReactNode; children: ReactNode }) {
+  return (
+    <div className="flex min-w-0 flex-col gap-1">
+      <label htmlFor={id} className="text-xs font-semibold text-ink2">{label}</label>
+      {children}
+      {help && <span className="text-xs text-ink2">{help}</span>}
+    </div>
+  );
+}
+
+export function Tick({ label, checked, onChange, disabled = false }: { label: string; checked: boolean; onChange: (checked: boolean) => void; disabled?: boolean }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input type="checkbox" checked={checked} disabled={disabled} onChange={(e) => onChange(e.target.checked)} className="size-4 accent-(--bottle)" />
+      {label}
+    </label>
+  );
+}
+
+/** Several lines to write in. */
+export function Lines({ className = '', ...rest }: TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  return <textarea spellCheck={false} className={`resize-y rounded-tray border border-line bg-sheet px-2 py-1.5 font-mono text-sm outline-none placeholder:text-ink2 focus:border-bottle focus:ring-2 focus:ring-bottle/30 ${className}`} {...rest} />;
+}
+
+/** Asked before something that others will notice; what it means stands in it. */
+export function Confirm({ trigger, title, children, act, run }: { trigger: ReactNode; title: string; children: ReactNode; act: string; run: () => void }) {
+  return (
+    <Dialog.Root>
+      <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl">
+          <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
+          <div>{children}</div>
+          <div className="flex justify-end gap-3">
+            <Dialog.Close asChild><Button>Leave it</Button></Dialog.Close>
+            <Dialog.Close asChild><Button look="main" onClick={run}>{act}</Button></Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
 export function Tip({ words, children }: { words: ReactNode; children: ReactNode }) {
   return (
     <RadixTooltip.Root>
@@ -74,7 +143,7 @@ export interface MenuLine {
   readonly chosen?: boolean;
 }
 
-export function Menu({ trigger, head, lines }: { trigger: ReactNode; head?: ReactNode; lines: readonly MenuLine[] }) {
+export function Menu({ trigger, head, lines, stay = false }: { trigger: ReactNode; head?: ReactNode; lines: readonly MenuLine[]; stay?: boolean }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
@@ -82,7 +151,7 @@ export function Menu({ trigger, head, lines }: { trigger: ReactNode; head?: Reac
         <DropdownMenu.Content align="end" sideOffset={4} className="z-40 min-w-56 rounded-tray border border-rule bg-sheet p-1 shadow-xl">
           {head && <div className="border-b border-line px-2 py-1.5 text-sm text-ink2">{head}</div>}
           {lines.map((line) => (
-            <DropdownMenu.Item key={line.words} onSelect={line.run} className="flex items-center justify-between rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen">
+            <DropdownMenu.Item key={line.words} onSelect={(e) => { if (stay) e.preventDefault(); line.run(); }} className="flex items-center justify-between rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen">
               {line.words}
               {line.chosen && <Check size={14} aria-hidden />}
             </DropdownMenu.Item>

@@ -107,7 +107,8 @@ export async function adoptConventions(client: Client, template: Template): Prom
 }
 
 export async function freeId(client: Client, wanted: string): Promise<string> {
-  const taken = await idsLike(client, wanted);
+  // The screens have a page of that name among the conventions.
+  const taken = (await idsLike(client, wanted)).add('learn');
   let id = wanted;
   for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
   return id;

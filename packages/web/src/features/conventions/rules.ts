@@ -1,42 +1,34 @@
-/** Conventions of all templates, each once, with where it is used; and one compiled as it holds in a project, or in none. */
-import type { ProjectRow, TemplateRow } from '@nesting/contract';
-import { type Ambiguity, type CompiledConvention, compileConvention, type Convention, mergeRegisters, type NameContext, ownRegisters, parsePattern, proveOneWay, type Registers } from '@nesting/core';
+/** What a convention leans on beside itself: the fields of the template that uses it, the registers, a project's own values. */
+import type { ConventionRow, ProjectRow, TemplateRow } from '@nesting/contract';
+import { type Convention, type Field, mergeRegisters, type NameContext, ownRegisters, type Registers } from '@nesting/core';
+import type { RuleInput } from '../../workers/compile-rule';
 
-export interface RuleRow {
-  readonly key: string;
-  readonly convention: Convention;
-  /** The first template that has it: its fields and registers are the ones it is read with. */
-  readonly template: TemplateRow;
-  readonly usedIn: readonly string[];
+export interface Leaning {
+  /** Fields of the template and entries of its lists, by the names they go by in its folders. */
+  readonly fields: readonly Field[];
+  readonly registers: Registers;
+  /** The template they come from. */
+  readonly from: string | null;
 }
 
-export function rulesOf(templates: readonly TemplateRow[]): RuleRow[] {
-  const rows = new Map<string, RuleRow>();
-  for (const template of templates) {
-    for (const convention of template.template.conventions) {
-      const same = `${convention.name}\n${convention.pattern}`;
-      const known = rows.get(same);
-      rows.set(same, known ? { ...known, usedIn: [...known.usedIn, template.name] } : { key: `${template.id}/${convention.id}`, convention, template, usedIn: [template.name] });
-    }
-  }
-  return [...rows.values()];
+export function leaningOf(row: Pick<ConventionRow, 'usedIn'>, templates: readonly TemplateRow[], studio: Registers): Leaning {
+  const used = templates.find((t) => row.usedIn.some((u) => u.template === t.id));
+  if (used === undefined) return { fields: [], registers: studio, from: null };
+  const { template } = used;
+  const entries = template.fields.flatMap((f): Field[] => (f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : []));
+  return { fields: [...entries, ...template.fields], registers: mergeRegisters(ownRegisters(template), studio), from: used.name };
 }
 
-export interface ReadyRule {
-  readonly compiled: CompiledConvention;
-  readonly verdict: Ambiguity | 'one-way' | null;
-  readonly context: NameContext;
-}
+/** A convention's own fields come before those it leans on. */
+export const inputOf = (convention: Convention, leaning: Leaning, project: ProjectRow | null): RuleInput => ({
+  pattern: convention.pattern,
+  fields: [...(convention.fields ?? []), ...leaning.fields],
+  registers: leaning.registers,
+  families: convention.families,
+  number: project?.number,
+});
 
-/** `null` where the pattern cannot be used as it stands. */
-export function readyRule(row: RuleRow, studio: Registers, project: ProjectRow | null): ReadyRule | null {
-  const { template } = row.template;
-  const registers = mergeRegisters(ownRegisters(template), studio);
-  const pattern = parsePattern(row.convention.pattern);
-  const lists = template.fields.flatMap((f) => (f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : []));
-  const fields = [...(row.convention.fields ?? []), ...lists, ...template.fields];
-  const compiled = pattern.ok ? compileConvention(pattern.value, { fields, registers, families: row.convention.families, ...(project && { number: project.number }) }) : null;
-  if (!compiled?.ok) return null;
+export function contextOf(leaning: Leaning, project: ProjectRow | null): NameContext {
   const bound = project ? { number: project.number, ...(project.client !== null && { client: project.client }) } : {};
-  return { compiled: compiled.value, verdict: proveOneWay(compiled.value), context: { bound, known: {}, abbreviations: registers.abbreviations, banned: registers.banned } };
+  return { bound, known: {}, abbreviations: leaning.registers.abbreviations, banned: leaning.registers.banned };
 }

@@ -1,0 +1,74 @@
+/** One of many, found by writing some of it: a field with the matches beneath, by mouse, keyboard and thumb. */
+import { useId, useRef, useState } from 'react';
+import { Line } from '../../ui/ui';
+
+interface Option {
+  readonly value: string;
+  readonly label: string;
+}
+
+const SHOWN = 60;
+
+export function Finder({ label, options, value, onChoose }: { label: string; options: readonly Option[]; value: string | null; onChoose: (value: string) => void }) {
+  const id = useId();
+  const box = useRef<HTMLDivElement>(null);
+  const [sought, setSought] = useState<string | null>(null);
+  const [at, setAt] = useState(0);
+  const chosen = options.find((o) => o.value === value);
+  const words = (sought ?? '').toLowerCase().split(/\s+/).filter((w) => w !== '');
+  const found = options.filter((o) => words.every((w) => o.label.toLowerCase().includes(w))).slice(0, SHOWN);
+  const open = sought !== null;
+  const take = (option: Option | undefined) => {
+    if (option === undefined) return;
+    onChoose(option.value);
+    setSought(null);
+  };
+  const move = (to: number) => {
+    const next = Math.max(0, Math.min(found.length - 1, to));
+    setAt(next);
+    box.current?.querySelector(`[data-at="${next}"]`)?.scrollIntoView({ block: 'nearest' });
+  };
+  return (
+    <div className="relative flex flex-col gap-1">
+      <label htmlFor={id} className="text-xs font-semibold text-ink2">{label}</label>
+      <Line
+        id={id}
+        role="combobox"
+        aria-expanded={open}
+        aria-controls={`${id}l`}
+        aria-activedescendant={open && found[at] ? `${id}o${at}` : undefined}
+        autoComplete="off"
+        value={sought ?? chosen?.label ?? ''}
+        placeholder={`Choose: ${label.toLowerCase()}`}
+        onFocus={(e) => e.target.select()}
+        onClick={() => setSought((before) => before ?? '')}
+        onChange={(e) => {
+          setSought(e.target.value);
+          setAt(0);
+        }}
+        onBlur={() => setSought(null)}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown' && !open) setSought('');
+          else if (e.key === 'ArrowDown') move(at + 1);
+          else if (e.key === 'ArrowUp') move(at - 1);
+          else if (e.key === 'Escape' && open) setSought(null);
+          else if (e.key === 'Enter' && open) take(found[at]);
+          else return;
+          e.preventDefault();
+        }}
+        className={label === 'Where' ? 'font-mono' : ''}
+      />
+      {open && (
+        <div ref={box} id={`${id}l`} role="listbox" aria-label={label} className="absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl">
+          {found.length === 0 && <p className="px-2 py-1.5 text-sm text-ink2">Nothing is called that.</p>}
+          {found.map((o, i) => (
+            // biome-ignore lint/a11y/useFocusableInteractive: the field keeps the focus; the active one is told by aria-activedescendant
+            <div key={o.value} id={`${id}o${i}`} data-at={i} role="option" aria-selected={o.value === value} onPointerDown={(e) => { e.preventDefault(); take(o); }} className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${label === 'Where' ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}>
+              {o.label}
+            </div>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
