@@ -5,6 +5,10 @@ import { needBuild, needPackages, root } from './setup.mjs';
 
 needPackages();
 needBuild();
+if (process.argv[2] === 'browser') {
+  process.exitCode = spawnSync(process.execPath, [path.join(root, 'scripts/bench-browser.mjs'), ...process.argv.slice(3)], { stdio: 'inherit', cwd: root }).status ?? 1;
+  process.exit();
+}
 const { build } = await import('esbuild');
 await build({ entryPoints: [path.join(root, 'bench/main.ts')], outfile: path.join(root, 'dist/bench.js'), bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
 process.exitCode = spawnSync(process.execPath, [path.join(root, 'dist/bench.js'), ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;

@@ -34,8 +34,9 @@ function useAnswer<T>(ask: (() => Promise<T>) | null, key: readonly unknown[]): 
 export const useProof = (input: RuleInput | null, known: Readonly<Record<string, readonly string[]>>): { answer: Proof | null; waiting: boolean } =>
   useAnswer(input === null ? null : () => worker().prove(input, known), [input, known]);
 
-export const useRead = (input: RuleInput | null, text: string): { answer: ReadNames | null; waiting: boolean } =>
-  useAnswer(input === null || text === '' ? null : () => worker().read(input, text), [input, text]);
+/** What was read, with the very text its places are in. */
+export const useRead = (input: RuleInput | null, text: string): { answer: (ReadNames & { readonly text: string }) | null; waiting: boolean } =>
+  useAnswer(input === null || text === '' ? null : async () => ({ ...(await worker().read(input, text)), text }), [input, text]);
 
 export const useLearned = (names: readonly string[], registers: Registers): { answer: Learned | null; waiting: boolean } =>
   useAnswer(names.length === 0 ? null : () => worker().learn(names, registers), [names, registers]);

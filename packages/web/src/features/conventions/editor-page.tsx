@@ -123,7 +123,8 @@ function useTriedNames(inAddress: string, put: (text: string) => void): { text: 
     text,
     set: (next) => {
       setText(next);
-      put(next.length > MOST_IN_ADDRESS ? '' : next);
+      const shown = next.length > MOST_IN_ADDRESS ? '' : next;
+      if (shown !== inAddress) put(shown);
     },
   };
 }

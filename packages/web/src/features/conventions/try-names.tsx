@@ -2,7 +2,7 @@
 import type { ProjectRow } from '@nesting/contract';
 import type { CompiledConvention, NameContext } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, useId, useMemo, useRef, useState } from 'react';
+import { type ClipboardEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { count, many } from '../../app/words';
 import { Button, Choose, Lines, Menu, Radios } from '../../ui/ui';
 import type { RuleInput } from '../../workers/compile-rule';
@@ -32,7 +32,9 @@ export function TryNames({ input, compiled, context, names, onNames, projects, p
   const heap = names.length > MOST_TYPED;
   const { answer, waiting } = useRead(input, names);
   const [show, setShow] = useState('all');
-  const lines = useMemo(() => (answer === null ? [] : [...answer.starts.keys()].filter((i) => show === 'all' || (answer.ok[i] === 1) === (show === 'follow'))), [answer, show]);
+  // The counts first; laying out a hundred thousand rows is a frame of its own.
+  const listed = useDeferredValue(answer);
+  const lines = useMemo(() => (listed === null || show === 'all' ? null : linesThat(listed.ok, show === 'follow' ? 1 : 0)), [listed, show]);
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text/plain');
     if (text.length <= MOST_TYPED) return;
@@ -66,9 +68,16 @@ export function TryNames({ input, compiled, context, names, onNames, projects, p
           {answer.ok.length > 10 && <Radios label="Shown" value={show} options={[{ value: 'all', label: 'all' }, { value: 'break', label: 'that break it' }, { value: 'follow', label: 'that follow it' }]} onChange={setShow} />}
         </div>
       )}
-      {compiled && answer && <Results compiled={compiled} context={context} text={names} starts={answer.starts} ends={answer.ends} lines={lines} onKeep={onKeep} />}
+      {compiled && listed && <Results compiled={compiled} context={context} text={listed.text} starts={listed.starts} ends={listed.ends} lines={lines} onKeep={onKeep} />}
     </section>
   );
+}
+
+function linesThat(ok: Uint8Array, wanted: number): Uint32Array {
+  const lines = new Uint32Array(ok.length);
+  let n = 0;
+  for (let i = 0; i < ok.length; i++) if (ok[i] === wanted) lines[n++] = i;
+  return lines.subarray(0, n);
 }
 
 interface ResultsProps {
@@ -77,13 +86,14 @@ interface ResultsProps {
   readonly text: string;
   readonly starts: Uint32Array;
   readonly ends: Uint32Array;
-  readonly lines: readonly number[];
+  /** Which lines are shown; `null` for all of them. */
+  readonly lines: Uint32Array | null;
   readonly onKeep: ((name: string, good: boolean) => void) | null;
 }
 
 function Results({ compiled, context, text, starts, ends, lines, onKeep }: ResultsProps) {
   const box = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => box.current, estimateSize: () => 60, overscan: 6 });
+  const rows = useVirtualizer({ count: lines?.length ?? starts.length, getScrollElement: () => box.current, estimateSize: () => 60, overscan: 6 });
   // Names are explained as they come into sight, once for each rule and project.
   const tried = useMemo(() => {
     const seen = new Map<string, ReturnType<typeof tryName>>();
@@ -98,7 +108,7 @@ function Results({ compiled, context, text, starts, ends, lines, onKeep }: Resul
     <section ref={box} tabIndex={0} aria-label="Names tried" className="min-h-40 flex-1 overflow-auto border-t border-line">
       <ul style={{ height: rows.getTotalSize() }} className="relative">
         {rows.getVirtualItems().map((row) => {
-          const line = lines[row.index] as number;
+          const line = lines === null ? row.index : (lines[row.index] as number);
           const name = text.slice(starts[line], ends[line]);
           const result = tried(name);
           return (
