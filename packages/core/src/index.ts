@@ -56,3 +56,8 @@ export { csv } from './report/csv';
 export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif, findingsText } from './report/findings';
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './report/plans';
 export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
+export { changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
+export { type Derived, deriveTemplate, type Known, type Question } from './template/derive/derive';
+export { type Difference, diffTemplates } from './template/diff';
+export { differenceWords } from './words/differences';
+export { printListing } from './listing/print';

@@ -1,0 +1,225 @@
+/**
+ * A template from a project that is there, or from a listing of one: what is known of it (number, client, title) becomes fields, siblings
+ * that are alike become *one per* with a list, numbers in front become numbering with its gaps, file names become conventions. What is rare
+ * is set aside as a question.
+ */
+import { compileConvention } from '../../name/compile';
+import type { Field, Registers, ScalarRule, Value, Values } from '../../name/field';
+import { learnConventions } from '../../name/learn/learn';
+import { parsePattern } from '../../name/parse';
+import { readName } from '../../name/read';
+import { shapeText } from '../../name/shape';
+import { commonRoot, type PathLine } from '../../listing/text';
+import { freshId } from '../edit';
+import type { Convention, FolderNode, Template } from '../node';
+import { numberedOf, repeatedOf, type Repeated } from './siblings';
+import { type Seen, treeOf } from './tree';
+
+export interface Known {
+  readonly number?: string | undefined;
+  readonly client?: string | undefined;
+  readonly title?: string | undefined;
+}
+
+export interface Question {
+  readonly code: 'folder-rare' | 'file-alone' | 'names-unlike';
+  readonly path: string;
+  readonly names: readonly string[];
+}
+
+export interface Derived {
+  readonly template: Template;
+  /** With these values the template gives the very tree it came from. */
+  readonly values: Values;
+  readonly questions: readonly Question[];
+}
+
+/** A name and the entries of the lists it lies under. */
+interface FileSeen {
+  readonly name: string;
+  readonly entries: Readonly<Record<string, string>>;
+}
+
+/** The same folder of the template as it is in several places. */
+interface Instance {
+  readonly seen: Seen;
+  readonly entries: Readonly<Record<string, string>>;
+  readonly path: string;
+}
+
+interface ListMade {
+  readonly key: string;
+  readonly as: string;
+  readonly rule: ScalarRule;
+  readonly within: string | null;
+  /** Entries by those of the list it stands within; under the empty text where it stands alone. */
+  readonly by: Map<string, Set<string>>;
+}
+
+export function deriveTemplate(lines: readonly PathLine[], given: Known, registers: Registers, name = 'Derived'): Derived {
+  const root = treeOf(lines, commonRoot(lines));
+  return new Deriving(guessKnown(root.name, given, registers), registers).run(root, name);
+}
+
+/** `26014_QHT_harbour-lights` says its number, client and title by itself. */
+function guessKnown(root: string, given: Known, registers: Registers): Known {
+  const parts = root.split('_');
+  const number = given.number ?? parts.find((p) => /^\d{3,8}$/.test(p));
+  const client = given.client ?? parts.find((p) => registers.clients.some((c) => c.code === p));
+  const rest = parts.filter((p) => p !== number && p !== client);
+  const title = given.title ?? (rest.length === 1 && number !== undefined ? (rest[0] as string).replace(/-/g, ' ') : undefined);
+  return { number, client, title };
+}
+
+class Deriving {
+  private readonly ids = new Set<string>();
+  private readonly lists: ListMade[] = [];
+  private readonly conventions: Convention[] = [];
+  private readonly questions: Question[] = [];
+
+  constructor(
+    private readonly known: Known,
+    private readonly registers: Registers,
+  ) {}
+
+  run(root: Seen, name: string): Derived {
+    this.ids.add('root');
+    const folder = this.folder([{ seen: root, entries: {}, path: '' }], 'root', this.pattern(root.name), []);
+    const { number, client, title } = this.known;
+    const fields: Field[] = [
+      ...(client === undefined ? [] : [{ id: 'client', key: 'client', type: 'client' as const, label: 'Client', required: true }]),
+      ...(title === undefined ? [] : [{ id: 'title', key: 'title', type: 'text' as const, label: 'Title', max: 40, required: true }]),
+      ...this.lists.map((l): Field => ({ id: l.key, key: l.key, type: 'list', label: l.key.slice(0, 1).toUpperCase() + l.key.slice(1), of: l.rule, ...(l.within !== null && { within: l.within }) })),
+    ];
+    const values: Record<string, Value> = { ...(number !== undefined && { number }), ...(client !== undefined && { client }), ...(title !== undefined && { title }) };
+    for (const list of this.lists) values[list.key] = entriesValue(list);
+    const template: Template = { format: 'nesting/template', formatVersion: 1, id: freshId(name, new Set()), name, edition: 1, fields, conventions: this.conventions, root: folder };
+    return { template, values, questions: this.questions };
+  }
+
+  /** A folder or file name with what is known of the project as fields. */
+  private pattern(name: string): string {
+    let out = name.replace(/[{}()]/g, '$&$&');
+    const put = (text: string | undefined, slot: string): void => {
+      if (text === undefined || text === '') return;
+      out = out.replace(new RegExp(`(?<![A-Za-z0-9])${text.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&')}(?![A-Za-z0-9])`), slot);
+    };
+    put(this.known.number, '{number}');
+    put(this.known.client, '{client.code}');
+    const title = this.known.title;
+    if (title !== undefined) {
+      const kebab = shapeText(title, 'kebab');
+      if (kebab.ok) put(kebab.text, '{title:kebab}');
+    }
+    return out;
+  }
+
+  private folder(instances: readonly Instance[], id: string, name: string, lists: readonly ListMade[], number?: number | null): FolderNode {
+    const merged = mergeSeen(instances);
+    const { numbering, all } = numberedOf(merged.folders);
+    const folders: FolderNode[] = [];
+    const repeated = repeatedOf(all, nameless(name));
+    const into = (bare: string) => instances.flatMap((inst) => inst.seen.folders.filter((f) => f.name === bare).map((seen): Instance => ({ seen, entries: inst.entries, path: `${inst.path}${inst.path === '' ? '' : '/'}${seen.name}` })));
+    for (const child of all) {
+      if (repeated?.members.includes(child)) continue;
+      const found = into(child.folder.name);
+      if (instances.length > 2 && found.length === 1) this.questions.push({ code: 'folder-rare', path: found[0]?.path ?? '', names: [child.folder.name] });
+      folders.push(this.folder(found, freshId(child.bare, this.ids), this.pattern(child.bare), lists, child.number));
+    }
+    if (repeated !== null) folders.push(this.onePer(repeated, instances, lists));
+    folders.sort((a, b) => (a.number ?? Number.POSITIVE_INFINITY) - (b.number ?? Number.POSITIVE_INFINITY));
+    const rules = this.rules(instances, folders.length > 0, id === 'root');
+    return { id, name, ...(number != null && { number }), ...(numbering !== null && { numbering }), ...rules, ...(folders.length > 0 && { folders }) };
+  }
+
+  private onePer(repeated: Repeated, instances: readonly Instance[], lists: readonly ListMade[]): FolderNode {
+    const list = this.listFor(repeated, instances, lists);
+    const inner = instances.flatMap((inst) =>
+      repeated.members.flatMap((member, i) => {
+        const seen = inst.seen.folders.find((f) => f.name === member.folder.name);
+        if (seen === undefined) return [];
+        const entry = repeated.entries[i] as string;
+        const outer = list.within === null ? '' : (inst.entries[this.lists.find((l) => l.key === list.within)?.as ?? ''] ?? '');
+        const held = list.by.get(outer) ?? new Set();
+        list.by.set(outer, held.add(entry));
+        return [{ seen, entries: { ...inst.entries, [list.as]: entry }, path: `${inst.path}${inst.path === '' ? '' : '/'}${seen.name}` }];
+      }),
+    );
+    const id = freshId(list.as, this.ids);
+    return { ...this.folder(inner, id, repeated.pattern(list.as), [...lists, list]), onePer: { list: list.key, as: list.as } };
+  }
+
+  /** A list of the same entries that is there already, or a new one; within the innermost list where its entries differ by it. */
+  private listFor(repeated: Repeated, instances: readonly Instance[], lists: readonly ListMade[]): ListMade {
+    const entries = new Set(repeated.entries);
+    const alike = this.lists.find((l) => JSON.stringify(l.rule) === JSON.stringify(repeated.rule) && l.within === null && same(entries, l.by.get('') ?? new Set()) && !lists.includes(l));
+    if (alike) return alike;
+    const outer = lists.at(-1);
+    const sets = new Set(instances.map((inst) => inst.seen.folders.map((f) => f.name).filter((n) => repeated.members.some((m) => m.folder.name === n)).join('\0')));
+    const taken = new Set([...this.lists.flatMap((l) => [l.key, l.as]), 'number', 'client', 'title']);
+    let as = repeated.as;
+    for (let n = 2; taken.has(as) || taken.has(plural(as)); n++) as = `${repeated.as}${n}`;
+    const made: ListMade = { key: plural(as), as, rule: repeated.rule, within: outer !== undefined && sets.size > 1 ? outer.key : null, by: new Map() };
+    this.lists.push(made);
+    return made;
+  }
+
+  /** Families and conventions from the files that lie in a folder. */
+  private rules(instances: readonly Instance[], holdsFolders: boolean, root: boolean): Partial<FolderNode> {
+    const files = instances.flatMap(({ seen, entries }) => seen.files.map((name): FileSeen => ({ name, entries })));
+    if (root && files.length > 0) this.questions.push({ code: 'file-alone', path: '', names: files.map((f) => f.name).slice(0, 20) });
+    if (root || files.length === 0) return {};
+    const families = [...new Set(files.flatMap((f) => this.registers.families.find((family) => family.extensions.some((ext) => f.name.toLowerCase().endsWith(`.${ext}`)))?.name ?? []))].sort();
+    const { conventions, misfits } = learnConventions(files.map((f) => f.name), this.registers);
+    const used = conventions.filter((c) => c.reads.length >= 3 && c.oneWay).map((c) => this.convention(c, c.reads.map((i) => files[i] as FileSeen)));
+    if (misfits.length > 0 && used.length > 0) this.questions.push({ code: 'names-unlike', path: instances[0]?.path ?? '', names: misfits.slice(0, 20).map((i) => files[i]?.name ?? '') });
+    return { ...(families.length > 0 && (used.length === 0 || holdsFolders) && { accepts: families }), ...(used.length > 0 && { conventions: [...new Set(used)] }) };
+  }
+
+  /** A learned convention in which what the folder and the project settle goes by their names; one that is there already is used again. */
+  private convention(learned: ReturnType<typeof learnConventions>['conventions'][number], files: readonly FileSeen[]): string {
+    let { pattern } = learned;
+    let fields = [...learned.fields];
+    const parsed = parsePattern(pattern);
+    const compiled = parsed.ok ? compileConvention(parsed.value, { fields, registers: this.registers, families: learned.families }) : null;
+    if (compiled?.ok) {
+      const readings = files.map((f) => ({ reading: readName(compiled.value, f.name), entries: f.entries }));
+      const title = this.known.title === undefined ? null : shapeText(this.known.title, 'kebab');
+      for (const { field } of compiled.value.slots) {
+        const as = Object.keys(files[0]?.entries ?? {}).find((key) => readings.every(({ reading, entries }) => reading?.[field] === undefined || String(reading[field]) === entries[key]));
+        const own = title?.ok && readings.every(({ reading }) => reading?.[field] === undefined || reading[field] === title.text) ? 'title' : as;
+        if (own === undefined || (own !== field && pattern.includes(`{${own}`))) continue;
+        pattern = pattern.replace(new RegExp(`\\{${field}(?=[.:}])`, 'g'), `{${own}`);
+        fields = fields.filter((f) => f.key !== field);
+      }
+    }
+    const known = this.conventions.find((c) => c.pattern === pattern && JSON.stringify(c.fields) === JSON.stringify(fields) && JSON.stringify(c.families) === JSON.stringify(learned.families));
+    if (known) return known.id;
+    const words = learned.families?.[0] ?? 'file';
+    const id = freshId(words, this.ids);
+    this.conventions.push({ id, name: words.slice(0, 1).toUpperCase() + words.slice(1), pattern, fields, ...(learned.families !== undefined && { families: learned.families }), good: files.slice(0, 3).map((f) => f.name) });
+    return id;
+  }
+}
+
+const same = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean => a.size === b.size && [...a].every((x) => b.has(x));
+const plural = (word: string): string => (/[^aeiou]y$/.test(word) ? `${word.slice(0, -1)}ies` : `${word}s`);
+const nameless = (pattern: string): string => pattern.replace(/\{[^}]*\}/g, '');
+
+/** What all instances hold, each name once. */
+function mergeSeen(instances: readonly Instance[]): Seen {
+  const [first] = instances;
+  if (instances.length === 1 && first !== undefined) return first.seen;
+  const folders = new Map<string, Seen[]>();
+  for (const { seen } of instances) for (const child of seen.folders) folders.set(child.name, [...(folders.get(child.name) ?? []), child]);
+  return {
+    name: first?.seen.name ?? '',
+    folders: [...folders].sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, all]) => (all.length === 1 ? (all[0] as Seen) : { name, folders: mergeSeen(all.map((seen) => ({ seen, entries: {}, path: '' }))).folders, files: all.flatMap((s) => s.files) })),
+    files: instances.flatMap(({ seen }) => seen.files),
+  };
+}
+
+function entriesValue({ within, by }: ListMade): Value {
+  if (within === null) return [...new Set([...by.values()].flatMap((set) => [...set]))];
+  return Object.fromEntries([...by].map(([outer, set]) => [outer, [...set]]));
+}

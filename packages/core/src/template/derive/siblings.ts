@@ -1,0 +1,118 @@
+/** Folders of one parent: which have numbers in front, and which are the same folder once for each entry of a list. */
+import { DATE_FORMS, formsOfDate } from '../../name/learn/tokens';
+import type { ScalarRule } from '../../name/field';
+import type { Seen } from './tree';
+
+export interface Numbered {
+  readonly folder: Seen;
+  readonly number: number | null;
+  /** Without its number. */
+  readonly bare: string;
+}
+
+const NUMBERED = /^(\d{1,4})([_. -]{1,3})(\D.*|\d.*\D.*)$/;
+
+/** Numbers in front belong to the parent where most of its folders have them, of one width and with one joiner. */
+export function numberedOf(folders: readonly Seen[]): { numbering: { digits: number; joiner: string } | null; all: Numbered[] } {
+  const found = folders.map((folder) => ({ folder, m: NUMBERED.exec(folder.name) }));
+  const marks = new Map<string, number>();
+  for (const { folder, m } of found) if (m && formsOfDate(folder.name.slice(0, 10)).length === 0) marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
+  const [best] = [...marks].sort((a, b) => b[1] - a[1]);
+  if (best === undefined || best[1] < 2 || best[1] < 0.6 * folders.length) return { numbering: null, all: folders.map((folder) => ({ folder, number: null, bare: folder.name })) };
+  const [digits, joiner] = [Number(best[0].split(' ')[0]), best[0].slice(best[0].indexOf(' ') + 1)];
+  return {
+    numbering: { digits, joiner },
+    all: found.map(({ folder, m }) => (m && m[1]?.length === digits && m[2] === joiner ? { folder, number: Number(m[1]), bare: m[3] as string } : { folder, number: null, bare: folder.name })),
+  };
+}
+
+export interface Repeated {
+  readonly members: readonly Numbered[];
+  /** What the entries are, and the name of a list of them. */
+  readonly rule: ScalarRule;
+  readonly as: string;
+  /** The name as a pattern round the entry (`window-{window:A}`), and each member's entry. */
+  readonly pattern: (as: string) => string;
+  readonly entries: readonly string[];
+}
+
+const KINDS: Readonly<Record<string, string>> = { s: 'scene', sc: 'scene', sh: 'shot', cam: 'camera', c: 'camera', t: 'take', ep: 'episode', d: 'day', day: 'day', r: 'reel' };
+
+/** Siblings without numbers that are alike in name or in what they hold; two at least. */
+export function repeatedOf(folders: readonly Numbered[], parent: string): Repeated | null {
+  const free = folders.filter((f) => f.number === null);
+  if (free.length < 2) return null;
+  return byDate(free) ?? byCode(free) ?? byLetter(free, parent) ?? byContents(free, parent);
+}
+
+const most = <T,>(all: readonly T[], total: number): boolean => all.length >= 2 && all.length >= 0.6 * total;
+
+function byDate(free: readonly Numbered[]): Repeated | null {
+  for (const form of DATE_FORMS) {
+    const members = free.filter((f) => formsOfDate(f.bare).some((other) => other.source === form.source));
+    if (!most(members, free.length) || form.source !== 'yyyy-MM-dd') continue;
+    return { members, rule: { type: 'date' }, as: 'date', pattern: (as) => `{${as}}`, entries: members.map((m) => m.bare) };
+  }
+  return null;
+}
+
+/** `s01`, `cam2`: letters and a number. */
+function byCode(free: readonly Numbered[]): Repeated | null {
+  const by = new Map<string, Numbered[]>();
+  for (const f of free) {
+    const lead = /^([A-Za-z]{1,12}[_-]?)\d+$/.exec(f.bare)?.[1];
+    if (lead !== undefined) by.set(lead, [...(by.get(lead) ?? []), f]);
+  }
+  const [best] = [...by].sort((a, b) => b[1].length - a[1].length);
+  if (best === undefined || !most(best[1], free.length)) return null;
+  const [lead, members] = best;
+  const width = Math.min(...members.map((m) => m.bare.length - lead.length));
+  const word = lead.replace(/[_-]$/, '').toLowerCase();
+  return { members, rule: { type: 'text', like: lead + '0'.repeat(width) }, as: KINDS[word] ?? word, pattern: (as) => `{${as}}`, entries: members.map((m) => m.bare) };
+}
+
+/** `A`, `B`, or `window-A`, `window-B`. */
+function byLetter(free: readonly Numbered[], parent: string): Repeated | null {
+  const by = new Map<string, Numbered[]>();
+  for (const f of free) {
+    const lead = /^(|.*[_ -])[A-Z]$/.exec(f.bare)?.[1];
+    if (lead !== undefined) by.set(lead, [...(by.get(lead) ?? []), f]);
+  }
+  const [best] = [...by].sort((a, b) => b[1].length - a[1].length);
+  if (best === undefined || !most(best[1], free.length)) return null;
+  const [lead, members] = best;
+  const word = lead.replace(/[_ -]+$/, '').toLowerCase();
+  const as = /^[a-z][a-z0-9-]*$/.test(word) ? word : singular(parent) || 'letter';
+  return { members, rule: { type: 'letters' }, as, pattern: (key) => `${lead}{${key}:A}`, entries: members.map((m) => m.bare.slice(lead.length)) };
+}
+
+/** Any names, but the same folders in each. */
+function byContents(free: readonly Numbered[], parent: string): Repeated | null {
+  const by = new Map<string, Numbered[]>();
+  for (const f of free) {
+    const signature = signatureOf(f.folder, 2);
+    if (signature !== '') by.set(signature, [...(by.get(signature) ?? []), f]);
+  }
+  const [best] = [...by].sort((a, b) => b[1].length - a[1].length);
+  if (best === undefined) return null;
+  const [, seeds] = best;
+  // Those that hold some of the same and nothing else are of them too: not every one is finished.
+  const words = new Set(seeds.flatMap((s) => s.folder.folders.map((f) => generic(f.name))));
+  const members = free.filter((f) => seeds.includes(f) || (f.folder.folders.length > 0 && f.folder.folders.every((inner) => words.has(generic(inner.name)))));
+  if (seeds.length < 2 || !most(members, free.length) || members.some((m) => !/^[a-z0-9]+(-[a-z0-9]+)*$/.test(m.bare))) return null;
+  const longest = Math.max(...members.map((m) => m.bare.length));
+  return { members, rule: { type: 'text', max: Math.max(24, Math.ceil(longest / 8) * 8) }, as: singular(parent) || 'part', pattern: (as) => `{${as}:kebab}`, entries: members.map((m) => m.bare) };
+}
+
+/** What a folder holds, by words alone: `s01` and `s02` are one thing. */
+function signatureOf(folder: Seen, depth: number): string {
+  if (depth === 0) return '';
+  return [...new Set(folder.folders.map((f) => `${generic(f.name)}(${signatureOf(f, depth - 1)})`))].sort().join(',');
+}
+
+const generic = (name: string): string => (formsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#'));
+
+function singular(word: string): string {
+  const bare = word.toLowerCase().replace(/[^a-z]/g, '');
+  return bare.endsWith('ies') ? `${bare.slice(0, -3)}y` : bare.endsWith('s') && bare.length > 3 ? bare.slice(0, -1) : bare;
+}
