@@ -106,7 +106,7 @@ test('two people who ask get two names; what is on the disk counts at that momen
   const ask = async (page: Page) => {
     await page.goto(address);
     await page.getByRole('button', { name: 'Give me the name' }).click();
-    return page.getByTestId('held-name').innerText();
+    return (await page.getByTestId('held-name').textContent()) ?? '';
   };
   const first = await ask(artist);
   expect(first).toMatch(/^26014_clock-tower_s02_comp_BO_v\d{3}\.usda$/);

@@ -1,5 +1,6 @@
 /** The face of the contract: everything that crosses the wire or stands in a file. */
 export * from './field';
+export * from './authoring';
 export * from './convention';
 export * from './file';
 export * from './template';

@@ -1,6 +1,7 @@
 /** What crosses between server and screens. Times are ISO 8601, sizes bytes. */
 import type { Params, Problem, RuleCode, Stretch, Suggestion, Weight } from '@nesting/core';
 import { z } from 'zod';
+import type { TemplateDraft } from './authoring';
 import { valuesSchema, word } from './field';
 import type { templateSchema } from './template';
 
@@ -20,9 +21,12 @@ export interface TemplateRow {
   readonly id: string;
   readonly name: string;
   readonly purpose: string;
+  /** The newest one in force; nought where there is none yet, and the template is its draft. */
   readonly edition: number;
   readonly projects: number;
   readonly template: z.infer<typeof templateSchema>;
+  readonly draft: TemplateDraft | null;
+  readonly archived: boolean;
 }
 
 export interface VolumeRow {

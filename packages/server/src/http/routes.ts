@@ -1,5 +1,5 @@
 /** Every route of the server, with the roles that may use it. */
-import { askNameSchema, effectSchema, type Entrance, folderQuerySchema, holdSchema, lookSchema, namesQuerySchema, newConventionSchema, putInForceSchema, ROLES, saveDraftSchema, startSchema, type VolumeRow } from '@nesting/contract';
+import { archiveSchema, askNameSchema, effectSchema, type Entrance, folderQuerySchema, holdSchema, lookSchema, namesQuerySchema, newConventionSchema, newTemplateSchema, putInForceSchema, putTemplateInForceSchema, ROLES, saveDraftSchema, saveTemplateSchema, startSchema, templateEffectSchema, type VolumeRow } from '@nesting/contract';
 import { inside, listFolder, volumeState } from '@nesting/disk';
 import { z } from 'zod';
 import { transaction } from '../db/client';
@@ -8,7 +8,11 @@ import { listConventions } from '../db/queries/conventions';
 import { giveBackNumber, holdNumber } from '../db/queries/numbers';
 import { listProjects, readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
+import { listEditions, putDraftStarter, readDraftStarter, readTemplateDraft, setArchived } from '../db/queries/template-drafts';
 import { listTemplates } from '../db/queries/templates';
+import { recordActivity } from '../db/queries/activity';
+import { dropTemplateDraft, exportTemplate, importZip, keepTemplate, type NewTemplate, newTemplate, publishTemplate, templateEffect } from '../flows/templates';
+import { relPathOf } from '@nesting/core';
 import { askName } from '../flows/ask-name';
 import { checkProject } from '../flows/check-project';
 import { dropDraft, effectOf, keepDraft, namesIn, newConvention, publishConvention } from '../flows/conventions';
@@ -37,6 +41,70 @@ export const ROUTES: readonly Route[] = [
   { method: 'GET', path: '/api/me', roles: ALL, handle: ({ c, me }) => c.json(me) },
 
   { method: 'GET', path: '/api/templates', roles: ALL, handle: async ({ c, world }) => c.json(await listTemplates(world.db)) },
+  {
+    method: 'POST', path: '/api/templates', roles: COORDINATOR,
+    // Files written by hand lack ids: they are given as on every import.
+    handle: async ({ c, world, me }) => c.json(await newTemplate(world, me.id, (await bodyOf(c, newTemplateSchema)) as unknown as NewTemplate), 201),
+  },
+  { method: 'POST', path: '/api/templates/zip', roles: COORDINATOR, handle: async ({ c, world, me }) => c.json(await importZip(world, me.id, new Uint8Array(await c.req.arrayBuffer())), 201) },
+  {
+    method: 'PUT', path: '/api/templates/:id/draft', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { template, version } = await bodyOf(c, saveTemplateSchema);
+      return c.json(await keepTemplate(world, me.id, wordOf(c), template, version));
+    },
+  },
+  {
+    method: 'DELETE', path: '/api/templates/:id/draft', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      await dropTemplateDraft(world, me.id, wordOf(c));
+      return c.body(null, 204);
+    },
+  },
+  { method: 'GET', path: '/api/templates/:id/editions', roles: ALL, handle: async ({ c, world }) => c.json(await listEditions(world.db, wordOf(c))) },
+  {
+    method: 'POST', path: '/api/templates/:id/editions', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { version, said } = await bodyOf(c, putTemplateInForceSchema);
+      return c.json(await publishTemplate(world, me.id, wordOf(c), version, said), 201);
+    },
+  },
+  { method: 'POST', path: '/api/templates/:id/effect', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await templateEffect(world, wordOf(c), (await bodyOf(c, templateEffectSchema)).template)) },
+  {
+    method: 'POST', path: '/api/templates/:id/archive', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { archived } = await bodyOf(c, archiveSchema);
+      if (!(await setArchived(world.db, wordOf(c), archived))) throw new Refused(404, 'no-template', 'There is no such template.');
+      await recordActivity(world.db, 'template-archived', me.id, null, { template: wordOf(c), archived: archived ? 1 : 0 });
+      return c.body(null, 204);
+    },
+  },
+  {
+    method: 'GET', path: '/api/templates/:id/starter', roles: ALL,
+    handle: async ({ c, world }) => {
+      const bytes = found(await readDraftStarter(world.db, wordOf(c), c.req.query('path') ?? ''));
+      // Never opened by the browser as what it says it is.
+      return c.body(Uint8Array.from(bytes), 200, { 'content-type': 'application/octet-stream', 'content-disposition': 'attachment' });
+    },
+  },
+  {
+    method: 'PUT', path: '/api/templates/:id/starter', roles: COORDINATOR,
+    handle: async ({ c, world }) => {
+      const path = relPathOf(c.req.query('path') ?? '');
+      if (!path.ok || path.value === '') throw new Refused(400, 'path-refused', 'A starter file needs a path inside the template.');
+      if ((await readTemplateDraft(world.db, wordOf(c))) === null) throw new Refused(409, 'no-draft', 'Change the template first: files belong to its draft.');
+      await putDraftStarter(world.db, wordOf(c), path.value, new Uint8Array(await c.req.arrayBuffer()));
+      return c.body(null, 204);
+    },
+  },
+  {
+    method: 'GET', path: '/api/templates/:id/export', roles: ALL,
+    handle: async ({ c, world }) => {
+      const edition = c.req.query('edition');
+      const { name, bytes } = await exportTemplate(world, wordOf(c), edition === undefined ? null : Number(edition));
+      return c.body(Uint8Array.from(bytes), 200, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="${encodeURIComponent(name)}"` });
+    },
+  },
   { method: 'GET', path: '/api/conventions', roles: ALL, handle: async ({ c, world }) => c.json(await listConventions(world.db)) },
   {
     method: 'POST', path: '/api/conventions', roles: COORDINATOR,

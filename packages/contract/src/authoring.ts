@@ -1,0 +1,44 @@
+/** Templates as they are written: drafts, editions, what an edition would mean for projects that run. */
+import type { Template } from '@nesting/core';
+import { z } from 'zod';
+import { short, word } from './field';
+import { looseTemplateSchema, templateSchema } from './template';
+
+export interface TemplateDraft {
+  readonly template: Template;
+  readonly version: number;
+  readonly by: string | null;
+  readonly changedAt: string;
+}
+
+const starterPath = z.string().min(1).max(500);
+/** Bytes as Base64: starter files that come with an import are small. */
+const starterFile = z.object({ path: starterPath, base64: z.string().max(8_000_000) });
+
+export const newTemplateSchema = z.object({
+  template: looseTemplateSchema,
+  starters: z.array(starterFile).max(500).default([]),
+  /** Of which template and edition the starter files are taken over. */
+  from: z.object({ template: word, edition: z.int().min(1) }).optional(),
+});
+export const saveTemplateSchema = z.object({ template: templateSchema, version: z.int().min(0) });
+export const putTemplateInForceSchema = z.object({ version: z.int().min(1), said: short });
+export const archiveSchema = z.object({ archived: z.boolean() });
+export const templateEffectSchema = z.object({ template: templateSchema });
+
+export interface EditionRow {
+  readonly edition: number;
+  readonly said: string;
+  readonly at: string;
+  readonly by: string | null;
+  readonly template: Template;
+}
+
+/** One running project on an earlier edition, were the draft taken on by it. */
+export interface TemplateEffectRow {
+  readonly project: { readonly id: string; readonly number: string; readonly folder: string; readonly edition: number };
+  readonly gains: number;
+  readonly loses: number;
+  readonly renames: number;
+  readonly examples: readonly string[];
+}

@@ -1,0 +1,126 @@
+/** Templates from draft to edition, in and out of zips, by two people at once; what an edition would mean for projects that run. */
+import { buffer } from 'node:stream/consumers';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { EditionRow, TemplateEffectRow, TemplateRow } from '@nesting/contract';
+import { setFolder, type Template } from '@nesting/core';
+import { ZipFile } from 'yazl';
+import { openTestWorld, startOf, type TestWorld } from './world';
+
+let t: TestWorld;
+beforeAll(async () => {
+  t = await openTestWorld();
+});
+afterAll(() => t.close());
+
+const code = async (response: Response) => [response.status, response.ok ? '' : ((await response.json()) as { code: string }).code];
+const all = async () => (await (await t.ask('lead', 'GET', '/api/templates')).json()) as TemplateRow[];
+const rowOf = async (id: string) => (await all()).find((r) => r.id === id) as TemplateRow;
+const save = (id: string, template: Template, version: number) => t.ask('coordinator', 'PUT', `/api/templates/${id}/draft`, { template, version });
+const json = async <T>(response: Response) => (await response.json()) as T;
+
+async function raw(method: string, address: string, bytes?: Uint8Array): Promise<Response> {
+  // As the browser sends files: no JSON, with the same cookie.
+  const origin = new URL(t.config.publicUrl).origin;
+  cookie ??= await signIn(origin);
+  return t.app.request(address, { method, headers: { origin, cookie, 'content-type': 'application/octet-stream' }, ...(bytes && { body: Buffer.from(bytes) }) });
+}
+
+let cookie: string | null = null;
+
+async function signIn(origin: string): Promise<string> {
+  const signed = await t.app.request('/api/auth/sign-in/email', { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: JSON.stringify({ email: 'coordinator@tallow-street.example', password: 'a long enough password' }) });
+  return (signed.headers.get('set-cookie') ?? '').split(';')[0] as string;
+}
+
+async function zipOf(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array> {
+  const zip = new ZipFile();
+  for (const [path, bytes] of Object.entries(files)) zip.addBuffer(Buffer.from(bytes), path);
+  zip.end();
+  return buffer(zip.outputStream);
+}
+
+describe('from a draft to an edition', () => {
+  test('a draft is kept, told when it is overtaken, and becomes the next edition with a sentence and its files', async () => {
+    const { template } = await rowOf('window-piece');
+    const changed: Template = { ...template, root: setFolder(template.root, 'paper', { purpose: 'Papers of all kinds.' }) };
+    expect(await json(await save('window-piece', changed, 0))).toEqual({ version: 1 });
+    expect(await code(await save('window-piece', changed, 0))).toEqual([409, 'draft-changed']);
+    expect(await rowOf('window-piece')).toMatchObject({ edition: 1, draft: { version: 1, by: 'The coordinator' } });
+    expect(await code(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version: 9, said: 'x' }))).toEqual([409, 'draft-changed']);
+    expect(await json(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version: 1, said: 'Papers are told apart.' }))).toEqual({ edition: 2 });
+    const editions = await json<EditionRow[]>(await t.ask('artist', 'GET', '/api/templates/window-piece/editions'));
+    expect(editions.map((e) => [e.edition, e.said])).toEqual([[2, 'Papers are told apart.'], [1, '']]);
+    const started = await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('26501'), edition: 2 });
+    expect(started.status).toBe(201);
+    await t.world.checks.idle();
+  });
+
+  test('what cannot be used is not put in force, and says where', async () => {
+    const { template } = await rowOf('window-piece');
+    const broken = [
+      { ...template, root: setFolder(template.root, 'paper', { conventions: ['nothing'] }) },
+      { ...template, root: setFolder(template.root, 'window', { onePer: { list: 'nothing', as: 'x' } }) },
+      { ...template, root: { ...template.root, starters: [{ id: 'new', name: 'new.md', from: 'starters/new.md' }] } },
+    ];
+    for (const each of broken) {
+      const { version } = await json<{ version: number }>(await save('window-piece', each as Template, (await rowOf('window-piece')).draft?.version ?? 0));
+      expect((await code(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version, said: '' })))[0]).toBe(422);
+    }
+    expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/new.md', Buffer.from('# New'))).status).toBe(204);
+    expect((await raw('PUT', '/api/templates/window-piece/starter?path=../new.md', Buffer.from('x'))).status).toBe(400);
+    const { version } = (await rowOf('window-piece')).draft as { version: number };
+    expect(await json(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version, said: '' }))).toEqual({ edition: 3 });
+    expect(await (await raw('GET', '/api/templates/window-piece/starter?path=starters/new.md')).text()).toBe('# New');
+  });
+
+  test('what an edition would mean for a running project is counted by its plan', async () => {
+    const { template } = await rowOf('window-piece');
+    const next: Template = { ...template, root: { ...setFolder(template.root, 'masters', { name: 'deliveries' }), folders: [...(setFolder(template.root, 'masters', { name: 'deliveries' }).folders ?? []), { id: 'press', name: 'press', number: 9 }] } };
+    const [row] = await json<TemplateEffectRow[]>(await t.ask('coordinator', 'POST', '/api/templates/window-piece/effect', { template: next }));
+    expect(row).toMatchObject({ gains: 2, renames: 1, project: { number: '26501', edition: 2 } });
+    expect(row?.examples).toContain('+ 09_press');
+  });
+});
+
+describe('in and out', () => {
+  test('exported and taken in again it is the same thing byte for byte', async () => {
+    const bytes = new Uint8Array(await (await raw('GET', '/api/templates/window-piece/export?edition=3')).arrayBuffer());
+    const { id } = await json<{ id: string }>(await raw('POST', '/api/templates/zip', bytes));
+    expect(id).toBe('window-piece-2');
+    const [own, other] = [await rowOf('window-piece'), await rowOf(id)];
+    expect({ ...other.template, id: 'window-piece', edition: 3 }).toEqual({ ...own.template, edition: 3 });
+    expect(other).toMatchObject({ edition: 0, draft: { version: 1 } });
+    expect(await json(await t.ask('coordinator', 'POST', `/api/templates/${id}/editions`, { version: 1, said: 'Taken in.' }))).toEqual({ edition: 1 });
+    const again = Buffer.from(await (await raw('GET', `/api/templates/${id}/export?edition=1`)).arrayBuffer());
+    expect(again.length).toBeGreaterThan(500);
+    expect(Buffer.from(await (await raw('GET', `/api/templates/${id}/export?edition=1`)).arrayBuffer()).equals(again)).toBe(true);
+  });
+
+  test('zips that lead out of their root, unpack to too much, or are no zips are refused whole', async () => {
+    const before = (await all()).length;
+    const refused = async (bytes: Uint8Array) => code(await raw('POST', '/api/templates/zip', bytes));
+    const good = Buffer.from(JSON.stringify((await rowOf('window-piece')).template));
+    expect(await refused(Buffer.from('no zip at all'))).toEqual([422, 'zip-unusable']);
+    expect(await refused(await zipOf({ 'readme.txt': Buffer.from('x') }))).toEqual([422, 'zip-unusable']);
+    expect(await refused(await zipOf({ 'a.nest.json': Buffer.from('{"format":"something/else"}') }))).toEqual([422, 'zip-unusable']);
+    expect(await refused(await zipOf({ 'a.nest.json': Buffer.from(good.toString().replace('"formatVersion":1', '"formatVersion":7')) }))).toEqual([422, 'zip-unusable']);
+    // A bomb: seventeen megabytes of nothing in a few kilobytes.
+    expect(await refused(await zipOf({ 'a.nest.json': good, 'starters/window-brief.md': new Uint8Array(17 * 1024 * 1024) }))).toEqual([422, 'zip-unusable']);
+    const out = Buffer.from(await zipOf({ 'a.nest.json': good, 'xx/evil.md': Buffer.from('x') }));
+    const evil = Buffer.from(out.toString('latin1').replaceAll('xx/evil.md', '../evil.md'), 'latin1');
+    expect(await refused(evil)).toEqual([422, 'zip-unusable']);
+    expect((await all()).length).toBe(before);
+  });
+
+  test('a template is doubled with its files, archived, and a draft never in force goes when it is put aside', async () => {
+    const { template, edition } = await rowOf('window-piece');
+    const { id } = await json<{ id: string }>(await t.ask('coordinator', 'POST', '/api/templates', { template: { ...template, name: 'Window piece, small' }, from: { template: 'window-piece', edition } }));
+    expect(id).toBe('window-piece-small');
+    expect((await raw('GET', `/api/templates/${id}/starter?path=starters/new.md`)).status).toBe(200);
+    expect((await t.ask('coordinator', 'DELETE', `/api/templates/${id}/draft`)).status).toBe(204);
+    expect(await rowOf(id)).toBeUndefined();
+    expect((await t.ask('coordinator', 'POST', '/api/templates/window-piece-2/archive', { archived: true })).status).toBe(204);
+    expect((await rowOf('window-piece-2')).archived).toBe(true);
+    expect(await code(await t.ask('coordinator', 'POST', '/api/templates', { template: { format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: 'x', folders: [{ name: 5 }] } } }))).toEqual([400, 'not-as-expected']);
+  });
+});
