@@ -31,7 +31,7 @@ export { clashKey, isLegalName, type NameFault, nameFaults, utf8Length } from '.
 export { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, PROFILE_NAMES, PROFILES, type ProfileName } from './portable/profiles';
 export * from './template/node';
 export { withConventions } from './template/conventions';
-export { visitFolders } from './template/visit';
+export { blocksOf, numberPrefix, siblingsOf, visitFolders } from './template/visit';
 export { type LooseTemplate, normaliseTemplate } from './template/normalise';
 export type { Diagnostic, DiagnosticCode } from './template/diagnose';
 export { compileTemplate, type Expander, type Expansion, type ExpandOptions, expandTemplate, type PlannedLine } from './template/expand';
@@ -56,7 +56,7 @@ export { csv } from './report/csv';
 export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif, findingsText } from './report/findings';
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './report/plans';
 export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
-export { changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
+export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
 export { type Derived, deriveTemplate, type Known, type Question } from './template/derive/derive';
 export { type Difference, diffTemplates } from './template/diff';
 export { differenceWords } from './words/differences';

@@ -18,6 +18,8 @@ const ConventionsPage = lazy(() => import('./features/conventions/list-page').th
 const EditorPage = lazy(() => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage })));
 const LearnPage = lazy(() => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage })));
 const NamesPage = lazy(() => import('./features/names/names-page').then((m) => ({ default: m.NamesPage })));
+const TemplateEditorPage = lazy(() => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage })));
+const DerivePage = lazy(() => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
@@ -37,6 +39,8 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/projects" replace /> },
       { path: 'templates', element: <GalleryPage /> },
+      { path: 'templates/derive', element: later(<DerivePage />) },
+      { path: 'templates/:id/edit', element: later(<TemplateEditorPage />) },
       { path: 'templates/:id', element: later(<TemplatePage />) },
       { path: 'conventions', element: later(<ConventionsPage />) },
       { path: 'conventions/learn', element: later(<LearnPage />) },

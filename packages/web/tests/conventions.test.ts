@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type Convention, mustParse, type Slot, slotsOf } from '@nesting/core';
 import fc from 'fast-check';
 import { addPart, changeField, changeKind, changeOptional, changeSeparator, changeSlot, kindOf, optionsFrom, optionsText, PART_KINDS, type PartKind, renameField, rowFor } from '../src/features/conventions/edit';
-import type * as Slice from '../src/features/conventions/editor-slice';
+import type { draftSlice as Make } from '../src/app/draft-slice';
 import { pathIn } from '../src/features/names/path-form';
 import { compileRule } from '../src/workers/compile-rule';
 
@@ -68,19 +68,19 @@ describe('acts of the editor', () => {
 });
 
 describe('the draft', () => {
-  let slice: typeof Slice;
+  let slice: ReturnType<typeof Make<Convention>>;
   beforeAll(async () => {
     const kept = new Map<string, string>();
     globalThis.localStorage = { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value) } as Storage;
-    slice = await import('../src/features/conventions/editor-slice');
+    slice = (await import('../src/app/draft-slice')).draftSlice<Convention>('c', 'c');
   });
 
   test('whatever is changed, undoing all of it and redoing all of it gives both ends', () => {
-    const { conventionsReducer: reduce, opened, changed, undone, redone } = slice;
+    const { reducer: reduce, opened, changed, undone, redone } = slice;
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.constantFrom('name', 'pattern', null), fc.string({ maxLength: 5 })), { maxLength: 15 }), (steps) => {
-        let state = reduce({}, opened({ id: 'c', convention: base, version: 0 }));
-        for (const [what, text] of steps) state = reduce(state, changed({ id: 'c', convention: { ...base, name: text }, what }));
+        let state = reduce({}, opened({ id: 'c', thing: base, version: 0 }));
+        for (const [what, text] of steps) state = reduce(state, changed({ id: 'c', thing: { ...base, name: text }, what }));
         const end = state.c?.now;
         const count = state.c?.past.length ?? 0;
         for (let i = 0; i < count; i++) state = reduce(state, undone('c'));
@@ -92,14 +92,14 @@ describe('the draft', () => {
   });
 
   test('what was written here stays where the server has nothing newer, and gives way where it has', () => {
-    const { conventionsReducer: reduce, opened, changed, savedAs } = slice;
+    const { reducer: reduce, opened, changed, savedAs } = slice;
     const mine = { ...base, name: 'Mine' };
-    let state = reduce(reduce({}, opened({ id: 'c', convention: base, version: 3 })), changed({ id: 'c', convention: mine, what: 'name' }));
-    expect(reduce(state, opened({ id: 'c', convention: base, version: 3 })).c?.now).toBe(mine);
-    expect(reduce(state, opened({ id: 'c', convention: { ...base, name: 'Theirs' }, version: 4 })).c?.now.name).toBe('Theirs');
-    state = reduce(state, savedAs({ id: 'c', convention: mine, version: 4 }));
+    let state = reduce(reduce({}, opened({ id: 'c', thing: base, version: 3 })), changed({ id: 'c', thing: mine, what: 'name' }));
+    expect(reduce(state, opened({ id: 'c', thing: base, version: 3 })).c?.now).toBe(mine);
+    expect(reduce(state, opened({ id: 'c', thing: { ...base, name: 'Theirs' }, version: 4 })).c?.now.name).toBe('Theirs');
+    state = reduce(state, savedAs({ id: 'c', thing: mine, version: 4 }));
     expect(state.c).toMatchObject({ version: 4, saved: mine, past: [base] });
-    expect(reduce(state, opened({ id: 'c', convention: mine, version: 4 })).c?.past).toHaveLength(1);
+    expect(reduce(state, opened({ id: 'c', thing: mine, version: 4 })).c?.past).toHaveLength(1);
   });
 });
 

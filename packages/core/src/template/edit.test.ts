@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { duplicateFolders, findFolder, freeNumber, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, removeFolders, renumberFolders, setFolder, shiftFolders, typedName } from './edit';
+import { absorbNumbers, duplicateFolders, findFolder, freeNumber, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, removeFolders, renumberFolders, setFolder, shiftFolders, typedName } from './edit';
 import type { FolderNode } from './node';
 
 const leaf = (id: string, number?: number): FolderNode => ({ id, name: id, ...(number !== undefined && { number }) });
@@ -26,6 +26,8 @@ test('a name typed with its number is both', () => {
   expect(typedName(numbered, '05_motion')).toEqual({ name: 'motion', number: 5 });
   expect(typedName(numbered, '2026')).toEqual({ name: '2026' });
   expect(typedName(null, '05_motion')).toEqual({ name: '05_motion' });
+  const typed = insertFolders(numbered, { parent: 'root', index: 4 }, [{ id: 'x', name: '08_masters' }]);
+  expect(findFolder(absorbNumbers(typed, ['x', 'a']), 'x')?.node).toEqual({ id: 'x', name: 'masters', number: 8 });
 });
 
 test('what is left alone stays the very same', () => {

@@ -98,7 +98,7 @@ export function insertFolders(root: FolderNode, { parent, index }: Place, nodes:
     let next = target;
     nodes.forEach((node, i) => {
       const at = Math.min(index, target.folders?.length ?? 0) + i;
-      const number = node.onePer !== undefined ? null : freeNumber(next, at, blocks);
+      const number = node.onePer !== undefined ? null : keepsNumber(next, at, node.number) ? (node.number as number) : freeNumber(next, at, blocks);
       const { number: _old, ...bare } = node;
       const folders = [...(next.folders ?? [])];
       folders.splice(at, 0, number === null ? bare : { ...bare, number });
@@ -106,6 +106,12 @@ export function insertFolders(root: FolderNode, { parent, index }: Place, nodes:
     });
     return next;
   });
+}
+
+/** Whether a number brought along is free at a place and in the order of those around it. */
+function keepsNumber({ numbering, folders = [] }: FolderNode, index: number, number: number | undefined): boolean {
+  if (numbering === undefined || number === undefined || (numbering.reserved ?? []).some((r) => r.number === number)) return false;
+  return folders.every((f, i) => f.number === undefined || (i < index ? f.number < number : f.number > number));
 }
 
 /** Takes folders out; the numbers of those that stay are what they were. The root itself stays. */
@@ -236,4 +242,13 @@ export function typedName(parent: FolderNode | null, typed: string): { readonly 
   const numbering = parent?.numbering;
   const found = numbering === undefined ? null : /^(\d{1,6})([_ .-]+)(.+)$/.exec(typed);
   return found === null ? { name: typed } : { name: found[3] as string, number: Number(found[1]) };
+}
+
+/** Folders that came to stand under a parent that numbers: a number typed in front of a name becomes the folder's own. */
+export function absorbNumbers(root: FolderNode, ids: readonly string[]): FolderNode {
+  return ids.reduce((tree, id) => {
+    const found = findFolder(tree, id);
+    const typed = found === null ? null : typedName(found.parent, found.node.name ?? '');
+    return typed?.number === undefined ? tree : setFolder(tree, id, typed);
+  }, root);
 }

@@ -1,6 +1,6 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { AskName, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, Entrance, FindingRow, FolderCount, FolderFiles, HeldName, Hold, Look, Me, ProjectNames, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
-import type { Convention, Registers } from '@nesting/core';
+import type { AskName, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, Entrance, FindingRow, FolderCount, FolderFiles, HeldName, Hold, Look, Me, ProjectNames, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Convention, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export const api = createApi({
@@ -14,6 +14,15 @@ export const api = createApi({
     signIn: build.mutation<unknown, { email: string; password: string }>({ query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }), invalidatesTags: ['me'] }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
     templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
+    newTemplate: build.mutation<{ id: string }, { template: unknown; from?: { template: string; edition: number } }>({ query: (body) => ({ url: 'templates', method: 'POST', body }), invalidatesTags: ['templates'] }),
+    importTemplate: build.mutation<{ id: string }, File>({ query: (file) => ({ url: 'templates/zip', method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }), invalidatesTags: ['templates'] }),
+    keepTemplate: build.mutation<{ version: number }, { template: Template; version: number }>({ query: (body) => ({ url: `templates/${encodeURIComponent(body.template.id)}/draft`, method: 'PUT', body }) }),
+    discardTemplate: build.mutation<void, string>({ query: (id) => ({ url: `templates/${encodeURIComponent(id)}/draft`, method: 'DELETE' }), invalidatesTags: ['templates'] }),
+    putTemplateInForce: build.mutation<{ edition: number }, { id: string; version: number; said: string }>({ query: ({ id, ...body }) => ({ url: `templates/${encodeURIComponent(id)}/editions`, method: 'POST', body }), invalidatesTags: ['templates', 'conventions'] }),
+    editions: build.query<EditionRow[], string>({ query: (id) => `templates/${encodeURIComponent(id)}/editions`, providesTags: ['templates'] }),
+    templateEffect: build.query<TemplateEffectRow[], Template>({ query: (template) => ({ url: `templates/${encodeURIComponent(template.id)}/effect`, method: 'POST', body: { template } }), keepUnusedDataFor: 10 }),
+    archiveTemplate: build.mutation<void, { id: string; archived: boolean }>({ query: ({ id, archived }) => ({ url: `templates/${encodeURIComponent(id)}/archive`, method: 'POST', body: { archived } }), invalidatesTags: ['templates'] }),
+    putStarter: build.mutation<void, { id: string; path: string; file: File }>({ query: ({ id, path, file }) => ({ url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`, method: 'PUT', body: file, headers: { 'content-type': 'application/octet-stream' } }) }),
     conventions: build.query<ConventionRow[], void>({ query: () => 'conventions', providesTags: ['conventions'] }),
     newConvention: build.mutation<{ id: string }, Omit<Convention, 'id'>>({ query: (convention) => ({ url: 'conventions', method: 'POST', body: { convention } }), invalidatesTags: ['conventions'] }),
     keepDraft: build.mutation<{ version: number }, { convention: Convention; version: number }>({ query: (body) => ({ url: `conventions/${encodeURIComponent(body.convention.id)}/draft`, method: 'PUT', body }) }),

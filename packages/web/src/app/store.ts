@@ -1,11 +1,12 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux';
-import { conventionsReducer, keepConventions } from '../features/conventions/editor-slice';
+import { conventionDrafts } from '../features/conventions/editor-slice';
 import { keepStart, startReducer } from '../features/start/start-slice';
+import { templateDrafts } from '../features/templates/editor/template-slice';
 import { api } from './api';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionsReducer },
+  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionDrafts.reducer, templates: templateDrafts.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 
@@ -13,7 +14,8 @@ let last = store.getState();
 store.subscribe(() => {
   const now = store.getState();
   if (now.start !== last.start) keepStart(now.start);
-  if (now.conventions !== last.conventions) keepConventions(now.conventions);
+  if (now.conventions !== last.conventions) conventionDrafts.keep(now.conventions);
+  if (now.templates !== last.templates) templateDrafts.keep(now.templates);
   last = now;
 });
 

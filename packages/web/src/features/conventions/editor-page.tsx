@@ -4,7 +4,6 @@ import { compileConvention, type Convention, examplePieces, expectationOf, expec
 import { useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { type Command, usePageCommands } from '../../app/commands';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { many } from '../../app/words';
@@ -13,14 +12,14 @@ import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Line, Menu, Trou
 import { compileRule, type RuleInput } from '../../workers/compile-rule';
 import { useProof } from '../../workers/rules';
 import { addPart, PART_KINDS, type PartKind, rowFor, withPattern } from './edit';
-import { closed, redone, undone } from './editor-slice';
+import { conventionDrafts } from './editor-slice';
 import { Effect } from './effect';
 import { Examples, failingOf, keptAs } from './examples';
 import { PartForm } from './part-form';
 import { PatternRow } from './pattern-row';
 import { contextOf, inputOf, type Leaning, leaningOf } from './rules';
 import { TryNames } from './try-names';
-import { useDraft } from './use-draft';
+import { useConventionDraft } from './use-convention-draft';
 import { Verdict } from './verdict';
 
 export function EditorPage() {
@@ -40,7 +39,7 @@ function Editor({ row }: { row: ConventionRow }) {
   const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
   const { data: projects = [] } = api.useProjectsQuery();
   const [params, put] = useAddress();
-  const draft = useDraft(row, mayWrite);
+  const draft = useConventionDraft(row, mayWrite);
   const { editing, change } = draft;
   const convention = editing?.now ?? row.draft?.convention ?? row.convention;
   const project = projects.find((p) => p.number === params.get('as')) ?? null;
@@ -55,7 +54,6 @@ function Editor({ row }: { row: ConventionRow }) {
   const item = chosen === null ? undefined : parts?.items[chosen];
   const users = projects.filter((p) => row.usedIn.some((u) => u.template === p.template.id));
   const [askNames] = api.useLazyProjectNamesQuery();
-  useUndo(row.id);
   if (convention === null) return null;
   const write = mayWrite ? change : null;
   const take = async (from: ProjectRow) => {
@@ -127,18 +125,6 @@ function useTriedNames(inAddress: string, put: (text: string) => void): { text: 
       if (shown !== inAddress) put(shown);
     },
   };
-}
-
-function useUndo(id: string): void {
-  const dispatch = useAppDispatch();
-  const commands = useMemo<readonly Command[]>(
-    () => [
-      { id: 'undo', words: 'Undo', keys: 'Ctrl+Z', run: () => dispatch(undone(id)) },
-      { id: 'redo', words: 'Redo', keys: 'Ctrl+Shift+Z', run: () => dispatch(redone(id)) },
-    ],
-    [dispatch, id],
-  );
-  usePageCommands(commands);
 }
 
 /** Values a field is known to take, for a list that would cure a pattern. */
@@ -258,7 +244,7 @@ function useLate<T>(value: T, ms: number): T {
   return late;
 }
 
-function Ledger({ row, convention, draft, mayWrite, failing, usable }: { row: ConventionRow; convention: Convention; draft: ReturnType<typeof useDraft>; mayWrite: boolean; failing: number; usable: boolean }) {
+function Ledger({ row, convention, draft, mayWrite, failing, usable }: { row: ConventionRow; convention: Convention; draft: ReturnType<typeof useConventionDraft>; mayWrite: boolean; failing: number; usable: boolean }) {
   const dispatch = useAppDispatch();
   const go = useNavigate();
   const [putInForce, { error: refused }] = api.usePutInForceMutation();
@@ -269,13 +255,13 @@ function Ledger({ row, convention, draft, mayWrite, failing, usable }: { row: Co
   if (!mayWrite) return <p className="flex-1 text-ink2">Only a coordinator changes conventions. Trying names changes nothing.</p>;
   const aside = async () => {
     await discard(row.id);
-    dispatch(closed(row.id));
+    dispatch(conventionDrafts.closed(row.id));
     if (row.edition === null) await go('/conventions');
   };
   const publish = async () => {
     const version = draft.editing?.version ?? 0;
     const result = await putInForce({ id: row.id, version });
-    if ('data' in result) dispatch(closed(row.id));
+    if ('data' in result) dispatch(conventionDrafts.closed(row.id));
   };
   return (
     <>

@@ -25,9 +25,11 @@ export function StartPage() {
   const failed = [templates, registers, volumes].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
   if (!templates.data || !registers.data || !volumes.data) return null;
-  const row = templates.data.find((t) => t.id === params.get('template')) ?? templates.data[0];
+  // Only what is in force, and not put away, can be started from.
+  const all = templates.data.filter((t) => t.edition > 0 && !t.archived);
+  const row = all.find((t) => t.id === params.get('template')) ?? all[0];
   if (row === undefined) return <Empty title="No template to start from">A coordinator writes one first.</Empty>;
-  return <Starting key={row.id} row={row} all={templates.data} registers={registers.data} volumes={volumes.data} />;
+  return <Starting key={row.id} row={row} all={all} registers={registers.data} volumes={volumes.data} />;
 }
 
 interface Props {

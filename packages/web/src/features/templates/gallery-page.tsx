@@ -1,26 +1,71 @@
-/** All templates, each known by its nest. */
-import { Link } from 'react-router';
+/** All templates, each known by its nest; written anew, doubled, put away, taken in and out from here. */
+import type { Me, TemplateRow } from '@nesting/contract';
+import { type ChangeEvent, useMemo, useRef } from 'react';
+import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Empty, Trouble } from '../../ui/ui';
-import type { TemplateRow } from '@nesting/contract';
-import { useMemo } from 'react';
+import { Button, Empty, Menu, Trouble } from '../../ui/ui';
 import { sizeOfTemplate } from './size';
 
+/** What a new template begins with: a root that has a name, and the two things every project has. */
+const FRESH = {
+  format: 'nesting/template', formatVersion: 1, name: 'New template',
+  fields: [{ key: 'client', type: 'client', label: 'Client', required: true }, { key: 'title', type: 'text', label: 'Title', max: 40, required: true }],
+  conventions: [], root: { id: 'root', name: '{number}_{client.code}_{title:kebab}', numbering: { digits: 2, joiner: '_' } },
+};
+
 export function GalleryPage() {
+  const me = useOutletContext<Me>();
   const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
+  const [make, { error: refused }] = api.useNewTemplateMutation();
+  const [take, { error: untaken }] = api.useImportTemplateMutation();
+  const file = useRef<HTMLInputElement>(null);
+  const go = useNavigate();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
+  const mayWrite = me.role === 'coordinator';
+  const write = async (body: Parameters<typeof make>[0]) => {
+    const made = await make(body).unwrap();
+    await go(`/templates/${made.id}/edit`);
+  };
+  const takeIn = async (event: ChangeEvent<HTMLInputElement>) => {
+    const given = event.target.files?.[0];
+    event.target.value = '';
+    if (given === undefined) return;
+    if (given.name.endsWith('.zip')) {
+      const made = await take(given).unwrap();
+      return go(`/templates/${made.id}/edit`);
+    }
+    let template: unknown;
+    try {
+      template = JSON.parse(await given.text());
+    } catch {
+      template = null;
+    }
+    // What is no template is refused by the server, in words.
+    return write({ template });
+  };
   return (
     <div className="overflow-auto px-8 py-6">
-      <h1 className="text-xl font-semibold">Templates</h1>
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="mr-auto text-xl font-semibold">Templates</h1>
+        {mayWrite && (
+          <>
+            <Link to="/templates/derive" className="flex h-9 items-center rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold hover:border-ink">Derive from what is there…</Link>
+            <Button onClick={() => file.current?.click()}>Take in a file…</Button>
+            <input ref={file} type="file" aria-label="A template file or zip" accept=".json,.zip,application/zip,application/json" className="sr-only" tabIndex={-1} onChange={(e) => void takeIn(e).catch(() => undefined)} />
+            <Button look="main" onClick={() => void write({ template: FRESH })}>New template</Button>
+          </>
+        )}
+      </div>
       <p className="pb-5 text-ink2">Each is a hierarchy of folders with its names, its starter files and what may be where.</p>
+      {(refused ?? untaken) && <Trouble message={troubleOf(refused ?? untaken)} />}
       {!isLoading && data.length === 0 && <Empty title="No template yet">A template is written once, and every project of its kind starts from it.</Empty>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-4">
         {data.map((row) => (
           <li key={row.id}>
-            <Card row={row} />
+            <Card row={row} mayWrite={mayWrite} onDouble={() => void write({ template: { ...row.template, name: `${row.name}, copy` }, ...(row.edition > 0 && { from: { template: row.id, edition: row.edition } }) })} />
           </li>
         ))}
       </ul>
@@ -28,19 +73,32 @@ export function GalleryPage() {
   );
 }
 
-function Card({ row }: { row: TemplateRow }) {
+function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean; onDouble: () => void }) {
   const nest = useMemo(() => nestOfTemplate(row.template), [row.template]);
+  const [archive] = api.useArchiveTemplateMutation();
+  const go = useNavigate();
   const { folders, fields } = sizeOfTemplate(row.template);
+  const state = row.edition === 0 ? 'a draft, never in force' : `edition ${row.edition}${row.draft ? ' and a draft' : ''}`;
   return (
-    <Link to={`/templates/${row.id}`} className="flex h-full gap-4 rounded-tray border border-line bg-sheet p-4 hover:border-ink">
+    <div className={`relative flex h-full gap-4 rounded-tray border border-line p-4 hover:border-ink ${row.archived ? 'bg-bench' : 'bg-sheet'}`}>
       <Nest root={nest} width={104} height={84} label={`The shape of ${row.name}`} />
-      <span className="flex min-w-0 flex-col">
-        <span className="text-lg font-semibold">{row.name}</span>
+      <span className="flex min-w-0 flex-1 flex-col">
+        <Link to={row.edition === 0 ? `/templates/${row.id}/edit` : `/templates/${row.id}`} className="pr-8 text-lg font-semibold after:absolute after:inset-0">{row.name}</Link>
         <span className="flex-1 pb-2 text-sm text-ink2">{row.purpose}</span>
-        <span className="text-xs text-ink2">
-          edition {row.edition} · {many(folders, 'folder')} · {many(fields, 'field')} · {row.projects === 0 ? 'no project yet' : many(row.projects, 'project')}
+        <span className="text-xs text-note">
+          {row.archived ? 'put away · ' : ''}{state} · {many(folders, 'folder')} · {many(fields, 'field')} · {row.projects === 0 ? 'no project yet' : many(row.projects, 'project')}
         </span>
       </span>
-    </Link>
+      <span className="absolute top-2 right-2 z-10">
+        <Menu
+          trigger={<Button look="quiet" className="h-7! px-2!" aria-label={`More for ${row.name}`}>…</Button>}
+          lines={[
+            ...(mayWrite ? [{ words: 'Change it', run: () => void go(`/templates/${row.id}/edit`) }, { words: 'Make a copy', run: onDouble }] : []),
+            { words: 'Save as a zip', run: () => { location.href = `/api/templates/${encodeURIComponent(row.id)}/export${row.edition > 0 ? `?edition=${row.edition}` : ''}`; } },
+            ...(mayWrite && row.edition > 0 ? [{ words: row.archived ? 'Bring it back' : 'Put it away', run: () => void archive({ id: row.id, archived: !row.archived }) }] : []),
+          ]}
+        />
+      </span>
+    </div>
   );
 }

@@ -2,9 +2,9 @@
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from 'react-router';
 import type { Me, TemplateRow } from '@nesting/contract';
-import { mergeRegisters, NO_REGISTERS, ownRegisters } from '@nesting/core';
+import { diffTemplates, differenceWords, mergeRegisters, NO_REGISTERS, ownRegisters } from '@nesting/core';
 import { api, troubleOf } from '../../app/api';
-import { many } from '../../app/words';
+import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
@@ -57,6 +57,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
               </li>
             ))}
           </ul>
+          <Editions id={row.id} />
           <Heading>Conventions</Heading>
           <ul className="flex flex-col gap-2 text-sm">
             {template.conventions.map((c) => (
@@ -95,6 +96,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
           <span className="flex-1">
             <strong className="font-semibold">Edition {row.edition} is in force.</strong> <span className="text-ink2">Projects keep the edition they were started with.</span>
           </span>
+          {me.role === 'coordinator' && <Button onClick={() => void go(`/templates/${row.id}/edit`)}>{row.draft ? 'Go on with the draft' : 'Change it'}</Button>}
           {me.role === 'coordinator' && (
             <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
               Start a project from it
@@ -103,5 +105,32 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
         </>
       }
     />
+  );
+}
+
+function Editions({ id }: { id: string }) {
+  const { data = [] } = api.useEditionsQuery(id);
+  if (data.length < 2 && !data[0]?.said) return null;
+  return (
+    <section aria-label="Editions" className="flex flex-col gap-1">
+      <Heading>Editions</Heading>
+      <ul className="flex flex-col gap-1 text-sm">
+        {data.map((e, i) => {
+          const before = data[i + 1];
+          const differences = before === undefined ? [] : diffTemplates(before.template, e.template);
+          return (
+            <li key={e.edition}>
+              <span className="font-semibold">{e.edition}</span> {e.said} <span className="text-xs text-ink2">{ago(e.at)}{e.by ? `, ${e.by}` : ''}</span>
+              {differences.length > 0 && (
+                <details className="text-xs">
+                  <summary className="cursor-pointer text-bottle">{many(differences.length, 'difference')} from edition {before?.edition}</summary>
+                  <ul className="list-inside list-disc">{differences.slice(0, 60).map((d) => <li key={JSON.stringify(d)}>{differenceWords(d)}</li>)}</ul>
+                </details>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
   );
 }

@@ -1,6 +1,7 @@
 /** A template as tree nodes: patterns stand where names will, reserved numbers are shown as the gaps they are. */
 import { type FolderNode, mustParse, type ResolvedFolder, resolveTemplate, type Registers, type Template } from '@nesting/core';
 import type { NamePiece, TreeNode } from '../../tray/flatten';
+import { signOf } from './editor/row-signs';
 
 export interface TemplateLine {
   readonly tree: TreeNode;
@@ -20,7 +21,7 @@ export function linesOfTemplate(template: Template, registers: Registers): Templ
     const path = above === '' ? (folder.node.name ?? '') : `${above} / ${folder.numberPrefix}${folder.node.name ?? ''}`;
     out.push({
       folder, path, per,
-      tree: { key: folder.id, depth, kind: 'folder', pieces, mark: own, state: 'planned', note: folder.node.purpose, badge: badgeOf(folder.node), open: depth < 4 },
+      tree: { key: folder.id, depth, kind: 'folder', pieces, mark: own, state: 'planned', note: folder.node.purpose, badge: signOf(folder.node) ?? undefined, open: depth < 4 },
     });
     for (const line of withReserved(folder)) {
       if ('reserved' in line) out.push({ folder: null, path: '', per, tree: { key: `${folder.id}#${line.reserved}`, depth: depth + 1, kind: 'reserved', pieces: [{ text: line.text, field: null }], mark: null, state: 'planned', note: line.label, open: false } });
@@ -56,11 +57,4 @@ function piecesOf(pattern: string): NamePiece[] {
   } catch {
     return [{ text: pattern, field: null }];
   }
-}
-
-function badgeOf(node: FolderNode): string | undefined {
-  if (node.onePer) return `one per ${node.onePer.as}`;
-  if (node.onlyWhen) return `only when ${node.onlyWhen.field} is ${[node.onlyWhen.is].flat().join(' or ')}`;
-  if (node.presence && node.presence !== 'always') return node.presence === 'optional' ? 'optional' : 'when needed';
-  return node.signpost ? `signpost: ${node.signpost}` : undefined;
 }

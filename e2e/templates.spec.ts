@@ -1,0 +1,142 @@
+/** Templates written by keyboard, derived from what is there, taken out and in, put in force and started from. */
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { expect, test } from './demo';
+
+interface Node {
+  readonly name?: string;
+  readonly number?: number;
+  readonly folders?: readonly Node[];
+}
+
+/** The demo's facade show as an outline to type: depth, number and name of each folder. */
+function outlineOf(root: Node): { depth: number; typed: string }[] {
+  const out: { depth: number; typed: string }[] = [];
+  const walk = (node: Node, depth: number): void => {
+    for (const child of node.folders ?? []) {
+      out.push({ depth, typed: `${child.number === undefined ? '' : `${String(child.number).padStart(2, '0')}_`}${child.name}` });
+      walk(child, depth + 1);
+    }
+  };
+  walk(root, 0);
+  return out;
+}
+
+const facade = JSON.parse(readFileSync('demo/templates/facade-show.nest.json', 'utf8')) as { root: Node };
+const plain = (node: Node): Node => ({ name: node.name as string, ...(node.number !== undefined && { number: node.number }), ...(node.folders?.length && { folders: node.folders.filter((f) => f.name !== undefined).map(plain) }) });
+
+async function newTemplate(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Templates', exact: true }).click();
+  await page.getByRole('button', { name: 'New template' }).click();
+  await expect(page).toHaveURL(/\/templates\/new-template(-\d+)?\/edit/);
+  await page.getByRole('treeitem').first().click();
+}
+
+test('the facade show is typed from nothing with the keyboard, put in force and started from', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await newTemplate(page);
+  // Blocks have no name of their own: what is in them is written elsewhere.
+  const root = plain(facade.root);
+  let depth = 0;
+  for (const [i, line] of outlineOf(root).entries()) {
+    await page.keyboard.press('Enter');
+    // A new row stands beside the one before it, or first in the root.
+    for (let d = i === 0 ? 0 : depth; d < line.depth; d++) await page.keyboard.press('Tab');
+    for (let d = depth; d > line.depth; d--) await page.keyboard.press('Shift+Tab');
+    await page.keyboard.type(line.typed);
+    depth = line.depth;
+  }
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  const id = new URL(page.url()).pathname.split('/')[2] as string;
+  const draft = async () => ((await (await page.request.get('/api/templates')).json()) as { id: string; draft: { template: { root: Node } } }[]).find((t) => t.id === id)?.draft.template as { root: Node; fields: { key: string; type: string }[] };
+  expect(plain((await draft()).root).folders).toEqual(root.folders);
+
+  // What is asked for, and what is made for each of it.
+  for (const [key, label] of [['surfaces', 'Surfaces'], ['scenes', 'Scenes'], ['nights', 'Test nights'], ['projectors', 'Projectors'], ['languages', 'Languages']] as const) {
+    await page.getByRole('button', { name: 'Ask for something more…' }).press('Enter');
+    await page.getByRole('textbox', { name: 'Label', exact: true }).fill(label);
+    await page.getByRole('textbox', { name: 'Its name in patterns' }).fill(key);
+    await page.keyboard.press('Tab');
+    await page.getByRole('combobox', { name: 'It is' }).press('Enter');
+    await page.keyboard.type('A list');
+    await page.keyboard.press('Enter');
+    if (key === 'nights' || key === 'projectors') {
+      await page.getByRole('combobox', { name: 'Of', exact: true }).press('Enter');
+      await page.keyboard.type(key === 'nights' ? 'A date' : 'A letter');
+      await page.keyboard.press('Enter');
+    }
+  }
+  for (const [name, list] of [['{surface:kebab}', 'Surfaces'], ['{scene}', 'Scenes'], ['{night:yyyy-MM-dd}', 'Test nights'], ['{projector:A}', 'Projectors'], ['{language}', 'Languages']] as const) {
+    await page.getByRole('treeitem', { name, exact: true }).first().click();
+    await page.getByRole('combobox', { name: 'Once for each of' }).press('Enter');
+    await page.keyboard.type(list);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('treeitem', { name, exact: true }).first()).toContainText('one per');
+  }
+  await page.getByLabel('Lay a sample over it').check();
+  await expect(page.getByText(/the sample makes \d+ folders/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Template' }).fill('Facade show, typed');
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put edition 1 in force…' }).click();
+  await page.getByLabel('What changed, in a sentence').fill('Typed from nothing.');
+  await page.getByRole('button', { name: 'Put edition 1 in force', exact: true }).click();
+  await expect(page.getByText('Edition 1 is in force.')).toBeVisible();
+  await expect(page.getByText('Typed from nothing.')).toBeVisible();
+  await page.getByRole('button', { name: 'Start a project from it' }).click();
+  await page.getByLabel('Surfaces').fill('west-front, old-mill');
+  await expect(page.getByRole('tree')).toContainText('old-mill');
+});
+
+test('the outline: paste, move, several at once, undo without end, and a draft that survives', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await newTemplate(page);
+  await page.keyboard.press('Enter');
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', '.\n├── 01_paper\n│   ├── quotes\n│   └── permits\n└── 05_motion\n    └── working\n');
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  const names = async () => (await page.getByRole('treeitem').evaluateAll((rows) => rows.map((r) => `${r.getAttribute('aria-level')} ${r.getAttribute('aria-label')}`))).slice(1);
+  await expect.poll(names).toEqual(['2 01_paper', '3 quotes', '3 permits', '2 05_motion', '3 working']);
+  await page.getByRole('treeitem', { name: 'permits' }).click();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(names).toEqual(['2 01_paper', '3 permits', '3 quotes', '2 05_motion', '3 working']);
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Control+g');
+  await expect.poll(names).toEqual(['2 01_paper', '3 group', '4 permits', '4 quotes', '2 05_motion', '3 working']);
+  await page.keyboard.type('s of papers');
+  await page.keyboard.press('Control+d');
+  await expect.poll(async () => (await names()).filter((n) => n.includes('groups of papers'))).toHaveLength(2);
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  const end = await names();
+  await page.reload();
+  await expect.poll(names).toEqual(end);
+  await page.getByRole('treeitem').nth(1).click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.press('Control+z');
+  await expect.poll(names).toEqual(end);
+  await page.getByRole('button', { name: 'Put the draft aside…' }).click();
+  await page.getByRole('button', { name: 'Put it aside', exact: true }).click();
+  await expect(page).toHaveURL(/\/templates$/);
+});
+
+test('a template is derived from a listing of a project, and taken out and in again', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto('/templates/derive');
+  const lines = ['north', 'south-gate', 'quay'].flatMap((place) => ['s01', 's02'].flatMap((scene) => ['working', 'renders'].map((f) => `26031_OTM_tide-table/02_motion/${place}/${scene}/${f}/`)));
+  await page.getByLabel('A listing').fill(['26031_OTM_tide-table/01_paper/quotes/', ...lines, '26031_OTM_tide-table/04_masters/'].join('\n'));
+  await expect(page.getByText('With its own values it makes 26 folders.')).toBeVisible();
+  await expect(page.getByLabel('Asked for')).toContainText('north, quay, south-gate');
+  await page.getByLabel('Name of the template').fill('Tide table');
+  await page.getByRole('button', { name: 'Take it into the editor' }).click();
+  await expect(page).toHaveURL(/\/templates\/tide-table\/edit$/);
+  await expect(page.getByRole('treeitem', { name: /scene/ })).toContainText('one per scene');
+  await page.goto('/templates');
+  await page.getByRole('button', { name: 'More for Window piece' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Save as a zip' }).click()]);
+  await page.getByLabel('A template file or zip').setInputFiles({ name: 'window-piece.zip', mimeType: 'application/zip', buffer: readFileSync(await download.path()) });
+  await expect(page).toHaveURL(/\/templates\/window-piece-2\/edit$/);
+  await page.goto('/templates');
+  await page.getByLabel('A template file or zip').setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"something/else"}') });
+  await expect(page.getByRole('alert')).toBeVisible();
+});

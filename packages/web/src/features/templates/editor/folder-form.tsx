@@ -1,0 +1,178 @@
+/** Everything about the selected folder. */
+import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Starter, type Template } from '@nesting/core';
+import { useId } from 'react';
+import { markColour, TraySign } from '../../../ui/signs';
+import { Button, Choose, Heading, Labelled, Line, Lines, Menu, Tick } from '../../../ui/ui';
+
+interface Props {
+  readonly template: Template;
+  readonly root: FolderNode;
+  readonly node: FolderNode;
+  readonly families: readonly string[];
+  readonly readOnly: boolean;
+  readonly onChange: (root: FolderNode, what: string | null) => void;
+  /** Takes a file's bytes to the draft. */
+  readonly onFile: (path: string, file: File) => void;
+}
+
+const NONE = 'none';
+const PRESENCE_WORDS: Readonly<Record<string, string>> = { always: 'when a project starts', optional: 'where it is chosen', 'on-demand': 'when somebody needs it' };
+
+export function FolderForm({ template, root, node, families, readOnly, onChange, onFile }: Props) {
+  const id = useId();
+  const set = (change: Partial<FolderNode>, what: string | null = null) => onChange(setFolder(root, node.id, change), what === null ? null : `${node.id} ${what}`);
+  const lists = template.fields.filter((f) => f.type === 'list');
+  const choices = template.fields.flatMap((f) => (f.type === 'choice' ? (f.options ?? []).map((o) => ({ value: `${f.key}=${o.code}`, label: `${f.label ?? f.key} is ${o.label ?? o.code}` })) : []));
+  const toggle = (key: 'accepts' | 'conventions', value: string) => {
+    const now = node[key] ?? [];
+    const next = now.includes(value) ? now.filter((v) => v !== value) : [...now, value];
+    set({ [key]: next.length === 0 ? undefined : next });
+  };
+  return (
+    <fieldset disabled={readOnly} className="flex flex-col gap-4">
+      <Heading>Selected: {node.name || 'unnamed'}</Heading>
+      <Labelled id={`${id}p`} label="What it is for">
+        <Lines id={`${id}p`} rows={2} value={node.purpose ?? ''} onChange={(e) => set({ purpose: e.target.value || undefined }, 'purpose')} className="font-sans" />
+      </Labelled>
+      <div className="flex flex-col gap-1">
+        <span className="text-xs font-semibold text-ink2" id={`${id}m`}>Mark</span>
+        <fieldset aria-labelledby={`${id}m`} className="flex flex-wrap gap-1.5">
+          {[null, ...MARKS].map((mark) => (
+            <button key={mark ?? NONE} type="button" aria-pressed={(node.mark ?? null) === mark} aria-label={mark ?? 'as the folder above'} title={mark ?? 'as the folder above'} onClick={() => set({ mark: mark ?? undefined })} className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`} style={{ color: markColour(mark) }}>
+              <TraySign mark={mark} state={mark === null ? 'planned' : 'there'} />
+            </button>
+          ))}
+        </fieldset>
+      </div>
+      <div className="grid grid-cols-2 gap-3">
+        <div className="col-span-2">
+        <Labelled id={`${id}w`} label="Made">
+          <Choose id={`${id}w`} label="Made" disabled={readOnly} value={node.presence ?? 'always'} options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] as string }))} onChange={(value) => set({ presence: value === 'always' ? undefined : (value as FolderNode['presence']) })} />
+        </Labelled>
+        </div>
+        <Labelled id={`${id}c`} label="Only when">
+          <Choose id={`${id}c`} label="Only when" disabled={readOnly} value={node.onlyWhen ? `${node.onlyWhen.field}=${[node.onlyWhen.is].flat()[0]}` : NONE} options={[{ value: NONE, label: 'always' }, ...choices]} onChange={(value) => set({ onlyWhen: value === NONE ? undefined : { field: value.split('=')[0] as string, is: value.slice(value.indexOf('=') + 1) } })} />
+        </Labelled>
+        <Labelled id={`${id}o`} label="Once for each of">
+          <Choose id={`${id}o`} label="Once for each of" disabled={readOnly} value={node.onePer?.list ?? NONE} options={[{ value: NONE, label: 'only once' }, ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key }))]} onChange={(value) => set(onePerOf(node, value))} />
+        </Labelled>
+        {node.onePer && (
+          <Labelled id={`${id}a`} label="Each is called">
+            <Line id={`${id}a`} value={node.onePer.as} onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')} className="font-mono" />
+          </Labelled>
+        )}
+        <Labelled id={`${id}s`} label="Signpost">
+          <Line id={`${id}s`} value={node.signpost ?? ''} placeholder="cache, delivery…" onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')} />
+        </Labelled>
+      </div>
+      <Several label="Takes files of" chosen={node.accepts} known={families.map((f) => ({ value: f, label: f }))} empty="as the folder above" none={node.accepts?.length === 0 ? 'none' : null} readOnly={readOnly} onToggle={(value) => toggle('accepts', value)} onNone={() => set({ accepts: node.accepts?.length === 0 ? undefined : [] })} noneWords="No files at all" />
+      <Several label="Files are called by" chosen={node.conventions} known={template.conventions.map((c) => ({ value: c.id, label: c.name }))} empty="as the folder above" none={null} readOnly={readOnly} onToggle={(value) => toggle('conventions', value)} />
+      <div className="grid grid-cols-2 gap-2 text-sm">
+        <Tick label="Anything goes inside" checked={node.free ?? false} disabled={readOnly} onChange={(free) => set({ free: free || undefined })} />
+        <Tick label="Names never change" checked={node.stable ?? false} disabled={readOnly} onChange={(stable) => set({ stable: stable || undefined })} />
+        <Tick label="Licensed material" checked={node.licensed ?? false} disabled={readOnly} onChange={(licensed) => set({ licensed: licensed || undefined })} />
+        <Tick label="Older versions apart" checked={node.older !== undefined} disabled={readOnly} onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })} />
+      </div>
+      <Numbering node={node} readOnly={readOnly} onSet={set} onRenumber={() => onChange(renumberFolders(root, node.id), null)} />
+      <Starters node={node} readOnly={readOnly} onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })} onFile={onFile} />
+    </fieldset>
+  );
+}
+
+/** `surfaces` → each is a `surface`, and the name is that of the entry until another is written. */
+function onePerOf(node: FolderNode, list: string): Partial<FolderNode> {
+  if (list === NONE) return { onePer: undefined };
+  const as = list.endsWith('ies') ? `${list.slice(0, -3)}y` : list.replace(/s$/, '');
+  return { onePer: { list, as }, number: undefined, ...(!node.name && { name: `{${as}}` }) };
+}
+
+interface SeveralProps {
+  readonly label: string;
+  readonly chosen: readonly string[] | undefined;
+  readonly known: readonly { value: string; label: string }[];
+  readonly empty: string;
+  readonly none: string | null;
+  readonly readOnly: boolean;
+  readonly onToggle: (value: string) => void;
+  readonly onNone?: () => void;
+  readonly noneWords?: string;
+}
+
+function Several({ label, chosen, known, empty, none, readOnly, onToggle, onNone, noneWords }: SeveralProps) {
+  const words = (value: string) => known.find((k) => k.value === value)?.label ?? value;
+  return (
+    <div className="flex items-baseline gap-3 text-sm">
+      <span className="w-28 shrink-0 text-xs font-semibold text-ink2">{label}</span>
+      <span className="min-w-0 flex-1">{none ?? (chosen?.length ? chosen.map(words).join(', ') : empty)}</span>
+      {!readOnly && (
+        <Menu stay trigger={<Button look="quiet" className="h-6!" aria-label={`${label}: choose`}>Choose…</Button>} lines={[...(onNone && noneWords ? [{ words: noneWords, run: onNone, chosen: none !== null }] : []), ...known.map((k) => ({ words: k.label, run: () => onToggle(k.value), chosen: chosen?.includes(k.value) ?? false }))]} />
+      )}
+    </div>
+  );
+}
+
+function Numbering({ node, readOnly, onSet, onRenumber }: { node: FolderNode; readOnly: boolean; onSet: (change: Partial<FolderNode>, what?: string | null) => void; onRenumber: () => void }) {
+  const id = useId();
+  const { numbering } = node;
+  const reserved = (numbering?.reserved ?? []).map((r) => `${r.number}${r.label ? ` ${r.label}` : ''}`).join('\n');
+  return (
+    <div className="flex flex-col gap-2">
+      <Tick label="Number the folders in it" checked={numbering !== undefined} disabled={readOnly} onChange={(on) => onSet({ numbering: on ? { digits: 2, joiner: '_' } : undefined })} />
+      {numbering && (
+        <>
+          <div className="grid grid-cols-2 gap-3">
+            <Labelled id={`${id}d`} label="Digits">
+              <Line id={`${id}d`} type="number" min={1} max={6} value={numbering.digits} onChange={(e) => onSet({ numbering: { ...numbering, digits: Math.max(1, Math.min(6, Number(e.target.value))) } }, 'digits')} />
+            </Labelled>
+            <Labelled id={`${id}j`} label="Then">
+              <Line id={`${id}j`} value={numbering.joiner} maxLength={5} onChange={(e) => onSet({ numbering: { ...numbering, joiner: e.target.value } }, 'joiner')} className="font-mono" />
+            </Labelled>
+          </div>
+          <Labelled id={`${id}r`} label="Numbers kept free, one a line">
+            <Lines id={`${id}r`} key={node.id} rows={2} defaultValue={reserved} placeholder="4 kept for a 3D department" onBlur={(e) => onSet({ numbering: { ...numbering, reserved: reservedFrom(e.target.value) } })} />
+          </Labelled>
+          {!readOnly && <Button className="self-start" onClick={onRenumber}>Number them anew</Button>}
+        </>
+      )}
+    </div>
+  );
+}
+
+function reservedFrom(text: string): { number: number; label?: string }[] | undefined {
+  const all = text.split('\n').flatMap((line) => {
+    const m = /^\s*(\d{1,6})\s*(.*?)\s*$/.exec(line);
+    return m === null ? [] : [{ number: Number(m[1]), ...(m[2] ? { label: m[2] } : {}) }];
+  });
+  return all.length === 0 ? undefined : all;
+}
+
+function Starters({ node, readOnly, onSet, onFile }: { node: FolderNode; readOnly: boolean; onSet: (starters: readonly Starter[]) => void; onFile: (path: string, file: File) => void }) {
+  const starters = node.starters ?? [];
+  const put = (file: File) => {
+    const path = `starters/${file.name}`;
+    onFile(path, file);
+    if (starters.some((s) => s.from === path)) return;
+    onSet([...starters, { id: `${node.id}-${file.name}`.replace(/[^A-Za-z0-9-]+/g, '-'), name: file.name, from: path, ...(/\.(md|txt|otio|csv|json)$/i.test(file.name) && { fill: true }) }]);
+  };
+  return (
+    <section aria-label="Starter files" className="flex flex-col gap-2">
+      <Heading>Starter files</Heading>
+      {starters.map((s) => (
+        <div key={s.id} className="flex flex-col gap-1 border-b border-line pb-2">
+          <Line aria-label={`Name of ${s.from}`} value={s.name} onChange={(e) => onSet(starters.map((o) => (o.id === s.id ? { ...o, name: e.target.value } : o)))} className="font-mono" />
+          <div className="flex items-center gap-3 text-xs text-ink2">
+            <span className="min-w-0 flex-1 font-mono break-all">{s.from}</span>
+            <Tick label="fill in" checked={s.fill ?? false} disabled={readOnly} onChange={(fill) => onSet(starters.map((o) => (o.id === s.id ? { ...o, fill: fill || undefined } : o)))} />
+            {!readOnly && <Button look="quiet" className="h-6!" onClick={() => onSet(starters.filter((o) => o.id !== s.id))}>Take out</Button>}
+          </div>
+        </div>
+      ))}
+      {!readOnly && (
+        <label className="flex h-9 cursor-pointer items-center self-start rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold focus-within:ring-2 focus-within:ring-bottle/30 hover:border-ink">
+          Add a file…
+          <input type="file" className="sr-only" onChange={(e) => { const file = e.target.files?.[0]; if (file) put(file); e.target.value = ''; }} />
+        </label>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,74 @@
+/** A sample project laid over a template while it is written: real names, counts, and what cannot be written. */
+import { compileTemplate, type Expansion, type Field, type Registers, type Template, type Value, type Values, wordsFor } from '@nesting/core';
+import { useCallback, useState } from 'react';
+import type { RowSample } from './outline';
+
+/** Plain values for every field, so that a sample is there before anybody has given one. */
+export function sampleValues(fields: readonly Field[], registers: Registers, given: Values): Values {
+  const out: Record<string, Value> = { number: '26001' };
+  for (const f of fields) {
+    const rule = f.type === 'list' ? f.of : f;
+    const one = (n: number): Value => {
+      switch (rule.type) {
+        case 'choice':
+          return rule.options?.[n % (rule.options.length || 1)]?.code ?? null;
+        case 'client':
+          return registers.clients[0]?.code ?? null;
+        case 'person':
+          return registers.people[0]?.initials ?? null;
+        case 'date':
+          return `2026-03-0${n + 2}`;
+        case 'count':
+          return n + 1;
+        case 'letters':
+          return 'AB'[n] ?? 'A';
+        default:
+          return rule.like !== undefined ? rule.like.replace(/0+/, (run) => String(n + 1).padStart(run.length, '0')) : `${f.key.replace(/s$/, '')}${f.type === 'list' ? ` ${n + 1}` : ''}`;
+      }
+    };
+    out[f.key] = f.type === 'list' ? [one(0) as string, one(1) as string] : one(0);
+  }
+  return { ...out, ...given };
+}
+
+export interface Sample {
+  readonly expansion: Expansion;
+  readonly rows: ReadonlyMap<string, RowSample>;
+  readonly faults: ReadonlyMap<string, string>;
+}
+
+export function sampleOf(template: Template, registers: Registers, values: Values): Sample {
+  const expansion = compileTemplate(template, registers).expand(values);
+  const rows = new Map<string, RowSample>();
+  for (const line of expansion.lines) {
+    if (line.kind !== 'folder') continue;
+    const known = rows.get(line.node);
+    rows.set(line.node, known === undefined ? { name: line.name, count: 1 } : { ...known, count: known.count + 1 });
+  }
+  const faults = new Map<string, string>();
+  for (const d of expansion.diagnostics) if (d.node !== null && d.weight === 'refused' && !faults.has(d.node)) faults.set(d.node, wordsFor(d.code, d.params));
+  return { expansion, rows, faults };
+}
+
+const KEPT = 'nesting-sample-';
+
+/** Values of the sample, kept for each template in this browser. */
+export function useSampleValues(id: string): [Values, (key: string, value: Value) => void] {
+  const [values, setValues] = useState<Values>(() => {
+    try {
+      return JSON.parse(localStorage.getItem(KEPT + id) ?? '{}') as Values;
+    } catch {
+      return {};
+    }
+  });
+  const give = useCallback(
+    (key: string, value: Value) =>
+      setValues((before) => {
+        const next = { ...before, [key]: value };
+        localStorage.setItem(KEPT + id, JSON.stringify(next));
+        return next;
+      }),
+    [id],
+  );
+  return [values, give];
+}
