@@ -6,6 +6,7 @@ import { expect, test } from './demo';
 interface Node {
   readonly name?: string;
   readonly number?: number;
+  readonly onePer?: { readonly list: string };
   readonly folders?: readonly Node[];
 }
 
@@ -32,6 +33,36 @@ async function newTemplate(page: Page): Promise<void> {
   await page.getByRole('treeitem').first().click();
 }
 
+const LABELS: Readonly<Record<string, string>> = { surfaces: 'Surfaces', scenes: 'Scenes', nights: 'Test nights', projectors: 'Projectors', languages: 'Languages' };
+
+/** Folders made once for each entry of a list, by the name they have in the file. */
+function madeOncePer(root: Node): { name: string; list: string }[] {
+  const out: { name: string; list: string }[] = [];
+  const walk = (node: Node): void => {
+    if (node.onePer) out.push({ name: node.name as string, list: node.onePer.list });
+    node.folders?.forEach(walk);
+  };
+  walk(root);
+  return out;
+}
+
+/** By keyboard: opens the list, goes down to the words, takes them. */
+async function choose(page: Page, list: string, words: string): Promise<void> {
+  await page.getByRole('combobox', { name: list, exact: true }).press('Enter');
+  const wanted = page.getByRole('option', { name: words, exact: true });
+  await wanted.waitFor();
+  const options = page.getByRole('option');
+  await page.keyboard.press('Home');
+  await expect(options.first()).toBeFocused();
+  const index = (await options.allTextContents()).indexOf(words);
+  for (let i = 1; i <= index; i++) {
+    await page.keyboard.press('ArrowDown');
+    await expect(options.nth(i)).toBeFocused();
+  }
+  await page.keyboard.press('Enter');
+  await expect(options).toHaveCount(0);
+}
+
 test('the facade show is typed from nothing with the keyboard, put in force and started from', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await newTemplate(page);
@@ -52,28 +83,25 @@ test('the facade show is typed from nothing with the keyboard, put in force and 
   expect(plain((await draft()).root).folders).toEqual(root.folders);
 
   // What is asked for, and what is made for each of it.
-  for (const [key, label] of [['surfaces', 'Surfaces'], ['scenes', 'Scenes'], ['nights', 'Test nights'], ['projectors', 'Projectors'], ['languages', 'Languages']] as const) {
+  for (const [key, label] of Object.entries(LABELS)) {
     await page.getByRole('button', { name: 'Ask for something more…' }).press('Enter');
     await page.getByRole('textbox', { name: 'Label', exact: true }).fill(label);
     await page.getByRole('textbox', { name: 'Its name in patterns' }).fill(key);
     await page.keyboard.press('Tab');
-    await page.getByRole('combobox', { name: 'It is' }).press('Enter');
-    await page.keyboard.type('A list');
-    await page.keyboard.press('Enter');
+    await choose(page, 'It is', 'A list');
     if (key === 'nights' || key === 'projectors') {
-      await page.getByRole('combobox', { name: 'Of', exact: true }).press('Enter');
-      await page.keyboard.type(key === 'nights' ? 'A date' : 'A letter');
-      await page.keyboard.press('Enter');
+      await choose(page, 'Of', key === 'nights' ? 'A date' : 'A letter');
     }
   }
-  for (const [name, list] of [['{surface:kebab}', 'Surfaces'], ['{scene}', 'Scenes'], ['{night:yyyy-MM-dd}', 'Test nights'], ['{projector:A}', 'Projectors'], ['{language}', 'Languages']] as const) {
+  for (const { name, list } of madeOncePer(facade.root)) {
+    await page.getByLabel('Find in the hierarchy').fill(name);
     await page.getByRole('treeitem', { name, exact: true }).first().click();
-    await page.getByRole('combobox', { name: 'Once for each of' }).press('Enter');
-    await page.keyboard.type(list);
-    await page.keyboard.press('Enter');
+    await expect(page.locator('input[data-row]')).toBeFocused();
+    await choose(page, 'Once for each of', LABELS[list] as string);
     await expect(page.getByRole('treeitem', { name, exact: true }).first()).toContainText('one per');
   }
-  await page.getByLabel('Lay a sample over it').check();
+  await page.getByLabel('Find in the hierarchy').fill('');
+  await page.getByLabel('Lay a sample over it').click();
   await expect(page.getByText(/the sample makes \d+ folders/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Template' }).fill('Facade show, typed');
   await expect(page.getByText('Draft kept.')).toBeVisible();

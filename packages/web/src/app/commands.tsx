@@ -41,7 +41,7 @@ export function useShortcuts(commands: readonly Command[], singleKeys: boolean):
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const writing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
-      const inTree = target.closest('[role=tree],[role=dialog],[role=menu]') !== null;
+      const inTree = target.closest('[role=tree],[role=dialog],[role=menu],[role=listbox],[role=combobox]') !== null;
       const held = event.ctrlKey || event.metaKey;
       const keys = held ? `Ctrl+${event.shiftKey ? 'Shift+' : ''}${event.key.toUpperCase()}` : event.key;
       const command = commands.find((c) => c.keys === keys && c.enabled !== false);

@@ -119,7 +119,8 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
   const id = useId();
   const nest = useMemo(() => nestOfTemplate(template), [template]);
   const addField = () => {
-    const taken = new Set(template.fields.map((f) => f.key));
+    // A field keeps its id when it is renamed: neither is given twice.
+    const taken = new Set(template.fields.flatMap((f) => [f.key, f.id ?? f.key]));
     let key = 'field';
     for (let n = 2; taken.has(key); n++) key = `field${n}`;
     const field: Field = { id: key, key, type: 'text', label: '', max: 24 };

@@ -8,7 +8,7 @@ import {
 } from '@nesting/core';
 import { ChevronRight } from 'lucide-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, useLayoutEffect, useMemo, useRef } from 'react';
 import { markColour, TraySign, WeightSign } from '../../../ui/signs';
 import { foldersFromText } from './paste';
 import { type OutlineRow, rowsOf } from './rows';
@@ -51,10 +51,25 @@ export function Outline(props: Props) {
   const at = shown.findIndex((r) => r.id === current);
   // Where the selection goes, sight and caret follow; not when the page is only opened.
   const moved = useRef(false);
-  useEffect(() => {
+  useLayoutEffect(() => {
+    if (!moved.current) return;
+    const focus = (): void => {
+      const field = box.current?.querySelector<HTMLInputElement>(`input[data-row="${CSS.escape(current)}"]`);
+      if (!field) return;
+      moved.current = false;
+      if (field !== document.activeElement) field.focus();
+    };
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
-    if (moved.current) requestAnimationFrame(() => box.current?.querySelector<HTMLInputElement>(`input[data-row="${CSS.escape(current)}"]`)?.focus());
-  }, [current, at]);
+    // At once, so that no key typed next is lost; a frame later where the row is only then in sight.
+    focus();
+    if (moved.current) requestAnimationFrame(focus);
+  });
+  // The selection an address names is brought into sight when the page is opened.
+  const opened = useRef(false);
+  useLayoutEffect(() => {
+    if (!opened.current && at > 0) virtual.scrollToIndex(at, { align: 'center' });
+    opened.current = true;
+  });
   const pick = (ids: readonly string[]): void => {
     moved.current = true;
     onSelect(ids);
