@@ -159,6 +159,12 @@ test('a template is derived from a listing of a project, and taken out and in ag
   await page.getByRole('button', { name: 'Take it into the editor' }).click();
   await expect(page).toHaveURL(/\/templates\/tide-table\/edit$/);
   await expect(page.getByRole('treeitem', { name: /scene/ })).toContainText('one per scene');
+  // A project that is there does as well, with its files.
+  await page.goto('/templates/derive');
+  await page.getByRole('button', { name: 'From a project…' }).click();
+  await page.getByRole('menuitem', { name: /Harbour Lights/ }).click();
+  await expect(page.getByLabel('Conventions found')).toContainText('_{scene}_');
+  await expect(page.getByLabel('Asked for')).toContainText('west-front');
   await page.goto('/templates');
   await page.getByRole('button', { name: 'More for Window piece' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Save as a zip' }).click()]);
@@ -167,4 +173,29 @@ test('a template is derived from a listing of a project, and taken out and in ag
   await page.goto('/templates');
   await page.getByLabel('A template file or zip').setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"something/else"}') });
   await expect(page.getByRole('alert')).toBeVisible();
+});
+
+test('two people in one draft: the later one sees what the other changed, and nothing is lost silently', async ({ as }) => {
+  const [mine, theirs] = [await as('Ines Thorvald'), await as('Ines Thorvald')];
+  const purpose = (page: Page) => page.getByLabel('What it is for').first();
+  for (const page of [mine, theirs]) {
+    await page.goto('/templates/dome-film/edit');
+    await purpose(page).waitFor();
+  }
+  await purpose(theirs).fill('Films for round rooms.');
+  await expect(theirs.getByText('Draft kept.')).toBeVisible();
+  await mine.getByRole('textbox', { name: 'Template' }).fill('Dome film, long');
+  await expect(mine.getByText(/Somebody else has changed this draft/)).toBeVisible();
+  await mine.getByRole('button', { name: 'See what is otherwise there' }).click();
+  await expect(mine.getByText(/what it is for/)).toBeVisible();
+  await expect(mine.getByRole('textbox', { name: 'Template' })).toHaveValue('Dome film, long');
+  await mine.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(mine.getByText('Draft kept.')).toBeVisible();
+  await mine.reload();
+  await expect(mine.getByRole('textbox', { name: 'Template' })).toHaveValue('Dome film, long');
+  await mine.getByRole('button', { name: 'Checks, paths and setup sheet…' }).click();
+  await mine.getByLabel('Longest path, characters').fill('200');
+  await expect(mine.getByText('Draft kept.')).toBeVisible();
+  await mine.goto('/templates/dome-film/print');
+  await expect(mine.getByRole('heading', { name: 'How files are called' })).toBeVisible();
 });

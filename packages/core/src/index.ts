@@ -61,3 +61,4 @@ export { type Derived, deriveTemplate, type Known, type Question } from './templ
 export { type Difference, diffTemplates } from './template/diff';
 export { differenceWords } from './words/differences';
 export { printListing } from './listing/print';
+export { templateMarkdown, templateOutline, type TemplatePage, templatePage } from './report/template-page';

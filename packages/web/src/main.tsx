@@ -19,6 +19,7 @@ const EditorPage = lazy(() => import('./features/conventions/editor-page').then(
 const LearnPage = lazy(() => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage })));
 const NamesPage = lazy(() => import('./features/names/names-page').then((m) => ({ default: m.NamesPage })));
 const TemplateEditorPage = lazy(() => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage })));
+const PrintPage = lazy(() => import('./features/templates/print-page').then((m) => ({ default: m.PrintPage })));
 const DerivePage = lazy(() => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/projects" replace /> },
       { path: 'templates', element: <GalleryPage /> },
       { path: 'templates/derive', element: later(<DerivePage />) },
+      { path: 'templates/:id/print', element: later(<PrintPage />) },
       { path: 'templates/:id/edit', element: later(<TemplateEditorPage />) },
       { path: 'templates/:id', element: later(<TemplatePage />) },
       { path: 'conventions', element: later(<ConventionsPage />) },

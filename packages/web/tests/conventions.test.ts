@@ -91,15 +91,16 @@ describe('the draft', () => {
     );
   });
 
-  test('what was written here stays where the server has nothing newer, and gives way where it has', () => {
+  test('what was written here and is not saved stays, whatever the server has; what is saved gives way', () => {
     const { reducer: reduce, opened, changed, savedAs } = slice;
     const mine = { ...base, name: 'Mine' };
     let state = reduce(reduce({}, opened({ id: 'c', thing: base, version: 3 })), changed({ id: 'c', thing: mine, what: 'name' }));
     expect(reduce(state, opened({ id: 'c', thing: base, version: 3 })).c?.now).toBe(mine);
-    expect(reduce(state, opened({ id: 'c', thing: { ...base, name: 'Theirs' }, version: 4 })).c?.now.name).toBe('Theirs');
+    expect(reduce(state, opened({ id: 'c', thing: { ...base, name: 'Theirs' }, version: 4 })).c).toMatchObject({ now: mine, version: 3 });
     state = reduce(state, savedAs({ id: 'c', thing: mine, version: 4 }));
     expect(state.c).toMatchObject({ version: 4, saved: mine, past: [base] });
     expect(reduce(state, opened({ id: 'c', thing: mine, version: 4 })).c?.past).toHaveLength(1);
+    expect(reduce(state, opened({ id: 'c', thing: { ...base, name: 'Theirs' }, version: 5 })).c?.now.name).toBe('Theirs');
   });
 });
 

@@ -32,7 +32,8 @@ export function parseListing(text: string): PathLine[] {
 
 export function formOfListing(text: string): ListingForm {
   const trimmed = text.trimStart();
-  if (trimmed.startsWith('[') || trimmed.startsWith('{')) return 'json';
+  // A name may begin with a brace too: JSON goes on with a quote, a bracket or an end.
+  if (/^(?:\[\s*["{\]]|\{\s*["}])/.test(trimmed)) return 'json';
   const all = lines(text);
   if (all.some((line) => /[├└]──|[|`]-- /.test(line))) return 'tree';
   if (/^"?path"?[,;\t]/i.test(all[0] ?? '') || /[,;\t]"?path"?([,;\t]|$)/i.test(all[0] ?? '')) return 'csv';

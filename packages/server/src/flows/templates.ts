@@ -1,7 +1,8 @@
 /** A template's way from a draft to an edition in force, in and out of files; what a draft would mean for projects that run. */
 import type { TemplateEffectRow } from '@nesting/contract';
 import { parseTemplate } from '@nesting/contract';
-import { expandTemplate, type FolderNode, type LooseTemplate, mergeRegisters, normaliseTemplate, ownRegisters, resolveTemplate, type Template, withConventions, wordsFor } from '@nesting/core';
+import { expandTemplate, type FolderNode, join, type LooseTemplate, mergeRegisters, normaliseTemplate, ownRegisters, resolveTemplate, type Template, withConventions, wordsFor } from '@nesting/core';
+import { inside, listFolder } from '@nesting/disk';
 import { buffer } from 'node:stream/consumers';
 import { fromBufferPromise } from 'yauzl';
 import { ZipFile } from 'yazl';
@@ -176,4 +177,26 @@ async function limited(stream: NodeJS.ReadableStream, most: number, over: () => 
     chunks.push(chunk as Buffer);
   }
   return Buffer.concat(chunks);
+}
+
+/** Names listed of one project for deriving: beyond them the rest says nothing new. */
+const MOST_LISTED = 200_000;
+
+/** The names in a project's folder, a path a line under its own name; folders end in a slash. */
+export async function projectListing(world: World, projectId: string): Promise<{ listing: string; whole: boolean }> {
+  const project = await readProject(world.db, projectId);
+  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
+  if (!root.ok) throw new Refused(404, 'no-folder', `The folder ${project.folder} cannot be reached on ${project.volume}.`);
+  const lines: string[] = [];
+  const queue = [''];
+  for (let path = queue.pop(); path !== undefined && lines.length < MOST_LISTED; path = queue.pop()) {
+    const listing = listFolder(root.value, path, () => undefined);
+    if (listing === null) continue;
+    if (path !== '') lines.push(`${project.folder}/${path}/`);
+    for (const file of listing.files) lines.push(`${project.folder}/${join(path, file.name)}`);
+    for (const name of listing.folders) queue.push(join(path, name));
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return { listing: lines.join('\n'), whole: lines.length < MOST_LISTED };
 }

@@ -11,7 +11,7 @@ import { readRegisters } from '../db/queries/registers';
 import { listEditions, putDraftStarter, readDraftStarter, readTemplateDraft, setArchived } from '../db/queries/template-drafts';
 import { listTemplates } from '../db/queries/templates';
 import { recordActivity } from '../db/queries/activity';
-import { dropTemplateDraft, exportTemplate, importZip, keepTemplate, type NewTemplate, newTemplate, publishTemplate, templateEffect } from '../flows/templates';
+import { dropTemplateDraft, exportTemplate, importZip, keepTemplate, type NewTemplate, newTemplate, projectListing, publishTemplate, templateEffect } from '../flows/templates';
 import { relPathOf } from '@nesting/core';
 import { askName } from '../flows/ask-name';
 import { checkProject } from '../flows/check-project';
@@ -187,6 +187,7 @@ export const ROUTES: readonly Route[] = [
       return c.json({ path, files: listing.files.slice(0, 2000).map((f) => ({ name: f.name, size: f.size, modified: new Date(f.modified).toISOString() })) });
     },
   },
+  { method: 'GET', path: '/api/projects/:id/listing', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await projectListing(world, idOf(c))) },
   { method: 'GET', path: '/api/projects/:id/names', roles: ALL, handle: async ({ c, world }) => c.json(await namesIn(world, idOf(c), checked(c.req.query(), namesQuerySchema).convention)) },
   { method: 'POST', path: '/api/projects/:id/names', roles: WORKING, handle: async ({ c, world, me }) => c.json(await askName(world, me, idOf(c), await bodyOf(c, askNameSchema))) },
   {

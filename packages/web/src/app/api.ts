@@ -30,6 +30,7 @@ export const api = createApi({
     putInForce: build.mutation<{ edition: number }, { id: string; version: number }>({ query: ({ id, version }) => ({ url: `conventions/${encodeURIComponent(id)}/editions`, method: 'POST', body: { version } }), invalidatesTags: ['conventions', 'templates'] }),
     effect: build.query<ConventionEffect, Convention>({ query: (convention) => ({ url: `conventions/${encodeURIComponent(convention.id)}/effect`, method: 'POST', body: { convention } }), keepUnusedDataFor: 10 }),
     projectNames: build.query<ProjectNames, { project: string; convention: string }>({ query: ({ project, convention }) => `projects/${project}/names?convention=${encodeURIComponent(convention)}`, keepUnusedDataFor: 5 }),
+    projectListing: build.query<{ listing: string; whole: boolean }, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
     askName: build.mutation<HeldName, AskName & { project: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }) }),
     registers: build.query<Registers, void>({ query: () => 'registers' }),
     volumes: build.query<VolumeRow[], void>({ query: () => 'volumes' }),

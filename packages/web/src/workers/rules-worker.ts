@@ -1,5 +1,5 @@
-/** Proofs, cures, learning and the reading of many names, away from the screen's own thread. */
-import { type Ambiguity, type CompiledConvention, type Cure, curesFor, type Learned, learnConventions, proveOneWay, readValues, type Registers } from '@nesting/core';
+/** Proofs, cures, learning, deriving and the reading of many names, away from the screen's own thread. */
+import { type Ambiguity, type CompiledConvention, type Cure, curesFor, type Derived, deriveTemplate, type Learned, learnConventions, parseListing, proveOneWay, readValues, type Registers } from '@nesting/core';
 import { expose, transfer } from 'comlink';
 import { compileRule, type RuleInput } from './compile-rule';
 
@@ -57,6 +57,15 @@ const work = {
     }
     const found: ReadNames = { starts: Uint32Array.from(starts), ends: Uint32Array.from(ends), ok, passes };
     return transfer(found, [found.starts.buffer, found.ends.buffer, found.ok.buffer]);
+  },
+
+  /** `null` where the listing cannot be understood. */
+  derive(listing: string, title: string, registers: Registers, name: string): Derived | null {
+    try {
+      return deriveTemplate(parseListing(listing), title === '' ? {} : { title }, registers, name);
+    } catch {
+      return null;
+    }
   },
 
   learn: (names: readonly string[], registers: Registers): Learned => learnConventions(names, registers),

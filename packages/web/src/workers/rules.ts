@@ -1,5 +1,5 @@
 /** The rules' worker, started when first asked; what is overtaken by a later question is not shown. */
-import type { Learned, Registers } from '@nesting/core';
+import type { Derived, Learned, Registers } from '@nesting/core';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { RuleInput } from './compile-rule';
@@ -40,3 +40,7 @@ export const useRead = (input: RuleInput | null, text: string): { answer: (ReadN
 
 export const useLearned = (names: readonly string[], registers: Registers): { answer: Learned | null; waiting: boolean } =>
   useAnswer(names.length === 0 ? null : () => worker().learn(names, registers), [names, registers]);
+
+/** A template derived from a listing: `unreadable` where it is none. */
+export const useDerived = (listing: string, title: string, registers: Registers, name: string): { answer: Derived | 'unreadable' | null; waiting: boolean } =>
+  useAnswer(listing.trim() === '' ? null : async () => (await worker().derive(listing, title, registers, name)) ?? ('unreadable' as const), [listing, title, registers, name]);

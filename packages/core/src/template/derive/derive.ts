@@ -71,6 +71,8 @@ function guessKnown(root: string, given: Known, registers: Registers): Known {
   return { number, client, title };
 }
 
+const NEARLY = 0.9;
+
 class Deriving {
   private readonly ids = new Set<string>();
   private readonly lists: ListMade[] = [];
@@ -186,8 +188,10 @@ class Deriving {
       const readings = files.map((f) => ({ reading: readName(compiled.value, f.name), entries: f.entries }));
       const title = this.known.title === undefined ? null : shapeText(this.known.title, 'kebab');
       for (const { field } of compiled.value.slots) {
-        const as = Object.keys(files[0]?.entries ?? {}).find((key) => readings.every(({ reading, entries }) => reading?.[field] === undefined || String(reading[field]) === entries[key]));
-        const own = title?.ok && readings.every(({ reading }) => reading?.[field] === undefined || reading[field] === title.text) ? 'title' : as;
+        // A file in the wrong folder is a slip: nearly all is enough.
+        const nearly = (test: (r: (typeof readings)[number]) => boolean) => readings.filter(test).length >= NEARLY * readings.length;
+        const as = Object.keys(files[0]?.entries ?? {}).find((key) => nearly(({ reading, entries }) => reading?.[field] === undefined || String(reading[field]) === entries[key]));
+        const own = title?.ok && nearly(({ reading }) => reading?.[field] === undefined || reading[field] === title.text) ? 'title' : as;
         if (own === undefined || (own !== field && pattern.includes(`{${own}`))) continue;
         pattern = pattern.replace(new RegExp(`\\{${field}(?=[.:}])`, 'g'), `{${own}`);
         fields = fields.filter((f) => f.key !== field);

@@ -96,10 +96,12 @@ function byContents(free: readonly Numbered[], parent: string): Repeated | null 
   const [best] = [...by].sort((a, b) => b[1].length - a[1].length);
   if (best === undefined) return null;
   const [, seeds] = best;
-  // Those that hold some of the same and nothing else are of them too: not every one is finished.
+  // Those that hold mostly the same are of them too: not every one is finished, and some have something odd in them.
   const words = new Set(seeds.flatMap((s) => s.folder.folders.map((f) => generic(f.name))));
-  const members = free.filter((f) => seeds.includes(f) || (f.folder.folders.length > 0 && f.folder.folders.every((inner) => words.has(generic(inner.name)))));
-  if (seeds.length < 2 || !most(members, free.length) || members.some((m) => !/^[a-z0-9]+(-[a-z0-9]+)*$/.test(m.bare))) return null;
+  // A name of another kind among them is a slip, and stands alone.
+  const named = free.filter((f) => /^[a-z0-9]+(-[a-z0-9]+)*$/.test(f.bare));
+  const members = named.filter((f) => seeds.includes(f) || (f.folder.folders.length > 0 && f.folder.folders.filter((inner) => words.has(generic(inner.name))).length >= 0.7 * f.folder.folders.length));
+  if (seeds.length < 2 || !most(members, free.length) || members.length < 2) return null;
   const longest = Math.max(...members.map((m) => m.bare.length));
   return { members, rule: { type: 'text', max: Math.max(24, Math.ceil(longest / 8) * 8) }, as: singular(parent) || 'part', pattern: (as) => `{${as}:kebab}`, entries: members.map((m) => m.bare) };
 }

@@ -1,12 +1,14 @@
 /** A template from what is there: a pasted listing, a list in a file, or a folder on this computer, of which only the names are read. */
-import { deriveTemplate, expandTemplate, NO_REGISTERS, parseListing, type Question } from '@nesting/core';
+import type { ProjectRow } from '@nesting/contract';
+import { expandTemplate, NO_REGISTERS, type Question } from '@nesting/core';
 import { type ChangeEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Heading, Labelled, Line, Lines } from '../../ui/ui';
+import { Button, Heading, Labelled, Line, Lines, Menu } from '../../ui/ui';
+import { useDerived } from '../../workers/rules';
 import { linesOfTemplate } from './tree';
 
 const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
@@ -17,6 +19,8 @@ const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
 
 export function DerivePage() {
   const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: projects = [] } = api.useProjectsQuery();
+  const [ask] = api.useLazyProjectListingQuery();
   const id = useId();
   const folder = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
@@ -27,14 +31,7 @@ export function DerivePage() {
   const [selected, setSelected] = useState('root');
   const [make, { error: refused }] = api.useNewTemplateMutation();
   const go = useNavigate();
-  const derived = useMemo(() => {
-    if (late.trim() === '') return null;
-    try {
-      return deriveTemplate(parseListing(late), title === '' ? {} : { title }, registers, name);
-    } catch {
-      return 'unreadable' as const;
-    }
-  }, [late, title, registers, name]);
+  const { answer: derived, waiting } = useDerived(late, title, registers, 'Derived template');
   const ready = derived === null || derived === 'unreadable' ? null : derived;
   const lines = useMemo(() => (ready === null ? [] : linesOfTemplate(ready.template, registers)), [ready, registers]);
   const makes = useMemo(() => (ready === null ? 0 : expandTemplate(ready.template, ready.values, registers).folders), [ready, registers]);
@@ -43,6 +40,13 @@ export function DerivePage() {
     setText(files.map((f) => f.webkitRelativePath).join('\n'));
     setSaid(`${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`);
     event.target.value = '';
+  };
+  const fromProject = async (project: ProjectRow) => {
+    const { listing, whole } = await ask(project.id).unwrap();
+    setText(listing);
+    setTitle(project.title);
+    setName(`Like ${project.title}`);
+    setSaid(`${project.folder} was listed${whole ? '' : ' in part: it is very large'}. Nothing in it was changed.`);
   };
   const take = async () => {
     if (ready === null) return;
@@ -60,7 +64,10 @@ export function DerivePage() {
           <Labelled id={id} label="A listing" help="Paths as find prints them, an indented outline, a drawn tree, CSV or JSON">
             <Lines id={id} rows={16} value={text} onChange={(e) => setText(e.target.value)} placeholder="Paste a listing here" />
           </Labelled>
-          <Button className="self-start" onClick={() => folder.current?.click()}>From a folder…</Button>
+          <div className="flex flex-wrap gap-3">
+            <Menu trigger={<Button>From a project…</Button>} lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => void fromProject(p) }))} />
+            <Button onClick={() => folder.current?.click()}>From a folder…</Button>
+          </div>
           <input ref={folder} type="file" aria-label="The names in a folder" className="sr-only" tabIndex={-1} onChange={fromFolder} {...{ webkitdirectory: '' }} />
           <p role="status" className="text-sm text-ink2">{said}</p>
           <Labelled id={`${id}t`} label="The project's title, where its folder does not say it">
@@ -96,7 +103,7 @@ export function DerivePage() {
       }
       ledger={
         <>
-          <p className="flex-1" role="status">{refused ? troubleOf(refused) : ready ? <><strong className="font-semibold">With its own values it makes {many(makes, 'folder')}.</strong> <span className="text-ink2">It becomes a draft; nothing is in force by it.</span></> : <span className="text-ink2">Deriving changes nothing.</span>}</p>
+          <p className="flex-1" role="status">{refused ? troubleOf(refused) : ready ? <><strong className="font-semibold">With its own values it makes {many(makes, 'folder')}.</strong> <span className="text-ink2">It becomes a draft; nothing is in force by it.</span></> : <span className="text-ink2">{waiting ? 'Looking at the listing…' : 'Deriving changes nothing.'}</span>}</p>
           {ready && <Line aria-label="Name of the template" value={name} onChange={(e) => setName(e.target.value)} className="w-56" />}
           <Button look="main" disabled={ready === null || name.trim() === ''} onClick={() => void take()}>Take it into the editor</Button>
         </>

@@ -1,5 +1,6 @@
 /** All templates, each known by its nest; written anew, doubled, put away, taken in and out from here. */
 import type { Me, TemplateRow } from '@nesting/contract';
+import { NO_REGISTERS, templateMarkdown, templateOutline } from '@nesting/core';
 import { type ChangeEvent, useMemo, useRef } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -73,9 +74,18 @@ export function GalleryPage() {
   );
 }
 
+function save(name: string, text: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'text/plain' }));
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
 function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean; onDouble: () => void }) {
   const nest = useMemo(() => nestOfTemplate(row.template), [row.template]);
   const [archive] = api.useArchiveTemplateMutation();
+  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
   const go = useNavigate();
   const { folders, fields } = sizeOfTemplate(row.template);
   const state = row.edition === 0 ? 'a draft, never in force' : `edition ${row.edition}${row.draft ? ' and a draft' : ''}`;
@@ -95,6 +105,9 @@ function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean
           lines={[
             ...(mayWrite ? [{ words: 'Change it', run: () => void go(`/templates/${row.id}/edit`) }, { words: 'Make a copy', run: onDouble }] : []),
             { words: 'Save as a zip', run: () => { location.href = `/api/templates/${encodeURIComponent(row.id)}/export${row.edition > 0 ? `?edition=${row.edition}` : ''}`; } },
+            { words: 'Save as Markdown', run: () => save(`${row.id}.md`, templateMarkdown(row.template, registers)) },
+            { words: 'Save as an outline', run: () => save(`${row.id}.txt`, templateOutline(row.template, registers)) },
+            { words: 'A page to print', run: () => void go(`/templates/${row.id}/print`) },
             ...(mayWrite && row.edition > 0 ? [{ words: row.archived ? 'Bring it back' : 'Put it away', run: () => void archive({ id: row.id, archived: !row.archived }) }] : []),
           ]}
         />

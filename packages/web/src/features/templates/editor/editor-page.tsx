@@ -15,6 +15,7 @@ import { FieldRow } from '../../start/fields';
 import { FieldForm } from './field-form';
 import { FolderForm } from './folder-form';
 import { Outline } from './outline';
+import { SettingsForm } from './settings-form';
 import { type Sample, sampleOf, sampleValues, useSampleValues } from './sample';
 import { templateDrafts } from './template-slice';
 import { useTemplateDraft } from './use-template-draft';
@@ -79,7 +80,9 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
       consequence={
         <div className="flex flex-col gap-6">
           {unsent && <Trouble message={troubleOf(unsent)} />}
-          {field ? (
+          {params.get('field') === SETTINGS ? (
+            <SettingsForm template={template} onChange={draft.change} />
+          ) : field ? (
             <FieldForm key={field.id ?? field.key} template={template} field={field} readOnly={false} onChange={draft.change} onGone={() => put({ field: null })} />
           ) : (
             <FolderForm key={current.id} template={template} root={template.root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(root, what) => draft.change({ ...template, root }, what)} onFile={(path, file) => void upload({ id: row.id, path, file })} />
@@ -91,6 +94,9 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
     />
   );
 }
+
+/** Stands in the address where a field would: what holds for the whole template. */
+const SETTINGS = ':settings';
 
 function sizeOf(template: Template): number {
   let n = 0;
@@ -161,6 +167,7 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
         </section>
       )}
       <Conventions template={template} onChange={onChange} />
+      <Button look="quiet" className="self-start" onClick={() => onField(SETTINGS)}>Checks, paths and setup sheet…</Button>
     </div>
   );
 }
@@ -216,7 +223,7 @@ function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: 
   return (
     <>
       <p className="flex-1" role="status">
-        {draft.trouble ?? (refused ? troubleOf(refused) : null) ?? (
+        {draft.trouble !== null ? <>{draft.trouble} <Theirs row={row} template={template} /></> : (refused ? troubleOf(refused) : null) ?? (
           <><strong className="font-semibold">{!open ? `Edition ${row.edition} is in force.` : draft.kept ? 'Draft kept.' : 'Keeping the draft…'}</strong> <span className="text-ink2">{first ?? (differences.length > 0 ? `${many(differences.length, 'difference')} from edition ${row.edition}.` : 'Projects keep the edition they were started with.')}</span></>
         )}
       </p>
@@ -241,6 +248,25 @@ function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: 
         </div>
       </Confirm>
     </>
+  );
+}
+
+/** Two people in one draft: what the other has changed is looked at before either wording wins. */
+function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
+  const dispatch = useAppDispatch();
+  const { data, refetch } = api.useTemplatesQuery();
+  const [looked, setLooked] = useState(false);
+  const theirs = data?.find((t) => t.id === row.id)?.draft;
+  if (!looked || !theirs) return <Button look="quiet" className="h-6!" onClick={() => void refetch().then(() => setLooked(true))}>See what is otherwise there</Button>;
+  const differences = diffTemplates(template, theirs.template);
+  return (
+    <span className="flex flex-col gap-1">
+      <span className="text-sm">{theirs.by ?? 'Somebody'} has: {differences.length === 0 ? 'the same' : differences.slice(0, 5).map(differenceWords).join('; ')}{differences.length > 5 ? ` and ${differences.length - 5} more` : ''}.</span>
+      <span className="flex gap-4">
+        <Button look="quiet" className="h-6!" onClick={() => dispatch(templateDrafts.savedAs({ id: row.id, thing: theirs.template, version: theirs.version }))}>Keep mine</Button>
+        <Button look="quiet" className="h-6!" onClick={() => { dispatch(templateDrafts.closed(row.id)); dispatch(templateDrafts.opened({ id: row.id, thing: theirs.template, version: theirs.version })); }}>Take theirs</Button>
+      </span>
+    </span>
   );
 }
 
