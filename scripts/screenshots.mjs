@@ -45,6 +45,22 @@ const VIEWS = {
     await page.goto('/templates/facade-show?line=renders');
     return page;
   },
+  'template-editor': async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/templates/facade-show/edit?sample=yes&line=surface');
+    await page.getByText(/the sample makes/).waitFor();
+    return page;
+  },
+  derive: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/templates/derive');
+    await page.getByRole('button', { name: 'From a project…' }).click();
+    await page.getByRole('menuitem', { name: /Harbour Lights/ }).click();
+    await page.getByText('With its own values').waitFor();
+    return page;
+  },
   conventions: async () => {
     const page = await open();
     await signIn(page, 'Ines');
