@@ -199,3 +199,33 @@ test('two people in one draft: the later one sees what the other changed, and no
   await mine.goto('/templates/dome-film/print');
   await expect(mine.getByRole('heading', { name: 'How files are called' })).toBeVisible();
 });
+
+test('a block is made of what is in a folder, put in another place, and written in once for both', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto('/templates/sound-only-walk/edit');
+  const folder = page.getByRole('treeitem').filter({ hasText: /[a-z]/ });
+  await folder.first().waitFor();
+  const holder = page.locator('[role=treeitem][aria-expanded=true][aria-level="2"]').first();
+  await holder.click();
+  const name = (await holder.getAttribute('aria-label')) ?? '';
+  await page.getByRole('button', { name: 'Make what is in it a block' }).click();
+  await expect(page.getByLabel('Blocks')).toContainText('in 1 place');
+  await page.getByRole('treeitem').first().click();
+  await page.getByRole('button', { name: 'Put it in here' }).click();
+  await expect(page.getByLabel('Blocks')).toContainText('in 2 places');
+  await page.getByRole('button', { name: 'Write in it' }).click();
+  await expect(page.getByText(/^The block /)).toBeVisible();
+  await page.getByRole('treeitem').first().click();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('for both');
+  await page.getByRole('button', { name: 'Back to the whole' }).click();
+  await page.getByLabel('Lay a sample over it').click();
+  await expect(page.getByText(/the sample makes/)).toBeVisible();
+  expect(name).not.toBe('');
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  const drafts = (await (await page.request.get('/api/templates')).json()) as { id: string; draft: { template: { blocks: { folders: { name: string }[] }[] } } | null }[];
+  expect(JSON.stringify(drafts.find((t) => t.id === 'sound-only-walk')?.draft?.template.blocks)).toContain('for both');
+  await page.getByRole('button', { name: 'Put the draft aside…' }).click();
+  await page.getByRole('button', { name: 'Put it aside', exact: true }).click();
+  await expect(page.getByText(/^Edition \d+ is in force\.$/)).toBeVisible();
+});

@@ -62,3 +62,4 @@ export { type Difference, diffTemplates } from './template/diff';
 export { differenceWords } from './words/differences';
 export { printListing } from './listing/print';
 export { templateMarkdown, templateOutline, type TemplatePage, templatePage } from './report/template-page';
+export { blockFromFolder, dropBlock, placeBlock, rootOfBlock, usesOf, withBlock } from './template/blocks';

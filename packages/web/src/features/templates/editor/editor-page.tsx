@@ -1,6 +1,6 @@
 /** A template as one writes it: what is asked for at left, the outline in the middle, the selected folder at right; a sample project over it at any time. */
 import type { Me, TemplateRow } from '@nesting/contract';
-import { type Convention, diffTemplates, differenceWords, type Field, findFolder, mergeRegisters, NO_REGISTERS, ownRegisters, type Registers, resolveTemplate, type Template, wordsFor } from '@nesting/core';
+import { blockFromFolder, type Convention, diffTemplates, differenceWords, dropBlock, type Field, findFolder, type FolderNode, mergeRegisters, NO_REGISTERS, ownRegisters, placeBlock, type Registers, resolveTemplate, rootOfBlock, type Template, usesOf, withBlock, wordsFor } from '@nesting/core';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
@@ -49,8 +49,12 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
   const faults = useMemo(() => new Map(resolveTemplate(late, registers).diagnostics.filter((d) => d.weight === 'refused' && d.node !== null).map((d) => [d.node as string, wordsFor(d.code, d.params)])), [late, registers]);
   const sample = useMemo(() => (laid ? sampleOf(late, studio, sampleValues(late.fields, registers, values)) : null), [laid, late, studio, registers, values]);
   const [upload, { error: unsent }] = api.usePutStarterMutation();
+  // The outline writes in the template's own hierarchy, or in one of its blocks.
+  const block = template.blocks?.find((b) => b.id === params.get('block'));
+  const root = useMemo(() => (block === undefined ? template.root : rootOfBlock(block)), [block, template.root]);
+  const writeRoot = (next: FolderNode): Template => (block === undefined ? { ...template, root: next } : withBlock(template, block.id, next));
   const field = template.fields.find((f) => (f.id ?? f.key) === params.get('field'));
-  const current = findFolder(template.root, selected.at(-1) ?? '')?.node ?? template.root;
+  const current = findFolder(root, selected.at(-1) ?? '')?.node ?? root;
   const select = (ids: readonly string[]) => {
     setSelected(ids);
     put({ line: ids.at(-1) ?? null, field: null });
@@ -63,15 +67,16 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
       plan={
         <>
           <div className="flex flex-wrap items-center gap-3 pb-2">
-            <Heading>Folders</Heading>
+            <Heading>{block === undefined ? 'Folders' : `The block ${block.name ?? block.id}`}</Heading>
+            {block !== undefined && <Button look="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>Back to the whole</Button>}
             <span className="mr-auto text-xs text-ink2">{many(sizeOf(template), 'folder')}{sample ? `; the sample makes ${many(sample.expansion.folders, 'folder')}, longest path ${sample.expansion.longest} of ${sample.expansion.budget}` : ''}</span>
             <Line aria-label="Find in the hierarchy" placeholder="Find" value={params.get('find') ?? ''} onChange={(e) => put({ find: e.target.value })} className="w-32" />
             <Tick label="Lay a sample over it" checked={laid} onChange={(on) => put({ sample: on ? 'yes' : null })} />
           </div>
           <Outline
-            template={template} root={template.root} selected={selected} onSelect={select} closed={closed} faults={sample?.faults.size ? sample.faults : faults} sample={sample?.rows ?? null} sought={params.get('find') ?? ''}
+            template={template} root={root} selected={selected} onSelect={select} closed={closed} faults={sample?.faults.size ? sample.faults : faults} sample={sample?.rows ?? null} sought={params.get('find') ?? ''}
             onClose={(id, close) => setClosed(new Set(close ? [...closed, id] : [...closed].filter((c) => c !== id)))}
-            onChange={(root, typing) => draft.change({ ...template, root }, typing === null ? null : `name ${typing}`)}
+            onChange={(next, typing) => draft.change(writeRoot(next), typing === null ? null : `name ${typing}`)}
             onUndo={(redo) => dispatch(redo ? templateDrafts.redone(row.id) : templateDrafts.undone(row.id))} onSaid={setSaid}
           />
           <p role="status" className="pt-1 text-xs text-ink2">{said || 'Enter: the next folder. Tab: into the one above. Shift+Tab: out. Alt+arrows: move. Paste a list to get its tree.'}</p>
@@ -85,13 +90,42 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
           ) : field ? (
             <FieldForm key={field.id ?? field.key} template={template} field={field} readOnly={false} onChange={draft.change} onGone={() => put({ field: null })} />
           ) : (
-            <FolderForm key={current.id} template={template} root={template.root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(root, what) => draft.change({ ...template, root }, what)} onFile={(path, file) => void upload({ id: row.id, path, file })} />
+            <FolderForm key={current.id} template={template} root={root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(next, what) => draft.change(writeRoot(next), what)} onFile={(path, file) => void upload({ id: row.id, path, file })} />
+          )}
+          {!field && params.get('field') === null && block === undefined && (
+            <BlockActs
+              template={template} node={current} onChange={draft.change}
+              onOpen={(id) => { setSelected([`block:${id}`]); put({ block: id, line: null }); }}
+            />
           )}
           {faults.get(current.id) && <p className="text-sm text-brick">{faults.get(current.id)}</p>}
         </div>
       }
       ledger={<Ledger row={row} template={template} draft={draft} faults={faults} />}
     />
+  );
+}
+
+/** What is in a folder as a block, used in several places and changed once for all of them. */
+function BlockActs({ template, node, onChange, onOpen }: { template: Template; node: FolderNode; onChange: GivenProps['onChange']; onOpen: (id: string) => void }) {
+  const make = () => {
+    const made = blockFromFolder(template, node.id);
+    if (made.block !== null) onChange(made.template, null);
+  };
+  return (
+    <section aria-label="Blocks" className="flex flex-col items-start gap-1 text-sm">
+      <Heading>Blocks</Heading>
+      {node.block !== undefined && <p>It holds the block <strong className="font-semibold">{node.block}</strong>, used in {many(usesOf(template, node.block).length, 'place')}.</p>}
+      {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && <Button look="quiet" onClick={make}>Make what is in it a block</Button>}
+      {(template.blocks ?? []).map((b) => (
+        <span key={b.id} className="flex w-full items-center gap-3">
+          <span className="min-w-0 flex-1">{b.name ?? b.id} <span className="text-ink2">in {many(usesOf(template, b.id).length, 'place')}</span></span>
+          <Button look="quiet" className="h-6!" onClick={() => onOpen(b.id)}>Write in it</Button>
+          <Button look="quiet" className="h-6!" onClick={() => onChange(placeBlock(template, node.id, b.id), null)}>Put it in here</Button>
+          {usesOf(template, b.id).length === 0 && <Button look="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, b.id), null)}>Take it out</Button>}
+        </span>
+      ))}
+    </section>
   );
 }
 
