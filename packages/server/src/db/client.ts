@@ -43,6 +43,6 @@ const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOENT', 'EPIPE', '55000', 
 /** Whether an error says that the database went away, rather than that a query was wrong. */
 export function isAway(error: unknown): boolean {
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
-  const message = error instanceof Error ? error.message : '';
+  const message = typeof error === 'object' && error !== null && 'message' in error ? String(error.message) : '';
   return AWAY.has(code) || /Connection terminated|timeout exceeded when trying to connect/.test(message);
 }

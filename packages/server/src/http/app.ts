@@ -28,20 +28,24 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
   app.use('/api/*', bodyLimit({ maxSize: MOST_BYTES, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') }));
   app.use(compress());
-  for (const route of ROUTES) app.on(route.method, route.path, (c) => decide(route, c, world, auth));
+  const fault = (error: unknown, c: Context) => answerFault(error, c, log);
+  // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
+  for (const route of ROUTES) app.on(route.method, route.path, (c) => decide(route, c, world, auth).catch((error: unknown) => fault(error, c)));
   app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
   screens(app, world);
-  app.onError((error, c) => {
-    if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
-    if ('getResponse' in error && typeof error.getResponse === 'function') return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
-    if (isAway(error)) {
-      log.error({ error }, 'the database is away');
-      return refuse(c, 503, 'database-away', 'The database cannot be reached just now. Nothing was changed; try again in a moment.');
-    }
-    log.error({ error, path: c.req.path }, 'a request failed');
-    return refuse(c, 500, 'failed', 'Something went wrong on the server, and was written to its log.');
-  });
+  app.onError(fault);
   return app;
+}
+
+function answerFault(error: unknown, c: Context, log: Logger): Response {
+  if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
+  if (typeof error === 'object' && error !== null && 'getResponse' in error) return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
+  if (isAway(error)) {
+    log.error({ error }, 'the database is away');
+    return refuse(c, 503, 'database-away', 'The database cannot be reached just now. Nothing was changed; try again in a moment.');
+  }
+  log.error({ error, path: c.req.path }, 'a request failed');
+  return refuse(c, 500, 'failed', 'Something went wrong on the server, and was written to its log.');
 }
 
 /** The one place that decides who may do what. */
