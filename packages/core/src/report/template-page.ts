@@ -31,7 +31,7 @@ export function templatePage(template: Template, studio: Registers): TemplatePag
 function notesOf(node: FolderNode, template: Template): string[] {
   const calls = (node.conventions ?? []).flatMap((id) => template.conventions.find((c) => c.id === id)?.name ?? []);
   return [
-    ...(node.purpose ? [node.purpose] : []),
+    ...(node.purpose ? [node.purpose.replace(/\.$/, '')] : []),
     ...(node.onePer ? [`one for each of ${node.onePer.list}`] : []),
     ...(node.onlyWhen ? [`only when ${node.onlyWhen.field} is ${[node.onlyWhen.is].flat().join(' or ')}`] : []),
     ...(node.presence && node.presence !== 'always' ? [node.presence === 'optional' ? 'made where it is chosen' : 'made when somebody needs it'] : []),

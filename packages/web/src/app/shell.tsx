@@ -65,7 +65,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
     if (here !== '') nav.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }, [here]);
   return (
-    <header className="flex h-16 shrink-0 items-center gap-8 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
+    <header className="print:hidden flex h-16 shrink-0 items-center gap-8 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
       <NavLink to="/projects" className="flex items-center gap-2.5 text-lg font-semibold">
         <img src="/mark.svg" alt="" width={28} height={28} />
         <span className="max-[699px]:sr-only">Nesting</span>

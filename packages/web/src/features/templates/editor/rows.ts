@@ -27,7 +27,7 @@ export function rowsOf(template: Template, root: FolderNode, closed: ReadonlySet
     const numbers = node.numbering === undefined ? null : new Map(siblingsOf(node, blocks).map((s) => [s.through ?? s.node, s.number]));
     node.folders?.forEach((child, i) => {
       const number = numbers?.get(child) ?? null;
-      walk(child, depth + 1, node, i, number === null || node.numbering === undefined || child.block !== undefined ? '' : numberPrefix(node.numbering, number), own);
+      walk(child, depth + 1, node, i, number === null || node.numbering === undefined || (child.block !== undefined && child.name === undefined) ? '' : numberPrefix(node.numbering, number), own);
     });
   };
   walk(root, 0, null, 0, '', null);

@@ -23,12 +23,18 @@ export function sampleValues(fields: readonly Field[], registers: Registers, giv
         case 'letters':
           return 'AB'[n] ?? 'A';
         default:
-          return rule.like !== undefined ? rule.like.replace(/0+/, (run) => String(n + 1).padStart(run.length, '0')) : `${f.key.replace(/s$/, '')}${f.type === 'list' ? ` ${n + 1}` : ''}`;
+          return rule.like !== undefined ? rule.like.replace(/0+/, (run) => String(n + 1).padStart(run.length, '0')) : plainText(f, n, rule.max ?? 24);
       }
     };
     out[f.key] = f.type === 'list' ? [one(0) as string, one(1) as string] : one(0);
   }
   return { ...out, ...given };
+}
+
+/** `surface 1`, no longer than it may be; entries differ in their last letter. */
+function plainText(f: Field, n: number, max: number): string {
+  const word = f.key.replace(/s$/, '');
+  return f.type === 'list' ? `${word.slice(0, Math.max(0, max - 2))}${max > 2 ? ' ' : ''}${n + 1}` : word.slice(0, max);
 }
 
 export interface Sample {
