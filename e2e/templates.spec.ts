@@ -113,6 +113,17 @@ test('the facade show is typed from nothing with the keyboard, put in force and 
   await page.getByRole('button', { name: 'Start a project from it' }).click();
   await page.getByLabel('Surfaces').fill('west-front, old-mill');
   await expect(page.getByRole('tree')).toContainText('old-mill');
+
+  // A second edition, compared with the first, which then becomes the draft of a third.
+  await page.goto(`/templates/${id}/edit`);
+  await page.getByLabel('What it is for').first().fill('Shows on buildings.');
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put edition 2 in force…' }).click();
+  await page.getByRole('button', { name: 'Put edition 2 in force', exact: true }).click();
+  await page.getByText('1 difference from edition 1').click();
+  await expect(page.getByText('The template: what it is for changed')).toBeVisible();
+  await page.getByRole('button', { name: 'Make it the draft' }).click();
+  await expect(page.getByText('draft of edition 3')).toBeVisible();
 });
 
 test('the outline: paste, move, several at once, undo without end, and a draft that survives', async ({ as }) => {

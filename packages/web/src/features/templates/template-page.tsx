@@ -2,9 +2,11 @@
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from 'react-router';
 import type { Me, TemplateRow } from '@nesting/contract';
-import { diffTemplates, differenceWords, mergeRegisters, NO_REGISTERS, ownRegisters } from '@nesting/core';
+import { diffTemplates, differenceWords, mergeRegisters, NO_REGISTERS, ownRegisters, type Template } from '@nesting/core';
 import { api, troubleOf } from '../../app/api';
+import { useAppDispatch } from '../../app/store';
 import { ago, many } from '../../app/words';
+import { templateDrafts } from './editor/template-slice';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
@@ -57,7 +59,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
               </li>
             ))}
           </ul>
-          <Editions id={row.id} />
+          <Editions row={row} mayWrite={me.role === 'coordinator'} />
           <Heading>Conventions</Heading>
           <ul className="flex flex-col gap-2 text-sm">
             {template.conventions.map((c) => (
@@ -108,12 +110,23 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   );
 }
 
-function Editions({ id }: { id: string }) {
-  const { data = [] } = api.useEditionsQuery(id);
+function Editions({ row, mayWrite }: { row: TemplateRow; mayWrite: boolean }) {
+  const { data = [] } = api.useEditionsQuery(row.id);
+  const [keep, { error }] = api.useKeepTemplateMutation();
+  const dispatch = useAppDispatch();
+  const go = useNavigate();
+  // An earlier edition is never in force again: it becomes the draft of the next one.
+  const restore = async (template: Template) => {
+    await keep({ template, version: row.draft?.version ?? 0 }).unwrap();
+    dispatch(templateDrafts.closed(row.id));
+    dispatch(api.util.invalidateTags(['templates']));
+    await go(`/templates/${row.id}/edit`);
+  };
   if (data.length < 2 && !data[0]?.said) return null;
   return (
     <section aria-label="Editions" className="flex flex-col gap-1">
       <Heading>Editions</Heading>
+      {error && <p className="text-sm text-brick">{troubleOf(error)}</p>}
       <ul className="flex flex-col gap-1 text-sm">
         {data.map((e, i) => {
           const before = data[i + 1];
@@ -127,6 +140,7 @@ function Editions({ id }: { id: string }) {
                   <ul className="list-inside list-disc">{differences.slice(0, 60).map((d) => <li key={JSON.stringify(d)}>{differenceWords(d)}</li>)}</ul>
                 </details>
               )}
+              {mayWrite && i > 0 && <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>{row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}</Button>}
             </li>
           );
         })}
