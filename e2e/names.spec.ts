@@ -149,3 +149,20 @@ test('a hundred thousand pasted names are read beside the page', async ({ as }) 
   await page.getByRole('button', { name: 'Put them aside' }).click();
   await expect(page.getByLabel('Try names', { exact: true })).toHaveValue('');
 });
+
+test('two people in one convention: mine is kept until I have seen theirs', async ({ as }) => {
+  const [mine, theirs] = [await as('Ines Thorvald'), await as('Ines Thorvald')];
+  for (const page of [mine, theirs]) {
+    await page.goto('/conventions/board');
+    await pattern(page).waitFor();
+  }
+  await pattern(theirs).fill('{number}_{what}_{subject:kebab}_v{version:00}.{ext}');
+  await expect(theirs.getByText('Draft kept.')).toBeVisible();
+  await mine.getByLabel('Convention', { exact: true }).fill('Board, mine');
+  await expect(mine.getByText(/Somebody else has changed this draft/)).toBeVisible();
+  await mine.getByRole('button', { name: 'See what is otherwise there' }).click();
+  await expect(mine.getByText(/the pattern .*version:00\}/)).toBeVisible();
+  await mine.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(pattern(mine)).toHaveValue('{number}_{what}_{subject:kebab}_v{version:00}.{ext}');
+  await expect(mine.getByText('Draft kept.')).toBeVisible();
+});

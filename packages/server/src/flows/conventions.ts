@@ -24,7 +24,7 @@ export async function newConvention(world: World, person: string, convention: Om
 export async function keepDraft(world: World, person: string, id: string, convention: Convention, version: number): Promise<{ version: number }> {
   try {
     const saved = await saveDraft(world.db, { ...convention, id }, version, person);
-    if (saved === null) throw new Refused(409, 'draft-changed', 'Somebody else has changed this draft since. Reload to see it; what you wrote is still in this window.');
+    if (saved === null) throw new Refused(409, 'draft-changed', 'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.');
     return { version: saved };
   } catch (error) {
     if (sqlFault(error)?.state === '23503') throw new Refused(404, 'no-convention', 'This convention does not exist any more.');

@@ -61,5 +61,6 @@ export function useDraft<T>({ id, start, version, mayWrite, actions, select, sav
     [dispatch, actions, id],
   );
   usePageCommands(commands);
-  return { editing, change, kept: !dirty, trouble };
+  // What could not be sent is no trouble any more once there is nothing to send.
+  return { editing, change, kept: !dirty, trouble: dirty ? trouble : null };
 }

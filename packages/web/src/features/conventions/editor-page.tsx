@@ -5,7 +5,9 @@ import { useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
+import { Overtaken } from '../../app/overtaken';
 import { useAddress } from '../../app/use-address';
+import { useLate } from '../../app/use-late';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Line, Menu, Trouble } from '../../ui/ui';
@@ -235,13 +237,15 @@ function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: 
   return <Effect effect={usable ? (data ?? null) : null} edition={(row.edition ?? 0) + 1} waiting={isFetching} trouble={error ? troubleOf(error) : null} />;
 }
 
-function useLate<T>(value: T, ms: number): T {
-  const [late, setLate] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setLate(value), ms);
-    return () => clearTimeout(timer);
-  }, [value, ms]);
-  return late;
+/** What somebody else has in this draft, for the same convention. */
+function Theirs({ row, convention }: { row: ConventionRow; convention: Convention }) {
+  const { refetch } = api.useConventionsQuery();
+  const look = async () => {
+    const draft = (await refetch()).data?.find((c) => c.id === row.id)?.draft;
+    return draft ? { thing: draft.convention, version: draft.version, by: draft.by } : null;
+  };
+  const differences = (theirs: Convention) => (['name', 'pattern', 'fields', 'families', 'good', 'bad'] as const).filter((key) => JSON.stringify(theirs[key]) !== JSON.stringify(convention[key])).map((key) => (key === 'name' || key === 'pattern' ? `the ${key} ${theirs[key]}` : `other ${key}`));
+  return <Overtaken id={row.id} actions={conventionDrafts} look={look} differences={differences} />;
 }
 
 function Ledger({ row, convention, draft, mayWrite, failing, usable }: { row: ConventionRow; convention: Convention; draft: ReturnType<typeof useConventionDraft>; mayWrite: boolean; failing: number; usable: boolean }) {
@@ -266,7 +270,7 @@ function Ledger({ row, convention, draft, mayWrite, failing, usable }: { row: Co
   return (
     <>
       <p className="flex-1" role="status">
-        {draft.trouble ?? (refused ? troubleOf(refused) : null) ?? (
+        {draft.trouble !== null ? <>{draft.trouble} <Theirs row={row} convention={convention} /></> : (refused ? troubleOf(refused) : null) ?? (
           <>
             <strong className="font-semibold">{!open ? `Edition ${row.edition} is in force.` : draft.kept ? 'Draft kept.' : 'Keeping the draft…'}</strong>{' '}
             <span className="text-ink2">{open && hindrance !== null ? hindrance : 'Editions of running projects stay as they are until their own plan says otherwise.'}</span>

@@ -1,11 +1,12 @@
 /** Start a project: fields at left, the hierarchy live in the middle, the selected line at right; the ledger alone writes. */
 import type { TemplateRow, VolumeRow } from '@nesting/contract';
 import { compileTemplate, NO_REGISTERS, type Registers, resolveTemplate, type Value, wordsFor } from '@nesting/core';
-import { useEffect, useId, useMemo, useState } from 'react';
+import { useEffect, useId, useMemo } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
+import { useLate } from '../../app/use-late';
 import { size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
@@ -144,22 +145,13 @@ function useHeldNumber(template: string, byHand: boolean): { held: string | null
 
 /** Looked up a moment after the last letter: another project, or a folder that stands there already. */
 function useClash(number: string, volume: VolumeRow | undefined, folder: string): string | null {
-  const asked = useDebounced(useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]), 250);
+  const asked = useLate(useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]), 250);
   const { data, originalArgs } = api.useLookQuery(asked, { skip: asked.volume === '' || asked.folder === '', refetchOnMountOrArgChange: true }) as { data?: import('@nesting/contract').Look; originalArgs?: typeof asked };
   if (data === undefined || originalArgs?.folder !== folder || originalArgs.number !== number) return null;
   if (data.numberTaken) return `The number ${number} belongs to another project.`;
   if (data.numberHeldBy !== null) return `The number ${number} is held for ${data.numberHeldBy} just now.`;
   if (data.folderTaken || data.folderOnDisk) return `${folder} exists already on ${volume?.name}.`;
   return null;
-}
-
-function useDebounced<T>(value: T, ms: number): T {
-  const [late, setLate] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setLate(value), ms);
-    return () => clearTimeout(timer);
-  }, [value, ms]);
-  return late;
 }
 
 /** The first thing in the way, in a sentence; `null` when the project can be made. */

@@ -4,6 +4,7 @@ import { blockFromFolder, type Convention, diffTemplates, differenceWords, dropB
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
+import { Overtaken } from '../../../app/overtaken';
 import { useAppDispatch } from '../../../app/store';
 import { useAddress } from '../../../app/use-address';
 import { many } from '../../../app/words';
@@ -285,23 +286,14 @@ function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: 
   );
 }
 
-/** Two people in one draft: what the other has changed is looked at before either wording wins. */
+/** What somebody else has in this draft, for the same template. */
 function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
-  const dispatch = useAppDispatch();
-  const { data, refetch } = api.useTemplatesQuery();
-  const [looked, setLooked] = useState(false);
-  const theirs = data?.find((t) => t.id === row.id)?.draft;
-  if (!looked || !theirs) return <Button look="quiet" className="h-6!" onClick={() => void refetch().then(() => setLooked(true))}>See what is otherwise there</Button>;
-  const differences = diffTemplates(template, theirs.template);
-  return (
-    <span className="flex flex-col gap-1">
-      <span className="text-sm">{theirs.by ?? 'Somebody'} has: {differences.length === 0 ? 'the same' : differences.slice(0, 5).map(differenceWords).join('; ')}{differences.length > 5 ? ` and ${differences.length - 5} more` : ''}.</span>
-      <span className="flex gap-4">
-        <Button look="quiet" className="h-6!" onClick={() => dispatch(templateDrafts.savedAs({ id: row.id, thing: theirs.template, version: theirs.version }))}>Keep mine</Button>
-        <Button look="quiet" className="h-6!" onClick={() => { dispatch(templateDrafts.closed(row.id)); dispatch(templateDrafts.opened({ id: row.id, thing: theirs.template, version: theirs.version })); }}>Take theirs</Button>
-      </span>
-    </span>
-  );
+  const { refetch } = api.useTemplatesQuery();
+  const look = async () => {
+    const draft = (await refetch()).data?.find((t) => t.id === row.id)?.draft;
+    return draft ? { thing: draft.template, version: draft.version, by: draft.by } : null;
+  };
+  return <Overtaken id={row.id} actions={templateDrafts} look={look} differences={(theirs) => diffTemplates(template, theirs).map(differenceWords)} />;
 }
 
 /** What it would mean for every running project on an earlier edition. */
