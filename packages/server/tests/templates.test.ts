@@ -68,6 +68,9 @@ describe('from a draft to an edition', () => {
     }
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/new.md', Buffer.from('# New'))).status).toBe(204);
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=../new.md', Buffer.from('x'))).status).toBe(400);
+    // A blank document may be larger than any other request; not without end.
+    expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/large.bin', new Uint8Array(5 * 1024 * 1024))).status).toBe(204);
+    expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/huge.bin', new Uint8Array(65 * 1024 * 1024))).status).toBe(413);
     const { version } = (await rowOf('window-piece')).draft as { version: number };
     expect(await json(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version, said: '' }))).toEqual({ edition: 3 });
     expect(await (await raw('GET', '/api/templates/window-piece/starter?path=starters/new.md')).text()).toBe('# New');

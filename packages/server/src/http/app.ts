@@ -18,6 +18,9 @@ import { ROUTES } from './routes';
 const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
 /** The largest honest request is a start with long lists. */
 const MOST_BYTES = 4 * 1024 * 1024;
+/** Where files are taken: a template's zip, a starter file. */
+const TAKES_FILES = /^\/api\/templates\/(?:zip|[^/]+\/starter)$/;
+const MOST_FILE_BYTES = 64 * 1024 * 1024;
 
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
@@ -26,7 +29,9 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
     ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
   }));
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
-  app.use('/api/*', bodyLimit({ maxSize: MOST_BYTES, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') }));
+  const upTo = (maxSize: number) => bodyLimit({ maxSize, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') });
+  const [small, file] = [upTo(MOST_BYTES), upTo(MOST_FILE_BYTES)];
+  app.use('/api/*', (c, next) => (TAKES_FILES.test(c.req.path) ? file : small)(c, next));
   app.use(compress());
   const fault = (error: unknown, c: Context) => answerFault(error, c, log);
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
