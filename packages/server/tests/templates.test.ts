@@ -68,6 +68,7 @@ describe('from a draft to an edition', () => {
     }
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/new.md', Buffer.from('# New'))).status).toBe(204);
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=../new.md', Buffer.from('x'))).status).toBe(400);
+    expect((await raw('PUT', '/api/templates/nothing/starter?path=a.md', Buffer.from('x'))).status).toBe(404);
     // A blank document may be larger than any other request; not without end.
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/large.bin', new Uint8Array(5 * 1024 * 1024))).status).toBe(204);
     expect((await raw('PUT', '/api/templates/window-piece/starter?path=starters/huge.bin', new Uint8Array(65 * 1024 * 1024))).status).toBe(413);

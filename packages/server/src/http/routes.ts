@@ -8,7 +8,7 @@ import { listConventions } from '../db/queries/conventions';
 import { giveBackNumber, holdNumber } from '../db/queries/numbers';
 import { listProjects, readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
-import { listEditions, putDraftStarter, readDraftStarter, readTemplateDraft, setArchived } from '../db/queries/template-drafts';
+import { listEditions, putDraftStarter, readDraftStarter, setArchived } from '../db/queries/template-drafts';
 import { listTemplates } from '../db/queries/templates';
 import { recordActivity } from '../db/queries/activity';
 import { dropTemplateDraft, exportTemplate, importZip, keepTemplate, type NewTemplate, newTemplate, projectListing, publishTemplate, templateEffect } from '../flows/templates';
@@ -92,7 +92,8 @@ export const ROUTES: readonly Route[] = [
     handle: async ({ c, world }) => {
       const path = relPathOf(c.req.query('path') ?? '');
       if (!path.ok || path.value === '') throw new Refused(400, 'path-refused', 'A starter file needs a path inside the template.');
-      if ((await readTemplateDraft(world.db, wordOf(c))) === null) throw new Refused(409, 'no-draft', 'Change the template first: files belong to its draft.');
+      // The draft itself is sent a moment later than its file: only the template must be there.
+      if (!(await listTemplates(world.db)).some((t) => t.id === wordOf(c))) throw new Refused(404, 'no-template', 'There is no such template.');
       await putDraftStarter(world.db, wordOf(c), path.value, new Uint8Array(await c.req.arrayBuffer()));
       return c.body(null, 204);
     },
