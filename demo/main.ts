@@ -3,7 +3,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, w
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertEdition, insertPerson, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, type World } from '@nesting/server';
+import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertBlockEdition, insertEdition, insertPerson, listBlocks, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, type World } from '@nesting/server';
+import type { Template } from '@nesting/core';
 import { pino } from 'pino';
 import { contentFor } from './files';
 import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject } from './projects';
@@ -53,8 +54,9 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
   if (!registers.ok) throw new Error(registers.faults[0]);
   const people = await transaction(world.db, async (client) => {
     await upsertRegisters(client, registers.value);
+    const people = await seedPeople(client);
     for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json'))) await seedTemplate(client, name);
-    return seedPeople(client);
+    return people;
   });
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
   await world.checks.idle();
@@ -74,7 +76,18 @@ async function seedTemplate(client: Client, file: string): Promise<void> {
   const folder = path.join(here, 'templates');
   const parsed = parseTemplate(readFileSync(path.join(folder, file), 'utf8'), file);
   if (!parsed.ok) throw new Error(parsed.faults[0]);
-  await insertEdition(client, parsed.value, startersBeside(folder, parsed.value));
+  await insertEdition(client, await withHouseBlocks(client, parsed.value), startersBeside(folder, parsed.value));
+}
+
+/** Blocks of the demo's templates are the house's: the first template that has one gives it, the others hold a copy. */
+async function withHouseBlocks(client: Client, template: Template): Promise<Template> {
+  const house = await listBlocks(client);
+  const blocks = [];
+  for (const block of template.blocks ?? []) {
+    if (!house.some((h) => h.id === block.id)) await insertBlockEdition(client, block.id, 1, { name: block.name ?? block.id, folders: block.folders }, `Shared from ${template.name}.`, null);
+    blocks.push({ ...block, shared: { block: block.id, edition: 1 } });
+  }
+  return blocks.length === 0 ? template : { ...template, blocks };
 }
 
 async function seedProject(world: World, people: ReadonlyMap<string, string>, demo: DemoProject): Promise<void> {

@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { needBuild, needDebian, needPackages, root, say } from './setup.mjs';
+import { TSC, TYPED } from './types.mjs';
 
 const total = { passed: 0, failed: 0, skipped: 0 };
 const temporary = path.join(root, '.tmp');
@@ -36,8 +37,7 @@ async function main() {
   say(`Set up after ${Math.round((Date.now() - started) / 1000)} s.\n`);
   rmSync(temporary, { recursive: true, force: true });
   mkdirSync(temporary, { recursive: true });
-  const tsc = 'node_modules/typescript7/bin/tsc';
-  for (const project of ['packages/core', 'packages/contract', 'packages/disk', 'packages/server', 'packages/cli', 'packages/web', 'demo', 'tsconfig.tests.json']) one(`types of ${project}`, tsc, ['-p', project]);
+  for (const project of TYPED) one(`types of ${project}`, TSC, ['-p', project]);
   one('lint', 'node_modules/@biomejs/biome/bin/biome', ['check', '--diagnostic-level=warn', '.']);
   one('walls', 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.cjs', 'packages']);
 

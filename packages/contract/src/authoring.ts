@@ -42,3 +42,22 @@ export interface TemplateEffectRow {
   readonly renames: number;
   readonly examples: readonly string[];
 }
+
+/** A starter file kept for a template. */
+export interface StarterRow {
+  readonly path: string;
+  readonly bytes: number;
+  /** Given to the draft itself, and not only to an edition. */
+  readonly inDraft: boolean;
+}
+
+/** Names on a disk as text; `whole` is false where there were too many. */
+export interface ListingText {
+  readonly listing: string;
+  readonly whole: boolean;
+}
+
+export interface FolderChoice {
+  readonly folders: readonly string[];
+  readonly files: number;
+}

@@ -1,6 +1,7 @@
 /** Text from outside → a checked thing, or one line that says what is wrong with it. */
 import { type Answer, bad, good, type LooseTemplate, normaliseTemplate, type Registers, NO_REGISTERS, type Template, type Convention, type Values } from '@nesting/core';
 import type { z } from 'zod';
+import { type BlockFile, blockFileSchema } from './block';
 import { someRegistersSchema, valuesSchema } from './field';
 import { conventionFileSchema, looseTemplateSchema } from './template';
 
@@ -31,6 +32,11 @@ export function parseConvention(text: string, what = 'convention'): Answer<Conve
   if (!file.ok) return file;
   const { format: _format, formatVersion: _version, ...convention } = file.value;
   return good({ ...convention, id: convention.id ?? convention.name });
+}
+
+export function parseBlock(text: string, what = 'block'): Answer<BlockFile, string> {
+  const version = later(text, 'nesting/block');
+  return version === null ? parseJson(text, blockFileSchema, what) : bad([`${what}: format version ${version} is later than this program knows (1)`]);
 }
 
 export function parseRegisters(text: string, what = 'registers'): Answer<Registers, string> {

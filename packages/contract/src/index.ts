@@ -1,8 +1,10 @@
 /** The face of the contract: everything that crosses the wire or stands in a file. */
 export * from './field';
 export * from './authoring';
+export * from './block';
 export * from './convention';
 export * from './file';
+export * from './rule-set';
 export * from './template';
 export * from './wire';
 export { SCHEMAS } from './schemas';

@@ -1,5 +1,6 @@
 /** JSON Schemas of the file formats, made from what the program checks with. */
 import { z } from 'zod';
+import { blockFileSchema } from './block';
 import { someRegistersSchema, valuesSchema } from './field';
 import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
 
@@ -7,6 +8,7 @@ const make = (schema: z.ZodType) => () => z.toJSONSchema(schema, { io: 'input' }
 
 export const SCHEMAS = {
   template: make(looseTemplateSchema),
+  block: make(blockFileSchema),
   convention: make(conventionFileSchema),
   registers: make(someRegistersSchema),
   values: make(valuesSchema),

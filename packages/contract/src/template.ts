@@ -35,7 +35,7 @@ const folderShape = {
   block: word.optional(),
 };
 
-const folderSchema: z.ZodType<FolderNode> = z.lazy(() => z.object({ ...folderShape, folders: z.array(folderSchema).max(10_000).readonly().optional(), starters: z.array(starter).max(1000).readonly().optional() }).readonly());
+export const folderSchema: z.ZodType<FolderNode> = z.lazy(() => z.object({ ...folderShape, folders: z.array(folderSchema).max(10_000).readonly().optional(), starters: z.array(starter).max(1000).readonly().optional() }).readonly());
 /** As written by hand: ids may be absent, and are given on import. */
 const looseFolder: z.ZodType<Omit<FolderNode, 'id'> & { readonly id?: string | undefined }> = z.lazy(() =>
   z.object({ ...folderShape, id: word.optional(), folders: z.array(looseFolder).max(10_000).readonly().optional(), starters: z.array(starter.unwrap().partial({ id: true }).readonly()).max(1000).readonly().optional() }).readonly(),
@@ -73,7 +73,7 @@ const templateHead = {
   checks: checks.optional(),
   setup: setup.optional(),
 };
-const blockShape = { id: word, name: short.optional() };
+const blockShape = { id: word, name: short.optional(), shared: z.object({ block: word, edition: z.int().min(1) }).readonly().optional() };
 
 export const templateSchema = z
   .object({

@@ -1,5 +1,6 @@
 /** The face of the core, by name. */
 export { type Answer, bad, good, never, type Params } from './answer';
+export { sameThing } from './same';
 export { LIMITS } from './limits';
 export type { Part, Pattern, Slot } from './name/ast';
 export { slotsOf } from './name/ast';
@@ -33,6 +34,7 @@ export * from './template/node';
 export { withConventions } from './template/conventions';
 export { blocksOf, numberPrefix, siblingsOf, visitFolders } from './template/visit';
 export { type LooseTemplate, normaliseTemplate } from './template/normalise';
+export { diagnoseTemplate, registersOf } from './template/names';
 export type { Diagnostic, DiagnosticCode } from './template/diagnose';
 export { compileTemplate, type Expander, type Expansion, type ExpandOptions, expandTemplate, type PlannedLine } from './template/expand';
 export { type FolderRules, type ResolvedFolder, resolveTemplate } from './template/resolve';
@@ -57,9 +59,12 @@ export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './report/plans';
 export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
+export { renameField } from './template/rename';
+export { ANSWERS, type AnswerTo, questionKey, settleQuestions, starterPath } from './template/derive/answers';
 export { type Derived, deriveTemplate, type Known, type Question } from './template/derive/derive';
 export { type Difference, diffTemplates } from './template/diff';
 export { differenceWords } from './words/differences';
 export { printListing } from './listing/print';
 export { templateMarkdown, templateOutline, type TemplatePage, templatePage } from './report/template-page';
-export { blockFromFolder, dropBlock, placeBlock, rootOfBlock, usesOf, withBlock } from './template/blocks';
+export { addShared, type BlockEdition, blockFromFolder, dropBlock, placeBlock, rootOfBlock, takeUp, usesOf, withBlock } from './template/blocks';
+export { type Clash, type Decide, mergeFolders, type Side } from './template/merge';

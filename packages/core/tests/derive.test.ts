@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { parseRegisters, parseTemplate } from '../../contract/src/index';
-import { deriveTemplate, expandTemplate, parseListing, type Template, type Values } from '../src/index';
+import { ANSWERS, type AnswerTo, deriveTemplate, expandTemplate, parseListing, questionKey, settleQuestions, type Template, type Values } from '../src/index';
 
 const demo = path.join(process.cwd(), 'demo');
 const parsedRegisters = parseRegisters(readFileSync(path.join(demo, 'registers.json'), 'utf8'));
@@ -53,6 +53,29 @@ describe('deriving a template', () => {
     expect(working?.pattern).toMatch(/^\{number\}_\{motion:kebab\}_\{scene\}_\{task\}_\{person\.initials\}_v\{version:000\}\.\{ext\}$/);
     expect(working?.fields?.map((f) => f.key)).toEqual(['task']);
     expect(questions).toEqual([]);
+  });
+
+  test.each(templates.map((t) => [t.id, t] as const))('%s: with what the project was started with, lists and fields come back by their own names', (id, template) => {
+    const values = VALUES[id] as Values;
+    const { rootName } = expandTemplate(template, values, registers);
+    const listing = parseListing([`${rootName}/`, ...foldersOf(template, values).map((p) => `${rootName}/${p}`)].join('\n'));
+    const { template: derived, values: own } = deriveTemplate(listing, { title: String(values.title), fields: template.fields, values }, registers);
+    const used = new Set(JSON.stringify(template.root).match(/"list":"\w+"/g)?.map((m) => m.slice(8, -1)));
+    expect(derived.fields.map((f) => f.key).sort()).toEqual(template.fields.filter((f) => f.type !== 'list' || used.has(f.key)).map((f) => f.key).sort());
+    for (const f of derived.fields) if (f.type === 'list') expect(f.within).toBe((template.fields.find((o) => o.key === f.key) as typeof f).within);
+    expect(foldersOf(derived, own).sort()).toEqual(foldersOf(template, values).sort());
+  });
+
+  test('answers change the one folder they are about', () => {
+    const tree = ['a', 'b', 'c', 'd'].flatMap((n) => [`shots/${n}-x/in/`, `shots/${n}-x/out/`]);
+    const derived = deriveTemplate(parseListing([...tree, 'shots/a-x/in/holiday/deep/', '26001_brief.md'].join('\n')), { number: '26001' }, registers);
+    const say = (answer: AnswerTo) => settleQuestions(derived.template, derived.questions, Object.fromEntries(derived.questions.map((q) => [questionKey(q), ANSWERS[q.code].includes(answer) ? answer : 'as-is'])));
+    expect(say('as-is')).toEqual(derived.template);
+    expect(JSON.stringify(say('leave-out'))).not.toMatch(/holiday|deep/);
+    expect(JSON.stringify(say('optional'))).toContain('"presence":"optional"');
+    expect(say('starters').root.starters).toEqual([{ id: expect.any(String), name: '{number}_brief.md', from: 'starters/26001_brief.md' }]);
+    // Undone by another answer, never piled up.
+    expect(say('as-is')).toEqual(derived.template);
   });
 
   test('what is rare is a question, and anything at all gives a template', () => {

@@ -1,7 +1,7 @@
 /** Expansion and checking: what a plan is, and the law that a project just made has no findings. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CheckGround, checkListing, compileTemplate, expandTemplate, fillText, foldersFrom, normaliseTemplate, orderChanges, startChanges, type Template, type Values } from '../src/index';
+import { CheckGround, checkListing, compileTemplate, diagnoseTemplate, expandTemplate, fillText, type FolderNode, foldersFrom, idsIn, moveFolders, normaliseTemplate, orderChanges, removeFolders, setFolder, startChanges, type Template, type Values } from '../src/index';
 import { SHOW, SHOW_VALUES, STUDIO, templateWithValues } from './templates';
 
 const expand = (values: Values = SHOW_VALUES, template: Template = SHOW) => expandTemplate(template, values, STUDIO);
@@ -170,5 +170,46 @@ describe('check', () => {
   test('an identity does not hang on the edition, the weight or the words', () => {
     const one = check([...clean, 'todo.txt']).findings[0]?.id;
     expect(check([...clean, 'todo.txt'], { ...SHOW, edition: 9, checks: { rules: { 'loose-file': 'must' } } }).findings[0]?.id).toBe(one);
+  });
+});
+
+describe('what is remembered from letter to letter', () => {
+  const acts = fc.array(fc.tuple(fc.constantFrom('name', 'number', 'remove', 'move', 'accepts', 'per', 'when', 'field', 'value', 'budget'), fc.nat(40), fc.nat(40)), { minLength: 1, maxLength: 10 });
+  const anew = <T>(thing: T): T => JSON.parse(JSON.stringify(thing)) as T;
+
+  test('gives the very plan and the very faults that working it all out again gives', () => {
+    fc.assert(
+      fc.property(templateWithValues, acts, (start, done) => {
+        let { template, values } = start;
+        for (const [kind, pick, other] of done) {
+          const ids = [...idsIn(template.root)].filter((id) => id.startsWith('n'));
+          const id = ids[pick % (ids.length || 1)] ?? 'root';
+          const set = (change: Partial<FolderNode>) => ({ ...template, root: setFolder(template.root, id, change) });
+          if (kind === 'name') template = set({ name: ['written', '{scene}', 'final', '{oops', 'a:b'][other % 5] });
+          else if (kind === 'number') template = set({ number: other % 9 });
+          else if (kind === 'remove') template = { ...template, root: removeFolders(template.root, [id]) };
+          else if (kind === 'move') template = { ...template, root: moveFolders(template.root, [id], { parent: ids[other % (ids.length || 1)] ?? 'root', index: 0 }) };
+          else if (kind === 'accepts') template = set({ accepts: other % 2 ? ['nothing'] : [] });
+          else if (kind === 'per') template = set({ onePer: other % 3 ? { list: ['scenes', 'nights', 'gone'][other % 3] as string, as: 'scene' } : undefined });
+          else if (kind === 'when') template = set({ onlyWhen: { field: 'voice', is: other % 2 ? 'spoken' : 'none' } });
+          else if (kind === 'field') template = { ...template, fields: template.fields.map((f, i) => (i === 0 ? { ...f, max: 3 + other } : f)) as Template['fields'] };
+          else if (kind === 'value') values = { ...values, scenes: [`s${other}`] };
+          else template = { ...template, checks: { pathBudget: 20 + other } };
+          const kept = compileTemplate(template, STUDIO).expand(values, { remember: true });
+          const fresh = compileTemplate(anew(template), anew(STUDIO)).expand(anew(values));
+          expect(kept.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules])).toEqual(fresh.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules]));
+          expect(kept.diagnostics).toEqual(fresh.diagnostics);
+          expect([kept.longest, kept.folders, kept.files]).toEqual([fresh.longest, fresh.folders, fresh.files]);
+          expect(diagnoseTemplate(template, STUDIO)).toEqual(diagnoseTemplate(anew(template), anew(STUDIO)));
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test('a name that cannot be used is told whatever the values, in a block and in a list too', () => {
+    const broken: Template = { ...SHOW, root: setFolder(setFolder(SHOW.root, 'working', { name: '{scene:kebab' }), 'cache', { name: '{client.colour}' }), blocks: [{ id: 'paperwork', folders: [{ id: 'q', name: '{title:000}' }] }] };
+    expect(diagnoseTemplate(broken, STUDIO).map((d) => d.node)).toEqual(['working', 'cache', 'papers/q']);
+    expect(diagnoseTemplate(SHOW, STUDIO)).toEqual([]);
   });
 });

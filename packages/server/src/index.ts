@@ -2,6 +2,7 @@
 export { type Config, configOf, Misconfigured } from './config';
 export { type Client, type Db, openDb, transaction } from './db/client';
 export { DatabaseNewer, migrate } from './db/migrate';
+export { insertBlockEdition, listBlocks } from './db/queries/blocks';
 export { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
 export { checkProject } from './flows/check-project';
 export { settleStarts, startProject } from './flows/start-project';

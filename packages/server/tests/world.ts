@@ -23,10 +23,13 @@ export interface TestWorld {
   readonly people: Readonly<Record<Role, string>>;
   /** A request as somebody, or as nobody. */
   ask(who: Role | null, method: string, address: string, body?: unknown): Promise<Response>;
+  /** Bytes or a form, as the browser sends files. */
+  send(who: Role, method: string, address: string, body?: Uint8Array | FormData): Promise<Response>;
   close(): Promise<void>;
 }
 
-export async function openTestWorld(env: Record<string, string> = {}): Promise<TestWorld> {
+/** `bare` leaves out all rules: an installation as it is on its first day. */
+export async function openTestWorld(env: Record<string, string> = {}, bare = false): Promise<TestWorld> {
   const base = process.env.NESTING_TEST_DATABASE;
   if (base === undefined) throw new Error('no database for tests: run npm test');
   const database = `t_${randomUUID().replaceAll('-', '')}`;
@@ -41,16 +44,25 @@ export async function openTestWorld(env: Record<string, string> = {}): Promise<T
   );
   const world = await openWorld(config, silent);
   const app = makeApp(world, makeAuth(world.db, config), silent);
-  const people = await seed(world);
+  const people = await seed(world, bare);
   const cookies = new Map<Role, string>();
   const origin = new URL(config.publicUrl).origin;
+  // Signed in once each: the door counts attempts.
+  const cookieOf = async (who: Role): Promise<string> => {
+    const known = cookies.get(who) ?? (await signIn(app, origin, `${who}@tallow-street.example`));
+    cookies.set(who, known);
+    return known;
+  };
   const ask: TestWorld['ask'] = async (who, method, address, body) => {
-    if (who !== null && !cookies.has(who)) cookies.set(who, await signIn(app, origin, `${who}@tallow-street.example`));
-    const headers: Record<string, string> = { origin, ...(who !== null && { cookie: cookies.get(who) as string }), ...(body !== undefined && { 'content-type': 'application/json' }) };
+    const headers: Record<string, string> = { origin, ...(who !== null && { cookie: await cookieOf(who) }), ...(body !== undefined && { 'content-type': 'application/json' }) };
     return app.request(address, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) });
   };
+  const send: TestWorld['send'] = async (who, method, address, body) => {
+    const headers: Record<string, string> = { origin, cookie: await cookieOf(who), ...(body instanceof Uint8Array && { 'content-type': 'application/octet-stream' }) };
+    return app.request(address, { method, headers, ...(body !== undefined && { body: body instanceof Uint8Array ? Buffer.from(body) : body }) });
+  };
   return {
-    world, app, config, studio, people, ask,
+    world, app, config, studio, people, ask, send,
     close: async () => {
       await world.checks.idle();
       await world.db.end();
@@ -74,11 +86,12 @@ export async function admin(base: string, sql: string): Promise<void> {
 
 let hashed: Promise<string> | null = null;
 
-async function seed({ db }: World): Promise<Record<Role, string>> {
+async function seed({ db }: World, bare: boolean): Promise<Record<Role, string>> {
   hashed ??= hashPassword(PASSWORD);
   const hash = await hashed;
   const person = (role: Role) => insertPerson(db, { name: `The ${role}`, email: `${role}@tallow-street.example`, initials: role.slice(0, 2).toUpperCase(), role, hash });
   const people = { coordinator: await person('coordinator'), artist: await person('artist'), lead: await person('lead') };
+  if (bare) return people;
   await upsertRegisters(db, { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Quillhaven Harbour Trust' }, { code: 'MSW', name: 'Museum of Small Weather' }] });
   const parsed = parseTemplate(readFileSync(path.join(repo, 'demo/templates/window-piece.nest.json'), 'utf8'));
   if (!parsed.ok) throw new Error(parsed.faults[0]);

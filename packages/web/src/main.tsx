@@ -21,6 +21,9 @@ const NamesPage = lazy(() => import('./features/names/names-page').then((m) => (
 const TemplateEditorPage = lazy(() => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage })));
 const PrintPage = lazy(() => import('./features/templates/print-page').then((m) => ({ default: m.PrintPage })));
 const DerivePage = lazy(() => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage })));
+const TakeInPage = lazy(() => import('./features/rule-set/take-in-page').then((m) => ({ default: m.TakeInPage })));
+const BlocksPage = lazy(() => import('./features/blocks/list-page').then((m) => ({ default: m.BlocksPage })));
+const BlockPage = lazy(() => import('./features/blocks/editor-page').then((m) => ({ default: m.BlockPage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
@@ -41,6 +44,9 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/projects" replace /> },
       { path: 'templates', element: <GalleryPage /> },
       { path: 'templates/derive', element: later(<DerivePage />) },
+      { path: 'templates/take-in', element: later(<TakeInPage />) },
+      { path: 'blocks', element: later(<BlocksPage />) },
+      { path: 'blocks/:id', element: later(<BlockPage />) },
       { path: 'templates/:id/print', element: later(<PrintPage />) },
       { path: 'templates/:id/edit', element: later(<TemplateEditorPage />) },
       { path: 'templates/:id', element: later(<TemplatePage />) },

@@ -1,5 +1,6 @@
 /** Blocks of a template: parts used in several places, changed once for all of them. */
 import { changeFolder, freshId, idsIn } from './edit';
+import { type Clash, type Decide, mergeFolders } from './merge';
 import type { Block, FolderNode, Template } from './node';
 
 /** Folders that stand for a block, or hold it, wherever they are. */
@@ -41,6 +42,33 @@ export function withBlock(template: Template, id: string, root: FolderNode): Tem
 export function placeBlock(template: Template, parent: string, block: string): Template {
   const id = freshId(block, idsIn(template.root));
   return { ...template, root: changeFolder(template.root, parent, (node) => ({ ...node, folders: [...(node.folders ?? []), { id, block }] })) };
+}
+
+/** What the house's block is in one of its editions. */
+export interface BlockEdition {
+  readonly edition: number;
+  readonly folders: readonly FolderNode[];
+}
+
+/** Brings a template's copies of a house block to its next edition: what the template changed in them since `base` stays. */
+export function takeUp(template: Template, block: string, base: (edition: number) => readonly FolderNode[], next: BlockEdition, decide?: Decide): { readonly template: Template; readonly clashes: readonly Clash[] } {
+  const clashes: Clash[] = [];
+  const blocks = (template.blocks ?? []).map((b) => {
+    if (b.shared?.block !== block || b.shared.edition === next.edition) return b;
+    const merged = mergeFolders(base(b.shared.edition), b.folders, next.folders, decide);
+    clashes.push(...merged.clashes);
+    return { ...b, folders: merged.folders, shared: { block, edition: next.edition } };
+  });
+  return { template: { ...template, blocks }, clashes };
+}
+
+/** A house block as one of the template's own, held by a folder. Nothing is done where the template has it already: it is put in place again. */
+export function addShared(template: Template, parent: string, house: { readonly id: string; readonly name: string } & BlockEdition): Template {
+  const there = template.blocks?.find((b) => b.shared?.block === house.id);
+  if (there) return placeBlock(template, parent, there.id);
+  const id = freshId(house.name, new Set((template.blocks ?? []).map((b) => b.id)));
+  const block: Block = { id, name: house.name, shared: { block: house.id, edition: house.edition }, folders: house.folders };
+  return placeBlock({ ...template, blocks: [...(template.blocks ?? []), block] }, parent, id);
 }
 
 /** Takes a block out that nothing uses any more. */

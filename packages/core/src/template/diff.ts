@@ -1,4 +1,5 @@
 /** What one edition of a template has that another has not: by identities, so that a renamed folder is renamed and not another one. */
+import { sameThing } from '../same';
 import type { FolderNode, Template } from './node';
 
 export type Difference =
@@ -80,5 +81,5 @@ function listed(of: 'field' | 'convention' | 'block', before: readonly (readonly
 function changedKeys(before: object, after: object, apart: readonly string[]): string[] {
   const a = before as Record<string, unknown>;
   const b = after as Record<string, unknown>;
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !apart.includes(key) && JSON.stringify(a[key]) !== JSON.stringify(b[key])).sort();
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !apart.includes(key) && !sameThing(a[key], b[key])).sort();
 }

@@ -4,16 +4,14 @@
  */
 import type { Params } from '../answer';
 import { LIMITS } from '../limits';
-import { type CompileFault, compileName } from '../name/compile';
 import type { CompiledName } from '../name/ops';
 import type { Field, Registers, Values } from '../name/field';
-import { mergeRegisters } from '../name/field';
-import { parsePattern, type PatternFault } from '../name/parse';
 import { writePieces, type WrittenPiece } from '../name/write';
 import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
-import { type FolderNode, type Mark, ownRegisters, type Presence, type Starter, type Template } from './node';
+import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './names';
+import type { FolderNode, Mark, Presence, Starter, Template } from './node';
 import { type FolderRules, type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
 import { type KeptValues, keepValues } from './values';
 
@@ -55,11 +53,8 @@ export interface Expansion {
 export interface ExpandOptions {
   /** What stands before the project's root on the system with the longest prefix, its last separator included. */
   readonly prefix?: string;
-}
-
-interface Compiled {
-  readonly name: CompiledName | null;
-  readonly faults: readonly (PatternFault | CompileFault)[];
+  /** Keeps what came of each folder, for the next expansion of nearly the same template with the same values. */
+  readonly remember?: boolean;
 }
 
 export interface Expander {
@@ -73,24 +68,11 @@ export function expandTemplate(template: Template, values: Values, registers: Re
 }
 
 export function compileTemplate(template: Template, studio: Registers): Expander {
-  const registers = mergeRegisters(ownRegisters(template), studio);
-  const scopes = new Map<string, Map<string, Compiled>>();
-  const compile = (source: string, fields: readonly Field[], scope: string): Compiled => {
-    const cache = scopes.get(scope) ?? new Map<string, Compiled>();
-    scopes.set(scope, cache);
-    const known = cache.get(source);
-    if (known) return known;
-    const pattern = parsePattern(source);
-    const name = pattern.ok ? compileName(pattern.value, { fields, registers }) : pattern;
-    const made: Compiled = name.ok ? { name: name.value, faults: [] } : { name: null, faults: name.faults };
-    cache.set(source, made);
-    return made;
-  };
+  const registers = registersOf(template, studio);
+  const compile = compilerFor(template.fields, registers);
   const resolved = resolveTemplate(template, registers);
   return { template, registers, expand: (values, options) => new Expanding(template, resolved, registers, compile, values, options).run() };
 }
-
-type Compile = (source: string, fields: readonly Field[], scope: string) => Compiled;
 
 /** What a folder hands down to what is in it. */
 interface Frame {
@@ -112,6 +94,32 @@ interface Frame {
 
 type Placed = Pick<PlannedLine, 'kind' | 'presence' | 'mark' | 'rules' | 'folder' | 'starter'>;
 
+/** What came of a folder, and what that rests on: values and registers are the very same objects while nobody changes them. */
+interface Remembered {
+  readonly frame: Frame;
+  readonly kept: KeptValues;
+  readonly registers: Registers;
+  readonly checks: Template['checks'];
+  readonly before: number;
+  readonly lines: readonly PlannedLine[];
+  readonly longest: number;
+}
+
+const remembered = new WeakMap<ResolvedFolder, Remembered>();
+
+/** Values kept for given ones, the very same while nothing about them changes. */
+const keptFor = new WeakMap<Values, { readonly fields: readonly Field[]; readonly registers: Registers; readonly kept: KeptValues }>();
+
+function keptValues(fields: readonly Field[], values: Values, registers: Registers): KeptValues {
+  const known = keptFor.get(values);
+  if (known !== undefined && known.fields === fields && known.registers === registers) return known.kept;
+  const kept = keepValues(fields, values, registers);
+  keptFor.set(values, { fields, registers, kept });
+  return kept;
+}
+
+const sameFrame = (a: Frame, b: Frame): boolean => a.key === b.key && a.path === b.path && a.depth === b.depth && a.made === b.made && a.mark === b.mark && a.chain === b.chain;
+
 /** Beyond this many nobody reads on. */
 const MOST_DIAGNOSTICS = 500;
 
@@ -122,7 +130,10 @@ class Expanding {
   private readonly profiles: readonly ProfileName[];
   private readonly budget: number;
   private readonly prefix: number;
+  private readonly remember: boolean;
   private readonly said = new Set<string>();
+  /** Counts all that is said, and all that is not said again: what is remembered is what nothing was to be said about. */
+  private remarks = 0;
   private longest = 0;
   private rootLength = 0;
   private full = false;
@@ -135,7 +146,8 @@ class Expanding {
     values: Values,
     options: ExpandOptions | undefined,
   ) {
-    this.kept = keepValues(template.fields, values, registers);
+    this.kept = keptValues(template.fields, values, registers);
+    this.remember = options?.remember ?? false;
     this.profiles = template.checks?.profiles ?? DEFAULT_PROFILES;
     this.budget = template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
     this.prefix = options?.prefix?.length ?? 0;
@@ -178,6 +190,32 @@ class Expanding {
 
   private folder(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
     if (this.full || !folder.conditions.every((c) => this.holds(c))) return;
+    // Inside an entry of a list values are made anew each time; a whole list, entries and all, can be known from above it.
+    if (!this.remember || frame.chain !== '') this.inFrames(folder, frame, siblings);
+    else if (!this.recalled(folder, frame, siblings)) this.memorise(folder, frame, siblings);
+  }
+
+  /** Puts in what is known of a folder; `false` where nothing is that still holds. */
+  private recalled(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): boolean {
+    const known = remembered.get(folder);
+    if (known === undefined || known.kept !== this.kept || known.registers !== this.registers || known.checks !== this.template.checks || known.before !== this.prefix + this.rootLength || !sameFrame(known.frame, frame)) return false;
+    const own = known.lines.filter((l) => l.depth === frame.depth + 1);
+    if (this.lines.length + known.lines.length > LIMITS.plannedLines || own.some((l) => siblings.has(clashKey(l.name)))) return false;
+    for (const line of own) siblings.set(clashKey(line.name), line);
+    for (const line of known.lines) this.lines.push(line);
+    this.longest = Math.max(this.longest, known.longest);
+    return true;
+  }
+
+  private memorise(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
+    const [from, remarks, longest] = [this.lines.length, this.remarks, this.longest];
+    this.longest = 0;
+    this.inFrames(folder, frame, siblings);
+    if (remarks === this.remarks) remembered.set(folder, { frame, kept: this.kept, registers: this.registers, checks: this.template.checks, before: this.prefix + this.rootLength, lines: this.lines.slice(from), longest: this.longest });
+    this.longest = Math.max(this.longest, longest);
+  }
+
+  private inFrames(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
     const { node } = folder;
     for (const inner of this.frames(node, frame)) {
       const line = this.place(node.name ?? '', folder.numberPrefix, folder.id, inner, { kind: 'folder', presence: node.presence ?? 'always', mark: node.mark ?? frame.mark, rules: folder.rules, folder: node, starter: null }, siblings);
@@ -194,8 +232,8 @@ class Expanding {
     if (field?.type !== 'list') return [];
     const chosen = this.entriesIn(list, field.within, frame);
     if (chosen.length === 0) this.noteEmpty(node.id, list, field.label ?? list);
-    const fields = [...frame.fields.filter((f) => f.key !== as), { key: as, ...field.of } as Field];
-    const scope = `${frame.scope}/${list}>${as}`;
+    const fields = fieldsWithin(frame.fields, as, field);
+    const scope = scopeWithin(frame.scope, list, as);
     return chosen.map((entry) => ({
       ...frame,
       entries: { ...frame.entries, [as]: entry },
@@ -249,6 +287,7 @@ class Expanding {
     if (pattern === '') return null;
     const compiled = this.compile(pattern, frame.fields, frame.scope);
     if (compiled.name === null) {
+      this.remarks++;
       // The same for every entry: said once.
       if (!this.said.has(node)) for (const f of compiled.faults) this.fault(f.code, node, line, { ...f.params, at: f.at, length: f.length });
       this.said.add(node);
@@ -293,12 +332,14 @@ class Expanding {
   }
 
   private noteEmpty(node: string, field: string, list: string): void {
+    this.remarks++;
     if (this.said.has(`empty ${field}`)) return;
     this.said.add(`empty ${field}`);
     this.push({ code: 'list-empty', weight: 'awkward', node, line: null, field, params: { list } });
   }
 
   private push(diagnostic: Diagnostic): void {
+    this.remarks++;
     if (this.diagnostics.length < MOST_DIAGNOSTICS) this.diagnostics.push(diagnostic);
   }
 }

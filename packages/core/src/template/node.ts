@@ -57,6 +57,8 @@ export interface FolderNode {
 export interface Block {
   readonly id: string;
   readonly name?: string | undefined;
+  /** The house's block it was last taken from, and the edition of it: what was changed here since is this template's own. */
+  readonly shared?: { readonly block: string; readonly edition: number } | undefined;
   readonly folders: readonly FolderNode[];
 }
 

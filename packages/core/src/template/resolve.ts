@@ -47,7 +47,33 @@ interface Above {
   readonly blocks: readonly string[];
 }
 
+/** What a folder was resolved to, and what of its surroundings that rests on. */
+interface Remembered {
+  readonly ground: Ground;
+  readonly above: Above;
+  readonly prefix: string;
+  readonly folder: ResolvedFolder;
+  readonly diagnostics: readonly Diagnostic[];
+  readonly nodes: number;
+}
+
+/** The parts of a template that all its folders are resolved by. */
+interface Ground {
+  readonly conventions: Template['conventions'];
+  readonly fields: Template['fields'];
+  readonly blocks: Template['blocks'];
+  readonly families: Registers['families'];
+}
+
+/** A template is resolved at every letter, and all but a few of its folders are the very same as before: they need no second look. */
+const remembered = new WeakMap<FolderNode, Remembered>();
+
+const sameGround = (a: Ground, b: Ground): boolean => a.conventions === b.conventions && a.fields === b.fields && a.blocks === b.blocks && a.families === b.families;
+const sameAbove = (a: Above, b: Above): boolean =>
+  a.depth === b.depth && a.ids === b.ids && a.rules.accepts === b.rules.accepts && a.rules.conventions === b.rules.conventions && a.rules.free === b.rules.free && a.rules.stable === b.rules.stable;
+
 export function resolveTemplate(template: Template, registers: Registers): ResolvedTemplate {
+  const ground: Ground = { conventions: template.conventions, fields: template.fields, blocks: template.blocks, families: registers.families };
   const blocks = blocksOf(template);
   const diagnostics: Diagnostic[] = [];
   let nodes = 0;
@@ -72,6 +98,21 @@ export function resolveTemplate(template: Template, registers: Registers): Resol
   };
 
   const resolve = (node: FolderNode, prefix: string, conditions: readonly OnlyWhen[], above: Above): ResolvedFolder => {
+    // What comes with a block is made anew each time; what stands in the template itself can be known.
+    if (conditions.length > 0 || above.blocks.length > 0) return resolved(node, prefix, conditions, above);
+    const known = remembered.get(node);
+    if (known !== undefined && known.prefix === prefix && sameGround(known.ground, ground) && sameAbove(known.above, above) && nodes + known.nodes <= LIMITS.templateNodes) {
+      diagnostics.push(...known.diagnostics);
+      nodes += known.nodes;
+      return known.folder;
+    }
+    const [before, said] = [nodes, diagnostics.length];
+    const folder = resolved(node, prefix, conditions, above);
+    remembered.set(node, { ground, above, prefix, folder, diagnostics: diagnostics.slice(said), nodes: nodes - before });
+    return folder;
+  };
+
+  const resolved = (node: FolderNode, prefix: string, conditions: readonly OnlyWhen[], above: Above): ResolvedFolder => {
     const id = above.ids + node.id;
     nodes++;
     checkNode(node, id);

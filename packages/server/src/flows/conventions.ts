@@ -8,13 +8,13 @@ import { discardDraft, freeId, insertConvention, listConventions, projectsUsing,
 import { readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { listTemplates } from '../db/queries/templates';
+import { slugOf } from './slug';
 import { Refused, type World } from './world';
 
 /** A new convention, as a draft; its id is its name in plain words, with a number where that is taken. */
 export async function newConvention(world: World, person: string, convention: Omit<Convention, 'id'>): Promise<{ id: string }> {
-  const wanted = convention.name.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'convention';
   return transaction(world.db, async (client) => {
-    const id = await freeId(client, wanted);
+    const id = await freeId(client, slugOf(convention.name, 'convention'));
     await insertConvention(client, { ...convention, id }, person);
     await recordActivity(client, 'convention-drafted', person, null, { convention: id });
     return { id };

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import type { Me, Refusal, Role } from '@nesting/contract';
+import { LIMITS } from '@nesting/core';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
@@ -18,9 +19,9 @@ import { ROUTES } from './routes';
 const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
 /** The largest honest request is a start with long lists. */
 const MOST_BYTES = 4 * 1024 * 1024;
-/** Where files are taken: a template's zip, a starter file. */
-const TAKES_FILES = /^\/api\/templates\/(?:zip|[^/]+\/starter)$/;
-const MOST_FILE_BYTES = 64 * 1024 * 1024;
+/** Where files are taken, each with its own bound. */
+const TAKES_RULES = /^\/api\/rules\/(?:look|take)$/;
+const TAKES_STARTERS = /^\/api\/(?:templates|blocks)\/[^/]+\/starter$/;
 
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
@@ -30,8 +31,8 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   }));
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
   const upTo = (maxSize: number) => bodyLimit({ maxSize, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') });
-  const [small, file] = [upTo(MOST_BYTES), upTo(MOST_FILE_BYTES)];
-  app.use('/api/*', (c, next) => (TAKES_FILES.test(c.req.path) ? file : small)(c, next));
+  const [small, starter, rules] = [upTo(MOST_BYTES), upTo(LIMITS.starterBytes), upTo(LIMITS.ruleFileBytes)];
+  app.use('/api/*', (c, next) => (TAKES_RULES.test(c.req.path) ? rules : TAKES_STARTERS.test(c.req.path) ? starter : small)(c, next));
   app.use(compress());
   const fault = (error: unknown, c: Context) => answerFault(error, c, log);
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.

@@ -1,5 +1,5 @@
 /** What a route is. Who may use it stands in the route itself, and is decided in one place, in `app.ts`. */
-import type { Me, Role } from '@nesting/contract';
+import { type Me, ROLES, type Role } from '@nesting/contract';
 import type { Context } from 'hono';
 import type { z } from 'zod';
 import { Refused, type World } from '../flows/world';
@@ -19,6 +19,15 @@ export interface Route {
   readonly roles: readonly Role[] | 'anyone';
   readonly handle: (asked: Asked) => Promise<Response> | Response;
 }
+
+export const ALL = ROLES;
+export const COORDINATOR = ['coordinator'] as const;
+export const WORKING = ['coordinator', 'artist'] as const;
+
+export const found = <T>(value: T | null): T => {
+  if (value === null) throw new Refused(404, 'not-found', 'There is nothing at this address.');
+  return value;
+};
 
 /** The body, checked by its schema; a refusal names the first thing that is wrong. */
 export async function bodyOf<T>(c: Context, schema: z.ZodType<T>): Promise<T> {
@@ -48,3 +57,6 @@ export function idOf(c: Context, name = 'id'): string {
   if (!UUID.test(id)) throw new Refused(404, 'not-found', 'There is nothing at this address.');
   return id;
 }
+
+/** Somebody's file, never opened by the browser as what it says it is. */
+export const asFile = (c: Context, bytes: Uint8Array): Response => c.body(Uint8Array.from(bytes), 200, { 'content-type': 'application/octet-stream', 'content-disposition': 'attachment' });

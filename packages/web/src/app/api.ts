@@ -1,12 +1,18 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { AskName, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, Entrance, FindingRow, FolderCount, FolderFiles, HeldName, Hold, Look, Me, ProjectNames, ProjectPage, ProjectRow, Refusal, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
-import type { Convention, Registers, Template } from '@nesting/core';
+import type { AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, Entrance, FindingRow, FolderChoice, FolderCount, FolderFiles, HeldName, Hold, ListingText, Look, Me, ProjectNames, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Convention, FolderNode, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
+  const form = new FormData();
+  for (const [name, part] of Object.entries(parts)) form.append(name, part);
+  return form;
+}
 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions'],
+  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters'],
   endpoints: (build) => ({
     entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
@@ -14,15 +20,25 @@ export const api = createApi({
     signIn: build.mutation<unknown, { email: string; password: string }>({ query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }), invalidatesTags: ['me'] }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
     templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
-    newTemplate: build.mutation<{ id: string }, { template: unknown; from?: { template: string; edition: number } }>({ query: (body) => ({ url: 'templates', method: 'POST', body }), invalidatesTags: ['templates'] }),
-    importTemplate: build.mutation<{ id: string }, File>({ query: (file) => ({ url: 'templates/zip', method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }), invalidatesTags: ['templates'] }),
+    newTemplate: build.mutation<{ id: string }, { template: unknown; from?: { template: string; edition: number }; starters?: readonly { path: string; base64: string }[] }>({ query: (body) => ({ url: 'templates', method: 'POST', body }), invalidatesTags: ['templates'] }),
+    lookAtRules: build.mutation<RuleSetRow[], File>({ query: (file) => ({ url: 'rules/look', method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }) }),
+    takeRules: build.mutation<RulesTaken, { file: File; choices: RuleChoices }>({ query: ({ file, choices }) => ({ url: 'rules/take', method: 'POST', body: formOf({ file, choices: JSON.stringify(choices) }) }), invalidatesTags: ['templates', 'conventions', 'blocks', 'registers', 'starters'] }),
+    blocks: build.query<BlockRow[], void>({ query: () => 'blocks', providesTags: ['blocks'] }),
+    blockEditions: build.query<BlockEditionRow[], string>({ query: (id) => `blocks/${encodeURIComponent(id)}/editions`, providesTags: ['blocks'] }),
+    shareBlock: build.mutation<{ id: string; edition: number; folders: readonly FolderNode[] }, { template: string; body: BlockBody }>({ query: (body) => ({ url: 'blocks', method: 'POST', body }), invalidatesTags: ['blocks'] }),
+    keepBlock: build.mutation<{ version: number }, { id: string; body: BlockBody; version: number }>({ query: ({ id, ...body }) => ({ url: `blocks/${encodeURIComponent(id)}/draft`, method: 'PUT', body }) }),
+    discardBlock: build.mutation<void, string>({ query: (id) => ({ url: `blocks/${encodeURIComponent(id)}/draft`, method: 'DELETE' }), invalidatesTags: ['blocks'] }),
+    putBlockInForce: build.mutation<BlockInForce, PutBlockInForce & { id: string }>({ query: ({ id, ...body }) => ({ url: `blocks/${encodeURIComponent(id)}/editions`, method: 'POST', body }), invalidatesTags: ['blocks', 'templates'] }),
+    putBlockStarter: build.mutation<void, { id: string; path: string; file: File }>({ query: ({ id, path, file }) => ({ url: `blocks/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`, method: 'PUT', body: file, headers: { 'content-type': 'application/octet-stream' } }) }),
     keepTemplate: build.mutation<{ version: number }, { template: Template; version: number }>({ query: (body) => ({ url: `templates/${encodeURIComponent(body.template.id)}/draft`, method: 'PUT', body }) }),
     discardTemplate: build.mutation<void, string>({ query: (id) => ({ url: `templates/${encodeURIComponent(id)}/draft`, method: 'DELETE' }), invalidatesTags: ['templates'] }),
     putTemplateInForce: build.mutation<{ edition: number }, { id: string; version: number; said: string }>({ query: ({ id, ...body }) => ({ url: `templates/${encodeURIComponent(id)}/editions`, method: 'POST', body }), invalidatesTags: ['templates', 'conventions'] }),
     editions: build.query<EditionRow[], string>({ query: (id) => `templates/${encodeURIComponent(id)}/editions`, providesTags: ['templates'] }),
     templateEffect: build.query<TemplateEffectRow[], Template>({ query: (template) => ({ url: `templates/${encodeURIComponent(template.id)}/effect`, method: 'POST', body: { template } }), keepUnusedDataFor: 10 }),
     archiveTemplate: build.mutation<void, { id: string; archived: boolean }>({ query: ({ id, archived }) => ({ url: `templates/${encodeURIComponent(id)}/archive`, method: 'POST', body: { archived } }), invalidatesTags: ['templates'] }),
-    putStarter: build.mutation<void, { id: string; path: string; file: File }>({ query: ({ id, path, file }) => ({ url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`, method: 'PUT', body: file, headers: { 'content-type': 'application/octet-stream' } }) }),
+    starters: build.query<StarterRow[], string>({ query: (id) => `templates/${encodeURIComponent(id)}/starters`, providesTags: ['starters'] }),
+    dropStarter: build.mutation<void, { id: string; path: string }>({ query: ({ id, path }) => ({ url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`, method: 'DELETE' }), invalidatesTags: ['starters'] }),
+    putStarter: build.mutation<void, { id: string; path: string; file: File }>({ query: ({ id, path, file }) => ({ url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`, method: 'PUT', body: file, headers: { 'content-type': 'application/octet-stream' } }), invalidatesTags: ['starters'] }),
     conventions: build.query<ConventionRow[], void>({ query: () => 'conventions', providesTags: ['conventions'] }),
     newConvention: build.mutation<{ id: string }, Omit<Convention, 'id'>>({ query: (convention) => ({ url: 'conventions', method: 'POST', body: { convention } }), invalidatesTags: ['conventions'] }),
     keepDraft: build.mutation<{ version: number }, { convention: Convention; version: number }>({ query: (body) => ({ url: `conventions/${encodeURIComponent(body.convention.id)}/draft`, method: 'PUT', body }) }),
@@ -30,9 +46,11 @@ export const api = createApi({
     putInForce: build.mutation<{ edition: number }, { id: string; version: number }>({ query: ({ id, version }) => ({ url: `conventions/${encodeURIComponent(id)}/editions`, method: 'POST', body: { version } }), invalidatesTags: ['conventions', 'templates'] }),
     effect: build.query<ConventionEffect, Convention>({ query: (convention) => ({ url: `conventions/${encodeURIComponent(convention.id)}/effect`, method: 'POST', body: { convention } }), keepUnusedDataFor: 10 }),
     projectNames: build.query<ProjectNames, { project: string; convention: string }>({ query: ({ project, convention }) => `projects/${project}/names?convention=${encodeURIComponent(convention)}`, keepUnusedDataFor: 5 }),
-    projectListing: build.query<{ listing: string; whole: boolean }, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
+    volumeFolders: build.query<FolderChoice, { volume: string; path: string }>({ query: ({ volume, path }) => `volumes/${encodeURIComponent(volume)}/folders?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
+    volumeListing: build.query<ListingText, { volume: string; path: string }>({ query: ({ volume, path }) => `volumes/${encodeURIComponent(volume)}/listing?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
+    projectListing: build.query<ListingText, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
     askName: build.mutation<HeldName, AskName & { project: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }) }),
-    registers: build.query<Registers, void>({ query: () => 'registers' }),
+    registers: build.query<Registers, void>({ query: () => 'registers', providesTags: ['registers'] }),
     volumes: build.query<VolumeRow[], void>({ query: () => 'volumes' }),
     holdNumber: build.mutation<Hold, number>({ query: (year) => ({ url: 'numbers/hold', method: 'POST', body: { year } }) }),
     projects: build.query<ProjectRow[], void>({ query: () => 'projects', providesTags: ['projects'] }),

@@ -12,7 +12,7 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 
 /** The work in its order. A stage without a page yet is not shown. */
 const WORK = [
-  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/conventions', words: 'Conventions' }] },
+  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/blocks', words: 'Blocks' }, { to: '/conventions', words: 'Conventions' }] },
   { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
   { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }] },
 ] as const;
@@ -30,6 +30,8 @@ export function Shell({ me }: { me: Me }) {
       { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
       { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },
       { id: 'learn', words: 'Learn a convention from names', run: () => void go('/conventions/learn'), enabled: me.role === 'coordinator' },
+      { id: 'go-blocks', words: 'Blocks', keys: 'b', run: () => void go('/blocks') },
+      { id: 'take-in', words: 'Take in rules from a file', run: () => void go('/templates/take-in'), enabled: me.role === 'coordinator' },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
     ],
     [go, me.role],

@@ -1,5 +1,5 @@
 /** Proofs, cures, learning, deriving and the reading of many names, away from the screen's own thread. */
-import { type Ambiguity, type CompiledConvention, type Cure, curesFor, type Derived, deriveTemplate, type Learned, learnConventions, parseListing, proveOneWay, readValues, type Registers } from '@nesting/core';
+import { type Known, type Ambiguity, type CompiledConvention, type Cure, curesFor, type Derived, deriveTemplate, type Learned, learnConventions, parseListing, proveOneWay, readValues, type Registers } from '@nesting/core';
 import { expose, transfer } from 'comlink';
 import { compileRule, type RuleInput } from './compile-rule';
 
@@ -60,9 +60,9 @@ const work = {
   },
 
   /** `null` where the listing cannot be understood. */
-  derive(listing: string, title: string, registers: Registers, name: string): Derived | null {
+  derive(listing: string, known: Known, registers: Registers, name: string): Derived | null {
     try {
-      return deriveTemplate(parseListing(listing), title === '' ? {} : { title }, registers, name);
+      return deriveTemplate(parseListing(listing), known, registers, name);
     } catch {
       return null;
     }

@@ -1,5 +1,5 @@
 /** The rules' worker, started when first asked; what is overtaken by a later question is not shown. */
-import type { Derived, Learned, Registers } from '@nesting/core';
+import type { Derived, Known, Learned, Registers } from '@nesting/core';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { RuleInput } from './compile-rule';
@@ -42,5 +42,5 @@ export const useLearned = (names: readonly string[], registers: Registers): { an
   useAnswer(names.length === 0 ? null : () => worker().learn(names, registers), [names, registers]);
 
 /** A template derived from a listing: `unreadable` where it is none. */
-export const useDerived = (listing: string, title: string, registers: Registers, name: string): { answer: Derived | 'unreadable' | null; waiting: boolean } =>
-  useAnswer(listing.trim() === '' ? null : async () => (await worker().derive(listing, title, registers, name)) ?? ('unreadable' as const), [listing, title, registers, name]);
+export const useDerived = (listing: string, known: Known, registers: Registers, name: string): { answer: Derived | 'unreadable' | null; waiting: boolean } =>
+  useAnswer(listing.trim() === '' ? null : async () => (await worker().derive(listing, known, registers, name)) ?? ('unreadable' as const), [listing, known, registers, name]);

@@ -4,27 +4,35 @@
  * is set aside as a question.
  */
 import { compileConvention } from '../../name/compile';
-import type { Field, Registers, ScalarRule, Value, Values } from '../../name/field';
+import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../../name/field';
 import { learnConventions } from '../../name/learn/learn';
 import { parsePattern } from '../../name/parse';
 import { readName } from '../../name/read';
 import { shapeText } from '../../name/shape';
 import { commonRoot, type PathLine } from '../../listing/text';
 import { freshId } from '../edit';
+import { keepValues } from '../values';
 import type { Convention, FolderNode, Template } from '../node';
-import { numberedOf, repeatedOf, type Repeated } from './siblings';
+import { type Numbered, numberedOf, repeatedOf, type Repeated, singular } from './siblings';
 import { type Seen, treeOf } from './tree';
 
 export interface Known {
   readonly number?: string | undefined;
   readonly client?: string | undefined;
   readonly title?: string | undefined;
+  /** What was asked for when the project started, and what was said: its lists keep their names, its other fields stay fields. */
+  readonly fields?: readonly Field[] | undefined;
+  readonly values?: Values | undefined;
 }
 
 export interface Question {
   readonly code: 'folder-rare' | 'file-alone' | 'names-unlike';
+  /** The folder of the template it is about. */
+  readonly node: string;
   readonly path: string;
   readonly names: readonly string[];
+  /** The names with what is known of the project as fields. */
+  readonly patterns: readonly string[];
 }
 
 export interface Derived {
@@ -50,6 +58,7 @@ interface Instance {
 interface ListMade {
   readonly key: string;
   readonly as: string;
+  readonly label: string;
   readonly rule: ScalarRule;
   readonly within: string | null;
   /** Entries by those of the list it stands within; under the empty text where it stands alone. */
@@ -68,10 +77,14 @@ function guessKnown(root: string, given: Known, registers: Registers): Known {
   const client = given.client ?? parts.find((p) => registers.clients.some((c) => c.code === p));
   const rest = parts.filter((p) => p !== number && p !== client);
   const title = given.title ?? (rest.length === 1 && number !== undefined ? (rest[0] as string).replace(/-/g, ' ') : undefined);
-  return { number, client, title };
+  return { ...given, number, client, title };
 }
 
 const NEARLY = 0.9;
+/** How an entry of a known list stands in a folder's name. */
+const FORMS: Readonly<Partial<Record<ScalarRule['type'], string>>> = { letters: ':A', date: ':yyyy-MM-dd', choice: '', count: '', client: '.code', person: '.initials' };
+/** Names one question shows. */
+const NAMES_ASKED = 20;
 
 class Deriving {
   private readonly ids = new Set<string>();
@@ -91,9 +104,11 @@ class Deriving {
     const fields: Field[] = [
       ...(client === undefined ? [] : [{ id: 'client', key: 'client', type: 'client' as const, label: 'Client', required: true }]),
       ...(title === undefined ? [] : [{ id: 'title', key: 'title', type: 'text' as const, label: 'Title', max: 40, required: true }]),
-      ...this.lists.map((l): Field => ({ id: l.key, key: l.key, type: 'list', label: l.key.slice(0, 1).toUpperCase() + l.key.slice(1), of: l.rule, ...(l.within !== null && { within: l.within }) })),
+      ...this.askedBefore(),
+      ...this.lists.map((l): Field => ({ id: l.key, key: l.key, type: 'list', label: l.label, of: l.rule, ...(l.within !== null && { within: l.within }) })),
     ];
     const values: Record<string, Value> = { ...(number !== undefined && { number }), ...(client !== undefined && { client }), ...(title !== undefined && { title }) };
+    for (const f of this.askedBefore()) if (this.known.values?.[f.key] !== undefined) values[f.key] = this.known.values[f.key] as Value;
     for (const list of this.lists) values[list.key] = entriesValue(list);
     const template: Template = { format: 'nesting/template', formatVersion: 1, id: freshId(name, new Set()), name, edition: 1, fields, conventions: this.conventions, root: folder };
     return { template, values, questions: this.questions };
@@ -120,18 +135,58 @@ class Deriving {
     const merged = mergeSeen(instances);
     const { numbering, all } = numberedOf(merged.folders);
     const folders: FolderNode[] = [];
-    const repeated = repeatedOf(all, nameless(name));
+    const repeated = this.knownRepeated(all, lists) ?? repeatedOf(all, nameless(name));
     const into = (bare: string) => instances.flatMap((inst) => inst.seen.folders.filter((f) => f.name === bare).map((seen): Instance => ({ seen, entries: inst.entries, path: `${inst.path}${inst.path === '' ? '' : '/'}${seen.name}` })));
     for (const child of all) {
       if (repeated?.members.includes(child)) continue;
       const found = into(child.folder.name);
-      if (instances.length > 2 && found.length === 1) this.questions.push({ code: 'folder-rare', path: found[0]?.path ?? '', names: [child.folder.name] });
-      folders.push(this.folder(found, freshId(child.bare, this.ids), this.pattern(child.bare), lists, child.number));
+      const node = freshId(child.bare, this.ids);
+      if (instances.length > 2 && found.length === 1) this.ask('folder-rare', node, found[0]?.path ?? '', [child.folder.name]);
+      folders.push(this.folder(found, node, this.pattern(child.bare), lists, child.number));
     }
     if (repeated !== null) folders.push(this.onePer(repeated, instances, lists));
     folders.sort((a, b) => (a.number ?? Number.POSITIVE_INFINITY) - (b.number ?? Number.POSITIVE_INFINITY));
-    const rules = this.rules(instances, folders.length > 0, id === 'root');
+    const rules = this.rules(instances, folders.length > 0, id);
     return { id, name, ...(number != null && { number }), ...(numbering !== null && { numbering }), ...rules, ...(folders.length > 0 && { folders }) };
+  }
+
+  /** Fields of the project's own that no name tells of: they are asked for again. */
+  private askedBefore(): Field[] {
+    return (this.known.fields ?? []).filter((f) => f.type !== 'list' && f.key !== 'client' && f.key !== 'title' && f.key !== 'number');
+  }
+
+  /** A list the project was started with whose entries these are. */
+  private knownList(entries: ReadonlySet<string>): ListField | null {
+    const { fields = [], values = {} } = this.known;
+    const { lists } = keepValues(fields, values, this.registers);
+    const found = fields.find((f) => f.type === 'list' && !this.lists.some((l) => l.key === f.key) && same(entries, new Set((lists.get(f.key)?.all ?? []).map((e) => this.folded(f as ListField, e)))));
+    return (found as ListField | undefined) ?? null;
+  }
+
+  /** Siblings that are the entries of a list the project was started with, whatever is in them. */
+  private knownRepeated(all: readonly Numbered[], lists: readonly ListMade[]): Repeated | null {
+    const { fields = [], values = {} } = this.known;
+    const kept = keepValues(fields, values, this.registers).lists;
+    for (const f of fields) {
+      if (f.type !== 'list' || lists.some((l) => l.key === f.key)) continue;
+      const by = kept.get(f.key)?.by;
+      const entries = new Set((kept.get(f.key)?.all ?? []).map((e) => this.folded(f, e)));
+      const members = all.filter((n) => n.number === null && entries.has(n.bare));
+      const [whole, form] = [by == null ? members.length === entries.size : members.length > 0, FORMS[f.of.type] ?? (f.of.like === undefined ? ':kebab' : '')];
+      if (members.length > 0 && whole) return { members, rule: f.of, as: singular(f.key), pattern: (as) => `{${as}${form}}`, entries: members.map((m) => m.bare) };
+    }
+    return null;
+  }
+
+  /** An entry as folder names have it. */
+  private folded(field: ListField, entry: string): string {
+    const kebab = field.of.type === 'text' && field.of.like === undefined ? shapeText(entry, 'kebab') : null;
+    return kebab?.ok ? kebab.text : entry;
+  }
+
+  private ask(code: Question['code'], node: string, path: string, names: readonly string[]): void {
+    const shown = names.slice(0, NAMES_ASKED);
+    this.questions.push({ code, node, path, names: shown, patterns: shown.map((name) => this.pattern(name)) });
   }
 
   private onePer(repeated: Repeated, instances: readonly Instance[], lists: readonly ListMade[]): FolderNode {
@@ -158,23 +213,30 @@ class Deriving {
     if (alike) return alike;
     const outer = lists.at(-1);
     const sets = new Set(instances.map((inst) => inst.seen.folders.map((f) => f.name).filter((n) => repeated.members.some((m) => m.folder.name === n)).join('\0')));
+    const before = this.knownList(entries);
+    if (before !== null) {
+      const made: ListMade = { key: before.key, as: singular(before.key), label: before.label ?? before.key, rule: before.of, within: before.within !== undefined && lists.some((l) => l.key === before.within) ? before.within : null, by: new Map() };
+      this.lists.push(made);
+      return made;
+    }
     const taken = new Set([...this.lists.flatMap((l) => [l.key, l.as]), 'number', 'client', 'title']);
     let as = repeated.as;
     for (let n = 2; taken.has(as) || taken.has(plural(as)); n++) as = `${repeated.as}${n}`;
-    const made: ListMade = { key: plural(as), as, rule: repeated.rule, within: outer !== undefined && sets.size > 1 ? outer.key : null, by: new Map() };
+    const made: ListMade = { key: plural(as), as, label: plural(as).slice(0, 1).toUpperCase() + plural(as).slice(1), rule: repeated.rule, within: outer !== undefined && sets.size > 1 ? outer.key : null, by: new Map() };
     this.lists.push(made);
     return made;
   }
 
   /** Families and conventions from the files that lie in a folder. */
-  private rules(instances: readonly Instance[], holdsFolders: boolean, root: boolean): Partial<FolderNode> {
+  private rules(instances: readonly Instance[], holdsFolders: boolean, node: string): Partial<FolderNode> {
     const files = instances.flatMap(({ seen, entries }) => seen.files.map((name): FileSeen => ({ name, entries })));
-    if (root && files.length > 0) this.questions.push({ code: 'file-alone', path: '', names: files.map((f) => f.name).slice(0, 20) });
+    const root = node === 'root';
+    if (root && files.length > 0) this.ask('file-alone', node, '', files.map((f) => f.name));
     if (root || files.length === 0) return {};
     const families = [...new Set(files.flatMap((f) => this.registers.families.find((family) => family.extensions.some((ext) => f.name.toLowerCase().endsWith(`.${ext}`)))?.name ?? []))].sort();
     const { conventions, misfits } = learnConventions(files.map((f) => f.name), this.registers);
     const used = conventions.filter((c) => c.reads.length >= 3 && c.oneWay).map((c) => this.convention(c, c.reads.map((i) => files[i] as FileSeen)));
-    if (misfits.length > 0 && used.length > 0) this.questions.push({ code: 'names-unlike', path: instances[0]?.path ?? '', names: misfits.slice(0, 20).map((i) => files[i]?.name ?? '') });
+    if (misfits.length > 0 && used.length > 0) this.ask('names-unlike', node, instances[0]?.path ?? '', misfits.map((i) => files[i]?.name ?? ''));
     return { ...(families.length > 0 && (used.length === 0 || holdsFolders) && { accepts: families }), ...(used.length > 0 && { conventions: [...new Set(used)] }) };
   }
 

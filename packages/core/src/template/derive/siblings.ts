@@ -114,7 +114,7 @@ function signatureOf(folder: Seen, depth: number): string {
 
 const generic = (name: string): string => (formsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#'));
 
-function singular(word: string): string {
+export function singular(word: string): string {
   const bare = word.toLowerCase().replace(/[^a-z]/g, '');
   return bare.endsWith('ies') ? `${bare.slice(0, -3)}y` : bare.endsWith('s') && bare.length > 3 ? bare.slice(0, -1) : bare;
 }

@@ -96,7 +96,11 @@ export async function adoptConventions(client: Client, template: Template): Prom
     const known = await client.query<Linked>(
       `select c.id as convention_id, coalesce((select (body - 'id') = ($3::jsonb - 'id') from convention_edition where convention_id = c.id order by edition desc limit 1), false) as same,
          exists (select from template_convention o where o.convention_id = c.id and o.template_id <> $1) as others
-       from convention c where c.id = coalesce((select convention_id from template_convention where template_id = $1 and local_id = $2), $2)`,
+       from convention c where c.id = coalesce(
+         (select convention_id from template_convention where template_id = $1 and local_id = $2),
+         (select o.id from convention o join lateral (select body from convention_edition where convention_id = o.id order by edition desc limit 1) e on true
+          where (o.id = $2 or o.id like $2 || '-%') and (e.body - 'id') = ($3::jsonb - 'id') order by o.id = $2 desc, o.id limit 1),
+         $2)`,
       [template.id, convention.id, JSON.stringify(convention)],
     );
     const [held] = known.rows;
@@ -114,7 +118,7 @@ export async function freeId(client: Client, wanted: string): Promise<string> {
   return id;
 }
 
-async function insertEditionOf(client: Client, convention: Convention): Promise<void> {
+export async function insertEditionOf(client: Client, convention: Convention): Promise<void> {
   await client.query('insert into convention (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name', [convention.id, convention.name]);
   await client.query('insert into convention_edition (convention_id, edition, body) select $1, coalesce(max(edition), 0) + 1, $2 from convention_edition where convention_id = $1', [convention.id, JSON.stringify(convention)]);
 }

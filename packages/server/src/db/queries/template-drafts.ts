@@ -1,4 +1,4 @@
-import type { EditionRow } from '@nesting/contract';
+import type { EditionRow, StarterRow } from '@nesting/contract';
 import type { Template } from '@nesting/core';
 import type { Client } from '../client';
 
@@ -78,6 +78,22 @@ export async function readDraftStarter(client: Client, id: string, path: string)
     [id, path],
   );
   return result.rows[0]?.bytes ?? null;
+}
+
+/** Every file the draft could name, with its bytes; those given to the draft itself can be dropped. */
+export async function listDraftStarters(client: Client, id: string): Promise<StarterRow[]> {
+  const result = await client.query<{ path: string; bytes: number; inDraft: boolean }>(
+    `select distinct on (path) path, bytes, "inDraft" from (
+       select path, octet_length(bytes) as bytes, true as "inDraft", 1000000 as edition from draft_starter where template_id = $1
+       union all select path, octet_length(bytes), false, edition from starter_file where template_id = $1
+     ) each order by path, edition desc`,
+    [id],
+  );
+  return result.rows;
+}
+
+export async function dropDraftStarter(client: Client, id: string, path: string): Promise<void> {
+  await client.query('delete from draft_starter where template_id = $1 and path = $2', [id, path]);
 }
 
 export async function listEditions(client: Client, id: string): Promise<EditionRow[]> {

@@ -38,6 +38,11 @@ export async function readEdition(client: Client, template: string, edition: num
   return result.rows[0]?.body ?? null;
 }
 
+export async function readNewestEdition(client: Client, template: string): Promise<Template | null> {
+  const result = await client.query<{ body: Template }>('select body from template_edition where template_id = $1 order by edition desc limit 1', [template]);
+  return result.rows[0]?.body ?? null;
+}
+
 /** Starter files of an edition by their path in the template. */
 export async function readStarters(client: Client, template: string, edition: number): Promise<Map<string, Uint8Array>> {
   const result = await client.query<{ path: string; bytes: Buffer }>('select path, bytes from starter_file where template_id = $1 and edition = $2', [template, edition]);

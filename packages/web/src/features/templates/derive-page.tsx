@@ -1,13 +1,13 @@
 /** A template from what is there: a pasted listing, a list in a file, or a folder on this computer, of which only the names are read. */
-import type { ProjectRow } from '@nesting/contract';
-import { expandTemplate, NO_REGISTERS, type Question } from '@nesting/core';
-import { type ChangeEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
+import { ANSWERS, type AnswerTo, expandTemplate, type Known, NO_REGISTERS, type Question, questionKey, settleQuestions, starterPath } from '@nesting/core';
+import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Heading, Labelled, Line, Lines, Menu } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Line, Lines } from '../../ui/ui';
+import { DeriveSources, type Source } from './derive-sources';
 import { useDerived } from '../../workers/rules';
 import { linesOfTemplate } from './tree';
 
@@ -19,10 +19,9 @@ const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
 
 export function DerivePage() {
   const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
-  const { data: projects = [] } = api.useProjectsQuery();
-  const [ask] = api.useLazyProjectListingQuery();
   const id = useId();
-  const folder = useRef<HTMLInputElement>(null);
+  const [source, setSource] = useState<Source | null>(null);
+  const [answers, setAnswers] = useState<Readonly<Record<string, AnswerTo>>>({});
   const [text, setText] = useState('');
   const [title, setTitle] = useState('');
   const [name, setName] = useState('Derived template');
@@ -30,28 +29,28 @@ export function DerivePage() {
   const late = useDeferredValue(text);
   const [selected, setSelected] = useState('root');
   const [make, { error: refused }] = api.useNewTemplateMutation();
+  const [putFile] = api.usePutStarterMutation();
   const go = useNavigate();
-  const { answer: derived, waiting } = useDerived(late, title, registers, 'Derived template');
+  const known = useMemo((): Known => ({ ...(title !== '' && { title }), ...(source?.project && { fields: source.project.body.fields, values: source.project.values }) }), [title, source]);
+  const { answer: derived, waiting } = useDerived(late, known, registers, 'Derived template');
   const ready = derived === null || derived === 'unreadable' ? null : derived;
-  const lines = useMemo(() => (ready === null ? [] : linesOfTemplate(ready.template, registers)), [ready, registers]);
-  const makes = useMemo(() => (ready === null ? 0 : expandTemplate(ready.template, ready.values, registers).folders), [ready, registers]);
-  const fromFolder = (event: ChangeEvent<HTMLInputElement>) => {
-    const files = [...(event.target.files ?? [])];
-    setText(files.map((f) => f.webkitRelativePath).join('\n'));
-    setSaid(`${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`);
-    event.target.value = '';
-  };
-  const fromProject = async (project: ProjectRow) => {
-    const { listing, whole } = await ask(project.id).unwrap();
-    setText(listing);
-    setTitle(project.title);
-    setName(`Like ${project.title}`);
-    setSaid(`${project.folder} was listed${whole ? '' : ' in part: it is very large'}. Nothing in it was changed.`);
+  const derivedTemplate = ready === null ? null : settleQuestions(ready.template, ready.questions, answers);
+  const lines = useMemo(() => (derivedTemplate === null ? [] : linesOfTemplate(derivedTemplate, registers)), [ready, answers, registers]);
+  const makes = useMemo(() => (derivedTemplate === null ? 0 : expandTemplate(derivedTemplate, ready?.values ?? {}, registers).folders), [ready, answers, registers]);
+  const give = (from: Source) => {
+    setSource(from);
+    setAnswers({});
+    setText(from.listing);
+    if (from.title !== undefined) setTitle(from.title);
+    if (from.name !== undefined) setName(from.name);
+    setSaid(from.said);
   };
   const take = async () => {
     if (ready === null) return;
-    const made = await make({ template: { ...ready.template, name } }).unwrap();
-    await go(`/templates/${made.id}/edit`);
+    const made = await make({ template: { ...derivedTemplate, name } });
+    if (made.data === undefined) return;
+    for (const { path, file } of await startersOf(ready.questions, answers, source)) await putFile({ id: made.data.id, path, file });
+    await go(`/templates/${made.data.id}/edit`);
   };
   return (
     <Columns
@@ -62,13 +61,9 @@ export function DerivePage() {
           <Link to="/templates" className="text-sm text-bottle hover:underline">All templates</Link>
           <h1 className="text-xl font-semibold">Derive a template</h1>
           <Labelled id={id} label="A listing" help="Paths as find prints them, an indented outline, a drawn tree, CSV or JSON">
-            <Lines id={id} rows={16} value={text} onChange={(e) => setText(e.target.value)} placeholder="Paste a listing here" />
+            <Lines id={id} rows={14} value={text} onChange={(e) => { setText(e.target.value); setSource(null); }} placeholder="Paste a listing here" />
           </Labelled>
-          <div className="flex flex-wrap gap-3">
-            <Menu trigger={<Button>From a project…</Button>} lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => void fromProject(p) }))} />
-            <Button onClick={() => folder.current?.click()}>From a folder…</Button>
-          </div>
-          <input ref={folder} type="file" aria-label="The names in a folder" className="sr-only" tabIndex={-1} onChange={fromFolder} {...{ webkitdirectory: '' }} />
+          <DeriveSources onSource={give} onTrouble={setSaid} />
           <p role="status" className="text-sm text-ink2">{said}</p>
           <Labelled id={`${id}t`} label="The project's title, where its folder does not say it">
             <Line id={`${id}t`} value={title} onChange={(e) => setTitle(e.target.value)} />
@@ -85,6 +80,10 @@ export function DerivePage() {
       consequence={
         ready && (
           <div className="flex flex-col gap-5 text-sm">
+            <section aria-label="Questions" className="flex flex-col gap-1">
+              <Heading>{ready.questions.length === 0 ? 'No question is left' : many(ready.questions.length, 'question')}</Heading>
+              <ul className="flex flex-col gap-3">{ready.questions.slice(0, 40).map((q) => <Asked key={questionKey(q)} question={q} answer={answers[questionKey(q)] ?? 'as-is'} onAnswer={(answer) => setAnswers({ ...answers, [questionKey(q)]: answer })} />)}</ul>
+            </section>
             <section aria-label="Asked for" className="flex flex-col gap-1">
               <Heading>Asked for</Heading>
               <ul>{ready.template.fields.map((f) => <li key={f.key} className="flex justify-between gap-3 border-b border-line py-1"><span className="font-semibold">{f.label ?? f.key}</span><span className="min-w-0 text-right font-mono text-xs break-all text-note">{valueWords(ready.values[f.key])}</span></li>)}</ul>
@@ -93,10 +92,6 @@ export function DerivePage() {
               <Heading>Conventions found</Heading>
               {ready.template.conventions.length === 0 && <p className="text-ink2">None: give file names too.</p>}
               <ul className="flex flex-col gap-1">{ready.template.conventions.map((c) => <li key={c.id}>{c.name}<span className="block font-mono text-xs break-all text-note">{c.pattern}</span></li>)}</ul>
-            </section>
-            <section aria-label="Questions" className="flex flex-col gap-1">
-              <Heading>{ready.questions.length === 0 ? 'No question is left' : many(ready.questions.length, 'question')}</Heading>
-              <ul className="flex flex-col gap-2">{ready.questions.slice(0, 40).map((q) => <li key={`${q.code} ${q.path} ${q.names[0]}`}><span className="font-mono text-xs break-all">{q.code === 'folder-rare' ? q.path : q.names.slice(0, 4).join(', ')}</span> {QUESTION_WORDS[q.code]}</li>)}</ul>
             </section>
           </div>
         )
@@ -110,6 +105,33 @@ export function DerivePage() {
       }
     />
   );
+}
+
+const ANSWER_WORDS: Readonly<Record<Question['code'], Partial<Record<AnswerTo, string>>>> = {
+  'folder-rare': { 'as-is': 'it belongs to all of them', optional: 'it may be there', 'leave-out': 'leave it out' },
+  'file-alone': { 'as-is': 'no, leave them out', starters: 'yes, each project starts with them' },
+  'names-unlike': { 'as-is': 'they are slips', 'any-name': 'they are right: no convention there' },
+};
+
+function Asked({ question, answer, onAnswer }: { question: Question; answer: AnswerTo; onAnswer: (answer: AnswerTo) => void }) {
+  const subject = question.code === 'folder-rare' ? question.path : question.names.slice(0, 4).join(', ');
+  return (
+    <li className="flex flex-col gap-1 border-b border-line pb-2">
+      <span><span className="font-mono text-xs break-all">{subject}</span> {QUESTION_WORDS[question.code]}</span>
+      <Choose label={`Answer for ${subject}`} value={answer} options={ANSWERS[question.code].map((value) => ({ value, label: ANSWER_WORDS[question.code][value] ?? value }))} onChange={(value) => onAnswer(value as AnswerTo)} />
+    </li>
+  );
+}
+
+/** Files that were said to be starter files, with their content where the source can give it; else they begin empty. */
+async function startersOf(questions: readonly Question[], answers: Readonly<Record<string, AnswerTo>>, source: Source | null): Promise<{ path: string; file: File }[]> {
+  const names = questions.filter((q) => answers[questionKey(q)] === 'starters').flatMap((q) => q.names);
+  const paths = source?.listing.split('\n') ?? [];
+  return Promise.all(names.map(async (name) => {
+    const [found] = paths.filter((p) => p.endsWith(`/${name}`) || p === name).sort((a, b) => a.length - b.length);
+    const bytes = (found === undefined ? null : await source?.contentOf?.(found)) ?? new Uint8Array();
+    return { path: starterPath(name), file: new File([Uint8Array.from(bytes)], name) };
+  }));
 }
 
 function valueWords(value: unknown): string {

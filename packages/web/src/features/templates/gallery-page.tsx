@@ -1,7 +1,7 @@
 /** All templates, each known by its nest; written anew, doubled, put away, taken in and out from here. */
 import type { Me, TemplateRow } from '@nesting/contract';
 import { NO_REGISTERS, templateMarkdown, templateOutline } from '@nesting/core';
-import { type ChangeEvent, useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
@@ -21,31 +21,12 @@ export function GalleryPage() {
   const me = useOutletContext<Me>();
   const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
   const [make, { error: refused }] = api.useNewTemplateMutation();
-  const [take, { error: untaken }] = api.useImportTemplateMutation();
-  const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   const mayWrite = me.role === 'coordinator';
   const write = async (body: Parameters<typeof make>[0]) => {
     const made = await make(body).unwrap();
     await go(`/templates/${made.id}/edit`);
-  };
-  const takeIn = async (event: ChangeEvent<HTMLInputElement>) => {
-    const given = event.target.files?.[0];
-    event.target.value = '';
-    if (given === undefined) return;
-    if (given.name.endsWith('.zip')) {
-      const made = await take(given).unwrap();
-      return go(`/templates/${made.id}/edit`);
-    }
-    let template: unknown;
-    try {
-      template = JSON.parse(await given.text());
-    } catch {
-      template = null;
-    }
-    // What is no template is refused by the server, in words.
-    return write({ template });
   };
   return (
     <div className="overflow-auto px-8 py-6">
@@ -54,14 +35,14 @@ export function GalleryPage() {
         {mayWrite && (
           <>
             <Link to="/templates/derive" className="flex h-9 items-center rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold hover:border-ink">Derive from what is there…</Link>
-            <Button onClick={() => file.current?.click()}>Take in a file…</Button>
-            <input ref={file} type="file" aria-label="A template file or zip" accept=".json,.zip,application/zip,application/json" className="sr-only" tabIndex={-1} onChange={(e) => void takeIn(e).catch(() => undefined)} />
+            <Link to="/templates/take-in" className="flex h-9 items-center rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold hover:border-ink">Take in a file…</Link>
+            <Button onClick={() => { location.href = '/api/rules/export'; }}>Save all rules…</Button>
             <Button look="main" onClick={() => void write({ template: FRESH })}>New template</Button>
           </>
         )}
       </div>
       <p className="pb-5 text-ink2">Each is a hierarchy of folders with its names, its starter files and what may be where.</p>
-      {(refused ?? untaken) && <Trouble message={troubleOf(refused ?? untaken)} />}
+      {refused && <Trouble message={troubleOf(refused)} />}
       {!isLoading && data.length === 0 && <Empty title="No template yet">A template is written once, and every project of its kind starts from it.</Empty>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-4">
         {data.map((row) => (

@@ -1,10 +1,11 @@
 /** One template as trays: what each folder is for, how its files are called, what is made when. */
 import { useMemo } from 'react';
-import { Link, useNavigate, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import type { Me, TemplateRow } from '@nesting/contract';
 import { diffTemplates, differenceWords, mergeRegisters, NO_REGISTERS, ownRegisters, type Template } from '@nesting/core';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
+import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { templateDrafts } from './editor/template-slice';
 import { Columns } from '../../columns/columns';
@@ -14,6 +15,7 @@ import { TrayTree } from '../../tray/tray-tree';
 import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
 import { FolderFacts } from './folder-facts';
 import { sizeOfTemplate } from './size';
+import { comparedLines } from './compare';
 import { linesOfTemplate } from './tree';
 
 export function TemplatePage() {
@@ -31,9 +33,11 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   const me = useOutletContext<Me>();
   const go = useNavigate();
   const { template } = row;
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
+  const { data: editions = [] } = api.useEditionsQuery(row.id);
+  const compared = editions.find((e) => String(e.edition) === params.get('compare')) ?? null;
   const registers = useMemo(() => mergeRegisters(ownRegisters(template), studio), [template, studio]);
-  const lines = useMemo(() => linesOfTemplate(template, registers), [template, registers]);
+  const lines = useMemo(() => (compared === null ? linesOfTemplate(template, registers) : comparedLines(compared.template, template, registers)), [template, registers, compared]);
   const selected = params.get('line') ?? template.root.id;
   const line = lines.find((l) => l.tree.key === selected) ?? lines[0];
   const nest = useMemo(() => nestOfTemplate(template), [template]);
@@ -59,7 +63,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
               </li>
             ))}
           </ul>
-          <Editions row={row} mayWrite={me.role === 'coordinator'} />
+          <Editions row={row} mayWrite={me.role === 'coordinator'} compared={compared?.edition ?? null} onCompare={(edition) => put({ compare: edition === null ? null : String(edition) })} />
           <Heading>Conventions</Heading>
           <ul className="flex flex-col gap-2 text-sm">
             {template.conventions.map((c) => (
@@ -74,10 +78,10 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
       plan={
         <>
           <div className="flex items-baseline justify-between pb-2">
-            <Heading>Folders and starter files</Heading>
+            <Heading>{compared === null ? 'Folders and starter files' : `Edition ${row.edition} beside edition ${compared.edition}`}</Heading>
             <span className="text-xs text-ink2">{many(folders, 'folder')}</span>
           </div>
-          <TrayTree label={`The hierarchy of ${row.name}`} nodes={lines.map((l) => l.tree)} selected={selected} onSelect={(key) => setParams({ line: key }, { replace: true })} />
+          <TrayTree label={`The hierarchy of ${row.name}`} nodes={lines.map((l) => l.tree)} selected={selected} onSelect={(key) => put({ line: key })} />
         </>
       }
       consequence={
@@ -110,7 +114,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   );
 }
 
-function Editions({ row, mayWrite }: { row: TemplateRow; mayWrite: boolean }) {
+function Editions({ row, mayWrite, compared, onCompare }: { row: TemplateRow; mayWrite: boolean; compared: number | null; onCompare: (edition: number | null) => void }) {
   const { data = [] } = api.useEditionsQuery(row.id);
   const [keep, { error }] = api.useKeepTemplateMutation();
   const dispatch = useAppDispatch();
@@ -140,6 +144,7 @@ function Editions({ row, mayWrite }: { row: TemplateRow; mayWrite: boolean }) {
                   <ul className="list-inside list-disc">{differences.slice(0, 60).map((d) => <li key={JSON.stringify(d)}>{differenceWords(d)}</li>)}</ul>
                 </details>
               )}
+              {i > 0 && <Button look="quiet" className="mr-3 h-6!" aria-pressed={compared === e.edition} onClick={() => onCompare(compared === e.edition ? null : e.edition)}>{compared === e.edition ? 'Show it as it is' : 'Compare as a tree'}</Button>}
               {mayWrite && i > 0 && <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>{row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}</Button>}
             </li>
           );

@@ -1,6 +1,6 @@
 /** A template as one writes it: what is asked for at left, the outline in the middle, the selected folder at right; a sample project over it at any time. */
 import type { Me, TemplateRow } from '@nesting/contract';
-import { blockFromFolder, type Convention, diffTemplates, differenceWords, dropBlock, type Field, findFolder, type FolderNode, mergeRegisters, NO_REGISTERS, ownRegisters, placeBlock, type Registers, resolveTemplate, rootOfBlock, type Template, usesOf, withBlock, wordsFor } from '@nesting/core';
+import { type Convention, diffTemplates, differenceWords, type Field, diagnoseTemplate, findFolder, type FolderNode, NO_REGISTERS, type Registers, registersOf, rootOfBlock, type Template, withBlock, wordsFor } from '@nesting/core';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
@@ -13,7 +13,9 @@ import { Nest } from '../../../nest/nest';
 import { nestOfTemplate } from '../../../nest/of-template';
 import { Button, Confirm, Empty, Heading, Labelled, Line, Lines, Menu, Tick, Trouble } from '../../../ui/ui';
 import { FieldRow } from '../../start/fields';
+import { BlockActs } from './block-acts';
 import { FieldForm } from './field-form';
+import { FilesOfTemplate, pathOfStarter } from './files-of-template';
 import { FolderForm } from './folder-form';
 import { Outline } from './outline';
 import { SettingsForm } from './settings-form';
@@ -45,10 +47,11 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
   const [values, give] = useSampleValues(row.id);
   const laid = params.get('sample') === 'yes';
   const late = useDeferredValue(template);
-  const registers = useMemo(() => mergeRegisters(ownRegisters(late), studio), [late, studio]);
+  const registers = useMemo(() => registersOf(late, studio), [late, studio]);
   // Resolved at each letter a moment later; the sample is worked out only where it is looked at.
-  const faults = useMemo(() => new Map(resolveTemplate(late, registers).diagnostics.filter((d) => d.weight === 'refused' && d.node !== null).map((d) => [d.node as string, wordsFor(d.code, d.params)])), [late, registers]);
-  const sample = useMemo(() => (laid ? sampleOf(late, studio, sampleValues(late.fields, registers, values)) : null), [laid, late, studio, registers, values]);
+  const faults = useMemo(() => new Map(diagnoseTemplate(late, studio).filter((d) => d.node !== null).map((d) => [d.node as string, wordsFor(d.code, d.params)])), [late, studio]);
+  const laidValues = useMemo(() => sampleValues(late.fields, registers, values), [late.fields, registers, values]);
+  const sample = useMemo(() => (laid ? sampleOf(late, studio, laidValues) : null), [laid, late, studio, laidValues]);
   const [upload, { error: unsent }] = api.usePutStarterMutation();
   // The outline writes in the template's own hierarchy, or in one of its blocks.
   const block = template.blocks?.find((b) => b.id === params.get('block'));
@@ -91,7 +94,7 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
           ) : field ? (
             <FieldForm key={field.id ?? field.key} template={template} field={field} readOnly={false} onChange={draft.change} onGone={() => put({ field: null })} />
           ) : (
-            <FolderForm key={current.id} template={template} root={root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(next, what) => draft.change(writeRoot(next), what)} onFile={(path, file) => void upload({ id: row.id, path, file })} />
+            <FolderForm key={current.id} template={template} root={root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(next, what) => draft.change(writeRoot(next), what)} pathOf={(node, name) => pathOfStarter(template, node, name)} addressOf={(path) => `/api/templates/${encodeURIComponent(row.id)}/starter?path=${encodeURIComponent(path)}`} onFile={(path, file) => void upload({ id: row.id, path, file })} registers={registers} values={laidValues} />
           )}
           {!field && params.get('field') === null && block === undefined && (
             <BlockActs
@@ -104,29 +107,6 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
       }
       ledger={<Ledger row={row} template={template} draft={draft} faults={faults} />}
     />
-  );
-}
-
-/** What is in a folder as a block, used in several places and changed once for all of them. */
-function BlockActs({ template, node, onChange, onOpen }: { template: Template; node: FolderNode; onChange: GivenProps['onChange']; onOpen: (id: string) => void }) {
-  const make = () => {
-    const made = blockFromFolder(template, node.id);
-    if (made.block !== null) onChange(made.template, null);
-  };
-  return (
-    <section aria-label="Blocks" className="flex flex-col items-start gap-1 text-sm">
-      <Heading>Blocks</Heading>
-      {node.block !== undefined && <p>It holds the block <strong className="font-semibold">{node.block}</strong>, used in {many(usesOf(template, node.block).length, 'place')}.</p>}
-      {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && <Button look="quiet" onClick={make}>Make what is in it a block</Button>}
-      {(template.blocks ?? []).map((b) => (
-        <span key={b.id} className="flex w-full items-center gap-3">
-          <span className="min-w-0 flex-1">{b.name ?? b.id} <span className="text-ink2">in {many(usesOf(template, b.id).length, 'place')}</span></span>
-          <Button look="quiet" className="h-6!" onClick={() => onOpen(b.id)}>Write in it</Button>
-          <Button look="quiet" className="h-6!" onClick={() => onChange(placeBlock(template, node.id, b.id), null)}>Put it in here</Button>
-          {usesOf(template, b.id).length === 0 && <Button look="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, b.id), null)}>Take it out</Button>}
-        </span>
-      ))}
-    </section>
   );
 }
 
@@ -202,6 +182,7 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
         </section>
       )}
       <Conventions template={template} onChange={onChange} />
+      <FilesOfTemplate template={template} />
       <Button look="quiet" className="self-start" onClick={() => onField(SETTINGS)}>Checks, paths and setup sheet…</Button>
     </div>
   );

@@ -1,5 +1,5 @@
 /** The selected field: what is asked for when a project starts. */
-import { type Field, type ListField, type ScalarField, type ScalarRule, SCALAR_TYPES, type Template } from '@nesting/core';
+import { type Field, type ListField, renameField, type ScalarField, type ScalarRule, SCALAR_TYPES, type Template } from '@nesting/core';
 import { useId } from 'react';
 import { Button, Choose, Heading, Labelled, Line, Lines, Tick } from '../../../ui/ui';
 import { optionsFrom, optionsText } from '../../conventions/edit';
@@ -37,7 +37,7 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
           <Line id={`${id}l`} value={field.label ?? ''} onChange={(e) => put({ ...field, label: e.target.value || undefined }, 'label')} />
         </Labelled>
         <Labelled id={`${id}k`} label="Its name in patterns">
-          <Line id={`${id}k`} key={field.key} defaultValue={field.key} onBlur={(e) => /^[A-Za-z][A-Za-z0-9_-]*$/.test(e.target.value) && put({ ...field, key: e.target.value }, null)} className="font-mono" />
+          <Line id={`${id}k`} key={field.key} defaultValue={field.key} onBlur={(e) => e.target.value !== field.key && /^[A-Za-z][A-Za-z0-9_-]*$/.test(e.target.value) && !template.fields.some((f) => f.key === e.target.value) && onChange(renameField(template, field.key, e.target.value), null)} className="font-mono" />
         </Labelled>
         <Labelled id={`${id}t`} label="It is">
           <Choose id={`${id}t`} label="It is" disabled={readOnly} value={field.type} options={[...ASKED, 'list'].map((value) => ({ value, label: TYPE_WORDS[value] as string }))} onChange={setType} />

@@ -1,28 +1,27 @@
 /** Everything about the selected folder. */
-import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Starter, type Template } from '@nesting/core';
+import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core';
 import { useId } from 'react';
 import { markColour, TraySign } from '../../../ui/signs';
+import { conditionOf, conditions, wordOfCondition } from './conditions';
+import { type StarterPlace, StartersForm } from './starters-form';
 import { Button, Choose, Heading, Labelled, Line, Lines, Menu, Tick } from '../../../ui/ui';
 
-interface Props {
+interface Props extends StarterPlace {
   readonly template: Template;
   readonly root: FolderNode;
   readonly node: FolderNode;
   readonly families: readonly string[];
   readonly readOnly: boolean;
   readonly onChange: (root: FolderNode, what: string | null) => void;
-  /** Takes a file's bytes to the draft. */
-  readonly onFile: (path: string, file: File) => void;
 }
 
 const NONE = 'none';
 const PRESENCE_WORDS: Readonly<Record<string, string>> = { always: 'when a project starts', optional: 'where it is chosen', 'on-demand': 'when somebody needs it' };
 
-export function FolderForm({ template, root, node, families, readOnly, onChange, onFile }: Props) {
+export function FolderForm({ template, root, node, families, readOnly, onChange, ...place }: Props) {
   const id = useId();
   const set = (change: Partial<FolderNode>, what: string | null = null) => onChange(setFolder(root, node.id, change), what === null ? null : `${node.id} ${what}`);
   const lists = template.fields.filter((f) => f.type === 'list');
-  const choices = template.fields.flatMap((f) => (f.type === 'choice' ? (f.options ?? []).map((o) => ({ value: `${f.key}=${o.code}`, label: `${f.label ?? f.key} is ${o.label ?? o.code}` })) : []));
   const toggle = (key: 'accepts' | 'conventions', value: string) => {
     const now = node[key] ?? [];
     const next = now.includes(value) ? now.filter((v) => v !== value) : [...now, value];
@@ -51,7 +50,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         </Labelled>
         </div>
         <Labelled id={`${id}c`} label="Only when">
-          <Choose id={`${id}c`} label="Only when" disabled={readOnly} value={node.onlyWhen ? `${node.onlyWhen.field}=${[node.onlyWhen.is].flat()[0]}` : NONE} options={[{ value: NONE, label: 'always' }, ...choices]} onChange={(value) => set({ onlyWhen: value === NONE ? undefined : { field: value.split('=')[0] as string, is: value.slice(value.indexOf('=') + 1) } })} />
+          <Choose id={`${id}c`} label="Only when" disabled={readOnly} value={wordOfCondition(node.onlyWhen)} options={conditions(template)} onChange={(value) => set({ onlyWhen: conditionOf(value) })} />
         </Labelled>
         <Labelled id={`${id}o`} label="Once for each of">
           <Choose id={`${id}o`} label="Once for each of" disabled={readOnly} value={node.onePer?.list ?? NONE} options={[{ value: NONE, label: 'only once' }, ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key }))]} onChange={(value) => set(onePerOf(node, value))} />
@@ -74,7 +73,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         <Tick label="Older versions apart" checked={node.older !== undefined} disabled={readOnly} onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })} />
       </div>
       <Numbering node={node} readOnly={readOnly} onSet={set} onRenumber={() => onChange(renumberFolders(root, node.id), null)} />
-      <Starters node={node} readOnly={readOnly} onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })} onFile={onFile} />
+      <StartersForm {...place} template={template} node={node} readOnly={readOnly} onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })} />
     </fieldset>
   );
 }
@@ -144,35 +143,4 @@ function reservedFrom(text: string): { number: number; label?: string }[] | unde
     return m === null ? [] : [{ number: Number(m[1]), ...(m[2] ? { label: m[2] } : {}) }];
   });
   return all.length === 0 ? undefined : all;
-}
-
-function Starters({ node, readOnly, onSet, onFile }: { node: FolderNode; readOnly: boolean; onSet: (starters: readonly Starter[]) => void; onFile: (path: string, file: File) => void }) {
-  const starters = node.starters ?? [];
-  const put = (file: File) => {
-    const path = `starters/${file.name}`;
-    onFile(path, file);
-    if (starters.some((s) => s.from === path)) return;
-    onSet([...starters, { id: `${node.id}-${file.name}`.replace(/[^A-Za-z0-9-]+/g, '-'), name: file.name, from: path, ...(/\.(md|txt|otio|csv|json)$/i.test(file.name) && { fill: true }) }]);
-  };
-  return (
-    <section aria-label="Starter files" className="flex flex-col gap-2">
-      <Heading>Starter files</Heading>
-      {starters.map((s) => (
-        <div key={s.id} className="flex flex-col gap-1 border-b border-line pb-2">
-          <Line aria-label={`Name of ${s.from}`} value={s.name} onChange={(e) => onSet(starters.map((o) => (o.id === s.id ? { ...o, name: e.target.value } : o)))} className="font-mono" />
-          <div className="flex items-center gap-3 text-xs text-ink2">
-            <span className="min-w-0 flex-1 font-mono break-all">{s.from}</span>
-            <Tick label="fill in" checked={s.fill ?? false} disabled={readOnly} onChange={(fill) => onSet(starters.map((o) => (o.id === s.id ? { ...o, fill: fill || undefined } : o)))} />
-            {!readOnly && <Button look="quiet" className="h-6!" onClick={() => onSet(starters.filter((o) => o.id !== s.id))}>Take out</Button>}
-          </div>
-        </div>
-      ))}
-      {!readOnly && (
-        <label className="flex h-9 cursor-pointer items-center self-start rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold focus-within:ring-2 focus-within:ring-bottle/30 hover:border-ink">
-          Add a file…
-          <input type="file" className="sr-only" onChange={(e) => { const file = e.target.files?.[0]; if (file) put(file); e.target.value = ''; }} />
-        </label>
-      )}
-    </section>
-  );
 }

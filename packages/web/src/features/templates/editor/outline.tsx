@@ -216,7 +216,7 @@ function Line({ row, top, current, chosen, writable, fault, sample, onPick, onNa
     // biome-ignore lint/a11y/useKeyWithClickEvents: the field in the row takes the keys
     <div
       ref={drop.setNodeRef} role="treeitem" aria-level={row.depth + 1} aria-selected={chosen} {...(row.holds > 0 && { 'aria-expanded': row.open })} tabIndex={current ? -1 : undefined}
-      aria-label={`${row.prefix}${name || 'unnamed'}${fault ? `: ${fault}` : ''}`} onClick={(e) => onPick(e.ctrlKey || e.metaKey || e.shiftKey)}
+      aria-label={`${row.prefix}${name || 'unnamed'}`} aria-description={fault} onClick={(e) => onPick(e.ctrlKey || e.metaKey || e.shiftKey)}
       className={`absolute inset-x-0 flex items-center gap-2 rounded-tray pr-2 ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : ''} ${drop.isOver ? 'border-b-2 border-bottle' : ''}`} style={{ top, height: ROW, paddingLeft: 6 + row.depth * STEP }}
     >
       <Spines depth={row.depth} mark={row.mark} />

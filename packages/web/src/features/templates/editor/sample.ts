@@ -44,12 +44,13 @@ export interface Sample {
 }
 
 export function sampleOf(template: Template, registers: Registers, values: Values): Sample {
-  const expansion = compileTemplate(template, registers).expand(values);
-  const rows = new Map<string, RowSample>();
+  const expansion = compileTemplate(template, registers).expand(values, { remember: true });
+  const rows = new Map<string, { name: string; count: number }>();
   for (const line of expansion.lines) {
     if (line.kind !== 'folder') continue;
     const known = rows.get(line.node);
-    rows.set(line.node, known === undefined ? { name: line.name, count: 1 } : { ...known, count: known.count + 1 });
+    if (known === undefined) rows.set(line.node, { name: line.name, count: 1 });
+    else known.count++;
   }
   const faults = new Map<string, string>();
   for (const d of expansion.diagnostics) if (d.node !== null && d.weight === 'refused' && !faults.has(d.node)) faults.set(d.node, wordsFor(d.code, d.params));

@@ -1,0 +1,62 @@
+/** Blocks shared by several templates: kept once, changed once, taken up by each template with what it made of them. */
+import type { FolderNode } from '@nesting/core';
+import { z } from 'zod';
+import { short, word } from './field';
+import { folderSchema } from './template';
+
+/** A house block as a file of its own: `*.block.json`. */
+export const blockFileSchema = z.object({ format: z.literal('nesting/block'), formatVersion: z.literal(1), id: word, name: word, edition: z.int().min(1), folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
+export type BlockFile = z.infer<typeof blockFileSchema>;
+
+/** A block as it is written: its name and its folders. */
+export const blockBodySchema = z.object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
+export interface BlockBody {
+  readonly name: string;
+  readonly folders: readonly FolderNode[];
+}
+
+export interface BlockDraft {
+  readonly body: BlockBody;
+  readonly version: number;
+  readonly by: string | null;
+  readonly changedAt: string;
+}
+
+export interface BlockRow {
+  readonly id: string;
+  readonly name: string;
+  readonly edition: number;
+  readonly folders: readonly FolderNode[];
+  readonly draft: BlockDraft | null;
+  /** Templates that hold it, in force or in draft. */
+  readonly usedIn: readonly { readonly template: string; readonly name: string; readonly edition: number }[];
+}
+
+export interface BlockEditionRow {
+  readonly edition: number;
+  readonly said: string;
+  readonly at: string;
+  readonly by: string | null;
+  readonly name: string;
+  readonly folders: readonly FolderNode[];
+}
+
+/** What a template has in a block becomes the house's; its starter files go along. */
+export const shareBlockSchema = z.object({ template: word, body: blockBodySchema });
+export const saveBlockSchema = z.object({ body: blockBodySchema, version: z.int().min(0) });
+/** Which templates take the new edition up; where both sides changed one setting, the block's way is taken for those named in `theirs`. */
+export const putBlockInForceSchema = z.object({
+  version: z.int().min(1),
+  said: short,
+  take: z.array(z.object({ template: word, theirs: z.array(z.string().max(500)).max(10_000).default([]) })).max(500),
+});
+export type PutBlockInForce = z.infer<typeof putBlockInForceSchema>;
+
+/** How a clash is called in `theirs`. */
+export const clashKeyOf = (clash: { readonly id: string; readonly what: string }): string => `${clash.id} ${clash.what}`;
+
+export interface BlockInForce {
+  readonly edition: number;
+  /** What became of each template that takes it up: its next edition, or none where only a draft holds it. */
+  readonly templates: readonly { readonly template: string; readonly edition: number | null }[];
+}
