@@ -16,13 +16,15 @@ test('the sign-in page', async ({ page, demo }) => {
 
 for (const look of ['Light look', 'Night bench']) {
   test(`every view in the ${look.toLowerCase()}`, async ({ as }) => {
+    // Two dozen views, each looked at whole.
+    test.setTimeout(240_000);
     const page = await as('Ines Thorvald');
     await page.getByRole('button', { name: /look and signing out/ }).click();
     await page.getByRole('menuitem', { name: look }).click();
     await expect(page.locator('[role=menu]')).toHaveCount(0);
     await page.getByRole('row').nth(2).waitFor();
     expect(await faults(page)).toEqual([]);
-    for (const address of ['/templates', '/templates/facade-show?line=renders', '/templates/facade-show/edit?sample=yes&line=surface', '/templates/facade-show/edit?field=surfaces', '/templates/derive', '/start?template=facade-show', '/conventions', '/conventions/working-file-facade-show?part=3&as=26014&names=26014_west-front_s03_animation_BO_v4.usda', '/conventions/learn', '/names?project=26014&save=working-file&in=05_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda']) {
+    for (const address of ['/templates', '/templates/facade-show?line=renders', '/templates/facade-show/edit?sample=yes&line=surface', '/templates/facade-show/edit?field=surfaces', '/templates/derive', '/templates/take-in', '/blocks', '/blocks/paperwork?line=permits', '/start?template=facade-show', '/conventions', '/conventions/working-file-facade-show?part=3&as=26014&names=26014_west-front_s03_animation_BO_v4.usda', '/conventions/learn', '/names?project=26014&save=working-file&in=05_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda']) {
       await page.goto(address);
       await page.getByRole('heading', { level: 1 }).waitFor();
       expect([address, ...(await faults(page))]).toEqual([address]);

@@ -81,6 +81,15 @@ describe('blocks of the house', () => {
     expect((await blocks())[0]?.usedIn.map((u) => [u.template, u.edition])).toEqual([['facade-show', 2], ['window-piece', 3]]);
   });
 
+  test('a file of a block is never another one under its path: editions share it', async () => {
+    const put = (path: string, bytes: string) => house.send('coordinator', 'PUT', `/api/blocks/paperwork/starter?path=${path}`, Buffer.from(bytes));
+    expect((await put('starters/paperwork/form.md', 'one')).status).toBe(204);
+    expect((await put('starters/paperwork/form.md', 'one')).status).toBe(204);
+    expect(await code(await put('starters/paperwork/form.md', 'two'))).toEqual([409, 'file-there']);
+    for (const path of ['starters/form.md', 'starters/library/x.md', 'starters/paperwork/../x.md']) expect(await code(await put(path, 'x'))).toEqual([400, 'path-refused']);
+    expect(Buffer.from(await bytesOf(house, '/api/blocks/paperwork/starter?path=starters/paperwork/form.md')).toString()).toBe('one');
+  });
+
   test('what cannot be used in one template puts nothing in force anywhere', async () => {
     const now = (await blocks())[0] as BlockRow;
     const folders = [...now.folders, { id: 'odd', name: '{nobody:' }];

@@ -1,7 +1,9 @@
 /** Templates from draft to edition, in and out of zips, by two people at once; what an edition would mean for projects that run. */
+import { mkdirSync, symlinkSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { EditionRow, TemplateEffectRow, TemplateRow } from '@nesting/contract';
-import { setFolder, type Template } from '@nesting/core';
+import type { EditionRow, StarterRow, TemplateEffectRow, TemplateRow } from '@nesting/contract';
+import { LIMITS, setFolder, type Template } from '@nesting/core';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -62,6 +64,38 @@ describe('from a draft to an edition', () => {
     const [row] = await json<TemplateEffectRow[]>(await t.ask('coordinator', 'POST', '/api/templates/window-piece/effect', { template: next }));
     expect(row).toMatchObject({ gains: 2, renames: 1, project: { number: '26501', edition: 2 } });
     expect(row?.examples).toContain('+ 09_press');
+  });
+});
+
+describe('starter files', () => {
+  test('what no folder names can be dropped from the draft, never from an edition; a file that is too large is refused before it is read', async () => {
+    const path = 'starters/left-over.md';
+    expect((await raw('PUT', `/api/templates/window-piece/starter?path=${path}`, Buffer.from('x'))).status).toBe(204);
+    const listed = async () => json<StarterRow[]>(await t.ask('artist', 'GET', '/api/templates/window-piece/starters'));
+    expect(await listed()).toContainEqual({ path, bytes: 1, inDraft: true });
+    const kept = (await listed()).find((f) => !f.inDraft) as StarterRow;
+    for (const each of [path, kept.path]) expect((await raw('DELETE', `/api/templates/window-piece/starter?path=${each}`)).status).toBe(204);
+    expect((await listed()).map((f) => f.path)).toContain(kept.path);
+    expect((await listed()).map((f) => f.path)).not.toContain(path);
+    const huge = new Uint8Array(LIMITS.starterBytes + 1);
+    expect(await code(await raw('PUT', `/api/templates/window-piece/starter?path=${path}`, huge))).toEqual([413, 'too-large']);
+    expect((await t.ask('artist', 'DELETE', `/api/templates/window-piece/starter?path=${path}`)).status).toBe(403);
+  });
+});
+
+describe('folders to derive from', () => {
+  test('only what lies on a volume is listed: no way out by dots, absolute paths or links', async () => {
+    mkdirSync(join(t.studio, 'old/one/in'), { recursive: true });
+    writeFileSync(join(t.studio, 'old/one/in/a.png'), '');
+    symlinkSync('/etc', join(t.studio, 'old/out'));
+    const ask = (what: string, path: string) => t.ask('coordinator', 'GET', `/api/volumes/studio/${what}?path=${encodeURIComponent(path)}`);
+    expect(await json(await ask('folders', 'old'))).toEqual({ folders: ['one'], files: 0 });
+    expect((await json<{ listing: string }>(await ask('listing', 'old'))).listing.split('\n').sort()).toEqual(['old/one/', 'old/one/in/', 'old/one/in/a.png']);
+    for (const path of ['..', '/etc', 'old/../..', 'old/out', 'nothing', 'old\u0000']) {
+      expect([path, ...(await code(await ask('folders', path)))]).toEqual([path, 404, 'no-folder']);
+      expect([path, ...(await code(await ask('listing', path)))]).toEqual([path, 404, 'no-folder']);
+    }
+    expect((await t.ask('artist', 'GET', '/api/volumes/studio/listing?path=old')).status).toBe(403);
   });
 });
 

@@ -49,7 +49,9 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
   }
   for (const block of (await listBlocks(world.db)).sort((a, b) => (a.id < b.id ? -1 : 1))) {
     files.set(`blocks/${block.id}/${block.id}.block.json`, text({ format: 'nesting/block', formatVersion: 1, id: block.id, name: block.name, edition: block.edition, folders: block.folders } satisfies BlockFile));
-    for (const [path, bytes] of await blockStarters(world.db, block.id)) files.set(`blocks/${block.id}/${path}`, bytes);
+    const kept = await blockStarters(world.db, block.id);
+    // Files of other editions stay at home.
+    for (const path of startersIn(block.folders)) files.set(`blocks/${block.id}/${path}`, kept.get(path) ?? new Uint8Array());
   }
   const withEdition = (rows: readonly ConventionRow[]) => rows.flatMap((r) => (r.convention === null ? [] : [{ ...r.convention, id: r.id }])).sort((a, b) => (a.id < b.id ? -1 : 1));
   for (const convention of withEdition(await listConventions(world.db))) files.set(`conventions/${convention.id}.convention.json`, text({ format: 'nesting/convention', formatVersion: 1, ...convention }));
