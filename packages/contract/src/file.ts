@@ -3,7 +3,7 @@ import { type Answer, bad, good, type LooseTemplate, normaliseTemplate, type Reg
 import type { z } from 'zod';
 import { type BlockFile, blockFileSchema } from './block';
 import { someRegistersSchema, valuesSchema } from './field';
-import { conventionFileSchema, looseTemplateSchema } from './template';
+import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
 
 function parseJson<T>(text: string, schema: z.ZodType<T>, what: string): Answer<T, string> {
   let data: unknown;
@@ -33,6 +33,8 @@ export function parseConvention(text: string, what = 'convention'): Answer<Conve
   const { format: _format, formatVersion: _version, ...convention } = file.value;
   return good({ ...convention, id: convention.id ?? convention.name });
 }
+
+export const parseMarker = (text: string, what = 'marker'): Answer<z.infer<typeof markerSchema>, string> => parseJson(text, markerSchema, what);
 
 export function parseBlock(text: string, what = 'block'): Answer<BlockFile, string> {
   const version = later(text, 'nesting/block');

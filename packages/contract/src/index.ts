@@ -4,6 +4,7 @@ export * from './authoring';
 export * from './block';
 export * from './convention';
 export * from './file';
+export * from './lists';
 export * from './rule-set';
 export * from './template';
 export * from './wire';

@@ -14,6 +14,10 @@ export type Me = z.infer<typeof meSchema>;
 /** Shown before sign-in: whether this is a demo, and whom it offers. */
 export interface Entrance {
   readonly demo: boolean;
+  /** Nobody may sign in yet: the first coordinator comes by the link that the server prints. */
+  readonly empty: boolean;
+  /** Whether a forgotten password can be mailed. */
+  readonly mails: boolean;
   readonly people: readonly { readonly initials: string; readonly name: string; readonly role: Role; readonly does: string }[];
 }
 
@@ -35,6 +39,9 @@ export interface VolumeRow {
   readonly root: string;
   readonly state: 'ready' | 'read-only' | 'missing';
   readonly freeBytes: number | null;
+  readonly projects: number;
+  /** How each system's people see the root; empty where nobody said. */
+  readonly prefixes: { readonly windows: string; readonly macos: string; readonly linux: string };
 }
 
 export const startSchema = z.object({
@@ -45,7 +52,8 @@ export const startSchema = z.object({
 });
 export type StartRequest = z.infer<typeof startSchema>;
 
-export const holdSchema = z.object({ year: z.int().min(2000).max(2999) });
+export const holdSchema = z.object({ year: z.int().min(2000).max(2999), month: z.int().min(1).max(12).default(1), client: z.string().max(40).nullable().default(null), template: z.string().max(200).nullable().default(null) });
+export type HoldRequest = z.input<typeof holdSchema>;
 export interface Hold {
   readonly number: string;
   readonly until: string;
@@ -114,6 +122,10 @@ export const lookSchema = z.object({ number: z.string().max(200), volume: word, 
 export interface Look {
   readonly numberTaken: boolean;
   readonly numberHeldBy: string | null;
+  /** Why the number is reserved; `null` where it is not. */
+  readonly numberReserved: string | null;
+  /** What is odd about a number written by hand, in words. */
+  readonly numberNote: string | null;
   readonly folderTaken: boolean;
   readonly folderOnDisk: boolean;
 }

@@ -59,6 +59,7 @@ export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './report/plans';
 export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
+export { ACTIVITY_WORDS, activityWords, changeWords } from './words/activity';
 export { renameField } from './template/rename';
 export { ANSWERS, type AnswerTo, questionKey, settleQuestions, starterPath } from './template/derive/answers';
 export { type Derived, deriveTemplate, type Known, type Question } from './template/derive/derive';
@@ -68,3 +69,6 @@ export { printListing } from './listing/print';
 export { templateMarkdown, templateOutline, type TemplatePage, templatePage } from './report/template-page';
 export { addShared, type BlockEdition, blockFromFolder, dropBlock, placeBlock, rootOfBlock, takeUp, usesOf, withBlock } from './template/blocks';
 export { type Clash, type Decide, mergeFolders, type Side } from './template/merge';
+export { type CellFault, type CellFaultCode, type Cells, cellFaults, type Column, COLUMNS, foldKey, keyColumn, LIST_NAMES, type ListEntry, type ListName, severalOf, tidyCells } from './lists/columns';
+export { type ImportPlan, type ImportRow, MOST_IMPORTED, planImport, type TableFault, tableOf } from './lists/import';
+export { type CompiledSeries, compileSeries, DEFAULT_SERIES, type NumberContext, type NumberSeries, type ReadNumber, type Reset, RESETS, type SeriesFault } from './numbers/series';

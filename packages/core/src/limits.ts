@@ -28,6 +28,8 @@ export const LIMITS = {
   proofStates: 20_000,
   /** Names that suggestions are worked out for, of one length: alignment is quadratic in it. */
   suggestLength: 255,
+  /** Longest project number, and longest pattern of one: it stands in front of most names. */
+  seriesLength: 60,
   /** Bytes of one starter file: blank documents are far smaller, and it is copied into every project. */
   starterBytes: 32 * 1024 * 1024,
   /** Bytes of a file of rules, and of all that its zip unpacks to: a house's rules with their starter files. */

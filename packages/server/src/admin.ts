@@ -3,12 +3,14 @@
  *   person NAME EMAIL INITIALS ROLE   (the password is the first line of standard input)
  *   template FILE                     (with the starter files beside it)
  *   registers FILE
+ *   backup FILE, restore FILE
  */
 import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate, ROLES } from '@nesting/contract';
 import { codeOf } from '@nesting/core';
+import { backup, restore, Unusable } from './backup';
 import { type Db, openDb, sqlFault, transaction } from './db/client';
 import { migrate } from './db/migrate';
 import { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
@@ -16,18 +18,19 @@ import { startersBeside } from './flows/take-template';
 import { Refused } from './flows/world';
 import { hashPassword } from './sign-in/password';
 
-class Unusable extends Error {}
-
 async function main([what = '', ...args]: readonly string[]): Promise<string> {
   const url = process.env.NESTING_DATABASE;
   if (!url) throw new Unusable('NESTING_DATABASE is not set: the address of the database, postgres://…');
   const db = openDb(url, 2);
   try {
-    await migrate(db, url, fileURLToPath(new URL('./migrations', import.meta.url)));
+    const migrations = fileURLToPath(new URL('./migrations', import.meta.url));
+    if (what === 'backup') return backup(url, args[0] ?? '');
+    if (what === 'restore') return await restore(db, url, migrations, args[0] ?? '');
+    await migrate(db, url, migrations);
     if (what === 'person') return await person(db, args);
     if (what === 'template') return await template(db, args[0] ?? '');
     if (what === 'registers') return await registers(db, args[0] ?? '');
-    throw new Unusable('say what: person NAME EMAIL INITIALS ROLE, template FILE, or registers FILE');
+    throw new Unusable('say what: person NAME EMAIL INITIALS ROLE, template FILE, registers FILE, backup FILE, or restore FILE');
   } finally {
     await db.end();
   }

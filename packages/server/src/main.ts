@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { codeOf } from '@nesting/core';
 import { pino } from 'pino';
 import { type Config, configOf, Misconfigured } from './config';
+import { firstLink } from './flows/access';
 import { isAway } from './db/client';
 import { DatabaseNewer } from './db/migrate';
 import { openWorld, startServer } from './serve';
@@ -17,7 +18,10 @@ export function built(base: string): Pick<Config, 'webFolder' | 'migrations' | '
 async function main(): Promise<void> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
   const config = configOf(process.env, built(import.meta.url));
-  const running = await startServer(await openWorld(config, log), log);
+  const world = await openWorld(config, log);
+  const running = await startServer(world, log);
+  const first = await firstLink(world);
+  if (first !== null) process.stdout.write(`Nobody coordinates yet. Whoever opens this link within a day becomes the first coordinator:\n${first}\n`);
   log.info(`Nesting is at ${config.publicUrl}`);
   let ending = false;
   const end = () => {

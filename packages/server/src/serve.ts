@@ -12,6 +12,7 @@ import { settleStarts } from './flows/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { CheckQueue } from './jobs/check-queue';
+import { MailQueue } from './jobs/mail-queue';
 import { makeAuth } from './sign-in/auth';
 
 export interface Running {
@@ -23,7 +24,7 @@ export interface Running {
 export async function openWorld(config: Config, log: Logger): Promise<World> {
   const db: Db = openDb(config.databaseUrl);
   await migrate(db, config.databaseUrl, config.migrations);
-  const world: World = { config, db, checks: new CheckQueue(log) };
+  const world: World = { config, db, checks: new CheckQueue(log), mails: new MailQueue(db, config.mail, log) };
   await failOpenChecks(db, 'The server stopped while this check ran. Check again.');
   await settleStarts(world);
   return world;
@@ -31,6 +32,7 @@ export async function openWorld(config: Config, log: Logger): Promise<World> {
 
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
+  world.mails.start();
   const app = makeApp(world, makeAuth(world.db, config), log);
   const tls = config.tls === null ? {} : { createServer, serverOptions: { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) } };
   const server = await new Promise<ReturnType<typeof serve>>((resolve, reject) => {
@@ -46,6 +48,7 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
         if ('closeAllConnections' in server) server.closeAllConnections();
       });
       await world.checks.idle();
+      await world.mails.stop();
       await world.db.end();
     },
   };

@@ -65,6 +65,7 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
     world, app, config, studio, people, ask, send,
     close: async () => {
       await world.checks.idle();
+      await world.mails.stop();
       await world.db.end();
       await admin(base, `drop database ${database} with (force)`);
       rmSync(home, { recursive: true, force: true });

@@ -6,6 +6,10 @@ export function csv(rows: readonly (readonly (string | number | null)[])[]): str
 function cell(value: string | number | null): string {
   if (typeof value === 'number') return String(value);
   const text = value ?? '';
-  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+  const safe = defused(text);
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
+
+/** One that looks defused already gets an apostrophe too, so that taking one off gives back what was there. */
+export const defused = (text: string): string => (/^'*[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+export const undefused = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);

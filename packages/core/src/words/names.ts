@@ -39,8 +39,27 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
 };
 
 /** One sentence for a fault or diagnostic; the code itself where no words are known, so that nothing is hidden. */
+const LIST_WORDS: Readonly<Record<string, (p: Params) => string>> = {
+  'cell-missing': (p) => `${p.column} is missing.`,
+  'cell-too-long': (p) => `${p.column} has more than ${p.max} characters.`,
+  'cell-form': (p) => `${p.column}: “${p.found}” is not ${p.expected}.`,
+  'cell-control': (p) => `${p.column} holds characters nobody can see.`,
+  'entry-double': (p) => `${p.column} “${p.found}” stands in line ${p.line} already.`,
+  'no-header': () => 'The first line must name the columns.',
+  'column-missing': (p) => `The column ${p.column} is missing.`,
+  'too-many-rows': (p) => `There are ${p.found} lines; ${p.most} are taken at the most.`,
+  'series-part-unknown': (p) => `${p.found} is no part of a number: write {year}, {yy}, {month}, {client}, {kind} or {n:000}.`,
+  'series-count-missing': () => 'The count {n} is missing.',
+  'series-count-twice': () => 'The count {n} stands there twice.',
+  'series-too-long': () => 'The number would be too long.',
+  'series-misreadable': () => 'Such numbers could be read in two ways: put a hyphen, underscore or dot behind codes and counts, and an underscore or dot between two codes.',
+  'series-reset-unseen': (p) => `The count begins anew by ${p.found}, and the number does not say which ${p.found} it is of: one number would be given twice.`,
+  'series-value-missing': (p) => (p.found === 'client' ? 'The number carries the client: choose it first.' : 'The number carries the kind of project, and this template has no code for it.'),
+  'series-letters': (p) => `“${p.found}” holds characters that do not do in every name.`,
+};
+
 export function wordsFor(code: string, params: Params): string {
-  return (PATTERN_WORDS[code] ?? NAME_WORDS[code])?.(params) ?? code;
+  return (PATTERN_WORDS[code] ?? NAME_WORDS[code] ?? LIST_WORDS[code])?.(params) ?? code;
 }
 
 /** What a part may hold, in words. */

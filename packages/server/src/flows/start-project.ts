@@ -8,12 +8,13 @@ import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PA
 import { inside, readMarker, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
-import { giveBackNumber, heldByOther } from '../db/queries/numbers';
+import { heldByOther, reservedFor } from '../db/queries/numbers';
 import { conventionsOf } from '../db/queries/conventions';
 import { insertProject, listUnstarted, type NewProject, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { readEdition, readStarters } from '../db/queries/templates';
 import { checkProject } from './check-project';
+import { claimNumber, freeNumber, noteOfNumber } from './numbers';
 import { Refused, type World } from './world';
 
 export async function startProject(world: World, person: string, request: StartRequest): Promise<ProjectRow> {
@@ -75,13 +76,11 @@ async function claim(world: World, person: string, request: StartRequest, expans
   const id = randomUUID();
   try {
     await transaction(world.db, async (client) => {
-      const other = await heldByOther(client, person, number);
-      if (other !== null) throw new Refused(409, 'number-held', `${number} is held for ${other} just now. Nothing was written; take the next number.`);
+      await claimNumber(client, person, number, expansion.rootName);
       await insertProject(client, {
         id, number, client: typeof values.client === 'string' ? values.client : null, title: typeof values.title === 'string' ? values.title : '', template: request.template, edition: request.edition,
         conventions, values, volume: request.volume, folder: expansion.rootName, person,
       });
-      await giveBackNumber(client, person, number);
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
@@ -93,8 +92,11 @@ async function claim(world: World, person: string, request: StartRequest, expans
 }
 
 async function giveUp(world: World, person: string, id: string, volume: string, folder: string, outcome: Extract<StartOutcome, { ok: false }>): Promise<never> {
-  await removeUnstarted(world.db, id);
-  await recordActivity(world.db, 'start-failed', person, null, { folder, volume, code: outcome.code, at: outcome.at });
+  await transaction(world.db, async (client) => {
+    const number = await removeUnstarted(client, id);
+    if (number !== null) await freeNumber(client, number, `the start of ${folder} failed`);
+    await recordActivity(client, 'start-failed', person, null, { folder, volume, code: outcome.code, at: outcome.at });
+  });
   const left = outcome.stayed.length === 0 ? 'Nothing was left behind.' : `These could not be taken back: ${outcome.stayed.slice(0, 5).join(', ')}.`;
   const where = outcome.at === '' ? '' : ` at ${outcome.at}`;
   switch (outcome.code) {
@@ -121,7 +123,7 @@ export async function lookAtTarget(world: World, person: string, number: string,
   const found = root === undefined || folder === '' || folder.includes('/') ? null : inside(root, folder);
   // A link of that name stands in the way as well as a folder does.
   const folderOnDisk = found !== null && (found.ok || found.faults[0]?.code === 'path-link');
-  return { numberTaken: taken.number, folderTaken: taken.folder, folderOnDisk, numberHeldBy: await heldByOther(world.db, person, number) };
+  return { numberTaken: taken.number, folderTaken: taken.folder, folderOnDisk, numberHeldBy: await heldByOther(world.db, person, number), numberReserved: await reservedFor(world.db, number), numberNote: await noteOfNumber(world, number) };
 }
 
 /** Starts a crash cut short: those whose folder took its place are finished, the others are taken back. */
@@ -134,8 +136,11 @@ export async function settleStarts(world: World): Promise<void> {
     if (whole) await setProjectState(world.db, start.id, 'running');
     else {
       sweep(root, (project) => project === start.id);
-      await removeUnstarted(world.db, start.id);
-      await recordActivity(world.db, 'start-taken-back', null, null, { folder: start.folder, volume: start.volume });
+      await transaction(world.db, async (client) => {
+        const number = await removeUnstarted(client, start.id);
+        if (number !== null) await freeNumber(client, number, `the start of ${start.folder} was cut short`);
+        await recordActivity(client, 'start-taken-back', null, null, { folder: start.folder, volume: start.volume });
+      });
     }
   }
 }

@@ -2,17 +2,19 @@
 import type { Config } from '../config';
 import type { Db } from '../db/client';
 import type { CheckQueue } from '../jobs/check-queue';
+import type { MailQueue } from '../jobs/mail-queue';
 
 export interface World {
   readonly config: Config;
   readonly db: Db;
   readonly checks: CheckQueue;
+  readonly mails: MailQueue;
 }
 
 /** Something the server does not do: what happened, what was not done, what to do. Carries the HTTP status it is told with. */
 export class Refused extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 422 | 503 | 507,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 410 | 422 | 429 | 503 | 507,
     readonly code: string,
     message: string,
   ) {

@@ -13,7 +13,10 @@ import type { Logger } from 'pino';
 import { isAway } from '../db/client';
 import { Refused, type World } from '../flows/world';
 import type { Auth } from '../sign-in/auth';
-import type { Route } from './route';
+import { runFrom } from '../asked-from';
+import { personOfKey } from '../db/queries/access';
+import { hashOf } from '../flows/access';
+import type { Asked, Route } from './route';
 import { ROUTES } from './routes';
 
 const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
@@ -36,7 +39,7 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   app.use(compress());
   const fault = (error: unknown, c: Context) => answerFault(error, c, log);
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
-  for (const route of ROUTES) app.on(route.method, route.path, (c) => decide(route, c, world, auth).catch((error: unknown) => fault(error, c)));
+  for (const route of ROUTES) app.on(route.method, route.path, (c) => runFrom(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch((error: unknown) => fault(error, c)));
   app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
   screens(app, world);
   app.onError(fault);
@@ -56,13 +59,36 @@ function answerFault(error: unknown, c: Context, log: Logger): Response {
 
 /** The one place that decides who may do what. */
 async function decide(route: Route, c: Context, world: World, auth: Auth): Promise<Response> {
-  if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY });
-  const session = await sessionOf(c, world, auth);
-  if (session === null || session.user.retired) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
-  const { user } = session;
-  const me: Me = { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo };
-  if (!route.roles.includes(me.role)) return refuse(c, 403, 'not-allowed', `As ${me.role} you may look, and not do this.`);
-  return route.handle({ c, world, auth, me });
+  if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY, session: null });
+  const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
+  if (who === null) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
+  if (!route.roles.includes(who.me.role)) return refuse(c, 403, 'not-allowed', `As ${who.me.role} you may look, and not do this.`);
+  return route.handle({ c, world, auth, ...who });
+}
+
+type Who = Pick<Asked, 'me' | 'session'>;
+
+/** A personal access key in the header, for scripts; a wrong one is nobody, whatever cookie comes with it. */
+async function byKey(c: Context, world: World): Promise<Who | null> {
+  const key = /^Bearer (\S{1,200})$/.exec(c.req.header('authorization') ?? '')?.[1];
+  if (key === undefined) return null;
+  const person = await personOfKey(world.db, hashOf(key));
+  if (person === null) throw new Refused(401, 'key-unknown', 'This access key opens nothing: it is wrong, over, or ended.');
+  return { me: { id: person.id, name: person.name, initials: person.initials, role: person.role, demo: world.config.demo }, session: null };
+}
+
+async function bySession(c: Context, world: World, auth: Auth): Promise<Who | null> {
+  const found = await sessionOf(c, world, auth);
+  if (found === null || found.user.retired) return null;
+  const { user, session } = found;
+  return { me: { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo }, session: { id: session.id, token: session.token } };
+}
+
+/** Where a request came from: the proxy's last word where there is one, else the connection's own; nobody else is believed. */
+function addressOf(c: Context, behindProxy: boolean): string {
+  const forwarded = behindProxy ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
+  const socket = (c.env as { incoming?: { socket?: { remoteAddress?: string } } } | undefined)?.incoming?.socket;
+  return forwarded ?? socket?.remoteAddress ?? '';
 }
 
 /** The sign-in library hides why it failed: the database is asked itself, so that being away is told from being wrong. */

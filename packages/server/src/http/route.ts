@@ -11,6 +11,8 @@ export interface Asked {
   readonly auth: Auth;
   /** Who asks; for routes open to anyone, nobody. */
   readonly me: Me;
+  /** The session asked in; `null` by key, and where nobody is signed in. */
+  readonly session: { readonly id: string; readonly token: string } | null;
 }
 
 export interface Route {
@@ -22,6 +24,8 @@ export interface Route {
 
 export const ALL = ROLES;
 export const COORDINATOR = ['coordinator'] as const;
+/** Who may see what was done and by whom. */
+export const LOOKING = ['coordinator', 'lead'] as const;
 export const WORKING = ['coordinator', 'artist'] as const;
 
 export const found = <T>(value: T | null): T => {

@@ -4,8 +4,9 @@ import { BLOCKS } from './routes/blocks';
 import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
 import { LISTS } from './routes/lists';
+import { PEOPLE } from './routes/people';
 import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
 
-export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PROJECTS];
+export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS];

@@ -35,8 +35,8 @@ export function makeAuth(db: Db, config: Config) {
       },
     },
     verification: { modelName: 'verification', fields: { ...times, expiresAt: 'expires_at' } },
-    // Guessing passwords is slow by the hash and slower by this: ten tries a minute from one address.
-    rateLimit: { enabled: true, window: 60, max: 300, customRules: { '/sign-in/email': { window: 60, max: 10 } } },
+    // Attempts are counted in attempts.ts, by account and address, and outlive a restart.
+    rateLimit: { enabled: false },
     advanced: { cookiePrefix: 'nesting', useSecureCookies: config.publicUrl.startsWith('https:') },
     logger: { disabled: true },
   });

@@ -31,8 +31,8 @@ export async function setProjectState(client: Client, id: string, state: Project
 }
 
 /** Only for a start that came to nothing: its number is free again. */
-export async function removeUnstarted(client: Client, id: string): Promise<void> {
-  await client.query("delete from project where id = $1 and state = 'starting'", [id]);
+export async function removeUnstarted(client: Client, id: string): Promise<string | null> {
+  return (await client.query<{ number: string }>("delete from project where id = $1 and state = 'starting' returning number", [id])).rows[0]?.number ?? null;
 }
 
 export async function listUnstarted(client: Client): Promise<{ id: string; volume: string; folder: string }[]> {
@@ -112,4 +112,24 @@ function rowOf(row: Row): ProjectRow {
     startedBy: row.started_by,
     check: row.check_at === null ? null : { at: row.check_at.toISOString(), counts: { must: row.must, should: row.should, note: row.note }, files: row.files, bytes: row.bytes },
   };
+}
+
+export interface PlacedProject {
+  readonly id: string;
+  readonly number: string;
+  readonly title: string;
+  readonly volume: string;
+  readonly folder: string;
+}
+
+/** Where every project that has a folder should lie. */
+export async function placedProjects(client: Client): Promise<PlacedProject[]> {
+  return (await client.query<PlacedProject>("select id, number, title, volume, folder from project where state = 'running' order by number")).rows;
+}
+
+/** Moves a project's row; answers where it was. Fails by constraint where another project lies there. */
+export async function placeProject(client: Client, id: string, volume: string, folder: string): Promise<{ volume: string; folder: string } | null> {
+  const was = (await client.query<{ volume: string; folder: string }>('select volume, folder from project where id = $1 for update', [id])).rows[0];
+  if (was !== undefined) await client.query('update project set volume = $2, folder = $3 where id = $1', [id, volume, folder]);
+  return was ?? null;
 }

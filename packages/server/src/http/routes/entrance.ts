@@ -1,16 +1,27 @@
 /** Before sign-in, and who one is. */
 import type { Entrance } from '@nesting/contract';
 import { z } from 'zod';
+import { askedFrom } from '../../asked-from';
+import { anybody } from '../../db/queries/access';
+import { mailsGoOut } from '../../flows/access';
+import { limited } from '../../sign-in/attempts';
 import { demoPeople, signInAsDemo } from '../../sign-in/demo';
 import { ALL, checked, type Route } from '../route';
 
 export const ENTRANCE: readonly Route[] = [
   {
     method: 'GET', path: '/api/entrance', roles: 'anyone',
-    handle: async ({ c, world }) => c.json({ demo: world.config.demo, people: world.config.demo ? await demoPeople(world.db) : [] } satisfies Entrance),
+    handle: async ({ c, world }) => c.json({ demo: world.config.demo, empty: !(await anybody(world.db)), mails: mailsGoOut(world), people: world.config.demo ? await demoPeople(world.db) : [] } satisfies Entrance),
   },
   { method: 'POST', path: '/api/demo/sign-in', roles: 'anyone', handle: async ({ c, world, auth }) => signInAsDemo(world, auth, checked(await c.req.json().catch(() => null), z.object({ initials: z.string().max(4) })).initials, c.req.raw) },
-  { method: 'GET', path: '/api/auth/*', roles: 'anyone', handle: ({ c, auth }) => auth.handler(c.req.raw) },
-  { method: 'POST', path: '/api/auth/*', roles: 'anyone', handle: ({ c, auth }) => auth.handler(c.req.raw) },
+  // Of all the sign-in library can do, these two alone are open.
+  {
+    method: 'POST', path: '/api/auth/sign-in/email', roles: 'anyone',
+    handle: async ({ c, world, auth }) => {
+      const given = z.object({ email: z.string().max(200) }).safeParse(await c.req.raw.clone().json().catch(() => null));
+      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () => auth.handler(c.req.raw));
+    },
+  },
+  { method: 'POST', path: '/api/auth/sign-out', roles: 'anyone', handle: ({ c, auth }) => auth.handler(c.req.raw) },
   { method: 'GET', path: '/api/me', roles: ALL, handle: ({ c, me }) => c.json(me) },
 ];
