@@ -5,8 +5,8 @@ import { needBuild, needPackages, root } from './setup.mjs';
 
 needPackages();
 needBuild();
-if (process.argv[2] === 'browser') {
-  process.exitCode = spawnSync(process.execPath, [path.join(root, 'scripts/bench-browser.mjs'), ...process.argv.slice(3)], { stdio: 'inherit', cwd: root }).status ?? 1;
+if (process.argv[2] === 'browser' || process.argv[2] === 'house') {
+  process.exitCode = spawnSync(process.execPath, [path.join(root, `scripts/bench-${process.argv[2]}.mjs`), ...process.argv.slice(3)], { stdio: 'inherit', cwd: root }).status ?? 1;
   process.exit();
 }
 const { build } = await import('esbuild');

@@ -5,6 +5,7 @@ export * from './block';
 export * from './convention';
 export * from './file';
 export * from './lists';
+export * from './project';
 export * from './rule-set';
 export * from './template';
 export * from './wire';

@@ -62,6 +62,8 @@ const setup = z
   })
   .readonly();
 
+export const adjustmentsSchema = z.record(z.string().max(2000), z.object({ leaveOut: z.boolean().optional(), make: z.boolean().optional(), name: z.string().min(1).max(255).optional() }).readonly()).readonly();
+
 const templateHead = {
   format: z.literal('nesting/template'),
   formatVersion: z.literal(1),
@@ -72,6 +74,7 @@ const templateHead = {
   registers: someRegistersSchema.optional(),
   checks: checks.optional(),
   setup: setup.optional(),
+  adjusted: adjustmentsSchema.optional(),
 };
 const blockShape = { id: word, name: short.optional(), shared: z.object({ block: word, edition: z.int().min(1) }).readonly().optional() };
 

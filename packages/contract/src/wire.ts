@@ -2,7 +2,7 @@
 import type { Params, Problem, RuleCode, Stretch, Suggestion, Weight } from '@nesting/core';
 import { z } from 'zod';
 import type { TemplateDraft } from './authoring';
-import { valuesSchema, word } from './field';
+import { word } from './field';
 import type { templateSchema } from './template';
 
 export const ROLES = ['coordinator', 'artist', 'lead'] as const;
@@ -44,14 +44,6 @@ export interface VolumeRow {
   readonly prefixes: { readonly windows: string; readonly macos: string; readonly linux: string };
 }
 
-export const startSchema = z.object({
-  template: word,
-  edition: z.int().min(1),
-  volume: word,
-  values: valuesSchema,
-});
-export type StartRequest = z.infer<typeof startSchema>;
-
 export const holdSchema = z.object({ year: z.int().min(2000).max(2999), month: z.int().min(1).max(12).default(1), client: z.string().max(40).nullable().default(null), template: z.string().max(200).nullable().default(null) });
 export type HoldRequest = z.input<typeof holdSchema>;
 export interface Hold {
@@ -59,33 +51,10 @@ export interface Hold {
   readonly until: string;
 }
 
-export const PROJECT_STATES = ['starting', 'running', 'failed'] as const;
-
 export interface FindingCounts {
   readonly must: number;
   readonly should: number;
   readonly note: number;
-}
-
-export interface ProjectRow {
-  readonly id: string;
-  readonly number: string;
-  readonly client: string | null;
-  readonly clientName: string | null;
-  readonly title: string;
-  readonly template: { readonly id: string; readonly name: string; readonly edition: number };
-  readonly volume: string;
-  readonly folder: string;
-  readonly state: (typeof PROJECT_STATES)[number];
-  readonly startedAt: string;
-  readonly startedBy: string;
-  readonly check: { readonly at: string; readonly counts: FindingCounts; readonly files: number; readonly bytes: number } | null;
-}
-
-export interface ProjectPage extends ProjectRow {
-  readonly values: z.infer<typeof valuesSchema>;
-  readonly body: z.infer<typeof templateSchema>;
-  readonly root: string;
 }
 
 export type CheckState = 'queued' | 'running' | 'done' | 'failed';

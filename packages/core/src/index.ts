@@ -60,6 +60,10 @@ export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from 
 export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
 export { ACTIVITY_WORDS, activityWords, changeWords } from './words/activity';
+export { isOwnFolder, ownConventions, type OwnFolder, type OwnRules, tidyOwn, withOwnRules } from './template/own';
+export { pathOn, printSignposts, type Signpost, SIGNPOST_FORMS, type SignpostForm, signpostsOf, type SystemName, variablesOf } from './report/signposts';
+export { dateFromWords } from './name/date-words';
+export { type FolderState, stateOf } from './check/match';
 export { renameField } from './template/rename';
 export { ANSWERS, type AnswerTo, questionKey, settleQuestions, starterPath } from './template/derive/answers';
 export { type Derived, deriveTemplate, type Known, type Question } from './template/derive/derive';

@@ -3,5 +3,6 @@ export { checkOnDisk, type CheckProgress, type DiskCheck, type DiskOutcome } fro
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { type MarkerTexts, readMarker } from './marker';
 export { diskPort } from './port';
+export { type AddOutcome, addToFolder, standingIn } from './add';
 export { startOnDisk, type StartOnDisk, type StartOutcome, sweep, UNFINISHED } from './start';
 export { fileNames, listFolder, type Unseen, walk } from './walk';

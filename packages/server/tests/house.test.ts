@@ -105,7 +105,7 @@ describe('project numbers', () => {
       }
       await transaction(db, async (client) => {
         await claimNumber(client, `p${i}`, number, number);
-        await insertProject(client, { id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, values: {}, volume: 'studio', folder: number, person: `p${i}` });
+        await insertProject(client, { id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, adjusted: {}, own: {}, settings: {}, values: {}, volume: 'studio', folder: number, person: `p${i}` });
       });
       return number;
     };

@@ -164,7 +164,7 @@ describe('a start', () => {
 
   test('a start that a crash cut short is taken back at the next boot; one that was whole is kept', async () => {
     const { db } = t.world;
-    const claim = (id: string, number: string, folder: string) => insertProject(db, { id, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, values: {}, volume: 'studio', folder, person: t.people.coordinator });
+    const claim = (id: string, number: string, folder: string) => insertProject(db, { id, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, adjusted: {}, own: {}, settings: {}, values: {}, volume: 'studio', folder, person: t.people.coordinator });
     const cut = '00000000-0000-4000-8000-00000000000a';
     const whole = '00000000-0000-4000-8000-00000000000b';
     await claim(cut, '34006', '34006_x');

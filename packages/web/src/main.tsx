@@ -24,6 +24,16 @@ const DerivePage = lazy(() => import('./features/templates/derive-page').then((m
 const TakeInPage = lazy(() => import('./features/rule-set/take-in-page').then((m) => ({ default: m.TakeInPage })));
 const BlocksPage = lazy(() => import('./features/blocks/list-page').then((m) => ({ default: m.BlocksPage })));
 const BlockPage = lazy(() => import('./features/blocks/editor-page').then((m) => ({ default: m.BlockPage })));
+const HouseListPage = lazy(() => import('./features/house/list-page').then((m) => ({ default: m.HouseListPage })));
+const NumbersPage = lazy(() => import('./features/house/numbers-page').then((m) => ({ default: m.NumbersPage })));
+const PeoplePage = lazy(() => import('./features/house/people-page').then((m) => ({ default: m.PeoplePage })));
+const VolumesPage = lazy(() => import('./features/house/volumes-page').then((m) => ({ default: m.VolumesPage })));
+const OutboxPage = lazy(() => import('./features/house/outbox-page').then((m) => ({ default: m.OutboxPage })));
+const ActivityPage = lazy(() => import('./features/house/activity-page').then((m) => ({ default: m.ActivityPage })));
+const MePage = lazy(() => import('./features/access/me-page').then((m) => ({ default: m.MePage })));
+const WelcomePage = lazy(() => import('./features/access/welcome-page').then((m) => ({ default: m.WelcomePage })));
+const SeveralPage = lazy(() => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage })));
+const SheetPrintPage = lazy(() => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage })));
 const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
@@ -37,6 +47,7 @@ function Door() {
 const later = (page: React.ReactNode) => <Suspense fallback={null}>{page}</Suspense>;
 
 const router = createBrowserRouter([
+  { path: '/welcome', element: later(<WelcomePage />) },
   {
     path: '/',
     element: <Door />,
@@ -53,9 +64,19 @@ const router = createBrowserRouter([
       { path: 'conventions', element: later(<ConventionsPage />) },
       { path: 'conventions/learn', element: later(<LearnPage />) },
       { path: 'conventions/:id', element: later(<EditorPage />) },
+      { path: 'registers', element: <Navigate to="/registers/clients" replace /> },
+      { path: 'registers/numbers', element: later(<NumbersPage />) },
+      { path: 'registers/people', element: later(<PeoplePage />) },
+      { path: 'registers/volumes', element: later(<VolumesPage />) },
+      { path: 'registers/outbox', element: later(<OutboxPage />) },
+      { path: 'registers/:list', element: later(<HouseListPage />) },
+      { path: 'activity', element: later(<ActivityPage />) },
+      { path: 'me', element: later(<MePage />) },
       { path: 'names', element: later(<NamesPage />) },
+      { path: 'start/several', element: later(<SeveralPage />) },
       { path: 'start', element: later(<StartPage />) },
       { path: 'projects', element: <ProjectsPage /> },
+      { path: 'projects/:id/sheet', element: later(<SheetPrintPage />) },
       { path: 'projects/:id', element: later(<ProjectPage />) },
       { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
     ],

@@ -9,7 +9,7 @@ beforeAll(async () => {
   slice = await import('../src/features/start/start-slice');
 });
 
-const empty = { drafts: {}, volume: null };
+const empty = { drafts: {}, volume: null, last: {} };
 const values = (state: Slice.StartState) => state.drafts.t?.values ?? {};
 /** A field that was empty before and is so again has the value nothing. */
 const filled = (state: Slice.StartState) => Object.fromEntries(Object.entries(values(state)).filter(([, v]) => v !== null));
@@ -54,7 +54,7 @@ describe('the draft of a start', () => {
   test('a draft of one template is not touched by another', () => {
     const { startReducer: reduce, fieldGiven, draftDone } = slice;
     let state = reduce(empty, fieldGiven({ template: 't', field: 'title', value: 'One' }));
-    state = reduce(reduce(state, fieldGiven({ template: 'u', field: 'title', value: 'Two' })), draftDone('u'));
+    state = reduce(reduce(state, fieldGiven({ template: 'u', field: 'title', value: 'Two' })), draftDone({ template: 'u', keep: [] }));
     expect(values(state)).toEqual({ title: 'One' });
     expect(state.drafts.u).toBeUndefined();
   });

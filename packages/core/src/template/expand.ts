@@ -11,7 +11,7 @@ import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
 import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './names';
-import type { FolderNode, Mark, Presence, Starter, Template } from './node';
+import type { Adjustments, FolderNode, Mark, Presence, Starter, Template } from './node';
 import { type FolderRules, type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
 import { type KeptValues, keepValues } from './values';
 
@@ -131,6 +131,7 @@ class Expanding {
   private readonly budget: number;
   private readonly prefix: number;
   private readonly remember: boolean;
+  private readonly adjusted: Adjustments | undefined;
   private readonly said = new Set<string>();
   /** Counts all that is said, and all that is not said again: what is remembered is what nothing was to be said about. */
   private remarks = 0;
@@ -147,7 +148,9 @@ class Expanding {
     options: ExpandOptions | undefined,
   ) {
     this.kept = keptValues(template.fields, values, registers);
-    this.remember = options?.remember ?? false;
+    this.adjusted = template.adjusted;
+    // What is otherwise for one line is known by that line alone.
+    this.remember = (options?.remember ?? false) && this.adjusted === undefined;
     this.profiles = template.checks?.profiles ?? DEFAULT_PROFILES;
     this.budget = template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
     this.prefix = options?.prefix?.length ?? 0;
@@ -255,18 +258,27 @@ class Expanding {
 
   private place(pattern: string, prefix: string, id: string, frame: Frame, what: Placed, siblings: Map<string, PlannedLine>): PlannedLine | null {
     const key = id + frame.chain;
-    const pieces = this.written(pattern, id, key, frame, prefix);
+    const own = this.adjusted === undefined || !Object.hasOwn(this.adjusted, key) ? undefined : this.adjusted[key];
+    if (own?.leaveOut) return null;
+    const pieces = own?.name === undefined ? this.written(pattern, id, key, frame, prefix) : this.renamed(own.name, id, key);
     if (pieces === null) return null;
     const name = textOf(pieces);
     const path = frame.path === '' ? name : `${frame.path}/${name}`;
     const { kind, presence, mark, rules, folder, starter } = what;
-    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence, made: frame.made && presence === 'always', mark, entries: frame.entries, rules, folder, starter };
+    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence, made: frame.made && (presence === 'always' || own?.make === true), mark, entries: frame.entries, rules, folder, starter };
     // Two names in one folder that some system cannot tell apart.
     const clash = clashKey(name);
     const alike = siblings.get(clash);
     if (alike !== undefined) this.fault('siblings-alike', id, key, { name, other: alike.name });
     else siblings.set(clash, line);
     return this.add(line) ? line : null;
+  }
+
+  /** A name somebody wrote for this project: judged like every other. */
+  private renamed(name: string, node: string, line: string): readonly WrittenPiece[] | null {
+    if (name === '') return null;
+    this.judge(name, node, line);
+    return [{ text: name, field: null }];
   }
 
   private add(line: PlannedLine): boolean {

@@ -87,6 +87,18 @@ export interface Setup {
   readonly firstDay?: readonly string[] | undefined;
 }
 
+/** What one line of a plan has otherwise for one project. */
+export interface Adjustment {
+  readonly leaveOut?: boolean | undefined;
+  /** Makes an optional folder. */
+  readonly make?: boolean | undefined;
+  /** Another name than the pattern writes, its number in front included. */
+  readonly name?: string | undefined;
+}
+
+/** By the line's identity: a node's id with its entries. */
+export type Adjustments = Readonly<Record<string, Adjustment>>;
+
 export interface Template {
   readonly format: 'nesting/template';
   readonly formatVersion: 1;
@@ -101,6 +113,8 @@ export interface Template {
   readonly root: FolderNode;
   readonly checks?: CheckSettings | undefined;
   readonly setup?: Setup | undefined;
+  /** Only in the rules of one project: what it has otherwise. */
+  readonly adjusted?: Adjustments | undefined;
 }
 
 /** The registers a template brings, every list there. */

@@ -48,6 +48,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'sign-in-refused': (p) => `too many tries to sign in as ${text(p.account)} (by ${text(p.why)})`,
   'prefixes-changed': (p) => `said how systems see the volume ${text(p.volume)}`,
   'project-relinked': (p) => `a project that moved was found again: ${text(p.was)} → ${text(p.now)}`,
+  'project-changed': (p) => `changed the project: ${text(p)}`,
+  'start-written': (p) => `wrote ${text(p.folder)} as ${text(p.as)}: ${text(p.folders)} folders and ${text(p.files)} files`,
   'backup-restored': (p) => `this installation was restored from the backup of ${text(p.of)}`,
 };
 

@@ -3,48 +3,80 @@
  * into it whole. A start that fails leaves neither a number used nor a folder behind; one that a crash cut short is settled at the next boot.
  */
 import { randomUUID } from 'node:crypto';
-import type { Look, ProjectRow, StartRequest } from '@nesting/contract';
-import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Template, withConventions, wordsFor } from '@nesting/core';
-import { inside, readMarker, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
+import { type Look, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
+import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
+import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
 import { heldByOther, reservedFor } from '../db/queries/numbers';
 import { conventionsOf } from '../db/queries/conventions';
-import { insertProject, listUnstarted, type NewProject, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
+import { insertFirstDay, insertProject, listUnstarted, type NewProject, projectsAt, readProject, removeUnstarted, setProjectState } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { readEdition, readStarters } from '../db/queries/templates';
 import { checkProject } from './check-project';
 import { claimNumber, freeNumber, noteOfNumber } from './numbers';
 import { Refused, type World } from './world';
 
-export async function startProject(world: World, person: string, request: StartRequest): Promise<ProjectRow> {
+/** A start judged: what would be written, and the bytes of it. */
+export interface Planned {
+  readonly template: Template;
+  readonly expansion: Expansion;
+  readonly editions: NewProject['conventions'];
+  readonly stepsFor: (project: string, started: string) => Step[];
+  readonly bytesOf: (content: Content) => Uint8Array;
+}
+
+/** `prefix` is what stands before the project's folder where it is written. Nothing that the screen refuses is written from here. */
+export async function planStart(world: World, request: StartGiven, prefix: string): Promise<Planned> {
   const { db } = world;
   const edition = await readEdition(db, request.template, request.edition);
   const { bodies, editions } = await conventionsOf(db, request.template);
   // A project keeps the conventions that are in force on the day it is started.
-  const template = edition && withConventions(edition, bodies);
-  if (template === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
-  const parent = readyVolume(world, request.volume);
-  const registers = await readRegisters(db);
-  const expansion = judged(template, request, registers, parent);
+  const conventional = edition && withConventions(edition, bodies);
+  if (conventional === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
+  const template = Object.keys(request.adjusted).length === 0 ? conventional : { ...conventional, adjusted: request.adjusted };
+  const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
-  const steps = orderChanges(startChanges({ template, expansion, project: '', started: '' }));
-  for (const step of steps) if (step.do === 'write' && step.content.kind === 'kept') bytesOf(step.content, starters, template, expansion);
-  const id = await claim(world, person, request, expansion, editions);
-  const plan = orderChanges(startChanges({ template, expansion, project: id, started: new Date().toISOString() }));
-  const outcome = await startOnDisk({ parent, folder: expansion.rootName, project: id, steps: plan, bytesOf: (content) => bytesOf(content, starters, template, expansion) });
-  if (!outcome.ok) return giveUp(world, person, id, request.volume, expansion.rootName, outcome);
+  const stepsFor = (project: string, started: string) => orderChanges(startChanges({ template, expansion, project, started }));
+  const bytes = (content: Content) => bytesOf(content, starters, template, expansion);
+  // Every file must be there before anything is claimed.
+  for (const step of stepsFor('', '')) if (step.do === 'write' && step.content.kind === 'kept') bytes(step.content);
+  return { template, expansion, editions, stepsFor, bytesOf: bytes };
+}
+
+export async function startProject(world: World, person: string, given: StartRequest): Promise<ProjectRow> {
+  const { db } = world;
+  const request = startSchema.parse(given);
+  const parent = readyVolume(world, request.volume);
+  const { template, expansion, editions, stepsFor, bytesOf } = await planStart(world, request, `${parent}/`);
+  const folder = expansion.rootName;
+  if (request.into) refuseProjectsFolder(parent, folder);
+  const id = await claim(world, person, request, expansion, editions, template.setup?.firstDay ?? []);
+  const plan = { parent, folder, project: id, steps: stepsFor(id, new Date().toISOString()), bytesOf };
+  const outcome = request.into ? await addToFolder(plan) : await startOnDisk(plan);
+  if (!outcome.ok) return giveUp(world, person, id, request.volume, folder, outcome);
   await setProjectState(db, id, 'running');
-  await recordActivity(db, 'project-started', person, id, { folder: expansion.rootName, volume: request.volume, folders: expansion.folders, files: expansion.files });
+  await recordActivity(db, 'project-started', person, id, { folder, volume: request.volume, folders: expansion.folders, files: expansion.files }, `project:${id}`);
   await checkProject(world, id, person);
   const project = await readProject(db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
   return project;
 }
 
-/** Expanded as the screen did, with the volume's own prefix; nothing that is refused there is written from here. */
-function judged(template: Template, request: StartRequest, registers: Registers, parent: string): Expansion {
-  const expansion = expandTemplate(template, request.values, registers, { prefix: `${parent}/` });
+/** A folder that is there is added to only where it is nobody's project. */
+function refuseProjectsFolder(parent: string, folder: string): void {
+  const root = inside(parent, folder);
+  if (!root.ok) throw new Refused(409, 'no-folder', `There is no folder ${folder} to add to. Nothing was written.`);
+  if (readMarker(root.value) !== null) throw new Refused(409, 'folder-taken', `${folder} is another project's folder. Nothing was written.`);
+}
+
+/** Which of the planned paths are in a folder that is there already. */
+export function pathsThere(world: World, volume: string, folder: string, paths: readonly string[]): string[] {
+  return standingIn(readyVolume(world, volume), folder, paths);
+}
+
+function judged(template: Template, request: StartGiven, registers: Registers, prefix: string): Expansion {
+  const expansion = expandTemplate(template, request.values, registers, { prefix });
   const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
   if (refused) throw new Refused(422, 'plan-refused', `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim());
   const number = expansion.values.values.number;
@@ -70,7 +102,7 @@ function bytesOf(content: Content, starters: ReadonlyMap<string, Uint8Array>, te
 }
 
 /** The project's row holds its number and folder before anything is written; constraints decide between two who ask at once. */
-async function claim(world: World, person: string, request: StartRequest, expansion: Expansion, conventions: NewProject['conventions']): Promise<string> {
+async function claim(world: World, person: string, request: StartGiven, expansion: Expansion, conventions: NewProject['conventions'], firstDay: readonly string[]): Promise<string> {
   const values = expansion.values.values;
   const number = String(values.number);
   const id = randomUUID();
@@ -79,8 +111,9 @@ async function claim(world: World, person: string, request: StartRequest, expans
       await claimNumber(client, person, number, expansion.rootName);
       await insertProject(client, {
         id, number, client: typeof values.client === 'string' ? values.client : null, title: typeof values.title === 'string' ? values.title : '', template: request.template, edition: request.edition,
-        conventions, values, volume: request.volume, folder: expansion.rootName, person,
+        conventions, values, volume: request.volume, folder: expansion.rootName, person, adjusted: request.adjusted, own: {}, settings: request.settings,
       });
+      await insertFirstDay(client, id, firstDay);
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;

@@ -7,6 +7,16 @@ import { countAttempt, forgetAttempts } from '../db/queries/access';
 import { recordActivity } from '../db/queries/activity';
 import { Refused, type World } from '../flows/world';
 
+/** Carries the address to the sign-in library, which keeps it with the session. */
+export const ADDRESS_HEADER = 'x-nesting-address';
+
+export function withAddress(headers: Headers, address: string): Headers {
+  const own = new Headers(headers);
+  own.delete(ADDRESS_HEADER);
+  if (address !== '') own.set(ADDRESS_HEADER, address);
+  return own;
+}
+
 const SHORT = 15;
 const LONG = 60;
 

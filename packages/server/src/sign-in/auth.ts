@@ -2,6 +2,7 @@
 import { betterAuth } from 'better-auth';
 import type { Config } from '../config';
 import type { Db } from '../db/client';
+import { ADDRESS_HEADER } from './attempts';
 import { hashPassword, verifyPassword } from './password';
 
 const times = { createdAt: 'created_at', updatedAt: 'updated_at' } as const;
@@ -37,7 +38,8 @@ export function makeAuth(db: Db, config: Config) {
     verification: { modelName: 'verification', fields: { ...times, expiresAt: 'expires_at' } },
     // Attempts are counted in attempts.ts, by account and address, and outlive a restart.
     rateLimit: { enabled: false },
-    advanced: { cookiePrefix: 'nesting', useSecureCookies: config.publicUrl.startsWith('https:') },
+    // Written by our own door alone (attempts.ts): what a stranger claims of their address is not believed.
+    advanced: { ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] }, cookiePrefix: 'nesting', useSecureCookies: config.publicUrl.startsWith('https:') },
     logger: { disabled: true },
   });
 }

@@ -2,6 +2,8 @@
 import type { Entrance } from '@nesting/contract';
 import type { Db } from '../db/client';
 import { Refused, type World } from '../flows/world';
+import { askedFrom } from '../asked-from';
+import { withAddress } from './attempts';
 import type { Auth } from './auth';
 
 /** Known to everybody: demo people exist in a demo's own database only. */
@@ -17,5 +19,5 @@ export async function signInAsDemo(world: World, auth: Auth, initials: string, r
   const person = await world.db.query<{ email: string }>('select email from person where initials = $1 and not retired', [initials]);
   const email = person.rows[0]?.email;
   if (email === undefined) throw new Refused(404, 'no-person', 'Nobody in the demo has these initials.');
-  return auth.api.signInEmail({ body: { email, password: DEMO_PASSWORD }, headers: request.headers, asResponse: true });
+  return auth.api.signInEmail({ body: { email, password: DEMO_PASSWORD }, headers: withAddress(request.headers, askedFrom() ?? ''), asResponse: true });
 }

@@ -1,7 +1,14 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, Entrance, FindingRow, FolderChoice, FolderCount, FolderFiles, HeldName, Hold, ListingText, Look, Me, ProjectNames, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
-import type { Convention, FolderNode, Registers, Template } from '@nesting/core';
+import type { ActivityPage, ActivityQuery, ActivityRow, AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, EditProject, Entrance, FindingRow, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Cells, Convention, FolderNode, ListName, NumberSeries, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+/** Lists that are edited entry by entry; people have ways of their own. */
+export type EditableList = Exclude<ListName, 'people'>;
+
+/** A query's part of an address; what has no value is left out. */
+export const addressOf = (query: Readonly<Record<string, string | number | null | undefined>>): string =>
+  new URLSearchParams(Object.entries(query).flatMap(([key, value]) => (value === undefined || value === null || value === '' ? [] : [[key, String(value)]]))).toString();
 
 function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
   const form = new FormData();
@@ -12,7 +19,7 @@ function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters'],
+  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox'],
   endpoints: (build) => ({
     entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
@@ -22,7 +29,7 @@ export const api = createApi({
     templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
     newTemplate: build.mutation<{ id: string }, { template: unknown; from?: { template: string; edition: number }; starters?: readonly { path: string; base64: string }[] }>({ query: (body) => ({ url: 'templates', method: 'POST', body }), invalidatesTags: ['templates'] }),
     lookAtRules: build.mutation<RuleSetRow[], File>({ query: (file) => ({ url: 'rules/look', method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }) }),
-    takeRules: build.mutation<RulesTaken, { file: File; choices: RuleChoices }>({ query: ({ file, choices }) => ({ url: 'rules/take', method: 'POST', body: formOf({ file, choices: JSON.stringify(choices) }) }), invalidatesTags: ['templates', 'conventions', 'blocks', 'registers', 'starters'] }),
+    takeRules: build.mutation<RulesTaken, { file: File; choices: RuleChoices }>({ query: ({ file, choices }) => ({ url: 'rules/take', method: 'POST', body: formOf({ file, choices: JSON.stringify(choices) }) }), invalidatesTags: ['templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox'] }),
     blocks: build.query<BlockRow[], void>({ query: () => 'blocks', providesTags: ['blocks'] }),
     blockEditions: build.query<BlockEditionRow[], string>({ query: (id) => `blocks/${encodeURIComponent(id)}/editions`, providesTags: ['blocks'] }),
     shareBlock: build.mutation<{ id: string; edition: number; folders: readonly FolderNode[] }, { template: string; body: BlockBody }>({ query: (body) => ({ url: 'blocks', method: 'POST', body }), invalidatesTags: ['blocks'] }),
@@ -51,9 +58,57 @@ export const api = createApi({
     projectListing: build.query<ListingText, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
     askName: build.mutation<HeldName, AskName & { project: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }) }),
     registers: build.query<Registers, void>({ query: () => 'registers', providesTags: ['registers'] }),
-    volumes: build.query<VolumeRow[], void>({ query: () => 'volumes' }),
-    holdNumber: build.mutation<Hold, number>({ query: (year) => ({ url: 'numbers/hold', method: 'POST', body: { year } }) }),
-    projects: build.query<ProjectRow[], void>({ query: () => 'projects', providesTags: ['projects'] }),
+    volumes: build.query<VolumeRow[], void>({ query: () => 'volumes', providesTags: ['volumes'] }),
+    list: build.query<ListEntryRow[], EditableList>({ query: (list) => `lists/${list}`, providesTags: ['registers'] }),
+    addEntry: build.mutation<ListEntryRow, { list: EditableList; cells: Cells }>({ query: ({ list, cells }) => ({ url: `lists/${list}`, method: 'POST', body: { cells } }), invalidatesTags: ['registers', 'activity'] }),
+    saveEntry: build.mutation<ListEntryRow, { list: EditableList; key: string; cells: Cells; version: number }>({ query: ({ list, key, ...body }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'PUT', body }), invalidatesTags: ['registers', 'activity'] }),
+    removeEntry: build.mutation<void, { list: EditableList; key: string }>({ query: ({ list, key }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'DELETE' }), invalidatesTags: ['registers', 'activity'] }),
+    mergeEntries: build.mutation<void, { list: EditableList; from: string; into: string }>({ query: ({ list, ...body }) => ({ url: `lists/${list}/merge`, method: 'POST', body }), invalidatesTags: ['registers', 'projects', 'activity'] }),
+    importEntries: build.mutation<Imported, { list: EditableList; table: readonly (readonly string[])[]; lines: readonly number[] }>({ query: ({ list, ...body }) => ({ url: `lists/${list}/import`, method: 'POST', body }), invalidatesTags: ['registers', 'activity'] }),
+    entryHistory: build.query<ActivityRow[], { list: ListName; key: string }>({ query: ({ list, key }) => `lists/${list}/${encodeURIComponent(key)}/history`, providesTags: ['activity'] }),
+    numbers: build.query<NumberPage, string | null>({ query: (scope) => `numbers${scope === null ? '' : `?scope=${encodeURIComponent(scope)}`}`, providesTags: ['numbers'] }),
+    saveSeries: build.mutation<void, { series: NumberSeries; version: number }>({ query: (body) => ({ url: 'numbers/series', method: 'PUT', body }), invalidatesTags: ['numbers'] }),
+    reserveNumber: build.mutation<void, { number: string; why: string }>({ query: (body) => ({ url: 'numbers/reserved', method: 'POST', body }), invalidatesTags: ['numbers'] }),
+    releaseNumber: build.mutation<void, string>({ query: (number) => ({ url: `numbers/reserved/${encodeURIComponent(number)}`, method: 'DELETE' }), invalidatesTags: ['numbers'] }),
+    giveBackNumber: build.mutation<void, string>({ query: (number) => ({ url: `numbers/hold/${encodeURIComponent(number)}`, method: 'DELETE' }) }),
+    people: build.query<PersonRow[], void>({ query: () => 'people', providesTags: ['people'] }),
+    invite: build.mutation<Invited, Invite>({ query: (body) => ({ url: 'people', method: 'POST', body }), invalidatesTags: ['people', 'registers', 'outbox'] }),
+    savePerson: build.mutation<void, Invite & { id: string; version: number }>({ query: ({ id, ...body }) => ({ url: `people/${id}`, method: 'PUT', body }), invalidatesTags: ['people', 'registers', 'activity'] }),
+    linkPerson: build.mutation<Invited, string>({ query: (id) => ({ url: `people/${id}/link`, method: 'POST', body: {} }), invalidatesTags: ['people', 'outbox'] }),
+    leavePerson: build.mutation<void, string>({ query: (id) => ({ url: `people/${id}/leave`, method: 'POST', body: {} }), invalidatesTags: ['people', 'registers', 'activity'] }),
+    returnPerson: build.mutation<Invited, string>({ query: (id) => ({ url: `people/${id}/return`, method: 'POST', body: {} }), invalidatesTags: ['people', 'registers', 'outbox', 'activity'] }),
+    link: build.query<LinkFound, string>({ query: (token) => ({ url: 'access/link', method: 'POST', body: { token } }) }),
+    acceptLink: build.mutation<{ email: string }, { token: string; password: string; first?: { name: string; email: string; initials: string } }>({ query: (body) => ({ url: 'access/accept', method: 'POST', body }) }),
+    forgot: build.mutation<void, string>({ query: (email) => ({ url: 'access/forgot', method: 'POST', body: { email } }) }),
+    changePassword: build.mutation<void, { old: string; password: string }>({ query: (body) => ({ url: 'me/password', method: 'POST', body }), invalidatesTags: ['sessions'] }),
+    keys: build.query<KeyRow[], void>({ query: () => 'me/keys', providesTags: ['keys'] }),
+    makeKey: build.mutation<{ key: string }, { name: string; days: number | null }>({ query: (body) => ({ url: 'me/keys', method: 'POST', body }), invalidatesTags: ['keys'] }),
+    dropKey: build.mutation<void, string>({ query: (id) => ({ url: `me/keys/${id}`, method: 'DELETE' }), invalidatesTags: ['keys'] }),
+    sessions: build.query<SessionRow[], void>({ query: () => 'me/sessions', providesTags: ['sessions'] }),
+    endSession: build.mutation<void, string>({ query: (id) => ({ url: `me/sessions/${encodeURIComponent(id)}`, method: 'DELETE' }), invalidatesTags: ['sessions'] }),
+    savePrefixes: build.mutation<void, Prefixes & { volume: string }>({ query: ({ volume, ...body }) => ({ url: `volumes/${encodeURIComponent(volume)}/prefixes`, method: 'PUT', body }), invalidatesTags: ['volumes'] }),
+    foundProjects: build.query<FoundProject[], void>({ query: () => 'volumes/projects', keepUnusedDataFor: 0 }),
+    relink: build.mutation<void, { project: string; volume: string; folder: string }>({ query: (body) => ({ url: 'volumes/relink', method: 'POST', body }), invalidatesTags: ['projects', 'volumes'] }),
+    activity: build.infiniteQuery<ActivityPage, ActivityQuery, number | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => (last.more ? (last.rows.at(-1)?.id ?? null) : undefined) },
+      query: ({ queryArg, pageParam }) => `activity?${addressOf({ ...queryArg, before: pageParam ?? undefined })}`,
+      providesTags: ['activity'],
+    }),
+    outbox: build.query<MailRow[], void>({ query: () => 'outbox', providesTags: ['outbox'] }),
+    holdNumber: build.mutation<Hold, HoldRequest>({ query: (body) => ({ url: 'numbers/hold', method: 'POST', body }) }),
+    /** A page of projects, and how many there are in each state; pages follow as one scrolls. */
+    projects: build.infiniteQuery<ProjectList, ProjectsAsked, number>({
+      infiniteQueryOptions: { initialPageParam: 0, getNextPageParam: (last, _all, from) => (last.more ? from + last.rows.length : undefined) },
+      query: ({ queryArg, pageParam }) => `projects?${addressOf({ ...queryArg, from: pageParam })}`,
+      providesTags: ['projects'],
+    }),
+    /** A few projects by words, to choose one of them. */
+    someProjects: build.query<readonly ProjectRow[], string>({ query: (find) => `projects?${addressOf({ find, limit: 100 })}`, transformResponse: (list: ProjectList) => list.rows, providesTags: ['projects'] }),
+    editProject: build.mutation<void, EditProject & { id: string }>({ query: ({ id, ...body }) => ({ url: `projects/${id}`, method: 'PUT', body }), invalidatesTags: ['projects', 'activity'] }),
+    pinProject: build.mutation<void, { id: string; pinned?: boolean }>({ query: ({ id, ...body }) => ({ url: `me/projects/${id}`, method: 'POST', body }), invalidatesTags: (_r, _e, { pinned }) => (pinned === undefined ? [] : ['projects']) }),
+    tickFirstDay: build.mutation<void, { id: string; place: number; done: boolean }>({ query: ({ id, place, done }) => ({ url: `projects/${id}/first-day/${place}`, method: 'POST', body: { done } }), invalidatesTags: ['projects'] }),
+    givePicture: build.mutation<void, { id: string; file: File | null }>({ query: ({ id, file }) => ({ url: `projects/${id}/picture`, method: 'PUT', body: file ?? new Blob(), headers: { 'content-type': 'application/octet-stream' } }), invalidatesTags: ['projects'] }),
+    pathsThere: build.query<readonly string[], { volume: string; folder: string; paths: readonly string[] }>({ query: (body) => ({ url: 'projects/there', method: 'POST', body }), keepUnusedDataFor: 5 }),
     project: build.query<ProjectPage, string>({ query: (id) => `projects/${id}`, providesTags: ['projects'] }),
     startProject: build.mutation<ProjectRow, StartRequest>({ query: (body) => ({ url: 'projects', method: 'POST', body }), invalidatesTags: ['projects', 'templates'] }),
     look: build.query<Look, { number: string; volume: string; folder: string }>({ query: (body) => ({ url: 'projects/look', method: 'POST', body }), keepUnusedDataFor: 5 }),
@@ -64,6 +119,14 @@ export const api = createApi({
     folderFiles: build.query<FolderFiles, { project: string; path: string }>({ query: ({ project, path }) => `projects/${project}/folder?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
   }),
 });
+
+/** What a page of projects is asked for by. */
+export interface ProjectsAsked {
+  readonly find: string;
+  readonly state: string | null;
+  readonly by: ProjectOrder;
+  readonly down: 'true' | 'false';
+}
 
 /** The sentence to show for a failed request. */
 export function troubleOf(error: unknown): string {

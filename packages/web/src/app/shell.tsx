@@ -12,9 +12,9 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 
 /** The work in its order. A stage without a page yet is not shown. */
 const WORK = [
-  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/blocks', words: 'Blocks' }, { to: '/conventions', words: 'Conventions' }] },
+  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/blocks', words: 'Blocks' }, { to: '/conventions', words: 'Conventions' }, { to: '/registers', words: 'Registers' }] },
   { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
-  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }] },
+  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }, { to: '/activity', words: 'Activity', not: 'artist' }] },
 ] as const;
 
 export function Shell({ me }: { me: Me }) {
@@ -31,6 +31,12 @@ export function Shell({ me }: { me: Me }) {
       { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },
       { id: 'learn', words: 'Learn a convention from names', run: () => void go('/conventions/learn'), enabled: me.role === 'coordinator' },
       { id: 'go-blocks', words: 'Blocks', keys: 'b', run: () => void go('/blocks') },
+      { id: 'go-registers', words: 'Registers', keys: 'r', run: () => void go('/registers') },
+      { id: 'go-numbers', words: 'Project numbers', run: () => void go('/registers/numbers'), enabled: me.role !== 'artist' },
+      { id: 'go-people', words: 'People and access', run: () => void go('/registers/people'), enabled: me.role === 'coordinator' },
+      { id: 'go-volumes', words: 'Volumes', run: () => void go('/registers/volumes') },
+      { id: 'go-activity', words: 'Activity', keys: 'a', run: () => void go('/activity'), enabled: me.role !== 'artist' },
+      { id: 'go-me', words: 'My password, keys and sessions', run: () => void go('/me') },
       { id: 'take-in', words: 'Take in rules from a file', run: () => void go('/templates/take-in'), enabled: me.role === 'coordinator' },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
     ],
@@ -74,7 +80,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
       </NavLink>
       <nav ref={nav} aria-label="The line of work" className="flex h-full min-w-0 items-stretch overflow-x-auto whitespace-nowrap max-[699px]:flex-1">
         {WORK.map(({ stage, pages }) => {
-          const shown = pages.filter((p) => !('only' in p) || p.only === me.role);
+          const shown = pages.filter((p) => (!('only' in p) || p.only === me.role) && (!('not' in p) || p.not !== me.role));
           const active = shown.some((p) => here.startsWith(p.to));
           return (
             <div key={stage} className="flex flex-col pt-2">
@@ -130,6 +136,7 @@ function PersonMenu({ me }: { me: Me }) {
         { words: 'Light look', run: () => chooseLook('light'), chosen: look === 'light' },
         { words: 'Night bench', run: () => chooseLook('night'), chosen: look === 'night' },
         { words: "The system's look", run: () => chooseLook('system'), chosen: look === 'system' },
+        { words: 'Password, keys and sessions…', run: () => void go('/me') },
         { words: 'Sign out', run: () => void leave() },
       ]}
     />

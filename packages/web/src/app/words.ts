@@ -20,3 +20,6 @@ export function size(bytes: number): string {
   }
   return `${new Intl.NumberFormat(undefined, { maximumFractionDigits: unit === 0 || n >= 100 ? 0 : 1 }).format(n)} ${UNITS[unit]}`;
 }
+
+const moments = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+export const moment = (iso: string): string => moments.format(new Date(iso));

@@ -55,7 +55,7 @@ export async function storeOutcome(client: Client, id: string, outcome: CheckOut
     [id, rows.map((r) => r.path), rows.map((r) => r.files), rows.map((r) => r.bytes), rows.map((r) => r.state)],
   );
   await client.query(
-    `update check_run set state = 'done', files = $2, folders = $3, bytes = $4, must = $5, should = $6, note = $7, said = $8, ended_at = clock_timestamp() where id = $1`,
+    `with done as (update project set last_check = $1 where id = (select project_id from check_run where id = $1)) update check_run set state = 'done', files = $2, folders = $3, bytes = $4, must = $5, should = $6, note = $7, said = $8, ended_at = clock_timestamp() where id = $1`,
     [id, s.files, s.folders, outcome.bytes, s.must, s.should, s.note, said],
   );
 }

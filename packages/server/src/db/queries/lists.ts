@@ -12,11 +12,12 @@ interface ListSql {
   readonly columns: Readonly<Record<string, { readonly column: string; readonly as?: 'array' | 'flag' }>>;
   /** Counts what uses an entry `t`. */
   readonly used: string;
+  readonly join?: string;
 }
 
 const LISTS: Readonly<Record<EditableList, ListSql>> = {
   clients: {
-    table: 'client', key: 'code', used: '(select count(*)::int from project p where p.client_code = t.code)',
+    table: 'client', key: 'code', used: 'coalesce(u.n, 0)', join: 'left join (select client_code, count(*)::int as n from project group by 1) u on u.client_code = t.code',
     columns: { code: { column: 'code' }, name: { column: 'name' }, colour: { column: 'colour' }, notes: { column: 'notes' }, retired: { column: 'retired', as: 'flag' } },
   },
   families: { table: 'family', key: 'name', used: '0', columns: { name: { column: 'name' }, extensions: { column: 'extensions', as: 'array' }, companions: { column: 'companions', as: 'array' } } },
@@ -25,9 +26,9 @@ const LISTS: Readonly<Record<EditableList, ListSql>> = {
 };
 
 const select = (list: EditableList, where = ''): string => {
-  const { table, key, columns, used } = LISTS[list];
+  const { table, key, columns, used, join = '' } = LISTS[list];
   const cells = Object.entries(columns).map(([cell, { column, as }]) => `'${cell}', ${as === 'array' ? `array_to_string(t.${column}, ' ')` : as === 'flag' ? `case when t.${column} then 'yes' else '' end` : `t.${column}`}`);
-  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used from ${table} t ${where} order by lower(t.${key})`;
+  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used from ${table} t ${join} ${where} order by lower(t.${key})`;
 };
 
 export async function readList(client: Client, list: EditableList): Promise<ListEntryRow[]> {

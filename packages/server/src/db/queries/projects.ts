@@ -1,5 +1,5 @@
-import type { ProjectPage, ProjectRow } from '@nesting/contract';
-import { type Convention, type Template, type Values, withConventions } from '@nesting/core';
+import type { ProjectList, ProjectOrder, ProjectPage, ProjectQuery, ProjectRow } from '@nesting/contract';
+import { type Adjustments, type Convention, type OwnRules, type Template, type Values, withConventions, withOwnRules } from '@nesting/core';
 import type { Client } from '../client';
 
 export interface NewProject {
@@ -15,14 +15,17 @@ export interface NewProject {
   readonly volume: string;
   readonly folder: string;
   readonly person: string;
+  readonly adjusted: Adjustments;
+  readonly own: OwnRules;
+  readonly settings: Readonly<Record<string, string>>;
 }
 
 /** Fails by constraint `project_number_once` or `project_folder_once` where either is taken. */
 export async function insertProject(client: Client, p: NewProject): Promise<void> {
   await client.query(
-    `insert into project (id, number, client_code, title, template_id, edition, "values", volume, folder, state, started_by, conventions)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'starting', $10, $11)`,
-    [p.id, p.number, p.client, p.title, p.template, p.edition, JSON.stringify(p.values), p.volume, p.folder, p.person, JSON.stringify(p.conventions)],
+    `insert into project (id, number, client_code, title, template_id, edition, "values", volume, folder, state, started_by, conventions, adjusted, own, settings)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'starting', $10, $11, $12, $13, $14)`,
+    [p.id, p.number, p.client, p.title, p.template, p.edition, JSON.stringify(p.values), p.volume, p.folder, p.person, JSON.stringify(p.conventions), JSON.stringify(p.adjusted), JSON.stringify(p.own), JSON.stringify(p.settings)],
   );
 }
 
@@ -60,33 +63,62 @@ interface Row {
   note: number;
   files: number;
   bytes: number;
+  pinned: boolean;
+  opened_at: Date | null;
 }
 
-const SELECT = `
+/** `picked` are rows of `project`, in the order of `place`. */
+const DETAILS = `
   select p.id, p.number, p.client_code, c.name as client_name, p.title, p.template_id, t.name as template_name, p.edition, p.volume, p.folder, p.state,
-    p.started_at, who.name as started_by, k.ended_at as check_at, k.must, k.should, k.note, k.files, k.bytes
+    p.started_at, who.name as started_by, k.ended_at as check_at, k.must, k.should, k.note, k.files, k.bytes, coalesce(m.pinned, false) as pinned, m.opened_at
   from project p
   join template t on t.id = p.template_id
   join person who on who.id = p.started_by
   left join client c on c.code = p.client_code
-  left join lateral (select * from check_run where project_id = p.id and state = 'done' order by started_at desc limit 1) k on true`;
+  left join check_run k on k.id = p.last_check
+  left join project_mark m on m.project_id = p.id and m.person_id = $1`;
 
-export async function listProjects(client: Client): Promise<ProjectRow[]> {
-  const result = await client.query<Row>(`${SELECT} order by p.number desc`);
-  return result.rows.map(rowOf);
+/** What each column of the list is put in order by. */
+const ORDERS: Readonly<Record<ProjectOrder, string>> = {
+  recent: 'coalesce(m.opened_at, p.started_at)', number: 'p.number', client: "lower(coalesce(c.name, ''))", title: 'lower(p.title)', template: 'lower(t.name)', state: 'p.state', check: 'k.ended_at',
+  findings: 'k.must::bigint * 1000000000 + k.should * 1000 + k.note', size: 'k.bytes', volume: 'p.volume', by: 'lower(who.name)', started: 'p.started_at',
+};
+
+/** A page of projects and how many there are in each state: found by words, filtered, in order; pinned ones first. */
+export async function listProjects(client: Client, person: string, q: ProjectQuery): Promise<ProjectList> {
+  const words = q.find.toLowerCase().split(/\s+/).filter((w) => w !== '').slice(0, 10).map((w) => `%${w.replace(/[\\%_]/g, '\\$&')}%`);
+  const order = `coalesce(m.pinned, false) desc, ${ORDERS[q.by]} ${q.down ? 'desc nulls last' : 'asc nulls last'}, p.number desc`;
+  const found = words.length === 0 ? '' : `where lower(concat_ws(' ', p.number, p.client_code, c.name, p.title, t.name, p.folder, who.name, p.notes)) like all($4)`;
+  const result = await client.query<Row & { total: number; states: Record<string, number> | null }>(
+    `with found as materialized (
+       select p.id, p.state, row_number() over (order by ${order}) as place from project p
+       join template t on t.id = p.template_id join person who on who.id = p.started_by left join client c on c.code = p.client_code
+       left join check_run k on k.id = p.last_check left join project_mark m on m.project_id = p.id and m.person_id = $1 ${found}
+     ), picked as (select id, place from found where ($5::text is null or state = $5) order by place limit $2 offset $3),
+     counted as (select state, count(*)::int as n from found group by state)
+     select x.*, (select jsonb_object_agg(state, n) from counted) as states from picked join (${DETAILS}) x using (id) order by place`,
+    [person, q.limit, q.from, words, q.state],
+  );
+  const states = result.rows[0]?.states ?? {};
+  return { rows: result.rows.map(rowOf), states, more: result.rows.length === q.limit };
 }
 
-export async function readProject(client: Client, id: string): Promise<Omit<ProjectPage, 'root'> | null> {
-  const result = await client.query<Row & { values: Values; body: Template; conventions: Record<string, Convention> | null }>(
-    `select x.*, v."values", e.body,
+export async function readProject(client: Client, id: string, person: string | null = null): Promise<Omit<ProjectPage, 'root' | 'prefixes'> | null> {
+  const result = await client.query<Row & { values: Values; body: Template; conventions: Record<string, Convention> | null; notes: string; version: number; adjusted: Adjustments; own: OwnRules; settings: Record<string, string>; has_picture: boolean; first_day: ProjectPage['firstDay'] }>(
+    `select x.*, v."values", v.notes, v.version, v.adjusted, v.own, v.settings, v.picture is not null as has_picture, e.body,
+       (select coalesce(json_agg(json_build_object('place', f.place, 'words', f.words, 'by', fp.name, 'at', f.done_at) order by f.place), '[]') from first_day f left join person fp on fp.id = f.done_by where f.project_id = v.id) as first_day,
        (select jsonb_object_agg(own.key, k.body) from jsonb_each(v.conventions) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int) as conventions
-     from (${SELECT} where p.id = $1) x join project v on v.id = x.id
+     from (${DETAILS} where p.id = $2) x join project v on v.id = x.id
      join template_edition e on e.template_id = v.template_id and e.edition = v.edition`,
-    [id],
+    [person, id],
   );
   const row = result.rows[0];
-  return row === undefined ? null : { ...rowOf(row), values: row.values, body: withConventions(row.body, row.conventions ?? {}) };
+  if (row === undefined) return null;
+  const { values, notes, version, adjusted, own, settings } = row;
+  return { ...rowOf(row), values, notes, version, adjusted, own, settings, picture: row.has_picture, firstDay: row.first_day, body: adjustedBody(withOwnRules(withConventions(row.body, row.conventions ?? {}), own), adjusted) };
 }
+
+const adjustedBody = (body: Template, adjusted: Adjustments): Template => (Object.keys(adjusted).length === 0 ? body : { ...body, adjusted });
 
 /** What stands in the way of a start: a project of that number, a project of that folder. */
 export async function projectsAt(client: Client, number: string, volume: string, folder: string): Promise<{ number: boolean; folder: boolean }> {
@@ -110,6 +142,8 @@ function rowOf(row: Row): ProjectRow {
     state: row.state,
     startedAt: row.started_at.toISOString(),
     startedBy: row.started_by,
+    pinned: row.pinned,
+    openedAt: row.opened_at?.toISOString() ?? null,
     check: row.check_at === null ? null : { at: row.check_at.toISOString(), counts: { must: row.must, should: row.should, note: row.note }, files: row.files, bytes: row.bytes },
   };
 }
@@ -124,7 +158,7 @@ export interface PlacedProject {
 
 /** Where every project that has a folder should lie. */
 export async function placedProjects(client: Client): Promise<PlacedProject[]> {
-  return (await client.query<PlacedProject>("select id, number, title, volume, folder from project where state = 'running' order by number")).rows;
+  return (await client.query<PlacedProject>("select id, number, title, volume, folder from project where state not in ('starting', 'failed', 'packed') order by number")).rows;
 }
 
 /** Moves a project's row; answers where it was. Fails by constraint where another project lies there. */
@@ -132,4 +166,62 @@ export async function placeProject(client: Client, id: string, volume: string, f
   const was = (await client.query<{ volume: string; folder: string }>('select volume, folder from project where id = $1 for update', [id])).rows[0];
   if (was !== undefined) await client.query('update project set volume = $2, folder = $3 where id = $1', [id, volume, folder]);
   return was ?? null;
+}
+
+export interface ProjectEdit {
+  readonly state?: ProjectRow['state'] | undefined;
+  readonly notes?: string | undefined;
+  readonly settings?: Readonly<Record<string, string>> | undefined;
+  readonly own?: OwnRules | undefined;
+}
+
+/** `false` where somebody changed it since `version`, or it is not made. */
+export async function editProject(client: Client, id: string, version: number, e: ProjectEdit): Promise<boolean> {
+  const result = await client.query(
+    `update project set version = version + 1, state = coalesce($3, state), state_at = case when $3::text is null or $3 = state then state_at else clock_timestamp() end, notes = coalesce($4, notes), settings = coalesce($5, settings), own = coalesce($6, own)
+     where id = $1 and version = $2 and state not in ('starting', 'failed')`,
+    [id, version, e.state ?? null, e.notes ?? null, e.settings === undefined ? null : JSON.stringify(e.settings), e.own === undefined ? null : JSON.stringify(e.own)],
+  );
+  return (result.rowCount ?? 0) > 0;
+}
+
+/** The rules a project's own stand in place of. */
+export async function readOwnGround(client: Client, id: string): Promise<{ body: Template; conventions: Record<string, Convention> } | null> {
+  const result = await client.query<{ body: Template; conventions: Record<string, Convention> | null }>(
+    `select e.body, (select jsonb_object_agg(own.key, k.body) from jsonb_each(p.conventions) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int) as conventions
+     from project p join template_edition e on e.template_id = p.template_id and e.edition = p.edition where p.id = $1`,
+    [id],
+  );
+  const row = result.rows[0];
+  return row === undefined ? null : { body: row.body, conventions: row.conventions ?? {} };
+}
+
+export async function putPicture(client: Client, id: string, bytes: Uint8Array | null): Promise<boolean> {
+  return ((await client.query('update project set picture = $2 where id = $1', [id, bytes])).rowCount ?? 0) > 0;
+}
+
+export async function readPicture(client: Client, id: string): Promise<Uint8Array | null> {
+  return (await client.query<{ picture: Buffer | null }>('select picture from project where id = $1', [id])).rows[0]?.picture ?? null;
+}
+
+export async function markProject(client: Client, person: string, id: string, pinned: boolean | null): Promise<void> {
+  await client.query(
+    `insert into project_mark (person_id, project_id, pinned, opened_at) values ($1, $2, coalesce($3, false), clock_timestamp())
+     on conflict (person_id, project_id) do update set pinned = coalesce($3, project_mark.pinned), opened_at = clock_timestamp()`,
+    [person, id, pinned],
+  );
+}
+
+export async function insertFirstDay(client: Client, id: string, lines: readonly string[]): Promise<void> {
+  await client.query('insert into first_day (project_id, place, words) select $1, place, words from unnest($2::text[]) with ordinality given(words, place)', [id, lines]);
+}
+
+export async function tickFirstDay(client: Client, id: string, place: number, person: string | null): Promise<boolean> {
+  const result = await client.query('update first_day set done_by = $3, done_at = case when $3::text is null then null else clock_timestamp() end where project_id = $1 and place = $2', [id, place, person]);
+  return (result.rowCount ?? 0) > 0;
+}
+
+/** A project by its id or its number. */
+export async function findProject(client: Client, given: string): Promise<string | null> {
+  return (await client.query<{ id: string }>('select id from project where id::text = $1 or number = $1 order by id::text = $1 desc limit 1', [given])).rows[0]?.id ?? null;
 }

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { askedFrom } from '../../asked-from';
 import { anybody } from '../../db/queries/access';
 import { mailsGoOut } from '../../flows/access';
-import { limited } from '../../sign-in/attempts';
+import { limited, withAddress } from '../../sign-in/attempts';
 import { demoPeople, signInAsDemo } from '../../sign-in/demo';
 import { ALL, checked, type Route } from '../route';
 
@@ -19,7 +19,7 @@ export const ENTRANCE: readonly Route[] = [
     method: 'POST', path: '/api/auth/sign-in/email', roles: 'anyone',
     handle: async ({ c, world, auth }) => {
       const given = z.object({ email: z.string().max(200) }).safeParse(await c.req.raw.clone().json().catch(() => null));
-      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () => auth.handler(c.req.raw));
+      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () => auth.handler(new Request(c.req.raw, { headers: withAddress(c.req.raw.headers, askedFrom() ?? '') })));
     },
   },
   { method: 'POST', path: '/api/auth/sign-out', roles: 'anyone', handle: ({ c, auth }) => auth.handler(c.req.raw) },

@@ -1,19 +1,42 @@
 /** Projects, their folders, names and checks. */
-import { askNameSchema, folderQuerySchema, lookSchema, namesQuerySchema, startSchema } from '@nesting/contract';
+import { askNameSchema, editProjectSchema, folderQuerySchema, lookSchema, namesQuerySchema, pinSchema, type ProjectPage, projectQuerySchema, startSchema, SYSTEMS, thereSchema, tickSchema, WRITTEN_AS } from '@nesting/contract';
+import { SIGNPOST_FORMS } from '@nesting/core';
 import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
 import { checksOfProject, readCheck, readFindings, readFolders } from '../../db/queries/checks';
-import { listProjects, readProject } from '../../db/queries/projects';
+import { listProjects, markProject, readPicture, readProject } from '../../db/queries/projects';
+import { readPrefixes } from '../../db/queries/volumes';
 import { askName } from '../../flows/ask-name';
 import { checkProject } from '../../flows/check-project';
 import { namesIn } from '../../flows/conventions';
-import { lookAtTarget, startProject } from '../../flows/start-project';
+import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/project-life';
+import { lookAtTarget, pathsThere, startProject } from '../../flows/start-project';
+import { writeStart } from '../../flows/write-start';
 import { projectListing } from '../../flows/listings';
 import { Refused } from '../../flows/world';
-import { ALL, bodyOf, checked, COORDINATOR, found, idOf, type Route, WORKING } from '../route';
+import { ALL, bodyOf, checked, COORDINATOR, found, idOf, type Route, wordOf, WORKING } from '../route';
 
 export const PROJECTS: readonly Route[] = [
-  { method: 'GET', path: '/api/projects', roles: ALL, handle: async ({ c, world }) => c.json(await listProjects(world.db)) },
+  { method: 'GET', path: '/api/projects', roles: ALL, handle: async ({ c, world, me }) => c.json(await listProjects(world.db, me.id, checked(c.req.query(), projectQuerySchema))) },
+  {
+    method: 'POST', path: '/api/projects/write', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { name, type, body } = await writeStart(world, me.id, await bodyOf(c, startSchema), checked(c.req.query('as'), z.enum(WRITTEN_AS)));
+      return c.body(typeof body === 'string' ? body : Uint8Array.from(body), 200, { 'content-type': type, 'content-disposition': `attachment; filename="${encodeURIComponent(name)}"` });
+    },
+  },
+  {
+    method: 'POST', path: '/api/projects/there', roles: COORDINATOR,
+    handle: async ({ c, world }) => {
+      const { volume, folder, paths } = await bodyOf(c, thereSchema);
+      return c.json(pathsThere(world, volume, folder, paths));
+    },
+  },
+  {
+    // For programs, by id or number: they find a project's folders wherever it is mounted.
+    method: 'GET', path: '/api/signposts/:project', roles: ALL,
+    handle: async ({ c, world }) => c.text(await signpostText(world, wordOf(c, 'project'), checked(c.req.query('as') ?? 'json', z.enum(SIGNPOST_FORMS)), checked(c.req.query('system') ?? 'linux', z.enum(SYSTEMS)))),
+  },
   {
     method: 'POST', path: '/api/projects', roles: COORDINATOR,
     handle: async ({ c, world, me }) => c.json(await startProject(world, me.id, await bodyOf(c, startSchema)), 201),
@@ -27,9 +50,50 @@ export const PROJECTS: readonly Route[] = [
   },
   {
     method: 'GET', path: '/api/projects/:id', roles: ALL,
+    handle: async ({ c, world, me }) => {
+      const project = found(await readProject(world.db, idOf(c), me.id));
+      const prefixes = (await readPrefixes(world.db)).get(project.volume) ?? { windows: '', macos: '', linux: '' };
+      return c.json({ ...project, prefixes, root: `${world.config.volumes.get(project.volume) ?? project.volume}/${project.folder}` } satisfies ProjectPage);
+    },
+  },
+  {
+    method: 'PUT', path: '/api/projects/:id', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      await changeProject(world, me.id, idOf(c), await bodyOf(c, editProjectSchema));
+      return c.body(null, 204);
+    },
+  },
+  {
+    // What one looks at is one's own affair, whatever one's role.
+    method: 'POST', path: '/api/me/projects/:id', roles: ALL,
+    handle: async ({ c, world, me }) => {
+      const { pinned } = await bodyOf(c, pinSchema.partial());
+      found(await readProject(world.db, idOf(c)));
+      await markProject(world.db, me.id, idOf(c), pinned ?? null);
+      return c.body(null, 204);
+    },
+  },
+  {
+    method: 'POST', path: '/api/projects/:id/first-day/:place', roles: WORKING,
+    handle: async ({ c, world, me }) => {
+      const { done } = await bodyOf(c, tickSchema);
+      await tick(world, me.id, idOf(c), Number(c.req.param('place')) || 0, done);
+      return c.body(null, 204);
+    },
+  },
+  {
+    method: 'GET', path: '/api/projects/:id/picture', roles: ALL,
     handle: async ({ c, world }) => {
-      const project = found(await readProject(world.db, idOf(c)));
-      return c.json({ ...project, root: `${world.config.volumes.get(project.volume) ?? project.volume}/${project.folder}` });
+      const bytes = found(await readPicture(world.db, idOf(c)));
+      return c.body(Uint8Array.from(bytes), 200, { 'content-type': pictureType(bytes) ?? 'application/octet-stream', 'cache-control': 'private, max-age=60' });
+    },
+  },
+  {
+    method: 'PUT', path: '/api/projects/:id/picture', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const bytes = new Uint8Array(await c.req.arrayBuffer());
+      await givePicture(world, me.id, idOf(c), bytes.length === 0 ? null : bytes);
+      return c.body(null, 204);
     },
   },
   {
@@ -56,7 +120,7 @@ export const PROJECTS: readonly Route[] = [
     method: 'POST', path: '/api/projects/:id/checks', roles: WORKING,
     handle: async ({ c, world, me }) => {
       const project = found(await readProject(world.db, idOf(c)));
-      if (project.state !== 'running') throw new Refused(409, 'not-running', 'This project is not running.');
+      if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed') throw new Refused(409, 'not-running', 'This project has no folder to be checked just now.');
       return c.json(found(await readCheck(world.db, await checkProject(world, project.id, me.id))), 202);
     },
   },

@@ -39,7 +39,7 @@ function Editor({ row }: { row: ConventionRow }) {
   const mayWrite = me.role === 'coordinator';
   const { data: templates = [] } = api.useTemplatesQuery();
   const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
-  const { data: projects = [] } = api.useProjectsQuery();
+  const { data: projects = [] } = api.useSomeProjectsQuery('');
   const [params, put] = useAddress();
   const draft = useConventionDraft(row, mayWrite);
   const { editing, change } = draft;

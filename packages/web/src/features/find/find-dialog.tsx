@@ -2,7 +2,10 @@
 import { Command as Cmd } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
+import { useState } from 'react';
 import { api } from '../../app/api';
+import { useLate } from '../../app/use-late';
+import { found } from '../../grid/sort';
 import { type Command, useCommands } from '../../app/commands';
 
 export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -19,9 +22,14 @@ export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boo
   );
 }
 
+/** Lines of one group: whoever sought more would write another letter. */
+const SHOWN = 40;
+
 function Finder({ close }: { close: () => void }) {
+  const [words, setWords] = useState('');
+  const { data: projects = [] } = api.useSomeProjectsQuery(useLate(words, 80));
+  const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] => found(rows, words, text).slice(0, SHOWN);
   const go = useNavigate();
-  const { data: projects = [] } = api.useProjectsQuery();
   const { data: templates = [] } = api.useTemplatesQuery();
   const { data: registers } = api.useRegistersQuery();
   const commands = useCommands();
@@ -30,39 +38,39 @@ function Finder({ close }: { close: () => void }) {
     void go(address);
   };
   return (
-    <Cmd label="Find" className="flex max-h-[60vh] flex-col">
-      <Cmd.Input autoFocus placeholder="Project, client, person, template or command" className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2" />
+    <Cmd label="Find" shouldFilter={false} className="flex max-h-[60vh] flex-col">
+      <Cmd.Input autoFocus value={words} onValueChange={setWords} placeholder="Project, client, person, template or command" className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2" />
       <Cmd.List className="min-h-0 overflow-auto p-1 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-ink2">
         <Cmd.Empty className="px-3 py-6 text-ink2">Nothing has these letters.</Cmd.Empty>
         <Cmd.Group heading="Projects">
-          {projects.map((p) => (
-            <Line key={p.id} id={`project ${p.id}`} words={[p.number, p.title, p.client ?? '', p.clientName ?? '', p.folder]} run={to(`/projects/${p.id}`)}>
+          {some(projects, (p) => [p.number, p.title, p.client, p.clientName, p.folder].join(' ')).map((p) => (
+            <Line key={p.id} id={`project ${p.id}`} run={to(`/projects/${p.id}`)}>
               <span className="font-mono text-plum">{p.number}</span> {p.title} <span className="ml-auto text-xs text-ink2">{p.clientName}</span>
             </Line>
           ))}
         </Cmd.Group>
         <Cmd.Group heading="Templates">
-          {templates.map((t) => (
-            <Line key={t.id} id={`template ${t.id}`} words={[t.name, t.purpose]} run={to(`/templates/${t.id}`)}>
+          {some(templates, (t) => `${t.name} ${t.purpose}`).map((t) => (
+            <Line key={t.id} id={`template ${t.id}`} run={to(`/templates/${t.id}`)}>
               {t.name} <span className="ml-auto text-xs text-ink2">edition {t.edition}</span>
             </Line>
           ))}
         </Cmd.Group>
         <Cmd.Group heading="Clients and people">
-          {(registers?.clients ?? []).map((c) => (
-            <Line key={c.code} id={`client ${c.code}`} words={[c.code, c.name]} run={to(`/projects?find=${encodeURIComponent(c.code)}`)}>
+          {some(registers?.clients ?? [], (c) => `${c.code} ${c.name}`).map((c) => (
+            <Line key={c.code} id={`client ${c.code}`} run={to(`/projects?find=${encodeURIComponent(c.code)}`)}>
               <span className="font-mono text-bottle">{c.code}</span> {c.name} <span className="ml-auto text-xs text-ink2">their projects</span>
             </Line>
           ))}
-          {(registers?.people ?? []).map((p) => (
-            <Line key={p.initials} id={`person ${p.initials}`} words={[p.initials, p.name]} run={to(`/projects?find=${encodeURIComponent(p.name)}`)}>
+          {some(registers?.people ?? [], (p) => `${p.initials} ${p.name}`).map((p) => (
+            <Line key={p.initials} id={`person ${p.initials}`} run={to(`/projects?find=${encodeURIComponent(p.name)}`)}>
               <span className="font-mono text-bottle">{p.initials}</span> {p.name} <span className="ml-auto text-xs text-ink2">projects they started</span>
             </Line>
           ))}
         </Cmd.Group>
         <Cmd.Group heading="Commands">
-          {commands.filter((c) => c.enabled !== false && c.id !== 'find').map((c: Command) => (
-            <Line key={c.id} id={`command ${c.id}`} words={[c.words]} run={() => {
+          {some(commands.filter((c) => c.enabled !== false && c.id !== 'find'), (c) => c.words).map((c: Command) => (
+            <Line key={c.id} id={`command ${c.id}`} run={() => {
               close();
               c.run();
             }}>
@@ -75,9 +83,9 @@ function Finder({ close }: { close: () => void }) {
   );
 }
 
-function Line({ id, words, run, children }: { id: string; words: readonly string[]; run: () => void; children: React.ReactNode }) {
+function Line({ id, run, children }: { id: string; run: () => void; children: React.ReactNode }) {
   return (
-    <Cmd.Item value={id} keywords={[...words]} onSelect={run} className="flex items-center gap-2 rounded px-2 py-1.5 data-[selected=true]:bg-chosen">
+    <Cmd.Item value={id} onSelect={run} className="flex items-center gap-2 rounded px-2 py-1.5 data-[selected=true]:bg-chosen">
       {children}
     </Cmd.Item>
   );

@@ -16,7 +16,7 @@ import { choosePathForm, pathIn, usePathForm } from './path-form';
 
 export function NamesPage() {
   const me = useOutletContext<Me>();
-  const { data: projects, isError, error, refetch } = api.useProjectsQuery();
+  const { data: projects, isError, error, refetch } = api.useSomeProjectsQuery('');
   const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
   const [params, put] = useAddress();
   const running = (projects ?? []).filter((p) => p.state === 'running');

@@ -1,8 +1,8 @@
 /** A project: its map and causes at left, findings or folders in the middle, the selected one at right. */
 import type { CheckRow, ChecksOfProject, FindingRow, FolderCount, Me, ProjectPage as Project } from '@nesting/contract';
-import { CheckGround, NO_REGISTERS, type Registers, RULE_CODES, RULE_TITLES, type RuleCode } from '@nesting/core';
+import { CheckGround, NO_REGISTERS, type Registers, RULE_CODES, RULE_TITLES, type RuleCode, type Value } from '@nesting/core';
 import { useEffect, useMemo } from 'react';
-import { Link, useOutletContext, useParams } from 'react-router';
+import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { usePageCommands } from '../../app/commands';
@@ -14,11 +14,16 @@ import { nestOfLines } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
 import { WeightSign } from '../../ui/signs';
 import { Button, Empty, Heading, Trouble } from '../../ui/ui';
+import { draftLike } from '../start/start-slice';
 import { Counts } from './counts';
 import { FindingDetail } from './finding-detail';
 import { FindingsList } from './findings-list';
 import { FolderDetail } from './folder-detail';
+import { STATE_WORDS } from './list-page';
 import { overlayOf } from './overlay';
+import { OwnRulesPanel } from './own-rules';
+import { SheetView } from './sheet-view';
+import { SignpostsPanel } from './signposts-panel';
 
 const NONE: readonly never[] = [];
 
@@ -66,7 +71,7 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   const { expansion } = ground;
   const overlay = useMemo(() => overlayOf(expansion, folders, findings), [expansion, folders, findings]);
   const nest = useMemo(() => nestOfLines(expansion.lines, (line) => ({ state: overlay.stateOf(line), files: overlay.folders.get(line.path)?.files ?? 0, signs: overlay.signsAt(line.path) }), overlay.unplanned), [expansion, overlay]);
-  const view = params.get('view') === 'folders' || (params.get('view') === null && findings.length === 0) ? 'folders' : 'findings';
+  const view = params.get('view') === 'sheet' ? 'sheet' : params.get('view') === 'folders' || (params.get('view') === null && findings.length === 0) ? 'folders' : 'findings';
   const rule = params.get('rule') as RuleCode | null;
   const shown = useMemo(() => (rule === null ? findings : findings.filter((f) => f.rule === rule)), [findings, rule]);
   const finding = shown.find((f) => f.id === params.get('finding')) ?? shown[0] ?? null;
@@ -74,7 +79,18 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   const line = expansion.lines.find((l) => l.key === lineKey) ?? null;
   const diskPath = lineKey?.startsWith('disk:') ? lineKey.slice(5) : null;
   const running = isOpen(checks.newest);
-  const mayCheck = me.role !== 'lead' && project.state === 'running';
+  const mayCheck = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
+  const dispatch = useAppDispatch();
+  const go = useNavigate();
+  const another = () => {
+    dispatch(draftLike({ template: project.template.id, values: project.values as Readonly<Record<string, Value>> }));
+    void go(`/start?template=${project.template.id}`);
+  };
+  // What was looked at stands in front the next time.
+  const [mark] = api.usePinProjectMutation();
+  useEffect(() => {
+    void mark({ id: project.id });
+  }, [mark, project.id]);
   usePageCommands(useMemo(() => [
     { id: 'check', words: 'Check this project now', keys: 'c', run: () => void startCheck(project.id), enabled: mayCheck && !running },
     { id: 'view-findings', words: 'Show the findings', keys: 'f', run: () => put({ view: 'findings' }) },
@@ -83,12 +99,14 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   return (
     <Columns
       id="project"
-      labels={['The project', view === 'findings' ? 'Findings' : 'Folders', 'The selected one']}
+      labels={['The project', view === 'findings' ? 'Findings' : view === 'folders' ? 'Folders' : 'Its sheet', view === 'sheet' ? 'Signposts and rules' : 'The selected one']}
       given={
         <div className="flex flex-col gap-4">
           <div>
             <p className="font-mono text-sm"><span className="text-plum">{project.number}</span>{project.client && <> <span className="text-ink2">·</span> <span className="text-bottle" title={project.clientName ?? ''}>{project.client}</span></>}</p>
             <h1 className="text-xl font-semibold">{project.title || project.folder}</h1>
+            {project.state !== 'running' && <p className="text-sm font-semibold text-plum">{STATE_WORDS[project.state]}</p>}
+            {Object.keys(project.adjusted).length + Object.keys(project.own.conventions ?? {}).length + Object.keys(project.own.folders ?? {}).length > 0 && <p className="text-sm text-plum">has rules of its own</p>}
             <p className="text-sm text-ink2">{project.template.name}, edition {project.template.edition}{checks.done ? ` · ${many(checks.done.files, 'file')}, ${size(checks.done.bytes)}` : ''}</p>
           </div>
           <Nest root={nest} width={260} height={166} label={`Map of ${project.title}`} large chosen={view === 'folders' ? lineKey : null} onChoose={(key) => put({ view: 'folders', line: expansion.lines.some((l) => l.key === key) ? key : `disk:${key}` })} />
@@ -100,9 +118,12 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
           <div role="tablist" aria-label="What is shown" className="flex gap-5 pb-3">
             <Tab words={`Findings${findings.length > 0 ? ` ${count(findings.length)}` : ''}`} chosen={view === 'findings'} onChoose={() => put({ view: 'findings' })} />
             <Tab words="Folders" chosen={view === 'folders'} onChoose={() => put({ view: 'folders' })} />
-            <span className="ml-auto self-center text-xs text-ink2">{view === 'findings' ? (rule ? RULE_TITLES[rule] : 'all causes') : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
+            <Tab words="Sheet" chosen={view === 'sheet'} onChoose={() => put({ view: 'sheet' })} />
+            <span className="ml-auto self-center text-xs text-ink2">{view === 'sheet' ? `state and settings` : view === 'findings' ? (rule ? RULE_TITLES[rule] : 'all causes') : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
           </div>
-          {view === 'folders' ? (
+          {view === 'sheet' ? (
+            <SheetView key={project.version} project={project} me={me} />
+          ) : view === 'folders' ? (
             <TrayTree label={`Folders of ${project.title}`} nodes={overlay.nodes} selected={lineKey} onSelect={(key) => put({ line: key })} />
           ) : shown.length === 0 ? (
             <Empty title={checks.done ? 'Everything is in order' : 'Not checked yet'}>{checks.done ? 'Every file and folder is where it belongs and is called as it should be.' : 'A check compares what is on the disk with the rules, and changes nothing.'}</Empty>
@@ -112,7 +133,12 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
         </>
       }
       consequence={
-        view === 'findings' ? (
+        view === 'sheet' ? (
+          <div className="flex flex-col gap-6">
+            <SignpostsPanel project={project} expansion={expansion} />
+            <OwnRulesPanel project={project} mayWrite={me.role === 'coordinator'} />
+          </div>
+        ) : view === 'findings' ? (
           finding && <FindingDetail finding={finding} root={project.root} shown={`${project.volume}/${project.folder}`} />
         ) : (
           <FolderDetail project={project.id} root={project.root} shown={`${project.volume}/${project.folder}`} path={diskPath ?? line?.path ?? ''} state={diskPath !== null ? (overlay.nodes.find((n) => n.key === lineKey)?.state ?? 'unplanned') : line ? overlay.stateOf(line) : 'planned'} line={line} template={project.body} registers={expansion.registers} values={project.values} />
@@ -121,6 +147,7 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
       ledger={
         <>
           <CheckLine checks={checks} trouble={asked.isError ? troubleOf(asked.error) : null} />
+          {me.role === 'coordinator' && <Button onClick={() => another()}>Another like this…</Button>}
           {mayCheck && (
             <Button look="main" disabled={running || asked.isLoading} onClick={() => void startCheck(project.id)}>
               {running ? 'Checking…' : 'Check now'}

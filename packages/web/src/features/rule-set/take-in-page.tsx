@@ -117,7 +117,7 @@ const PLACES: Readonly<Record<RuleKind, (id: string, draft: boolean) => string>>
   template: (id, draft) => `/templates/${encodeURIComponent(id)}${draft ? '/edit' : ''}`,
   convention: (id) => `/conventions/${encodeURIComponent(id)}`,
   block: (id) => `/blocks/${encodeURIComponent(id)}`,
-  list: (id) => `/registers?list=${id}`,
+  list: (id) => `/registers/${id}`,
 };
 const AS_WORDS: Readonly<Record<RulesTaken['taken'][number]['as'], string>> = { 'in-force': 'in force', draft: 'as a draft', added: 'added' };
 

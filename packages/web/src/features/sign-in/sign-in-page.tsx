@@ -41,14 +41,15 @@ export function SignInPage() {
             {demo.isError && <Trouble message={troubleOf(demo.error)} />}
           </section>
         )}
-        <PasswordForm />
+        <PasswordForm mails={entrance?.mails ?? false} />
       </div>
     </main>
   );
 }
 
-function PasswordForm() {
-  const [signIn, { isError, isLoading }] = api.useSignInMutation();
+function PasswordForm({ mails }: { mails: boolean }) {
+  const [forgot, asked] = api.useForgotMutation();
+  const [signIn, { isError, error, isLoading }] = api.useSignInMutation();
   const emailId = useId();
   const passwordId = useId();
   const [email, setEmail] = useState('');
@@ -68,10 +69,16 @@ function PasswordForm() {
         <label htmlFor={passwordId}>Password</label>
         <Line id={passwordId} type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
       </div>
-      {isError && <p role="alert" className="text-sm text-brick">Nobody is known by this address and password.</p>}
+      {isError && <p role="alert" className="text-sm text-brick">{(error as { status?: number }).status === 429 ? troubleOf(error) : 'Nobody is known by this address and password.'}</p>}
       <Button look="main" type="submit" disabled={isLoading} className="self-start">
         Sign in
       </Button>
+      {mails ? (
+        <Button look="quiet" className="self-start" disabled={email === ''} onClick={() => void forgot(email)}>I forgot my password</Button>
+      ) : (
+        <p className="text-xs text-ink2">Forgotten? A coordinator gives you a link for a new password.</p>
+      )}
+      {asked.isSuccess && <p role="status" className="text-sm">If somebody is known by this address, a mail is on its way to it.</p>}
     </form>
   );
 }

@@ -3,7 +3,10 @@ import { type Diagnostic, type Expansion, type Field, hasValue, type Registers, 
 import { Command as Cmd } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
+import { found } from '../../grid/sort';
+import { DateField } from '../../ui/date-field';
 import { Line, Popover, Radios } from '../../ui/ui';
+import { NewClient } from './client-pick';
 import { faultsOf } from './tree';
 
 interface RowProps {
@@ -57,7 +60,8 @@ function Control({ id, field, value, registers, onGive, fault, count }: { count:
       const client = registers.clients.find((c) => c.code === text);
       return (
         <Pick id={id} shown={client?.name ?? text} becomes={client?.code} placeholder="Name or code" fault={fault} onPick={onGive}
-          options={registers.clients.filter((c) => !c.retired).map((c) => ({ value: c.code, name: c.name }))} />
+          options={registers.clients.filter((c) => !c.retired).map((c) => ({ value: c.code, name: c.name }))}
+          fresh={(words, done) => <NewClient key={words} name={words} taken={registers.clients.map((c) => c.code)} onAdded={done} />} />
       );
     }
     case 'person': {
@@ -70,7 +74,7 @@ function Control({ id, field, value, registers, onGive, fault, count }: { count:
     case 'choice':
       return <Radios label={field.label ?? field.key} value={text} onChange={onGive} options={(field.options ?? []).map((o) => ({ value: o.code, label: o.label ?? o.code }))} />;
     case 'date':
-      return <Line id={id} type="date" value={text} onChange={(e) => onGive(e.target.value)} becomes={text || undefined} fault={fault} max="2999-12-31" />;
+      return <DateField id={id} value={text} onGive={onGive} fault={fault} />;
     case 'list':
       return <ListField id={id} value={value} onGive={onGive} fault={fault} count={count} />;
     default: {
@@ -92,8 +96,10 @@ function ListField({ id, value, onGive, fault, count }: { id: string; value: Val
   );
 }
 
-function Pick({ id, shown, becomes, placeholder, options, onPick, fault }: { id: string; shown: string; becomes: string | undefined; placeholder: string; options: readonly { value: string; name: string }[]; onPick: (value: string) => void; fault: boolean }) {
+function Pick({ id, shown, becomes, placeholder, options, onPick, fault, fresh }: { id: string; shown: string; becomes: string | undefined; placeholder: string; options: readonly { value: string; name: string }[]; onPick: (value: string) => void; fault: boolean; fresh?: (words: string, done: (value: string) => void) => ReactNode }) {
   const [open, setOpen] = useState(false);
+  const [words, setWords] = useState('');
+  const some = found(options, words, (o) => `${o.name} ${o.value}`).slice(0, 60);
   return (
     <Popover
       open={open}
@@ -106,11 +112,11 @@ function Pick({ id, shown, becomes, placeholder, options, onPick, fault }: { id:
         </button>
       }
     >
-      <Cmd label={placeholder}>
-        <Cmd.Input autoFocus placeholder={placeholder} className="h-8 w-full border-b border-line bg-clear px-2 outline-none placeholder:text-ink2" />
+      <Cmd label={placeholder} shouldFilter={false}>
+        <Cmd.Input autoFocus value={words} onValueChange={setWords} placeholder={placeholder} className="h-8 w-full border-b border-line bg-clear px-2 outline-none placeholder:text-ink2" />
         <Cmd.List className="max-h-64 overflow-auto pt-1">
           <Cmd.Empty className="px-2 py-3 text-sm text-ink2">Nobody has these letters.</Cmd.Empty>
-          {options.map((o) => (
+          {some.map((o) => (
             <Cmd.Item
               key={o.value}
               value={`${o.name} ${o.value}`}
@@ -125,6 +131,11 @@ function Pick({ id, shown, becomes, placeholder, options, onPick, fault }: { id:
           ))}
         </Cmd.List>
       </Cmd>
+      {fresh && words.trim().length > 1 && !options.some((o) => o.name.toLowerCase() === words.trim().toLowerCase()) && fresh(words.trim(), (value) => {
+        onPick(value);
+        setOpen(false);
+        setWords('');
+      })}
     </Popover>
   );
 }

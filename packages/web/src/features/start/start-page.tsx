@@ -1,22 +1,25 @@
 /** Start a project: fields at left, the hierarchy live in the middle, the selected line at right; the ledger alone writes. */
-import type { TemplateRow, VolumeRow } from '@nesting/contract';
-import { compileTemplate, NO_REGISTERS, type Registers, resolveTemplate, type Value, wordsFor } from '@nesting/core';
-import { useEffect, useId, useMemo } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import type { Look, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
+import { type Adjustments, compileTemplate, type Expansion, NO_REGISTERS, type Registers, resolveTemplate, type Template, type Value, type Values, wordsFor } from '@nesting/core';
+import { useEffect, useId, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { useLate } from '../../app/use-late';
-import { size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Empty, Heading, Line, Menu, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, Line, Menu, Tick, Trouble } from '../../ui/ui';
 import { FieldRow, Row } from './fields';
 import { SelectedLine } from './selected-line';
-import { draftDone, EMPTY_DRAFT, fieldGiven, numberOffered, redone, undone, volumeChosen } from './start-slice';
+import { LineActs, Otherwise } from './otherwise';
+import { type Chosen, settingsOf, SettingsSheet } from './sheet';
+import { ADJUSTED, draftDone, draftFrom, fieldGiven, numberOffered, redone, SETTINGS, undone, volumeChosen } from './start-slice';
+import { isElsewhere, type Target, TargetChoice, targetWords } from './target';
 import { treeOfPlan } from './tree';
+import { canWriteFolders, download, intoFolder, type Outcome, type Progress } from './write-elsewhere';
 
 export function StartPage() {
   const [params] = useSearchParams();
@@ -44,21 +47,31 @@ function Starting({ row, all, registers, volumes }: Props) {
   const dispatch = useAppDispatch();
   const go = useNavigate();
   const [params, setParams] = useSearchParams();
-  const draft = useAppSelector((s) => s.start.drafts[row.id]) ?? EMPTY_DRAFT;
+  const drafts = useAppSelector((s) => s.start);
+  const draft = useMemo(() => draftFrom(drafts, row.id), [drafts, row.id]);
+  const { values, adjusted, settings } = useMemo(() => parted(draft.values), [draft.values]);
   const kept = useAppSelector((s) => s.start.volume);
   const volume = volumes.find((v) => v.name === kept) ?? volumes[0];
-  const prefix = volume === undefined ? '' : `${volume.root}/`;
-  const expander = useMemo(() => compileTemplate(row.template, registers ?? NO_REGISTERS), [row.template, registers]);
-  const resolved = useMemo(() => resolveTemplate(row.template, expander.registers), [row.template, expander]);
-  const expansion = useMemo(() => expander.expand(draft.values, { prefix }), [expander, draft.values, prefix]);
-  const number = typeof draft.values.number === 'string' ? draft.values.number : '';
-  const { held, holdTrouble } = useHeldNumber(row.id, draft.past.some((change) => change.field === 'number'));
-  const clash = useClash(number, volume, expansion.rootName);
-  const nodes = useMemo(() => treeOfPlan(expansion, clash !== null, resolved), [expansion, clash, resolved]);
+  const to = params.get('to');
+  const target: Target | null = isElsewhere(to) ? { kind: to } : volume === undefined ? null : { kind: 'volume', volume };
+  const here = target?.kind === 'volume';
+  const prefix = here && volume !== undefined ? `${volume.root}/` : '';
+  const template = useMemo(() => (Object.keys(adjusted).length === 0 ? row.template : { ...row.template, adjusted }), [row.template, adjusted]);
+  const expander = useMemo(() => compileTemplate(template, registers ?? NO_REGISTERS), [template, registers]);
+  const resolved = useMemo(() => resolveTemplate(template, expander.registers), [template, expander]);
+  const expansion = useMemo(() => expander.expand(values, { prefix }), [expander, values, prefix]);
+  const number = typeof values.number === 'string' ? values.number : '';
+  const { held, holdTrouble } = useHeldNumber(row.id, typeof expansion.values.values.client === 'string' ? expansion.values.values.client : null, draft.past.some((change) => change.field === 'number'));
+  const { clash: whole, adds, note } = useClash(number, volume, expansion.rootName);
+  const [into, setInto] = useState(false);
+  const adding = here && adds && into;
+  const clash = adding || (!here && whole !== null && !whole.startsWith('The number')) ? null : whole;
+  const there = useThere(adding ? volume : undefined, expansion);
+  const nodes = useMemo(() => treeOfPlan(expansion, clash !== null, resolved, there), [expansion, clash, resolved, there]);
   const selected = params.get('line') ?? resolved.root.id;
   const line = expansion.lines.find((l) => l.key === selected) ?? expansion.lines[0];
   const [start, starting] = api.useStartProjectMutation();
-  const select = (key: string) => setParams({ template: row.id, line: key }, { replace: true });
+  const select = (key: string) => setParams({ template: row.id, line: key, ...(to && { to }) }, { replace: true });
   const give = (field: string, value: Value) => dispatch(fieldGiven({ template: row.id, field, value }));
 
   usePageCommands(useMemo(() => [
@@ -67,12 +80,30 @@ function Starting({ row, all, registers, volumes }: Props) {
   ], [dispatch, row.id, draft.past.length, draft.future.length]));
 
   const make = async () => {
-    const made = await start({ template: row.id, edition: row.edition, volume: volume?.name ?? '', values: draft.values }).unwrap().catch(() => null);
+    const request: StartRequest = { template: row.id, edition: row.edition, volume: volume?.name ?? '', values, adjusted, settings, into: adding };
+    if (target?.kind !== 'volume') return elsewhere(request);
+    const made = await start(request).unwrap().catch(() => null);
     if (made === null) return;
-    dispatch(draftDone(row.id));
+    dispatch(draftDone({ template: row.id, keep: keptFields(row.template) }));
     await go(`/projects/${made.id}`);
   };
-  const hindrance = hindranceOf(expansion, volume, clash, number);
+  const [written, setWritten] = useState<Outcome | null>(null);
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const stop = useRef<AbortController | null>(null);
+  const [reserve] = api.useReserveNumberMutation();
+  const elsewhere = async (request: StartRequest) => {
+    if (target === null || target.kind === 'volume') return;
+    stop.current = new AbortController();
+    setWritten(null);
+    const outcome = target.kind === 'folder' ? await intoFolder(request, setProgress, stop.current.signal) : await download(request, target.kind);
+    setProgress(null);
+    setWritten(outcome);
+    // No project here knows it: its number is kept from everybody else.
+    if (outcome.ok && number === held) await giveBack(number).then(() => reserve({ number, why: `${expansion.rootName}, written to ${targetWords(target)}` }));
+  };
+  const [giveBack] = api.useGiveBackNumberMutation();
+  const hindrance = hindranceOf(expansion, target, clash, number);
+  const adjust = (next: Adjustments) => give(ADJUSTED, next as unknown as Value);
   return (
     <Columns
       id="start"
@@ -81,11 +112,19 @@ function Starting({ row, all, registers, volumes }: Props) {
         <div className="flex flex-col gap-3">
           <h1 className="text-xl font-semibold">Start a project</h1>
           <TemplateChoice row={row} all={all} onChoose={(id) => setParams({ template: id })} />
-          <NumberRow value={number} held={held} trouble={holdTrouble} taken={clash} onGive={(v) => give('number', v)} />
+          <NumberRow value={number} held={held} trouble={holdTrouble} taken={clash} note={note} onGive={(v) => give('number', v)} />
           {row.template.fields.map((field) => (
-            <FieldRow key={field.key} field={field} value={draft.values[field.key]} registers={expansion.registers} expansion={expansion} onGive={(v) => give(field.key, v)} />
+            <FieldRow key={field.key} field={field} value={values[field.key]} registers={expansion.registers} expansion={expansion} onGive={(v) => give(field.key, v)} />
           ))}
-          <VolumeRowChoice volumes={volumes} chosen={volume} onChoose={(name) => dispatch(volumeChosen(name))} />
+          <TargetChoice volumes={volumes} target={target} onVolume={(name) => { setWritten(null); setParams({ template: row.id }, { replace: true }); dispatch(volumeChosen(name)); }} onElsewhere={(kind) => { setWritten(null); setParams({ template: row.id, to: kind }, { replace: true }); }} />
+          <Otherwise adjusted={adjusted} onAdjust={adjust} />
+          {(row.template.setup?.settings?.length ?? 0) > 0 && (
+            <details className="text-sm">
+              <summary className="cursor-pointer font-semibold">Setup sheet <span className="font-normal text-ink2">{settingsOf(row.template.setup, settings).map((s) => s.value).join(', ')}</span></summary>
+              <div className="pt-2"><SettingsSheet setup={row.template.setup} chosen={settings} onChoose={(chosen) => give(SETTINGS, chosen as unknown as Value)} /></div>
+            </details>
+          )}
+          <Link to={`/start/several?template=${row.id}`} className="text-sm text-bottle hover:underline">Several at once, from a table…</Link>
         </div>
       }
       plan={
@@ -96,11 +135,15 @@ function Starting({ row, all, registers, volumes }: Props) {
           <TrayTree label="What will be made" nodes={nodes} selected={selected} onSelect={select} />
         </>
       }
-      consequence={line && <SelectedLine template={row.template} registers={expansion.registers} expansion={expansion} line={line} prefix={prefix} volume={volume?.name ?? ''} clash={line.depth === 0 ? clash : null} onSelect={select} />}
+      consequence={line && <div className="flex flex-col gap-5"><SelectedLine template={template} registers={expansion.registers} expansion={expansion} line={line} prefix={prefix} volume={here ? (volume?.name ?? '') : ''} clash={line.depth === 0 ? clash : null} onSelect={select} /><LineActs key={line.key} line={line} adjusted={adjusted} onAdjust={adjust} /></div>}
       ledger={
         <>
           <div className="min-w-0 flex-1" aria-live="polite">
-            {starting.isError ? (
+            {progress ? (
+              <p><strong className="font-semibold">{progress.done} of {progress.all} written.</strong> <Button look="quiet" className="h-6!" onClick={() => stop.current?.abort()}>Stop, and take it back</Button></p>
+            ) : written ? (
+              <p className={written.ok ? '' : 'text-brick'}>{written.words}</p>
+            ) : starting.isError ? (
               <p className="text-brick">{troubleOf(starting.error)}</p>
             ) : hindrance ? (
               <p>
@@ -109,16 +152,17 @@ function Starting({ row, all, registers, volumes }: Props) {
             ) : (
               <p>
                 <strong className="font-semibold">
-                  Makes {expansion.folders} folders and {expansion.files} files on <span className="font-mono">{volume?.name}</span>.
+                  {adding ? `Adds ${expansion.folders - 1 - there.filter((p) => expansion.lines.some((l) => l.kind === 'folder' && l.path === p)).length} folders and what files are missing to` : `Makes ${expansion.folders} folders and ${expansion.files} files ${here ? 'on' : 'in'}`} <span className={here ? 'font-mono' : ''}>{target === null ? '' : targetWords(target)}</span>.
                 </strong>{' '}
                 <span className="text-ink2">
-                  Nothing exists there yet. Longest path {expansion.longest} of {expansion.budget}.{expansion.diagnostics.some((d) => d.code.startsWith('name-')) ? '' : ' Every name is legal on every system.'}
+                  {adding ? 'What is there stays as it is.' : here ? 'Nothing exists there yet.' : ''} Longest path {expansion.longest} of {expansion.budget}.{expansion.diagnostics.some((d) => d.code.startsWith('name-')) ? '' : ' Every name is legal on every system.'}
                 </span>
               </p>
             )}
           </div>
-          <Button look="main" disabled={hindrance !== null || starting.isLoading} onClick={() => void make()}>
-            {starting.isLoading ? 'Making it…' : 'Make this project'}
+          {here && adds && <Tick label="Add to the folder that is there" checked={into} onChange={setInto} />}
+          <Button look="main" disabled={hindrance !== null || starting.isLoading || progress !== null} onClick={() => void make()}>
+            {starting.isLoading ? 'Making it…' : here ? (adding ? 'Add to it' : 'Make this project') : target?.kind === 'folder' ? 'Choose the folder, and write it' : 'Save it'}
           </Button>
         </>
       }
@@ -127,16 +171,31 @@ function Starting({ row, all, registers, volumes }: Props) {
 }
 
 /** The next number, held for whoever fills in the form; renewed while the page is open. One written by hand stays. */
-function useHeldNumber(template: string, byHand: boolean): { held: string | null; holdTrouble: string | null } {
+function useHeldNumber(template: string, client: string | null, byHand: boolean): { held: string | null; holdTrouble: string | null } {
   const dispatch = useAppDispatch();
   const [hold, { data, error }] = api.useHoldNumberMutation();
+  const number = data?.number;
+  const [giveBack] = api.useGiveBackNumberMutation();
   useEffect(() => {
-    const ask = () => void hold(new Date().getFullYear());
+    const ask = () => void hold({ year: new Date().getFullYear(), month: new Date().getMonth() + 1, client, template });
     ask();
     const timer = setInterval(ask, 10 * 60_000);
-    return () => clearInterval(timer);
-  }, [hold]);
-  const number = data?.number;
+    addEventListener('pageshow', ask);
+    return () => {
+      clearInterval(timer);
+      removeEventListener('pageshow', ask);
+    };
+  }, [hold, client, template]);
+  // Who leaves the form, or gets another number, gives this one back; after a start there is nothing to give.
+  useEffect(() => {
+    if (number === undefined) return;
+    const leave = () => void fetch(`/api/numbers/hold/${encodeURIComponent(number)}`, { method: 'DELETE', keepalive: true });
+    addEventListener('pagehide', leave);
+    return () => {
+      removeEventListener('pagehide', leave);
+      void giveBack(number);
+    };
+  }, [giveBack, number]);
   useEffect(() => {
     if (number !== undefined && !byHand) dispatch(numberOffered({ template, number }));
   }, [number, byHand, template, dispatch]);
@@ -144,21 +203,27 @@ function useHeldNumber(template: string, byHand: boolean): { held: string | null
 }
 
 /** Looked up a moment after the last letter: another project, or a folder that stands there already. */
-function useClash(number: string, volume: VolumeRow | undefined, folder: string): string | null {
+function useClash(number: string, volume: VolumeRow | undefined, folder: string): { clash: string | null; adds: boolean; note: string | null } {
   const asked = useLate(useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]), 250);
-  const { data, originalArgs } = api.useLookQuery(asked, { skip: asked.volume === '' || asked.folder === '', refetchOnMountOrArgChange: true }) as { data?: import('@nesting/contract').Look; originalArgs?: typeof asked };
-  if (data === undefined || originalArgs?.folder !== folder || originalArgs.number !== number) return null;
-  if (data.numberTaken) return `The number ${number} belongs to another project.`;
-  if (data.numberHeldBy !== null) return `The number ${number} is held for ${data.numberHeldBy} just now.`;
-  if (data.folderTaken || data.folderOnDisk) return `${folder} exists already on ${volume?.name}.`;
+  const { data, originalArgs } = api.useLookQuery(asked, { skip: asked.volume === '' || (asked.folder === '' && asked.number === ''), refetchOnMountOrArgChange: true }) as { data?: Look; originalArgs?: typeof asked };
+  if (data === undefined || originalArgs?.folder !== folder || originalArgs.number !== number) return { clash: null, adds: false, note: null };
+  return { clash: clashOf(data, number, folder, volume?.name ?? ''), adds: data.folderOnDisk && !data.folderTaken, note: data.numberNote };
+}
+
+function clashOf(look: Look, number: string, folder: string, volume: string): string | null {
+  if (look.numberReserved !== null) return `The number ${number} is reserved: ${look.numberReserved}.`;
+  if (look.numberTaken) return `The number ${number} belongs to another project.`;
+  if (look.numberHeldBy !== null) return `The number ${number} is held for ${look.numberHeldBy} just now.`;
+  if (look.folderTaken || look.folderOnDisk) return `${folder} exists already on ${volume}.`;
   return null;
 }
 
 /** The first thing in the way, in a sentence; `null` when the project can be made. */
-function hindranceOf(expansion: ReturnType<ReturnType<typeof compileTemplate>['expand']>, volume: VolumeRow | undefined, clash: string | null, number: string): string | null {
-  if (volume === undefined) return 'No volume is configured.';
-  if (volume.state === 'missing') return `The volume ${volume.name} cannot be reached just now.`;
-  if (volume.state === 'read-only') return `The volume ${volume.name} is read-only.`;
+function hindranceOf(expansion: Expansion, target: Target | null, clash: string | null, number: string): string | null {
+  if (target === null) return 'No volume is configured.';
+  if (target.kind === 'folder' && !canWriteFolders()) return 'This browser cannot write folders on this computer: take a zip instead.';
+  if (target.kind === 'volume' && target.volume.state === 'missing') return `The volume ${target.volume.name} cannot be reached just now.`;
+  if (target.kind === 'volume' && target.volume.state === 'read-only') return `The volume ${target.volume.name} is read-only.`;
   if (number === '') return 'A project needs a number.';
   const refused = expansion.diagnostics.filter((d) => d.weight === 'refused');
   const required = refused.find((d) => d.code === 'field-required') ?? refused.find((d) => d.code === 'value-missing');
@@ -181,29 +246,32 @@ function TemplateChoice({ row, all, onChoose }: { row: TemplateRow; all: readonl
   );
 }
 
-function NumberRow({ value, held, trouble, taken, onGive }: { value: string; held: string | null; trouble: string | null; taken: string | null; onGive: (value: string) => void }) {
+function NumberRow({ value, held, trouble, taken, note, onGive }: { value: string; held: string | null; trouble: string | null; taken: string | null; note: string | null; onGive: (value: string) => void }) {
   const id = useId();
+  const clash = value !== '' && taken?.startsWith('The number') ? taken : null;
   return (
-    <Row id={id} label="Number" faults={[]} help={trouble ?? undefined}>
-      <Line id={id} value={value} onChange={(e) => onGive(e.target.value)} fault={taken?.includes(value) ?? false} autoComplete="off" becomes={value !== '' && value === held ? 'next, held for you' : undefined} className="font-mono" />
+    <Row id={id} label="Number" faults={[]} help={clash === null ? (trouble ?? note ?? undefined) : undefined}>
+      <Line id={id} value={value} onChange={(e) => onGive(e.target.value)} fault={clash !== null} autoComplete="off" becomes={value !== '' && value === held ? 'next, held for you' : undefined} className="font-mono" />
+      {clash && <p className="pt-0.5 text-xs text-brick">{clash}</p>}
     </Row>
   );
 }
 
-function VolumeRowChoice({ volumes, chosen, onChoose }: { volumes: readonly VolumeRow[]; chosen: VolumeRow | undefined; onChoose: (name: string) => void }) {
-  const id = useId();
-  const said = chosen === undefined ? '' : chosen.state === 'ready' ? (chosen.freeBytes === null ? '' : `${size(chosen.freeBytes)} free`) : chosen.state === 'missing' ? 'cannot be reached' : 'read-only';
-  return (
-    <Row id={id} label="On volume" faults={[]}>
-      <Menu
-        trigger={
-          <button id={id} type="button" aria-label={`On volume ${chosen?.name ?? ''}, ${said}`} className="flex h-8 w-full items-center justify-between gap-2 rounded-tray border border-line bg-sheet px-2">
-            <span className="font-mono">{chosen?.name}</span>
-            <span className={`text-xs ${chosen?.state === 'ready' ? 'text-ink2' : 'text-brick'}`}>{said}</span>
-          </button>
-        }
-        lines={volumes.map((v) => ({ words: v.name, run: () => onChoose(v.name), chosen: v.name === chosen?.name }))}
-      />
-    </Row>
-  );
+/** What a draft holds: the values of its fields, and what stands beside them. */
+function parted(all: Values): { values: Values; adjusted: Adjustments; settings: Chosen } {
+  const { [ADJUSTED]: adjusted, [SETTINGS]: settings, ...values } = all;
+  return { values, adjusted: (adjusted ?? {}) as unknown as Adjustments, settings: (settings ?? {}) as unknown as Chosen };
+}
+
+/** Fields whose values are mostly the same for one template: offered again the next time. */
+const keptFields = (template: Template): string[] => [...template.fields.filter((f) => f.type === 'choice' || f.type === 'person').map((f) => f.key), SETTINGS];
+
+const NOTHING: readonly string[] = [];
+
+/** Which of the planned paths are in the folder that is added to. */
+function useThere(volume: VolumeRow | undefined, expansion: Expansion): readonly string[] {
+  const paths = useMemo(() => expansion.lines.filter((l) => l.made && l.path !== '').map((l) => l.path), [expansion]);
+  const asked = useLate(useMemo(() => ({ volume: volume?.name ?? '', folder: expansion.rootName, paths }), [volume?.name, expansion.rootName, paths]), 250);
+  const { data } = api.usePathsThereQuery(asked, { skip: volume === undefined || asked.folder === '' });
+  return volume === undefined ? NOTHING : (data ?? NOTHING);
 }

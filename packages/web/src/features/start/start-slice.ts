@@ -18,16 +18,25 @@ export interface StartState {
   /** By template, so that trying another one loses nothing. */
   readonly drafts: Readonly<Record<string, StartDraft>>;
   readonly volume: string | null;
+  /** What was chosen last for each template, of what is mostly the same: who leads, which kind. */
+  readonly last: Readonly<Record<string, Readonly<Record<string, Value>>>>;
 }
 
 export const EMPTY_DRAFT: StartDraft = { values: {}, past: [], future: [] };
+
+/** A draft begins with what was chosen last. */
+export const draftFrom = (state: StartState, template: string): StartDraft => state.drafts[template] ?? { ...EMPTY_DRAFT, values: state.last[template] ?? {} };
+
+/** Stand in a draft beside its values, so that they are undone with them: what is otherwise for this project, and its settings. */
+export const ADJUSTED = '@adjusted';
+export const SETTINGS = '@settings';
 const KEPT = 'nesting-start';
 
 function kept(): StartState {
   try {
-    return { drafts: {}, volume: null, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>) };
+    return { drafts: {}, volume: null, last: {}, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>) };
   } catch {
-    return { drafts: {}, volume: null };
+    return { drafts: {}, volume: null, last: {} };
   }
 }
 
@@ -38,7 +47,7 @@ const slice = createSlice({
   initialState: kept,
   reducers: {
     fieldGiven(state, { payload }: PayloadAction<{ template: string; field: string; value: Value }>) {
-      const draft = state.drafts[payload.template] ?? EMPTY_DRAFT;
+      const draft = state.drafts[payload.template] ?? draftFrom(state, payload.template);
       const before = draft.values[payload.field] ?? null;
       if (before === payload.value) return state;
       const last = draft.past[draft.past.length - 1];
@@ -62,12 +71,19 @@ const slice = createSlice({
     },
     /** A held number is put in without being a change of the person's. */
     numberOffered(state, { payload }: PayloadAction<{ template: string; number: string }>) {
-      const draft = state.drafts[payload.template] ?? EMPTY_DRAFT;
+      const draft = state.drafts[payload.template] ?? draftFrom(state, payload.template);
       return { ...state, drafts: { ...state.drafts, [payload.template]: { ...draft, values: { ...draft.values, number: payload.number } } } };
     },
-    draftDone(state, { payload: template }: PayloadAction<string>) {
-      const { [template]: _done, ...drafts } = state.drafts;
-      return { ...state, drafts };
+    /** `keep` names the fields whose values are offered the next time. */
+    draftDone(state, { payload: { template, keep } }: PayloadAction<{ template: string; keep: readonly string[] }>) {
+      const { [template]: done, ...drafts } = state.drafts;
+      const last = Object.fromEntries(keep.flatMap((key) => (done?.values[key] === undefined ? [] : [[key, done.values[key] as Value]])));
+      return { ...state, drafts, last: { ...state.last, [template]: last } };
+    },
+    /** Another like a project that is there: its values without its number. */
+    draftLike(state, { payload: { template, values } }: PayloadAction<{ template: string; values: Readonly<Record<string, Value>> }>) {
+      const { number: _own, ...rest } = values;
+      return { ...state, drafts: { ...state.drafts, [template]: { values: rest, past: [], future: [] } } };
     },
     volumeChosen(state, { payload }: PayloadAction<string>) {
       return { ...state, volume: payload };
@@ -75,5 +91,5 @@ const slice = createSlice({
   },
 });
 
-export const { fieldGiven, undone, redone, numberOffered, draftDone, volumeChosen } = slice.actions;
+export const { fieldGiven, undone, redone, numberOffered, draftDone, draftLike, volumeChosen } = slice.actions;
 export const startReducer = slice.reducer;

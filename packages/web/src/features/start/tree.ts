@@ -3,7 +3,8 @@ import type { Diagnostic, Expansion, PlannedLine, resolveTemplate, Weight } from
 import type { TreeNode } from '../../tray/flatten';
 import { withReserved } from '../templates/tree';
 
-export function treeOfPlan(expansion: Expansion, rootTaken: boolean, resolved: ReturnType<typeof resolveTemplate>): TreeNode[] {
+export function treeOfPlan(expansion: Expansion, rootTaken: boolean, resolved: ReturnType<typeof resolveTemplate>, there: readonly string[] = []): TreeNode[] {
+  const standing = new Set(there);
   const faults = new Map<string, Weight>();
   for (const d of expansion.diagnostics) if (d.line !== null && faults.get(d.line) !== 'must') faults.set(d.line, d.weight === 'refused' ? 'must' : 'should');
   if (rootTaken) faults.set(resolved.root.id, 'must');
@@ -15,7 +16,7 @@ export function treeOfPlan(expansion: Expansion, rootTaken: boolean, resolved: R
       kind: line.kind,
       pieces: line.pieces.map((p) => ({ text: p.text, field: p.field })),
       mark: line.mark,
-      state: 'planned',
+      state: standing.has(line.path) || (line.depth === 0 && standing.size > 0) ? 'there' : 'planned',
       note: line.depth === 0 ? `${expansion.folders} folders, ${expansion.files} files` : line.made ? (line.folder?.purpose ?? (line.kind === 'file' ? (line.starter?.fill ? 'starter, filled in' : 'starter') : undefined)) : 'not made now',
       badge: badgeOf(line),
       weight: faults.get(line.key),

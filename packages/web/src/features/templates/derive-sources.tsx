@@ -19,7 +19,7 @@ export interface Source {
 }
 
 export function DeriveSources({ onSource, onTrouble }: { onSource: (source: Source) => void; onTrouble: (words: string) => void }) {
-  const { data: projects = [] } = api.useProjectsQuery();
+  const { data: projects = [] } = api.useSomeProjectsQuery('');
   const [ask] = api.useLazyProjectListingQuery();
   const [open] = api.useLazyProjectQuery();
   const folder = useRef<HTMLInputElement>(null);

@@ -4,6 +4,7 @@ import { NO_REGISTERS, templateMarkdown, templateOutline } from '@nesting/core';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
+import { save } from '../../app/save';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
@@ -53,14 +54,6 @@ export function GalleryPage() {
       </ul>
     </div>
   );
-}
-
-function save(name: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'text/plain' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }
 
 function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean; onDouble: () => void }) {

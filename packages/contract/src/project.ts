@@ -1,0 +1,98 @@
+/** A project beyond its start: found in lists, its state and notes, what it has otherwise, what its programs are set to. */
+import type { Adjustments, OwnRules } from '@nesting/core';
+import { z } from 'zod';
+import { short, valuesSchema, word } from './field';
+import { adjustmentsSchema, conventionSchema } from './template';
+import type { Prefixes } from './lists';
+import type { FindingCounts } from './wire';
+
+export const PROJECT_STATES = ['starting', 'running', 'waiting', 'closed', 'packed', 'failed'] as const;
+export type ProjectState = (typeof PROJECT_STATES)[number];
+/** Those a person gives a project. */
+export const GIVEN_STATES = ['running', 'waiting', 'closed', 'packed'] as const;
+
+export interface ProjectRow {
+  readonly id: string;
+  readonly number: string;
+  readonly client: string | null;
+  readonly clientName: string | null;
+  readonly title: string;
+  readonly template: { readonly id: string; readonly name: string; readonly edition: number };
+  readonly volume: string;
+  readonly folder: string;
+  readonly state: ProjectState;
+  readonly startedAt: string;
+  readonly startedBy: string;
+  /** Kept in front by whoever asks. */
+  readonly pinned: boolean;
+  readonly openedAt: string | null;
+  readonly check: { readonly at: string; readonly counts: FindingCounts; readonly files: number; readonly bytes: number } | null;
+}
+
+export const PROJECT_ORDERS = ['recent', 'number', 'client', 'title', 'template', 'state', 'check', 'findings', 'size', 'volume', 'by', 'started'] as const;
+export type ProjectOrder = (typeof PROJECT_ORDERS)[number];
+
+export const projectQuerySchema = z.object({
+  find: z.string().max(200).default(''),
+  state: z.enum(PROJECT_STATES).nullable().default(null),
+  by: z.enum(PROJECT_ORDERS).default('recent'),
+  down: z.stringbool().default(true),
+  from: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(200),
+});
+export type ProjectQuery = z.infer<typeof projectQuerySchema>;
+
+export interface ProjectList {
+  readonly rows: readonly ProjectRow[];
+  /** How many are found in each state, whatever state is asked for. */
+  readonly states: Readonly<Partial<Record<ProjectState, number>>>;
+  readonly more: boolean;
+}
+
+export interface FirstDayLine {
+  readonly place: number;
+  readonly words: string;
+  readonly by: string | null;
+  readonly at: string | null;
+}
+
+export interface ProjectPage extends ProjectRow {
+  readonly values: z.infer<typeof valuesSchema>;
+  /** Its rules as they are for it: the template's, its conventions' editions, and what is its own. */
+  readonly body: import('@nesting/core').Template;
+  readonly root: string;
+  readonly prefixes: Prefixes;
+  readonly notes: string;
+  readonly version: number;
+  readonly adjusted: Adjustments;
+  readonly own: OwnRules;
+  readonly settings: Readonly<Record<string, string>>;
+  readonly picture: boolean;
+  readonly firstDay: readonly FirstDayLine[];
+}
+
+const ownFolder = z.object({ accepts: z.array(word).max(100).readonly().optional(), conventions: z.array(word).max(100).readonly().optional(), free: z.boolean().optional(), stable: z.boolean().optional(), purpose: z.string().max(2000).optional() }).readonly();
+export const ownRulesSchema = z.object({ conventions: z.record(z.string().max(200), conventionSchema).optional(), folders: z.record(z.string().max(400), ownFolder).optional() }).readonly();
+
+export const startSchema = z.object({
+  template: word,
+  edition: z.int().min(1),
+  volume: word,
+  values: valuesSchema,
+  adjusted: adjustmentsSchema.default({}),
+  settings: z.record(short, short).default({}),
+  /** Into a folder that is there already: what is there is kept, what is missing is added. */
+  into: z.boolean().default(false),
+});
+export type StartRequest = z.input<typeof startSchema>;
+export type StartGiven = z.infer<typeof startSchema>;
+
+export const WRITTEN_AS = ['zip', 'sh', 'powershell', 'steps'] as const;
+export type WrittenAs = (typeof WRITTEN_AS)[number];
+
+export const thereSchema = z.object({ volume: word, folder: z.string().min(1).max(500), paths: z.array(z.string().max(4096)).max(50_000) });
+
+export const editProjectSchema = z.object({ version: z.int().min(1), state: z.enum(GIVEN_STATES).optional(), notes: z.string().max(20_000).optional(), settings: z.record(short, short).optional(), own: ownRulesSchema.optional() });
+export type EditProject = z.infer<typeof editProjectSchema>;
+export const pinSchema = z.object({ pinned: z.boolean() });
+export const tickSchema = z.object({ done: z.boolean() });

@@ -1,0 +1,7 @@
+/** What is wrong with an entry as it is written, by column. */
+import { type Cells, cellFaults, tidyCells, wordsFor } from '@nesting/core';
+import type { EditableList } from '../../app/api';
+
+export function faultsByColumn(list: EditableList, cells: Cells): Readonly<Record<string, string>> {
+  return Object.fromEntries(cellFaults(list, tidyCells(list, cells)).reverse().map((f) => [f.column, wordsFor(f.code, f.params)]));
+}

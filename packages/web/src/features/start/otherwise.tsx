@@ -1,0 +1,58 @@
+/** What this project will have otherwise than its template: folders left out, made now, or called otherwise. Each goes back as planned by one click. */
+import type { Adjustment, Adjustments, PlannedLine } from '@nesting/core';
+import { useId, useState } from 'react';
+import { Button, Heading, Labelled, Line } from '../../ui/ui';
+
+/** `scene@surface=west-front&scene=s03/renders` is told by its folder and its entries. */
+const wordsOf = (key: string): string => key.replace(/@/, ' of ').replaceAll('&', ', ').replace(/=/g, ' ');
+
+export function adjustmentWords(a: Adjustment): string {
+  if (a.leaveOut) return 'left out';
+  return [a.make ? 'made now' : '', a.name === undefined ? '' : `called ${a.name}`].filter((w) => w !== '').join(', ');
+}
+
+export function withAdjustment(all: Adjustments, key: string, change: Adjustment | null): Adjustments {
+  const { [key]: old, ...others } = all;
+  if (change === null) return others;
+  const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, v]) => v !== undefined && v !== false && v !== '')) as Adjustment;
+  return Object.keys(next).length === 0 ? others : { ...others, [key]: next };
+}
+
+export function Otherwise({ adjusted, onAdjust }: { adjusted: Adjustments; onAdjust: (adjusted: Adjustments) => void }) {
+  const all = Object.entries(adjusted);
+  if (all.length === 0) return null;
+  return (
+    <section aria-label="Otherwise for this project" className="flex flex-col gap-1 text-sm">
+      <Heading>Otherwise for this project</Heading>
+      <ul>
+        {all.map(([key, a]) => (
+          <li key={key} className="flex items-baseline gap-2 border-b border-line py-1"><span className="min-w-0 flex-1 break-words"><span className="font-mono text-xs">{wordsOf(key)}</span> {adjustmentWords(a)}</span><Button look="quiet" className="h-5!" aria-label={`As planned: ${wordsOf(key)}`} onClick={() => onAdjust(withAdjustment(adjusted, key, null))}>As planned</Button></li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What can be done with the selected line, for this project alone. */
+export function LineActs({ line, adjusted, onAdjust }: { line: PlannedLine; adjusted: Adjustments; onAdjust: (adjusted: Adjustments) => void }) {
+  const id = useId();
+  const own = adjusted[line.key];
+  const [name, setName] = useState<string | null>(null);
+  if (line.depth === 0) return null;
+  const set = (change: Adjustment | null) => onAdjust(withAdjustment(adjusted, line.key, change));
+  return (
+    <section aria-label="For this project alone" className="flex flex-col gap-2 text-sm">
+      <Heading>For this project alone</Heading>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => set({ leaveOut: true })}>Leave it out</Button>
+        {line.kind === 'folder' && line.presence !== 'always' && (own?.make ? <Button onClick={() => set({ make: false })}>Not now</Button> : <Button onClick={() => set({ make: true })}>Make it now</Button>)}
+      </div>
+      <Labelled id={id} label="Called" help={own?.name === undefined ? undefined : 'otherwise than the template says'}>
+        <Line
+          id={id} value={name ?? line.name} maxLength={255} className="font-mono" spellCheck={false} autoComplete="off" onChange={(e) => setName(e.target.value)}
+          onBlur={() => { if (name !== null && name !== line.name) set({ name: name.trim() }); setName(null); }} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+      </Labelled>
+    </section>
+  );
+}
