@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { cpSync, mkdirSync, readdirSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { ActivityPage, ActivityRow, FoundProject, Imported, ListEntryRow, NumberPage, ProjectRow, VolumeRow } from '@nesting/contract';
+import type { ActivityPage, ActivityRow, FoundProject, Imported, ListEntryRow, NumberPage, ProjectList, ProjectRow, VolumeRow } from '@nesting/contract';
 import { ACTIVITY_WORDS, activityWords } from '@nesting/core';
 import { ACTIVITY } from '../src/db/queries/activity';
 import { insertProject } from '../src/db/queries/projects';
@@ -60,7 +60,7 @@ describe('registers', () => {
     expect(await answer('POST', '/api/lists/clients/merge', { from: 'MSW2', into: 'MSW' })).toEqual([409, 'entry-retired']);
     expect(await answer('POST', '/api/lists/clients/merge', { from: 'QHT', into: 'QHT' })).toEqual([404, 'no-entry']);
     // What the project's names say stays what it was.
-    const [project] = await get<ProjectRow[]>('/api/projects');
+    const [project] = (await get<ProjectList>('/api/projects')).rows;
     expect(project).toMatchObject({ client: 'MSW2', folder: '35001_MSW_piece-35001' });
     await answer('POST', '/api/lists/clients', { cells: { code: 'GONE', name: 'x' } });
     expect(await answer('DELETE', '/api/lists/clients/GONE')).toEqual([204, '']);
@@ -153,7 +153,7 @@ describe('project numbers', () => {
       const page = await json<NumberPage>(await own.ask('coordinator', 'GET', '/api/numbers?scope=27'));
       expect(page.lines.length).toBeGreaterThan(12);
       expect(unexplained(page)).toEqual([]);
-      const projects = await json<ProjectRow[]>(await own.ask('coordinator', 'GET', '/api/projects'));
+      const projects = (await json<ProjectList>(await own.ask('coordinator', 'GET', '/api/projects'))).rows;
       expect(projects.every((p) => p.state === 'running')).toBe(true);
       expect(readdirSync(own.studio).sort()).toEqual(projects.map((p) => p.folder).sort());
       expect(page.lines.filter((l) => l.state === 'project').map((l) => l.number).sort()).toEqual(projects.map((p) => p.number).sort());
@@ -197,7 +197,7 @@ describe('project numbers', () => {
 
 describe('volumes', () => {
   test('a project that was moved is found by its marker and linked again; a copy is told apart; nothing outside is looked at', async () => {
-    const [project] = await get<ProjectRow[]>('/api/projects');
+    const [project] = (await get<ProjectList>('/api/projects')).rows;
     const { folder, id } = project as ProjectRow;
     mkdirSync(path.join(t.studio, 'put-away/2035'), { recursive: true });
     const home = path.join(t.studio, folder);
@@ -212,7 +212,7 @@ describe('volumes', () => {
     expect(await answer('POST', '/api/volumes/relink', { project: id, volume: 'studio', folder: 'forged' })).toEqual([409, 'not-there']);
     for (const out of ['..', '/etc', 'everything/etc', `put-away/../../${folder}`]) expect([out, ...(await answer('POST', '/api/volumes/relink', { project: id, volume: 'studio', folder: out }))]).toEqual([out, 409, 'not-there']);
     expect(await answer('POST', '/api/volumes/relink', { project: id, volume: 'studio', folder: `put-away/2035/${folder}` })).toEqual([204, '']);
-    expect((await get<ProjectRow[]>('/api/projects')).find((p) => p.id === id)?.folder).toBe(`put-away/2035/${folder}`);
+    expect(((await get<ProjectList>('/api/projects')).rows).find((p) => p.id === id)?.folder).toBe(`put-away/2035/${folder}`);
     expect(await get<FoundProject[]>('/api/volumes/projects')).toEqual([]);
     cpSync(moved, path.join(t.studio, 'careless copy'), { recursive: true });
     expect((await get<FoundProject[]>('/api/volumes/projects')).map((f) => [f.state, f.places])).toEqual([['copied', [{ volume: 'studio', folder: 'careless copy' }]]]);

@@ -3,7 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { ROLES, type CheckRow, type ChecksOfProject, type FindingRow, type ProjectRow } from '@nesting/contract';
+import { ROLES, type CheckRow, type ChecksOfProject, type FindingRow, type ProjectList, type ProjectRow } from '@nesting/contract';
 import { configOf, DatabaseNewer, migrate, openDb, ROUTES, settleStarts } from '../src/index';
 import { failOpenChecks } from '../src/db/queries/checks';
 import { insertProject } from '../src/db/queries/projects';
@@ -100,7 +100,7 @@ describe('a start', () => {
     expect(existsSync(path.join(root, '02_pieces/window-B'))).toBe(true);
     expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({ project: project.id, template: { id: 'window-piece', edition: 1 }, values: { windows: ['A', 'B'] } });
     await t.world.checks.idle();
-    const [row] = ((await (await t.ask('lead', 'GET', '/api/projects')).json()) as ProjectRow[]).filter((p) => p.id === project.id);
+    const [row] = ((await (await t.ask('lead', 'GET', '/api/projects')).json()) as ProjectList).rows.filter((p) => p.id === project.id);
     expect(row).toMatchObject({ state: 'running', client: 'MSW', check: { counts: { must: 0, should: 0, note: 0 }, files: 1 } });
     expect((await t.world.db.query("select params from activity where what = 'project-started' and project_id = $1", [project.id])).rows).toHaveLength(1);
   });

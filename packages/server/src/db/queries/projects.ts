@@ -88,7 +88,8 @@ const ORDERS: Readonly<Record<ProjectOrder, string>> = {
 export async function listProjects(client: Client, person: string, q: ProjectQuery): Promise<ProjectList> {
   const words = q.find.toLowerCase().split(/\s+/).filter((w) => w !== '').slice(0, 10).map((w) => `%${w.replace(/[\\%_]/g, '\\$&')}%`);
   const order = `coalesce(m.pinned, false) desc, ${ORDERS[q.by]} ${q.down ? 'desc nulls last' : 'asc nulls last'}, p.number desc`;
-  const found = words.length === 0 ? '' : `where lower(concat_ws(' ', p.number, p.client_code, c.name, p.title, t.name, p.folder, who.name, p.notes)) like all($4)`;
+  // Named even where nothing is sought: every parameter must have a type.
+  const found = words.length === 0 ? 'where cardinality($4::text[]) = 0' : `where lower(concat_ws(' ', p.number, p.client_code, c.name, p.title, t.name, p.folder, who.name, p.notes)) like all($4::text[])`;
   const result = await client.query<Row & { total: number; states: Record<string, number> | null }>(
     `with found as materialized (
        select p.id, p.state, row_number() over (order by ${order}) as place from project p
