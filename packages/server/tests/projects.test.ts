@@ -191,8 +191,12 @@ describe('a project’s life', () => {
 describe('signposts by address', () => {
   test('a script with a key finds a project’s folders as its own system has them', async () => {
     const get = (query: string) => t.ask('artist', 'GET', `/api/signposts/${query}`);
+    const beside = JSON.parse(readFileSync(path.join(t.studio, '41001_MSW_piece-41001/.nesting/signposts.json'), 'utf8')) as Record<string, string>;
+    expect(beside.project).toBe('.');
     const linux = await json<Record<string, string>>(await get('41001?as=json&system=linux'));
     expect(linux.project).toBe(path.join(t.studio, '41001_MSW_piece-41001'));
+    expect(Object.keys(linux)).toEqual(Object.keys(beside));
+    for (const [name, whole] of Object.entries(linux)) expect(whole).toBe(path.join(t.studio, '41001_MSW_piece-41001', beside[name] as string));
     expect(await code(await get('41001?system=windows'))).toEqual([409, 'prefix-missing']);
     await t.ask('coordinator', 'PUT', '/api/volumes/studio/prefixes', { windows: 'S:\\', macos: '', linux: '' });
     expect(await (await get('41001?as=dotenv&system=windows')).text()).toContain('NESTING_PROJECT="S:\\\\41001_MSW_piece-41001"');

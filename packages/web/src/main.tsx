@@ -83,6 +83,11 @@ const router = createBrowserRouter([
   },
 ]);
 
+// Pages that are a click away are fetched while nothing else is to do, so that the click itself waits for no script.
+const soon = () => void Promise.all([import('./features/projects/project-page'), import('./features/start/start-page'), import('./features/house/list-page'), import('./features/house/activity-page'), import('./features/conventions/list-page'), import('./features/names/names-page'), import('./features/templates/template-page')]).catch(() => undefined);
+if ('requestIdleCallback' in globalThis) requestIdleCallback(soon, { timeout: 4000 });
+else setTimeout(soon, 2000);
+
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
     <Provider store={store}>

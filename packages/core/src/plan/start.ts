@@ -2,6 +2,7 @@
 import type { Registers, Values } from '../name/field';
 import type { Expansion } from '../template/expand';
 import type { Template } from '../template/node';
+import { signpostsOf } from '../report/signposts';
 import { OWN_FOLDER } from '../check/match';
 import type { Change } from './change';
 
@@ -18,6 +19,8 @@ export interface Marker {
 }
 
 export const MARKER_PATH = `${OWN_FOLDER}/project.json`;
+/** Signposts by name, with their paths from the project's root: programs find them by walking up to this folder, wherever it is mounted. */
+export const MARKER_SIGNPOSTS_PATH = `${OWN_FOLDER}/signposts.json`;
 export const MARKER_TEMPLATE_PATH = `${OWN_FOLDER}/template.nest.json`;
 export const MARKER_REGISTERS_PATH = `${OWN_FOLDER}/registers.json`;
 
@@ -46,6 +49,7 @@ export function startChanges(plan: StartPlan): Change[] {
     { key: OWN_FOLDER, what: 'folder', before: null, after: OWN_FOLDER, content: null },
     own(MARKER_PATH, markerOf(plan)),
     own(MARKER_TEMPLATE_PATH, template),
+    own(MARKER_SIGNPOSTS_PATH, Object.fromEntries(signpostsOf(expansion).map((s) => [s.name, s.path === '' ? '.' : s.path]))),
     own(MARKER_REGISTERS_PATH, expansion.registers satisfies Registers),
   ];
 }

@@ -99,7 +99,7 @@ export const api = createApi({
     /** A page of projects, and how many there are in each state; pages follow as one scrolls. */
     projects: build.infiniteQuery<ProjectList, ProjectsAsked, number>({
       infiniteQueryOptions: { initialPageParam: 0, getNextPageParam: (last, _all, from) => (last.more ? from + last.rows.length : undefined) },
-      query: ({ queryArg, pageParam }) => `projects?${addressOf({ ...queryArg, from: pageParam })}`,
+      query: ({ queryArg, pageParam }) => `projects?${addressOf({ ...queryArg, from: pageParam, limit: 80 })}`,
       providesTags: ['projects'],
     }),
     /** A few projects by words, to choose one of them. */

@@ -4,17 +4,18 @@ import { compileConvention, type Convention, NO_REGISTERS, ownConventions, parse
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
+import { useEditProject } from './use-edit-project';
 import { Button, Choose, Heading, Labelled, Line } from '../../ui/ui';
 
 export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
   const go = useNavigate();
-  const [edit, { error }] = api.useEditProjectMutation();
+  const { keep, error } = useEditProject(project);
   const [make] = api.useNewTemplateMutation();
   const own = ownConventions(project.own);
   const any = own.length > 0 || Object.keys(project.own.folders ?? {}).length > 0 || Object.keys(project.adjusted).length > 0;
   const set = (id: string, convention: Convention | null) => {
     const { [id]: _old, ...others } = project.own.conventions ?? {};
-    void edit({ id: project.id, version: project.version, own: { ...project.own, conventions: convention === null ? others : { ...others, [id]: convention } } });
+    keep({ own: { ...project.own, conventions: convention === null ? others : { ...others, [id]: convention } } });
   };
   const template = async () => {
     const { adjusted: _lines, ...body } = project.body;
@@ -24,9 +25,9 @@ export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; may
   return (
     <section aria-label="Rules of its own" className="flex flex-col gap-2 text-sm">
       <Heading>Conventions</Heading>
-      {error && <p role="alert" className="text-brick">{troubleOf(error)}</p>}
+      {error !== undefined && <p role="alert" className="text-brick">{troubleOf(error)}</p>}
       <ul className="flex flex-col">{project.body.conventions.map((c) => <OwnConvention key={`${c.id} ${c.pattern}`} project={project} convention={c} own={own.includes(c.id)} mayWrite={mayWrite} onSet={(next) => set(c.id, next)} />)}</ul>
-      <FolderRule project={project} mayWrite={mayWrite} onSet={(folders) => void edit({ id: project.id, version: project.version, own: { ...project.own, folders } })} />
+      <FolderRule project={project} mayWrite={mayWrite} onSet={(folders) => keep({ own: { ...project.own, folders } })} />
       {mayWrite && any && <Button className="self-start" onClick={() => void template()}>Make a template of its rules…</Button>}
     </section>
   );

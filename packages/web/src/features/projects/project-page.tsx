@@ -122,7 +122,7 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
             <span className="ml-auto self-center text-xs text-ink2">{view === 'sheet' ? `state and settings` : view === 'findings' ? (rule ? RULE_TITLES[rule] : 'all causes') : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
           </div>
           {view === 'sheet' ? (
-            <SheetView key={project.version} project={project} me={me} />
+            <SheetView project={project} me={me} />
           ) : view === 'folders' ? (
             <TrayTree label={`Folders of ${project.title}`} nodes={overlay.nodes} selected={lineKey} onSelect={(key) => put({ line: key })} />
           ) : shown.length === 0 ? (

@@ -1,26 +1,27 @@
 /** A project's own page: its state, what one wrote of it, what its programs are set to, what is to do on the first day. */
 import { GIVEN_STATES, type Me, type ProjectPage } from '@nesting/contract';
-import { useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
 import { Button, Choose, Heading, Labelled, Lines } from '../../ui/ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
 import { STATE_WORDS } from './list-page';
+import { useEditProject } from './use-edit-project';
 
 export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
   const id = useId();
   const mayWrite = me.role === 'coordinator' && project.state !== 'starting' && project.state !== 'failed';
-  const [edit, { error }] = api.useEditProjectMutation();
+  const { keep, error } = useEditProject(project);
   const [tick] = api.useTickFirstDayMutation();
   const [notes, setNotes] = useState(project.notes);
-  const keep = (change: object) => void edit({ id: project.id, version: project.version, ...change });
+  useEffect(() => setNotes(project.notes), [project.notes]);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto pr-2">
-      {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
+      {error !== undefined && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
       <div className="grid gap-6 sm:grid-cols-2">
         <section aria-label="State and notes" className="flex flex-col gap-3">
-          <Labelled id={`${id}s`} label="State"><Choose id={`${id}s`} label="State" disabled={!mayWrite} value={project.state} options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={(state) => keep({ state })} /></Labelled>
+          <Labelled id={`${id}s`} label="State"><Choose id={`${id}s`} label="State" disabled={!mayWrite} value={project.state} options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={(state) => keep({ state: state as (typeof GIVEN_STATES)[number] })} /></Labelled>
           <Labelled id={`${id}n`} label="Notes"><Lines id={`${id}n`} rows={6} readOnly={!mayWrite} value={notes} maxLength={20_000} onChange={(e) => setNotes(e.target.value)} onBlur={() => { if (notes !== project.notes) keep({ notes }); }} className="font-sans" /></Labelled>
           <Picture project={project} mayWrite={mayWrite} />
         </section>

@@ -16,7 +16,8 @@ function ownSystem(): System {
 
 export function SignpostsPanel({ project, expansion }: { project: ProjectPage; expansion: Expansion }) {
   const [system, setSystem] = useState(ownSystem);
-  const signposts = useMemo(() => signpostsOf(expansion), [expansion]);
+  // Those of the whole project first, then those made once for each entry.
+  const signposts = useMemo(() => signpostsOf(expansion).toSorted((a, b) => Number(a.name.includes('.')) - Number(b.name.includes('.'))), [expansion]);
   const known = project.prefixes[system];
   const prefix = known || (system === 'linux' ? project.root.slice(0, -project.folder.length - 1) : '');
   const address = (form: string) => `/api/signposts/${encodeURIComponent(project.number)}?as=${form}&system=${system}`;

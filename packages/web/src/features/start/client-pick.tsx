@@ -6,7 +6,10 @@ import { faultsByColumn } from '../house/faults';
 
 /** `Fennel & Rook Theatre` → `FRT`. */
 export function codeFor(name: string, taken: readonly string[]): string {
-  const words = name.normalize('NFD').replace(/\p{M}/gu, '').toUpperCase().match(/[A-Z0-9]+/g) ?? [];
+  const all = name.normalize('NFD').replace(/\p{M}/gu, '').toUpperCase().match(/[A-Z0-9]+/g) ?? [];
+  // Little words such as of and the say nothing.
+  const weighty = all.filter((w) => w.length > 3);
+  const words = weighty.length >= 2 ? weighty : all;
   const letters = words.length >= 3 ? words.slice(0, 3).map((w) => w[0]).join('') : (words.join('').slice(0, 3) || 'NEW');
   let code = letters;
   for (let n = 2; taken.some((t) => t.toLowerCase() === code.toLowerCase()); n++) code = `${letters}${n}`;

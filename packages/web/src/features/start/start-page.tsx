@@ -205,7 +205,7 @@ function useHeldNumber(template: string, client: string | null, byHand: boolean)
 /** Looked up a moment after the last letter: another project, or a folder that stands there already. */
 function useClash(number: string, volume: VolumeRow | undefined, folder: string): { clash: string | null; adds: boolean; note: string | null } {
   const asked = useLate(useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]), 250);
-  const { data, originalArgs } = api.useLookQuery(asked, { skip: asked.volume === '' || (asked.folder === '' && asked.number === ''), refetchOnMountOrArgChange: true }) as { data?: Look; originalArgs?: typeof asked };
+  const { data, originalArgs } = api.useLookQuery(asked, { skip: asked.volume === '' || (asked.folder === '' && asked.number === ''), refetchOnMountOrArgChange: true, pollingInterval: 15_000 }) as { data?: Look; originalArgs?: typeof asked };
   if (data === undefined || originalArgs?.folder !== folder || originalArgs.number !== number) return { clash: null, adds: false, note: null };
   return { clash: clashOf(data, number, folder, volume?.name ?? ''), adds: data.folderOnDisk && !data.folderTaken, note: data.numberNote };
 }
