@@ -61,6 +61,34 @@ const VIEWS = {
     await page.getByText('With its own values').waitFor();
     return page;
   },
+  block: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/blocks/paperwork?line=permits');
+    await page.getByRole('treeitem', { name: 'permits' }).click();
+    return page;
+  },
+  registers: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/registers/clients');
+    await page.getByRole('row', { name: /^QHT / }).click();
+    return page;
+  },
+  activity: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/activity');
+    await page.getByRole('row').nth(2).click();
+    return page;
+  },
+  sheet: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.getByRole('link', { name: 'Harbour Lights' }).click();
+    await page.getByRole('tab', { name: 'Sheet' }).click();
+    return page;
+  },
   conventions: async () => {
     const page = await open();
     await signIn(page, 'Ines');
@@ -136,7 +164,6 @@ const VIEWS = {
     return page;
   },
   'names-phone': () => VIEWS.names({ width: 390, height: 844 }),
-  'start-night': () => VIEWS.start({ night: true }),
   'findings-night': () => VIEWS.findings({ night: true }),
   'start-narrow': () => VIEWS.start({ width: 900, height: 700 }),
 };

@@ -8,16 +8,15 @@ import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { useLate } from '../../app/use-late';
 import { Columns } from '../../columns/columns';
-import { Nest } from '../../nest/nest';
-import { nestOfTemplate } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Empty, Heading, Line, Menu, Tick, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, Line, Tick, Trouble } from '../../ui/ui';
 import { FieldRow, Row } from './fields';
 import { SelectedLine } from './selected-line';
 import { LineActs, Otherwise } from './otherwise';
 import { type Chosen, settingsOf, SettingsSheet } from './sheet';
 import { ADJUSTED, draftDone, draftFrom, fieldGiven, numberOffered, redone, SETTINGS, undone, volumeChosen } from './start-slice';
 import { isElsewhere, type Target, TargetChoice, targetWords } from './target';
+import { TemplateChoice } from './template-choice';
 import { treeOfPlan } from './tree';
 import { canWriteFolders, download, intoFolder, type Outcome, type Progress } from './write-elsewhere';
 
@@ -230,20 +229,6 @@ function hindranceOf(expansion: Expansion, target: Target | null, clash: string 
   if (required) return wordsFor(required.code, required.params);
   if (refused[0]) return `${wordsFor(refused[0].code, refused[0].params)}${refused.length > 1 ? ` And ${refused.length - 1} more.` : ''}`;
   return clash;
-}
-
-function TemplateChoice({ row, all, onChoose }: { row: TemplateRow; all: readonly TemplateRow[]; onChoose: (id: string) => void }) {
-  const nest = useMemo(() => nestOfTemplate(row.template), [row.template]);
-  return (
-    <div className="flex items-center gap-3 rounded-tray border border-line bg-sheet p-2.5">
-      <Nest root={nest} width={64} height={48} label={`The shape of ${row.name}`} />
-      <span className="min-w-0 flex-1">
-        <span className="block truncate font-semibold">{row.name}</span>
-        <span className="block truncate text-xs text-ink2">edition {row.edition}{row.projects > 0 ? `, used by ${row.projects}` : ''}</span>
-      </span>
-      <Menu trigger={<Button look="quiet">Other…</Button>} lines={all.map((t) => ({ words: t.name, run: () => onChoose(t.id), chosen: t.id === row.id }))} />
-    </div>
-  );
 }
 
 function NumberRow({ value, held, trouble, taken, note, onGive }: { value: string; held: string | null; trouble: string | null; taken: string | null; note: string | null; onGive: (value: string) => void }) {
