@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, w
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertBlockEdition, insertEdition, insertPerson, listBlocks, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, type World } from '@nesting/server';
+import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertBlockEdition, insertEdition, insertPerson, listBlocks, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, writePrefixes, type World } from '@nesting/server';
 import type { Template } from '@nesting/core';
 import { pino } from 'pino';
 import { contentFor } from './files';
@@ -56,6 +56,7 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
     await upsertRegisters(client, registers.value);
     const people = await seedPeople(client);
     for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json'))) await seedTemplate(client, name);
+    for (const [volume, drive] of [['studio', 'S:\\'], ['archive', 'T:\\']] as const) await writePrefixes(client, volume, { windows: drive, macos: `/Volumes/${volume}`, linux: `/mnt/${volume}` });
     return people;
   });
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);

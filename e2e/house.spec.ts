@@ -142,7 +142,7 @@ test('volumes say how each system sees them; artists see lists and change none',
   await page.getByLabel('On macOS').fill('studio');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('alert')).toContainText('no place as that system writes it');
-  await page.getByLabel('On macOS').fill('/Volumes/studio');
+  await page.getByLabel('On macOS').fill('/Volumes/lights');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('Kept.')).toBeVisible();
   await page.getByRole('button', { name: 'Look for them' }).click();

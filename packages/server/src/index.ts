@@ -4,6 +4,7 @@ export { type Client, type Db, openDb, transaction } from './db/client';
 export { DatabaseNewer, migrate } from './db/migrate';
 export { insertBlockEdition, listBlocks } from './db/queries/blocks';
 export { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
+export { writePrefixes } from './db/queries/volumes';
 export { checkProject } from './flows/check-project';
 export { settleStarts, startProject } from './flows/start-project';
 export { startersBeside } from './flows/take-template';

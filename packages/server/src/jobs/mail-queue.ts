@@ -17,7 +17,7 @@ export class MailQueue {
   private timer: NodeJS.Timeout | null = null;
   private readonly transport: ReturnType<typeof nodemailer.createTransport> | null;
 
-  /** `demo` keeps mails readable; without it and without SMTP none is ever written. */
+  /** Without a mail server mails stay readable in the outbox: a demo's. Elsewhere none is written then, and links are handed over. */
   constructor(
     private readonly db: Db,
     private readonly mailing: Mailing | null,
@@ -35,6 +35,11 @@ export class MailQueue {
     this.wake();
     this.timer = setInterval(() => this.wake(), AGAIN_MS);
     this.timer.unref();
+  }
+
+  /** Resolves when everything that could be sent by now was. */
+  idle(): Promise<void> {
+    return this.running;
   }
 
   async stop(): Promise<void> {
