@@ -62,7 +62,7 @@ const setup = z
   })
   .readonly();
 
-export const adjustmentsSchema = z.record(z.string().max(2000), z.object({ leaveOut: z.boolean().optional(), make: z.boolean().optional(), name: z.string().min(1).max(255).optional() }).readonly()).readonly();
+export const adjustmentsSchema = z.record(z.string().max(2000), z.object({ leaveOut: z.boolean().optional(), make: z.boolean().optional(), name: z.string().min(1).max(255).optional(), volume: word.optional() }).readonly()).readonly();
 
 const templateHead = {
   format: z.literal('nesting/template'),

@@ -52,7 +52,7 @@ export { RULES } from './check/registry';
 export type { Change, Content, Step } from './plan/change';
 export { orderChanges } from './plan/order';
 export { codeOf, type Cancellation, type Performed, performSteps, type Port, takeBack } from './plan/perform';
-export { type Marker, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH, startChanges } from './plan/start';
+export { type Marker, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH, redirectedChanges, startChanges } from './plan/start';
 export { base64 } from './report/bytes';
 export { csv } from './report/csv';
 export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif, findingsText } from './report/findings';

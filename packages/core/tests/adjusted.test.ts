@@ -79,15 +79,15 @@ describe('signposts', () => {
     fc.assert(
       fc.property(fc.array(name, { minLength: 1, maxLength: 4 }), (paths) => {
         const signposts: Signpost[] = paths.map((path, i) => ({ name: `s${i}`, path }));
-        const script = `${printSignposts('sh', signposts, (p) => `/v/${p}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`;
+        const script = `${printSignposts('sh', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`;
         const run = spawnSync('/bin/sh', ['-s'], { input: script, encoding: 'utf8', env: {} });
         expect(run.stdout).toBe(paths.map((p) => `/v/${p}\n`).join(''));
         // The quoted form of a dotenv file is read by a shell alike.
-        const dotenv = spawnSync('/bin/sh', ['-s'], { input: `${printSignposts('dotenv', signposts, (p) => `/v/${p}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`, encoding: 'utf8', env: {} });
+        const dotenv = spawnSync('/bin/sh', ['-s'], { input: `${printSignposts('dotenv', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`, encoding: 'utf8', env: {} });
         expect(dotenv.stdout).toBe(paths.map((p) => `/v/${p}\n`).join(''));
-        expect(JSON.parse(printSignposts('json', signposts, (p) => p))).toEqual(Object.fromEntries(signposts.map((s) => [s.name, s.path])));
+        expect(JSON.parse(printSignposts('json', signposts, (s) => s.path))).toEqual(Object.fromEntries(signposts.map((s) => [s.name, s.path])));
         // PowerShell by its text: an odd number of quotes would end the string.
-        for (const line of printSignposts('powershell', signposts, (p) => p).split('\r\n').filter((l) => l !== '')) expect(/^\$env:\w+ = '(?:[^'\u2018\u2019\u201a\u201b]|(['\u2018\u2019\u201a\u201b])\1)*'$/.test(line)).toBe(true);
+        for (const line of printSignposts('powershell', signposts, (s) => s.path).split('\r\n').filter((l) => l !== '')) expect(/^\$env:\w+ = '(?:[^'\u2018\u2019\u201a\u201b]|(['\u2018\u2019\u201a\u201b])\1)*'$/.test(line)).toBe(true);
       }),
       { numRuns: 60 },
     );

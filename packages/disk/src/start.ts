@@ -48,6 +48,19 @@ export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
   return { ok: false, ...failed, stayed: stayed.map((path) => join(UNFINISHED + start.project, path)) };
 }
 
+/** Takes a whole start back again, because another part of it failed: only what it made, and only where nothing else is in it by now. */
+export async function takeBackStart({ parent, folder, steps }: Pick<StartOnDisk, 'parent' | 'folder' | 'steps'>): Promise<readonly string[]> {
+  const root = join(parent, folder);
+  if (!standsThere(root) || lstatSync(root).isSymbolicLink()) return [];
+  const stayed = await takeBack(steps, diskPort(root));
+  try {
+    rmdirSync(root);
+  } catch {
+    stayed.push('');
+  }
+  return stayed.map((path) => join(folder, path));
+}
+
 /** Whether anything has this name, a broken link too. */
 function standsThere(path: string): boolean {
   try {

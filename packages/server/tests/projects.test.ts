@@ -120,6 +120,38 @@ describe('where a start is written', () => {
     expect(await code(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('41007'), adjusted: { [other.id]: { name: 'a/b' } } }))).toEqual([422, 'plan-refused']);
   });
 
+  test('a folder redirected to another volume lies there whole, is not missed here, and has its signpost; what fails half way is taken back on both', async () => {
+    const own = await openTestWorld();
+    const away = own.config.volumes.get('away') as string;
+    const request = (number: string, adjusted: object) => own.ask('coordinator', 'POST', '/api/projects', { ...startOf(number), adjusted });
+    try {
+      const node = 'cache';
+      expect(await code(await request('43001', { [node]: { volume: 'away' } }))).toEqual([503, 'volume-missing']);
+      mkdirSync(away);
+      expect(await code(await request('43001', { [node]: { volume: 'studio' } }))).toEqual([422, 'same-volume']);
+      const project = await json<ProjectRow>(await request('43001', { [node]: { volume: 'away' } }));
+      const here = readdirSync(path.join(own.studio, project.folder), { recursive: true, encoding: 'utf8' });
+      const there = readdirSync(path.join(away, project.folder), { recursive: true, encoding: 'utf8' });
+      expect(there.length).toBeGreaterThan(0);
+      expect(here.filter((p) => there.includes(p))).toEqual([]);
+      await own.world.checks.idle();
+      const { check } = await json<ProjectPage>(await own.ask('lead', 'GET', `/api/projects/${project.id}`));
+      expect(check?.counts).toEqual({ must: 0, should: 0, note: 0 });
+      const signposts = await json<Record<string, string>>(await own.ask('lead', 'GET', '/api/signposts/43001'));
+      expect(Object.values(signposts).filter((p) => p.startsWith(`${away}/`))).toEqual([path.join(away, project.folder, there[0] as string)]);
+      // In the way on the project's own volume: the other one is left as it was.
+      mkdirSync(path.join(own.studio, '43002_MSW_piece-43002'));
+      expect((await request('43002', { [node]: { volume: 'away' } })).status).toBe(409);
+      expect(readdirSync(away)).toEqual([project.folder]);
+      // In the way on the other volume: nothing here.
+      mkdirSync(path.join(away, '43003_MSW_piece-43003'));
+      expect((await request('43003', { [node]: { volume: 'away' } })).status).toBe(409);
+      expect(readdirSync(own.studio).filter((n) => n.includes('43003'))).toEqual([]);
+    } finally {
+      await own.close();
+    }
+  });
+
   test('many entries, dates that do not exist and values of the wrong sort are answered', async () => {
     expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('41008', { windows: Array.from({ length: 100_000 }, (_, i) => `w${i}`) }))).status).toBe(400);
     expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('41008', { windows: '1..99999999' }))).status).toBe(422);

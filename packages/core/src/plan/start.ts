@@ -1,6 +1,6 @@
 /** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
 import type { Registers, Values } from '../name/field';
-import type { Expansion } from '../template/expand';
+import type { Expansion, PlannedLine } from '../template/expand';
 import type { Template } from '../template/node';
 import { signpostsOf } from '../report/signposts';
 import { OWN_FOLDER } from '../check/match';
@@ -52,6 +52,22 @@ export function startChanges(plan: StartPlan): Change[] {
     own(MARKER_SIGNPOSTS_PATH, Object.fromEntries(signpostsOf(expansion).map((s) => [s.name, s.path === '' ? '.' : s.path]))),
     own(MARKER_REGISTERS_PATH, expansion.registers satisfies Registers),
   ];
+}
+
+/** What is made on other volumes, by volume: redirected folders with all that is in them, and the folders that lead to them. */
+export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, readonly Change[]> {
+  const byKey = new Map(expansion.lines.map((l) => [l.key, l]));
+  const out = new Map<string, Map<string, Change>>();
+  for (const line of expansion.lines) {
+    if (line.elsewhere?.made !== true) continue;
+    const changes = out.get(line.elsewhere.volume) ?? new Map<string, Change>();
+    out.set(line.elsewhere.volume, changes);
+    for (let at: PlannedLine | undefined = line; at !== undefined && at.path !== '' && !changes.has(at.key); at = byKey.get(at.parent ?? '')) {
+      const { key, kind, path, starter } = at;
+      changes.set(key, { key, what: kind, before: null, after: path, content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` } });
+    }
+  }
+  return new Map([...out].map(([volume, changes]) => [volume, [...changes.values()]]));
 }
 
 function markerOf({ template, expansion, project, started }: StartPlan): Marker {

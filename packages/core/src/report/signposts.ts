@@ -9,6 +9,8 @@ export interface Signpost {
   readonly name: string;
   /** From the project's root, parted by `/`. */
   readonly path: string;
+  /** Where it is redirected to another volume. */
+  readonly volume?: string | undefined;
 }
 
 export function signpostsOf(expansion: Expansion): Signpost[] {
@@ -20,7 +22,7 @@ export function signpostsOf(expansion: Expansion): Signpost[] {
     const name = [named, ...Object.values(line.entries)].join('.');
     if (taken.has(name)) continue;
     taken.add(name);
-    out.push({ name, path: line.path });
+    out.push({ name, path: line.path, ...(line.elsewhere && { volume: line.elsewhere.volume }) });
   }
   return out;
 }
@@ -50,16 +52,16 @@ export const SIGNPOST_FORMS = ['json', 'dotenv', 'sh', 'powershell'] as const;
 export type SignpostForm = (typeof SIGNPOST_FORMS)[number];
 
 /** Quoting leaves no name able to run anything, nor to end its line. */
-export function printSignposts(form: SignpostForm, signposts: readonly Signpost[], whole: (path: string) => string): string {
+export function printSignposts(form: SignpostForm, signposts: readonly Signpost[], whole: (signpost: Signpost) => string): string {
   const lines = variablesOf(signposts);
   switch (form) {
     case 'json':
-      return `${JSON.stringify(Object.fromEntries(signposts.map((s) => [s.name, whole(s.path)])), null, 2)}\n`;
+      return `${JSON.stringify(Object.fromEntries(signposts.map((s) => [s.name, whole(s)])), null, 2)}\n`;
     case 'dotenv':
-      return lines.map((l) => `${l.name}="${whole(l.signpost.path).replace(/["\\$`]/g, '\\$&')}"\n`).join('');
+      return lines.map((l) => `${l.name}="${whole(l.signpost).replace(/["\\$`]/g, '\\$&')}"\n`).join('');
     case 'sh':
-      return lines.map((l) => `export ${l.name}='${whole(l.signpost.path).replaceAll("'", "'\\''")}'\n`).join('');
+      return lines.map((l) => `export ${l.name}='${whole(l.signpost).replaceAll("'", "'\\''")}'\n`).join('');
     case 'powershell':
-      return lines.map((l) => `$env:${l.name} = '${whole(l.signpost.path).replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'\r\n`).join('');
+      return lines.map((l) => `$env:${l.name} = '${whole(l.signpost).replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'\r\n`).join('');
   }
 }

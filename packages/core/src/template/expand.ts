@@ -35,6 +35,13 @@ export interface PlannedLine {
   readonly rules: FolderRules;
   readonly folder: FolderNode | null;
   readonly starter: Starter | null;
+  /** Of a folder redirected to another volume, and of what is in it: where, and whether it is made there at the start. Here it may be absent. */
+  readonly elsewhere?: Elsewhere | undefined;
+}
+
+export interface Elsewhere {
+  readonly volume: string;
+  readonly made: boolean;
 }
 
 export interface Expansion {
@@ -80,6 +87,7 @@ interface Frame {
   readonly path: string;
   readonly depth: number;
   readonly made: boolean;
+  readonly elsewhere: Elsewhere | null;
   readonly mark: Mark | null;
   readonly entries: Readonly<Record<string, string>>;
   /** Every entry on the way down: a list within itself keeps both. */
@@ -116,6 +124,12 @@ function keptValues(fields: readonly Field[], values: Values, registers: Registe
   const kept = keepValues(fields, values, registers);
   keptFor.set(values, { fields, registers, kept });
   return kept;
+}
+
+/** Where a line lies if not with the project: redirected itself, or in a folder that is. */
+function awayOf(frame: Frame, volume: string | undefined, wanted: boolean): Elsewhere | null {
+  if (volume !== undefined) return { volume, made: (frame.made || frame.elsewhere?.made === true) && wanted };
+  return frame.elsewhere === null ? null : { volume: frame.elsewhere.volume, made: frame.elsewhere.made && wanted };
 }
 
 const sameFrame = (a: Frame, b: Frame): boolean => a.key === b.key && a.path === b.path && a.depth === b.depth && a.made === b.made && a.mark === b.mark && a.chain === b.chain;
@@ -160,7 +174,7 @@ class Expanding {
 
   run(): Expansion {
     const { node, id, rules } = this.resolved.root;
-    const frame: Frame = { key: id, path: '', depth: 0, made: true, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: {} };
+    const frame: Frame = { key: id, path: '', depth: 0, made: true, elsewhere: null, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: {} };
     const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
     const rootName = textOf(pieces);
     this.rootLength = rootName.length;
@@ -223,7 +237,7 @@ class Expanding {
     for (const inner of this.frames(node, frame)) {
       const line = this.place(node.name ?? '', folder.numberPrefix, folder.id, inner, { kind: 'folder', presence: node.presence ?? 'always', mark: node.mark ?? frame.mark, rules: folder.rules, folder: node, starter: null }, siblings);
       if (line === null) continue;
-      this.inside(folder, { ...inner, key: line.key, path: line.path, depth: line.depth, made: line.made, mark: line.mark });
+      this.inside(folder, { ...inner, key: line.key, path: line.path, depth: line.depth, made: line.made, elsewhere: line.elsewhere ?? null, mark: line.mark });
     }
   }
 
@@ -265,7 +279,9 @@ class Expanding {
     const name = textOf(pieces);
     const path = frame.path === '' ? name : `${frame.path}/${name}`;
     const { kind, presence, mark, rules, folder, starter } = what;
-    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence, made: frame.made && (presence === 'always' || own?.make === true), mark, entries: frame.entries, rules, folder, starter };
+    const wanted = presence === 'always' || own?.make === true;
+    const elsewhere = awayOf(frame, own?.volume, wanted);
+    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence: own?.volume === undefined ? presence : 'optional', made: elsewhere === null && frame.made && wanted, ...(elsewhere && { elsewhere }), mark, entries: frame.entries, rules, folder, starter };
     // Two names in one folder that some system cannot tell apart.
     const clash = clashKey(name);
     const alike = siblings.get(clash);

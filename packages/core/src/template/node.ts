@@ -94,6 +94,8 @@ export interface Adjustment {
   readonly make?: boolean | undefined;
   /** Another name than the pattern writes, its number in front included. */
   readonly name?: string | undefined;
+  /** Made on another volume, under the project's own folder there, with all that is in it. */
+  readonly volume?: string | undefined;
 }
 
 /** By the line's identity: a node's id with its entries. */

@@ -48,8 +48,11 @@ export async function signpostText(world: World, project: string, form: Signpost
   if (page === null) throw new Refused(404, 'not-found', 'There is no such project.');
   const registers: Registers = await readRegisters(world.db);
   const signposts = signpostsOf(expandTemplate(page.body, page.values, registers));
-  const prefixes = (await readPrefixes(world.db)).get(page.volume);
-  const prefix = prefixes?.[system] || (system === 'linux' ? (world.config.volumes.get(page.volume) ?? '') : '');
-  if (prefix === '') throw new Refused(409, 'prefix-missing', `Nobody has said how ${system} sees the volume ${page.volume}: a coordinator does, among the volumes.`);
-  return printSignposts(form, signposts, (path) => pathOn(system, prefix, page.folder, path));
+  const prefixes = await readPrefixes(world.db);
+  const prefixOf = (volume: string): string => {
+    const prefix = prefixes.get(volume)?.[system] || (system === 'linux' ? (world.config.volumes.get(volume) ?? '') : '');
+    if (prefix === '') throw new Refused(409, 'prefix-missing', `Nobody has said how ${system} sees the volume ${volume}: a coordinator does, among the volumes.`);
+    return prefix;
+  };
+  return printSignposts(form, signposts, (s) => pathOn(system, prefixOf(s.volume ?? page.volume), page.folder, s.path));
 }

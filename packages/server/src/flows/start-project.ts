@@ -4,8 +4,8 @@
  */
 import { randomUUID } from 'node:crypto';
 import { type Look, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
-import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
-import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, volumeState } from '@nesting/disk';
+import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, redirectedChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
+import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, takeBackStart, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
 import { heldByOther, reservedFor } from '../db/queries/numbers';
@@ -24,6 +24,8 @@ export interface Planned {
   readonly editions: NewProject['conventions'];
   readonly stepsFor: (project: string, started: string) => Step[];
   readonly bytesOf: (content: Content) => Uint8Array;
+  /** What is made on other volumes. */
+  readonly away: readonly { readonly volume: string; readonly steps: readonly Step[] }[];
 }
 
 /** `prefix` is what stands before the project's folder where it is written. Nothing that the screen refuses is written from here. */
@@ -41,20 +43,35 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
   const bytes = (content: Content) => bytesOf(content, starters, template, expansion);
   // Every file must be there before anything is claimed.
   for (const step of stepsFor('', '')) if (step.do === 'write' && step.content.kind === 'kept') bytes(step.content);
-  return { template, expansion, editions, stepsFor, bytesOf: bytes };
+  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({ volume, steps: orderChanges(changes) }));
+  for (const { steps } of away) for (const step of steps) if (step.do === 'write') bytes(step.content);
+  return { template, expansion, editions, stepsFor, bytesOf: bytes, away };
 }
 
 export async function startProject(world: World, person: string, given: StartRequest): Promise<ProjectRow> {
   const { db } = world;
   const request = startSchema.parse(given);
   const parent = readyVolume(world, request.volume);
-  const { template, expansion, editions, stepsFor, bytesOf } = await planStart(world, request, `${parent}/`);
+  const { template, expansion, editions, stepsFor, bytesOf, away } = await planStart(world, request, `${parent}/`);
+  const others = away.map((a) => ({ ...a, parent: readyVolume(world, a.volume) }));
+  if (others.some((o) => o.volume === request.volume)) throw new Refused(422, 'same-volume', `${request.volume} is the project's own volume: nothing is redirected to it. Nothing was written.`);
   const folder = expansion.rootName;
   if (request.into) refuseProjectsFolder(parent, folder);
   const id = await claim(world, person, request, expansion, editions, template.setup?.firstDay ?? []);
   const plan = { parent, folder, project: id, steps: stepsFor(id, new Date().toISOString()), bytesOf };
+  // Other volumes first: the project itself is there only when all of it is.
+  for (const [i, other] of others.entries()) {
+    const made = await startOnDisk({ parent: other.parent, folder, project: id, steps: other.steps, bytesOf });
+    if (made.ok) continue;
+    for (const before of others.slice(0, i)) await takeBackStart({ parent: before.parent, folder, steps: before.steps });
+    return giveUp(world, person, id, other.volume, folder, made);
+  }
   const outcome = request.into ? await addToFolder(plan) : await startOnDisk(plan);
-  if (!outcome.ok) return giveUp(world, person, id, request.volume, folder, outcome);
+  if (!outcome.ok) {
+    const stayed = [];
+    for (const other of others) stayed.push(...(await takeBackStart({ parent: other.parent, folder, steps: other.steps })));
+    return giveUp(world, person, id, request.volume, folder, { ...outcome, stayed: [...outcome.stayed, ...stayed] });
+  }
   await setProjectState(db, id, 'running');
   await recordActivity(db, 'project-started', person, id, { folder, volume: request.volume, folders: expansion.folders, files: expansion.files }, `project:${id}`);
   await checkProject(world, id, person);
@@ -159,6 +176,16 @@ export async function lookAtTarget(world: World, person: string, number: string,
   return { numberTaken: taken.number, folderTaken: taken.folder, folderOnDisk, numberHeldBy: await heldByOther(world.db, person, number), numberReserved: await reservedFor(world.db, number), numberNote: await noteOfNumber(world, number) };
 }
 
+/** Folders that a start cut short had made on other volumes. */
+async function takeBackElsewhere(world: World, id: string, folder: string): Promise<void> {
+  const row = await readProject(world.db, id);
+  if (row === null || Object.values(row.adjusted).every((a) => a.volume === undefined)) return;
+  for (const [volume, changes] of redirectedChanges(expandTemplate(row.body, row.values, await readRegisters(world.db)))) {
+    const parent = world.config.volumes.get(volume);
+    if (parent !== undefined) await takeBackStart({ parent, folder, steps: orderChanges(changes) });
+  }
+}
+
 /** Starts a crash cut short: those whose folder took its place are finished, the others are taken back. */
 export async function settleStarts(world: World): Promise<void> {
   for (const start of await listUnstarted(world.db)) {
@@ -168,7 +195,8 @@ export async function settleStarts(world: World): Promise<void> {
     const whole = inside(root, join(start.folder, MARKER_PATH)).ok && readMarker(join(root, start.folder))?.marker.includes(start.id);
     if (whole) await setProjectState(world.db, start.id, 'running');
     else {
-      sweep(root, (project) => project === start.id);
+      for (const other of world.config.volumes.values()) if (volumeState(other).state !== 'missing') sweep(other, (project) => project === start.id);
+      await takeBackElsewhere(world, start.id, start.folder);
       await transaction(world.db, async (client) => {
         const number = await removeUnstarted(client, start.id);
         if (number !== null) await freeNumber(client, number, `the start of ${start.folder} was cut short`);

@@ -15,7 +15,9 @@ export interface Written {
 }
 
 export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
-  const planned = await planStart(world, given, '');
+  // Taken away as one thing, it is one thing: nothing of it lies on another volume.
+  const whole = Object.fromEntries(Object.entries(given.adjusted).map(([key, { volume: _other, ...rest }]) => [key, rest]));
+  const planned = await planStart(world, { ...given, adjusted: whole }, '');
   const { expansion } = planned;
   const steps = planned.stepsFor(randomUUID(), new Date().toISOString());
   const filled = steps.map((s): FilledStep => (s.do === 'make' ? s : { do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) }));

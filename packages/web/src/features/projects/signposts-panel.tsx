@@ -2,6 +2,7 @@
 import { type ProjectPage, SYSTEMS, type System } from '@nesting/contract';
 import { type Expansion, pathOn, SIGNPOST_FORMS, signpostsOf } from '@nesting/core';
 import { useMemo, useState } from 'react';
+import { api } from '../../app/api';
 import { CopyButton, Heading, Radios } from '../../ui/ui';
 
 const SYSTEM_WORDS: Readonly<Record<System, string>> = { windows: 'Windows', macos: 'macOS', linux: 'Linux' };
@@ -18,8 +19,12 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
   const [system, setSystem] = useState(ownSystem);
   // Those of the whole project first, then those made once for each entry.
   const signposts = useMemo(() => signpostsOf(expansion).toSorted((a, b) => Number(a.name.includes('.')) - Number(b.name.includes('.'))), [expansion]);
-  const known = project.prefixes[system];
-  const prefix = known || (system === 'linux' ? project.root.slice(0, -project.folder.length - 1) : '');
+  const { data: volumes = [] } = api.useVolumesQuery();
+  const prefixOf = (name: string): string => {
+    const volume = volumes.find((v) => v.name === name);
+    return volume?.prefixes[system] || (system === 'linux' ? (volume?.root ?? '') : '');
+  };
+  const prefix = prefixOf(project.volume);
   const address = (form: string) => `/api/signposts/${encodeURIComponent(project.number)}?as=${form}&system=${system}`;
   return (
     <section aria-label="Signposts" className="flex flex-col gap-2 text-sm">
@@ -28,7 +33,7 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
       {prefix === '' && <p className="text-ochre">Nobody has said how {SYSTEM_WORDS[system]} sees the volume {project.volume}: a coordinator does, among the volumes.</p>}
       <ul>
         {signposts.slice(0, SHOWN).map((s) => {
-          const whole = pathOn(system, prefix || project.volume, project.folder, s.path);
+          const whole = pathOn(system, prefixOf(s.volume ?? project.volume) || (s.volume ?? project.volume), project.folder, s.path);
           return <li key={s.name} className="flex items-start gap-1 border-b border-line py-1"><span className="min-w-0 flex-1"><span className="font-semibold">{s.name}</span><span className="block font-mono text-xs break-all text-note">{whole}</span></span><CopyButton text={whole} what={`the path of ${s.name}`} /></li>;
         })}
         {signposts.length > SHOWN && <li className="py-1 text-ink2">and {signposts.length - SHOWN} more, in the files</li>}

@@ -1,14 +1,14 @@
 /** What this project will have otherwise than its template: folders left out, made now, or called otherwise. Each goes back as planned by one click. */
 import type { Adjustment, Adjustments, PlannedLine } from '@nesting/core';
 import { useId, useState } from 'react';
-import { Button, Heading, Labelled, Line } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Line } from '../../ui/ui';
 
 /** `scene@surface=west-front&scene=s03/renders` is told by its folder and its entries. */
 const wordsOf = (key: string): string => key.replace(/@/, ' of ').replaceAll('&', ', ').replace(/=/g, ' ');
 
 export function adjustmentWords(a: Adjustment): string {
   if (a.leaveOut) return 'left out';
-  return [a.make ? 'made now' : '', a.name === undefined ? '' : `called ${a.name}`].filter((w) => w !== '').join(', ');
+  return [a.make ? 'made now' : '', a.name === undefined ? '' : `called ${a.name}`, a.volume === undefined ? '' : `on ${a.volume}`].filter((w) => w !== '').join(', ');
 }
 
 export function withAdjustment(all: Adjustments, key: string, change: Adjustment | null): Adjustments {
@@ -33,8 +33,11 @@ export function Otherwise({ adjusted, onAdjust }: { adjusted: Adjustments; onAdj
   );
 }
 
+const SAME = ':same';
+
 /** What can be done with the selected line, for this project alone. */
-export function LineActs({ line, adjusted, onAdjust }: { line: PlannedLine; adjusted: Adjustments; onAdjust: (adjusted: Adjustments) => void }) {
+/** `volumes` are those a folder can be redirected to; none where the project is not written on one. */
+export function LineActs({ line, adjusted, volumes, onAdjust }: { line: PlannedLine; adjusted: Adjustments; volumes: readonly string[]; onAdjust: (adjusted: Adjustments) => void }) {
   const id = useId();
   const own = adjusted[line.key];
   const [name, setName] = useState<string | null>(null);
@@ -47,6 +50,11 @@ export function LineActs({ line, adjusted, onAdjust }: { line: PlannedLine; adju
         <Button onClick={() => set({ leaveOut: true })}>Leave it out</Button>
         {line.kind === 'folder' && line.presence !== 'always' && (own?.make ? <Button onClick={() => set({ make: false })}>Not now</Button> : <Button onClick={() => set({ make: true })}>Make it now</Button>)}
       </div>
+      {line.kind === 'folder' && volumes.length > 0 && (line.elsewhere === undefined || own?.volume !== undefined) && (
+        <Labelled id={`${id}v`} label="On volume" help={own?.volume === undefined ? undefined : 'under a folder of the same name there, with all that is in it'}>
+          <Choose id={`${id}v`} label="On volume" value={own?.volume ?? SAME} options={[{ value: SAME, label: 'where the project is' }, ...volumes.map((v) => ({ value: v, label: v }))]} onChange={(v) => set({ volume: v === SAME ? undefined : v })} />
+        </Labelled>
+      )}
       <Labelled id={id} label="Called" help={own?.name === undefined ? undefined : 'otherwise than the template says'}>
         <Line
           id={id} value={name ?? line.name} maxLength={255} className="font-mono" spellCheck={false} autoComplete="off" onChange={(e) => setName(e.target.value)}

@@ -134,7 +134,7 @@ function Starting({ row, all, registers, volumes }: Props) {
           <TrayTree label="What will be made" nodes={nodes} selected={selected} onSelect={select} />
         </>
       }
-      consequence={line && <div className="flex flex-col gap-5"><SelectedLine template={template} registers={expansion.registers} expansion={expansion} line={line} prefix={prefix} volume={here ? (volume?.name ?? '') : ''} clash={line.depth === 0 ? clash : null} onSelect={select} /><LineActs key={line.key} line={line} adjusted={adjusted} onAdjust={adjust} /></div>}
+      consequence={line && <div className="flex flex-col gap-5"><SelectedLine template={template} registers={expansion.registers} expansion={expansion} line={line} prefix={prefix} volume={here ? (volume?.name ?? '') : ''} clash={line.depth === 0 ? clash : null} onSelect={select} /><LineActs key={line.key} line={line} adjusted={adjusted} volumes={here ? volumes.filter((v) => v.name !== volume?.name && v.state === 'ready').map((v) => v.name) : []} onAdjust={adjust} /></div>}
       ledger={
         <>
           <div className="min-w-0 flex-1" aria-live="polite">
@@ -154,7 +154,7 @@ function Starting({ row, all, registers, volumes }: Props) {
                   {adding ? `Adds ${expansion.folders - 1 - there.filter((p) => expansion.lines.some((l) => l.kind === 'folder' && l.path === p)).length} folders and what files are missing to` : `Makes ${expansion.folders} folders and ${expansion.files} files ${here ? 'on' : 'in'}`} <span className={here ? 'font-mono' : ''}>{target === null ? '' : targetWords(target)}</span>.
                 </strong>{' '}
                 <span className="text-ink2">
-                  {adding ? 'What is there stays as it is.' : here ? 'Nothing exists there yet.' : ''} Longest path {expansion.longest} of {expansion.budget}.{expansion.diagnostics.some((d) => d.code.startsWith('name-')) ? '' : ' Every name is legal on every system.'}
+                  {awayWords(expansion)}{adding ? 'What is there stays as it is.' : here ? 'Nothing exists there yet.' : ''} Longest path {expansion.longest} of {expansion.budget}.{expansion.diagnostics.some((d) => d.code.startsWith('name-')) ? '' : ' Every name is legal on every system.'}
                 </span>
               </p>
             )}
@@ -250,6 +250,13 @@ function parted(all: Values): { values: Values; adjusted: Adjustments; settings:
 
 /** Fields whose values are mostly the same for one template: offered again the next time. */
 const keptFields = (template: Template): string[] => [...template.fields.filter((f) => f.type === 'choice' || f.type === 'person').map((f) => f.key), SETTINGS];
+
+/** What is made on other volumes, in words. */
+function awayWords(expansion: Expansion): string {
+  const by = new Map<string, number>();
+  for (const l of expansion.lines) if (l.elsewhere?.made && l.kind === 'folder') by.set(l.elsewhere.volume, (by.get(l.elsewhere.volume) ?? 0) + 1);
+  return [...by].map(([volume, n]) => `And ${n} ${n === 1 ? 'folder' : 'folders'} on ${volume}. `).join('');
+}
 
 const NOTHING: readonly string[] = [];
 

@@ -17,7 +17,7 @@ export function treeOfPlan(expansion: Expansion, rootTaken: boolean, resolved: R
       pieces: line.pieces.map((p) => ({ text: p.text, field: p.field })),
       mark: line.mark,
       state: standing.has(line.path) || (line.depth === 0 && standing.size > 0) ? 'there' : 'planned',
-      note: line.depth === 0 ? `${expansion.folders} folders, ${expansion.files} files` : line.made ? (line.folder?.purpose ?? (line.kind === 'file' ? (line.starter?.fill ? 'starter, filled in' : 'starter') : undefined)) : 'not made now',
+      note: line.depth === 0 ? `${expansion.folders} folders, ${expansion.files} files` : line.made || line.elsewhere?.made ? (line.folder?.purpose ?? (line.kind === 'file' ? (line.starter?.fill ? 'starter, filled in' : 'starter') : undefined)) : 'not made now',
       badge: badgeOf(line),
       weight: faults.get(line.key),
       group: per === undefined ? undefined : `${line.parent} ${line.node}`,
@@ -29,6 +29,7 @@ export function treeOfPlan(expansion: Expansion, rootTaken: boolean, resolved: R
 }
 
 function badgeOf(line: PlannedLine): string | undefined {
+  if (line.elsewhere !== undefined) return `on ${line.elsewhere.volume}`;
   if (line.presence === 'optional') return 'optional';
   if (line.presence === 'on-demand') return 'when needed';
   return line.folder?.signpost ? `signpost: ${line.folder.signpost}` : undefined;
