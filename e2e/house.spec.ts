@@ -111,7 +111,7 @@ test('somebody is invited, comes in by the mailed link, makes a key, and is out 
   await hers.getByLabel('What is it for').fill('render machine');
   await hers.getByRole('button', { name: 'Make a key' }).click();
   await expect(hers.getByText('It is shown only now.')).toBeVisible();
-  const key = /nest_[\w-]{20,}/.exec((await hers.getByLabel('Access keys').textContent()) ?? '')?.[0] as string;
+  const key = /nest_[\w-]{32}/.exec((await hers.getByLabel('Access keys').textContent()) ?? '')?.[0] as string;
   const byKey = () => hers.request.fetch(`${demo.address}/api/projects`, { headers: { authorization: `Bearer ${key}`, cookie: '' } });
   expect((await byKey()).status()).toBe(200);
   await page.goto('/registers/people');

@@ -43,7 +43,7 @@ const timed = (act, arg, other) =>
     const start = performance.now();
     // biome-ignore lint/security/noGlobalEval: the bench's own words
     eval(`(${source})`)(given);
-    while (performance.now() - start < 10_000 && (text() === before || (differs !== '' && !text().includes(differs)))) await new Promise((resolve) => requestAnimationFrame(resolve));
+    while (performance.now() - start < 10_000 && (text() === before || text() === '' || (differs !== '' && !text().includes(differs)))) await new Promise((resolve) => requestAnimationFrame(resolve));
     await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
     return performance.now() - start;
   }, [act.toString(), arg, other]);

@@ -83,9 +83,17 @@ export const startSchema = z.object({
   settings: z.record(short, short).default({}),
   /** Into a folder that is there already: what is there is kept, what is missing is added. */
   into: z.boolean().default(false),
+  /** Made up by who asks, to be told how far it is. */
+  watch: z.uuid().optional(),
 });
 export type StartRequest = z.input<typeof startSchema>;
 export type StartGiven = z.infer<typeof startSchema>;
+
+/** How far a start is that is being written. */
+export interface Making {
+  readonly done: number;
+  readonly all: number;
+}
 
 export const WRITTEN_AS = ['zip', 'sh', 'powershell', 'steps'] as const;
 export type WrittenAs = (typeof WRITTEN_AS)[number];

@@ -36,7 +36,7 @@ export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
     return { ok: false, code: codeOf(error), at: '', stayed: [] };
   }
   const port = diskPort(unfinished);
-  const performed = await performSteps(start.steps, port, { bytesOf: start.bytesOf, ...(start.cancel && { cancel: start.cancel }), ...(start.progress && { progress: start.progress }) });
+  const performed = await performSteps(start.steps, port, { bytesOf: start.bytesOf, breathe: () => new Promise((resolve) => setImmediate(resolve)), ...(start.cancel && { cancel: start.cancel }), ...(start.progress && { progress: start.progress }) });
   const failed = performed.failed !== null ? { code: performed.failed.code, at: performed.failed.step.path } : performed.cancelled ? { code: 'CANCELLED', at: '' } : rename(unfinished, target);
   if (failed === null) return { ok: true, root: target };
   const stayed = await takeBack(performed.done, port);

@@ -152,6 +152,26 @@ describe('where a start is written', () => {
     }
   });
 
+  test('a start that is stopped while it is written leaves nothing behind, and its number is free', async () => {
+    const { startProject, makingOf } = await import('../src/flows/start-project');
+    const watch = '11111111-1111-4111-8111-111111111111';
+    const seen: number[] = [];
+    const cancel = {
+      get aborted() {
+        const far = makingOf(watch)?.done ?? 0;
+        seen.push(far);
+        return far >= 4;
+      },
+    };
+    const stopped = startProject(t.world, t.people.coordinator, { ...startOf('41009'), watch }, cancel);
+    await expect(stopped).rejects.toMatchObject({ code: 'cancelled', message: 'Stopped before it was made. Nothing was left behind.' });
+    expect(Math.max(...seen)).toBe(4);
+    expect(makingOf(watch)).toBeNull();
+    expect(readdirSync(t.studio).filter((n) => n.includes('41009') || n.startsWith('.nesting'))).toEqual([]);
+    expect((await t.world.db.query("select what from number_event where number = '41009' order by id desc limit 1")).rows).toEqual([{ what: 'freed' }]);
+    await start('41009');
+  });
+
   test('many entries, dates that do not exist and values of the wrong sort are answered', async () => {
     expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('41008', { windows: Array.from({ length: 100_000 }, (_, i) => `w${i}`) }))).status).toBe(400);
     expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('41008', { windows: '1..99999999' }))).status).toBe(422);

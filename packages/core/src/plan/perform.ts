@@ -26,7 +26,12 @@ export interface PerformOptions {
   readonly bytesOf: (content: Content) => Uint8Array | Promise<Uint8Array>;
   readonly cancel?: Cancellation;
   readonly progress?: (done: number, all: number) => void;
+  /** Lets others in between steps, where the port's calls block: without it a cancellation is only heard at the end. */
+  readonly breathe?: () => Promise<void>;
 }
+
+/** Steps between two breaths. */
+const BREATH = 50;
 
 export async function performSteps(steps: readonly Step[], port: Port, options: PerformOptions): Promise<Performed> {
   const done: Step[] = [];
@@ -40,6 +45,7 @@ export async function performSteps(steps: readonly Step[], port: Port, options: 
     }
     done.push(step);
     options.progress?.(done.length, steps.length);
+    if (options.breathe && done.length % BREATH === 0) await options.breathe();
   }
   return { done, failed: null, cancelled: false };
 }

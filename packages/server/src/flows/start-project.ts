@@ -3,8 +3,8 @@
  * into it whole. A start that fails leaves neither a number used nor a folder behind; one that a crash cut short is settled at the next boot.
  */
 import { randomUUID } from 'node:crypto';
-import { type Look, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
-import { type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, redirectedChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
+import { type Look, type Making, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
+import { type Cancellation, type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, redirectedChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
 import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, takeBackStart, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
@@ -48,7 +48,21 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
   return { template, expansion, editions, stepsFor, bytesOf: bytes, away };
 }
 
-export async function startProject(world: World, person: string, given: StartRequest): Promise<ProjectRow> {
+/** Starts that are being written, by what their askers call them. */
+const making = new Map<string, Making>();
+
+export const makingOf = (watch: string): Making | null => making.get(watch) ?? null;
+
+/** `cancel` is heard while it is written: then all of it is taken back. */
+export async function startProject(world: World, person: string, given: StartRequest, cancel?: Cancellation): Promise<ProjectRow> {
+  try {
+    return await start(world, person, given, cancel);
+  } finally {
+    if (given.watch !== undefined) making.delete(given.watch);
+  }
+}
+
+async function start(world: World, person: string, given: StartRequest, cancel?: Cancellation): Promise<ProjectRow> {
   const { db } = world;
   const request = startSchema.parse(given);
   const parent = readyVolume(world, request.volume);
@@ -58,7 +72,7 @@ export async function startProject(world: World, person: string, given: StartReq
   const folder = expansion.rootName;
   if (request.into) refuseProjectsFolder(parent, folder);
   const id = await claim(world, person, request, expansion, editions, template.setup?.firstDay ?? []);
-  const plan = { parent, folder, project: id, steps: stepsFor(id, new Date().toISOString()), bytesOf };
+  const plan = { parent, folder, project: id, steps: stepsFor(id, new Date().toISOString()), bytesOf, ...(cancel && { cancel }), progress: (done: number, all: number) => void (request.watch !== undefined && making.set(request.watch, { done, all })) };
   // Other volumes first: the project itself is there only when all of it is.
   for (const [i, other] of others.entries()) {
     const made = await startOnDisk({ parent: other.parent, folder, project: id, steps: other.steps, bytesOf });
@@ -152,6 +166,8 @@ async function giveUp(world: World, person: string, id: string, volume: string, 
   switch (outcome.code) {
     case 'EEXIST':
       throw new Refused(409, 'folder-exists', `A folder ${folder} exists already on ${volume}. ${left}`);
+    case 'CANCELLED':
+      throw new Refused(409, 'cancelled', `Stopped before it was made. ${left}`);
     case 'ENOSPC':
     case 'EDQUOT':
       throw new Refused(507, 'volume-full', `The volume ${volume} is full${where}. ${left} Make room, or take another volume.`);

@@ -1,5 +1,5 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { ActivityPage, ActivityQuery, ActivityRow, AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, EditProject, Entrance, FindingRow, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { ActivityPage, ActivityQuery, ActivityRow, AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, EditProject, Entrance, FindingRow, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, Making, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
 import type { Cells, Convention, FolderNode, ListName, NumberSeries, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
@@ -60,6 +60,8 @@ export const api = createApi({
     registers: build.query<Registers, void>({ query: () => 'registers', providesTags: ['registers'] }),
     volumes: build.query<VolumeRow[], void>({ query: () => 'volumes', providesTags: ['volumes'] }),
     list: build.query<ListEntryRow[], EditableList>({ query: (list) => `lists/${list}`, providesTags: ['registers'] }),
+    /** The beginning of a list: shown while all of it is on its way. */
+    listHead: build.query<ListEntryRow[], EditableList>({ query: (list) => `lists/${list}?head`, providesTags: ['registers'] }),
     addEntry: build.mutation<ListEntryRow, { list: EditableList; cells: Cells }>({ query: ({ list, cells }) => ({ url: `lists/${list}`, method: 'POST', body: { cells } }), invalidatesTags: ['registers', 'activity'] }),
     saveEntry: build.mutation<ListEntryRow, { list: EditableList; key: string; cells: Cells; version: number }>({ query: ({ list, key, ...body }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'PUT', body }), invalidatesTags: ['registers', 'activity'] }),
     removeEntry: build.mutation<void, { list: EditableList; key: string }>({ query: ({ list, key }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'DELETE' }), invalidatesTags: ['registers', 'activity'] }),
@@ -91,7 +93,7 @@ export const api = createApi({
     relink: build.mutation<void, { project: string; volume: string; folder: string }>({ query: (body) => ({ url: 'volumes/relink', method: 'POST', body }), invalidatesTags: ['projects', 'volumes'] }),
     activity: build.infiniteQuery<ActivityPage, ActivityQuery, number | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => (last.more ? (last.rows.at(-1)?.id ?? null) : undefined) },
-      query: ({ queryArg, pageParam }) => `activity?${addressOf({ ...queryArg, before: pageParam ?? undefined })}`,
+      query: ({ queryArg, pageParam }) => `activity?${addressOf({ ...queryArg, before: pageParam ?? undefined, short: pageParam === null ? 'yes' : undefined })}`,
       providesTags: ['activity'],
     }),
     outbox: build.query<MailRow[], void>({ query: () => 'outbox', providesTags: ['outbox'] }),
@@ -108,6 +110,7 @@ export const api = createApi({
     pinProject: build.mutation<void, { id: string; pinned?: boolean }>({ query: ({ id, ...body }) => ({ url: `me/projects/${id}`, method: 'POST', body }), invalidatesTags: (_r, _e, { pinned }) => (pinned === undefined ? [] : ['projects']) }),
     tickFirstDay: build.mutation<void, { id: string; place: number; done: boolean }>({ query: ({ id, place, done }) => ({ url: `projects/${id}/first-day/${place}`, method: 'POST', body: { done } }), invalidatesTags: ['projects'] }),
     givePicture: build.mutation<void, { id: string; file: File | null }>({ query: ({ id, file }) => ({ url: `projects/${id}/picture`, method: 'PUT', body: file ?? new Blob(), headers: { 'content-type': 'application/octet-stream' } }), invalidatesTags: ['projects'] }),
+    making: build.query<Making, string>({ query: (watch) => `projects/making/${watch}`, keepUnusedDataFor: 0 }),
     pathsThere: build.query<readonly string[], { volume: string; folder: string; paths: readonly string[] }>({ query: (body) => ({ url: 'projects/there', method: 'POST', body }), keepUnusedDataFor: 5 }),
     project: build.query<ProjectPage, string>({ query: (id) => `projects/${id}`, providesTags: ['projects'] }),
     startProject: build.mutation<ProjectRow, StartRequest>({ query: (body) => ({ url: 'projects', method: 'POST', body }), invalidatesTags: ['projects', 'templates'] }),

@@ -25,14 +25,22 @@ const LISTS: Readonly<Record<EditableList, ListSql>> = {
   banned: { table: 'banned_word', key: 'word', used: '0', columns: { word: { column: 'word' } } },
 };
 
-const select = (list: EditableList, where = ''): string => {
-  const { table, key, columns, used, join = '' } = LISTS[list];
+/** `from` is the list's table, or the beginning of it. */
+const select = (list: EditableList, where = '', from: string = LISTS[list].table): string => {
+  const { key, columns, used, join = '' } = LISTS[list];
   const cells = Object.entries(columns).map(([cell, { column, as }]) => `'${cell}', ${as === 'array' ? `array_to_string(t.${column}, ' ')` : as === 'flag' ? `case when t.${column} then 'yes' else '' end` : `t.${column}`}`);
-  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used from ${table} t ${join} ${where} order by lower(t.${key})`;
+  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used from ${from} t ${join} ${where} order by lower(t.${key})`;
 };
 
 export async function readList(client: Client, list: EditableList): Promise<ListEntryRow[]> {
   return (await client.query<ListEntryRow>(select(list))).rows;
+}
+
+/** The whole list as the JSON that is sent: ten thousand entries are not made into objects and back on the way. `head` gives its beginning alone. */
+export async function readListText(client: Client, list: EditableList, head: number | null): Promise<string> {
+  const { table, key } = LISTS[list];
+  const from = head === null ? table : `(select * from ${table} order by lower(${key}) limit ${Math.floor(head)})`;
+  return (await client.query<{ all: string }>(`select coalesce(json_agg(x), '[]')::text as all from (${select(list, '', from)}) x`)).rows[0]?.all ?? '[]';
 }
 
 export async function readEntry(client: Client, list: EditableList, key: string): Promise<ListEntryRow | null> {

@@ -2,7 +2,7 @@
 import { activityQuerySchema, addEntrySchema, holdSchema, importSchema, listNameSchema, mergeEntriesSchema, prefixesSchema, relinkSchema, reserveSchema, saveEntrySchema, saveSeriesSchema } from '@nesting/contract';
 import type { Context } from 'hono';
 import { readActivity } from '../../db/queries/activity';
-import { type EditableList, readList } from '../../db/queries/lists';
+import { type EditableList, readListText } from '../../db/queries/lists';
 import { listMails } from '../../db/queries/mails';
 import { readRegisters } from '../../db/queries/registers';
 import { activityCsv } from '../../flows/activity-csv';
@@ -20,10 +20,12 @@ function listOf(c: Context): EditableList {
 }
 
 const PAGE = 200;
+/** Entries that are shown while the rest of a long list is on its way. */
+const HEAD = 100;
 
 export const LISTS: readonly Route[] = [
   { method: 'GET', path: '/api/registers', roles: ALL, handle: async ({ c, world }) => c.json(await readRegisters(world.db)) },
-  { method: 'GET', path: '/api/lists/:list', roles: ALL, handle: async ({ c, world }) => c.json(await readList(world.db, listOf(c))) },
+  { method: 'GET', path: '/api/lists/:list', roles: ALL, handle: async ({ c, world }) => c.body(await readListText(world.db, listOf(c), c.req.query('head') === undefined ? null : HEAD), 200, { 'content-type': 'application/json' }) },
   { method: 'POST', path: '/api/lists/:list', roles: COORDINATOR, handle: async ({ c, world, me }) => c.json(await addEntry(world, me.id, listOf(c), (await bodyOf(c, addEntrySchema)).cells), 201) },
   { method: 'POST', path: '/api/lists/:list/import', roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
@@ -90,7 +92,7 @@ export const LISTS: readonly Route[] = [
   { method: 'GET', path: '/api/volumes/:name/folders', roles: COORDINATOR, handle: ({ c, world }) => c.json(foldersIn(world, wordOf(c, 'name'), c.req.query('path') ?? '')) },
   { method: 'GET', path: '/api/volumes/:name/listing', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await volumeListing(world, wordOf(c, 'name'), c.req.query('path') ?? '')) },
 
-  { method: 'GET', path: '/api/activity', roles: LOOKING, handle: async ({ c, world }) => c.json(await readActivity(world.db, checked(c.req.query(), activityQuerySchema), PAGE)) },
+  { method: 'GET', path: '/api/activity', roles: LOOKING, handle: async ({ c, world }) => c.json(await readActivity(world.db, checked(c.req.query(), activityQuerySchema), c.req.query('short') === undefined ? PAGE : HEAD)) },
   { method: 'GET', path: '/api/activity.csv', roles: LOOKING, handle: ({ c, world }) => c.body(activityCsv(world, checked(c.req.query(), activityQuerySchema)), 200, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="activity.csv"' }) },
   // Mails are read here in a demo alone: elsewhere the links in them are nobody else's.
   { method: 'GET', path: '/api/outbox', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await listMails(found(world.config.demo ? world.db : null))) },

@@ -10,7 +10,7 @@ import { askName } from '../../flows/ask-name';
 import { checkProject } from '../../flows/check-project';
 import { namesIn } from '../../flows/conventions';
 import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/project-life';
-import { lookAtTarget, pathsThere, startProject } from '../../flows/start-project';
+import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/start-project';
 import { writeStart } from '../../flows/write-start';
 import { projectListing } from '../../flows/listings';
 import { Refused } from '../../flows/world';
@@ -39,8 +39,9 @@ export const PROJECTS: readonly Route[] = [
   },
   {
     method: 'POST', path: '/api/projects', roles: COORDINATOR,
-    handle: async ({ c, world, me }) => c.json(await startProject(world, me.id, await bodyOf(c, startSchema)), 201),
+    handle: async ({ c, world, me }) => c.json(await startProject(world, me.id, await bodyOf(c, startSchema), c.req.raw.signal), 201),
   },
+  { method: 'GET', path: '/api/projects/making/:watch', roles: COORDINATOR, handle: ({ c }) => c.json(found(makingOf(c.req.param('watch') ?? ''))) },
   {
     method: 'POST', path: '/api/projects/look', roles: COORDINATOR,
     handle: async ({ c, world, me }) => {

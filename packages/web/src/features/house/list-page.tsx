@@ -36,7 +36,10 @@ function HouseList({ list }: { list: EditableList }) {
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
   const [params, put] = useAddress();
-  const { data, isError, error, refetch } = api.useListQuery(list);
+  const head = api.useListHeadQuery(list);
+  const all = api.useListQuery(list, { skip: head.data === undefined });
+  const { isError, error, refetch } = head.isError ? head : all;
+  const data = all.data ?? head.data;
   const [taking, setTaking] = useState(false);
   const [said, setSaid] = useState('');
   const words = params.get('find') ?? '';
@@ -80,7 +83,7 @@ function HouseList({ list }: { list: EditableList }) {
       consequence={entry !== null || fresh ? <EntryForm key={fresh ? FRESH : entry?.key} list={list} entry={fresh ? null : entry} entries={data ?? []} mayWrite={mayWrite} onDone={(key, words) => { choose(key === null ? [] : [key]); setSaid(words); }} /> : <p className="text-sm text-ink2">Choose an entry to see what it is, who uses it, and what was done to it.</p>}
       ledger={
         <>
-          <p role="status" className="flex-1"><strong className="font-semibold">{said || many(data?.length ?? 0, one, list === 'families' ? 'families' : undefined)}</strong>{said === '' && words !== '' && <span className="text-ink2">, {rows.length} shown</span>}{said === '' && chosen.length > 1 && <span className="text-ink2">, {chosen.length} selected</span>}</p>
+          <p role="status" className="flex-1"><strong className="font-semibold">{said || (all.data === undefined ? 'Reading the list…' : '') || many(data?.length ?? 0, one, list === 'families' ? 'families' : undefined)}</strong>{said === '' && words !== '' && <span className="text-ink2">, {rows.length} shown</span>}{said === '' && chosen.length > 1 && <span className="text-ink2">, {chosen.length} selected</span>}</p>
           {chosen.length > 0 && !fresh && <Button onClick={() => void copy().catch(() => setSaid('This page may not copy: it is not opened over HTTPS.'))}>Copy as text</Button>}
           <Button onClick={() => save(`${list}.csv`, `\ufeff${csv(tableOf(list, rows))}`, 'text/csv')}>Save as CSV</Button>
           {mayWrite && <Button onClick={() => setTaking(!taking)}>{taking ? 'Back to the list' : 'Take in a table…'}</Button>}

@@ -81,11 +81,19 @@ function Starting({ row, all, registers, volumes }: Props) {
   const make = async () => {
     const request: StartRequest = { template: row.id, edition: row.edition, volume: volume?.name ?? '', values, adjusted, settings, into: adding };
     if (target?.kind !== 'volume') return elsewhere(request);
-    const made = await start(request).unwrap().catch(() => null);
+    const watch = crypto.randomUUID?.();
+    setWatched(watch ?? null);
+    const asked = start({ ...request, ...(watch && { watch }) });
+    abort.current = asked.abort;
+    const made = await asked.unwrap().catch(() => null);
+    setWatched(null);
     if (made === null) return;
     dispatch(draftDone({ template: row.id, keep: keptFields(row.template) }));
     await go(`/projects/${made.id}`);
   };
+  const [watched, setWatched] = useState<string | null>(null);
+  const abort = useRef<(() => void) | null>(null);
+  const { data: far } = api.useMakingQuery(watched ?? '', { skip: watched === null, pollingInterval: 400 });
   const [written, setWritten] = useState<Outcome | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const stop = useRef<AbortController | null>(null);
@@ -138,12 +146,14 @@ function Starting({ row, all, registers, volumes }: Props) {
       ledger={
         <>
           <div className="min-w-0 flex-1" aria-live="polite">
-            {progress ? (
+            {starting.isLoading ? (
+              <p><strong className="font-semibold">{far ? `${far.done} of ${far.all} written.` : 'Making it…'}</strong> <Button look="quiet" className="h-6!" onClick={() => abort.current?.()}>Stop, and take it back</Button></p>
+            ) : progress ? (
               <p><strong className="font-semibold">{progress.done} of {progress.all} written.</strong> <Button look="quiet" className="h-6!" onClick={() => stop.current?.abort()}>Stop, and take it back</Button></p>
             ) : written ? (
               <p className={written.ok ? '' : 'text-brick'}>{written.words}</p>
             ) : starting.isError ? (
-              <p className="text-brick">{troubleOf(starting.error)}</p>
+              <p className="text-brick">{isAborted(starting.error) ? 'Stopped: what was made is taken back.' : troubleOf(starting.error)}</p>
             ) : hindrance ? (
               <p>
                 <strong className="font-semibold">Nothing can be written yet.</strong> <span className="text-ink2">{hindrance}</span>
@@ -250,6 +260,8 @@ function parted(all: Values): { values: Values; adjusted: Adjustments; settings:
 
 /** Fields whose values are mostly the same for one template: offered again the next time. */
 const keptFields = (template: Template): string[] => [...template.fields.filter((f) => f.type === 'choice' || f.type === 'person').map((f) => f.key), SETTINGS];
+
+const isAborted = (error: unknown): boolean => (error as { name?: string } | undefined)?.name === 'AbortError';
 
 /** What is made on other volumes, in words. */
 function awayWords(expansion: Expansion): string {
