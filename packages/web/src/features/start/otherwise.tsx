@@ -48,7 +48,7 @@ export function LineActs({ line, adjusted, volumes, onAdjust }: { line: PlannedL
       <Heading>For this project alone</Heading>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => set({ leaveOut: true })}>Leave it out</Button>
-        {line.kind === 'folder' && line.presence !== 'always' && (own?.make ? <Button onClick={() => set({ make: false })}>Not now</Button> : <Button onClick={() => set({ make: true })}>Make it now</Button>)}
+        {line.kind === 'folder' && (line.folder?.presence ?? 'always') !== 'always' && (own?.make ? <Button onClick={() => set({ make: false })}>Not now</Button> : <Button onClick={() => set({ make: true })}>Make it now</Button>)}
       </div>
       {line.kind === 'folder' && volumes.length > 0 && (line.elsewhere === undefined || own?.volume !== undefined) && (
         <Labelled id={`${id}v`} label="On volume" help={own?.volume === undefined ? undefined : 'under a folder of the same name there, with all that is in it'}>

@@ -142,7 +142,7 @@ function Starting({ row, all, registers, volumes }: Props) {
           <TrayTree label="What will be made" nodes={nodes} selected={selected} onSelect={select} />
         </>
       }
-      consequence={line && <div className="flex flex-col gap-5"><SelectedLine template={template} registers={expansion.registers} expansion={expansion} line={line} prefix={prefix} volume={here ? (volume?.name ?? '') : ''} clash={line.depth === 0 ? clash : null} onSelect={select} /><LineActs key={line.key} line={line} adjusted={adjusted} volumes={here ? volumes.filter((v) => v.name !== volume?.name && v.state === 'ready').map((v) => v.name) : []} onAdjust={adjust} /></div>}
+      consequence={line && <div className="flex flex-col gap-5"><SelectedLine template={template} registers={expansion.registers} expansion={expansion} line={line} prefix={line.elsewhere === undefined ? prefix : `${volumes.find((v) => v.name === line.elsewhere?.volume)?.root ?? ''}/`} volume={here ? (line.elsewhere?.volume ?? volume?.name ?? '') : ''} clash={line.depth === 0 ? clash : null} onSelect={select} /><LineActs key={line.key} line={line} adjusted={adjusted} volumes={here ? volumes.filter((v) => v.name !== volume?.name && v.state === 'ready').map((v) => v.name) : []} onAdjust={adjust} /></div>}
       ledger={
         <>
           <div className="min-w-0 flex-1" aria-live="polite">
