@@ -1,7 +1,7 @@
-import { lazy, StrictMode, Suspense } from 'react';
+import { type ComponentType, lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, matchRoutes, Navigate, type RouteObject, RouterProvider } from 'react-router';
 import './app/look.css';
 import './app/use-look';
 import { api, isSignedOut, troubleOf } from './app/api';
@@ -12,29 +12,29 @@ import { ProjectsPage } from './features/projects/list-page';
 import { SignInPage } from './features/sign-in/sign-in-page';
 import { Empty, Tips, Trouble } from './ui/ui';
 
-const StartPage = lazy(() => import('./features/start/start-page').then((m) => ({ default: m.StartPage })));
-const ProjectPage = lazy(() => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage })));
-const ConventionsPage = lazy(() => import('./features/conventions/list-page').then((m) => ({ default: m.ConventionsPage })));
-const EditorPage = lazy(() => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage })));
-const LearnPage = lazy(() => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage })));
-const NamesPage = lazy(() => import('./features/names/names-page').then((m) => ({ default: m.NamesPage })));
-const TemplateEditorPage = lazy(() => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage })));
-const PrintPage = lazy(() => import('./features/templates/print-page').then((m) => ({ default: m.PrintPage })));
-const DerivePage = lazy(() => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage })));
-const TakeInPage = lazy(() => import('./features/rule-set/take-in-page').then((m) => ({ default: m.TakeInPage })));
-const BlocksPage = lazy(() => import('./features/blocks/list-page').then((m) => ({ default: m.BlocksPage })));
-const BlockPage = lazy(() => import('./features/blocks/editor-page').then((m) => ({ default: m.BlockPage })));
-const HouseListPage = lazy(() => import('./features/house/list-page').then((m) => ({ default: m.HouseListPage })));
-const NumbersPage = lazy(() => import('./features/house/numbers-page').then((m) => ({ default: m.NumbersPage })));
-const PeoplePage = lazy(() => import('./features/house/people-page').then((m) => ({ default: m.PeoplePage })));
-const VolumesPage = lazy(() => import('./features/house/volumes-page').then((m) => ({ default: m.VolumesPage })));
-const OutboxPage = lazy(() => import('./features/house/outbox-page').then((m) => ({ default: m.OutboxPage })));
-const ActivityPage = lazy(() => import('./features/house/activity-page').then((m) => ({ default: m.ActivityPage })));
-const MePage = lazy(() => import('./features/access/me-page').then((m) => ({ default: m.MePage })));
-const WelcomePage = lazy(() => import('./features/access/welcome-page').then((m) => ({ default: m.WelcomePage })));
-const SeveralPage = lazy(() => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage })));
-const SheetPrintPage = lazy(() => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage })));
-const TemplatePage = lazy(() => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage })));
+const startPage = () => import('./features/start/start-page').then((m) => ({ default: m.StartPage }));
+const projectPage = () => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage }));
+const conventionsPage = () => import('./features/conventions/list-page').then((m) => ({ default: m.ConventionsPage }));
+const editorPage = () => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage }));
+const learnPage = () => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage }));
+const namesPage = () => import('./features/names/names-page').then((m) => ({ default: m.NamesPage }));
+const templateEditorPage = () => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage }));
+const printPage = () => import('./features/templates/print-page').then((m) => ({ default: m.PrintPage }));
+const derivePage = () => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage }));
+const takeInPage = () => import('./features/rule-set/take-in-page').then((m) => ({ default: m.TakeInPage }));
+const blocksPage = () => import('./features/blocks/list-page').then((m) => ({ default: m.BlocksPage }));
+const blockPage = () => import('./features/blocks/editor-page').then((m) => ({ default: m.BlockPage }));
+const houseListPage = () => import('./features/house/list-page').then((m) => ({ default: m.HouseListPage }));
+const numbersPage = () => import('./features/house/numbers-page').then((m) => ({ default: m.NumbersPage }));
+const peoplePage = () => import('./features/house/people-page').then((m) => ({ default: m.PeoplePage }));
+const volumesPage = () => import('./features/house/volumes-page').then((m) => ({ default: m.VolumesPage }));
+const outboxPage = () => import('./features/house/outbox-page').then((m) => ({ default: m.OutboxPage }));
+const activityPage = () => import('./features/house/activity-page').then((m) => ({ default: m.ActivityPage }));
+const mePage = () => import('./features/access/me-page').then((m) => ({ default: m.MePage }));
+const welcomePage = () => import('./features/access/welcome-page').then((m) => ({ default: m.WelcomePage }));
+const severalPage = () => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage }));
+const sheetPrintPage = () => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage }));
+const templatePage = () => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage }));
 
 /** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
 function Door() {
@@ -44,49 +44,57 @@ function Door() {
   return me === undefined ? null : <Shell me={me} />;
 }
 
-const later = (page: React.ReactNode) => <Suspense fallback={null}>{page}</Suspense>;
+/** A page with a script of its own; `load` lets it be fetched before it is drawn. */
+function later(load: () => Promise<{ default: ComponentType }>) {
+  const Page = lazy(load);
+  return { element: <Suspense fallback={null}><Page /></Suspense>, handle: { load } };
+}
 
-const router = createBrowserRouter([
-  { path: '/welcome', element: later(<WelcomePage />) },
+const routes: RouteObject[] = [
+  { path: '/welcome', ...later(welcomePage) },
   {
     path: '/',
     element: <Door />,
     children: [
       { index: true, element: <Navigate to="/projects" replace /> },
       { path: 'templates', element: <GalleryPage /> },
-      { path: 'templates/derive', element: later(<DerivePage />) },
-      { path: 'templates/take-in', element: later(<TakeInPage />) },
-      { path: 'blocks', element: later(<BlocksPage />) },
-      { path: 'blocks/:id', element: later(<BlockPage />) },
-      { path: 'templates/:id/print', element: later(<PrintPage />) },
-      { path: 'templates/:id/edit', element: later(<TemplateEditorPage />) },
-      { path: 'templates/:id', element: later(<TemplatePage />) },
-      { path: 'conventions', element: later(<ConventionsPage />) },
-      { path: 'conventions/learn', element: later(<LearnPage />) },
-      { path: 'conventions/:id', element: later(<EditorPage />) },
+      { path: 'templates/derive', ...later(derivePage) },
+      { path: 'templates/take-in', ...later(takeInPage) },
+      { path: 'blocks', ...later(blocksPage) },
+      { path: 'blocks/:id', ...later(blockPage) },
+      { path: 'templates/:id/print', ...later(printPage) },
+      { path: 'templates/:id/edit', ...later(templateEditorPage) },
+      { path: 'templates/:id', ...later(templatePage) },
+      { path: 'conventions', ...later(conventionsPage) },
+      { path: 'conventions/learn', ...later(learnPage) },
+      { path: 'conventions/:id', ...later(editorPage) },
       { path: 'registers', element: <Navigate to="/registers/clients" replace /> },
-      { path: 'registers/numbers', element: later(<NumbersPage />) },
-      { path: 'registers/people', element: later(<PeoplePage />) },
-      { path: 'registers/volumes', element: later(<VolumesPage />) },
-      { path: 'registers/outbox', element: later(<OutboxPage />) },
-      { path: 'registers/:list', element: later(<HouseListPage />) },
-      { path: 'activity', element: later(<ActivityPage />) },
-      { path: 'me', element: later(<MePage />) },
-      { path: 'names', element: later(<NamesPage />) },
-      { path: 'start/several', element: later(<SeveralPage />) },
-      { path: 'start', element: later(<StartPage />) },
+      { path: 'registers/numbers', ...later(numbersPage) },
+      { path: 'registers/people', ...later(peoplePage) },
+      { path: 'registers/volumes', ...later(volumesPage) },
+      { path: 'registers/outbox', ...later(outboxPage) },
+      { path: 'registers/:list', ...later(houseListPage) },
+      { path: 'activity', ...later(activityPage) },
+      { path: 'me', ...later(mePage) },
+      { path: 'names', ...later(namesPage) },
+      { path: 'start/several', ...later(severalPage) },
+      { path: 'start', ...later(startPage) },
       { path: 'projects', element: <ProjectsPage /> },
-      { path: 'projects/:id/sheet', element: later(<SheetPrintPage />) },
-      { path: 'projects/:id', element: later(<ProjectPage />) },
+      { path: 'projects/:id/sheet', ...later(sheetPrintPage) },
+      { path: 'projects/:id', ...later(projectPage) },
       { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
     ],
   },
-]);
+];
 
-// Pages that are a click away are fetched while nothing else is to do, so that the click itself waits for no script.
-const soon = () => void Promise.all([import('./features/projects/project-page'), import('./features/start/start-page'), import('./features/house/list-page'), import('./features/house/activity-page'), import('./features/conventions/list-page'), import('./features/names/names-page'), import('./features/templates/template-page')]).catch(() => undefined);
-if ('requestIdleCallback' in globalThis) requestIdleCallback(soon, { timeout: 4000 });
-else setTimeout(soon, 2000);
+// The page of this address is fetched beside the question who is there, not after its answer.
+for (const { route } of matchRoutes(routes, location.pathname) ?? []) void (route.handle as { load?: () => Promise<unknown> } | undefined)?.load?.().catch(() => undefined);
+
+// Pages that are a click away are fetched once the first is there and nothing else is to do, so that a click waits for no script and the first page for no others.
+const soon = () => void Promise.all([projectPage, startPage, houseListPage, activityPage, conventionsPage, namesPage, templatePage].map((load) => load())).catch(() => undefined);
+addEventListener('load', () => setTimeout('requestIdleCallback' in globalThis ? () => requestIdleCallback(soon, { timeout: 4000 }) : soon, 1500));
+
+const router = createBrowserRouter(routes);
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>
