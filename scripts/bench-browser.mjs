@@ -24,7 +24,8 @@ for (let round = 0; round < 8; round++) {
     }, selector);
     await fresh.goto(at);
     await fresh.waitForFunction(() => globalThis.shown !== undefined);
-    if (round > 0) (shown[at] ??= []).push(await fresh.evaluate(() => globalThis.shown));
+    const took = await fresh.evaluate(() => globalThis.shown);
+    if (round > 0) shown[at] = [...(shown[at] ?? []), took];
     await context.close();
   }
 }

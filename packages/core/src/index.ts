@@ -52,7 +52,7 @@ export { RULES } from './check/registry';
 export type { Change, Content, Step } from './plan/change';
 export { orderChanges } from './plan/order';
 export { codeOf, type Cancellation, type Performed, performSteps, type Port, takeBack } from './plan/perform';
-export { type Marker, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH, redirectedChanges, startChanges } from './plan/start';
+export { type Marker, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH, ownFiles, redirectedChanges, startChanges, type StartPlan } from './plan/start';
 export { base64 } from './report/bytes';
 export { csv } from './report/csv';
 export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif, findingsText } from './report/findings';
@@ -61,6 +61,7 @@ export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASON
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
 export { ACTIVITY_WORDS, activityWords, changeWords } from './words/activity';
 export { isOwnFolder, ownConventions, type OwnFolder, type OwnRules, tidyOwn, withOwnRules } from './template/own';
+export { type SignpostFile, signpostFiles } from './report/signpost-files';
 export { pathOn, printSignposts, type Signpost, SIGNPOST_FORMS, type SignpostForm, signpostsOf, type SystemName, variablesOf } from './report/signposts';
 export { dateFromWords } from './name/date-words';
 export { type FolderState, stateOf } from './check/match';

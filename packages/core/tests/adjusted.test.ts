@@ -1,10 +1,12 @@
 /** One project otherwise than its template: lines left out, made, renamed; rules of its own; and signposts that programs read. */
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import { CheckGround, expandTemplate, NO_REGISTERS, pathOn, printSignposts, type Signpost, signpostsOf, stateOf, type Template, tidyOwn, variablesOf, withOwnRules } from '../src/index';
+import { CheckGround, expandTemplate, NO_REGISTERS, pathOn, printSignposts, type Signpost, signpostFiles, signpostsOf, stateOf, type Template, tidyOwn, variablesOf, withOwnRules } from '../src/index';
 
 const parsed = parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.faults[0]);
@@ -95,5 +97,34 @@ describe('signposts', () => {
 
   test('names that would be one variable are told apart', () => {
     expect(variablesOf([{ name: 'a-b', path: '' }, { name: 'a.b', path: '' }]).map((v) => v.name)).toEqual(['NESTING_A_B', 'NESTING_A_B_2']);
+  });
+});
+
+describe('signposts in the project itself', () => {
+  test('sourced anywhere in it, sh finds the root wherever it lies and whatever the folders are called', () => {
+    const root = path.join(mkdtempSync(path.join(tmpdir(), 'signposts ')), `it's $HOME "26014"`);
+    const posts: Signpost[] = [{ name: 'project', path: '' }, { name: 'cache', path: `09_cache/it's "$x"` }, { name: 'away', path: 'a', volume: 'archive' }];
+    try {
+      mkdirSync(path.join(root, '.nesting'), { recursive: true });
+      mkdirSync(path.join(root, 'a/b'), { recursive: true });
+      writeFileSync(path.join(root, '.nesting/project.json'), '{}');
+      for (const file of signpostFiles('.nesting/project.json', posts)) writeFileSync(path.join(root, '.nesting', file.name), file.text);
+      const said = (cwd: string) => spawnSync('sh', ['-euc', '. "$1"; printf "%s\\n%s\\n%s" "${NESTING_PROJECT-}" "${NESTING_CACHE-}" "${NESTING_AWAY-none}"', 'sh', path.join(root, '.nesting/signposts.sh')], { cwd, encoding: 'utf8', env: { PATH: process.env.PATH ?? '' } });
+      expect(said(path.join(root, 'a/b')).stdout).toBe(`${root}\n${root}/09_cache/it's "$x"\nnone`);
+      expect(said(root).stdout).toContain(`${root}/09_cache`);
+      const outside = said(tmpdir());
+      expect([outside.stdout, outside.stderr]).toEqual(['\n\nnone', 'signposts: not in a project\n']);
+    } finally {
+      rmSync(path.dirname(root), { recursive: true });
+    }
+  });
+
+  test('JSON and dotenv have paths from the root, PowerShell none that could run', () => {
+    const files = new Map(signpostFiles('.nesting/project.json', signpostsOf(plain)).map((f) => [f.name, f.text]));
+    const cache = plain.lines.find((l) => l.folder?.signpost === 'cache');
+    expect(JSON.parse(files.get('signposts.json') ?? '')).toMatchObject({ project: '.', cache: cache?.path });
+    expect(files.get('signposts.env')).toContain(`NESTING_CACHE="${cache?.path}"\n`);
+    const [quoted] = signpostFiles('m', [{ name: 'project', path: '' }, { name: 'x', path: "a'; Remove-Item b; '" }]).filter((f) => f.name.endsWith('.ps1'));
+    expect(quoted?.text).toContain("'a''; Remove-Item b; '''");
   });
 });

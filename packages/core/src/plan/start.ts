@@ -2,6 +2,7 @@
 import type { Registers, Values } from '../name/field';
 import type { Expansion, PlannedLine } from '../template/expand';
 import type { Template } from '../template/node';
+import { signpostFiles } from '../report/signpost-files';
 import { signpostsOf } from '../report/signposts';
 import { OWN_FOLDER } from '../check/match';
 import type { Change } from './change';
@@ -19,8 +20,6 @@ export interface Marker {
 }
 
 export const MARKER_PATH = `${OWN_FOLDER}/project.json`;
-/** Signposts by name, with their paths from the project's root: programs find them by walking up to this folder, wherever it is mounted. */
-export const MARKER_SIGNPOSTS_PATH = `${OWN_FOLDER}/signposts.json`;
 export const MARKER_TEMPLATE_PATH = `${OWN_FOLDER}/template.nest.json`;
 export const MARKER_REGISTERS_PATH = `${OWN_FOLDER}/registers.json`;
 
@@ -33,7 +32,7 @@ export interface StartPlan {
 
 /** Keys of kept contents are the starter's `from`, with `fill:` in front where it is filled in. */
 export function startChanges(plan: StartPlan): Change[] {
-  const { expansion, template } = plan;
+  const { expansion } = plan;
   const changes = expansion.lines
     .filter((line) => line.made && line.path !== '')
     .map((line): Change => ({
@@ -43,14 +42,21 @@ export function startChanges(plan: StartPlan): Change[] {
       after: line.path,
       content: line.starter === null ? null : { kind: 'kept', key: `${line.starter.fill ? 'fill:' : ''}${line.starter.from}` },
     }));
-  const own = (path: string, data: unknown): Change => ({ key: path, what: 'file', before: null, after: path, content: { kind: 'text', text: `${JSON.stringify(data, null, 2)}\n` } });
   return [
     ...changes,
     { key: OWN_FOLDER, what: 'folder', before: null, after: OWN_FOLDER, content: null },
-    own(MARKER_PATH, markerOf(plan)),
-    own(MARKER_TEMPLATE_PATH, template),
-    own(MARKER_SIGNPOSTS_PATH, Object.fromEntries(signpostsOf(expansion).map((s) => [s.name, s.path === '' ? '.' : s.path]))),
-    own(MARKER_REGISTERS_PATH, expansion.registers satisfies Registers),
+    ...ownFiles(plan).map(({ path, text }): Change => ({ key: path, what: 'file', before: null, after: path, content: { kind: 'text', text } })),
+  ];
+}
+
+/** What stands in a project's own folder: its marker, its rules as they are for it, and its signposts for programs. */
+export function ownFiles(plan: StartPlan): readonly { readonly path: string; readonly text: string }[] {
+  const json = (data: unknown) => `${JSON.stringify(data, null, 2)}\n`;
+  return [
+    { path: MARKER_PATH, text: json(markerOf(plan)) },
+    { path: MARKER_TEMPLATE_PATH, text: json(plan.template) },
+    { path: MARKER_REGISTERS_PATH, text: json(plan.expansion.registers satisfies Registers) },
+    ...signpostFiles(MARKER_PATH, signpostsOf(plan.expansion)).map(({ name, text }) => ({ path: `${OWN_FOLDER}/${name}`, text })),
   ];
 }
 
