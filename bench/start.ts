@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expandTemplate, NO_REGISTERS, orderChanges, startChanges, type Template } from '@nesting/core';
+import { expandTemplate, NO_REGISTERS, makingSteps, startChanges, type Template } from '@nesting/core';
 import { startOnDisk } from '@nesting/disk';
 import { line, median } from './measure';
 
@@ -23,13 +23,13 @@ export async function benchStart(): Promise<void> {
   // What is copied, as a folder that somebody keeps.
   const kept = path.join(home, 'kept');
   mkdirSync(kept);
-  await startOnDisk({ parent: kept, folder: 'files', project: 'kept', steps: orderChanges(startChanges({ template: t, expansion: counted, project: 'p', started: '' })), bytesOf: () => BYTES });
+  await startOnDisk({ parent: kept, folder: 'files', project: 'kept', steps: makingSteps(startChanges({ template: t, expansion: counted, project: 'p', started: '' })), bytesOf: () => BYTES });
   // Folders for the shell are listed beforehand: only making them is timed.
   const folders = counted.lines.filter((l) => l.kind === 'folder').map((l) => l.path || '.').join('\n');
   for (let round = 0; round < 8; round++) {
     const a = performance.now();
     const expansion = plan(round);
-    const outcome = await startOnDisk({ parent: home, folder: `ours-${round}`, project: `p${round}`, steps: orderChanges(startChanges({ template: t, expansion, project: `p${round}`, started: '' })), bytesOf: () => BYTES });
+    const outcome = await startOnDisk({ parent: home, folder: `ours-${round}`, project: `p${round}`, steps: makingSteps(startChanges({ template: t, expansion, project: `p${round}`, started: '' })), bytesOf: () => BYTES });
     const b = performance.now();
     if (!outcome.ok) throw new Error(outcome.code);
     const target = path.join(home, `shell-${round}`);

@@ -1,17 +1,17 @@
 /** The bytes a plan writes: texts as they are, starter files from beside the template, filled in where they ask for it. */
 import { readFileSync } from 'node:fs';
-import { codeOf, type Content, type Expansion, fillText, orderChanges, startChanges, type Step, type Template } from '@nesting/core';
+import { codeOf, type NewContent, type Expansion, fillText, makingSteps, startChanges, type MakingStep, type Template } from '@nesting/core';
 import { inside } from '@nesting/disk';
 import { Unusable } from './fail';
 
 export interface Making {
-  readonly steps: readonly Step[];
-  readonly bytesOf: (content: Content) => Uint8Array;
+  readonly steps: readonly MakingStep[];
+  readonly bytesOf: (content: NewContent) => Uint8Array;
 }
 
 export function makingOf(template: Template, folder: string, expansion: Expansion, project: string, started: string): Making {
-  const steps = orderChanges(startChanges({ template, expansion, project, started }));
-  const bytesOf = (content: Content): Uint8Array => {
+  const steps = makingSteps(startChanges({ template, expansion, project, started }));
+  const bytesOf = (content: NewContent): Uint8Array => {
     if (content.kind === 'text') return Buffer.from(content.text);
     const fill = content.key.startsWith('fill:');
     const from = fill ? content.key.slice(5) : content.key;

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { base64, type Change, compileName, csv, entriesOf, examplePieces, keepValues, mustParse, orderChanges, performSteps, type Port, relPathOf, takeBack, wordsFor } from '../src/index';
+import { base64, type Change, compileName, csv, entriesOf, examplePieces, keepValues, mustParse, makingSteps, performSteps, type MakingPort, relPathOf, takeBack, wordsFor } from '../src/index';
 import { FIELDS, REGISTERS } from './names';
 
 describe('words', () => {
@@ -71,7 +71,7 @@ describe('plans', () => {
       if ([...entries.keys()].some((k) => k.startsWith(`${at}/`))) throw Object.assign(new Error('not empty'), { code: 'ENOTEMPTY' });
       entries.delete(at);
     };
-    const port: Port = { make: (at) => add(at, null), write: (at, bytes) => add(at, Buffer.from(bytes).toString()), unwrite: drop, unmake: drop };
+    const port: MakingPort = { make: (at) => add(at, null), write: (at, bytes) => add(at, Buffer.from(bytes).toString()), unwrite: drop, unmake: drop };
     return { entries, port };
   }
 
@@ -84,7 +84,7 @@ describe('plans', () => {
         const folders = [...new Set(all.flatMap((p) => p.split('/').map((_, i, parts) => parts.slice(0, i + 1).join('/'))))];
         const changes = [...folders.map((f) => change(f, 'folder')), ...folders.map((f) => change(`${f}/x.txt`, 'file'))].sort((a, b) => (seed % 2 ? 1 : -1) * ((a.after ?? '').length - (b.after ?? '').length));
         const { entries, port } = memory();
-        expect((await performSteps(orderChanges(changes), port, { bytesOf })).failed).toBeNull();
+        expect((await performSteps(makingSteps(changes), port, { bytesOf })).failed).toBeNull();
         expect(entries.size).toBe(1 + changes.length);
       }),
     );
@@ -94,7 +94,7 @@ describe('plans', () => {
     await fc.assert(
       fc.asyncProperty(fc.integer({ min: 1, max: 12 }), async (failAt) => {
         const { entries, port } = memory(failAt);
-        const steps = orderChanges([change('a', 'folder'), change('a/b', 'folder'), change('c', 'folder'), change('a/b/1', 'file'), change('c/2', 'file')]);
+        const steps = makingSteps([change('a', 'folder'), change('a/b', 'folder'), change('c', 'folder'), change('a/b/1', 'file'), change('c/2', 'file')]);
         const { done, failed } = await performSteps(steps, port, { bytesOf });
         expect(failed?.code ?? null).toBe(failAt <= 5 ? 'ENOSPC' : null);
         expect(await takeBack(done, port)).toEqual([]);

@@ -1,7 +1,7 @@
 /** Expansion and checking: what a plan is, and the law that a project just made has no findings. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CheckGround, checkListing, compileTemplate, diagnoseTemplate, expandTemplate, fillText, type FolderNode, foldersFrom, idsIn, moveFolders, normaliseTemplate, orderChanges, removeFolders, setFolder, startChanges, type Template, type Values } from '../src/index';
+import { CheckGround, checkListing, compileTemplate, diagnoseTemplate, expandTemplate, fillText, type FolderNode, foldersFrom, idsIn, moveFolders, normaliseTemplate, makingSteps, removeFolders, setFolder, startChanges, type Template, type Values } from '../src/index';
 import { SHOW, SHOW_VALUES, STUDIO, templateWithValues } from './templates';
 
 const expand = (values: Values = SHOW_VALUES, template: Template = SHOW) => expandTemplate(template, values, STUDIO);
@@ -10,7 +10,7 @@ const codes = (values: Values, template?: Template) => expand(values, template).
 /** What stands on a disk right after a start. */
 function made(template: Template, values: Values): string[] {
   const expansion = expandTemplate(template, values, STUDIO);
-  return orderChanges(startChanges({ template, expansion, project: 'p', started: '' })).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
+  return makingSteps(startChanges({ template, expansion, project: 'p', started: '' })).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
 }
 
 const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>

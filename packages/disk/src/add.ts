@@ -4,7 +4,7 @@
  */
 import { lstatSync } from 'node:fs';
 import { join } from 'node:path';
-import { codeOf, parentOf, performSteps, type Step, takeBack } from '@nesting/core';
+import { codeOf, parentOf, performSteps, type MakingStep, takeBack } from '@nesting/core';
 import { inside } from './guard';
 import { diskPort } from './port';
 import type { StartOnDisk, StartOutcome } from './start';
@@ -31,7 +31,7 @@ export async function addToFolder({ parent, folder, steps, bytesOf, progress }: 
   if (inTheWay !== undefined) return { ok: false, code: 'ENOTDIR', at: inTheWay.path, stayed: [] };
   const linked = steps.find((s) => standing(root, parentOf(s.path)) === 'folder' && !inside(root, parentOf(s.path)).ok);
   if (linked !== undefined) return { ok: false, code: 'ELOOP', at: linked.path, stayed: [] };
-  const missing: Step[] = steps.filter((s) => standing(root, s.path) === null);
+  const missing: MakingStep[] = steps.filter((s) => standing(root, s.path) === null);
   const port = diskPort(root);
   const performed = await performSteps(missing, port, { bytesOf, ...(progress && { progress }) });
   if (performed.failed === null) return { ok: true, root, made: missing.length, kept: steps.length - missing.length };

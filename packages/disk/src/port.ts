@@ -1,10 +1,10 @@
 /** Node's disk as the core's port. Synchronous calls: as fast as the system's own (see the measurements in docs/architecture.md). */
 import { closeSync, mkdirSync, openSync, rmdirSync, unlinkSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Port, relPathOf } from '@nesting/core';
+import { type MakingPort, relPathOf } from '@nesting/core';
 
 /** A port on a folder that this process has just made: nothing in it can be a link of somebody else's. */
-export function diskPort(root: string): Port {
+export function diskPort(root: string): MakingPort {
   const at = (path: string): string => {
     const checked = relPathOf(path);
     if (!checked.ok) throw Object.assign(new Error(`path refused: ${path}`), { code: 'EREFUSED' });

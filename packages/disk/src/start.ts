@@ -4,7 +4,7 @@
  */
 import { existsSync, lstatSync, mkdirSync, readdirSync, renameSync, rmdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Cancellation, type Content, codeOf, performSteps, type Step, takeBack } from '@nesting/core';
+import { type Cancellation, type NewContent, codeOf, performSteps, type MakingStep, takeBack } from '@nesting/core';
 import { diskPort } from './port';
 
 /** In front of the names of unfinished projects' folders. */
@@ -16,8 +16,8 @@ export interface StartOnDisk {
   readonly folder: string;
   /** Tells this start from others: a project's id. */
   readonly project: string;
-  readonly steps: readonly Step[];
-  readonly bytesOf: (content: Content) => Uint8Array | Promise<Uint8Array>;
+  readonly steps: readonly MakingStep[];
+  readonly bytesOf: (content: NewContent) => Uint8Array | Promise<Uint8Array>;
   readonly cancel?: Cancellation;
   readonly progress?: (done: number, all: number) => void;
 }

@@ -3,7 +3,7 @@ import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSyn
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import { type CheckInput, join, normaliseTemplate, NO_REGISTERS, type Step } from '@nesting/core';
+import { type CheckInput, join, normaliseTemplate, NO_REGISTERS, type MakingStep } from '@nesting/core';
 import { checkOnDisk, diskPort, inside, listFolder, startOnDisk, sweep, UNFINISHED, volumeState, walk } from '../src/index';
 
 const all: string[] = [];
@@ -16,7 +16,7 @@ afterAll(() => {
   for (const folder of all) rmSync(folder, { recursive: true, force: true });
 });
 
-const steps: Step[] = [{ do: 'make', path: 'a' }, { do: 'make', path: 'a/b' }, { do: 'write', path: 'a/b/x.txt', content: { kind: 'text', text: 'one' } }, { do: 'write', path: 'y.txt', content: { kind: 'text', text: 'two' } }];
+const steps: MakingStep[] = [{ key: '', do: 'make', path: 'a' }, { key: '', do: 'make', path: 'a/b' }, { key: '', do: 'write', path: 'a/b/x.txt', content: { kind: 'text', text: 'one' } }, { key: '', do: 'write', path: 'y.txt', content: { kind: 'text', text: 'two' } }];
 const bytesOf = (content: { kind: string; text?: string }) => Buffer.from(content.text ?? '');
 const start = (more: Partial<Parameters<typeof startOnDisk>[0]> = {}) => startOnDisk({ parent: root, folder: 'show', project: 'p1', steps, bytesOf, ...more });
 

@@ -59,7 +59,7 @@ export function planJson(expansion: Expansion): string {
   return `${JSON.stringify(plan, null, 2)}\n`;
 }
 
-const filled = ({ steps, bytesOf }: Making): FilledStep[] => steps.map((s) => (s.do === 'make' ? s : { do: 'write', path: s.path, base64: base64(bytesOf(s.content)) }));
+const filled = ({ steps, bytesOf }: Making): FilledStep[] => steps.map((s) => (s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(bytesOf(s.content)) }));
 
 /** Empty folders are entries of their own; times are those of the moment, so that unpacked files are not of 1980. */
 async function zipped(rootName: string, { steps, bytesOf }: Making): Promise<Uint8Array> {

@@ -1,15 +1,281 @@
-/** Changes → steps: folders before what is in them, both in the order of their paths. */
-import type { Change, Step } from './change';
+/**
+ * Changes → steps. The entries that changes name stand in a tree; each mover is put in its place once its new folder is there and the name is free.
+ * Whoever stands in the way goes first; who stands in the way of itself, round a circle, steps aside under a name of its own for a moment. Files that
+ * are taken back go before all; folders that are go when all has left them; contents are written last, when every folder stands where it will stand.
+ * Time: proportional to the changes times their depth; no recursion, so a chain of a million renames is no deeper than one.
+ */
+import { join, nameOf, parentOf } from '../listing/entry';
+import { clashKey } from '../portable/name';
+import { type Change, PARKED, type Step } from './change';
 
-export function orderChanges(changes: readonly Change[]): Step[] {
-  const making = changes.filter((c) => c.before === null && c.after !== null);
-  const depth = (path: string) => path.split('/').length;
-  const folders = making.filter((c) => c.what === 'folder').map((c) => c.after as string);
-  folders.sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1));
-  const files = making.filter((c) => c.what === 'file' && c.content !== null);
-  files.sort((a, b) => ((a.after as string) < (b.after as string) ? -1 : 1));
-  return [
-    ...folders.map((path): Step => ({ do: 'make', path })),
-    ...files.map((c): Step => ({ do: 'write', path: c.after as string, content: c.content as NonNullable<Change['content']> })),
-  ];
+export type OrderFaultCode =
+  /** Two entries would have one name in one folder, on some system at least. */
+  | 'name-taken'
+  /** A folder would lie in itself. */
+  | 'into-itself'
+  /** The folder it goes to is not there any more by then. */
+  | 'folder-gone'
+  /** One path is changed twice. */
+  | 'changed-twice';
+
+export interface OrderFault {
+  readonly code: OrderFaultCode;
+  readonly key: string;
+  readonly path: string;
+}
+
+export interface Ordered {
+  readonly steps: readonly Step[];
+  /** Steps hold only where there is no fault. */
+  readonly faults: readonly OrderFault[];
+}
+
+interface Node {
+  name: string;
+  parent: Node | null;
+  /** By `clashKey`; several where a disk tells them apart. */
+  readonly children: Map<string, Node[]>;
+  change: Change | null;
+  /** Where it will lie; those without a change stay in their folder. */
+  to: Node | null;
+  toName: string;
+  /** `coming` until it is made; `going` while it is still to be taken back. */
+  state: 'there' | 'coming' | 'going';
+  placed: boolean;
+}
+
+export function orderChanges(changes: readonly Change[]): Ordered {
+  const ordering = new Ordering(changes);
+  return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
+}
+
+const depthOf = (path: string): number => (path === '' ? 0 : path.split('/').length);
+const byDepth = (a: string, b: string): number => depthOf(a) - depthOf(b) || (a < b ? -1 : a > b ? 1 : 0);
+
+class Ordering {
+  readonly faults: OrderFault[] = [];
+  private readonly steps: Step[] = [];
+  private readonly root = newNode('', null);
+  private readonly byAfter = new Map<string, Node>();
+  private readonly movers: Node[] = [];
+  private readonly files: Change[] = [];
+  private readonly going: Node[] = [];
+  private parked = 0;
+
+  constructor(changes: readonly Change[]) {
+    for (const change of changes) this.enter(change);
+    for (const node of this.byAfter.values()) if (node.change !== null && !(node.state === 'coming' && node.change.what === 'file')) this.aim(node);
+    for (const change of this.files) this.aimFile(change);
+    this.findTaken();
+  }
+
+  run(): Step[] {
+    // Names that files give up may be wanted by others.
+    const goingFiles = this.going.filter((n) => n.change?.what === 'file');
+    for (const node of goingFiles) {
+      this.steps.push({ key: keyOf(node), do: 'unwrite', path: pathOf(node) });
+      detach(node);
+    }
+    this.movers.sort((a, b) => byDepth(a.change?.after as string, b.change?.after as string));
+    for (const mover of this.movers) this.place(mover);
+    const folders = this.going.filter((n) => n.change?.what === 'folder').map((node) => ({ key: keyOf(node), path: pathOf(node) }));
+    for (const { key, path } of folders.sort((a, b) => byDepth(b.path, a.path))) this.steps.push({ key, do: 'unmake', path });
+    this.files.sort((a, b) => ((a.after as string) < (b.after as string) ? -1 : 1));
+    for (const { key, before, after, content } of this.files) {
+      if (content === null) continue;
+      if (before !== null) this.steps.push({ key, do: 'unwrite', path: after as string });
+      this.steps.push({ key, do: 'write', path: after as string, content });
+    }
+    return this.steps;
+  }
+
+  private enter(change: Change): void {
+    const { before, after, what, content } = change;
+    if (before === null && after === null) return;
+    const fault = (path: string) => void this.faults.push({ code: 'changed-twice', key: change.key, path });
+    if (after !== null && this.byAfter.has(after)) return fault(after);
+    const isNewFile = before === null && what === 'file';
+    const node = before === null ? newNode(nameOf(after as string), null) : this.nodeAt(before);
+    if (node.change !== null) return fault(before as string);
+    node.change = change;
+    if (before === null) node.state = 'coming';
+    if (after === null) {
+      node.state = 'going';
+      this.going.push(node);
+      return;
+    }
+    this.byAfter.set(after, node);
+    if (what === 'file' && content !== null) this.files.push(change);
+    // One whose path stays may have to come out of a folder that does not.
+    if (!isNewFile) this.movers.push(node);
+  }
+
+  /** Where an entry goes: the node its folder will be. */
+  private aim(node: Node): void {
+    const { key, before, after } = node.change as Change;
+    const folder = this.folderAfter(parentOf(after as string));
+    if (folder === null) return void this.faults.push({ code: before !== null && after?.startsWith(`${before}/`) ? 'into-itself' : 'folder-gone', key, path: after as string });
+    node.to = folder;
+    node.toName = nameOf(after as string);
+    // Its folder's own move brings it there.
+    if (node.state === 'there' && node.to === node.parent && node.toName === node.name) node.placed = true;
+  }
+
+  private aimFile(change: Change): void {
+    if (this.folderAfter(parentOf(change.after as string)) === null) this.faults.push({ code: 'folder-gone', key: change.key, path: change.after as string });
+  }
+
+  private readonly foldersAfter = new Map<string, Node | null>();
+
+  private folderAfter(path: string): Node | null {
+    const own = this.byAfter.get(path);
+    if (own !== undefined) return own;
+    if (path === '') return this.root;
+    const known = this.foldersAfter.get(path);
+    if (known !== undefined) return known;
+    const above = this.folderAfter(parentOf(path));
+    const found = above === null ? null : this.standingIn(above, nameOf(path));
+    this.foldersAfter.set(path, found);
+    return found;
+  }
+
+  /** A folder that no change moves; one the tree does not know is taken to be there, unless its own folder is only made. */
+  private standingIn(above: Node, name: string): Node | null {
+    const there = childOf(above, name);
+    if (there === null) return above.state === 'coming' ? null : attach(newNode(name, null), above);
+    return there.change === null || (there.change.before === there.change.after && there.change.after !== null) || there.placed ? there : null;
+  }
+
+  private nodeAt(path: string): Node {
+    let at = this.root;
+    for (const part of path === '' ? [] : path.split('/')) at = childOf(at, part) ?? attach(newNode(part, null), at);
+    return at;
+  }
+
+  private findTaken(): void {
+    const taken = new Map<Node, Map<string, Node>>();
+    const claim = (folder: Node, name: string, node: Node) => {
+      const names = taken.get(folder) ?? new Map<string, Node>();
+      taken.set(folder, names);
+      const other = names.get(clashKey(name));
+      if (other !== undefined && other !== node) this.faults.push({ code: 'name-taken', key: (node.change ?? other.change)?.key ?? '', path: node.change?.after ?? other.change?.after ?? '' });
+      else names.set(clashKey(name), node);
+    };
+    for (const node of this.byAfter.values()) {
+      const folder = node.to ?? this.folderAfter(parentOf(node.change?.after as string));
+      if (folder === null) continue;
+      const name = nameOf(node.change?.after as string);
+      claim(folder, name, node);
+      // Those that stay where they are, and are known.
+      for (const stays of folder.children.get(clashKey(name)) ?? []) if (stays.change === null) claim(folder, stays.name, stays);
+    }
+  }
+
+  /** Puts one mover in its place; one that stepped aside for another is asked again. */
+  private place(mover: Node): void {
+    while (!mover.placed) this.placeAll(mover);
+  }
+
+  /** Whoever must go before it goes first. */
+  private placeAll(first: Node): void {
+    const waiting: Node[] = [first];
+    const inHand = new Set<Node>(waiting);
+    const ask = (node: Node) => {
+      waiting.push(node);
+      inHand.add(node);
+    };
+    for (let node = waiting.at(-1); node !== undefined; node = waiting.at(-1)) {
+      const leave = () => {
+        waiting.pop();
+        inHand.delete(node as Node);
+      };
+      if (node.placed) {
+        leave();
+        continue;
+      }
+      const folder = node.to as Node;
+      const before = mustGoBefore(node, folder);
+      if (before !== null) {
+        if (!inHand.has(before)) ask(before);
+        else {
+          // That one waits for this very name: this one steps aside, and is asked again.
+          this.park(node);
+          leave();
+        }
+        continue;
+      }
+      const inTheWay = (folder.children.get(clashKey(node.toName)) ?? []).find((other) => other !== node);
+      if (inTheWay === undefined) {
+        this.put(node);
+        leave();
+      } else if (inTheWay.change !== null && inTheWay.state === 'there' && !inHand.has(inTheWay)) ask(inTheWay);
+      else this.park(inTheWay);
+    }
+  }
+
+  private put(node: Node): void {
+    const key = keyOf(node);
+    const folder = node.to as Node;
+    node.placed = true;
+    if (node.state === 'coming') {
+      node.state = 'there';
+      node.name = node.toName;
+      attach(node, folder);
+      this.steps.push({ key, do: 'make', path: pathOf(node) });
+      return;
+    }
+    // Where capitals are all that changes, some systems see one name: it goes by way of another.
+    if (node.parent === folder && clashKey(node.name) === clashKey(node.toName)) this.park(node);
+    this.moveTo(node, folder, node.toName);
+  }
+
+  private park(node: Node): void {
+    this.moveTo(node, node.parent as Node, `${PARKED}${++this.parked}`);
+  }
+
+  private moveTo(node: Node, folder: Node, name: string): void {
+    const from = pathOf(node);
+    detach(node);
+    node.name = name;
+    attach(node, folder);
+    this.steps.push({ key: keyOf(node), do: 'move', from, path: pathOf(node) });
+  }
+}
+
+const newNode = (name: string, change: Change | null): Node => ({ name, parent: null, children: new Map(), change, to: null, toName: '', state: 'there', placed: false });
+const keyOf = (node: Node): string => node.change?.key ?? '';
+const childOf = (node: Node, name: string): Node | null => node.children.get(clashKey(name))?.find((c) => c.name === name) ?? null;
+
+function attach(node: Node, parent: Node): Node {
+  node.parent = parent;
+  const key = clashKey(node.name);
+  const alike = parent.children.get(key);
+  if (alike === undefined) parent.children.set(key, [node]);
+  else alike.push(node);
+  return node;
+}
+
+function detach(node: Node): void {
+  const alike = node.parent?.children.get(clashKey(node.name));
+  if (alike === undefined) return;
+  if (alike.length === 1) node.parent?.children.delete(clashKey(node.name));
+  else alike.splice(alike.indexOf(node), 1);
+  node.parent = null;
+}
+
+function pathOf(node: Node): string {
+  let path = node.name;
+  for (let at = node.parent; at !== null && at.parent !== null; at = at.parent) path = join(at.name, path);
+  return path;
+}
+
+/** The folder it goes to is not made yet, or lies in it and is to come out first. */
+function mustGoBefore(node: Node, folder: Node): Node | null {
+  if (folder.state === 'coming') return folder;
+  let first: Node | null = null;
+  for (let at: Node | null = folder; at !== null; at = at.parent) {
+    if (at === node) return first;
+    if (first === null && at.change !== null && at.to !== null && !at.placed) first = at;
+  }
+  return null;
 }

@@ -1,40 +1,20 @@
-/** Does steps over a port. What was done before a failure is told, so that it can be taken back; nothing is overwritten. */
-import type { Content, Step } from './change';
+/** Does a start's steps over a port. What was done before a failure is told, so that it can be taken back; nothing is overwritten. */
+import type { NewContent, Step } from './change';
+import { BREATH, codeOf, type MakingPort, type PerformOptions } from './port';
 
-/** The little that a disk must be able to do. Paths are from the port's root, parted by `/`; failures throw with a `code`. */
-export interface Port {
-  make(path: string): void | Promise<void>;
-  write(path: string, bytes: Uint8Array): void | Promise<void>;
-  /** Removes a file this batch wrote. */
-  unwrite(path: string): void | Promise<void>;
-  /** Removes a folder this batch made, only while it is empty. */
-  unmake(path: string): void | Promise<void>;
-}
+/** Steps that only make what is new: a start has no others. */
+export type MakingStep = Extract<Step, { do: 'make' }> | (Extract<Step, { do: 'write' }> & { readonly content: NewContent });
+
+export const isMaking = (step: Step): step is MakingStep => step.do === 'make' || (step.do === 'write' && step.content.kind !== 'set-aside');
 
 export interface Performed {
-  readonly done: readonly Step[];
-  readonly failed: { readonly step: Step; readonly code: string } | null;
+  readonly done: readonly MakingStep[];
+  readonly failed: { readonly step: MakingStep; readonly code: string } | null;
   readonly cancelled: boolean;
 }
 
-/** The least that `AbortSignal` fulfils. */
-export interface Cancellation {
-  readonly aborted: boolean;
-}
-
-export interface PerformOptions {
-  readonly bytesOf: (content: Content) => Uint8Array | Promise<Uint8Array>;
-  readonly cancel?: Cancellation;
-  readonly progress?: (done: number, all: number) => void;
-  /** Lets others in between steps, where the port's calls block: without it a cancellation is only heard at the end. */
-  readonly breathe?: () => Promise<void>;
-}
-
-/** Steps between two breaths. */
-const BREATH = 50;
-
-export async function performSteps(steps: readonly Step[], port: Port, options: PerformOptions): Promise<Performed> {
-  const done: Step[] = [];
+export async function performSteps(steps: readonly MakingStep[], port: MakingPort, options: PerformOptions): Promise<Performed> {
+  const done: MakingStep[] = [];
   for (const step of steps) {
     if (options.cancel?.aborted) return { done, failed: null, cancelled: true };
     try {
@@ -51,7 +31,7 @@ export async function performSteps(steps: readonly Step[], port: Port, options: 
 }
 
 /** Takes done steps back, last first. Gives the paths that had to stay, because something else is in them by now. */
-export async function takeBack(done: readonly Step[], port: Port): Promise<string[]> {
+export async function takeBack(done: readonly MakingStep[], port: MakingPort): Promise<string[]> {
   const stayed: string[] = [];
   for (const step of [...done].reverse()) {
     try {
@@ -62,9 +42,4 @@ export async function takeBack(done: readonly Step[], port: Port): Promise<strin
     }
   }
   return stayed;
-}
-
-export function codeOf(error: unknown): string {
-  if (typeof error === 'object' && error !== null && 'code' in error) return String(error.code);
-  return error instanceof Error ? error.message : 'unknown';
 }

@@ -6,6 +6,8 @@ import { signpostFiles } from '../report/signpost-files';
 import { signpostsOf } from '../report/signposts';
 import { OWN_FOLDER } from '../check/match';
 import type { Change } from './change';
+import { orderChanges } from './order';
+import { isMaking, type MakingStep } from './perform';
 
 /** What stands in `.nesting/project.json`: enough to recognise a project whose folder was moved. */
 export interface Marker {
@@ -48,6 +50,9 @@ export function startChanges(plan: StartPlan): Change[] {
     ...ownFiles(plan).map(({ path, text }): Change => ({ key: path, what: 'file', before: null, after: path, content: { kind: 'text', text } })),
   ];
 }
+
+/** A start's changes only make what is new: their steps do too. */
+export const makingSteps = (changes: readonly Change[]): MakingStep[] => orderChanges(changes).steps.filter(isMaking);
 
 /** What stands in a project's own folder: its marker, its rules as they are for it, and its signposts for programs. */
 export function ownFiles(plan: StartPlan): readonly { readonly path: string; readonly text: string }[] {

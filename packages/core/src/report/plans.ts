@@ -1,5 +1,5 @@
 /** A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything. */
-import type { Step } from '../plan/change';
+import type { MakingStep } from '../plan/perform';
 import type { Expansion } from '../template/expand';
 
 export function planPaths(expansion: Expansion): string {
@@ -17,7 +17,7 @@ export function planOutline(expansion: Expansion): string {
 }
 
 /** A step with its bytes at hand. */
-export type FilledStep = Extract<Step, { do: 'make' }> | { readonly do: 'write'; readonly path: string; readonly base64: string };
+export type FilledStep = Extract<MakingStep, { do: 'make' }> | { readonly key: string; readonly do: 'write'; readonly path: string; readonly base64: string };
 
 /** POSIX sh: makes the tree in the folder it is run in, and refuses where the project's folder stands already. */
 export function planSh(rootName: string, steps: readonly FilledStep[]): string {

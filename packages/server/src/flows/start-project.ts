@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { type Look, type Making, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
-import { type Cancellation, type Content, expandTemplate, type Expansion, fillText, join, MARKER_PATH, orderChanges, redirectedChanges, type Registers, startChanges, type Step, type Template, withConventions, wordsFor } from '@nesting/core';
+import { type Cancellation, type NewContent, expandTemplate, type Expansion, fillText, join, MARKER_PATH, makingSteps, redirectedChanges, type Registers, startChanges, type MakingStep, type Template, withConventions, wordsFor } from '@nesting/core';
 import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, takeBackStart, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
@@ -22,10 +22,10 @@ export interface Planned {
   readonly template: Template;
   readonly expansion: Expansion;
   readonly editions: NewProject['conventions'];
-  readonly stepsFor: (project: string, started: string) => Step[];
-  readonly bytesOf: (content: Content) => Uint8Array;
+  readonly stepsFor: (project: string, started: string) => MakingStep[];
+  readonly bytesOf: (content: NewContent) => Uint8Array;
   /** What is made on other volumes. */
-  readonly away: readonly { readonly volume: string; readonly steps: readonly Step[] }[];
+  readonly away: readonly { readonly volume: string; readonly steps: readonly MakingStep[] }[];
 }
 
 /** `prefix` is what stands before the project's folder where it is written. Nothing that the screen refuses is written from here. */
@@ -39,11 +39,11 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
   const template = Object.keys(request.adjusted).length === 0 ? conventional : { ...conventional, adjusted: request.adjusted };
   const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
-  const stepsFor = (project: string, started: string) => orderChanges(startChanges({ template, expansion, project, started }));
-  const bytes = (content: Content) => bytesOf(content, starters, template, expansion);
+  const stepsFor = (project: string, started: string) => makingSteps(startChanges({ template, expansion, project, started }));
+  const bytes = (content: NewContent) => bytesOf(content, starters, template, expansion);
   // Every file must be there before anything is claimed.
   for (const step of stepsFor('', '')) if (step.do === 'write' && step.content.kind === 'kept') bytes(step.content);
-  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({ volume, steps: orderChanges(changes) }));
+  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({ volume, steps: makingSteps(changes) }));
   for (const { steps } of away) for (const step of steps) if (step.do === 'write') bytes(step.content);
   return { template, expansion, editions, stepsFor, bytesOf: bytes, away };
 }
@@ -124,7 +124,7 @@ function readyVolume(world: World, name: string): string {
   return root;
 }
 
-function bytesOf(content: Content, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
+function bytesOf(content: NewContent, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
   if (content.kind === 'text') return Buffer.from(content.text);
   const fill = content.key.startsWith('fill:');
   const bytes = starters.get(fill ? content.key.slice(5) : content.key);
@@ -198,7 +198,7 @@ async function takeBackElsewhere(world: World, id: string, folder: string): Prom
   if (row === null || Object.values(row.adjusted).every((a) => a.volume === undefined)) return;
   for (const [volume, changes] of redirectedChanges(expandTemplate(row.body, row.values, await readRegisters(world.db)))) {
     const parent = world.config.volumes.get(volume);
-    if (parent !== undefined) await takeBackStart({ parent, folder, steps: orderChanges(changes) });
+    if (parent !== undefined) await takeBackStart({ parent, folder, steps: makingSteps(changes) });
   }
 }
 

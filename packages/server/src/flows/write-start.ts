@@ -20,7 +20,7 @@ export async function writeStart(world: World, person: string, given: StartGiven
   const planned = await planStart(world, { ...given, adjusted: whole }, '');
   const { expansion } = planned;
   const steps = planned.stepsFor(randomUUID(), new Date().toISOString());
-  const filled = steps.map((s): FilledStep => (s.do === 'make' ? s : { do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) }));
+  const filled = steps.map((s): FilledStep => (s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) }));
   await recordActivity(world.db, 'start-written', person, null, { folder: expansion.rootName, as, folders: expansion.folders, files: expansion.files });
   const name = expansion.rootName;
   switch (as) {

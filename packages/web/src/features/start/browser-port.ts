@@ -1,5 +1,5 @@
 /** A folder on this computer, as the browser lets pages have it, as the core's port: the same steps that a server performs on a volume. */
-import { type Port, relPathOf } from '@nesting/core';
+import { type MakingPort, relPathOf } from '@nesting/core';
 
 /** The code a disk would give, for what the browser says. */
 const CODES: Readonly<Record<string, string>> = { NotFoundError: 'ENOENT', NotAllowedError: 'EACCES', NoModificationAllowedError: 'EROFS', QuotaExceededError: 'ENOSPC', TypeMismatchError: 'EEXIST', InvalidModificationError: 'ENOTEMPTY' };
@@ -27,7 +27,7 @@ export async function holds(folder: FileSystemDirectoryHandle, name: string): Pr
   return false;
 }
 
-export function browserPort(root: FileSystemDirectoryHandle): Port {
+export function browserPort(root: FileSystemDirectoryHandle): MakingPort {
   const parted = (path: string): { above: string[]; name: string } => {
     const checked = relPathOf(path);
     if (!checked.ok || checked.value === '') throw Object.assign(new Error(`path refused: ${path}`), { code: 'EREFUSED' });

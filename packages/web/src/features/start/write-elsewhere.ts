@@ -1,6 +1,6 @@
 /** A start that is not written by the server: into a folder on this computer, or taken away as a zip or a script. */
 import type { StartRequest, WrittenAs } from '@nesting/contract';
-import { type Content, type FilledStep, performSteps, type Step, takeBack } from '@nesting/core';
+import { type NewContent, type FilledStep, performSteps, type MakingStep, takeBack } from '@nesting/core';
 import { browserPort, holds } from './browser-port';
 
 export type Elsewhere = Exclude<WrittenAs, 'steps'> | 'folder';
@@ -45,9 +45,9 @@ export async function intoFolder(request: StartRequest, progress: (p: Progress) 
   const { root, steps } = (await response.json()) as { root: string; steps: readonly FilledStep[] };
   if (await holds(picked, root).catch(() => false)) return { ok: false, words: `A folder ${root} exists already in ${picked.name}. Nothing was written.` };
   const bytes = new Map(steps.flatMap((s) => (s.do === 'write' ? [[s.path, s.base64] as const] : [])));
-  const plan: Step[] = [{ do: 'make', path: root }, ...steps.map((s): Step => (s.do === 'make' ? { do: 'make', path: `${root}/${s.path}` } : { do: 'write', path: `${root}/${s.path}`, content: { kind: 'kept', key: s.path } }))];
+  const plan: MakingStep[] = [{ key: root, do: 'make', path: root }, ...steps.map((s): MakingStep => (s.do === 'make' ? { key: s.key, do: 'make', path: `${root}/${s.path}` } : { key: s.key, do: 'write', path: `${root}/${s.path}`, content: { kind: 'kept', key: s.path } }))];
   const port = browserPort(picked);
-  const performed = await performSteps(plan, port, { bytesOf: (content: Content) => decoded(content.kind === 'kept' ? (bytes.get(content.key) ?? '') : ''), progress: (done, all) => progress({ done, all }), cancel });
+  const performed = await performSteps(plan, port, { bytesOf: (content: NewContent) => decoded(content.kind === 'kept' ? (bytes.get(content.key) ?? '') : ''), progress: (done, all) => progress({ done, all }), cancel });
   if (performed.failed === null && !performed.cancelled) return { ok: true, words: `${root} was written into ${picked.name}.` };
   const stayed = await takeBack(performed.done, port);
   const left = stayed.length === 0 ? 'Nothing was left behind.' : `These could not be taken back: ${stayed.slice(-3).join(', ')}${stayed.length > 3 ? ` and ${stayed.length - 3} more` : ''}.`;
