@@ -49,7 +49,7 @@ export { type Effect, EffectCounter } from './check/effect';
 export { OWN_FOLDER } from './check/match';
 export { Checker, type CheckOutcome, type CheckPart, checkListing, conventionsFor, type FolderRow, mergeChecks } from './check/check';
 export { RULES } from './check/registry';
-export { applyBatch, type ApplyFault, type Batch, type BatchOutcome, type Left, runSteps } from './plan/apply';
+export { applyBatch, type ApplyFault, type Batch, type BatchOutcome, type Left, lookAhead, runSteps } from './plan/apply';
 export { type Change, type Content, type Expected, type NewContent, PARKED, type Step } from './plan/change';
 export { BATCHES, type Ended, INTENTS, type Intents, type Journal, KEPT, keptName, NEW, OPEN, type Outcome, OUTCOMES } from './plan/journal';
 export { type Ordered, orderChanges, type OrderFault, type OrderFaultCode } from './plan/order';

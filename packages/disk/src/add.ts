@@ -1,12 +1,13 @@
 /**
- * Adds a project's plan to a folder that is there already: what is there is kept as it is, what is missing is made. Where one step fails,
- * all that was made is taken back; what was there was never touched.
+ * Adds a project's plan to a folder that is there already: what is there is kept as it is, what is missing is made, as a batch with its journal.
+ * Where one step fails all that was made is taken back; what was there was never touched.
  */
-import { lstatSync } from 'node:fs';
+import { lstatSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { codeOf, parentOf, performSteps, type MakingStep, takeBack } from '@nesting/core';
+import { type Change, codeOf, OWN_FOLDER, type MakingStep, parentOf } from '@nesting/core';
+import { applyOnDisk, settleOnDisk } from './batch';
 import { inside } from './guard';
-import { diskPort } from './port';
+import { BatchOpen, batchesIn, openIn } from './journal';
 import type { StartOnDisk, StartOutcome } from './start';
 
 export type AddOutcome = (Extract<StartOutcome, { ok: true }> & { readonly made: number; readonly kept: number }) | Extract<StartOutcome, { ok: false }>;
@@ -21,7 +22,9 @@ function standing(root: string, path: string): 'folder' | 'file' | 'other' | nul
   }
 }
 
-export async function addToFolder({ parent, folder, steps, bytesOf, progress }: Omit<StartOnDisk, 'project' | 'cancel'>): Promise<AddOutcome> {
+const changeOf = (step: MakingStep): Change => ({ key: step.key, what: step.do === 'make' ? 'folder' : 'file', before: null, after: step.path, content: step.do === 'make' ? null : step.content });
+
+export async function addToFolder({ parent, folder, project, steps, bytesOf, progress }: Omit<StartOnDisk, 'cancel'>): Promise<AddOutcome> {
   const root = join(parent, folder);
   const inTheWay = steps.find((s) => {
     const there = standing(root, s.path);
@@ -31,11 +34,32 @@ export async function addToFolder({ parent, folder, steps, bytesOf, progress }: 
   if (inTheWay !== undefined) return { ok: false, code: 'ENOTDIR', at: inTheWay.path, stayed: [] };
   const linked = steps.find((s) => standing(root, parentOf(s.path)) === 'folder' && !inside(root, parentOf(s.path)).ok);
   if (linked !== undefined) return { ok: false, code: 'ELOOP', at: linked.path, stayed: [] };
-  const missing: MakingStep[] = steps.filter((s) => standing(root, s.path) === null);
-  const port = diskPort(root);
-  const performed = await performSteps(missing, port, { bytesOf, ...(progress && { progress }) });
-  if (performed.failed === null) return { ok: true, root, made: missing.length, kept: steps.length - missing.length };
-  return { ok: false, code: performed.failed.code, at: performed.failed.step.path, stayed: await takeBack(performed.done, port) };
+  const missing = steps.filter((s) => standing(root, s.path) === null && s.path !== OWN_FOLDER);
+  try {
+    mkdirSync(join(root, OWN_FOLDER), { recursive: true });
+    const outcome = await applyOnDisk({ root, id: project, what: 'add', by: '', at: new Date().toISOString(), changes: missing.map(changeOf), bytesOf, progress });
+    if (outcome.state === 'done') return { ok: true, root, made: missing.length, kept: steps.length - missing.length };
+    const stayed = outcome.state === 'paused' ? await takeBackAdd(root, project) : [];
+    tidyOwn(root);
+    const [fault] = outcome.state === 'refused' ? outcome.faults : [];
+    return { ok: false, code: outcome.state === 'paused' ? outcome.code : ((fault && 'detail' in fault ? fault.detail : fault?.code) ?? ''), at: outcome.state === 'paused' ? outcome.at : (fault?.path ?? ''), stayed };
+  } catch (error) {
+    tidyOwn(root);
+    return { ok: false, code: error instanceof BatchOpen ? error.code : codeOf(error), at: '', stayed: [] };
+  }
+}
+
+/** Takes back what an add had made when it stopped or was cut short; the paths that had to stay. */
+export async function takeBackAdd(root: string, project: string): Promise<readonly string[]> {
+  if (openIn(root) !== project) return [];
+  const settled = await settleOnDisk(root, 'take-back', { by: '', at: new Date().toISOString() });
+  tidyOwn(root);
+  return settled.state === 'paused' ? [settled.at] : [];
+}
+
+/** Nesting's own folder in a folder that is no project: nothing but what a batch that came to nothing wrote down. */
+function tidyOwn(root: string): void {
+  if (standing(root, `${OWN_FOLDER}/project.json`) === null && openIn(root) === null && batchesIn(root).length <= 2) rmSync(join(root, OWN_FOLDER), { recursive: true, force: true });
 }
 
 /** Which of the paths are there now. */

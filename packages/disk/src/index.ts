@@ -2,8 +2,11 @@
 export { checkOnDisk, type CheckProgress, type DiskCheck, type DiskOutcome } from './check';
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { type MarkerTexts, readMarker } from './marker';
-export { diskPort } from './port';
-export { type AddOutcome, addToFolder, standingIn } from './add';
+export { COPYING, moveAcross } from './across';
+export { applyOnDisk, type DiskBatch, type Settled, settleOnDisk, type Undo, type UndoLine, undoneKeys, undoOnDisk, undoPlan } from './batch';
+export { batchesIn, BatchOpen, type BatchRecord, openIn, readBatch } from './journal';
+export { diskPort, livePort } from './port';
+export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add';
 export { takeBackStart } from './start';
 export { startOnDisk, type StartOnDisk, type StartOutcome, sweep, UNFINISHED } from './start';
 export { fileNames, listFolder, type Unseen, walk } from './walk';

@@ -36,7 +36,7 @@ export type Left = Readonly<Record<string, Expected>>;
 export async function applyBatch(batch: Batch, port: Port, journal: Journal, options: PerformOptions): Promise<BatchOutcome> {
   const { steps, faults: unordered } = orderChanges(batch.changes);
   if (unordered.length > 0) return { state: 'refused', faults: unordered };
-  const looked = await lookAtAll(batch.changes, port);
+  const looked = await lookAhead(batch.changes, port);
   if (looked.faults.length > 0) return { state: 'refused', faults: looked.faults };
   const unready = await layReady(steps, batch.folder, port, options);
   if (unready !== null) return { state: 'refused', faults: [unready] };
@@ -46,7 +46,7 @@ export async function applyBatch(batch: Batch, port: Port, journal: Journal, opt
 }
 
 /** Everything a batch expects, before its first step. */
-async function lookAtAll(changes: readonly Change[], port: Port): Promise<{ faults: ApplyFault[]; ids: Record<string, string> }> {
+export async function lookAhead(changes: readonly Change[], port: Port): Promise<{ readonly faults: readonly ApplyFault[]; readonly ids: Readonly<Record<string, string>> }> {
   const faults: ApplyFault[] = [];
   const ids: Record<string, string> = {};
   const leaves = new Set(changes.flatMap((c) => (c.before !== null && c.before !== c.after ? [c.before] : [])));

@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Look, type Making, type ProjectRow, type StartGiven, type StartRequest, startSchema } from '@nesting/contract';
 import { type Cancellation, type NewContent, expandTemplate, type Expansion, fillText, join, MARKER_PATH, makingSteps, redirectedChanges, type Registers, startChanges, type MakingStep, type Template, withConventions, wordsFor } from '@nesting/core';
-import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, takeBackStart, volumeState } from '@nesting/disk';
+import { addToFolder, inside, readMarker, standingIn, startOnDisk, type StartOutcome, sweep, takeBackAdd, takeBackStart, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
 import { heldByOther, reservedFor } from '../db/queries/numbers';
@@ -212,6 +212,8 @@ export async function settleStarts(world: World): Promise<void> {
     if (whole) await setProjectState(world.db, start.id, 'running');
     else {
       for (const other of world.config.volumes.values()) if (volumeState(other).state !== 'missing') sweep(other, (project) => project === start.id);
+      const added = inside(root, start.folder);
+      if (added.ok) await takeBackAdd(added.value, start.id);
       await takeBackElsewhere(world, start.id, start.folder);
       await transaction(world.db, async (client) => {
         const number = await removeUnstarted(client, start.id);

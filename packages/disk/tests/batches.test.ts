@@ -1,0 +1,267 @@
+/** Batches on a real disk: done, undone, killed by SIGKILL at any call, settled; and what stands in their way. */
+import { afterAll, describe, expect, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
+import { existsSync, lstatSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { build } from 'esbuild';
+import fc from 'fast-check';
+import type { Change, MemoryDisk } from '@nesting/core';
+import { bytesOf, plans } from '../../core/tests/plans';
+import { applyOnDisk, batchesIn, BatchOpen, COPYING, type DiskBatch, moveAcross, openIn, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan } from '../src/index';
+
+const all: string[] = [];
+const fresh = (): string => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'nesting batches '));
+  all.push(folder);
+  mkdirSync(path.join(folder, '.nesting'));
+  return folder;
+};
+afterAll(() => {
+  for (const folder of all) rmSync(folder, { recursive: true, force: true });
+});
+
+/** Every path with its content and time; folders with a `/`. */
+function treeOf(root: string, below = ''): string[] {
+  return readdirSync(path.join(root, below), { withFileTypes: true }).flatMap((e) => {
+    const at = path.posix.join(below, e.name);
+    if (at === '.nesting') return [];
+    if (e.isDirectory()) return [`${at}/`, ...treeOf(root, at)];
+    return [`${at} ${readFileSync(path.join(root, at), 'utf8')} ${lstatSync(path.join(root, at)).mtimeMs}`];
+  }).sort();
+}
+
+function laid(root: string, disk: MemoryDisk): void {
+  for (const [, at] of [...disk.places()].sort((a, b) => (a[1] < b[1] ? -1 : 1))) {
+    if (at.startsWith('.nesting')) continue;
+    if (disk.look(at)?.kind === 'folder') mkdirSync(path.join(root, at), { recursive: true });
+    else {
+      writeFileSync(path.join(root, at), at);
+      utimesSync(path.join(root, at), 1, 1);
+    }
+  }
+}
+
+const nodeBytes = (content: { readonly kind: string; readonly text?: string }) => Buffer.from(bytesOf(content));
+const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partial<DiskBatch> = {}) => applyOnDisk({ root, id, what: 'test', by: 'p', at: '2026-11-25T00:00:00Z', changes, bytesOf: nodeBytes, ...more });
+const undo = (root: string, of: string, id: string, keys: ReadonlySet<string> | null = null) => undoOnDisk({ root, batch: of, id, by: 'p', at: '', keys });
+const move = (before: string, after: string, what: Change['what'] = 'file'): Change => ({ key: before, what, before, after, content: null });
+const write = (after: string): Change => ({ key: `+${after}`, what: 'file', before: null, after, content: { kind: 'text', text: `text of ${after}` } });
+
+describe('laws on a real disk', () => {
+  test('any plan ends in what was meant; undone, every path, byte and time is as it was', async () => {
+    await fc.assert(
+      fc.asyncProperty(plans, async (plan) => {
+        const root = fresh();
+        const disk = plan.before();
+        laid(root, disk);
+        const start = treeOf(root);
+        const outcome = await batch(root, plan.changes);
+        expect(outcome.state).toBe('done');
+        expect(treeOf(root).map((l) => (l.endsWith('/') ? l.slice(0, -1) : (l.split(' ')[0] as string))).sort()).toEqual(plan.after);
+        expect((await undo(root, 'b1', 'b2'))?.state).toBe('done');
+        expect(treeOf(root)).toEqual(start);
+        expect(openIn(root)).toBeNull();
+        rmSync(root, { recursive: true });
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('killed by SIGKILL', () => {
+  /** Renames in a circle, capitals, nested folders, new files and files written anew; enough for several outcomes. */
+  const changes: Change[] = [
+    ...Array.from({ length: 6 }, (_, i) => move(`f${i}`, `f${(i + 1) % 6}`)),
+    { key: 'Big', what: 'folder', before: 'Big', after: 'big', content: null },
+    { key: 'Big/inner', what: 'folder', before: 'Big/inner', after: 'other', content: null },
+    { key: 'other', what: 'folder', before: 'other', after: 'big/inner', content: null },
+    ...Array.from({ length: 30 }, (_, i) => move(`Big/x${i}`, `big/y${i}`)),
+    ...Array.from({ length: 5 }, (_, i) => write(`new${i}`)),
+    { key: 'note', what: 'file', before: 'note', after: 'note', content: { kind: 'text', text: 'another' } },
+  ];
+  const lay = (root: string) => {
+    for (const folder of ['Big/inner', 'other']) mkdirSync(path.join(root, folder), { recursive: true });
+    for (const file of ['Big/inner/in', 'other/out', 'note', ...Array.from({ length: 6 }, (_, i) => `f${i}`), ...Array.from({ length: 30 }, (_, i) => `Big/x${i}`)]) {
+      writeFileSync(path.join(root, file), file);
+      utimesSync(path.join(root, file), 1, 1);
+    }
+  };
+
+  test('at every so many-th call of the disk, finished or taken back: whole each time', async () => {
+    const tools = mkdtempSync(path.join(tmpdir(), 'nesting-killed-'));
+    all.push(tools);
+    const script = path.join(tools, 'child.mjs');
+    await build({ entryPoints: ['packages/disk/src/index.ts'], outfile: path.join(tools, 'disk.mjs'), bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error' });
+    writeFileSync(script, `
+      import fs from 'node:fs';
+      import { syncBuiltinESMExports } from 'node:module';
+      let calls = 0;
+      for (const name of ['renameSync', 'mkdirSync', 'openSync', 'writeSync', 'rmdirSync', 'unlinkSync', 'writeFileSync']) {
+        const real = fs[name];
+        fs[name] = (...args) => {
+          if (calls++ === Number(process.argv[3])) process.kill(process.pid, 'SIGKILL');
+          return real(...args);
+        };
+      }
+      syncBuiltinESMExports();
+      const { applyOnDisk, settleOnDisk } = await import('./disk.mjs');
+      const root = process.argv[2];
+      if (process.argv[4] === 'settle') await settleOnDisk(root, process.argv[5], { by: 'p', at: '' });
+      else await applyOnDisk({ root, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
+      console.log('ended', calls);
+    `);
+    const run = (root: string, at: number, ...more: string[]) => spawnSync(process.execPath, [script, root, String(at), ...more], { encoding: 'utf8' });
+    const whole = fresh();
+    lay(whole);
+    const start = treeOf(whole);
+    const ran = run(whole, -1);
+    const calls = Number(/ended (\d+)/.exec(ran.stdout)?.[1]);
+    const timeless = (tree: string[]) => tree.map((l) => l.replace(/^((?:new\d|note) .*) [\d.]+$/, '$1'));
+    const meant = timeless(treeOf(whole));
+    expect(calls).toBeGreaterThan(60);
+    let [notBegun, finished, takenBack] = [0, 0, 0];
+    for (let at = 0; at < calls; at += 4) {
+      const root = fresh();
+      lay(root);
+      expect(run(root, at).signal).toBe('SIGKILL');
+      const way = at % 8 === 0 ? 'finish' : 'take-back';
+      // Killed once more while it is settled, at another place each time.
+      run(root, at % 17, 'settle', way);
+      const settled = await settleOnDisk(root, way, { by: 'p', at: '' });
+      const begun = readBatch(root, 'b1');
+      if (begun === null) {
+        expect(treeOf(root)).toEqual(start);
+        notBegun++;
+      } else if (begun.ended?.ended === 'taken-back') {
+        expect(treeOf(root)).toEqual(start);
+        takenBack++;
+      } else {
+        expect([at, settled.state, begun.ended?.ended]).toEqual([at, expect.stringMatching(/done|none/), 'done']);
+        expect(timeless(treeOf(root))).toEqual(meant);
+        finished++;
+      }
+      expect(openIn(root)).toBeNull();
+      rmSync(root, { recursive: true });
+    }
+    expect(Math.min(notBegun, finished, takenBack)).toBeGreaterThan(3);
+  }, 120_000);
+});
+
+describe('what stands in the way', () => {
+  const small = () => {
+    const root = fresh();
+    mkdirSync(path.join(root, 'a'));
+    for (const file of ['a/x', 'a/y', 'z']) writeFileSync(path.join(root, file), file);
+    return root;
+  };
+
+  test('a second batch is refused while one is under way, and nothing of it is left', async () => {
+    const root = small();
+    let second: unknown = null;
+    const first = batch(root, [move('z', 'y'), write('n')], 'b1', { bytesOf: async (c) => {
+      second = await batch(root, [move('a/x', 'a/w')], 'b2').catch((e: unknown) => e);
+      return nodeBytes(c as { kind: string });
+    } });
+    expect((await first).state).toBe('done');
+    expect(second).toBeInstanceOf(BatchOpen);
+    expect([existsSync(path.join(root, 'a/x')), batchesIn(root)]).toEqual([true, ['b1']]);
+  });
+
+  test('links on the way are not followed, whichever end they stand at', async () => {
+    const root = small();
+    const outside = fresh();
+    writeFileSync(path.join(outside, 'secret'), 's');
+    symlinkSync(outside, path.join(root, 'link'));
+    expect(await batch(root, [move('link/secret', 'mine')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'ELOOP' }] });
+    expect(await batch(root, [move('z', 'link/z')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'ELOOP' }] });
+    expect(await batch(root, [move('link', 'other')])).toMatchObject({ state: 'refused', faults: [{ code: 'other-kind' }] });
+    expect(await batch(root, [move('../z', 'q')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'EREFUSED' }] });
+    expect([readdirSync(outside), batchesIn(root)]).toEqual([['.nesting', 'secret'], []]);
+  });
+
+  test('a file opened and written to between plan and applying stops the batch before it began', async () => {
+    const root = small();
+    const was = lstatSync(path.join(root, 'z'));
+    const changes: Change[] = [{ ...move('a/x', 'a/w') }, { ...move('z', 'y'), expects: { size: was.size, modified: was.mtimeMs } }];
+    writeFileSync(path.join(root, 'z'), 'longer than it was');
+    expect(await batch(root, changes)).toMatchObject({ state: 'refused', faults: [{ code: 'changed', path: 'z' }] });
+    expect([existsSync(path.join(root, 'a/x')), openIn(root), batchesIn(root)]).toEqual([true, null, []]);
+  });
+
+  test('paused half way by what came meanwhile: said, kept open, then taken back or finished', async () => {
+    for (const way of ['finish', 'take-back'] as const) {
+      const root = small();
+      const before = treeOf(root);
+      // Somebody makes a folder of the wanted name once the contents lie ready.
+      const outcome = await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n')], 'b1', { bytesOf: (c) => {
+        mkdirSync(path.join(root, 'n'));
+        return nodeBytes(c as { kind: string });
+      } });
+      expect(outcome).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
+      await expect(batch(root, [move('a/y', 'a/v')], 'b9')).rejects.toBeInstanceOf(BatchOpen);
+      expect(await settleOnDisk(root, 'finish', { by: 'p', at: '' })).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
+      if (way === 'finish') rmSync(path.join(root, 'n'), { recursive: true });
+      expect((await settleOnDisk(root, way, { by: 'p', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
+      expect(openIn(root)).toBeNull();
+      if (way === 'finish') expect(readFileSync(path.join(root, 'n'), 'utf8')).toBe('text of n');
+      else expect(treeOf(root)).toEqual([...before, 'n/'].sort());
+    }
+  });
+
+  test('undo in part, the rest later; each line that cannot be undone says why; undo of an undo', async () => {
+    const root = small();
+    const before = treeOf(root);
+    await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n'), write('m')]);
+    writeFileSync(path.join(root, 'm'), 'somebody worked on it');
+    renameSync(path.join(root, 'a/q'), path.join(root, 'a/elsewhere'));
+    const lines = await undoPlan(root, 'b1');
+    expect(lines?.map((l) => [l.change.key, l.hindrance?.code ?? null])).toEqual([['a/x', null], ['z', 'gone'], ['+n', null], ['+m', 'changed']]);
+    expect((await undo(root, 'b1', 'b2', new Set(['+n'])))?.state).toBe('done');
+    expect(existsSync(path.join(root, 'n'))).toBe(false);
+    expect((await undo(root, 'b1', 'b3'))?.state).toBe('refused');
+    expect((await undo(root, 'b2', 'b4'))?.state).toBe('done');
+    expect(readFileSync(path.join(root, 'n'), 'utf8')).toBe('text of n');
+    expect([...undoneKeys(root, 'b1')]).toEqual([]);
+    renameSync(path.join(root, 'a/elsewhere'), path.join(root, 'a/q'));
+    expect((await undo(root, 'b1', 'b5', new Set(['a/x', 'z', '+n'])))?.state).toBe('done');
+    expect(treeOf(root).filter((l) => !l.startsWith('m '))).toEqual(before);
+    expect(readFileSync(path.join(root, 'm'), 'utf8')).toBe('somebody worked on it');
+  });
+
+  test('a journal cut off, forged or of another program is no batch', () => {
+    const root = small();
+    for (const [id, text] of [['cut', '{"format":"nesting/ba'], ['foreign', '{"format":"x"}'], ['later', '{"format":"nesting/batch","formatVersion":9}']] as const) {
+      mkdirSync(path.join(root, '.nesting/batches', id), { recursive: true });
+      writeFileSync(path.join(root, '.nesting/batches', id, 'intents.json'), text);
+      expect(readBatch(root, id)).toBeNull();
+    }
+    expect(readBatch(root, '../..')).toBeNull();
+  });
+});
+
+describe('from one file system to another', () => {
+  const other = existsSync('/dev/shm') && lstatSync('/dev/shm').dev !== lstatSync(tmpdir()).dev ? mkdtempSync('/dev/shm/nesting-') : null;
+  if (other !== null) all.push(other);
+
+  (other === null ? test.skip : test)('copied, verified, put in place, then removed: content and times are kept', () => {
+    const root = fresh();
+    mkdirSync(path.join(root, 'a/b'), { recursive: true });
+    writeFileSync(path.join(root, 'a/b/x'), Buffer.alloc(3_000_000, 7));
+    utimesSync(path.join(root, 'a/b/x'), 5, 5);
+    moveAcross(path.join(root, 'a'), path.join(other as string, 'moved'));
+    expect(existsSync(path.join(root, 'a'))).toBe(false);
+    expect(treeOf(other as string)).toEqual(['moved/', 'moved/b/', expect.stringMatching(/^moved\/b\/x \x07+ 5000$/)]);
+    expect(() => renameSync(path.join(other as string, 'moved'), path.join(root, 'back'))).toThrow(/EXDEV/);
+  });
+
+  test('what cannot be copied leaves the original, and nothing beside', () => {
+    const root = fresh();
+    mkdirSync(path.join(root, 'a'));
+    mkdirSync(path.join(root, 'to'));
+    writeFileSync(path.join(root, 'a/x'), 'x');
+    symlinkSync('x', path.join(root, 'a/link'));
+    expect(() => moveAcross(path.join(root, 'a'), path.join(root, 'to/a'))).toThrow(/ELOOP/);
+    expect([readdirSync(path.join(root, 'a')).sort(), readdirSync(path.join(root, 'to')), COPYING.startsWith('.nesting')]).toEqual([['link', 'x'], [], true]);
+  });
+});
