@@ -20,7 +20,7 @@ const head = { id: word.optional(), key: z.string().regex(/^[A-Za-z][A-Za-z0-9_-
 
 export const scalarRuleSchema = z.object(scalarShape).readonly();
 export const fieldSchema = z.discriminatedUnion('type', [
-  z.object({ ...head, type: z.literal('list'), of: scalarRuleSchema, within: short.optional() }).readonly(),
+  z.object({ ...head, type: z.literal('list'), of: scalarRuleSchema, within: short.optional(), artistsMayAdd: z.boolean().optional() }).readonly(),
   z.object({ ...head, ...scalarShape }).readonly(),
 ]);
 same<Same<z.infer<typeof fieldSchema>, Field>>(true);

@@ -6,6 +6,7 @@ export * from './convention';
 export * from './file';
 export * from './lists';
 export * from './project';
+export * from './reshape';
 export * from './rule-set';
 export * from './template';
 export * from './wire';

@@ -21,6 +21,7 @@ const folderShape = {
   purpose: z.string().max(2000).optional(),
   mark: z.enum(MARKS).optional(),
   presence: z.enum(PRESENCES).optional(),
+  artistsMayAdd: z.boolean().optional(),
   accepts: z.array(word).max(200).readonly().optional(),
   conventions: z.array(word).max(200).readonly().optional(),
   free: z.boolean().optional(),

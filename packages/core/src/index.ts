@@ -57,7 +57,10 @@ export { isMaking, type MakingStep, type Performed, performSteps, takeBack } fro
 export { type Cancellation, codeOf, type MakingPort, type PerformOptions, type Port, type Standing } from './plan/port';
 export { MemoryDisk } from './plan/replay';
 export { doneAfter, leftOf, type Progress, stepsDone } from './plan/resume';
+export { type Extra, reshape, type Reshape, type ReshapeGiven, type ReshapeLine, type ReshapeSign, type There } from './plan/reshape';
 export { type Done, reverseChanges } from './plan/reverse';
+export { type Fit, fitTemplate, type FolderTree, folderTree } from './template/fit';
+export { nextEntry } from './lists/next-entry';
 export { makingSteps, type Marker, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH, ownFiles, redirectedChanges, startChanges, type StartPlan } from './plan/start';
 export { base64 } from './report/bytes';
 export { csv } from './report/csv';
@@ -67,6 +70,7 @@ export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASON
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
 export { ACTIVITY_WORDS, activityWords, changeWords } from './words/activity';
 export { isOwnFolder, ownConventions, type OwnFolder, type OwnRules, tidyOwn, withOwnRules } from './template/own';
+export { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from './report/changes';
 export { type SignpostFile, signpostFiles } from './report/signpost-files';
 export { pathOn, printSignposts, type Signpost, SIGNPOST_FORMS, type SignpostForm, signpostsOf, type SystemName, variablesOf } from './report/signposts';
 export { dateFromWords } from './name/date-words';
@@ -83,3 +87,4 @@ export { type Clash, type Decide, mergeFolders, type Side } from './template/mer
 export { type CellFault, type CellFaultCode, type Cells, cellFaults, type Column, COLUMNS, foldKey, keyColumn, LIST_NAMES, type ListEntry, type ListName, severalOf, tidyCells } from './lists/columns';
 export { type ImportPlan, type ImportRow, MOST_IMPORTED, planImport, type TableFault, tableOf } from './lists/import';
 export { type CompiledSeries, compileSeries, DEFAULT_SERIES, type NumberContext, type NumberSeries, type ReadNumber, type Reset, RESETS, type SeriesFault } from './numbers/series';
+export { batchWords, changeLine, hindranceWords } from './words/batches';

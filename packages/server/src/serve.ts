@@ -8,6 +8,7 @@ import type { Config } from './config';
 import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
 import { failOpenChecks } from './db/queries/checks';
+import { settleBatches } from './flows/batches';
 import { settleStarts } from './flows/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
@@ -27,6 +28,7 @@ export async function openWorld(config: Config, log: Logger): Promise<World> {
   const world: World = { config, db, checks: new CheckQueue(log), mails: new MailQueue(db, config.mail, log) };
   await failOpenChecks(db, 'The server stopped while this check ran. Check again.');
   await settleStarts(world);
+  await settleBatches(world);
   return world;
 }
 

@@ -148,6 +148,9 @@ export class CheckGround {
     return [...(convention.fields ?? []), ...entries, ...this.template.fields];
   }
 
+  /** The list whose entries go by this name in patterns. */
+  readonly listOfEntry = (as: string): string | undefined => this.lists.get(as);
+
   /** The rule of the list whose entries go by this name. */
   private ruleOfEntry(as: string) {
     const field = this.template.fields.find((f) => f.key === this.lists.get(as));

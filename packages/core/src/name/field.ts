@@ -28,7 +28,13 @@ interface FieldHead {
 }
 
 export type ScalarField = FieldHead & ScalarRule;
-export type ListField = FieldHead & { readonly type: 'list'; readonly of: ScalarRule; readonly within?: string | undefined };
+export type ListField = FieldHead & {
+  readonly type: 'list';
+  readonly of: ScalarRule;
+  readonly within?: string | undefined;
+  /** Entries may be added to a project by artists too. */
+  readonly artistsMayAdd?: boolean | undefined;
+};
 export type Field = ScalarField | ListField;
 
 export interface Client {

@@ -38,6 +38,8 @@ export interface FolderNode {
   readonly purpose?: string | undefined;
   readonly mark?: Mark | undefined;
   readonly presence?: Presence | undefined;
+  /** Where it is not made at the start: artists may make it too. */
+  readonly artistsMayAdd?: boolean | undefined;
   readonly accepts?: readonly string[] | undefined;
   readonly conventions?: readonly string[] | undefined;
   readonly free?: boolean | undefined;

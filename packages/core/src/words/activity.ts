@@ -1,4 +1,6 @@
 /** What was done, in words; who and when stand beside it. */
+import { batchWords } from './batches';
+
 type Given = Readonly<Record<string, unknown>>;
 
 const text = (value: unknown): string => (value === undefined || value === null ? '' : Array.isArray(value) ? value.map(text).join(', ') : typeof value === 'object' ? Object.entries(value).map(([k, v]) => `${k} ${text(v)}`).join(', ') : String(value));
@@ -16,6 +18,12 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'project-started': (p) => `started the project ${text(p.folder)} on ${text(p.volume)}: ${text(p.folders)} folders and ${text(p.files)} files`,
   'start-failed': (p) => `the start of ${text(p.folder)} failed (${text(p.code)}) and was taken back`,
   'start-taken-back': (p) => `a start of ${text(p.folder)} that was cut short was taken back`,
+  'project-reshaped': (p) => `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
+  'batch-undone': (p) => `undid a batch: ${text(p.changes)} changes${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
+  'batch-taken-back': () => 'took back a batch that had stopped half way',
+  'project-adopted': (p) => `took in the folder ${text(p.folder)} on ${text(p.volume)} as a project by ${text(p.template)}`,
+  'copy-made-own': (p) => `made the copy ${text(p.folder)} on ${text(p.volume)} a project of its own, ${text(p.number)}`,
+  'copy-left': (p) => `left the copy ${text(p.folder)} on ${text(p.volume)} alone`,
   'convention-drafted': (p) => `began the convention ${text(p.convention)}`,
   'convention-in-force': (p) => `put edition ${text(p.edition)} of the convention ${text(p.convention)} in force`,
   'convention-draft-discarded': (p) => `put the draft of the convention ${text(p.convention)} aside`,

@@ -58,8 +58,15 @@ const LIST_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'series-letters': (p) => `“${p.found}” holds characters that do not do in every name.`,
 };
 
+const PLAN_WORDS: Readonly<Record<string, (p: Params) => string>> = {
+  'name-taken': () => 'Two would have this name in one folder.',
+  'into-itself': () => 'A folder cannot lie in itself.',
+  'folder-gone': () => 'The folder it goes to is not there any more by then.',
+  'changed-twice': () => 'It would be changed twice.',
+};
+
 export function wordsFor(code: string, params: Params): string {
-  return (PATTERN_WORDS[code] ?? NAME_WORDS[code] ?? LIST_WORDS[code])?.(params) ?? code;
+  return (PATTERN_WORDS[code] ?? NAME_WORDS[code] ?? LIST_WORDS[code] ?? PLAN_WORDS[code])?.(params) ?? code;
 }
 
 /** What a part may hold, in words. */

@@ -1,4 +1,5 @@
 /** Every route of the server, with the roles that may use it. */
+import { BATCHES } from './routes/batches';
 import type { Route } from './route';
 import { BLOCKS } from './routes/blocks';
 import { CONVENTIONS } from './routes/conventions';
@@ -9,4 +10,4 @@ import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
 
-export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS];
+export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS, ...BATCHES];

@@ -7,7 +7,7 @@ export const ACTIVITY = [
   'project-started', 'start-failed', 'start-taken-back', 'convention-drafted', 'convention-in-force', 'convention-draft-discarded', 'template-drafted', 'template-in-force', 'template-draft-discarded', 'template-archived', 'rules-taken-in', 'block-shared', 'block-in-force', 'block-draft-discarded',
   'entry-added', 'entry-changed', 'entry-deleted', 'entries-merged', 'list-imported', 'series-changed', 'number-reserved', 'number-released',
   'person-invited', 'person-changed', 'person-left', 'person-returned', 'link-accepted', 'reset-asked', 'password-changed', 'key-made', 'key-revoked', 'session-ended', 'sign-in-refused',
-  'prefixes-changed', 'project-relinked', 'project-changed', 'start-written', 'backup-restored',
+  'prefixes-changed', 'project-relinked', 'project-reshaped', 'batch-undone', 'batch-taken-back', 'project-adopted', 'copy-made-own', 'copy-left', 'project-changed', 'start-written', 'backup-restored',
 ] as const;
 export type ActivityCode = (typeof ACTIVITY)[number];
 

@@ -131,3 +131,9 @@ export async function projectsUsing(client: Client, id: string): Promise<{ proje
   );
   return result.rows;
 }
+
+/** Bodies of given editions, by their id in the template. */
+export async function conventionEditions(client: Client, editions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>): Promise<Record<string, Convention>> {
+  const result = await client.query<{ key: string; body: Convention }>("select own.key, k.body from jsonb_each($1::jsonb) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int", [JSON.stringify(editions)]);
+  return Object.fromEntries(result.rows.map((row) => [row.key, row.body]));
+}

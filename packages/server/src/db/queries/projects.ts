@@ -1,4 +1,4 @@
-import type { ProjectList, ProjectOrder, ProjectPage, ProjectQuery, ProjectRow } from '@nesting/contract';
+import type { ProjectList, ProjectOrder, ProjectPage, ProjectQuery, ProjectRow, ProjectShape } from '@nesting/contract';
 import { type Adjustments, type Convention, type OwnRules, type Template, type Values, withConventions, withOwnRules } from '@nesting/core';
 import type { Client } from '../client';
 
@@ -128,6 +128,21 @@ export async function readProject(client: Client, id: string, person: string | n
 }
 
 const adjustedBody = (body: Template, adjusted: Adjustments): Template => (Object.keys(adjusted).length === 0 ? body : { ...body, adjusted });
+
+/** The editions of conventions a project goes by, and what it is by its rules. */
+export async function readShape(client: Client, id: string): Promise<ProjectShape | null> {
+  const row = (await client.query<{ template_id: string; edition: number; conventions: ProjectShape['conventions']; values: Values; adjusted: Adjustments; folder: string }>('select template_id, edition, conventions, "values", adjusted, folder from project where id = $1', [id])).rows[0];
+  return row === undefined ? null : { template: row.template_id, edition: row.edition, conventions: row.conventions, values: row.values, adjusted: row.adjusted, folder: row.folder };
+}
+
+/** Turns a project into another shape. Fails by constraint where its number or its folder is another project's. */
+export async function writeShape(client: Client, id: string, s: ProjectShape): Promise<void> {
+  const { values } = s;
+  await client.query(
+    `update project set template_id = $2, edition = $3, conventions = $4, "values" = $5, adjusted = $6, folder = $7, number = $8, client_code = $9, title = $10, version = version + 1 where id = $1`,
+    [id, s.template, s.edition, JSON.stringify(s.conventions), JSON.stringify(values), JSON.stringify(s.adjusted), s.folder, String(values.number), typeof values.client === 'string' ? values.client : null, typeof values.title === 'string' ? values.title : ''],
+  );
+}
 
 /** What stands in the way of a start: a project of that number, a project of that folder. */
 export async function projectsAt(client: Client, number: string, volume: string, folder: string): Promise<{ number: boolean; folder: boolean }> {

@@ -84,5 +84,6 @@ function made(node: FolderNode, lists: readonly string[]): string {
   const when = node.onlyWhen ? ` only when ${node.onlyWhen.field} is ${[node.onlyWhen.is].flat().join(' or ')}` : '';
   const per = lists.length > 0 ? `, once for each ${lists.join(' and ')}` : '';
   const presence = node.presence === 'optional' ? 'if wanted' : node.presence === 'on-demand' ? 'the first time it is needed' : 'always';
-  return `${presence}${per}${when && `,${when}`}`;
+  const by = node.artistsMayAdd && presence !== 'always' ? ', by artists too' : '';
+  return `${presence}${per}${when && `,${when}`}${by}`;
 }

@@ -71,7 +71,8 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
       <Labelled id={`${id}h`} label="A word of help">
         <Line id={`${id}h`} value={field.help ?? ''} onChange={(e) => put({ ...field, help: e.target.value || undefined }, 'help')} />
       </Labelled>
-      <div className="flex items-center justify-between">
+      <div className="flex flex-wrap items-center justify-between gap-x-4">
+        {field.type === 'list' && <Tick label="Artists may add entries" checked={field.artistsMayAdd ?? false} disabled={readOnly} onChange={(may) => put({ ...field, artistsMayAdd: may || undefined }, null)} />}
         <Tick label="Needed" checked={field.required ?? false} disabled={readOnly} onChange={(required) => put({ ...field, required: required || undefined }, null)} />
         {!readOnly && <Button look="quiet" onClick={() => { onChange({ ...template, fields: template.fields.filter((f) => f !== field) }, null); onGone(); }}>Take it out</Button>}
       </div>

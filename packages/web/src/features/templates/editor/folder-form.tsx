@@ -48,6 +48,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         <Labelled id={`${id}w`} label="Made">
           <Choose id={`${id}w`} label="Made" disabled={readOnly} value={node.presence ?? 'always'} options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] as string }))} onChange={(value) => set({ presence: value === 'always' ? undefined : (value as FolderNode['presence']) })} />
         </Labelled>
+        {node.presence !== undefined && node.presence !== 'always' && <Tick label="Artists may make it too" checked={node.artistsMayAdd ?? false} disabled={readOnly} onChange={(may) => set({ artistsMayAdd: may || undefined })} />}
         </div>
         <Labelled id={`${id}c`} label="Only when">
           <Choose id={`${id}c`} label="Only when" disabled={readOnly} value={wordOfCondition(node.onlyWhen)} options={conditions(template)} onChange={(value) => set({ onlyWhen: conditionOf(value) })} />

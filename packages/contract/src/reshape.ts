@@ -1,0 +1,96 @@
+/** A project that grows or changes: what it is to become, the plan of it, and the batches that were done. Times are ISO 8601. */
+import type { ApplyFault, Change, Ended, ReshapeLine, ReshapeSign, Values } from '@nesting/core';
+import { z } from 'zod';
+import { valuesSchema, word } from './field';
+import { adjustmentsSchema } from './template';
+
+const short = z.string().min(1).max(400);
+
+export const reshapeSchema = z.object({
+  /** The project's own, so that nobody's change is written over. */
+  version: z.int().min(1),
+  template: word,
+  edition: z.int().min(1),
+  values: valuesSchema,
+  adjusted: adjustmentsSchema.default({}),
+  /** By list: entries that are called otherwise from now on. */
+  renamed: z.record(short, z.record(short, short)).default({}),
+  /** A starter file once more, in a folder. */
+  extra: z.array(z.object({ starter: short, folder: short, name: z.string().min(1).max(255) }).readonly()).max(100).readonly().default([]),
+  /** Keys of files whose names stay. */
+  keep: z.array(z.string().max(5000)).max(50_000).readonly().default([]),
+  /** The project's own folder is not renamed, whatever its pattern writes now. */
+  keepFolder: z.boolean().default(false),
+});
+export type ReshapeRequest = z.input<typeof reshapeSchema>;
+export type ReshapeAsked = z.infer<typeof reshapeSchema>;
+
+export interface ReshapePlan {
+  /** At most so many as one looks through; `all` says how many there are. */
+  readonly lines: readonly ReshapeLine[];
+  readonly all: number;
+  readonly counts: Readonly<Partial<Record<ReshapeSign, number>>>;
+  readonly kept: number;
+  /** The project's own folder, where it gets another name. */
+  readonly folder: { readonly from: string; readonly to: string } | null;
+  /** Why nothing can be done yet; empty where it can. */
+  readonly refused: readonly string[];
+  /** Stands for all that is planned: another one, another plan. */
+  readonly print: string;
+  readonly longest: number;
+  readonly budget: number;
+}
+
+export const applyReshapeSchema = reshapeSchema.extend({ print: z.string().length(64) });
+
+export const PLAN_FORMS = ['text', 'csv', 'json', 'sh', 'powershell'] as const;
+export type PlanForm = (typeof PLAN_FORMS)[number];
+
+export const BATCH_STATES = ['running', 'paused', 'done', 'taken-back'] as const;
+export type BatchState = (typeof BATCH_STATES)[number];
+
+export interface BatchRow {
+  readonly id: string;
+  readonly what: string;
+  readonly by: string;
+  readonly at: string;
+  readonly endedAt: string | null;
+  readonly state: BatchState;
+  /** Lines it changed on the disk. */
+  readonly changes: number;
+  readonly undoes: string | null;
+  /** Why it is paused. */
+  readonly why: string;
+  /** How far it is, while it runs. */
+  readonly done: number;
+  readonly all: number;
+}
+
+export interface BatchLine {
+  readonly change: Change;
+  readonly undone: boolean;
+  /** Why it cannot be undone now. */
+  readonly hindrance: string | null;
+}
+
+export interface BatchPage extends BatchRow {
+  readonly lines: readonly BatchLine[];
+  readonly folder: { readonly from: string; readonly to: string } | null;
+  /** The journal cannot be read: the volume is away, or the folder gone. */
+  readonly unread: string | null;
+}
+
+export const undoSchema = z.object({ keys: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null) });
+export const settleSchema = z.object({ way: z.enum(['finish', 'take-back']) });
+
+/** What a project is by its rules: what a batch turns from one to another. */
+export interface ProjectShape {
+  readonly template: string;
+  readonly edition: number;
+  readonly conventions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>;
+  readonly values: Values;
+  readonly adjusted: z.infer<typeof adjustmentsSchema>;
+  readonly folder: string;
+}
+
+export type { ApplyFault, Ended };
