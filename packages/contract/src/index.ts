@@ -1,5 +1,6 @@
 /** The face of the contract: everything that crosses the wire or stands in a file. */
 export * from './field';
+export * from './adopt';
 export * from './authoring';
 export * from './block';
 export * from './convention';

@@ -64,3 +64,24 @@ export function walk(root: string, path: string, visit: Walk, stop: () => boolea
     for (let i = listing.folders.length - 1; i >= 0; i--) queue.push(join(at, listing.folders[i] as string));
   }
 }
+
+/** Paths of all folders below, without a look at their files; the loop lets others in. At most `most`. */
+export async function foldersBelow(root: string, most: number): Promise<{ readonly folders: readonly string[]; readonly whole: boolean }> {
+  const folders: string[] = [];
+  const queue = [''];
+  for (let i = 0; i < queue.length; i++) {
+    const path = queue[i] as string;
+    try {
+      for (const entry of read(path === '' ? root : `${root}/${path}`)) {
+        if (!entry.isDirectory() || (path === '' && entry.name === OWN_FOLDER)) continue;
+        if (folders.length >= most) return { folders, whole: false };
+        folders.push(join(path, entry.name));
+        queue.push(join(path, entry.name));
+      }
+    } catch {
+      // What cannot be read has no folders that anybody sees.
+    }
+    if (i % 100 === 99) await new Promise((resolve) => setImmediate(resolve));
+  }
+  return { folders, whole: true };
+}

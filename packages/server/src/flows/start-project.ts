@@ -115,7 +115,7 @@ function judged(template: Template, request: StartGiven, registers: Registers, p
   return expansion;
 }
 
-function readyVolume(world: World, name: string): string {
+export function readyVolume(world: World, name: string): string {
   const root = world.config.volumes.get(name);
   if (root === undefined) throw new Refused(404, 'no-volume', `No volume is called ${name}. Nothing was written.`);
   const { state } = volumeState(root);
@@ -133,29 +133,29 @@ function bytesOf(content: NewContent, starters: ReadonlyMap<string, Uint8Array>,
 }
 
 /** The project's row holds its number and folder before anything is written; constraints decide between two who ask at once. */
-async function claim(world: World, person: string, request: StartGiven, expansion: Expansion, conventions: NewProject['conventions'], firstDay: readonly string[]): Promise<string> {
+export async function claim(world: World, person: string, request: StartGiven, expansion: Expansion, conventions: NewProject['conventions'], firstDay: readonly string[], folder = expansion.rootName): Promise<string> {
   const values = expansion.values.values;
   const number = String(values.number);
   const id = randomUUID();
   try {
     await transaction(world.db, async (client) => {
-      await claimNumber(client, person, number, expansion.rootName);
+      await claimNumber(client, person, number, folder);
       await insertProject(client, {
         id, number, client: typeof values.client === 'string' ? values.client : null, title: typeof values.title === 'string' ? values.title : '', template: request.template, edition: request.edition,
-        conventions, values, volume: request.volume, folder: expansion.rootName, person, adjusted: request.adjusted, own: {}, settings: request.settings,
+        conventions, values, volume: request.volume, folder, person, adjusted: request.adjusted, own: {}, settings: request.settings,
       });
       await insertFirstDay(client, id, firstDay);
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
     if (constraint === 'project_number_once') throw new Refused(409, 'number-taken', `The number ${number} belongs to another project by now. Nothing was written; take the next number.`);
-    if (constraint === 'project_folder_once') throw new Refused(409, 'folder-taken', `Another project lies in ${expansion.rootName} on ${request.volume}. Nothing was written.`);
+    if (constraint === 'project_folder_once') throw new Refused(409, 'folder-taken', `Another project lies in ${folder} on ${request.volume}. Nothing was written.`);
     throw error;
   }
   return id;
 }
 
-async function giveUp(world: World, person: string, id: string, volume: string, folder: string, outcome: Extract<StartOutcome, { ok: false }>): Promise<never> {
+export async function giveUp(world: World, person: string, id: string, volume: string, folder: string, outcome: Extract<StartOutcome, { ok: false }>): Promise<never> {
   await transaction(world.db, async (client) => {
     const number = await removeUnstarted(client, id);
     if (number !== null) await freeNumber(client, number, `the start of ${folder} failed`);

@@ -4,6 +4,7 @@ import { join } from '@nesting/core';
 import { inside, listFolder, readMarker, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
+import { copiesLeft } from '../db/queries/batches';
 import { type PlacedProject, placedProjects, placeProject } from '../db/queries/projects';
 import { projectsByVolume, readPrefixes, writePrefixes } from '../db/queries/volumes';
 import { Refused, type World } from './world';
@@ -61,7 +62,8 @@ export async function findProjects(world: World): Promise<FoundProject[]> {
     ready.add(volume);
     for (const [project, folders] of markersOn(root)) places.set(project, [...(places.get(project) ?? []), ...folders.map((folder) => ({ volume, folder }))]);
   }
-  return (await placedProjects(world.db)).flatMap((row) => stateOf(row, places.get(row.id) ?? [], ready.has(row.volume)));
+  const left = new Set((await copiesLeft(world.db)).map((c) => `${c.project} ${c.volume} ${c.folder}`));
+  return (await placedProjects(world.db)).flatMap((row) => stateOf(row, (places.get(row.id) ?? []).filter((p) => !left.has(`${row.id} ${p.volume} ${p.folder}`)), ready.has(row.volume)));
 }
 
 function stateOf({ id, number, title, volume, folder }: PlacedProject, places: readonly { volume: string; folder: string }[], reachable: boolean): FoundProject[] {

@@ -1,12 +1,38 @@
 /** Projects that grow and change, their batches, folders taken in as projects, copies of projects. */
-import { applyReshapeSchema, PLAN_FORMS, reshapeSchema, settleSchema, undoSchema } from '@nesting/contract';
+import { adoptSchema, applyReshapeSchema, copyPlaceSchema, fitSchema, ownCopySchema, PLAN_FORMS, reshapeSchema, settleSchema, undoSchema } from '@nesting/contract';
 import { z } from 'zod';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/batches';
+import { adoptFolder, fitFolder } from '../../flows/adopt';
 import { listBatches, readBatchPage, settleBatch, stopBatch, undoBatch } from '../../flows/batches';
+import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/copies';
 import { applyReshape, planReshape, printReshape } from '../../flows/reshape-project';
 import { ALL, bodyOf, checked, COORDINATOR, idOf, type Route, WORKING } from '../route';
 
 export const BATCHES: readonly Route[] = [
+  {
+    method: 'POST', path: '/api/adopt/fits', roles: COORDINATOR,
+    handle: async ({ c, world }) => {
+      const { volume, folder, values } = await bodyOf(c, fitSchema);
+      return c.json(await fitFolder(world, volume, folder, values));
+    },
+  },
+  { method: 'POST', path: '/api/adopt', roles: COORDINATOR, handle: async ({ c, world, me }) => c.json(await adoptFolder(world, me.id, await bodyOf(c, adoptSchema)), 201) },
+  { method: 'GET', path: '/api/projects/:id/copies', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await compareCopies(world, idOf(c))) },
+  {
+    method: 'POST', path: '/api/projects/:id/copies/own', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { volume, folder, number } = await bodyOf(c, ownCopySchema);
+      return c.json(await ownCopy(world, me, idOf(c), volume, folder, number), 201);
+    },
+  },
+  {
+    method: 'POST', path: '/api/projects/:id/copies/leave', roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { volume, folder } = await bodyOf(c, copyPlaceSchema);
+      await leaveCopyAlone(world, me.id, idOf(c), volume, folder);
+      return c.body(null, 204);
+    },
+  },
   { method: 'POST', path: '/api/projects/:id/plan', roles: WORKING, handle: async ({ c, world, me }) => c.json(await planReshape(world, me, idOf(c), await bodyOf(c, reshapeSchema))) },
   {
     method: 'POST', path: '/api/projects/:id/plan/print', roles: WORKING,
