@@ -125,6 +125,7 @@ export function killedAt(disk: MemoryDisk, notes: Notes, at: number): Port {
   };
   return {
     look: (path) => disk.look(path),
+    list: (path) => disk.list(path),
     make: act((path) => disk.make(path)), unmake: act((path) => disk.unmake(path)), write: act((path, bytes) => disk.write(path, bytes)), unwrite: act((path) => disk.unwrite(path)),
     move: act((from, to) => disk.move(from, to)), copy: act((from, to) => disk.copy(from, to)),
   };

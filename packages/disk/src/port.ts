@@ -1,5 +1,5 @@
 /** Node's disk as the core's port. Synchronous calls: as fast as the system's own (see the measurements in docs/architecture.md). */
-import { closeSync, copyFileSync, constants, lstatSync, mkdirSync, openSync, renameSync, rmdirSync, unlinkSync, writeSync } from 'node:fs';
+import { closeSync, copyFileSync, constants, lstatSync, mkdirSync, openSync, readdirSync, renameSync, rmdirSync, unlinkSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { codeOf, type MakingPort, parentOf, type Port, relPathOf, type Standing } from '@nesting/core';
 import { moveAcross } from './across';
@@ -70,6 +70,21 @@ export function livePort(root: string): Port {
         return standingAt(path === '' ? folderAt('') : at(path));
       } catch (error) {
         if (codeOf(error) === 'ENOENT' || codeOf(error) === 'ENOTDIR') return null;
+        throw error;
+      }
+    },
+    list: (path) => {
+      let folder: string;
+      try {
+        folder = folderAt(path);
+      } catch (error) {
+        if (codeOf(error) === 'ENOENT') return null;
+        throw error;
+      }
+      try {
+        return new Map(readdirSync(folder, { withFileTypes: true }).map((e) => [e.name, e.isDirectory() ? 'folder' : e.isFile() ? 'file' : 'other']));
+      } catch (error) {
+        if (codeOf(error) === 'ENOTDIR') return null;
         throw error;
       }
     },

@@ -3,7 +3,7 @@
  * Until the first step nothing of the project is touched: a full disk, a file changed since, a name taken meanwhile stop the batch before it began.
  * A step that fails later pauses it: it is gone on with, or taken back.
  */
-import { join, parentOf } from '../listing/entry';
+import { join, nameOf, parentOf } from '../listing/entry';
 import type { Change, Expected, Step } from './change';
 import { type Journal, KEPT, keptName, NEW } from './journal';
 import { type OrderFault, orderChanges } from './order';
@@ -45,24 +45,42 @@ export async function applyBatch(batch: Batch, port: Port, journal: Journal, opt
   return runSteps(steps, 0, folder, port, journal, options);
 }
 
-/** Everything a batch expects, before its first step. */
+/** Everything a batch expects, before its first step. Folders are listed once; single files are looked at only where more than their being there matters. */
 export async function lookAhead(changes: readonly Change[], port: Port): Promise<{ readonly faults: readonly ApplyFault[]; readonly ids: Readonly<Record<string, string>> }> {
   const faults: ApplyFault[] = [];
   const ids: Record<string, string> = {};
-  const leaves = new Set(changes.flatMap((c) => (c.before !== null && c.before !== c.after ? [c.before] : [])));
+  const befores = new Set<string>();
+  const afters = new Set<string>();
+  for (const { before, after } of changes) {
+    if (before !== null && before !== after) befores.add(before);
+    if (after !== null) afters.add(after);
+  }
   const here = placesBefore(changes);
+  const listed = new Map<string, ReadonlyMap<string, Standing['kind']> | null>();
+  const kindOf = async (path: string): Promise<Standing['kind'] | null> => {
+    const folder = parentOf(path);
+    let names = listed.get(folder);
+    if (names === undefined) {
+      const listing = port.list(folder);
+      names = soon(listing) ? await listing : listing;
+      listed.set(folder, names);
+    }
+    return names?.get(nameOf(path)) ?? null;
+  };
   for (const change of changes) {
-    const { key, before, after } = change;
+    const { key, before, after, what } = change;
     try {
       if (before !== null) {
-        const there = await lookSoon(port, before);
-        const fault = faultOf(change, there);
+        // Who takes another's place, or gives its own up, must be told from it after a crash.
+        const matters = change.expects !== undefined || what === 'folder' || (after !== null && befores.has(after)) || afters.has(before);
+        const there = matters ? await lookSoon(port, before) : await kindOf(before);
+        const fault = there === null || typeof there === 'string' ? kindFault(there, what) : faultOf(change, there);
         if (fault !== null) faults.push({ code: fault, key, path: before });
-        else if (there !== null && there.id !== '') ids[key] = there.id;
+        else if (there !== null && typeof there !== 'string' && there.id !== '') ids[key] = there.id;
       }
       if (after !== null && after !== before) {
         const place = here(after);
-        if (place !== null && !leaves.has(place) && place !== before && (await lookSoon(port, place)) !== null) faults.push({ code: 'taken', key, path: after });
+        if (place !== null && !befores.has(place) && (await kindOf(place)) !== null) faults.push({ code: 'taken', key, path: after });
       }
     } catch (error) {
       faults.push({ code: 'unseen', key, path: before ?? after ?? '', detail: codeOf(error) });
@@ -71,8 +89,9 @@ export async function lookAhead(changes: readonly Change[], port: Port): Promise
   return { faults, ids };
 }
 
-function faultOf({ what, expects }: Change, there: Standing | null): 'gone' | 'other-kind' | 'changed' | null {
-  if (there === null) return 'gone';
+const kindFault = (there: Standing['kind'] | null, what: Change['what']): 'gone' | 'other-kind' | null => (there === null ? 'gone' : there !== what ? 'other-kind' : null);
+
+function faultOf({ what, expects }: Change, there: Standing): 'gone' | 'other-kind' | 'changed' | null {
   if (there.kind !== what) return 'other-kind';
   // Disks keep times to different fractions of a second: a copy through another system may have lost some.
   return expects !== undefined && (there.size !== expects.size || Math.abs(there.modified - expects.modified) > 1) ? 'changed' : null;

@@ -32,9 +32,13 @@ export interface Ordered {
 
 interface Node {
   name: string;
+  /** `clashKey` of its name. */
+  key: string;
   parent: Node | null;
-  /** By `clashKey`; several where a disk tells them apart. */
-  readonly children: Map<string, Node[]>;
+  /** By `clashKey`; most entries have none, and fifty thousand empty maps are not free. */
+  children: Map<string, Node> | null;
+  /** The next of those that a disk tells apart and `clashKey` does not. */
+  twin: Node | null;
   change: Change | null;
   /** Where it will lie; those without a change stay in their folder. */
   to: Node | null;
@@ -49,13 +53,23 @@ export function orderChanges(changes: readonly Change[]): Ordered {
   return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
 }
 
-const depthOf = (path: string): number => (path === '' ? 0 : path.split('/').length);
-const byDepth = (a: string, b: string): number => depthOf(a) - depthOf(b) || (a < b ? -1 : a > b ? 1 : 0);
+function depthOf(path: string): number {
+  let depth = 1;
+  for (let i = 0; i < path.length; i++) if (path.charCodeAt(i) === 47) depth++;
+  return depth;
+}
+
+interface Deep {
+  readonly depth: number;
+  readonly path: string;
+}
+
+const byDepth = (a: Deep, b: Deep): number => a.depth - b.depth || (a.path < b.path ? -1 : a.path > b.path ? 1 : 0);
 
 class Ordering {
   readonly faults: OrderFault[] = [];
   private readonly steps: Step[] = [];
-  private readonly root = newNode('', null);
+  private readonly root = newNode('');
   private readonly byAfter = new Map<string, Node>();
   private readonly movers: Node[] = [];
   private readonly files: Change[] = [];
@@ -76,10 +90,10 @@ class Ordering {
       this.steps.push({ key: keyOf(node), do: 'unwrite', path: pathOf(node) });
       detach(node);
     }
-    this.movers.sort((a, b) => byDepth(a.change?.after as string, b.change?.after as string));
-    for (const mover of this.movers) this.place(mover);
-    const folders = this.going.filter((n) => n.change?.what === 'folder').map((node) => ({ key: keyOf(node), path: pathOf(node) }));
-    for (const { key, path } of folders.sort((a, b) => byDepth(b.path, a.path))) this.steps.push({ key, do: 'unmake', path });
+    const movers = this.movers.filter((node) => !node.placed).map((node) => ({ node, path: node.change?.after as string, depth: depthOf(node.change?.after as string) }));
+    for (const { node } of movers.sort(byDepth)) this.place(node);
+    const folders = this.going.filter((n) => n.change?.what === 'folder').map((node) => ({ key: keyOf(node), path: pathOf(node), depth: depthOf(pathOf(node)) }));
+    for (const { key, path } of folders.sort((a, b) => byDepth(b, a))) this.steps.push({ key, do: 'unmake', path });
     this.files.sort((a, b) => ((a.after as string) < (b.after as string) ? -1 : 1));
     for (const { key, before, after, content } of this.files) {
       if (content === null) continue;
@@ -95,7 +109,7 @@ class Ordering {
     const fault = (path: string) => void this.faults.push({ code: 'changed-twice', key: change.key, path });
     if (after !== null && this.byAfter.has(after)) return fault(after);
     const isNewFile = before === null && what === 'file';
-    const node = before === null ? newNode(nameOf(after as string), null) : this.nodeAt(before);
+    const node = before === null ? newNode(nameOf(after as string)) : this.nodeAt(before);
     if (node.change !== null) return fault(before as string);
     node.change = change;
     if (before === null) node.state = 'coming';
@@ -142,14 +156,22 @@ class Ordering {
   /** A folder that no change moves; one the tree does not know is taken to be there, unless its own folder is only made. */
   private standingIn(above: Node, name: string): Node | null {
     const there = childOf(above, name);
-    if (there === null) return above.state === 'coming' ? null : attach(newNode(name, null), above);
+    if (there === null) return above.state === 'coming' ? null : attach(newNode(name), above);
     return there.change === null || (there.change.before === there.change.after && there.change.after !== null) || there.placed ? there : null;
   }
 
+  private readonly foldersBefore = new Map<string, Node>();
+
   private nodeAt(path: string): Node {
-    let at = this.root;
-    for (const part of path === '' ? [] : path.split('/')) at = childOf(at, part) ?? attach(newNode(part, null), at);
-    return at;
+    if (path === '') return this.root;
+    const above = parentOf(path);
+    let folder = this.foldersBefore.get(above);
+    if (folder === undefined) {
+      folder = this.nodeAt(above);
+      this.foldersBefore.set(above, folder);
+    }
+    const name = above === '' ? path : path.slice(above.length + 1);
+    return childOf(folder, name) ?? attach(newNode(name), folder);
   }
 
   private findTaken(): void {
@@ -157,17 +179,17 @@ class Ordering {
     const claim = (folder: Node, name: string, node: Node) => {
       const names = taken.get(folder) ?? new Map<string, Node>();
       taken.set(folder, names);
-      const other = names.get(clashKey(name));
+      const other = names.get(name);
       if (other !== undefined && other !== node) this.faults.push({ code: 'name-taken', key: (node.change ?? other.change)?.key ?? '', path: node.change?.after ?? other.change?.after ?? '' });
-      else names.set(clashKey(name), node);
+      else names.set(name, node);
     };
     for (const node of this.byAfter.values()) {
       const folder = node.to ?? this.folderAfter(parentOf(node.change?.after as string));
       if (folder === null) continue;
-      const name = nameOf(node.change?.after as string);
+      const name = clashKey(nameOf(node.change?.after as string));
       claim(folder, name, node);
       // Those that stay where they are, and are known.
-      for (const stays of folder.children.get(clashKey(name)) ?? []) if (stays.change === null) claim(folder, stays.name, stays);
+      for (let stays = folder.children?.get(name) ?? null; stays !== null; stays = stays.twin) if (stays.change === null) claim(folder, name, stays);
     }
   }
 
@@ -204,8 +226,8 @@ class Ordering {
         }
         continue;
       }
-      const inTheWay = (folder.children.get(clashKey(node.toName)) ?? []).find((other) => other !== node);
-      if (inTheWay === undefined) {
+      const inTheWay = otherThan(node, folder.children?.get(clashKey(node.toName)) ?? null);
+      if (inTheWay === null) {
         this.put(node);
         leave();
       } else if (inTheWay.change !== null && inTheWay.state === 'there' && !inHand.has(inTheWay)) ask(inTheWay);
@@ -219,13 +241,13 @@ class Ordering {
     node.placed = true;
     if (node.state === 'coming') {
       node.state = 'there';
-      node.name = node.toName;
+      rename(node, node.toName);
       attach(node, folder);
       this.steps.push({ key, do: 'make', path: pathOf(node) });
       return;
     }
     // Where capitals are all that changes, some systems see one name: it goes by way of another.
-    if (node.parent === folder && clashKey(node.name) === clashKey(node.toName)) this.park(node);
+    if (node.parent === folder && node.key === clashKey(node.toName)) this.park(node);
     this.moveTo(node, folder, node.toName);
   }
 
@@ -236,30 +258,49 @@ class Ordering {
   private moveTo(node: Node, folder: Node, name: string): void {
     const from = pathOf(node);
     detach(node);
-    node.name = name;
+    rename(node, name);
     attach(node, folder);
     this.steps.push({ key: keyOf(node), do: 'move', from, path: pathOf(node) });
   }
 }
 
-const newNode = (name: string, change: Change | null): Node => ({ name, parent: null, children: new Map(), change, to: null, toName: '', state: 'there', placed: false });
+const newNode = (name: string): Node => ({ name, key: clashKey(name), parent: null, children: null, twin: null, change: null, to: null, toName: '', state: 'there', placed: false });
 const keyOf = (node: Node): string => node.change?.key ?? '';
-const childOf = (node: Node, name: string): Node | null => node.children.get(clashKey(name))?.find((c) => c.name === name) ?? null;
+
+function childOf(node: Node, name: string): Node | null {
+  let child = node.children?.get(clashKey(name)) ?? null;
+  while (child !== null && child.name !== name) child = child.twin;
+  return child;
+}
+
+function otherThan(node: Node, first: Node | null): Node | null {
+  return first === node ? first.twin : first;
+}
+
+function rename(node: Node, name: string): void {
+  node.name = name;
+  node.key = clashKey(name);
+}
 
 function attach(node: Node, parent: Node): Node {
   node.parent = parent;
-  const key = clashKey(node.name);
-  const alike = parent.children.get(key);
-  if (alike === undefined) parent.children.set(key, [node]);
-  else alike.push(node);
+  parent.children ??= new Map();
+  node.twin = parent.children.get(node.key) ?? null;
+  parent.children.set(node.key, node);
   return node;
 }
 
 function detach(node: Node): void {
-  const alike = node.parent?.children.get(clashKey(node.name));
-  if (alike === undefined) return;
-  if (alike.length === 1) node.parent?.children.delete(clashKey(node.name));
-  else alike.splice(alike.indexOf(node), 1);
+  const children = node.parent?.children;
+  const first = children?.get(node.key);
+  if (children == null || first === undefined) return;
+  if (first !== node) {
+    let before = first;
+    while (before.twin !== null && before.twin !== node) before = before.twin;
+    before.twin = node.twin;
+  } else if (node.twin === null) children.delete(node.key);
+  else children.set(node.key, node.twin);
+  node.twin = null;
   node.parent = null;
 }
 

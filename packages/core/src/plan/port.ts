@@ -22,6 +22,8 @@ export interface MakingPort {
 
 export interface Port extends MakingPort {
   look(path: string): Soon<Standing | null>;
+  /** What is in a folder, by name; `null` where there is none. One call instead of one for each. */
+  list(path: string): Soon<ReadonlyMap<string, Standing['kind']> | null>;
   /** A folder or file takes another place, with all that is in it; never over something that stands there (`EEXIST`). */
   move(from: string, to: string): Soon<void>;
   copy(from: string, to: string): Soon<void>;

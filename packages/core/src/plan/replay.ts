@@ -40,6 +40,11 @@ export class MemoryDisk implements Port {
     return entry === null ? null : { kind: entry.inside === null ? 'file' : 'folder', size: entry.size, modified: entry.modified, id: entry.id };
   }
 
+  list(path: string): ReadonlyMap<string, Standing['kind']> | null {
+    const inside = this.find(path)?.inside;
+    return inside == null ? null : new Map([...inside].map(([name, entry]) => [name, entry.inside === null ? 'file' : 'folder']));
+  }
+
   make(path: string): void {
     this.free(path).set(nameOf(path), this.entry(true));
   }
