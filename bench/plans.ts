@@ -97,7 +97,7 @@ async function benchFit(): Promise<void> {
     const tree = folderTree(folders);
     const fits = templates.map((t) => ({ id: t.id, fit: fitTemplate(t, NO_REGISTERS, 'job', tree) })).sort((a, b) => b.fit.score - a.fit.score);
     if (round > 0) times.push(performance.now() - start);
-    found = `${fits[0]?.id}, ${(fits[0]?.fit.values.surfaces as string[]).length} surfaces`;
+    found = `${fits[0]?.id}, ${((fits[0]?.fit.values.surfaces ?? []) as string[]).length} surfaces`;
   }
   rmSync(root, { recursive: true, force: true });
   line(`a folder of 200,000 files fitted to four templates (${found})`, `${median(times).toFixed(0)} ms`, 'under 10 s', median(times) < 10_000);

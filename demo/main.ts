@@ -7,7 +7,7 @@ import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, inser
 import type { Template } from '@nesting/core';
 import { pino } from 'pino';
 import { contentFor } from './files';
-import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject } from './projects';
+import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject, FREELANCE } from './projects';
 
 export interface DemoOptions {
   readonly databaseUrl: string;
@@ -60,7 +60,28 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
     return people;
   });
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
+  await newEdition(world);
+  layFreelance(world);
   await world.checks.idle();
+}
+
+/** Window pieces learned something since the running one was started: sound has its own folder now, and masters are called what clients call them. */
+async function newEdition({ db }: World): Promise<void> {
+  await transaction(db, async (client) => {
+    const row = (await client.query<{ body: Template }>("select body from template_edition where template_id = 'window-piece' order by edition desc limit 1")).rows[0];
+    if (row === undefined) return;
+    const { body } = row;
+    const folders = (body.root.folders ?? []).map((f) => (f.id === 'masters' ? { ...f, name: 'deliveries' } : f));
+    const root = { ...body.root, numbering: { digits: 2, joiner: '_' }, folders: [...folders, { id: 'sound', number: 3, name: 'sound', purpose: 'One loop per window.', mark: 'teal' as const, accepts: ['document'] }] };
+    await insertEdition(client, { ...body, edition: (body.edition ?? 1) + 1, root }, startersBeside(path.join(here, 'templates'), body));
+  });
+}
+
+/** A job that a freelancer brought along, in a structure of their own; nobody has taken it in yet. */
+function layFreelance(world: World): void {
+  const root = path.join(world.config.volumes.get('archive') as string, FREELANCE.folder);
+  for (const folder of FREELANCE.folders) mkdirSync(path.join(root, folder), { recursive: true });
+  for (const file of FREELANCE.files) writeFileSync(path.join(root, file), contentFor(path.basename(file)));
 }
 
 async function seedPeople(client: Client): Promise<Map<string, string>> {

@@ -111,3 +111,13 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     files: [],
   },
 ];
+
+/** A facade show as somebody else lays it out: other numbers, capitals and blanks, much missing, a folder of odds and ends. */
+export const FREELANCE = {
+  folder: '26008_SAK_candle-nave',
+  folders: [
+    'Paperwork/quotes', 'Survey/site photos', 'Design/boards', 'Design/palettes', 'Motion/nave/s01/working', 'Motion/nave/s01/renders', 'Motion/nave/s02/working', 'Motion/nave/s02/renders', 'Motion/transept/s01/working', 'Motion/transept/s01/renders',
+    'Sound/music', 'Masters', 'odds and ends',
+  ],
+  files: ['Motion/nave/s01/working/26008_nave_s01_anim_BO_v002.usda', 'Motion/nave/s02/working/26008_nave_s02_anim_BO_v001.usda', 'Motion/transept/s01/working/26008_transept_s01_anim_AP_v004.usda', 'Sound/music/26008_MX_v01.wav', 'odds and ends/ask the verger.txt'],
+};

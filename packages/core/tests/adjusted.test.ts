@@ -109,6 +109,7 @@ describe('signposts in the project itself', () => {
       mkdirSync(path.join(root, 'a/b'), { recursive: true });
       writeFileSync(path.join(root, '.nesting/project.json'), '{}');
       for (const file of signpostFiles('.nesting/project.json', posts)) writeFileSync(path.join(root, '.nesting', file.name), file.text);
+      // biome-ignore lint/suspicious/noTemplateCurlyInString: it is the shell's
       const said = (cwd: string) => spawnSync('sh', ['-euc', '. "$1"; printf "%s\\n%s\\n%s" "${NESTING_PROJECT-}" "${NESTING_CACHE-}" "${NESTING_AWAY-none}"', 'sh', path.join(root, '.nesting/signposts.sh')], { cwd, encoding: 'utf8', env: { PATH: process.env.PATH ?? '' } });
       expect(said(path.join(root, 'a/b')).stdout).toBe(`${root}\n${root}/09_cache/it's "$x"\nnone`);
       expect(said(root).stdout).toContain(`${root}/09_cache`);

@@ -62,7 +62,10 @@ function copyVerified(from: string, to: string, copied: { from: string; size: nu
 
 /** Only what was copied is removed; a folder in which something came meanwhile stays with it. */
 function removeCopied(path: string, copied: ReadonlySet<string>): void {
-  if (copied.has(path)) return unlinkSync(path);
+  if (copied.has(path)) {
+    unlinkSync(path);
+    return;
+  }
   if (!lstatSync(path).isDirectory()) return;
   for (const name of readdirSync(path)) removeCopied(join(path, name), copied);
   if (readdirSync(path).length === 0) rmdirSync(path);

@@ -32,6 +32,10 @@ const outboxPage = () => import('./features/house/outbox-page').then((m) => ({ d
 const activityPage = () => import('./features/house/activity-page').then((m) => ({ default: m.ActivityPage }));
 const mePage = () => import('./features/access/me-page').then((m) => ({ default: m.MePage }));
 const welcomePage = () => import('./features/access/welcome-page').then((m) => ({ default: m.WelcomePage }));
+const reshapePage = () => import('./features/reshape/reshape-page').then((m) => ({ default: m.ReshapePage }));
+const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
+const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
+const adoptPage = () => import('./features/adopt/adopt-page').then((m) => ({ default: m.AdoptPage }));
 const severalPage = () => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage }));
 const sheetPrintPage = () => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage }));
 const templatePage = () => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage }));
@@ -77,10 +81,14 @@ const routes: RouteObject[] = [
       { path: 'activity', ...later(activityPage) },
       { path: 'me', ...later(mePage) },
       { path: 'names', ...later(namesPage) },
+      { path: 'start/adopt', ...later(adoptPage) },
       { path: 'start/several', ...later(severalPage) },
       { path: 'start', ...later(startPage) },
       { path: 'projects', element: <ProjectsPage /> },
       { path: 'projects/:id/sheet', ...later(sheetPrintPage) },
+      { path: 'projects/:id/change', ...later(reshapePage) },
+      { path: 'projects/:id/batches', ...later(batchesPage) },
+      { path: 'projects/:id/copies', ...later(copiesPage) },
       { path: 'projects/:id', ...later(projectPage) },
       { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
     ],

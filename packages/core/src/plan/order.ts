@@ -107,10 +107,16 @@ class Ordering {
     const { before, after, what, content } = change;
     if (before === null && after === null) return;
     const fault = (path: string) => void this.faults.push({ code: 'changed-twice', key: change.key, path });
-    if (after !== null && this.byAfter.has(after)) return fault(after);
+    if (after !== null && this.byAfter.has(after)) {
+      fault(after);
+      return;
+    }
     const isNewFile = before === null && what === 'file';
     const node = before === null ? newNode(nameOf(after as string)) : this.nodeAt(before);
-    if (node.change !== null) return fault(before as string);
+    if (node.change !== null) {
+      fault(before as string);
+      return;
+    }
     node.change = change;
     if (before === null) node.state = 'coming';
     if (after === null) {

@@ -133,7 +133,10 @@ class Reshaping {
       return;
     }
     const standing = was === undefined || was.elsewhere !== undefined ? null : this.look(was.path);
-    if (was !== undefined && standing === line.kind) return this.standing(line, was, parent);
+    if (was !== undefined && standing === line.kind) {
+      this.standing(line, was, parent);
+      return;
+    }
     if (!line.made || (was?.made && was.elsewhere === undefined)) return;
     if (this.look(line.path) !== null && this.wasAt(line.path) === undefined) {
       this.matched.add(line.path);
@@ -141,7 +144,10 @@ class Reshaping {
       else this.block(line, null);
       return;
     }
-    if (this.blocked.has(parent)) return this.block(line, null);
+    if (this.blocked.has(parent)) {
+      this.block(line, null);
+      return;
+    }
     this.make(line);
   }
 
@@ -157,7 +163,10 @@ class Reshaping {
     const other = this.wasAt(line.path);
     // A name that only its bearer gives up is free; one that somebody keeps is not.
     const taken = line.path !== was.path && other === undefined && this.look(line.path) !== null && line.path.toLowerCase() !== was.path.toLowerCase();
-    if (taken || this.blocked.has(parent)) return this.block(line, was.path);
+    if (taken || this.blocked.has(parent)) {
+      this.block(line, was.path);
+      return;
+    }
     this.needFolder(parent);
     this.changes.set(line.key, { key: line.key, what: line.kind, before: was.path, after: line.path, content: null });
     this.say(line.key, line.kind, 'renamed', was.path, line.path);
@@ -245,7 +254,10 @@ class Reshaping {
     if (from?.starter == null || into?.kind !== 'folder' || !this.isLegal(name)) return;
     const path = join(into.path, name);
     const key = `extra:${path}`;
-    if (this.blocked.has(folder) || this.look(path) !== null || [...this.changes.values()].some((c) => c.after === path)) return this.say(key, 'file', 'taken', null, path);
+    if (this.blocked.has(folder) || this.look(path) !== null || [...this.changes.values()].some((c) => c.after === path)) {
+      this.say(key, 'file', 'taken', null, path);
+      return;
+    }
     this.needFolder(folder);
     this.changes.set(key, { key, what: 'file', before: null, after: path, content: { kind: 'kept', key: `${from.starter.fill ? 'fill:' : ''}${from.starter.from}` } });
     this.say(key, 'file', 'made', null, path);

@@ -43,14 +43,18 @@ class Rehearsal {
       case 'make':
         return void this.fresh.set(step.key, this.disk.put(step.path, 'folder'));
       case 'unmake':
-        return this.disk.unmake(step.path);
+        this.disk.unmake(step.path);
+        return;
       case 'move':
-        return this.disk.move(step.from, step.path);
+        this.disk.move(step.from, step.path);
+        return;
       case 'write':
-        return this.disk.move(readyPath(step, this.folder), step.path);
+        this.disk.move(readyPath(step, this.folder), step.path);
+        return;
       case 'unwrite':
         this.disk.put(join(this.folder, KEPT), 'folder');
-        return this.disk.move(step.path, keptPath(step, this.folder));
+        this.disk.move(step.path, keptPath(step, this.folder));
+        return;
     }
   }
 

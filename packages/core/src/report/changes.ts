@@ -15,7 +15,7 @@ export const changesJson = (changes: readonly Change[]): string => `${JSON.strin
 /** POSIX sh, to be run in the project's root. It stops at the first thing that is not as it was. */
 export function changesSh(steps: readonly Step[], base64Of: WithBytes): string {
   const q = (path: string) => `'${`./${path}`.replaceAll("'", "'\\''")}'`;
-  const body = steps.map((step) => {
+  const lineOf = (step: Step): string => {
     switch (step.do) {
       case 'make':
         return `mkdir ${q(step.path)}`;
@@ -28,16 +28,16 @@ export function changesSh(steps: readonly Step[], base64Of: WithBytes): string {
       case 'write':
         return `free ${q(step.path)}\nbase64 -d > ${q(step.path)} <<'END_OF_FILE'\n${base64Of(step).replace(/.{1,76}/g, '$&\n')}END_OF_FILE`;
     }
-  });
+  };
   const head = ['#!/bin/sh', "# In the project's root. Nothing is overwritten; what is written anew is kept beside, with .before behind its name.", 'set -eu', 'free() { if [ -e "$1" ] || [ -L "$1" ]; then echo "$1 is there already" >&2; exit 1; fi; }', 'move() { free "$2"; mv "$1" "$2"; }'];
-  return [...head, ...body, ''].join('\n');
+  return [...head, ...steps.map(lineOf), ''].join('\n');
 }
 
 /** Windows PowerShell 5.1 and later, to be run in the project's root. */
 export function changesPowerShell(steps: readonly Step[], base64Of: WithBytes): string {
   const q = (text: string) => `'${text.replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'`;
   const at = (path: string) => `(Join-Path $root ${q(path.replaceAll('/', '\\'))})`;
-  const body = steps.map((step) => {
+  const lineOf = (step: Step): string => {
     switch (step.do) {
       case 'make':
         return `[void](New-Item -ItemType Directory -Path ${at(step.path)})`;
@@ -50,7 +50,7 @@ export function changesPowerShell(steps: readonly Step[], base64Of: WithBytes): 
       case 'write':
         return `if (Test-Path -LiteralPath ${at(step.path)}) { throw ${q(`${step.path} is there already.`)} }\r\n[IO.File]::WriteAllBytes(${at(step.path)}, [Convert]::FromBase64String(${q(base64Of(step))}))`;
     }
-  });
+  };
   const head = ["$ErrorActionPreference = 'Stop'", '$root = (Get-Location).ProviderPath', 'function Move-New($from, $to) { if (Test-Path -LiteralPath $to) { throw "$to is there already." }; if ([IO.Directory]::Exists($from)) { [IO.Directory]::Move($from, $to) } else { [IO.File]::Move($from, $to) } }'];
-  return [...head, ...body, ''].join('\r\n');
+  return [...head, ...steps.map(lineOf), ''].join('\r\n');
 }

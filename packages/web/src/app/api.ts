@@ -1,5 +1,5 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { ActivityPage, ActivityQuery, ActivityRow, AskName, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, EditionRow, EditProject, Entrance, FindingRow, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, Making, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { AdoptRequest, ActivityPage, ActivityQuery, ActivityRow, AskName, BatchPage, BatchRow, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, CopyPlace, EditionRow, EditProject, Entrance, FindingRow, Fits, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, Making, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, ReshapePlan, ReshapeRequest, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
 import type { Cells, Convention, FolderNode, ListName, NumberSeries, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
@@ -19,7 +19,7 @@ function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox'],
+  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox', 'batches'],
   endpoints: (build) => ({
     entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
@@ -57,6 +57,20 @@ export const api = createApi({
     volumeListing: build.query<ListingText, { volume: string; path: string }>({ query: ({ volume, path }) => `volumes/${encodeURIComponent(volume)}/listing?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
     projectListing: build.query<ListingText, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
     askName: build.mutation<HeldName, AskName & { project: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }) }),
+    planReshape: build.query<ReshapePlan, { id: string; asked: ReshapeRequest }>({ query: ({ id, asked }) => ({ url: `projects/${id}/plan`, method: 'POST', body: asked }), keepUnusedDataFor: 5 }),
+    applyReshape: build.mutation<{ batch: string }, { id: string; asked: ReshapeRequest; print: string }>({ query: ({ id, asked, print }) => ({ url: `projects/${id}/batches`, method: 'POST', body: { ...asked, print } }), invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'] }),
+    reshapeDraft: build.query<Omit<Required<ReshapeRequest>, never> | null, string>({ query: (id) => `projects/${id}/reshape`, keepUnusedDataFor: 0 }),
+    keepReshape: build.mutation<void, { id: string; asked: ReshapeRequest | null }>({ query: ({ id, asked }) => ({ url: `projects/${id}/reshape`, method: 'PUT', body: JSON.stringify(asked), headers: { 'content-type': 'application/json' } }) }),
+    batches: build.query<BatchRow[], string>({ query: (id) => `projects/${id}/batches`, providesTags: ['batches'] }),
+    batch: build.query<BatchPage, { project: string; batch: string }>({ query: ({ project, batch }) => `projects/${project}/batches/${batch}`, keepUnusedDataFor: 5, providesTags: ['batches'] }),
+    undoBatch: build.mutation<{ batch: string }, { project: string; batch: string; keys: readonly string[] | null }>({ query: ({ project, batch, keys }) => ({ url: `projects/${project}/batches/${batch}/undo`, method: 'POST', body: { keys } }), invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'] }),
+    settleBatch: build.mutation<void, { project: string; batch: string; way: 'finish' | 'take-back' }>({ query: ({ project, batch, way }) => ({ url: `projects/${project}/batches/${batch}/settle`, method: 'POST', body: { way } }), invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'] }),
+    stopBatch: build.mutation<void, { project: string; batch: string }>({ query: ({ project, batch }) => ({ url: `projects/${project}/batches/${batch}/stop`, method: 'POST', body: {} }) }),
+    fits: build.query<Fits, { volume: string; folder: string }>({ query: (body) => ({ url: 'adopt/fits', method: 'POST', body }), keepUnusedDataFor: 30 }),
+    adopt: build.mutation<ProjectRow, AdoptRequest>({ query: (body) => ({ url: 'adopt', method: 'POST', body }), invalidatesTags: ['projects', 'activity', 'numbers'] }),
+    copies: build.query<CopyPlace[], string>({ query: (id) => `projects/${id}/copies`, keepUnusedDataFor: 0 }),
+    ownCopy: build.mutation<ProjectRow, { project: string; volume: string; folder: string; number: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/copies/own`, method: 'POST', body }), invalidatesTags: ['projects', 'activity', 'numbers'] }),
+    leaveCopy: build.mutation<void, { project: string; volume: string; folder: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/copies/leave`, method: 'POST', body }), invalidatesTags: ['activity'] }),
     registers: build.query<Registers, void>({ query: () => 'registers', providesTags: ['registers'] }),
     volumes: build.query<VolumeRow[], void>({ query: () => 'volumes', providesTags: ['volumes'] }),
     list: build.query<ListEntryRow[], EditableList>({ query: (list) => `lists/${list}`, providesTags: ['registers'] }),

@@ -26,6 +26,7 @@ export function Shell({ me }: { me: Me }) {
       { id: 'find', words: 'Find anything', keys: 'Ctrl+K', run: () => setFinding(true) },
       { id: 'keys', words: 'Show the keys', keys: '?', run: () => setKeys(true) },
       { id: 'go-start', words: 'Start a project', keys: 'n', run: () => void go('/start'), enabled: me.role === 'coordinator' },
+      { id: 'adopt', words: 'Take in a folder as a project', run: () => void go('/start/adopt'), enabled: me.role === 'coordinator' },
       { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
       { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
       { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },

@@ -2,12 +2,13 @@ import { configureStore } from '@reduxjs/toolkit';
 import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux';
 import { blockDrafts } from '../features/blocks/block-slice';
 import { conventionDrafts } from '../features/conventions/editor-slice';
+import { reshapes } from '../features/reshape/reshape-slice';
 import { keepStart, startReducer } from '../features/start/start-slice';
 import { templateDrafts } from '../features/templates/editor/template-slice';
 import { api } from './api';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionDrafts.reducer, templates: templateDrafts.reducer, blocks: blockDrafts.reducer },
+  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionDrafts.reducer, templates: templateDrafts.reducer, blocks: blockDrafts.reducer, reshapes: reshapes.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 
@@ -18,6 +19,7 @@ store.subscribe(() => {
   if (now.conventions !== last.conventions) conventionDrafts.keep(now.conventions);
   if (now.templates !== last.templates) templateDrafts.keep(now.templates);
   if (now.blocks !== last.blocks) blockDrafts.keep(now.blocks);
+  if (now.reshapes !== last.reshapes) reshapes.keep(now.reshapes);
   last = now;
 });
 

@@ -1,7 +1,7 @@
 /** Volumes the server's configuration allows: free space, how each system sees them, and projects that lie elsewhere than they should. */
 import type { FoundProject, Me, VolumeRow } from '@nesting/contract';
 import { useId, useState } from 'react';
-import { useOutletContext } from 'react-router';
+import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
@@ -61,6 +61,7 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
     <li className="rounded-tray border border-line bg-sheet p-2 text-sm">
       <p><span className="font-mono text-plum">{found.number}</span> <strong className="font-semibold">{found.title}</strong> {FOUND_WORDS[found.state]}.</p>
       <p className="font-mono text-xs break-all text-ink2">{found.was.volume}/{found.was.folder}</p>
+      {found.state === 'copied' && <Link to={`/projects/${found.project}/copies`} className="text-bottle hover:underline">Look at them side by side…</Link>}
       {found.places.map((p) => (
         <p key={`${p.volume}/${p.folder}`} className="flex items-baseline gap-2"><span className="min-w-0 flex-1 font-mono text-xs break-all">→ {p.volume}/{p.folder}</span>{found.state === 'moved' && <Button look="quiet" className="h-5!" onClick={() => void relink({ project: found.project, ...p }).then((r) => 'error' in r || onDone())}>It is there now</Button>}</p>
       ))}

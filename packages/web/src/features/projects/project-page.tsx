@@ -19,6 +19,7 @@ import { Counts } from './counts';
 import { FindingDetail } from './finding-detail';
 import { FindingsList } from './findings-list';
 import { FolderDetail } from './folder-detail';
+import { Grow } from './grow';
 import { STATE_WORDS } from './list-page';
 import { overlayOf } from './overlay';
 import { OwnRulesPanel } from './own-rules';
@@ -80,6 +81,9 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   const diskPath = lineKey?.startsWith('disk:') ? lineKey.slice(5) : null;
   const running = isOpen(checks.newest);
   const mayCheck = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
+  const { data: templates } = api.useTemplatesQuery();
+  const newest = templates?.find((t) => t.id === project.template.id)?.edition ?? 0;
+  const mayChange = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
   const dispatch = useAppDispatch();
   const go = useNavigate();
   const another = () => {
@@ -108,8 +112,10 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
             {project.state !== 'running' && <p className="text-sm font-semibold text-plum">{STATE_WORDS[project.state]}</p>}
             {Object.keys(project.adjusted).length + Object.keys(project.own.conventions ?? {}).length + Object.keys(project.own.folders ?? {}).length > 0 && <p className="text-sm text-plum">has rules of its own</p>}
             <p className="text-sm text-ink2">{project.template.name}, edition {project.template.edition}{checks.done ? ` · ${many(checks.done.files, 'file')}, ${size(checks.done.bytes)}` : ''}</p>
+            {mayChange && me.role === 'coordinator' && newest > project.template.edition && <Link to={`/projects/${project.id}/change?to=${newest}`} className="text-sm text-bottle hover:underline">Edition {newest} is in force: what it would bring…</Link>}
           </div>
           <Nest root={nest} width={260} height={166} label={`Map of ${project.title}`} large chosen={view === 'folders' ? lineKey : null} onChoose={(key) => put({ view: 'folders', line: expansion.lines.some((l) => l.key === key) ? key : `disk:${key}` })} />
+          {mayChange && <Grow project={project} isArtist={me.role === 'artist'} />}
           <Causes findings={findings} chosen={view === 'findings' ? rule : undefined} done={checks.done !== null} onChoose={(r) => put({ view: 'findings', rule: r, finding: null })} />
         </div>
       }
@@ -147,6 +153,8 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
       ledger={
         <>
           <CheckLine checks={checks} trouble={asked.isError ? troubleOf(asked.error) : null} />
+          <Link to={`/projects/${project.id}/batches`} className="text-sm font-semibold whitespace-nowrap text-bottle hover:underline">Batches</Link>
+          {mayChange && <Button onClick={() => void go(`/projects/${project.id}/change`)}>Change…</Button>}
           {me.role === 'coordinator' && <Button onClick={() => another()}>Another like this…</Button>}
           {mayCheck && (
             <Button look="main" disabled={running || asked.isLoading} onClick={() => void startCheck(project.id)}>

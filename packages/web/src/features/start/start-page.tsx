@@ -132,6 +132,7 @@ function Starting({ row, all, registers, volumes }: Props) {
             </details>
           )}
           <Link to={`/start/several?template=${row.id}`} className="text-sm text-bottle hover:underline">Several at once, from a table…</Link>
+          <Link to="/start/adopt" className="text-sm text-bottle hover:underline">Take in a folder that is there…</Link>
         </div>
       }
       plan={
