@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, r
 import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { build } from 'esbuild';
 import { expect, test } from './demo';
 
 const treeOf = (root: string): string[] => readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((p) => !p.startsWith('.nesting')).map((p) => `${p}${statSync(path.join(root, p)).isDirectory() ? '/' : ` ${statSync(path.join(root, p)).mtimeMs}`}`).sort();
@@ -181,4 +182,12 @@ test('a batch that stops half way says why; the way is freed, and it is finished
   } else await page.goto(`/projects/${id}/batches`);
   await expect(page.getByText(/lines? can be undone/)).toBeVisible();
   expect(existsSync(path.join(taken, '.nesting/project.json'))).toBe(true);
+});
+
+test('in a folder of the browser plans end as meant and are undone, by the same core', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  const built = await build({ entryPoints: ['e2e/browser-folder.ts'], bundle: true, write: false, format: 'iife', globalName: 'folders', platform: 'browser', target: 'es2022', logLevel: 'error' });
+  await page.evaluate(`${built.outputFiles[0]?.text};globalThis.folders = folders;`);
+  const wrong = await page.evaluate(() => (globalThis as unknown as { folders: { plansInFolder(runs: number, seed: number): Promise<readonly string[]> } }).folders.plansInFolder(40, 7));
+  expect(wrong).toEqual([]);
 });

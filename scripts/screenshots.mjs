@@ -21,6 +21,8 @@ async function signIn(page, name) {
   await page.getByRole('navigation').waitFor();
 }
 
+const idOf = async (page, number) => (await (await page.request.get(`/api/projects?find=${number}`)).json()).rows.find((p) => p.number === number).id;
+
 async function settle(page) {
   await page.waitForLoadState('networkidle');
   await page.evaluate(() => document.fonts.ready);
@@ -61,11 +63,33 @@ const VIEWS = {
     await page.getByText('With its own values').waitFor();
     return page;
   },
-  block: async () => {
+  change: async () => {
     const page = await open();
     await signIn(page, 'Ines');
-    await page.goto('/blocks/paperwork?line=permits');
-    await page.getByRole('treeitem', { name: 'permits' }).click();
+    await page.goto(`/projects/${await idOf(page, '26014')}/change?add=projectors:E`);
+    await page.getByLabel('Title').fill('Harbour Nights');
+    await page.getByText(/calls its folder 26014_QHT_harbour-nights/).waitFor();
+    await page.getByRole('option').nth(2).click();
+    return page;
+  },
+  batches: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    // One batch at least: whatever another run left is shown as well.
+    await page.goto(`/projects/${await idOf(page, '26011')}/change`);
+    await page.getByRole('button', { name: /to Projectors/ }).click();
+    await page.getByRole('button', { name: /to Test nights/ }).click();
+    await page.getByRole('option').nth(3).waitFor();
+    await page.getByRole('button', { name: 'Carry it out' }).click();
+    await page.getByRole('listbox', { name: 'Lines of this batch' }).waitFor();
+    return page;
+  },
+  adopt: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/start/adopt?volume=archive');
+    await page.getByRole('button', { name: '26008_SAK_candle-nave', exact: true }).click();
+    await page.getByText(/folders? fit/).waitFor();
     return page;
   },
   registers: async () => {
@@ -100,16 +124,6 @@ const VIEWS = {
     await signIn(page, 'Ines');
     await page.goto(`/conventions/working-file-facade-show?part=3&as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda'].join('\n'))}`);
     await page.getByText('No name can be misread').waitFor();
-    return page;
-  },
-  learn: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.goto('/conventions/learn');
-    const works = ['tower', 'old-mill', 'west-front', 'crane'].flatMap((t, i) => ['anim', 'comp'].flatMap((task, k) => [1, 2].map((v) => `26014_${t}_s0${i + 1}_${task}_${['BO', 'LV'][k]}_v00${v}.usda`)));
-    const photos = Array.from({ length: 12 }, (_, i) => `2026-03-${String(2 + i).padStart(2, '0')}_${'AB'[i % 2]}_${String(31 + i).padStart(4, '0')}.jpg`);
-    await page.getByLabel('Names, one a line').fill([...works, ...photos, '26014 tower s1 anim V3.usda', '26014_old-mill_s02_animation_BO_v3.usda', 'holiday.jpg'].join('\n'));
-    await page.getByText('2 conventions found').waitFor();
     return page;
   },
   names: async (options) => {
@@ -163,7 +177,6 @@ const VIEWS = {
     await page.getByText('will break the rule').waitFor();
     return page;
   },
-  'names-phone': () => VIEWS.names({ width: 390, height: 844 }),
   'findings-night': () => VIEWS.findings({ night: true }),
   'start-narrow': () => VIEWS.start({ width: 900, height: 700 }),
 };

@@ -6,10 +6,11 @@ import { learn } from './commands/learn';
 import { name } from './commands/name';
 import { prove } from './commands/prove';
 import { read } from './commands/read';
+import { undo } from './commands/undo';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
 
-const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, prove, learn, expand, create, check };
+const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, prove, learn, expand, create, check, undo };
 
 const HELP = `nesting COMMAND …
 
@@ -23,6 +24,7 @@ const HELP = `nesting COMMAND …
   check [TEMPLATE] DIR            compare a project with its rules
   check TEMPLATE --listing FILE   compare a listing
          [--as text|json|csv|sarif]
+  undo DIR [BATCH]                list batches, or take one back  [--dry-run]
 
 RULE is a convention file, or -p PATTERN. Every command takes
 --values FILE, --registers FILE and --set field=value; --json is --as json.

@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSy
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { applyOnDisk } from '@nesting/disk';
 
 const repo = process.cwd();
 const TEMPLATE = path.join(repo, 'demo/templates/facade-show.nest.json');
@@ -191,3 +192,36 @@ function listed(folder: string): string[] {
     })
     .sort();
 }
+
+describe('undo', () => {
+  test('lists a project’s batches, shows what taking one back would do, takes it back, and says what stays', async () => {
+    const root = path.join(dir, 'undo project');
+    mkdirSync(path.join(root, '.nesting'), { recursive: true });
+    for (const file of ['a.txt', 'b.txt']) writeFileSync(path.join(root, file), file);
+    const change = (before: string, after: string) => ({ key: before, what: 'file' as const, before, after, content: null });
+    const outcome = await applyOnDisk({ root, id: 'b1', what: 'test', by: 'IT', at: '2026-11-25T10:00:00Z', changes: [change('a.txt', 'c.txt'), change('b.txt', 'd.txt')], bytesOf: () => new Uint8Array() });
+    expect(outcome.state).toBe('done');
+    expect(nesting(['undo', root])).toMatchObject({ status: 0, out: 'b1  2026-11-25T10:00:00Z  test  2 changes  done  IT\n' });
+    expect(nesting(['undo', root, 'b1', '--dry-run'])).toEqual({ status: 0, out: 'move c.txt → a.txt\nmove d.txt → b.txt\n', err: '' });
+    rmSync(path.join(root, 'd.txt'));
+    const undone = nesting(['undo', root, 'b1', '--json']);
+    expect([undone.status, undone.err, JSON.parse(undone.out)]).toEqual([1, 'stays: d.txt is not there any more.\n', { batch: expect.any(String), lines: 1, stay: 1 }]);
+    expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt']);
+    expect(nesting(['undo', root]).out).toContain('2 changes  done, 1 undone  IT');
+    expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 1, err: expect.stringContaining('nothing of it can be undone now') });
+    expect(nesting(['undo', root, 'nobody'])).toMatchObject({ status: 2, err: expect.stringContaining('has no batch nobody') });
+    expect(nesting(['undo', path.join(dir, 'nowhere')])).toMatchObject({ status: 2 });
+  });
+
+  test('a batch that a crash left half way is taken back whole', async () => {
+    const root = path.join(dir, 'half way');
+    mkdirSync(path.join(root, '.nesting'), { recursive: true });
+    writeFileSync(path.join(root, 'a.txt'), 'a');
+    const changes = [{ key: 'n', what: 'folder' as const, before: null, after: 'n', content: null }, { key: 'a', what: 'file' as const, before: 'a.txt', after: 'n/a.txt', content: null }, { key: 'f', what: 'file' as const, before: null, after: 'f', content: { kind: 'text' as const, text: 'f' } }];
+    const outcome = await applyOnDisk({ root, id: 'b1', what: 'test', by: '', at: '', changes, bytesOf: () => { writeFileSync(path.join(root, 'f'), 'somebody’s'); return Buffer.from('f'); } });
+    expect(outcome).toMatchObject({ state: 'paused', at: 'f' });
+    expect(nesting(['undo', root]).out).toContain('open');
+    expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: 'took batch b1 back\n' });
+    expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt', 'f']);
+  });
+});

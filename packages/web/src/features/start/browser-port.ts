@@ -4,7 +4,7 @@ import { type MakingPort, relPathOf } from '@nesting/core';
 /** The code a disk would give, for what the browser says. */
 const CODES: Readonly<Record<string, string>> = { NotFoundError: 'ENOENT', NotAllowedError: 'EACCES', NoModificationAllowedError: 'EROFS', QuotaExceededError: 'ENOSPC', TypeMismatchError: 'EEXIST', InvalidModificationError: 'ENOTEMPTY' };
 
-const coded = async <T>(work: () => Promise<T>): Promise<T> => {
+export const coded = async <T>(work: () => Promise<T>): Promise<T> => {
   try {
     return await work();
   } catch (error) {
