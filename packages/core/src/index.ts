@@ -52,7 +52,7 @@ export { RULES } from './check/registry';
 export { applyBatch, type ApplyFault, type Batch, type BatchOutcome, type Left, lookAhead, runSteps } from './plan/apply';
 export { type Change, type Content, type Expected, type NewContent, PARKED, type Step } from './plan/change';
 export { BATCHES, type Ended, INTENTS, type Intents, type Journal, KEPT, keptName, NEW, OPEN, type Outcome, OUTCOMES } from './plan/journal';
-export { type Ordered, orderChanges, type OrderFault, type OrderFaultCode } from './plan/order';
+export { orderAny, type Ordered, orderChanges, type OrderFault, type OrderFaultCode } from './plan/order';
 export { isMaking, type MakingStep, type Performed, performSteps, takeBack } from './plan/perform';
 export { type Cancellation, codeOf, type MakingPort, type PerformOptions, type Port, type Standing } from './plan/port';
 export { MemoryDisk } from './plan/replay';

@@ -57,36 +57,52 @@ export async function lookAhead(changes: readonly Change[], port: Port): Promise
   }
   const here = placesBefore(changes);
   const listed = new Map<string, ReadonlyMap<string, Standing['kind']> | null>();
-  const kindOf = async (path: string): Promise<Standing['kind'] | null> => {
-    const folder = parentOf(path);
-    let names = listed.get(folder);
-    if (names === undefined) {
-      const listing = port.list(folder);
-      names = soon(listing) ? await listing : listing;
-      listed.set(folder, names);
-    }
-    return names?.get(nameOf(path)) ?? null;
-  };
   for (const change of changes) {
     const { key, before, after, what } = change;
     try {
       if (before !== null) {
         // Who takes another's place, or gives its own up, must be told from it after a crash.
         const matters = change.expects !== undefined || what === 'folder' || (after !== null && befores.has(after)) || afters.has(before);
-        const there = matters ? await lookSoon(port, before) : await kindOf(before);
-        const fault = there === null || typeof there === 'string' ? kindFault(there, what) : faultOf(change, there);
-        if (fault !== null) faults.push({ code: fault, key, path: before });
-        else if (there !== null && typeof there !== 'string' && there.id !== '') ids[key] = there.id;
+        let fault: ApplyFault['code'] | null;
+        if (matters) fault = await lookedFault(change, before, port, ids);
+        else {
+          const there = kindIn(listed, before, port);
+          fault = kindFault(soon(there) ? await there : there, what);
+        }
+        if (fault !== null) faults.push({ code: fault, key, path: before } as ApplyFault);
       }
       if (after !== null && after !== before) {
         const place = here(after);
-        if (place !== null && !befores.has(place) && (await kindOf(place)) !== null) faults.push({ code: 'taken', key, path: after });
+        if (place === null || befores.has(place)) continue;
+        const there = kindIn(listed, place, port);
+        if ((soon(there) ? await there : there) !== null) faults.push({ code: 'taken', key, path: after });
       }
     } catch (error) {
       faults.push({ code: 'unseen', key, path: before ?? after ?? '', detail: codeOf(error) });
     }
   }
   return { faults, ids };
+}
+
+async function lookedFault(change: Change, before: string, port: Port, ids: Record<string, string>): Promise<ReturnType<typeof faultOf> | 'gone'> {
+  const there = await lookSoon(port, before);
+  if (there === null) return 'gone';
+  const fault = faultOf(change, there);
+  if (fault === null && there.id !== '') ids[change.key] = there.id;
+  return fault;
+}
+
+/** What is at a path by its folder's listing; a promise only where the listing is one. */
+function kindIn(listed: Map<string, ReadonlyMap<string, Standing['kind']> | null>, path: string, port: Port): Standing['kind'] | null | Promise<Standing['kind'] | null> {
+  const folder = parentOf(path);
+  const known = listed.get(folder);
+  if (known !== undefined) return known?.get(nameOf(path)) ?? null;
+  const taken = (names: ReadonlyMap<string, Standing['kind']> | null) => {
+    listed.set(folder, names);
+    return names?.get(nameOf(path)) ?? null;
+  };
+  const listing = port.list(folder);
+  return soon(listing) ? listing.then(taken) : taken(listing);
 }
 
 const kindFault = (there: Standing['kind'] | null, what: Change['what']): 'gone' | 'other-kind' | null => (there === null ? 'gone' : there !== what ? 'other-kind' : null);

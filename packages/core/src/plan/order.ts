@@ -49,6 +49,25 @@ interface Node {
 }
 
 export function orderChanges(changes: readonly Change[]): Ordered {
+  return orderApart(changes) ?? orderAny(changes);
+}
+
+/** Files that only get other names, none of them another's: most plans of many lines are so, and need no tree. `null` where it is not so simple. */
+function orderApart(changes: readonly Change[]): Ordered | null {
+  const places = new Set<string>();
+  const steps: Extract<Step, { do: 'move' }>[] = [];
+  for (const { key, what, before, after, content } of changes) {
+    if (what !== 'file' || before === null || after === null || content !== null) return null;
+    places.add(clashKey(before));
+    places.add(clashKey(after));
+    steps.push({ key, do: 'move', from: before, path: after });
+  }
+  // Every name is there once, before and after taken together: no order can matter.
+  return places.size === 2 * steps.length ? { steps, faults: [] } : null;
+}
+
+/** The same by way of the tree, whatever the changes are. */
+export function orderAny(changes: readonly Change[]): Ordered {
   const ordering = new Ordering(changes);
   return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
 }

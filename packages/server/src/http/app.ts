@@ -112,8 +112,11 @@ function screens(app: Hono, world: World): void {
     await next();
     if (c.res.ok) c.header('cache-control', 'public, max-age=31536000, immutable');
   });
-  app.use('*', serveStatic({ root: '', rewriteRequestPath: (path) => join(root, path === '/' ? 'index.html' : path) }));
+  const files = serveStatic({ root: '', rewriteRequestPath: (path) => join(root, path) });
+  app.use('*', (c, next) => (c.req.path === '/' ? next() : files(c, next)));
   app.get('*', (c) => {
+    // Who is there is asked beside the scripts, and not after them; where somebody only comes in, the answer would be out of date when it is wanted.
+    if (!c.req.path.startsWith('/welcome')) c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
     try {
       return c.html(readFileSync(join(root, 'index.html'), 'utf8'));
     } catch {

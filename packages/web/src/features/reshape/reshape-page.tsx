@@ -58,6 +58,9 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
   const { currentData, data, error, isFetching } = api.usePlanReshapeQuery({ id, asked: late }, { refetchOnMountOrArgChange: true, pollingInterval: 20_000 });
   const plan = error ? undefined : (currentData ?? data);
   const [apply, applying] = api.useApplyReshapeMutation();
+  const { data: batches } = api.useBatchesQuery(id, { skip: !applying.isLoading, pollingInterval: 500 });
+  const running = applying.isLoading ? batches?.find((b) => b.state === 'running') : undefined;
+  const [stop] = api.useStopBatchMutation();
   const expander = useMemo(() => (template.body === null ? null : compileTemplate({ ...template.body, adjusted: wish.adjusted }, registers)), [template.body, wish.adjusted, registers]);
   const expansion = useMemo(() => expander?.expand(wish.values) ?? null, [expander, wish.values]);
   const lines = plan?.lines ?? [];
@@ -106,7 +109,7 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
       ledger={
         <>
           <div className="min-w-0 flex-1" aria-live="polite">
-            {applying.isError ? <p className="text-brick">{troubleOf(applying.error)}</p> : error ? <p className="text-brick">{troubleOf(error)}</p> : plan === undefined ? <p className="text-ink2">Looking at the disk…</p> : <Ledger plan={plan} nothing={nothing} />}
+            {applying.isLoading ? <p role="status"><strong className="font-semibold">{running && running.all > 0 ? `${running.done} of ${running.all} steps done.` : 'Making it ready…'}</strong> <span className="text-ink2">You may leave this page; it goes on.</span>{running && <> <Button look="quiet" className="h-6!" onClick={() => void stop({ project: id, batch: running.id })}>Stop it</Button></>}</p> : applying.isError ? <p className="text-brick">{troubleOf(applying.error)}</p> : error ? <p className="text-brick">{troubleOf(error)}</p> : plan === undefined ? <p className="text-ink2">Looking at the disk…</p> : <Ledger plan={plan} nothing={nothing} />}
           </div>
           {plan?.folder && me.role === 'coordinator' && <Tick label="The folder keeps its name" checked={wish.keepFolder} onChange={(keepFolder) => change({ ...wish, keepFolder }, null)} />}
           {!nothing && <Button look="quiet" onClick={() => void throwAway()}>Throw it away</Button>}
