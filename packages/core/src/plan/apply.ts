@@ -115,7 +115,7 @@ function faultOf({ what, expects }: Change, there: Standing): 'gone' | 'other-ki
 
 /** Where a path of the world after lies in the world before; `null` in a folder that is only made. */
 function placesBefore(changes: readonly Change[]): (after: string) => string | null {
-  const byAfter = new Map(changes.filter((c) => c.after !== null).map((c) => [c.after as string, c.before]));
+  const byAfter = new Map(changes.flatMap((c) => (c.what === 'folder' && c.after !== null ? [[c.after, c.before] as const] : [])));
   const known = new Map<string, string | null>([['', '']]);
   const folder = (path: string): string | null => {
     const was = known.get(path);

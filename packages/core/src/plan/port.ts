@@ -43,7 +43,7 @@ export interface PerformOptions {
 }
 
 /** Steps between two breaths. */
-export const BREATH = 50;
+export const BREATH = 100;
 
 export function codeOf(error: unknown): string {
   if (typeof error === 'object' && error !== null && 'code' in error) return String(error.code);
