@@ -1,4 +1,5 @@
 // The corpus of broken names, and how well they are put right: npm run score [tune|measure] [-- --misses]
+// The damages of a working week, and what checks find of them, rule by rule: npm run score rules [-- --misses]
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { needPackages, root } from './setup.mjs';
@@ -6,5 +7,5 @@ import { needPackages, root } from './setup.mjs';
 needPackages();
 const { build } = await import('esbuild');
 const out = path.join(root, '.tmp/score.js');
-await build({ entryPoints: [path.join(root, 'corpus/score.ts')], outfile: out, bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
+await build({ entryPoints: [path.join(root, process.argv[2] === 'rules' ? 'corpus/score-rules.ts' : 'corpus/score.ts')], outfile: out, bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
 process.exitCode = spawnSync(process.execPath, [out, ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;

@@ -136,11 +136,11 @@ describe('check', () => {
     ['a note in a folder without a rule', '03_design/notes of monday.txt', []],
     ['another project', `${working}/26009_west-front_s02_anim_BO_v003.usda`, ['foreign-project']],
     ['another project and more', `${working}/26009_west-front_s02_anim_BO_v3.usda`, ['name-mismatch']],
-    ["another folder's scene", `${working}/26014_west-front_s03_anim_BO_v003.usda`, ['name-mismatch']],
+    ["another folder's scene", `${working}/26014_west-front_s03_anim_BO_v003.usda`, ['misplaced-file']],
     ['a loose file', 'todo.txt', ['loose-file']],
     ['a file beside folders', '05_motion/todo.txt', ['loose-file']],
     ['a folder nobody planned', '05_motion/clock tower/x.usda', ['unplanned-folder']],
-    ['a wrong family', `${working}/26014_west-front_s02_v003.0001.exr`, ['name-mismatch']],
+    ['a wrong family', `${working}/26014_west-front_s02_v003.0001.exr`, ['misplaced-file']],
   ])('%s', (_what, path, rules) => {
     expect(check([...clean, path]).findings.map((f) => f.rule)).toEqual(rules);
   });
@@ -152,7 +152,7 @@ describe('check', () => {
   test('frames of a sequence with one fault are one finding, and its identity is the same with one frame more', () => {
     const frame = (n: number) => `05_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
     const some = check([...clean, ...[3, 1, 2].map(frame)]).findings;
-    expect(some).toMatchObject([{ rule: 'name-mismatch', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } }]);
+    expect(some).toMatchObject([{ rule: 'version-style', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } }]);
     expect(check([...clean, frame(7)]).findings[0]?.id).toBe(some[0]?.id);
   });
 

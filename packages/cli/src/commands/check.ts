@@ -27,7 +27,7 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   const input = inputOf(options, second === undefined ? undefined : first, root);
   sayPlan(new CheckGround(input).expansion);
   const worker = new URL('./check-worker.js', import.meta.url);
-  const outcome = await checkOnDisk({ root, input, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.files} files in ${p.folders} folders`) });
+  const outcome = await checkOnDisk({ root, input: { ...input, now: Date.now() }, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.files} files in ${p.folders} folders`) });
   progressLine('');
   if (outcome.unseen.some((u) => u.path === '')) throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
   for (const u of outcome.unseen) process.stderr.write(`not seen: ${u.path} (${u.code})\n`);

@@ -4,9 +4,10 @@
  */
 import { type FolderListing, join, nameOf } from '../listing/entry';
 import { readName } from '../name/read';
-import type { CheckSummary, Finding } from './finding';
+import type { CheckSummary, Finding, RuleCode } from './finding';
 import { findingId } from './finding';
 import type { CheckGround, FolderConvention } from './ground';
+import { settleFolders } from './folders';
 import { extensionOf } from './ground';
 import { isOwn, stateOf } from './match';
 import { RULES } from './registry';
@@ -27,6 +28,8 @@ export interface FolderRow {
 export interface CheckPart {
   readonly findings: readonly Finding[];
   readonly rows: readonly FolderRow[];
+  /** Keys of planned files that are there. */
+  readonly starters: readonly string[];
 }
 
 export interface CheckOutcome {
@@ -40,9 +43,13 @@ const folderRules = RULES.filter((r): r is Extract<Rule, { scope: 'folder' }> =>
 const fileRules = RULES.filter((r): r is Extract<Rule, { scope: 'file' }> => r.scope === 'file');
 const endRules = RULES.filter((r): r is Extract<Rule, { scope: 'end' }> => r.scope === 'end');
 
+/** What these say of a name is all that is said of it. */
+const CLAIMS: ReadonlySet<RuleCode> = new Set(['unportable-name', 'path-too-long', 'name-clash']);
+
 export class Checker {
   private readonly findings = new Map<string, Finding & { related: string[] }>();
   private readonly rows: FolderRow[] = [];
+  private readonly starters: string[] = [];
   /** Findings about frames, by their path without the frame. */
   private readonly sequences = new Map<string, { related: string[] }>();
 
@@ -58,27 +65,38 @@ export class Checker {
       if (file.modified > newest) newest = file.modified;
     }
     this.rows.push({ path: listing.path, files: listing.files.length, bytes, newest, state: state.kind });
+    // In what no rule knows only its place is said.
+    if (state.kind === 'inside-unplanned') return;
+    const claimed = new Set<string>();
+    const folderCase = { ground, listing, state };
     for (const rule of folderRules) {
-      const found = rule.judge({ ground, listing, state });
-      if (found !== null) this.add(rule, found);
+      for (const found of rule.judge(folderCase)) {
+        this.add(rule, found);
+        if (CLAIMS.has(rule.code)) for (const path of [found.path, ...(found.related ?? [])]) claimed.add(path);
+      }
     }
-    if (state.kind !== 'planned' || state.line.rules.free) return;
-    this.files(listing, state.line);
+    if (state.kind !== 'planned') return;
+    this.files(listing, state.line, claimed);
   }
 
   part(): CheckPart {
-    return { findings: [...this.findings.values()].map(asSequence), rows: this.rows };
+    return { findings: [...this.findings.values()].map(asSequence), rows: this.rows, starters: this.starters };
   }
 
-  private files(listing: FolderListing, line: FileCase['line']): void {
+  private files(listing: FolderListing, line: FileCase['line'], claimed: ReadonlySet<string>): void {
     const { ground } = this;
     const conventions = ground.conventionsIn(line);
     const plansFiles = ground.plansFilesIn(line);
     for (const file of listing.files) {
-      if (plansFiles && ground.planned(join(listing.path, file.name))?.kind === 'file') continue;
+      const planned = plansFiles ? ground.planned(join(listing.path, file.name)) : undefined;
+      if (planned?.kind === 'file') {
+        this.starters.push(planned.key);
+        continue;
+      }
+      if (line.rules.free || (claimed.size > 0 && claimed.has(join(listing.path, file.name)))) continue;
       const mine = conventions.length === 0 ? conventions : conventionsFor(ground, conventions, line.rules.accepts, file.name);
       if (mine.some((c) => readName(c.strict, file.name, c.bound) !== null)) continue;
-      const fileCase: FileCase = { ground, path: join(listing.path, file.name), file, line, conventions: mine };
+      const fileCase: FileCase = { ground, path: join(listing.path, file.name), file, line, listing, conventions: mine };
       if (this.isFrameOfKnown(fileCase)) continue;
       for (const rule of fileRules) {
         const found = rule.judge(fileCase);
@@ -107,9 +125,9 @@ export class Checker {
       known.related.push(finding.path);
       return;
     }
-    const first = { ...finding, related: [] };
+    const first = { ...finding, related: [...finding.related] };
     this.findings.set(finding.id, first);
-    if (found.subject !== undefined) this.sequences.set(found.subject, first);
+    if (found.subject !== undefined && rule.scope === 'file') this.sequences.set(found.subject, first);
   }
 }
 
@@ -133,14 +151,14 @@ function findingOf(ground: CheckGround, rule: Rule, found: Found): Finding | nul
     problems: found.explanation?.problems ?? [],
     stretches: found.explanation?.stretches ?? [],
     suggestion: found.explanation?.suggestions[0] ?? null,
-    related: [],
+    related: found.related ?? [],
   };
 }
 
 export function mergeChecks(ground: CheckGround, parts: readonly CheckPart[]): CheckOutcome {
   const rows = parts.flatMap((p) => p.rows).sort((a, b) => (a.path < b.path ? -1 : 1));
-  const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
-  const ends = endRules.flatMap((rule) => rule.judge({ ground, seen }).flatMap((found) => findingOf(ground, rule, found) ?? []));
+  const whole = { ground, rows, folders: settleFolders(ground, rows), starters: new Set(parts.flatMap((p) => p.starters)) };
+  const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => findingOf(ground, rule, found) ?? []));
   const findings = [...parts.flatMap((p) => p.findings), ...ends].sort((a, b) => (a.path === b.path ? (a.rule < b.rule ? -1 : 1) : a.path < b.path ? -1 : 1));
   const of = (weight: string) => findings.filter((f) => f.weight === weight).length;
   return {
@@ -161,9 +179,12 @@ export function checkListing(ground: CheckGround, folders: Iterable<FolderListin
   return mergeChecks(ground, [checker.part()]);
 }
 
+/** Findings about names, whose others are frames. */
+const OF_FRAMES: ReadonlySet<RuleCode> = new Set(RULES.filter((r) => r.scope === 'file').map((r) => r.code));
+
 /** The first frame stands for a sequence; the others are related to it. */
 function asSequence(finding: Finding): Finding {
-  if (finding.related.length === 0) return finding;
+  if (finding.related.length === 0 || !OF_FRAMES.has(finding.rule)) return finding;
   const [path = finding.path, ...related] = [finding.path, ...finding.related].sort();
   return { ...finding, path, related, params: { ...finding.params, name: nameOf(path), frames: related.length + 1 } };
 }

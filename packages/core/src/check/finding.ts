@@ -5,7 +5,10 @@ import type { Params } from '../answer';
 import type { Problem, Stretch, Suggestion } from '../name/suggest';
 import type { Weight } from '../template/node';
 
-export const RULE_CODES = ['missing-folder', 'unplanned-folder', 'foreign-project', 'loose-file', 'name-mismatch'] as const;
+export const RULE_CODES = [
+  'missing-folder', 'misspelt-folder', 'unplanned-folder', 'misplaced-folder', 'missing-starter', 'foreign-project', 'unportable-name', 'path-too-long', 'name-clash', 'stray-generated', 'family-not-accepted', 'misplaced-file', 'loose-file', 'unknown-code',
+  'version-style', 'sequence-padding', 'name-mismatch', 'banned-word', 'over-limit', 'version-twice', 'old-version-on-top', 'versioned-delivery', 'sequence-gap', 'empty-file', 'licence-missing',
+] as const;
 export type RuleCode = (typeof RULE_CODES)[number];
 
 export interface Finding {

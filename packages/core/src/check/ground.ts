@@ -7,6 +7,8 @@ import type { NameContext } from '../name/candidates';
 import { compileConvention } from '../name/compile';
 import type { CompiledConvention } from '../name/ops';
 import { parsePattern } from '../name/parse';
+import { readName } from '../name/read';
+import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { valuesOf } from '../name/scan';
 import { writeSlot } from '../name/write';
 import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
@@ -18,6 +20,8 @@ export interface CheckInput {
   readonly values: Values;
   /** The studio's registers; the template's own are added. */
   readonly registers: Registers;
+  /** Milliseconds since 1970; where it is not given nothing is still settling. */
+  readonly now?: number | undefined;
 }
 
 /** A convention as it holds in one folder. */
@@ -33,13 +37,20 @@ export interface FolderConvention {
   readonly extensions: ReadonlySet<string> | null;
 }
 
+/** Folders in which one convention holds, with the same entries in hand. */
+interface Home {
+  readonly id: string;
+  readonly lines: readonly PlannedLine[];
+}
+
 const DEFAULT_WEIGHTS: Readonly<Record<RuleCode, Weight>> = {
-  'missing-folder': 'must',
-  'unplanned-folder': 'should',
-  'foreign-project': 'must',
-  'loose-file': 'should',
-  'name-mismatch': 'must',
+  'missing-folder': 'must', 'misspelt-folder': 'must', 'unplanned-folder': 'should', 'misplaced-folder': 'should', 'missing-starter': 'note', 'foreign-project': 'must', 'unportable-name': 'must', 'path-too-long': 'must', 'name-clash': 'must',
+  'stray-generated': 'should', 'family-not-accepted': 'should', 'misplaced-file': 'should', 'loose-file': 'should', 'unknown-code': 'must', 'version-style': 'must', 'sequence-padding': 'must', 'name-mismatch': 'must', 'banned-word': 'must',
+  'over-limit': 'should', 'version-twice': 'must', 'old-version-on-top': 'note', 'versioned-delivery': 'must', 'sequence-gap': 'must', 'empty-file': 'should', 'licence-missing': 'must',
 };
+
+/** Files changed within this time, in milliseconds, are not judged for gaps, emptiness or versions. */
+const SETTLING = 2 * 60_000;
 
 export class CheckGround {
   readonly template: Template;
@@ -47,6 +58,10 @@ export class CheckGround {
   readonly registers: Registers;
   readonly number: string | undefined;
   readonly client: string | undefined;
+  readonly profiles: readonly ProfileName[];
+  readonly budget: number;
+  private readonly now: number | undefined;
+  private homes: readonly Home[] | null = null;
   private readonly byPath = new Map<string, PlannedLine>();
   /** Folders in which files are planned: in all others no file needs to be looked up. */
   private readonly withFiles = new Set<string | null>();
@@ -62,6 +77,9 @@ export class CheckGround {
     this.template = input.template;
     this.expansion = expandTemplate(input.template, input.values, input.registers);
     this.registers = this.expansion.registers;
+    this.profiles = input.template.checks?.profiles ?? DEFAULT_PROFILES;
+    this.budget = input.template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
+    this.now = input.now;
     const values = this.expansion.values.values;
     this.number = values.number === undefined || values.number === null ? undefined : String(values.number);
     this.client = typeof values.client === 'string' ? values.client : undefined;
@@ -79,6 +97,45 @@ export class CheckGround {
 
   plansFilesIn(line: PlannedLine): boolean {
     return this.withFiles.has(line.key);
+  }
+
+  isSettling(modified: number): boolean {
+    return this.now !== undefined && modified > 0 && Math.abs(this.now - modified) < SETTLING;
+  }
+
+  /** The planned folder whose convention this very name follows; `null` where there is none, or more than one. */
+  homeOf(name: string): PlannedLine | null {
+    this.homes ??= this.homesByConvention();
+    let home: PlannedLine | null = null;
+    for (const { id, lines } of this.homes) {
+      // Compiled alike for all of them: one tells whether the name is of this convention at all.
+      const first = this.conventionsIn(lines[0] as PlannedLine).find((c) => c.convention.id === id);
+      if (first === undefined || (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))) continue;
+      const own = Object.fromEntries(Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'));
+      const reading = readName(first.strict, name, own);
+      if (reading === null) continue;
+      for (const line of lines) {
+        const bound = this.conventionsIn(line).find((c) => c.convention.id === id)?.bound ?? {};
+        if (Object.entries(bound).some(([field, value]) => reading[field] !== value)) continue;
+        if (home !== null && home.key !== line.key) return null;
+        home = line;
+      }
+    }
+    return home;
+  }
+
+  private homesByConvention(): Home[] {
+    const homes = new Map<string, { readonly id: string; readonly lines: PlannedLine[] }>();
+    for (const line of this.expansion.lines) {
+      if (line.kind !== 'folder' || (line.rules.holdsFolders && line.folder?.conventions === undefined)) continue;
+      for (const id of line.rules.conventions ?? []) {
+        const scope = `${id}|${Object.keys(line.entries).join(',')}`;
+        const known = homes.get(scope) ?? { id, lines: [] };
+        homes.set(scope, known);
+        known.lines.push(line);
+      }
+    }
+    return [...homes.values()];
   }
 
   weightOf(rule: RuleCode): Weight | 'off' {

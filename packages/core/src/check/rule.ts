@@ -3,7 +3,9 @@ import type { Params } from '../answer';
 import type { FileEntry, FolderListing } from '../listing/entry';
 import type { Explanation } from '../name/suggest';
 import type { PlannedLine } from '../template/expand';
+import type { FolderRow } from './check';
 import type { RuleCode } from './finding';
+import type { FoldersSettled } from './folders';
 import type { CheckGround, FolderConvention } from './ground';
 import type { FolderState } from './match';
 
@@ -14,6 +16,8 @@ export interface Found {
   readonly subject?: string;
   readonly params: Params;
   readonly explanation?: Explanation;
+  /** Other paths of the same finding. */
+  readonly related?: readonly string[];
 }
 
 /** One folder on the disk with what the plan says of it. */
@@ -29,6 +33,7 @@ export interface FileCase {
   readonly path: string;
   readonly file: FileEntry;
   readonly line: PlannedLine;
+  readonly listing: FolderListing;
   /** Conventions of the folder that are for files of this family; empty where none is. */
   readonly conventions: readonly FolderConvention[];
 }
@@ -36,10 +41,13 @@ export interface FileCase {
 /** What is known when every folder has been seen. */
 export interface EndCase {
   readonly ground: CheckGround;
-  readonly seen: ReadonlySet<string>;
+  readonly rows: readonly FolderRow[];
+  readonly folders: FoldersSettled;
+  /** Keys of planned files that were seen. */
+  readonly starters: ReadonlySet<string>;
 }
 
 export type Rule =
-  | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => Found | null }
+  | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => readonly Found[] }
   | { readonly code: RuleCode; readonly scope: 'file'; readonly judge: (c: FileCase) => Found | null }
   | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly Found[] };

@@ -140,37 +140,100 @@ function problemsWords(problems: readonly Problem[]): string {
 
 /** The heading of each rule: an artist's words. */
 export const RULE_TITLES: Readonly<Record<RuleCode, string>> = {
-  'missing-folder': 'Missing folders',
-  'unplanned-folder': 'Folders nobody planned',
-  'foreign-project': "Another project's number or client",
-  'loose-file': 'Loose files',
-  'name-mismatch': 'Names that break the rule',
+  'missing-folder': 'Missing folders', 'misspelt-folder': 'Misspelt folders', 'unplanned-folder': 'Folders nobody planned', 'misplaced-folder': 'Folders in the wrong place', 'missing-starter': 'Starter files that are gone',
+  'foreign-project': "Another project's number or client", 'unportable-name': 'Names some system cannot hold', 'path-too-long': 'Paths that are too long', 'name-clash': 'Names that clash', 'stray-generated': 'Generated files in the wrong place',
+  'family-not-accepted': 'Files that do not belong to their folder', 'misplaced-file': 'Files in the wrong place', 'loose-file': 'Loose files', 'unknown-code': 'Codes nobody knows', 'version-style': 'Versions written otherwise',
+  'sequence-padding': 'Frames with other digits', 'name-mismatch': 'Names that break the rule', 'banned-word': 'Banned words', 'over-limit': 'Folders over their limit', 'version-twice': 'Versions claimed twice', 'old-version-on-top': 'Older versions on top',
+  'versioned-delivery': 'Versions in lasting names', 'sequence-gap': 'Missing frames', 'empty-file': 'Empty files', 'licence-missing': 'Material without its licence',
 };
 
 /** Why a rule matters, in a sentence. */
 export const RULE_REASONS: Readonly<Record<RuleCode, string>> = {
   'missing-folder': 'What belongs in it has no home, and lands somewhere else.',
+  'misspelt-folder': 'Programs and people look for the right name, make it anew, and then there are two.',
   'unplanned-folder': 'Nobody who takes over will look here, and nothing in it is checked.',
+  'misplaced-folder': 'Whoever looks where it belongs finds nothing, or only half.',
+  'missing-starter': 'Every project of this kind begins with it; somebody will look for it.',
   'foreign-project': 'It was probably saved while another project was open; whoever looks for it there will not find it.',
+  'unportable-name': 'It cannot be opened or even copied on a system this project is meant for.',
+  'path-too-long': 'Programs that add to a path stop working here, and some systems cannot open it.',
+  'name-clash': 'On systems that do not tell capitals apart one of them hides or overwrites the other.',
+  'stray-generated': 'It fills the disk, is backed up and handed over, and nobody needs it.',
+  'family-not-accepted': 'Nobody looks for such files here, and programs that read the folder trip over them.',
+  'misplaced-file': 'Its name is right, and whoever looks for it looks in another folder.',
   'loose-file': 'No files belong beside these folders; people and programs expect them inside.',
+  'unknown-code': 'Nobody can tell who or what is meant, and a search by the code finds nothing.',
+  'version-style': 'Sorted by name it stands in the wrong place, and the next version is counted wrong.',
+  'sequence-padding': 'Programs that read sequences see two of them, or none.',
   'name-mismatch': 'Half a year from now nobody finds it, and programs that go by names pass it over.',
+  'banned-word': 'There is always one more after it, and then nobody knows which one counts.',
+  'over-limit': 'It takes room that other projects need.',
+  'version-twice': 'Two people worked on from one version: one of them will be lost.',
+  'old-version-on-top': 'Whoever opens the folder may open the wrong one.',
+  'versioned-delivery': 'Others link to this name: with every version the link breaks.',
+  'sequence-gap': 'The picture jumps or stops there.',
+  'empty-file': 'It was never written, or writing it failed.',
+  'licence-missing': 'Without its note nobody may use it, and nobody can prove that we did rightly.',
 };
+
+const listed = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
 
 export function findingWords(finding: Finding): string {
   const p = finding.params;
+  const broken = () => `${problemsWords(finding.problems)}.${frames(p)}`;
   switch (finding.rule) {
     case 'missing-folder':
       return `The folder ${p.name} is missing.${p.purpose ? ` ${p.purpose}` : ''}`;
+    case 'misspelt-folder':
+      return `${p.name} is probably meant to be ${p.meant}.`;
     case 'unplanned-folder':
       return `No rule knows the folder ${p.name}.`;
+    case 'misplaced-folder':
+      return p.doubled ? `${p.name} lies once more in ${p.home}.` : `The folder ${p.name} belongs at ${p.home}.`;
+    case 'missing-starter':
+      return `The starter file ${p.name} is not there any more.`;
+    case 'unportable-name':
+      return `${p.name}: ${wordsFor(String(p.fault), p)}`;
+    case 'path-too-long':
+      return `The path of ${p.name} has ${p.length} characters; ${p.budget} are the most.`;
+    case 'name-clash':
+      return `${p.name} and ${listed(p.others)} are one name to some systems.`;
+    case 'stray-generated':
+      return `${p.name} was made by a program${p.home ? ` and belongs in ${p.home}` : ''}.${frames(p)}`;
+    case 'family-not-accepted':
+      return `${p.name} is of the family ${p.family}; this folder takes ${listed(p.accepts)}.${p.home ? ` It belongs in ${p.home}.` : ''}${frames(p)}`;
+    case 'misplaced-file':
+      return `${p.name} belongs in ${p.home}.${frames(p)}`;
     case 'loose-file':
       return `${p.name} lies loose in ${p.folder === '' ? "the project's root" : p.folder}, where only folders belong.`;
     case 'foreign-project': {
       const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : ''].filter((t) => t !== '').join(' and ');
       return `${p.name} carries ${what}; this project is ${p.own}.${frames(p)}`;
     }
+    case 'unknown-code':
+      return `${p.name}: nobody knows ${listed(p.codes)}.${frames(p)}`;
+    case 'version-style':
+      return `${p.name} writes its version otherwise than ${p.convention}: ${broken()}`;
+    case 'sequence-padding':
+      return `${p.name} writes its frames otherwise than ${p.convention}: ${broken()}`;
+    case 'banned-word':
+      return `${p.name} holds a banned word: ${broken()}`;
     case 'name-mismatch':
-      return `${p.name} breaks the rule ${p.convention}: ${problemsWords(finding.problems)}.${frames(p)}`;
+      return `${p.name} breaks the rule ${p.convention}: ${broken()}`;
+    case 'over-limit':
+      return `${p.name} holds ${p.bytes} bytes; ${p.limit} are the most.`;
+    case 'version-twice':
+      return `${p.name} and ${listed(p.others)} claim one version.`;
+    case 'old-version-on-top':
+      return `${Number(p.count) > 1 ? `${p.count} older versions, ${p.name} among them, belong` : `${p.name} belongs`} in ${p.folder}; ${p.latest} is the latest.`;
+    case 'versioned-delivery':
+      return `${p.name} carries the version ${p.version}; names here stay the same.`;
+    case 'sequence-gap':
+      return `${p.count} of its frames ${Number(p.count) === 1 ? 'is' : 'are'} missing: ${listed(p.missing)}.`;
+    case 'empty-file':
+      return `${p.name} holds nothing.`;
+    case 'licence-missing':
+      return `${p.name} has no licence note beside it.`;
   }
 }
 

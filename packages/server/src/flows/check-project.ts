@@ -35,7 +35,7 @@ async function runCheck(world: World, id: string, projectId: string): Promise<vo
     let last = 0;
     const outcome = await checkOnDisk({
       root: root.value,
-      input: { template: project.body, values: project.values, registers },
+      input: { template: project.body, values: project.values, registers, now: Date.now() },
       worker: config.worker,
       progress: ({ files, folders }) => {
         const now = Date.now();

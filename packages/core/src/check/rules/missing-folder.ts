@@ -4,11 +4,5 @@ import type { Rule } from '../rule';
 export const missingFolder: Rule = {
   code: 'missing-folder',
   scope: 'end',
-  judge: ({ ground, seen }) => {
-    const pathOf = new Map(ground.expansion.lines.map((line) => [line.key, line.path]));
-    return ground.expansion.lines
-      .filter((line) => line.kind === 'folder' && line.parent !== null && line.presence === 'always')
-      .filter((line) => !seen.has(line.path.normalize('NFC')) && seen.has((pathOf.get(line.parent as string) ?? '').normalize('NFC')))
-      .map((line) => ({ path: line.path, subject: line.key, params: { name: line.name, purpose: line.folder?.purpose ?? '' } }));
-  },
+  judge: ({ folders }) => folders.missing.map((line) => ({ path: line.path, subject: line.key, params: { name: line.name, purpose: line.folder?.purpose ?? '' } })),
 };

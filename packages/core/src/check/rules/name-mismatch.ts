@@ -1,18 +1,12 @@
-import { explainName } from '../../name/suggest';
-import type { Rule } from '../rule';
-import { frameless } from '../sequence';
+import { nameRule } from '../names';
 
-/** A name that does not read by its folder's convention: each part that fails, what was expected, the likeliest name meant. */
-export const nameMismatch: Rule = {
-  code: 'name-mismatch',
-  scope: 'file',
-  judge: ({ conventions, file, path }) => {
-    const tried = conventions.map((c) => ({ strict: c.strict, convention: c.convention, explanation: explainName(c.strict, file.name, c.context) }));
-    const best = tried.sort((a, b) => cost(a.explanation.problems.length, a.explanation.suggestions.length) - cost(b.explanation.problems.length, b.explanation.suggestions.length))[0];
-    if (best === undefined) return null;
-    return { path, ...frameless(best.strict, path), params: { name: file.name, convention: best.convention.name, pattern: best.convention.pattern }, explanation: best.explanation };
-  },
-};
-
-/** The convention that explains the name best: one with a suggestion, then the one with fewest problems. */
-const cost = (problems: number, suggestions: number) => problems + (suggestions > 0 ? 0 : 100);
+/** A well-formed code that no register knows. */
+export const unknownCode = nameRule('unknown-code');
+/** A version written otherwise than the convention writes it. */
+export const versionStyle = nameRule('version-style');
+/** Frames with other padding than the convention's. */
+export const sequencePadding = nameRule('sequence-padding');
+/** A name that does not read by its folder's convention for any other or for several reasons: each part that fails, the likeliest name meant. */
+export const nameMismatch = nameRule('name-mismatch');
+/** A banned word as a whole word of the name, where that is all that is wrong. */
+export const bannedWord = nameRule('banned-word');

@@ -4,7 +4,6 @@ import type { Rule } from '../rule';
 /** A folder no rule knows. What is in it is not judged: its place is the cause. */
 export const unplannedFolder: Rule = {
   code: 'unplanned-folder',
-  scope: 'folder',
-  judge: ({ listing, state }) =>
-    state.kind === 'unplanned' ? { path: listing.path, params: { name: nameOf(listing.path), files: listing.files.length, folders: listing.folders.length } } : null,
+  scope: 'end',
+  judge: ({ folders }) => folders.unplanned.map((row) => ({ path: row.path, params: { name: nameOf(row.path), files: row.files } })),
 };

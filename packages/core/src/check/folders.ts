@@ -1,0 +1,102 @@
+/**
+ * Folders that the plan lacks and folders it does not know, put together by meaning: a folder that is nearly an expected one is misspelt, one that
+ * is expected elsewhere is misplaced, and only what is left is missing or unplanned. One cause is said once.
+ */
+import { distance } from 'fastest-levenshtein';
+import { grouped } from '../grouped';
+import { nameOf, parentOf } from '../listing/entry';
+import type { PlannedLine } from '../template/expand';
+import type { FolderRow } from './check';
+import type { CheckGround } from './ground';
+
+export interface FoldersSettled {
+  readonly missing: readonly PlannedLine[];
+  readonly misspelt: readonly { readonly row: FolderRow; readonly line: PlannedLine }[];
+  /** `line` is where it belongs; `doubled` where it lies in itself. */
+  readonly misplaced: readonly { readonly row: FolderRow; readonly line: PlannedLine; readonly doubled: boolean }[];
+  readonly unplanned: readonly FolderRow[];
+}
+
+/** `02_Survey Photos`, `survey-photos` and `SurveyPhotos` mean one thing. */
+export const meaningOf = (name: string): string => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/^\d+[\s._-]+/, '').replace(/[\s._-]+/g, '');
+
+/** Letters that may differ, as a share of the longer name: one in four, two in seven. */
+const NEAR = 0.3;
+
+function farness(found: string, expected: string): number {
+  const [a, b] = [meaningOf(found), meaningOf(expected)];
+  if (a === b) return found.toLowerCase() === expected.toLowerCase() ? 0.01 : 0.05;
+  const longer = Math.max(a.length, b.length);
+  // Codes of one or two letters, and numbers, are other entries, and no slips.
+  if (longer < 4 || /^\d+$/.test(a) || /^\d+$/.test(b) || digitsOf(a) !== digitsOf(b)) return 1;
+  // Two letters exchanged are one slip.
+  return (isExchanged(a, b) ? 1 : distance(a, b)) / longer;
+}
+
+function isExchanged(a: string, b: string): boolean {
+  if (a.length !== b.length) return false;
+  let at = 0;
+  while (at < a.length && a[at] === b[at]) at++;
+  return at + 1 < a.length && a[at] === b[at + 1] && a[at + 1] === b[at] && a.slice(at + 2) === b.slice(at + 2);
+}
+
+/** `s01` and `s02` are two scenes, however near they are. */
+const digitsOf = (name: string): string => name.replace(/\D+/g, ' ').trim();
+
+export function settleFolders(ground: CheckGround, rows: readonly FolderRow[]): FoldersSettled {
+  const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
+  const is = (line: PlannedLine) => seen.has(line.path.normalize('NFC'));
+  const byKey = new Map(ground.expansion.lines.map((line) => [line.key, line]));
+  const folders = ground.expansion.lines.filter((line) => line.kind === 'folder' && line.parent !== null);
+  const absent = folders.filter((line) => line.presence === 'always' && !is(line));
+  const open = rows.filter((r) => r.state === 'unplanned');
+  const taken = new Set<string>();
+  const settled = new Set<FolderRow>();
+  const misspelt = nearest(ground, absent, open, taken, settled);
+  const misplaced = displaced(ground, folders, absent, open, is, taken, settled);
+  const missing = absent.filter((line) => !taken.has(line.key) && (byKey.get(line.parent as string)?.parent === null || seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))));
+  return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
+}
+
+/** The best pairs first; each folder and each expected one in one pair at most. */
+function nearest(ground: CheckGround, absent: readonly PlannedLine[], open: readonly FolderRow[], taken: Set<string>, settled: Set<FolderRow>): { row: FolderRow; line: PlannedLine }[] {
+  const byParent = grouped(absent, (line) => line.parent as string);
+  const pairs = open.flatMap((row) => {
+    const parent = ground.planned(parentOf(row.path));
+    return (parent === undefined ? [] : (byParent.get(parent.key) ?? [])).flatMap((line) => {
+      const far = farness(nameOf(row.path), line.name);
+      return far <= NEAR ? [{ row, line, far }] : [];
+    });
+  });
+  pairs.sort((a, b) => a.far - b.far || (a.row.path < b.row.path ? -1 : a.row.path > b.row.path ? 1 : a.line.path < b.line.path ? -1 : 1));
+  return pairs.filter(({ row, line }) => {
+    if (taken.has(line.key) || settled.has(row)) return false;
+    taken.add(line.key);
+    settled.add(row);
+    return true;
+  });
+}
+
+type Displaced = FoldersSettled['misplaced'][number];
+
+function displaced(ground: CheckGround, folders: readonly PlannedLine[], absent: readonly PlannedLine[], open: readonly FolderRow[], is: (line: PlannedLine) => boolean, taken: Set<string>, settled: Set<FolderRow>): Displaced[] {
+  const byMeaning = grouped(folders, (line) => meaningOf(line.name));
+  return open.flatMap((row): Displaced[] => {
+    if (settled.has(row)) return [];
+    const name = meaningOf(nameOf(row.path));
+    const parent = ground.planned(parentOf(row.path));
+    if (parent !== undefined && parent.parent !== null && meaningOf(parent.name) === name) {
+      settled.add(row);
+      return [{ row, line: parent, doubled: true }];
+    }
+    // Another spelling of what is there beside it is nobody's: it is expected nowhere else.
+    const alike = (byMeaning.get(name) ?? []).filter((line) => line.parent !== parent?.key);
+    const lacking = alike.filter((line) => !taken.has(line.key) && absent.includes(line));
+    // An expected one that is lacking, or the only one of its name.
+    const line = lacking.length === 1 ? lacking[0] : alike.length === 1 && is(alike[0] as PlannedLine) ? alike[0] : undefined;
+    if (line === undefined || name.length < 3) return [];
+    taken.add(line.key);
+    settled.add(row);
+    return [{ row, line, doubled: false }];
+  });
+}

@@ -1,0 +1,16 @@
+import { join } from '../../listing/entry';
+import type { Rule } from '../rule';
+
+/** A file of no bytes. One that was just made is left in peace, and what the plan makes empty is meant so. */
+export const emptyFile: Rule = {
+  code: 'empty-file',
+  scope: 'folder',
+  judge: ({ ground, listing, state }) =>
+    state.kind !== 'planned'
+      ? []
+      : listing.files.flatMap((file) => {
+          if (file.size > 0) return [];
+          const path = join(listing.path, file.name);
+          return file.modified === 0 || ground.isSettling(file.modified) || ground.planned(path)?.kind === 'file' ? [] : [{ path, params: { name: file.name } }];
+        }),
+};

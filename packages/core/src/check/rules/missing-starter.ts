@@ -1,0 +1,14 @@
+import type { Rule } from '../rule';
+
+/** A starter file that was removed. In a folder that is not there it is not missing on its own account. */
+export const missingStarter: Rule = {
+  code: 'missing-starter',
+  scope: 'end',
+  judge: ({ ground, rows, starters }) => {
+    const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
+    const parents = new Map(ground.expansion.lines.map((line) => [line.key, line.path.normalize('NFC')]));
+    return ground.expansion.lines
+      .filter((line) => line.kind === 'file' && line.made && !starters.has(line.key) && seen.has(parents.get(line.parent ?? '') ?? ''))
+      .map((line) => ({ path: line.path, subject: line.key, params: { name: line.name } }));
+  },
+};

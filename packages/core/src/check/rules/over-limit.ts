@@ -1,0 +1,14 @@
+import type { Rule } from '../rule';
+
+/** A folder larger than its limit, all that is in it counted. */
+export const overLimit: Rule = {
+  code: 'over-limit',
+  scope: 'end',
+  judge: ({ ground, rows }) =>
+    ground.expansion.lines.flatMap((line) => {
+      const limit = line.folder?.limitBytes;
+      if (limit === undefined || line.kind !== 'folder') return [];
+      const bytes = rows.reduce((n, r) => (r.path === line.path || r.path.startsWith(`${line.path}/`) ? n + r.bytes : n), 0);
+      return bytes > limit ? [{ path: line.path, subject: line.key, params: { name: line.name, bytes, limit } }] : [];
+    }),
+};

@@ -1,0 +1,19 @@
+import { join, nameOf } from '../../listing/entry';
+import { nameFaults } from '../../portable/name';
+import type { Found, Rule } from '../rule';
+
+/** A name that some system the project is meant for cannot hold. */
+export const unportableName: Rule = {
+  code: 'unportable-name',
+  scope: 'folder',
+  judge: ({ ground, listing }) => {
+    const out: Found[] = [];
+    const look = (name: string, folder: string | null) => {
+      const fault = nameFaults(name, ground.profiles).find((f) => f.weight === 'refused');
+      if (fault !== undefined) out.push({ path: folder === null ? listing.path : join(folder, name), params: { ...fault.params, name, fault: fault.code } });
+    };
+    if (listing.path !== '') look(nameOf(listing.path), null);
+    for (const file of listing.files) look(file.name, listing.path);
+    return out;
+  },
+};
