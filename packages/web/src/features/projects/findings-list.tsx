@@ -55,7 +55,7 @@ export function FindingsList({ findings, selected, onSelect }: Props) {
                   <Name finding={finding} chosen={chosen} />
                   <p className="truncate font-mono text-xs text-ink2">{parentOf(finding.path).split('/').join(' / ') || "the project's root"}</p>
                 </div>
-                <span className="shrink-0 text-xs text-ink2">{finding.related.length > 0 ? `${finding.related.length + 1} frames as one` : finding.suggestion ? finding.suggestion.confidence : finding.rule === 'name-mismatch' ? 'for a person' : ''}</span>
+                <span className="shrink-0 text-xs text-ink2">{finding.related.length > 0 ? `${finding.related.length + 1} ${finding.params.frames === undefined ? 'files' : 'frames'} as one` : finding.suggestion ? finding.suggestion.confidence : finding.rule === 'name-mismatch' ? 'for a person' : ''}</span>
               </div>
             </div>
           );
