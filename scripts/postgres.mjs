@@ -72,6 +72,15 @@ function portOf(data) {
   return Number(readFileSync(path.join(data, 'postmaster.pid'), 'utf8').split('\n')[3]);
 }
 
+/** One that is just ending is waited for: it answers nobody any more. */
+async function waitForEnd(data) {
+  for (let i = 0; i < 150 && runningPid(data) !== null; i++) {
+    const state = readFileSync(path.join(data, 'postmaster.pid'), 'utf8').split('\n')[7]?.trim();
+    if (state !== 'stopping') return;
+    await sleep(200);
+  }
+}
+
 /** `throwaway` gives up all safety for speed: tests only. */
 export async function startCluster(folder, { throwaway = false } = {}) {
   const bin = binaries();
@@ -83,6 +92,7 @@ export async function startCluster(folder, { throwaway = false } = {}) {
     if (!existsSync(data)) initialise(bin, home, data, passwordFile, throwaway);
     const password = readFileSync(passwordFile, 'utf8').trim();
     let started = false;
+    await waitForEnd(data).catch(() => undefined);
     if (runningPid(data) === null) {
       await start(bin, home, data, throwaway);
       started = true;
