@@ -4,7 +4,7 @@ export { type GuardFault, inside, type VolumeState, volumeState } from './guard'
 export { type MarkerTexts, readMarker } from './marker';
 export { COPYING, moveAcross } from './across';
 export { applyOnDisk, type DiskBatch, type Settled, settleOnDisk, type Undo, type UndoLine, undoneKeys, undoOnDisk, undoPlan } from './batch';
-export { batchesIn, BatchOpen, type BatchRecord, openIn, readBatch } from './journal';
+export { batchesIn, BatchOpen, type BatchRecord, openIn, openStale, readBatch } from './journal';
 export { diskPort, livePort } from './port';
 export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add';
 export { takeBackStart } from './start';

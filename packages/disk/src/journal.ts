@@ -1,5 +1,5 @@
 /** Batches written down in the project's own folder: what was meant before the first step, how far it came, how it ended. */
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, rmSync, unlinkSync, writeFileSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, fsyncSync, lstatSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, rmSync, unlinkSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { BATCHES, codeOf, INTENTS, type Intents, type Journal, KEPT, NEW, OPEN, type Outcome, OUTCOMES, OWN_FOLDER } from '@nesting/core';
 import { inside } from './guard';
@@ -95,6 +95,19 @@ export function openIn(root: string): string | null {
 export function closeBatch(root: string): void {
   const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
   if (at.ok) unlinkSync(at.value);
+}
+
+/** How long somebody may lay contents ready before the lock alone says nothing any more. */
+const STALE = 10 * 60_000;
+
+/** Opens what a batch left open that never began, long ago: its volume went away, or its process was killed. Whether it did. */
+export function openStale(root: string, now: number): boolean {
+  const id = openIn(root);
+  const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
+  if (id === null || !at.ok || readBatch(root, id) !== null || now - lstatSync(at.value).mtimeMs < STALE) return false;
+  closeBatch(root);
+  dropBatch(root, id);
+  return true;
 }
 
 /** A batch that never began has touched nothing: what was laid ready for it goes. */

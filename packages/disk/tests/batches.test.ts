@@ -8,7 +8,7 @@ import { build } from 'esbuild';
 import fc from 'fast-check';
 import type { Change, MemoryDisk } from '@nesting/core';
 import { bytesOf, plans } from '../../core/tests/plans';
-import { applyOnDisk, batchesIn, BatchOpen, COPYING, type DiskBatch, moveAcross, openIn, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan } from '../src/index';
+import { applyOnDisk, batchesIn, BatchOpen, COPYING, type DiskBatch, moveAcross, openIn, openStale, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan } from '../src/index';
 
 const all: string[] = [];
 const fresh = (): string => {
@@ -237,6 +237,40 @@ describe('what stands in the way', () => {
       expect(readBatch(root, id)).toBeNull();
     }
     expect(readBatch(root, '../..')).toBeNull();
+  });
+});
+
+describe('a volume that goes away in the middle', () => {
+  test('while contents are laid ready: nothing has begun, and the way is free again once it is back', async () => {
+    const root = fresh();
+    for (const file of ['a', 'z']) writeFileSync(path.join(root, file), file);
+    const before = treeOf(root);
+    const outcome = await batch(root, [move('z', 'y'), write('n')], 'b1', { bytesOf: (c) => { renameSync(root, `${root} away`); return nodeBytes(c as { kind: string }); } });
+    expect(outcome).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOENT' }] });
+    renameSync(`${root} away`, root);
+    expect(treeOf(root)).toEqual(before);
+    // The lock is left behind: young it is believed, old it is not.
+    await expect(batch(root, [move('z', 'y')], 'b2')).rejects.toBeInstanceOf(BatchOpen);
+    expect([openStale(root, Date.now()), openStale(root, Date.now() + 3_600_000)]).toEqual([false, true]);
+    expect((await batch(root, [move('z', 'y')], 'b3')).state).toBe('done');
+  });
+
+  test('between two steps: what was done is told by the disk when it is back, and it is finished or taken back', async () => {
+    for (const way of ['finish', 'take-back'] as const) {
+      const root = fresh();
+      for (let i = 0; i < 300; i++) writeFileSync(path.join(root, `f${i}`), String(i));
+      const before = treeOf(root);
+      const changes = Array.from({ length: 300 }, (_, i) => move(`f${i}`, `g${i}`));
+      // At a breath, in the middle of the group: nothing of it is written down yet.
+      let breaths = 0;
+      await batch(root, changes, 'b1', { breathe: async () => { if (++breaths === 2) renameSync(root, `${root} away`); } }).catch(() => null);
+      renameSync(`${root} away`, root);
+      expect(existsSync(path.join(root, 'g150')) && existsSync(path.join(root, 'f250'))).toBe(true);
+      expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
+      if (way === 'take-back') expect(treeOf(root)).toEqual(before);
+      else expect(readdirSync(root).filter((n) => n.startsWith('g'))).toHaveLength(300);
+      expect(openIn(root)).toBeNull();
+    }
   });
 });
 

@@ -2,12 +2,12 @@
  * Batches between database and disk. They share no transaction: the row says what is meant before the first step, the journal in the project's folder
  * what was done; the project's row follows when the disk is done. What a crash cut short is settled at the next boot by what really is on the disk.
  */
-import { renameSync } from 'node:fs';
+import { existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
 import { type Adjustments, type BatchOutcome, type Change, codeOf, hindranceWords, type NewContent, type Template } from '@nesting/core';
-import { applyOnDisk, BatchOpen, inside, openIn, readBatch, settleOnDisk, undoneKeys, undoPlan, volumeState } from '@nesting/disk';
+import { applyOnDisk, BatchOpen, inside, openIn, openStale, readBatch, settleOnDisk, undoneKeys, undoPlan, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
 import { batchesOf, endBatch, insertBatch, readBatchRow, removeBatch, runningBatches, type StoredBatch } from '../db/queries/batches';
@@ -48,13 +48,22 @@ export async function runBatch(world: World, run: ToRun): Promise<void> {
   await claim(world, run);
   const at = { done: 0, all: changes.length, stop: new AbortController() };
   running.set(id, at);
+  const work = () => applyOnDisk({ root, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, bytesOf, cancel: at.stop.signal, progress: (done, all) => Object.assign(at, { done, all }) });
   let outcome: BatchOutcome;
   try {
-    outcome = await applyOnDisk({ root, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, bytesOf, cancel: at.stop.signal, progress: (done, all) => Object.assign(at, { done, all }) });
+    outcome = await work().catch((error: unknown) => {
+      // The row says that nobody else is at it: what lies there open is left from long ago.
+      if (error instanceof BatchOpen && openStale(root, Date.now())) return work();
+      throw error;
+    });
   } catch (error) {
-    await giveUp(world, run, readBatch(root, id) === null);
-    if (error instanceof BatchOpen) throw new Refused(409, 'batch-open', OPEN_WORDS);
-    throw error;
+    if (error instanceof BatchOpen) {
+      await giveUp(world, run, true);
+      throw new Refused(409, 'batch-open', OPEN_WORDS);
+    }
+    // Where the folder cannot be reached nobody knows how far it came: it is looked at when the volume is there again.
+    await giveUp(world, run, existsSync(root) && readBatch(root, id) === null);
+    throw error instanceof Refused ? error : new Refused(409, 'batch-paused', `The project’s folder cannot be reached any more (${codeOf(error)}). Once it is there again, finish the batch or take it back.`);
   } finally {
     running.delete(id);
   }
@@ -89,7 +98,7 @@ async function claim(world: World, { id, project, what, person, undoes, from, to
 
 async function giveUp(world: World, { id, from, to }: ToRun, begunNothing: boolean): Promise<void> {
   if (begunNothing) await unclaim(world, id, from, to);
-  else await endBatch(world.db, id, 'paused', null, 'It stopped half way.');
+  else await endBatch(world.db, id, 'paused', null, 'The project’s folder could not be reached any more.');
 }
 
 async function unclaim(world: World, id: string, from: ProjectShape, to: ProjectShape): Promise<void> {
