@@ -1,12 +1,12 @@
 /** Batches on a real disk: done, undone, killed by SIGKILL at any call, settled; and what stands in their way. */
 import { afterAll, describe, expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
-import { existsSync, lstatSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, lstatSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { build } from 'esbuild';
 import fc from 'fast-check';
-import type { Change, MemoryDisk } from '@nesting/core';
+import { type Change, codeOf, type MemoryDisk } from '@nesting/core';
 import { bytesOf, plans } from '../../core/tests/plans';
 import { applyOnDisk, batchesIn, BatchOpen, COPYING, type DiskBatch, moveAcross, openIn, openStale, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan } from '../src/index';
 
@@ -270,6 +270,55 @@ describe('a volume that goes away in the middle', () => {
       if (way === 'take-back') expect(treeOf(root)).toEqual(before);
       else expect(readdirSync(root).filter((n) => n.startsWith('g'))).toHaveLength(300);
       expect(openIn(root)).toBeNull();
+    }
+  });
+});
+
+describe('a disk that refuses', () => {
+  const mount = (root: string, options: string): boolean => spawnSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', root], { stdio: 'ignore' }).status === 0;
+
+  test('full while contents are laid ready: nothing is touched, and what was laid ready is gone', async () => {
+    const root = fresh();
+    // Without the right to mount, a content larger than any disk stands for a full one.
+    const mounted = mount(root, 'size=256k');
+    try {
+      mkdirSync(path.join(root, '.nesting'), { recursive: true });
+      writeFileSync(path.join(root, 'z'), 'z');
+      const before = treeOf(root);
+      const content = () => {
+        if (!mounted) throw Object.assign(new Error('full'), { code: 'ENOSPC' });
+        return Buffer.alloc(150_000);
+      };
+      expect(await batch(root, [move('z', 'y'), write('m'), write('n')], 'b1', { bytesOf: content })).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOSPC' }] });
+      expect([treeOf(root), batchesIn(root), openIn(root)]).toEqual([before, [], null]);
+      expect((await batch(root, [move('z', 'y')], 'b2')).state).toBe('done');
+    } finally {
+      if (mounted) spawnSync('umount', [root]);
+    }
+  });
+
+  test('the right to write is taken away half way: it stops there, and goes on once the right is back', async () => {
+    for (const way of ['finish', 'take-back'] as const) {
+      const root = fresh();
+      const mounted = mount(root, 'size=4m');
+      try {
+        mkdirSync(path.join(root, '.nesting'), { recursive: true });
+        mkdirSync(path.join(root, 'd'));
+        for (let i = 0; i < 300; i++) writeFileSync(path.join(root, `d/f${i}`), String(i));
+        const before = treeOf(root);
+        const forbid = () => (mounted ? spawnSync('mount', ['-o', 'remount,ro', root]) : chmodSync(path.join(root, 'd'), 0o500));
+        const allow = () => (mounted ? spawnSync('mount', ['-o', 'remount,rw', root]) : chmodSync(path.join(root, 'd'), 0o700));
+        let breaths = 0;
+        const changes = Array.from({ length: 300 }, (_, i) => move(`d/f${i}`, `d/g${i}`));
+        const outcome = await batch(root, changes, 'b1', { breathe: async () => { if (++breaths === 2) forbid(); } }).catch((e: unknown) => e);
+        expect(mounted ? codeOf(outcome) : outcome).toEqual(mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }));
+        allow();
+        expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
+        if (way === 'take-back') expect(treeOf(root)).toEqual(before);
+        else expect(readdirSync(path.join(root, 'd')).every((n) => n.startsWith('g'))).toBe(true);
+      } finally {
+        if (mounted) spawnSync('umount', [root]);
+      }
     }
   });
 });
