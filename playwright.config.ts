@@ -5,6 +5,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: '.tmp/browser',
   workers: 1,
+  // What changes projects has a demo of its own, so that the others find theirs as it was made.
+  projects: [{ name: 'changes', testMatch: /changes\.spec/ }, { name: 'journeys', testIgnore: /changes\.spec/ }],
   // A bound for what hangs, not a measure: the machine is shared.
   timeout: 150_000,
   expect: { timeout: 15_000 },
