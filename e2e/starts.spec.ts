@@ -197,7 +197,7 @@ test('a folder that is there is added to, and what is there is shown and kept', 
   const root = path.join(demo.studio, `${number}_QHT_half-there`);
   mkdirSync(path.join(root, '01_paperwork'), { recursive: true });
   writeFileSync(path.join(root, '01_paperwork/mine.pdf'), 'mine');
-  const looked = page.waitForResponse((r) => r.url().endsWith('/api/projects/look'));
+  const looked = page.waitForResponse((r) => r.url().endsWith('/api/projects/look') && (r.request().postData() ?? '').includes('half-there-too'));
   await page.getByLabel('Title').fill('Half There Too');
   await looked;
   await page.getByLabel('Title').fill('Half There');
