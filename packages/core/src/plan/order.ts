@@ -62,8 +62,9 @@ function orderApart(changes: readonly Change[]): Ordered | null {
     places.add(clashKey(after));
     steps.push({ key, do: 'move', from: before, path: after });
   }
-  // Every name is there once, before and after taken together: no order can matter.
-  return places.size === 2 * steps.length ? { steps, faults: [] } : null;
+  // Every name is there once, before and after taken together, and none is another's folder: no order can matter.
+  const apart = places.size === 2 * steps.length && steps.every((step) => !places.has(clashKey(parentOf(step.path))));
+  return apart ? { steps, faults: [] } : null;
 }
 
 /** The same by way of the tree, whatever the changes are. */

@@ -219,13 +219,17 @@ class Reshaping {
     const files = there.files(was.path);
     const names = new Set(files.map((f) => f.name.toLowerCase()));
     const sequences = new Map<string, number>();
+    const stay = new Set<string>();
     for (const file of files) {
       if (before.planned(join(was.path, file.name))?.kind === 'file') continue;
       const found = firstOf(pairs, ({ old, now }) => renamedFile(file.name, old, now));
       if (found === null || found.name === file.name || !this.isLegal(found.name)) continue;
       const path = join(was.path, file.name);
       const key = `file:${path}`;
-      if (this.given.keep?.has(key)) continue;
+      // One line stands for all frames of a sequence: kept is kept for all of them.
+      const subject = frameless(found.by.strict, path).subject;
+      if (this.given.keep?.has(key) && subject !== undefined) stay.add(subject);
+      if (this.given.keep?.has(key) || (subject !== undefined && stay.has(subject))) continue;
       const target = join(line.path, found.name);
       const free = !names.has(found.name.toLowerCase()) || found.name.toLowerCase() === file.name.toLowerCase();
       if (free) this.changes.set(key, { key, what: 'file', before: path, after: target, content: null, expects: { size: file.size, modified: file.modified } });
