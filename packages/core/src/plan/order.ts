@@ -169,7 +169,8 @@ class Ordering {
 
   private folderAfter(path: string): Node | null {
     const own = this.byAfter.get(path);
-    if (own !== undefined) return own;
+    // A file holds nothing.
+    if (own !== undefined) return own.change?.what === 'file' ? null : own;
     if (path === '') return this.root;
     const known = this.foldersAfter.get(path);
     if (known !== undefined) return known;
