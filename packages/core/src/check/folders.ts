@@ -5,6 +5,7 @@
 import { distance } from 'fastest-levenshtein';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
+import { meaningOf } from '../portable/meaning';
 import type { PlannedLine } from '../template/expand';
 import type { FolderRow } from './check';
 import type { CheckGround } from './ground';
@@ -16,9 +17,6 @@ export interface FoldersSettled {
   readonly misplaced: readonly { readonly row: FolderRow; readonly line: PlannedLine; readonly doubled: boolean }[];
   readonly unplanned: readonly FolderRow[];
 }
-
-/** `02_Survey Photos`, `survey-photos` and `SurveyPhotos` mean one thing. */
-export const meaningOf = (name: string): string => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/^\d+[\s._-]+/, '').replace(/[\s._-]+/g, '');
 
 /** Letters that may differ, as a share of the longer name: one in four, two in seven. */
 const NEAR = 0.3;

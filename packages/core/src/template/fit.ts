@@ -9,6 +9,7 @@ import type { Field, ListField, Registers, Value, Values } from '../name/field';
 import type { CompiledConvention } from '../name/ops';
 import { parsePattern } from '../name/parse';
 import { readName } from '../name/read';
+import { meaningOf } from '../portable/meaning';
 import { expandTemplate } from './expand';
 import { fieldsWithin, registersOf } from './names';
 import type { Adjustments, Template } from './node';
@@ -60,9 +61,6 @@ function fromName(template: Template, studio: Registers, rootName: string): Valu
   return compiled?.ok ? (readName(compiled.value, rootName) ?? {}) : {};
 }
 
-/** `02_Survey Photos` and `survey-photos` mean one thing. */
-const meaning = (name: string): string => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/^\d+[\s._-]*/, '').replace(/[\s._-]+/g, '');
-
 interface Frame {
   readonly chain: string;
   readonly fields: readonly Field[];
@@ -110,7 +108,7 @@ class Fitting {
     const plain = folder.folders.filter((f) => f.node.onePer === undefined);
     const lists = folder.folders.filter((f) => f.node.onePer !== undefined);
     const open = [...plain];
-    for (const same of [(name: string, f: ResolvedFolder) => name === this.nameOf(f), (name: string, f: ResolvedFolder) => meaning(name) === meaning(this.nameOf(f)) && meaning(name) !== '']) {
+    for (const same of [(name: string, f: ResolvedFolder) => name === this.nameOf(f), (name: string, f: ResolvedFolder) => meaningOf(name) === meaningOf(this.nameOf(f)) && meaningOf(name) !== '']) {
       for (const child of [...open]) {
         const name = [...free.keys()].find((n) => same(n, child));
         if (name === undefined) continue;

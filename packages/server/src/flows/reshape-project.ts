@@ -4,13 +4,14 @@
  */
 import { createHash, randomUUID } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
-import { base64, type Change, changesCsv, changesJson, changesPowerShell, changesSh, changesText, expandTemplate, type Expansion, fillText, type NewContent, nameFaults, orderChanges, type Registers, reshape, type Reshape, type Template, type There, wordsFor } from '@nesting/core';
+import { base64, type Change, changesCsv, changesJson, changesPowerShell, changesSh, changesText, expandTemplate, type Expansion, type NewContent, nameFaults, orderChanges, reshape, type Reshape, type Template, type There, wordsFor } from '@nesting/core';
 import { inside, listFolder, livePort } from '@nesting/disk';
 import { projectsAt, readProject, readShape } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { readStarters } from '../db/queries/templates';
 import { mayArtist } from './artists';
 import { runBatch } from './batches';
+import { contentBytes } from './start-project';
 import { groundOf, ownChanges, rulesOf, shapeAsked } from './shape';
 import { Refused, type World } from './world';
 
@@ -56,7 +57,10 @@ export function liveRoot(world: World, project: { readonly volume: string; reado
 function thereOn(root: string): There {
   const port = livePort(root);
   return {
-    look: (path) => (port.look(path) as ReturnType<typeof port.look> & { kind?: 'folder' | 'file' | 'other' } | null)?.kind ?? null,
+    look: (path) => {
+      const there = port.look(path);
+      return there instanceof Promise ? null : (there?.kind ?? null);
+    },
     files: (folder) => listFolder(root, folder, () => undefined)?.files ?? [],
   };
 }
@@ -83,14 +87,14 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
   const own = ownChanges(root, project, after, to.values, registers);
   const changes = [...plan.changes, ...own];
-  const refused = await refusals(world, project, asked, to, folder, expansion, changes, registers, after);
+  const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
   const print = createHash('sha256').update(JSON.stringify([to, plan.changes])).digest('hex');
   const starters = await readStarters(db, to.template, to.edition);
-  const bytesOf = (content: NewContent): Uint8Array => starterBytes(content, starters, after, expansion);
+  const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
   return { project, root, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
 }
 
-async function refusals(world: World, project: Project, asked: ReshapeAsked, to: ProjectShape, folder: ReshapePlan['folder'], expansion: Expansion, changes: readonly Change[], _registers: Registers, after: Template): Promise<string[]> {
+async function refusals(world: World, project: Project, asked: ReshapeAsked, to: ProjectShape, folder: ReshapePlan['folder'], expansion: Expansion, changes: readonly Change[], after: Template): Promise<string[]> {
   const out = expansion.diagnostics.filter((d) => d.weight === 'refused').slice(0, 20).map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
   const number = String(to.values.number ?? '');
   if (number === '') out.push('A project needs a number.');
@@ -104,14 +108,6 @@ async function refusals(world: World, project: Project, asked: ReshapeAsked, to:
   for (const { name } of asked.extra) if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused')) out.push(`${name} is no name for a file.`);
   for (const fault of orderChanges(changes).faults.slice(0, 20)) out.push(`${fault.path}: ${wordsFor(fault.code, {})}`);
   return out;
-}
-
-function starterBytes(content: NewContent, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
-  if (content.kind === 'text') return Buffer.from(content.text);
-  const fill = content.key.startsWith('fill:');
-  const bytes = starters.get(fill ? content.key.slice(5) : content.key);
-  if (bytes === undefined) throw new Refused(422, 'starter-missing', `The starter file ${content.key.replace(/^fill:/, '')} is not kept with the template. Nothing was changed.`);
-  return fill ? Buffer.from(fillText(Buffer.from(bytes).toString('utf8'), expansion.values.values, template.fields, expansion.registers)) : bytes;
 }
 
 /** What it is about, for lists of batches. */

@@ -40,7 +40,7 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
   const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
   const stepsFor = (project: string, started: string) => makingSteps(startChanges({ template, expansion, project, started }));
-  const bytes = (content: NewContent) => bytesOf(content, starters, template, expansion);
+  const bytes = (content: NewContent) => contentBytes(content, starters, template, expansion);
   // Every file must be there before anything is claimed.
   for (const step of stepsFor('', '')) if (step.do === 'write' && step.content.kind === 'kept') bytes(step.content);
   const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({ volume, steps: makingSteps(changes) }));
@@ -124,7 +124,8 @@ export function readyVolume(world: World, name: string): string {
   return root;
 }
 
-function bytesOf(content: NewContent, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
+/** What a file is made with: a text as it is, a starter file from beside its template, filled in where it asks for it. */
+export function contentBytes(content: NewContent, starters: ReadonlyMap<string, Uint8Array>, template: Template, expansion: Expansion): Uint8Array {
   if (content.kind === 'text') return Buffer.from(content.text);
   const fill = content.key.startsWith('fill:');
   const bytes = starters.get(fill ? content.key.slice(5) : content.key);
