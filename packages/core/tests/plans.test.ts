@@ -204,6 +204,20 @@ describe('what a batch expects', () => {
     }
   });
 
+  test('entries called like what every object has are entries like others', async () => {
+    const there = new MemoryDisk();
+    there.put('constructor', 'folder');
+    there.put('toString', 'file', { size: 1, modified: 1000 });
+    const changes: Change[] = [{ ...move('constructor', 'valueOf'), key: 'constructor' }, { key: 'hasOwnProperty', what: 'file', before: null, after: 'constructor', content: { kind: 'text', text: 'x' } }, { key: 'toString', what: 'file', before: 'toString', after: 'toString', content: { kind: 'text', text: 'y' }, expects: { size: 1, modified: 1000 } }];
+    const start = treeOf(there);
+    const { notes, outcome } = await applied(there, changes);
+    expect(outcome.state).toBe('done');
+    const intents = notes.intents as NonNullable<typeof notes.intents>;
+    expect(await stepsDone(intents, notes.outcomes, FOLDER, there, 3)).toEqual({ done: intents.steps.length, clear: true });
+    expect((await applied(there, reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER), 'b2')).outcome.state).toBe('done');
+    expect(treeOf(there)).toEqual(start);
+  });
+
   test('undo leaves what was made and is in use, and says which', async () => {
     const there = disk();
     const { notes } = await applied(there, [make('n'), make('n/f', 'file'), make('m')]);

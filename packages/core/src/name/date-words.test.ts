@@ -17,6 +17,8 @@ describe('dates as people type them', () => {
     expect(dateFromWords('in 1 month', '2026-01-31')).toBe('2026-02-28');
   });
 
+  test.each(['__proto__', 'constructor', 'toString', 'hasOwnProperty'])('%s is no day', (text) => expect(said(text)).toBeNull());
+
   test('any text gives a real day or none; a day written out is itself', () => {
     fc.assert(fc.property(fc.string({ unit: 'binary', maxLength: 30 }), (text) => {
       const day = said(text);

@@ -2,6 +2,8 @@
 const DAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
 const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
 const DAY_MS = 86_400_000;
+/** A map, for people may type `constructor` as well. */
+const NEAR: ReadonlyMap<string, number> = new Map([['today', 0], ['tomorrow', 1], ['yesterday', -1]]);
 
 /** At least three letters, and no two that begin so. */
 const indexOf = (words: readonly string[], text: string): number => (text.length < 3 ? -1 : words.findIndex((w) => w.startsWith(text)));
@@ -21,7 +23,7 @@ export function dateFromWords(text: string, today: string): string | null {
   if (words === '' || Number.isNaN(now)) return null;
   const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(words);
   if (iso) return isoOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
-  const near = { today: 0, tomorrow: 1, yesterday: -1 }[words];
+  const near = NEAR.get(words);
   if (near !== undefined) return at(now + near * DAY_MS);
   const weekday = /^(next |this )?([a-z]{3,9})$/.exec(words);
   if (weekday) {

@@ -120,7 +120,9 @@ class Reshaping {
     const segments = chain.slice(1).split('&').map((segment) => {
       const cut = segment.indexOf('=');
       const [as, entry] = [segment.slice(0, cut), segment.slice(cut + 1)];
-      return `${as}=${renamed[listOf(as) ?? '']?.[entry] ?? entry}`;
+      const names = renamed[listOf(as) ?? ''];
+      // An entry may be called `constructor`.
+      return `${as}=${names !== undefined && Object.hasOwn(names, entry) ? names[entry] : entry}`;
     });
     return `${line.node}@${segments.join('&')}`;
   }

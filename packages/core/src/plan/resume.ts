@@ -31,7 +31,7 @@ class Rehearsal {
     for (const { key, before, what } of changes) {
       if (before === null) continue;
       this.there.set(key, this.disk.put(before, what));
-      if (ids[key] !== undefined) this.real.set(this.there.get(key) as string, ids[key]);
+      if (Object.hasOwn(ids, key)) this.real.set(this.there.get(key) as string, ids[key] as string);
     }
     for (const step of steps) if (step.do === 'write') this.fresh.set(step.key, this.disk.put(readyPath(step, folder), 'file'));
   }
@@ -113,7 +113,7 @@ export function doneAfter(written: Written, count: number, left: Left, folder: s
     const id = rehearsal.there.get(key) ?? (what === 'folder' ? rehearsal.fresh.get(key) : undefined);
     // Contents are written last, in their place.
     const at = isWritten.has(key) ? after : isGone.has(key) || id === undefined ? null : (places.get(id) ?? null);
-    return { change: before === null && at === null ? { ...change, after: null } : change, at, written: isWritten.has(key), left: left[key] };
+    return { change: before === null && at === null ? { ...change, after: null } : change, at, written: isWritten.has(key), left: Object.hasOwn(left, key) ? left[key] : undefined };
   });
 }
 
