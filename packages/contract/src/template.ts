@@ -31,6 +31,8 @@ const folderShape = {
   stable: z.boolean().optional(),
   licensed: z.boolean().optional(),
   limitBytes: z.int().min(0).optional(),
+  filledWithinDays: z.int().min(1).max(10_000).optional(),
+  frames: word.optional(),
   older: z.object({ folder: word, keep: z.int().min(0).optional() }).readonly().optional(),
   numbering: numbering.optional(),
   block: word.optional(),

@@ -40,14 +40,16 @@ export { compileTemplate, type Expander, type Expansion, type ExpandOptions, exp
 export { type FolderRules, type ResolvedFolder, resolveTemplate } from './template/resolve';
 export { fillText } from './template/fill';
 export { type KeptValues, keepValues, type ListEntries, type ValueFault } from './template/values';
-export { type FileEntry, type FolderListing, join, nameOf, parentOf } from './listing/entry';
+export { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, nameOf, parentOf } from './listing/entry';
 export { type PathFault, type RelPath, relPathOf } from './listing/path';
 export { commonRoot, foldersFrom, formOfListing, type PathLine, parseListing } from './listing/text';
 export { type CheckSummary, type Finding, findingId, RULE_CODES, type RuleCode } from './check/finding';
 export { CheckGround, type CheckInput, extensionOf, type FolderConvention } from './check/ground';
 export { type Effect, EffectCounter } from './check/effect';
 export { OWN_FOLDER } from './check/match';
-export { Checker, type CheckOutcome, type CheckPart, checkListing, conventionsFor, type FolderRow, mergeChecks } from './check/check';
+export { type Again, type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check/check';
+export { Checker } from './check/checker';
+export { type CheckPart, type FolderRow, joinParts, keepRows } from './check/part';
 export { RULES } from './check/registry';
 export { applyBatch, type ApplyFault, type Batch, type BatchOutcome, type Left, lookAhead, runSteps } from './plan/apply';
 export { type Change, type Content, type Expected, type NewContent, PARKED, type Step } from './plan/change';

@@ -49,7 +49,7 @@ export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
     const walking = new Walking(check, new Checker(ground));
     if (check.here || workers.length === 0) walking.walkHere(workers.length === 0 ? Number.POSITIVE_INFINITY : SMALL);
     const shared = walking.queue.length === 0 ? [] : await walking.shareOut(workers);
-    const outcome = mergeChecks(ground, [walking.checker.part(), ...shared.map((s) => s.part)]);
+    const outcome = mergeChecks(ground, [walking.checker.part(), ...shared.map((s) => s.part)], (path) => listFolder(check.root, path, () => undefined));
     const unseen = [...walking.unseen, ...shared.flatMap((s) => s.unseen)];
     check.progress?.({ files: outcome.summary.files, folders: outcome.summary.folders });
     return { ...outcome, unseen: unseen.sort((a, b) => (a.path < b.path ? -1 : 1)), cancelled: check.cancel?.aborted ?? false };

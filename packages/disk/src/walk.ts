@@ -1,6 +1,6 @@
 /** Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never followed. */
-import { lstatSync, readdirSync } from 'node:fs';
-import { codeOf, type FileEntry, type FolderListing, join, OWN_FOLDER } from '@nesting/core';
+import { lstatSync, readdirSync, readFileSync } from 'node:fs';
+import { codeOf, type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, OWN_FOLDER } from '@nesting/core';
 import { inside } from './guard';
 
 export interface Unseen {
@@ -21,8 +21,12 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen']): 
   const folders: string[] = [];
   const files: FileEntry[] = [];
   const others: string[] = [];
+  let ranges: Record<string, readonly [number, number]> | undefined;
+  let changed: number | undefined;
   let entries: ReturnType<typeof read>;
   try {
+    // Its time is taken before its names: a change in between is seen next time.
+    changed = lstatSync(absolute, { throwIfNoEntry: false })?.mtimeMs;
     entries = read(absolute);
   } catch (error) {
     unseen({ path, code: codeOf(error) });
@@ -36,9 +40,22 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen']): 
       const stats = lstatSync(`${absolute}/${name}`, { throwIfNoEntry: false });
       if (stats === undefined) unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
       else files.push({ name, size: stats.size, modified: stats.mtimeMs });
+      if (name.endsWith(FRAMES_NOTE) && stats !== undefined && stats.size <= 100) {
+        const range = rangeIn(`${absolute}/${name}`);
+        if (range !== null) ranges = { ...ranges, [name.slice(0, -FRAMES_NOTE.length)]: range };
+      }
     } else others.push(name);
   }
-  return { path, folders, files, others };
+  return { path, folders, files, others, ...(changed !== undefined && { changed }), ...(ranges !== undefined && { ranges }) };
+}
+
+function rangeIn(path: string): readonly [number, number] | null {
+  try {
+    return frameRange(readFileSync(path, 'utf8'));
+  } catch {
+    // Gone, or not to be read: the walk says so of its name.
+    return null;
+  }
 }
 
 /** Names of the files in one folder, by one call; none where it cannot be read. Links on the way to it are not followed. */

@@ -2,7 +2,6 @@
 import { readName } from '../name/read';
 import { explainName } from '../name/suggest';
 import type { PlannedLine } from '../template/expand';
-import { conventionsFor } from './check';
 import type { CheckGround } from './ground';
 
 export interface Effect {
@@ -62,7 +61,7 @@ export class EffectCounter {
 
   /** `null` where the convention is not asked of this file. */
   private follows(ground: CheckGround, line: PlannedLine, name: string): boolean | null {
-    const mine = conventionsFor(ground, ground.conventionsIn(line), line.rules.accepts, name);
+    const mine = ground.conventionsFor(line, name);
     if (!mine.some((c) => c.convention.id === this.id)) return null;
     return mine.some((c) => readName(c.strict, name, c.bound) !== null);
   }

@@ -7,8 +7,9 @@ import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
 import type { PlannedLine } from '../template/expand';
-import type { FolderRow } from './check';
+
 import type { CheckGround } from './ground';
+import type { FolderRow } from './part';
 
 export interface FoldersSettled {
   readonly missing: readonly PlannedLine[];

@@ -6,6 +6,7 @@ import type { Field, Reading, ReadValue, Registers, Values } from '../name/field
 import type { NameContext } from '../name/candidates';
 import { compileConvention } from '../name/compile';
 import type { CompiledConvention } from '../name/ops';
+import { frameRange } from '../listing/entry';
 import { parsePattern } from '../name/parse';
 import { readName } from '../name/read';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
@@ -22,6 +23,8 @@ export interface CheckInput {
   readonly registers: Registers;
   /** Milliseconds since 1970; where it is not given nothing is still settling. */
   readonly now?: number | undefined;
+  /** UTF-16 units of what stands before the project's own folder on the system where that is longest, its last separator included. */
+  readonly prefix?: number | undefined;
 }
 
 /** A convention as it holds in one folder. */
@@ -47,6 +50,8 @@ const DEFAULT_WEIGHTS: Readonly<Record<RuleCode, Weight>> = {
   'missing-folder': 'must', 'misspelt-folder': 'must', 'unplanned-folder': 'should', 'misplaced-folder': 'should', 'missing-starter': 'note', 'foreign-project': 'must', 'unportable-name': 'must', 'path-too-long': 'must', 'name-clash': 'must',
   'stray-generated': 'should', 'family-not-accepted': 'should', 'misplaced-file': 'should', 'loose-file': 'should', 'unknown-code': 'must', 'version-style': 'must', 'sequence-padding': 'must', 'name-mismatch': 'must', 'banned-word': 'must',
   'over-limit': 'should', 'version-twice': 'must', 'old-version-on-top': 'note', 'versioned-delivery': 'must', 'sequence-gap': 'must', 'empty-file': 'should', 'licence-missing': 'must',
+  'empty-folder': 'note', 'same-content': 'should', 'same-name': 'note', 'version-gap': 'note', 'companion-missing': 'should', 'companion-apart': 'should', 'date-mismatch': 'note',
+  'absolute-reference': 'must', 'outside-reference': 'must', 'broken-reference': 'must',
 };
 
 /** Files changed within this time, in milliseconds, are not judged for gaps, emptiness or versions. */
@@ -60,14 +65,24 @@ export class CheckGround {
   readonly client: string | undefined;
   readonly profiles: readonly ProfileName[];
   readonly budget: number;
-  private readonly now: number | undefined;
+  /** What stands before a path from the project's root: the volume's prefix, the root's name and a separator. */
+  readonly before: number;
+  readonly now: number | undefined;
   private homes: readonly Home[] | null = null;
+  /** Several rules ask for the same name's home. */
+  private lastHome: { readonly name: string; readonly home: PlannedLine | null } | null = null;
+  private readonly dated = new Map<string, { readonly key: string; readonly date: string } | null>();
+  private lineOf: Map<string, PlannedLine> | null = null;
   private readonly byPath = new Map<string, PlannedLine>();
   /** Folders in which files are planned: in all others no file needs to be looked up. */
   private readonly withFiles = new Set<string | null>();
   private readonly compiled = new Map<string, CompiledConvention | null>();
   private readonly folders = new Map<string, readonly FolderConvention[]>();
   private readonly families = new Map<string, string>();
+  /** Families by the extension of their side files. */
+  private readonly companions = new Map<string, readonly string[]>();
+  private readonly withCompanions = new Set<string>();
+  private readonly people = new Set<string>();
   /** The list that entries of this name come from. */
   private readonly lists = new Map<string, string>();
   private readonly extensions = new Map<string, ReadonlySet<string>>();
@@ -80,6 +95,7 @@ export class CheckGround {
     this.profiles = input.template.checks?.profiles ?? DEFAULT_PROFILES;
     this.budget = input.template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
     this.now = input.now;
+    this.before = (input.prefix ?? 0) + this.expansion.rootName.length + 1;
     const values = this.expansion.values.values;
     this.number = values.number === undefined || values.number === null ? undefined : String(values.number);
     this.client = typeof values.client === 'string' ? values.client : undefined;
@@ -88,7 +104,12 @@ export class CheckGround {
       if (line.kind === 'file') this.withFiles.add(line.parent);
       if (line.folder?.onePer) this.lists.set(line.folder.onePer.as, line.folder.onePer.list);
     }
-    for (const family of this.registers.families) for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
+    for (const family of this.registers.families) {
+      for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
+      for (const ext of family.companions ?? []) this.companions.set(ext.toLowerCase(), [...(this.companions.get(ext.toLowerCase()) ?? []), family.name]);
+      if (family.companions !== undefined && family.companions.length > 0) this.withCompanions.add(family.name);
+    }
+    for (const person of this.registers.people) this.people.add(person.initials);
   }
 
   planned(path: string): PlannedLine | undefined {
@@ -103,8 +124,38 @@ export class CheckGround {
     return this.now !== undefined && modified > 0 && Math.abs(this.now - modified) < SETTLING;
   }
 
+  /** Frames that each sequence in this folder should have; `null` where nothing says. */
+  framesOf(line: PlannedLine): readonly [number, number] | null {
+    const said = line.folder?.frames;
+    if (said === undefined) return null;
+    const value = line.entries[said] ?? this.expansion.values.values[said];
+    return frameRange(typeof value === 'string' ? value : said);
+  }
+
+  /** The dated folder this one is, or lies in; its date as ISO 8601. */
+  datedFolder(line: PlannedLine): { readonly key: string; readonly date: string } | null {
+    const known = this.dated.get(line.key);
+    if (known !== undefined) return known;
+    let found: { key: string; date: string } | null = null;
+    for (const [as, entry] of Object.entries(line.entries)) if (this.ruleOfEntry(as)?.type === 'date') found = { key: as, date: entry };
+    if (found !== null) {
+      const { key: as, date } = found;
+      this.lineOf ??= new Map(this.expansion.lines.map((l) => [l.key, l]));
+      let top = line;
+      for (let above = this.lineOf.get(line.parent ?? ''); above?.entries[as] === date; above = this.lineOf.get(above.parent ?? '')) top = above;
+      found = { key: top.key, date };
+    }
+    this.dated.set(line.key, found);
+    return found;
+  }
+
   /** The planned folder whose convention this very name follows; `null` where there is none, or more than one. */
   homeOf(name: string): PlannedLine | null {
+    if (this.lastHome?.name !== name) this.lastHome = { name, home: this.findHome(name) };
+    return this.lastHome.home;
+  }
+
+  private findHome(name: string): PlannedLine | null {
     this.homes ??= this.homesByConvention();
     let home: PlannedLine | null = null;
     for (const { id, lines } of this.homes) {
@@ -145,6 +196,54 @@ export class CheckGround {
   /** The family of a file by its extension, double extensions first; `null` for one that no family lists. */
   familyOf(name: string): string | null {
     return this.families.get(extensionOf(name, this.families)) ?? null;
+  }
+
+  /** Extensions that some family lists, for finding the longest one of a name. */
+  get extensionsKnown(): { has(ext: string): boolean } {
+    return this.families;
+  }
+
+  /** Families whose side file this is; none where its extension is a family's own, which a document may have too. */
+  companionOf(name: string): readonly string[] {
+    if (this.companions.size === 0) return [];
+    const ext = extensionOf(name, this.companions);
+    const families = this.companions.get(ext) ?? [];
+    const own = this.families.get(ext);
+    return own === undefined || own === GENERATED ? families : [];
+  }
+
+  get anyCompanions(): boolean {
+    return this.companions.size > 0;
+  }
+
+  hasCompanions(family: string): boolean {
+    return this.withCompanions.has(family);
+  }
+
+  /** Made by a program, or left behind by a system. */
+  isGenerated(name: string): boolean {
+    return SYSTEM.test(name) || this.familyOf(name) === GENERATED;
+  }
+
+  /** Whose initials stand in a name as a part of their own; `null` for nobody's, or several people's. */
+  personIn(name: string): string | null {
+    let found: string | null = null;
+    for (const part of name.split(/[^\p{L}\p{N}]+/u)) {
+      if (!this.people.has(part) || part === found) continue;
+      if (found !== null) return null;
+      found = part;
+    }
+    return found;
+  }
+
+  /** Conventions meant for files of this extension; where none is and the family is accepted all the same, no name is asked for. */
+  conventionsFor(line: PlannedLine, name: string): readonly FolderConvention[] {
+    const all = this.conventionsIn(line);
+    if (all.length === 0) return all;
+    const fitting = all.filter((c) => c.extensions === null || c.extensions.has(extensionOf(name, c.extensions)));
+    if (fitting.length > 0) return fitting.length === all.length ? all : fitting;
+    const family = this.familyOf(name);
+    return family !== null && line.rules.accepts?.includes(family) ? [] : all;
   }
 
   /** Conventions that hold in a planned folder, compiled with its entries; those that cannot be compiled are left out. */
@@ -250,6 +349,11 @@ export class CheckGround {
     return known;
   }
 }
+
+/** The family that programs fill by themselves. */
+export const GENERATED = 'generated';
+/** What systems leave behind, whatever the families are. */
+const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|.*~)$/;
 
 /** Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands. */
 const MOST_KNOWN = 300;

@@ -1,5 +1,7 @@
 /** What is behind a name that breaks its folder's conventions: told once for each file, and asked by each rule about names. */
 import { type Cause, causeOf } from '../name/cause';
+import type { Reading } from '../name/field';
+import { readName } from '../name/read';
 import { type Explanation, explainName } from '../name/suggest';
 import type { FolderConvention } from './ground';
 import type { FileCase, Found, Rule } from './rule';
@@ -22,6 +24,14 @@ function tell(c: FileCase): Told | null {
   const made = best === undefined ? null : { ...best, cause: causeOf(best.by.strict, c.file.name, best.by.context, best.explanation) };
   told.set(c, made);
   return made;
+}
+
+/** What a broken name most likely stands for, where that was worked out already. */
+export function suggestedBy(c: FileCase): { readonly by: FolderConvention; readonly reading: Reading } | null {
+  const known = told.get(c);
+  const name = known?.explanation.suggestions[0]?.name;
+  const reading = known == null || name === undefined ? null : readName(known.by.strict, name, known.by.bound);
+  return reading === null || known == null ? null : { by: known.by, reading };
 }
 
 /** The convention that explains the name best: one with a suggestion, then the one with fewest problems. */

@@ -3,11 +3,13 @@ import type { Params } from '../answer';
 import type { FileEntry, FolderListing } from '../listing/entry';
 import type { Explanation } from '../name/suggest';
 import type { PlannedLine } from '../template/expand';
-import type { FolderRow } from './check';
+import type { Again } from './check';
 import type { RuleCode } from './finding';
 import type { FoldersSettled } from './folders';
 import type { CheckGround, FolderConvention } from './ground';
+import type { FolderItems } from './items';
 import type { FolderState } from './match';
+import type { CheckPart, FolderRow } from './part';
 
 /** A finding before it has its weight and id. */
 export interface Found {
@@ -18,6 +20,8 @@ export interface Found {
   readonly explanation?: Explanation;
   /** Other paths of the same finding. */
   readonly related?: readonly string[];
+  /** When what it is about was last written, milliseconds since 1970. */
+  readonly modified?: number;
 }
 
 /** One folder on the disk with what the plan says of it. */
@@ -25,6 +29,7 @@ export interface FolderCase {
   readonly ground: CheckGround;
   readonly listing: FolderListing;
   readonly state: FolderState;
+  readonly items: FolderItems;
 }
 
 /** One file in a planned folder that no rule has cleared yet. */
@@ -42,6 +47,8 @@ export interface FileCase {
 export interface EndCase {
   readonly ground: CheckGround;
   readonly rows: readonly FolderRow[];
+  readonly part: CheckPart;
+  readonly again: Again;
   readonly folders: FoldersSettled;
   /** Keys of planned files that were seen. */
   readonly starters: ReadonlySet<string>;
@@ -50,4 +57,6 @@ export interface EndCase {
 export type Rule =
   | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => readonly Found[] }
   | { readonly code: RuleCode; readonly scope: 'file'; readonly judge: (c: FileCase) => Found | null }
-  | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly Found[] };
+  | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly Found[] }
+  /** Judged where files were looked into: `contents.ts`. */
+  | { readonly code: RuleCode; readonly scope: 'contents' };

@@ -6,6 +6,8 @@ export interface FileEntry {
   readonly size: number;
   /** Milliseconds since 1970; 0 where the source does not say. */
   readonly modified: number;
+  /** SHA-256 in hexadecimal digits, where the source says it. */
+  readonly hash?: string;
 }
 
 export interface FolderListing {
@@ -15,7 +17,21 @@ export interface FolderListing {
   readonly files: readonly FileEntry[];
   /** Links and devices: named, never followed. */
   readonly others: readonly string[];
+  /** The folder's own time, milliseconds since 1970, where the source says it. */
+  readonly changed?: number;
+  /** Frames expected of sequences, by their name before the frame: written beside them in files that end in `.frames.txt`. */
+  readonly ranges?: Readonly<Record<string, readonly [number, number]>>;
 }
+
+/** `1001..1100` or `1001-1100`, an en dash too; `null` for anything else. */
+export function frameRange(text: string): readonly [number, number] | null {
+  const m = /^\s*(\d{1,9})\s*(?:\.\.|-|–)\s*(\d{1,9})\s*$/.exec(text);
+  if (m === null) return null;
+  const [from, to] = [Number(m[1]), Number(m[2])];
+  return from <= to ? [from, to] : null;
+}
+
+export const FRAMES_NOTE = '.frames.txt';
 
 export const join = (folder: string, name: string): string => (folder === '' ? name : `${folder}/${name}`);
 

@@ -49,6 +49,10 @@ export interface FolderNode {
   readonly stable?: boolean | undefined;
   readonly licensed?: boolean | undefined;
   readonly limitBytes?: number | undefined;
+  /** It should hold something so many days after the project's date, or after its own where it has one. */
+  readonly filledWithinDays?: number | undefined;
+  /** Frames expected of each sequence in it: a range as `1001..1100`, or the key of a field that holds one. */
+  readonly frames?: string | undefined;
   readonly older?: { readonly folder: string; readonly keep?: number | undefined } | undefined;
   readonly numbering?: Numbering | undefined;
   readonly block?: string | undefined;

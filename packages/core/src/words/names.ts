@@ -145,6 +145,8 @@ export const RULE_TITLES: Readonly<Record<RuleCode, string>> = {
   'family-not-accepted': 'Files that do not belong to their folder', 'misplaced-file': 'Files in the wrong place', 'loose-file': 'Loose files', 'unknown-code': 'Codes nobody knows', 'version-style': 'Versions written otherwise',
   'sequence-padding': 'Frames with other digits', 'name-mismatch': 'Names that break the rule', 'banned-word': 'Banned words', 'over-limit': 'Folders over their limit', 'version-twice': 'Versions claimed twice', 'old-version-on-top': 'Older versions on top',
   'versioned-delivery': 'Versions in lasting names', 'sequence-gap': 'Missing frames', 'empty-file': 'Empty files', 'licence-missing': 'Material without its licence',
+  'empty-folder': 'Folders still empty', 'same-content': 'The same thing twice', 'same-name': 'One name in several folders', 'version-gap': 'Versions missing in between', 'companion-missing': 'Side files without their document',
+  'companion-apart': 'Side files away from their document', 'date-mismatch': 'Dates that do not fit', 'absolute-reference': 'References by a whole path', 'outside-reference': 'References out of the project', 'broken-reference': 'References to nothing',
 };
 
 /** Why a rule matters, in a sentence. */
@@ -174,6 +176,16 @@ export const RULE_REASONS: Readonly<Record<RuleCode, string>> = {
   'sequence-gap': 'The picture jumps or stops there.',
   'empty-file': 'It was never written, or writing it failed.',
   'licence-missing': 'Without its note nobody may use it, and nobody can prove that we did rightly.',
+  'empty-folder': 'It should hold something by now: it was forgotten, or lies somewhere else.',
+  'same-content': 'It takes its room twice, and one day the wrong one of the two is edited.',
+  'same-name': 'A search finds both, and programs that look for a name take the first they meet.',
+  'version-gap': 'What went before cannot be gone back to, or somebody has it elsewhere.',
+  'companion-missing': 'Alone it is of no use; its document was moved, renamed or removed.',
+  'companion-apart': 'A program looks for it beside the document, and there it is not.',
+  'date-mismatch': 'Whoever looks for a day finds another one’s work.',
+  'absolute-reference': 'It breaks as soon as the project is moved or opened on another computer.',
+  'outside-reference': 'What it points to does not come along when the project is handed over.',
+  'broken-reference': 'What it points to is not there: the program will ask for it, or leave it out.',
 };
 
 const listed = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
@@ -225,6 +237,7 @@ export function findingWords(finding: Finding): string {
     case 'version-twice':
       return `${p.name} and ${listed(p.others)} claim one version.`;
     case 'old-version-on-top':
+      if (p.keep !== undefined) return `${Number(p.count) > 1 ? `${p.count} versions, ${p.name} among them, are` : `${p.name} is`} older than the ${p.keep} that are kept.`;
       return `${Number(p.count) > 1 ? `${p.count} older versions, ${p.name} among them, belong` : `${p.name} belongs`} in ${p.folder}; ${p.latest} is the latest.`;
     case 'versioned-delivery':
       return `${p.name} carries the version ${p.version}; names here stay the same.`;
@@ -234,7 +247,28 @@ export function findingWords(finding: Finding): string {
       return `${p.name} holds nothing.`;
     case 'licence-missing':
       return `${p.name} has no licence note beside it.`;
+    case 'empty-folder':
+      return `${p.name} should hold something after ${p.days} ${Number(p.days) === 1 ? 'day' : 'days'}, and is empty.`;
+    case 'same-content':
+      return `${p.name} is there ${Number(p.count) === 2 ? 'twice' : `${p.count} times`}, the same to the last byte.`;
+    case 'same-name':
+      return `${p.name} is a name in ${p.count} folders.`;
+    case 'version-gap':
+      return `Before ${p.name} ${Number(p.count) === 1 ? 'version' : 'versions'} ${listed(p.missing)}${Number(p.count) > 20 ? ' and more' : ''} ${Number(p.count) === 1 ? 'is' : 'are'} missing.`;
+    case 'companion-missing':
+      return `${p.name} is a side file, and its document is not in this project.`;
+    case 'companion-apart':
+      return `${p.name} is a side file; its document lies in ${p.home || "the project's root"}.`;
+    case 'date-mismatch':
+      return p.folder ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).` : `${p.name} carries ${p.date}, but was last written on ${p.found}.`;
+    case 'absolute-reference':
+      return `${p.name} points by a whole path to ${listed(p.targets)}${more(p)}.`;
+    case 'outside-reference':
+      return `${p.name} points out of the project, to ${listed(p.targets)}${more(p)}.`;
+    case 'broken-reference':
+      return `${p.name} points to ${listed(p.targets)}${more(p)}, which ${Number(p.count) === 1 ? 'is' : 'are'} not there.`;
   }
 }
 
+const more = (p: Params): string => (Number(p.count) > 3 ? ` and ${Number(p.count) - 3} more` : '');
 const frames = (p: Params): string => (p.frames ? ` ${p.frames} frames as one.` : '');

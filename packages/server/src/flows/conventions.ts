@@ -1,6 +1,6 @@
 /** A convention's way from a draft to an edition in force; what a draft would do to the files of running projects. */
 import type { ConventionEffect, EffectRow, ProjectNames } from '@nesting/contract';
-import { CheckGround, compileConvention, type Convention, conventionsFor, EffectCounter, type Field, mergeRegisters, NO_REGISTERS, ownRegisters, parsePattern, readName, type Registers, type Template, withConventions, wordsFor } from '@nesting/core';
+import { CheckGround, compileConvention, type Convention, EffectCounter, type Field, mergeRegisters, NO_REGISTERS, ownRegisters, parsePattern, readName, type Registers, type Template, withConventions, wordsFor } from '@nesting/core';
 import { fileNames, inside } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
@@ -129,7 +129,7 @@ export async function namesIn(world: World, projectId: string, convention: strin
   for (const line of ground.expansion.lines) {
     if (line.kind !== 'folder' || !line.rules.conventions?.some((local) => locals.has(local))) continue;
     for (const name of fileNames(root.value, line.path)) {
-      if (!conventionsFor(ground, ground.conventionsIn(line), line.rules.accepts, name).some((c) => locals.has(c.convention.id))) continue;
+      if (!ground.conventionsFor(line, name).some((c) => locals.has(c.convention.id))) continue;
       if (names.size < MOST_SHOWN) names.add(name);
       else more++;
     }

@@ -18,10 +18,18 @@ export const foreignProject: Rule = {
   },
 };
 
-function readAsForeign({ ground, file }: FileCase, { foreign, bound }: FolderConvention): { number: string; client: string; own: string } | null {
+/** Read with any project's number and client. */
+export function readForeign({ foreign, bound }: FolderConvention, name: string): Reading | null {
   if (foreign === null) return null;
   const { number: _number, client: _client, ...rest } = bound;
-  const reading: Reading | null = readName(foreign, file.name, rest);
+  return readName(foreign, name, rest);
+}
+
+/** The same name as this project would have it. */
+export const ownOf = ({ bound }: FolderConvention, reading: Reading): Reading => ({ ...reading, ...(bound.number !== undefined && { number: bound.number }), ...(bound.client !== undefined && { client: bound.client }) });
+
+function readAsForeign({ ground, file }: FileCase, convention: FolderConvention): { number: string; client: string; own: string } | null {
+  const reading = readForeign(convention, file.name);
   if (reading === null) return null;
   const number = reading.number === undefined ? '' : String(reading.number);
   const client = reading.client === undefined ? '' : String(reading.client);

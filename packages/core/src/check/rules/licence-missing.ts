@@ -1,7 +1,8 @@
 import { join } from '../../listing/entry';
 import type { Rule } from '../rule';
 
-const NOTE = /licen[cs]e/i;
+/** A file that says what others may be used for. */
+export const NOTE = /licen[cs]e/i;
 
 /** Licensed material without its note: one that begins like it, or one for the whole folder. */
 export const licenceMissing: Rule = {

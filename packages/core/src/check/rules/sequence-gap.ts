@@ -1,67 +1,54 @@
-import { join } from '../../listing/entry';
-import { readName } from '../../name/read';
+import { nameOf } from '../../listing/entry';
+import { pathOfRun, type Run } from '../items';
 import type { FolderCase, Found, Rule } from '../rule';
+import { join } from '../../listing/entry';
 
-interface Frames {
-  readonly head: string;
-  readonly tail: string;
-  readonly first: string;
-  readonly frames: number[];
-  newest: number;
-}
+type Range = readonly [number, number];
 
-/** Frames that are missing between the first and the last of a sequence. One that still grows is left in peace. */
+/**
+ * Frames that are missing within those expected: the folder's own range, a range written beside the sequence, or the longest of its sisters of the
+ * same version. A sequence that still grows is left in peace.
+ */
 export const sequenceGap: Rule = {
   code: 'sequence-gap',
   scope: 'folder',
   judge: (c) =>
-    [...sequencesIn(c).values()].flatMap(({ head, tail, first, frames, newest }): Found[] => {
-      frames.sort((a, b) => a - b);
-      if (c.ground.isSettling(newest)) return [];
-      const missing = gapsIn(frames);
+    c.items.runs.flatMap((run): Found[] => {
+      if (c.ground.isSettling(run.newest)) return [];
+      const frames = Float64Array.from(run.frames).sort();
+      const missing = gapsIn(frames, expectedOf(c, run));
       const count = missing.reduce((n, [from, to]) => n + to - from + 1, 0);
-      return count === 0 ? [] : [{ path: join(c.listing.path, first), subject: join(c.listing.path, `${head}#${tail}`), params: { name: first, missing: missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`)), count, frames: frames.length } }];
+      if (count === 0) return [];
+      const ranges = missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
+      const path = join(c.listing.path, [...c.listing.files].reduce((first, f) => (f.name < first && f.name.startsWith(run.head) && f.name.endsWith(run.tail) ? f.name : first), run.first));
+      return [{ path, subject: pathOfRun(c.listing.path, run), params: { name: nameOf(path), missing: ranges, count, frames: frames.length }, modified: run.newest }];
     }),
 };
 
-const isDigit = (code: number): boolean => code >= 48 && code <= 57;
-
-function sequencesIn({ ground, listing, state }: FolderCase): Map<string, Frames> {
-  const found = new Map<string, Frames>();
-  if (state.kind !== 'planned' || state.line.rules.free) return found;
-  const conventions = ground.conventionsIn(state.line).filter((k) => k.strict.slots.some((s) => s.field === 'frame'));
-  if (conventions.length === 0) return found;
-  // Frames come one after another: most names differ from the one before in their frame alone.
-  let last: Frames | null = null;
-  for (const file of listing.files) {
-    const { name } = file;
-    const dot = name.lastIndexOf('.');
-    let from = dot;
-    while (from > 0 && isDigit(name.charCodeAt(from - 1))) from--;
-    if (dot <= 0 || from === dot) continue;
-    const alike: boolean = last !== null && last.head.length === from && name.startsWith(last.head) && name.endsWith(last.tail) && name.length - dot === last.tail.length;
-    if (!alike) {
-      const head = name.slice(0, from);
-      const tail = name.slice(dot);
-      last = found.get(head + tail) ?? null;
-      if (last === null) {
-        // One frame tells for all of them: their names differ in it alone.
-        if (!conventions.some((k) => readName(k.strict, name, k.bound) !== null)) continue;
-        last = { head, tail, first: name, frames: [], newest: 0 };
-        found.set(head + tail, last);
-      }
+function expectedOf(c: FolderCase, run: Run): Range | null {
+  const written = c.listing.ranges?.[`${run.head.replace(/[._-]$/, '')}`];
+  if (written !== undefined) return written;
+  const own = c.state.kind === 'planned' ? c.ground.framesOf(c.state.line) : null;
+  if (own !== null) return own;
+  // Layers and passes of one version are of one length; a run of one frame is a still, and no measure.
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const sister of c.items.runs) {
+    if (sister.by !== run.by || sister.reading.version !== run.reading.version || sister.frames.length < 2 || run.frames.length < 2) continue;
+    for (const frame of sister.frames) {
+      if (frame < first) first = frame;
+      if (frame > last) last = frame;
     }
-    last?.frames.push(Number(name.slice(from, dot)));
-    if (last !== null && file.modified > last.newest) last.newest = file.modified;
   }
-  return found;
+  return first <= last ? [first, last] : null;
 }
 
-function gapsIn(frames: readonly number[]): [number, number][] {
-  const gaps: [number, number][] = [];
-  for (let i = 1; i < frames.length; i++) {
-    const [before, after] = [frames[i - 1] as number, frames[i] as number];
-    if (after > before + 1) gaps.push([before + 1, after - 1]);
+function gapsIn(frames: Float64Array, expected: Range | null): Range[] {
+  const gaps: Range[] = [];
+  let before = expected === null ? (frames[0] as number) - 1 : Math.min(expected[0], frames[0] as number) - 1;
+  for (const frame of frames) {
+    if (frame > before + 1) gaps.push([before + 1, frame - 1]);
+    before = frame;
   }
+  if (expected !== null && expected[1] > before) gaps.push([before + 1, expected[1]]);
   return gaps;
 }

@@ -1,65 +1,75 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
-import type { Reading } from '../../name/field';
-import { readName } from '../../name/read';
 import { ordinal } from '../../name/versions';
+import { chainKey } from '../items';
 import type { FolderCase, Found, Rule } from '../rule';
 
 interface Version {
   readonly name: string;
   readonly n: number;
   readonly person: string;
+  readonly modified: number;
 }
 
-/** Of each chain in a folder that keeps older versions elsewhere: its versions, whoever saved them. */
+/** Of each chain in a folder that keeps older versions elsewhere, or is that folder: its versions, whoever saved them. */
 const known = new WeakMap<FolderCase, Map<string, Version[]>>();
 
 function chainsIn(c: FolderCase): Map<string, Version[]> {
-  const { ground, listing, state } = c;
+  const { ground, items, state } = c;
   const before = known.get(c);
   if (before !== undefined) return before;
   const chains = new Map<string, Version[]>();
   known.set(c, chains);
-  if (state.kind !== 'planned' || state.older || state.line.folder?.older === undefined) return chains;
-  const conventions = ground.conventionsIn(state.line).filter((c) => c.strict.slots.some((s) => s.field === 'version'));
-  for (const file of listing.files) {
-    if (ground.isSettling(file.modified)) continue;
-    for (const { strict, bound } of conventions) {
-      const reading = readName(strict, file.name, bound);
-      if (reading?.version === undefined) continue;
-      const key = keyOf(reading);
-      chains.set(key, [...(chains.get(key) ?? []), { name: file.name, n: ordinal(reading.version), person: String(reading.person ?? '') }]);
-      break;
-    }
+  if (state.kind !== 'planned' || state.line.folder?.older === undefined) return chains;
+  for (const { file, by, reading } of items.read) {
+    if (reading.version === undefined || ground.isSettling(file.modified)) continue;
+    const key = chainKey(by, reading);
+    const chain = chains.get(key) ?? [];
+    chains.set(key, chain);
+    chain.push({ name: file.name, n: ordinal(reading.version), person: String(reading.person ?? ''), modified: file.modified });
   }
   return chains;
 }
 
-const APART: ReadonlySet<string> = new Set(['version', 'person', 'frame']);
-const keyOf = (reading: Reading): string => JSON.stringify(Object.entries(reading).filter(([field]) => !APART.has(field)).sort(([a], [b]) => (a < b ? -1 : 1)));
+const newestOf = (versions: readonly Version[]): number => versions.reduce((newest, v) => Math.max(newest, v.modified), 0);
 
-/** Superseded versions that should be in the folder kept for them. */
+/** Superseded versions that should be in the folder kept for them, and more kept there than the rule says. */
 export const oldVersionOnTop: Rule = {
   code: 'old-version-on-top',
   scope: 'folder',
-  judge: (c) =>
-    [...chainsIn(c)].flatMap(([key, chain]): Found[] => {
-      const latest = Math.max(...chain.map((v) => v.n));
-      const old = chain.filter((v) => v.n < latest).map((v) => v.name).sort();
-      const older = c.state.kind === 'planned' ? (c.state.line.folder?.older?.folder ?? '') : '';
-      return old.length === 0 ? [] : [{ path: join(c.listing.path, old[0] as string), subject: `${c.listing.path}/${key}`, params: { name: old[0] as string, count: old.length, folder: older, latest: chain.find((v) => v.n === latest)?.name ?? '' }, related: old.slice(1).map((n) => join(c.listing.path, n)) }];
-    }),
+  judge: (c) => [...chainsIn(c)].flatMap(([key, chain]): Found[] => (c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain))),
 };
+
+function onTop(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
+  const latest = Math.max(...chain.map((v) => v.n));
+  const old = chain.filter((v) => v.n < latest).sort((a, b) => (a.name < b.name ? -1 : 1));
+  const first = old[0];
+  if (first === undefined || c.state.kind !== 'planned') return [];
+  const params = { name: first.name, count: old.length, folder: c.state.line.folder?.older?.folder ?? '', latest: chain.find((v) => v.n === latest)?.name ?? '' };
+  return [{ path: join(c.listing.path, first.name), subject: `${c.listing.path}/${key}`, params, related: old.slice(1).map((v) => join(c.listing.path, v.name)), modified: newestOf(old) }];
+}
+
+function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
+  const keep = c.state.kind === 'planned' ? c.state.line.folder?.older?.keep : undefined;
+  if (keep === undefined) return [];
+  const versions = [...new Set(chain.map((v) => v.n))].sort((a, b) => b - a);
+  const over = new Set(versions.slice(keep));
+  const old = chain.filter((v) => over.has(v.n)).sort((a, b) => (a.name < b.name ? -1 : 1));
+  const first = old[0];
+  return first === undefined ? [] : [{ path: join(c.listing.path, first.name), subject: `${c.listing.path}/${key}`, params: { name: first.name, count: old.length, keep }, related: old.slice(1).map((v) => join(c.listing.path, v.name)), modified: newestOf(old) }];
+}
 
 /** Two files that claim one version: two people saved at once. */
 export const versionTwice: Rule = {
   code: 'version-twice',
   scope: 'folder',
   judge: (c) =>
-    [...chainsIn(c)].flatMap(([key, chain]) =>
-      [...grouped(chain, (v) => v.n)].flatMap(([n, same]): Found[] => {
-        const names = same.map((v) => v.name).sort();
-        return names.length < 2 ? [] : [{ path: join(c.listing.path, names[0] as string), subject: `${c.listing.path}/${key}/${n}`, params: { name: names[0] as string, others: names.slice(1) }, related: names.slice(1).map((name) => join(c.listing.path, name)) }];
-      }),
-    ),
+    c.state.kind === 'planned' && c.state.older
+      ? []
+      : [...chainsIn(c)].flatMap(([key, chain]) =>
+          [...grouped(chain, (v) => v.n)].flatMap(([n, same]): Found[] => {
+            const [first = '', ...others] = same.map((v) => v.name).sort();
+            return others.length === 0 ? [] : [{ path: join(c.listing.path, first), subject: `${c.listing.path}/${key}/${n}`, params: { name: first, others }, related: others.map((name) => join(c.listing.path, name)), modified: newestOf(same) }];
+          }),
+        ),
 };

@@ -1,0 +1,33 @@
+import { join } from '../../listing/entry';
+import { grouped } from '../../grouped';
+import { dateIn, isAhead } from '../days';
+import type { EndCase, FolderCase, Found, Rule } from '../rule';
+
+/** A dated name whose file was last written before that day: it carries another day's date. In a dated folder the folder says it. */
+export const dateMismatch: Rule = {
+  code: 'date-mismatch',
+  scope: 'folder',
+  judge: ({ ground, listing, state, items }: FolderCase) => {
+    if (state.kind !== 'planned' || ground.datedFolder(state.line) !== null) return [];
+    return items.read.flatMap(({ file, by, reading }): Found[] => {
+      const date = dateIn(by, reading);
+      return date === null || !isAhead(date, file.modified) ? [] : [{ path: join(listing.path, file.name), params: { name: file.name, date, found: new Date(file.modified).toISOString().slice(0, 10) }, modified: file.modified }];
+    });
+  },
+};
+
+/** A dated folder in which nothing is of its day. */
+export const folderDateMismatch: Rule = {
+  code: 'date-mismatch',
+  scope: 'end',
+  judge: ({ ground, rows }: EndCase) => {
+    const lines = new Map(ground.expansion.lines.map((line) => [line.key, line]));
+    const counted = rows.flatMap((row) => (row.dates === undefined ? [] : [row.dates]));
+    return [...grouped(counted, (d) => d.key)].flatMap(([key, all]): Found[] => {
+      const sum = (of: 'before' | 'other' | 'right') => all.reduce((n, d) => n + d[of], 0);
+      const line = lines.get(key);
+      if (line === undefined || sum('right') > 0) return [];
+      return [{ path: line.path, subject: key, params: { name: line.name, date: ground.datedFolder(line)?.date ?? '', found: all.find((d) => d.found !== '')?.found ?? '', files: sum('before') + sum('other'), folder: 1 } }];
+    });
+  },
+};
