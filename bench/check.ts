@@ -30,7 +30,7 @@ function makeTree(root: string): void {
       for (let n = 1; n <= FILES_EACH; n++) {
         // One name in two hundred is broken, as in a busy project.
         const broken = (shot * FILES_EACH + n) % 200 === 0;
-        writeFileSync(path.join(root, folder, `26014_${name}_comp_${broken ? 'V3' : 'v003'}.${String(n).padStart(4, '0')}.exr`), '.');
+        writeFileSync(path.join(root, folder, `26014_${name}_${folder.endsWith('renders') ? 'comp' : 'anim'}_${broken ? 'V3' : 'v003'}.${String(n).padStart(4, '0')}.exr`), '.');
       }
     }
   }

@@ -1,14 +1,24 @@
 /**
  * Checks a project on this machine's disk. Small ones are walked where they are asked for; larger ones by worker threads that share
- * the folders out among them: each walks, reads and judges its share with a ground of its own.
+ * the folders out among them: each walks, reads and judges its share with a ground of its own. Then files are looked into, where asked.
  */
-import { Worker } from 'node:worker_threads';
-import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, join, mergeChecks } from '@nesting/core';
+import { lstatSync } from 'node:fs';
+import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, withContents } from '@nesting/core';
+import { factsOf, type Looked, Looker } from './looked';
+import { type Part, shareOut, startWorker } from './sharing';
 import { listFolder, type Unseen } from './walk';
 
 export interface CheckProgress {
   readonly files: number;
   readonly folders: number;
+  readonly stage: 'walking' | 'reading';
+}
+
+/** How far a check was when it was left: it goes on from there. */
+export interface Gathered {
+  readonly part: CheckPart;
+  readonly queue: readonly string[];
+  readonly unseen: readonly Unseen[];
 }
 
 export interface DiskCheck {
@@ -21,125 +31,157 @@ export interface DiskCheck {
   readonly here?: boolean;
   readonly cancel?: Cancellation;
   readonly progress?: (progress: CheckProgress) => void;
+  /** Looks into files as well; what is known of them is not read again. */
+  readonly contents?: { readonly roots: readonly string[]; readonly known: readonly Looked[] };
+  /** What an earlier check of the same rules saw: only folders whose time has changed are listed again. */
+  readonly since?: CheckPart;
+  /** Goes on where one was left. */
+  readonly from?: Gathered;
+  /** Told from time to time how far it is. */
+  readonly gathered?: { readonly every: number; readonly keep: (gathered: Gathered) => Promise<void> };
 }
 
 export interface DiskOutcome extends CheckOutcome {
   readonly unseen: readonly Unseen[];
   readonly cancelled: boolean;
+  /** For the next quick check. */
+  readonly part: CheckPart;
+  readonly looked: readonly Looked[];
+  /** Of a quick check: folders that were listed again. `null` where all were. */
+  readonly relisted: number | null;
 }
-
-export type ToWorker = { readonly kind: 'begin'; readonly root: string; readonly input: CheckInput } | { readonly kind: 'folders'; readonly paths: readonly string[] } | { readonly kind: 'end' };
-
-export type FromWorker =
-  /** Done with what it was given; folders it found and did not walk are handed back. */
-  | { readonly kind: 'hungry'; readonly files: number; readonly folders: number; readonly rest: readonly string[] }
-  | { readonly kind: 'part'; readonly part: CheckPart; readonly unseen: readonly Unseen[] };
 
 /** Folders walked here before workers are worth starting. */
 const SMALL = 200;
-/** Folders one worker is given at a time: enough to be worth a message, few enough to end together. */
-const SHARE = 64;
 /** Folders walked here between two looks at what the workers say. */
 const SLICE = 16;
 
 export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
-  const workers = startWorkers(check);
-  try {
-    const ground = new CheckGround(check.input);
-    const walking = new Walking(check, new Checker(ground));
-    if (check.here || workers.length === 0) walking.walkHere(workers.length === 0 ? Number.POSITIVE_INFINITY : SMALL);
-    const shared = walking.queue.length === 0 ? [] : await walking.shareOut(workers);
-    const outcome = mergeChecks(ground, [walking.checker.part(), ...shared.map((s) => s.part)], (path) => listFolder(check.root, path, () => undefined));
-    const unseen = [...walking.unseen, ...shared.flatMap((s) => s.unseen)];
-    check.progress?.({ files: outcome.summary.files, folders: outcome.summary.folders });
-    return { ...outcome, unseen: unseen.sort((a, b) => (a.path < b.path ? -1 : 1)), cancelled: check.cancel?.aborted ?? false };
-  } finally {
-    // Those that have done their part end by themselves; nobody waits for the others.
-    for (const worker of workers) void worker.terminate();
-  }
+  const ground = new CheckGround(check.input);
+  const seen = check.since === undefined ? null : await unchangedSince(check.root, check.since);
+  const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: [] });
+  const walked = await walkAll(check, ground, start, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
+  const again = (path: string) => listFolder(check.root, path, () => undefined);
+  const outcome = judgeWhole(ground, walked.part, again);
+  const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part);
+  const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root) });
+  const unseen = [...walked.unseen, ...(read?.unseen ?? [])].sort((a, b) => (a.path < b.path ? -1 : 1));
+  return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
 }
 
-/** Started before anything else: they make their ground while this thread makes its own. */
-function startWorkers({ worker, workers, here, root, input }: DiskCheck): Worker[] {
-  if (!worker) return [];
-  return Array.from({ length: workers ?? (here ? 1 : 2) }, () => {
-    // A larger nursery: what is read of a folder is rubbish a moment later (a tenth of the time, measured).
-    const made = new Worker(worker, { resourceLimits: { maxYoungGenerationSizeMb: 32 } });
-    made.postMessage({ kind: 'begin', root, input } satisfies ToWorker);
-    return made;
-  });
-}
-
-type Part = Extract<FromWorker, { kind: 'part' }>;
-
-/** The folders still to be walked, and who walks them. */
-class Walking {
-  readonly queue: string[] = [''];
-  readonly unseen: Unseen[] = [];
-  private files = 0;
-  private folders = 0;
-  private readonly idle: Worker[] = [];
-  private busy = 0;
-  /** Wakes this thread when a worker has said something. */
-  private wake: () => void = () => undefined;
-
-  constructor(
-    private readonly check: DiskCheck,
-    readonly checker: Checker,
-  ) {}
-
-  walkHere(most: number): void {
-    for (let n = 0; n < most && this.queue.length > 0 && !this.check.cancel?.aborted; n++) {
-      const listing = listFolder(this.check.root, this.queue.pop() as string, (u) => this.unseen.push(u));
+async function walkAll(check: DiskCheck, ground: CheckGround, start: Gathered | null, known: ReadonlySet<string> | null): Promise<Pick<Gathered, 'part' | 'unseen'>> {
+  const checker = new Checker(ground);
+  const unseen: Unseen[] = [...(start?.unseen ?? [])];
+  const parts: CheckPart[] = start === null ? [] : [start.part];
+  const queue: string[] = start === null ? [''] : [...start.queue];
+  const wanted = (path: string) => known === null || !known.has(path);
+  let [files, folders] = [0, 0];
+  const say = () => check.progress?.({ files, folders, stage: 'walking' });
+  const walkHere = (most: number) => {
+    for (let n = 0; n < most && queue.length > 0 && !check.cancel?.aborted; n++) {
+      const listing = listFolder(check.root, queue.pop() as string, (u) => unseen.push(u));
       if (listing === null) continue;
-      this.checker.folder(listing);
-      this.folders++;
-      this.files += listing.files.length;
-      for (const name of listing.folders) this.queue.push(join(listing.path, name));
+      checker.folder(listing);
+      folders++;
+      files += listing.files.length;
+      for (const name of listing.folders) if (wanted(join(listing.path, name))) queue.push(join(listing.path, name));
     }
-    this.check.progress?.({ files: this.files, folders: this.folders });
-  }
-
-  async shareOut(workers: readonly Worker[]): Promise<Part[]> {
-    const parts = Promise.all(workers.map((worker) => this.listen(worker)));
-    await Promise.race([parts, this.drive(workers.length)]);
-    return parts;
-  }
-
-  /** Shares folders out until none is left, taking part itself where this thread may be kept busy. */
-  private async drive(count: number): Promise<void> {
-    for (;;) {
-      if (this.check.cancel?.aborted) this.queue.length = 0;
-      while (this.idle.length > 0 && this.queue.length > 0) {
-        // The oldest ones are the shallowest, with the most below them.
-        const share = Math.max(1, Math.min(SHARE, Math.ceil(this.queue.length / (count + 1))));
-        this.busy++;
-        (this.idle.pop() as Worker).postMessage({ kind: 'folders', paths: this.queue.splice(0, share) } satisfies ToWorker);
+  };
+  const script = check.worker ?? null;
+  if (script === null) walkHere(Number.POSITIVE_INFINITY);
+  else if (check.here) walkHere(SMALL);
+  if (script !== null && queue.length > 0) {
+    const crew = Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, input: check.input, shallow: known !== null }));
+    const take = (taken: readonly Part[]) => {
+      for (const { part, unseen: missed } of taken) {
+        if (part !== null) parts.push(part);
+        unseen.push(...missed);
       }
-      if (this.queue.length === 0 && this.busy === 0) break;
-      if (this.check.here && this.queue.length > 0) {
-        this.walkHere(SLICE);
-        await new Promise((resolve) => setImmediate(resolve));
-      } else await new Promise<void>((resolve) => { this.wake = resolve; });
-    }
-    for (const worker of this.idle.splice(0)) worker.postMessage({ kind: 'end' } satisfies ToWorker);
-  }
-
-  private listen(worker: Worker): Promise<Part> {
-    this.busy++;
-    return new Promise((resolve, reject) => {
-      worker.on('error', reject);
-      worker.on('exit', (code) => reject(new Error(`the worker ended with ${code}`)));
-      worker.on('message', (message: FromWorker) => {
-        if (message.kind === 'part') return resolve(message);
-        this.busy--;
-        this.files += message.files;
-        this.folders += message.folders;
-        this.queue.push(...message.rest);
-        this.idle.push(worker);
-        this.check.progress?.({ files: this.files, folders: this.folders });
-        this.wake();
+    };
+    try {
+      const last = await shareOut({
+        workers: crew, queue, wanted, cancel: check.cancel,
+        here: check.here ? () => walkHere(SLICE) : null,
+        progress: (f, d) => {
+          files += f;
+          folders += d;
+          say();
+        },
+        gatherEvery: check.gathered?.every ?? Number.POSITIVE_INFINITY,
+        gathered: async (taken, rest) => {
+          take(taken);
+          await check.gathered?.keep({ part: joinParts([...parts, checker.part()]), queue: rest, unseen });
+        },
       });
-    });
+      take(last);
+    } finally {
+      // Those that have done their part end by themselves; nobody waits for the others.
+      for (const worker of crew) void worker.terminate();
+    }
   }
+  say();
+  // What was cut off is told, so that it can be gone on with.
+  if (check.cancel?.aborted) await check.gathered?.keep({ part: joinParts([...parts, checker.part()]), queue, unseen });
+  return { part: joinParts([...parts, checker.part()]), unseen };
+}
+
+async function lookInto(check: DiskCheck, ground: CheckGround, part: CheckPart): Promise<Pick<Part, 'looked' | 'unseen'>> {
+  const { roots = [], known = [] } = check.contents ?? {};
+  const wants = contentWants(part);
+  const queue = part.rows.filter((r: FolderRow) => r.files > 0 && (r.state === 'planned' || r.state === 'free')).map((r) => r.path);
+  const script = check.worker ?? null;
+  const unseen: Unseen[] = [];
+  if (script === null || queue.length < SMALL / 10) {
+    const looker = new Looker(check.root, ground, { wants, roots, known: new Map(known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
+    for (const path of queue) {
+      if (check.cancel?.aborted) break;
+      const listing = listFolder(check.root, path, () => undefined);
+      if (listing !== null) looker.folder(listing);
+    }
+    return { looked: looker.looked, unseen };
+  }
+  let [files, folders] = [0, 0];
+  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, input: check.input, shallow: true, looking: { wants, roots, known } }));
+  try {
+    const parts = await shareOut({
+      workers: crew, queue, wanted: () => false, here: null, cancel: check.cancel, gatherEvery: Number.POSITIVE_INFINITY, gathered: async () => undefined,
+      progress: (f, d) => {
+        files += f;
+        folders += d;
+        check.progress?.({ files, folders, stage: 'reading' });
+      },
+    });
+    return { looked: parts.flatMap((p) => p.looked).sort((a, b) => (a.path < b.path ? -1 : 1)), unseen: parts.flatMap((p) => p.unseen) };
+  } finally {
+    for (const worker of crew) void worker.terminate();
+  }
+}
+
+/** Folders whose time is what it was, and those to be listed again; others are let in between. */
+async function unchangedSince(root: string, part: CheckPart): Promise<{ readonly kept: CheckPart; readonly changed: string[] }> {
+  const changed: string[] = [];
+  const gone = new Set<string>();
+  for (let i = 0; i < part.rows.length; i++) {
+    const row = part.rows[i] as FolderRow;
+    const now = lstatSync(row.path === '' ? root : `${root}/${row.path}`, { throwIfNoEntry: false });
+    if (now !== undefined && now.isDirectory() && now.mtimeMs === row.changed && row.settling !== true) continue;
+    gone.add(row.path);
+    if (now?.isDirectory()) changed.push(row.path);
+    if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));
+  }
+  // The root is always among them where nothing is known of it.
+  return { kept: keepRows(part, (row) => !gone.has(row.path)), changed: part.rows.length === 0 ? [''] : changed };
+}
+
+/** Names in a folder, each folder listed once. */
+function namesOnDisk(root: string): (folder: string) => ReadonlySet<string> | null {
+  const known = new Map<string, ReadonlySet<string> | null>();
+  return (folder) => {
+    const before = known.get(folder);
+    if (before !== undefined) return before;
+    const listing = listFolder(root, folder, () => undefined);
+    const names = listing === null ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders, ...listing.others]);
+    known.set(folder, names);
+    return names;
+  };
 }

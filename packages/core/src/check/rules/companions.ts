@@ -12,7 +12,11 @@ function lonely(c: EndCase) {
   const { alone, documents, rows } = c.part;
   const wanted = new Map<number, string[]>();
   for (const side of alone) for (const family of side.families) wanted.set(hashOf(`${family}/${side.stem}`), []);
-  if (wanted.size > 0) documents.values.forEach((value, place) => wanted.get(value)?.push(rows[rowOf(documents, place)]?.path ?? ''));
+  if (wanted.size > 0) {
+    documents.values.forEach((value, place) => {
+      wanted.get(value)?.push(rows[rowOf(documents, place)]?.path ?? '');
+    });
+  }
   const made = alone.map((side) => ({ side, folder: rows[side.row]?.path ?? '', apart: [...new Set(side.families.flatMap((family) => wanted.get(hashOf(`${family}/${side.stem}`)) ?? []))].sort() }));
   known.set(c, made);
   return made;

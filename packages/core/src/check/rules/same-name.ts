@@ -11,22 +11,36 @@ export const sameName: Rule = {
   scope: 'end',
   judge: (c) => {
     const { names } = c.part;
-    return repeatedIn(names.values).flatMap((places) => named(c, names.values[places[0] as number] as number, [...new Set(places.map((place) => rowOf(names, place)))]));
+    const rows = new Set<number>();
+    const wanted = new Set<number>();
+    for (const places of repeatedIn(names.values)) {
+      const of = new Set(places.map((place) => rowOf(names, place)));
+      if (of.size < 2) continue;
+      wanted.add(names.values[places[0] as number] as number);
+      for (const row of of) rows.add(row);
+    }
+    // The hash brought them together; their names decide.
+    const named = [...rows].flatMap((row) => namedIn(c, row, wanted));
+    return [...grouped(named, (f) => f.key)].flatMap(([key, alike]): Found[] => {
+      const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
+      if (first === undefined || others.length === 0) return [];
+      return [{ path: first.path, subject: `same-name/${key}`, params: { name: first.name, count: alike.length }, related: others.map((o) => o.path), modified: alike.reduce((n, f) => Math.max(n, f.modified), 0) }];
+    });
   },
 };
 
-function named({ ground, part, again }: EndCase, hash: number, rows: readonly number[]): Found[] {
-  const found = rows.flatMap((row) => {
-    const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
-    if (listing === null) return [];
-    const items = itemsOf(ground, listing, stateOf(ground, listing.path));
-    const all = [...items.read.map((f) => f.file), ...items.open.map((f) => f.file)].map((f) => ({ key: f.name.toLowerCase(), path: join(listing.path, f.name), name: f.name, modified: f.modified }));
-    const runs = items.runs.map((r) => ({ key: `${r.head}#${r.tail}`.toLowerCase(), path: join(listing.path, r.first), name: r.first, modified: r.newest }));
-    return [...all, ...runs].filter(({ key }) => hashOf(key) === hash);
-  });
-  // The hash brought them together; their names decide.
-  return [...grouped(found, (f) => f.key)].flatMap(([key, alike]) => {
-    const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
-    return first === undefined || others.length === 0 ? [] : [{ path: first.path, subject: `same-name/${key}`, params: { name: first.name, count: alike.length }, related: others.map((o) => o.path), modified: alike.reduce((n, f) => Math.max(n, f.modified), 0) }];
-  });
+interface Named {
+  readonly key: string;
+  readonly path: string;
+  readonly name: string;
+  readonly modified: number;
+}
+
+function namedIn({ ground, part, again }: EndCase, row: number, wanted: ReadonlySet<number>): Named[] {
+  const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
+  if (listing === null) return [];
+  const items = itemsOf(ground, listing, stateOf(ground, listing.path));
+  const singles = [...items.read, ...items.open].map(({ file }): Named => ({ key: file.name.toLowerCase(), path: join(listing.path, file.name), name: file.name, modified: file.modified }));
+  const runs = items.runs.map((run): Named => ({ key: `${run.head}#${run.tail}`.toLowerCase(), path: join(listing.path, run.first), name: run.first, modified: run.newest }));
+  return [...singles, ...runs].filter(({ key }) => wanted.has(hashOf(key)));
 }

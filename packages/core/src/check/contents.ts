@@ -1,0 +1,123 @@
+/**
+ * What can be told only by looking into files. Which files to look into is said folder by folder, so that the looking can be shared out;
+ * what they hold comes back as facts, and is judged here. The rest of a check does not wait for it.
+ */
+import { grouped } from '../grouped';
+import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
+import { isThere, targetOf } from '../refs/target';
+import { type CheckOutcome, outcomeOf } from './check';
+import { repeatedIn } from './column';
+import type { Finding, RuleCode } from './finding';
+import { findingOf } from './found';
+import type { CheckGround } from './ground';
+import { itemsOf, type Run } from './items';
+import { stateOf } from './match';
+import type { CheckPart } from './part';
+import { RULES } from './registry';
+import type { Found } from './rule';
+
+/** Sizes that stand more than once: only such files can be the same. */
+export interface ContentWants {
+  readonly sizes: ReadonlySet<number>;
+  /** Frames and bytes of sequences. */
+  readonly runs: ReadonlySet<string>;
+}
+
+export const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
+
+export function contentWants(part: CheckPart): ContentWants {
+  const sizes = new Set(repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number));
+  const runs = [...grouped(part.runs, (r) => runSize(r.frames, r.bytes))].flatMap(([size, alike]) => (alike.length > 1 ? [size] : []));
+  return { sizes, runs: new Set(runs) };
+}
+
+/** Files of one folder to be looked into. */
+export interface ContentTasks {
+  readonly hash: readonly FileEntry[];
+  readonly runs: readonly Run[];
+  /** To be searched for references, and for the project's own path. */
+  readonly search: readonly FileEntry[];
+}
+
+export function contentTasks(ground: CheckGround, listing: FolderListing, wants: ContentWants): ContentTasks {
+  const state = stateOf(ground, listing.path);
+  if (state.kind !== 'planned' && state.kind !== 'free') return { hash: [], runs: [], search: [] };
+  const items = itemsOf(ground, listing, state);
+  const first = new Map(items.runs.map((run) => [run.first, run]));
+  const frames = items.runs.map((run) => [run.head, run.tail] as const);
+  const starters = new Set(items.starters.map((key) => key));
+  const isFrame = (name: string) => frames.some(([head, tail]) => name.startsWith(head) && name.endsWith(tail));
+  const singles = listing.files.filter((file) => file.size > 0 && !ground.isSettling(file.modified) && !isFrame(file.name));
+  const isStarter = (name: string) => starters.has(ground.planned(join(listing.path, name))?.key ?? '');
+  return {
+    hash: ground.weightOf('same-content') === 'off' ? [] : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),
+    runs: items.runs.filter((run) => wants.runs.has(runSize(run.frames.length, run.bytes)) && !ground.isSettling(run.newest)),
+    // Frames of one sequence are made alike: the first speaks for all.
+    search: [...singles, ...listing.files.filter((file) => first.has(file.name))],
+  };
+}
+
+export type ContentFact =
+  | { readonly kind: 'hash'; readonly path: string; readonly frames: number; readonly size: number; readonly modified: number; readonly sha256: string }
+  | { readonly kind: 'references'; readonly path: string; readonly modified: number; /** As they are meant. */ readonly targets: readonly string[]; /** The project's own path stands in a file whose form is not read. */ readonly holdsRoot: boolean };
+
+export interface ContentCase {
+  readonly facts: readonly ContentFact[];
+  /** Whole paths of the project's root, as each system has it. */
+  readonly roots: readonly string[];
+  readonly namesIn: (folder: string) => ReadonlySet<string> | null;
+}
+
+/** What was found without a look into files, and what is found by it. */
+export function withContents(ground: CheckGround, outcome: CheckOutcome, given: ContentCase): CheckOutcome {
+  const found = [...sameContent(ground, given.facts), ...references(ground, given)];
+  return outcomeOf(outcome.rows, withoutCopies([...outcome.findings, ...found]));
+}
+
+function sameContent(ground: CheckGround, facts: readonly ContentFact[]): Finding[] {
+  const hashes = facts.filter((f) => f.kind === 'hash');
+  return [...grouped(hashes, (f) => `${f.sha256}:${f.frames}`)].flatMap(([content, alike]): Finding[] => {
+    const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
+    if (first === undefined || others.length === 0) return [];
+    const params = { name: nameOf(first.path), count: alike.length, bytes: first.size * others.length };
+    const finding = findingOf(ground, { code: 'same-content' }, { path: first.path, subject: content, params, related: others.map((o) => o.path), modified: alike.reduce((n, f) => Math.max(n, f.modified), 0) });
+    return finding === null ? [] : [finding];
+  });
+}
+
+function references(ground: CheckGround, { facts, roots, namesIn }: ContentCase): Finding[] {
+  return facts.flatMap((fact): Finding[] => {
+    if (fact.kind !== 'references') return [];
+    const by = new Map<RuleCode, string[]>();
+    const say = (rule: RuleCode, target: string) => by.set(rule, [...(by.get(rule) ?? []), target]);
+    if (fact.holdsRoot) say('absolute-reference', roots[0] ?? '');
+    for (const written of fact.targets) {
+      const target = targetOf(fact.path, written, roots);
+      if (target.kind === 'absolute') say('absolute-reference', target.path);
+      else if (target.kind === 'outside') say('outside-reference', target.path);
+      else if (target.kind === 'inside' && !isThere(target.path, namesIn)) say('broken-reference', written);
+    }
+    return [...by].flatMap(([code, targets]) => {
+      const all = [...new Set(targets)];
+      const found: Found = { path: fact.path, params: { name: nameOf(fact.path), targets: all.slice(0, 3), count: all.length }, modified: fact.modified };
+      return findingOf(ground, { code }, found) ?? [];
+    });
+  });
+}
+
+/** Findings about one file's name or place. */
+const OF_FILES: ReadonlySet<RuleCode> = new Set([...RULES.filter((r) => r.scope === 'file').map((r) => r.code), 'same-name']);
+
+/** A copy of a file that is in order is only that: what its name and place are is not said besides. */
+function withoutCopies(all: readonly Finding[]): Finding[] {
+  const wrong = new Set(all.flatMap((f) => (OF_FILES.has(f.rule) ? [f.path] : [])));
+  const copies = new Set<string>();
+  for (const finding of all) {
+    if (finding.rule !== 'same-content') continue;
+    const paths = [finding.path, ...finding.related];
+    if (paths.filter((path) => !wrong.has(path)).length === 1) for (const path of paths) copies.add(path);
+    // Two that are right but for their being the same have one name by right: the name is no second cause.
+    else for (const path of paths) if (all.some((f) => f.rule === 'same-name' && f.path === path && f.related.every((r) => paths.includes(r)))) copies.add(path);
+  }
+  return copies.size === 0 ? [...all] : all.filter((f) => !OF_FILES.has(f.rule) || !copies.has(f.path));
+}

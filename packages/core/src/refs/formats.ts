@@ -1,0 +1,14 @@
+/** Every open format whose references are read; in all other files only the project's own path is looked for. */
+import { extensionOf } from '../check/ground';
+import { gltf, otio } from './json';
+import { csvList, dotenv, edl, m3u, mtl, obj } from './lines';
+import { css, html, markdown, svg, xspf } from './markup';
+import type { RefFormat } from './reference';
+import { usd } from './usd';
+
+export const REF_FORMATS: readonly RefFormat[] = [otio, edl, gltf, obj, mtl, usd, svg, html, css, markdown, m3u, xspf, csvList, dotenv];
+
+const byExtension = new Map(REF_FORMATS.flatMap((format) => format.extensions.map((ext) => [ext, format] as const)));
+
+/** `null` where a file of this name is of none of them. */
+export const refFormatOf = (name: string): RefFormat | null => byExtension.get(name === '.env' ? 'env' : extensionOf(name, byExtension)) ?? null;
