@@ -10,7 +10,7 @@ import { benchTemplates } from './templates';
 import { benchRead, benchReadAny } from './read';
 
 const BENCHES = { expand: benchExpand, read: () => { benchRead(); benchReadAny(); }, prove: benchProve, explain: benchExplain, learn: () => { benchLearn(); benchFrames(); }, templates: benchTemplates, start: benchStart, plans: benchPlans, check: benchCheck } as const;
-const [first, second = ''] = process.argv.slice(2);
+const [first, second = '', third = '2'] = process.argv.slice(2);
 
-if (first === 'check-once') await checkOnce(second);
+if (first === 'check-once') await checkOnce(second, Number(third));
 else for (const [name, bench] of Object.entries(BENCHES)) if (first === undefined || first === name) await bench();

@@ -1,12 +1,14 @@
 /** A project in good order, and what a working week does to it: each damage with the findings that name it, and no others. Deterministic. */
 import { readFileSync } from 'node:fs';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import { CheckGround, checkListing, type FolderListing, type Registers, type RuleCode, type Template, type Values } from '@nesting/core';
+import { CheckGround, Checker, type ContentFact, contentTasks, contentWants, type Finding, type FolderListing, type FolderNode, join, judgeWhole, refFormatOf, type Registers, type RuleCode, type Template, type Values, withContents } from '@nesting/core';
 
 export interface Entry {
   readonly folder: boolean;
   readonly size: number;
   readonly modified: number;
+  /** What stands in it: two files of one content are the same. Without it every file has its own. */
+  readonly content?: string;
 }
 
 /** Paths from the project's root. */
@@ -35,11 +37,17 @@ function parsed<T>(answer: { readonly ok: true; readonly value: T } | { readonly
 export function ground(): { template: Template; registers: Registers; ground: CheckGround } {
   const template = parsed(parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8')));
   const registers = parsed(parseRegisters(readFileSync('demo/registers.json', 'utf8')));
-  return { template, registers, ground: new CheckGround({ template, values: VALUES, registers }) };
+  return { template, registers, ground: new CheckGround({ template: withDue(template), values: VALUES, registers, now: Date.UTC(2026, 3, 20) }) };
+}
+
+/** Test nights are to be filled within three days. */
+function withDue(template: Template): Template {
+  const due = (node: FolderNode): FolderNode => ({ ...node, ...(node.id === 'night' && { filledWithinDays: 3 }), ...(node.folders && { folders: node.folders.map(due) }) });
+  return { ...template, root: due(template.root) };
 }
 
 const WHEN = Date.UTC(2026, 2, 6);
-const file = (size = 1000): Entry => ({ folder: false, size, modified: WHEN });
+const file = (size = 1000, content?: string): Entry => ({ folder: false, size, modified: WHEN, ...(content !== undefined && { content }) });
 const folder: Entry = { folder: true, size: 0, modified: 0 };
 
 /** In good order: no finding. */
@@ -87,7 +95,41 @@ export function listingOf(disk: Disk): FolderListing[] {
   return [...folders].map(([path, inside]) => ({ path, folders: inside.folders.sort(), files: inside.files.sort((a, b) => (a.name < b.name ? -1 : 1)), others: [] }));
 }
 
-export const findingsOf = (of: CheckGround, disk: Disk): Expected[] => checkListing(of, listingOf(disk)).findings.map(({ rule, path }) => ({ rule, path }));
+/** A check with a look into every file, as a disk would give it. */
+export function checkDisk(of: CheckGround, disk: Disk): readonly Finding[] {
+  const listings = new Map(listingOf(disk).map((l) => [l.path, l]));
+  const checker = new Checker(of);
+  for (const listing of listings.values()) checker.folder(listing);
+  const part = checker.part();
+  const outcome = judgeWhole(of, part, (path) => listings.get(path) ?? null);
+  const wants = contentWants(part);
+  const facts = [...listings.values()].flatMap((listing) => factsIn(of, disk, listing, wants));
+  const namesIn = (folder: string) => {
+    const listing = listings.get(folder);
+    return listing === undefined ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders]);
+  };
+  return withContents(of, outcome, { facts, roots: ['/srv/studio/26011_FNR_curtain-rise', 'P:\\26011_FNR_curtain-rise'], namesIn }).findings;
+}
+
+function factsIn(of: CheckGround, disk: Disk, listing: FolderListing, wants: ReturnType<typeof contentWants>): ContentFact[] {
+  const { hash, runs, search } = contentTasks(of, listing, wants);
+  const contentOf = (path: string) => disk.get(path)?.content ?? path;
+  return [
+    ...hash.map((f): ContentFact => ({ kind: 'hash', path: join(listing.path, f.name), frames: 1, size: f.size, modified: f.modified, sha256: contentOf(join(listing.path, f.name)) })),
+    ...runs.map((run): ContentFact => {
+      const frames = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
+      return { kind: 'hash', path: join(listing.path, frames[0] ?? ''), frames: frames.length, size: run.bytes, modified: run.newest, sha256: frames.map((name) => contentOf(join(listing.path, name))).join() };
+    }),
+    ...search.flatMap((f): ContentFact[] => {
+      const path = join(listing.path, f.name);
+      const content = disk.get(path)?.content;
+      const format = content === undefined ? null : refFormatOf(f.name);
+      return format === null || content === undefined ? [] : [{ kind: 'references', path, modified: f.modified, targets: format.find(content).map((r) => r.target), holdsRoot: false }];
+    }),
+  ];
+}
+
+export const findingsOf = (of: CheckGround, disk: Disk): Expected[] => checkDisk(of, disk).map(({ rule, path }) => ({ rule, path }));
 
 const nameOf = (path: string) => path.slice(path.lastIndexOf('/') + 1);
 const above = (path: string) => path.slice(0, Math.max(0, path.lastIndexOf('/')));
@@ -131,6 +173,31 @@ const added = (kind: string, where: readonly string[], name: (folder: string) =>
     if (disk.has(path)) return null;
     disk.set(path, file(size));
     return { expected: [{ rule, path }], touched: [path] };
+  },
+});
+
+/** A working file that points somewhere. */
+const pointing = (kind: string, target: string, rule: RuleCode): DiskDamage => ({
+  kind,
+  act: (disk, pick, spared) => {
+    const path = pick(filesIn(disk, WORKING, spared));
+    if (path === undefined) return null;
+    disk.set(path, file(1000, `#usda 1.0\ndef "a" (references = @${target}@) {}`));
+    return { expected: [{ rule, path }], touched: [path] };
+  },
+});
+
+/** A file comes that holds what another one holds. */
+const doubled = (kind: string, where: RegExp, to: (path: string) => string, said?: (path: string, to: string) => string): DiskDamage => ({
+  kind,
+  act: (disk, pick, spared) => {
+    const path = pick(filesIn(disk, where, spared));
+    if (path === undefined) return null;
+    const copy = to(path);
+    if (disk.has(copy) || spared(copy) || !disk.has(above(copy))) return null;
+    disk.set(path, file(1000, `content of ${path}`));
+    disk.set(copy, file(1000, `content of ${path}`));
+    return { expected: [{ rule: 'same-content', path: said?.(path, copy) ?? ([path, copy].sort()[0] as string) }], touched: [path, copy] };
   },
 });
 
@@ -294,6 +361,91 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
     return { expected: [{ rule: 'empty-file', path }], touched: [path] };
   } },
   added('material without a licence', ['07_library/stock'], () => 'thunder.wav', 'licence-missing'),
+  { kind: 'more older versions than are kept', act: (disk, pick, spared) => {
+    const at = pick(workings.filter((f) => disk.has(f) && !spared(f)));
+    if (at === undefined) return null;
+    disk.delete(`${at}/${workingName(at, { version: 'v003' })}`);
+    disk.set(`${at}/${workingName(at, { version: 'v009' })}`, file());
+    for (let v = 3; v <= 8; v++) disk.set(`${at}/older/${workingName(at, { version: `v00${v}` })}`, file());
+    return { expected: [{ rule: 'old-version-on-top', path: `${at}/older/${workingName(at, { version: 'v001' })}` }], touched: [at] };
+  } },
+  { kind: 'a version that is nowhere', act: (disk, pick, spared) => {
+    const at = pick(workings.filter((f) => disk.has(f) && !spared(f)));
+    if (at === undefined) return null;
+    disk.delete(`${at}/older/${workingName(at, { version: 'v002' })}`);
+    return { expected: [{ rule: 'version-gap', path: `${at}/${workingName(at, { version: 'v003' })}` }], touched: [at] };
+  } },
+  { kind: 'the music’s second version gone', act: (disk, _pick, spared) => {
+    if (spared('06_sound/music')) return null;
+    disk.delete('06_sound/music/26011_MX_v02.wav');
+    return { expected: [{ rule: 'version-gap', path: '06_sound/music/26011_MX_v03.wav' }], touched: ['06_sound/music'] };
+  } },
+  { kind: 'a pass that is longer than its sister', act: (disk, pick, spared) => {
+    const at = pick(renders.filter((f) => disk.has(f) && !spared(f)));
+    if (at === undefined) return null;
+    const [surface, scene] = entriesOf(at);
+    for (let f = 1; f <= 30; f++) disk.set(`${at}/26011_${surface}_${scene}_light_v003.${String(f).padStart(4, '0')}.exr`, file(1001));
+    return { expected: [{ rule: 'sequence-gap', path: `${at}/26011_${surface}_${scene}_comp_v003.0001.exr` }], touched: [at] };
+  } },
+  { kind: 'frames given a new version and nothing else', act: (disk, pick, spared) => {
+    const at = pick(renders.filter((f) => disk.has(f) && !spared(f)));
+    if (at === undefined) return null;
+    for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false)) {
+      disk.set(path, file(1000, `content of ${path}`));
+      disk.set(path.replace('_v003.', '_v004.'), file(1000, `content of ${path}`));
+    }
+    return { expected: [{ rule: 'same-content', path: filesIn(disk, new RegExp(`^${at}/.*_v003`), () => false)[0] as string }], touched: [at] };
+  } },
+  doubled('a board saved again under the next version', BOARD, (p) => p.replace('_v002', '_v003')),
+  doubled('a careless copy beside it', BOARD, (p) => p.replace('.png', ' (1).png')),
+  doubled('a paper kept in two places', /^01_paperwork\/quotes\//, (p) => p.replace('/quotes/', '/permits/')),
+  doubled('a site photo among the boards’ types', /^02_survey\/site-photos\//, (p) => p.replace('02_survey/site-photos', '02_survey/measurements')),
+  { kind: 'one name in two folders', act: (disk, _pick, spared) => {
+    const path = '03_design/type/26011_SB_opening_v002.png';
+    const other = '03_design/boards/26011_SB_opening_v002.png';
+    if (!disk.has('03_design/type') || !disk.has(other) || spared(path) || spared(other)) return null;
+    disk.set(path, file());
+    return { expected: [{ rule: 'same-name', path: other }], touched: [path, other] };
+  } },
+  added('a side file without its document', workings, () => 'lamp.mtl', 'companion-missing'),
+  { kind: 'a side file away from its document', act: (disk, pick, spared) => {
+    const at = pick(workings.filter((f) => disk.has(f) && !spared(f)));
+    const other = workings.find((f) => f !== at && disk.has(`${f}/${workingName(f, { version: 'v003' })}`) && !spared(f));
+    if (at === undefined || other === undefined) return null;
+    const path = `${at}/${workingName(other, { version: 'v003' }).replace('.usda', '.mtl')}`;
+    disk.set(path, file());
+    return { expected: [{ rule: 'companion-apart', path }], touched: [path, `${other}/${workingName(other, { version: 'v003' })}`] };
+  } },
+  renamed('a photo of a day to come', /^02_survey\/site-photos\//, (n) => n.replace(/^2026-01-1(\d)/, '2026-05-1$1'), 'date-mismatch'),
+  renamed('a paper dated a year ahead', PAPER, (n) => n.replace('2026-02-11', '2027-02-11'), 'date-mismatch'),
+  { kind: 'another night’s photos', act: (disk, _pick, spared) => {
+    const at = '02_survey/test-nights/2026-03-04';
+    if (!disk.has(at) || spared(at)) return null;
+    for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false)) moved(disk, path, `${above(path)}/${nameOf(path).replace('2026-03-04', '2026-02-24')}`);
+    return { expected: [{ rule: 'date-mismatch', path: at }], touched: [at] };
+  } },
+  { kind: 'a night nobody brought in', act: (disk, _pick, spared) => {
+    const at = '02_survey/test-nights/2026-03-04';
+    if (!disk.has(at) || spared(at)) return null;
+    for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false)) disk.delete(path);
+    return { expected: [{ rule: 'empty-folder', path: at }], touched: [at] };
+  } },
+  pointing('a document that points to somebody’s desktop', '/Users/somebody/Desktop/lamp.usda', 'absolute-reference'),
+  pointing('a document that points to a drive', 'P:\\26011_FNR_curtain-rise\\03_design\\x.usda', 'absolute-reference'),
+  pointing('a document that points to another project', '../../../../../26009_HBC_lock/x.usda', 'outside-reference'),
+  pointing('a document that points to nothing', './gone.usda', 'broken-reference'),
+  { kind: 'frames under a name of their own', act: (disk, _pick, spared) => {
+    const [from, to] = ['05_motion/portico/s02/renders', '05_motion/portico/s02/output'];
+    if (!disk.has(from) || spared(from) || spared(to)) return null;
+    moved(disk, from, to);
+    return { expected: [{ rule: 'misspelt-folder', path: to }], touched: [from, to] };
+  } },
+  { kind: 'a scene’s frames in a folder of one’s own', act: (disk, _pick, spared) => {
+    const [from, to] = ['05_motion/fly-tower/s03/renders', '03_design/for later'];
+    if (!disk.has(from) || !disk.has('03_design') || spared(from) || spared(to)) return null;
+    moved(disk, from, to);
+    return { expected: [{ rule: 'misplaced-folder', path: to }], touched: [from, to] };
+  } },
   added('a cache over its limit', ['09_cache'], () => 'huge.cache', 'over-limit', 600_000_000_000),
 ];
 

@@ -144,7 +144,9 @@ export class Checker {
     const home = ground.homeOf(file.name);
     for (const by of home === null ? conventions : ground.conventionsIn(home)) {
       const meant = home === null ? readForeign(by, file.name) : readName(by.strict, file.name, by.bound);
-      if (meant?.version !== undefined) return this.version(home ?? line, by, ownOf(by, meant));
+      if (meant?.version === undefined) continue;
+      this.version(home ?? line, by, ownOf(by, meant));
+      return;
     }
     const suggested = suggestedBy(fileCase);
     if (suggested !== null) this.version(line, suggested.by, suggested.reading);
@@ -204,7 +206,10 @@ function countSingles(ground: CheckGround, listing: FolderListing, items: Folder
     const family = ground.familyOf(file.name) ?? '';
     families[family] = (families[family] ?? 0) + file.size;
   };
-  if (items.runs.length === 0) return listing.files.forEach(count);
+  if (items.runs.length === 0) {
+    for (const file of listing.files) count(file);
+    return;
+  }
   for (const { file } of items.read) count(file);
   for (const { file } of items.open) count(file);
   for (const { file } of items.alone) count(file);

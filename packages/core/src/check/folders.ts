@@ -1,8 +1,9 @@
 /**
  * Folders that the plan lacks and folders it does not know, put together by meaning: a folder that is nearly an expected one is misspelt, one that
- * is expected elsewhere is misplaced, and only what is left is missing or unplanned. One cause is said once.
+ * is expected elsewhere is misplaced, by its name or by what is in it, and only what is left is missing or unplanned. One cause is said once.
  */
 import { distance } from 'fastest-levenshtein';
+import { assign } from './assign';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
@@ -53,26 +54,66 @@ export function settleFolders(ground: CheckGround, rows: readonly FolderRow[]): 
   const settled = new Set<FolderRow>();
   const misspelt = nearest(ground, absent, open, taken, settled);
   const misplaced = displaced(ground, folders, absent, open, is, taken, settled);
+  for (const { row, line } of byContents(rows, folders, absent, open, byKey, taken, settled)) {
+    if (parentOf(row.path).normalize('NFC') === parentOf(line.path).normalize('NFC')) misspelt.push({ row, line });
+    else misplaced.push({ row, line, doubled: false });
+  }
   const missing = absent.filter((line) => !taken.has(line.key) && (byKey.get(line.parent as string)?.parent === null || seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))));
   return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
 }
 
-/** The best pairs first; each folder and each expected one in one pair at most. */
+/** Beyond this many siblings the best pairs are taken one after another. */
+const MOST_ASSIGNED = 100;
+
+/** The best pairs among siblings; each folder and each expected one in one pair at most. */
 function nearest(ground: CheckGround, absent: readonly PlannedLine[], open: readonly FolderRow[], taken: Set<string>, settled: Set<FolderRow>): { row: FolderRow; line: PlannedLine }[] {
   const byParent = grouped(absent, (line) => line.parent as string);
-  const pairs = open.flatMap((row) => {
-    const parent = ground.planned(parentOf(row.path));
-    return (parent === undefined ? [] : (byParent.get(parent.key) ?? [])).flatMap((line) => {
-      const far = farness(nameOf(row.path), line.name);
-      return far <= NEAR ? [{ row, line, far }] : [];
-    });
+  const found = grouped(open, (row) => ground.planned(parentOf(row.path))?.key ?? '');
+  const pairs = [...found].flatMap(([parent, siblings]) => {
+    const expected = byParent.get(parent) ?? [];
+    if (expected.length === 0) return [];
+    const rows = [...siblings].sort((a, b) => (a.path < b.path ? -1 : 1));
+    const far = rows.map((row) => expected.map((line) => farness(nameOf(row.path), line.name)));
+    const chosen = Math.max(rows.length, expected.length) <= MOST_ASSIGNED ? assign(far, NEAR) : oneByOne(far);
+    return rows.flatMap((row, i) => ((chosen[i] as number) < 0 ? [] : [{ row, line: expected[chosen[i] as number] as PlannedLine }]));
   });
-  pairs.sort((a, b) => a.far - b.far || (a.row.path < b.row.path ? -1 : a.row.path > b.row.path ? 1 : a.line.path < b.line.path ? -1 : 1));
-  return pairs.filter(({ row, line }) => {
-    if (taken.has(line.key) || settled.has(row)) return false;
+  for (const { row, line } of pairs) {
     taken.add(line.key);
     settled.add(row);
-    return true;
+  }
+  return pairs;
+}
+
+function oneByOne(far: readonly (readonly number[])[]): number[] {
+  const pairs = far.flatMap((row, i) => row.flatMap((f, j) => (f <= NEAR ? [{ i, j, f }] : []))).sort((a, b) => a.f - b.f || a.i - b.i || a.j - b.j);
+  const [out, taken] = [far.map(() => -1), new Set<number>()];
+  for (const { i, j } of pairs) {
+    if ((out[i] as number) >= 0 || taken.has(j)) continue;
+    out[i] = j;
+    taken.add(j);
+  }
+  return out;
+}
+
+/** Folders of other names that hold what an absent one should: its files by their names, or two folders and most of them. */
+function byContents(rows: readonly FolderRow[], folders: readonly PlannedLine[], absent: readonly PlannedLine[], open: readonly FolderRow[], byKey: ReadonlyMap<string, PlannedLine>, taken: Set<string>, settled: Set<FolderRow>): { row: FolderRow; line: PlannedLine }[] {
+  const left = open.filter((row) => !settled.has(row));
+  if (left.length === 0 || absent.every((line) => taken.has(line.key))) return [];
+  const below = grouped(rows, (row) => parentOf(row.path));
+  const planned = grouped(folders, (line) => line.parent as string);
+  return left.flatMap((row) => {
+    const lacking = absent.filter((line) => !taken.has(line.key));
+    const inside = (below.get(row.path) ?? []).map((r) => meaningOf(nameOf(r.path)));
+    const alike = lacking.filter((line) => {
+      const names = new Set((planned.get(line.key) ?? []).map((l) => meaningOf(l.name)));
+      const both = inside.filter((name) => names.has(name)).length;
+      return both >= 2 && both * 3 >= inside.length * 2 && both * 2 >= names.size;
+    });
+    const line = lacking.find((l) => l.key === row.meant) ?? (alike.length === 1 ? alike[0] : undefined);
+    if (line === undefined || byKey.get(line.key) === undefined) return [];
+    taken.add(line.key);
+    settled.add(row);
+    return [{ row, line }];
   });
 }
 

@@ -23,8 +23,8 @@ const isPathLike = (text: string): boolean => text.length < 4096 && PATHLIKE.tes
 export const dotenv: RefFormat = {
   name: 'dotenv',
   extensions: ['env'],
-  find: (text) => referencesBy(text, /^[ \t]*(?:export[ \t]+)?[A-Za-z_]\w*[ \t]*=[ \t]*(?:"([^"\r\n]*)"|'([^'\r\n]*)'|([^\s#"'][^\r\n#]*?))[ \t]*(?:#[^\r\n]*)?$/dgm, 1, 'plain')
-    .concat(referencesBy(text, /^[ \t]*(?:export[ \t]+)?[A-Za-z_]\w*[ \t]*=[ \t]*'([^'\r\n]*)'/dgm, 1, 'plain'), referencesBy(text, /^[ \t]*(?:export[ \t]+)?[A-Za-z_]\w*[ \t]*=[ \t]*([^\s#"'][^\r\n#]*?)[ \t]*(?:#[^\r\n]*)?$/dgm, 1, 'plain'))
+  find: (text) => ['"([^"\\r\\n]*)"', "'([^'\\r\\n]*)'", '([^\\s#"\'][^\\r\\n#]*?)']
+    .flatMap((value) => referencesBy(text, new RegExp(`^[ \\t]*(?:export[ \\t]+)?[A-Za-z_]\\w*[ \\t]*=[ \\t]*${value}[ \\t]*(?:#[^\\r\\n]*)?$`, 'dgm'), 1, 'plain'))
     .filter((r) => isPathLike(r.target))
     .sort((a, b) => a.start - b.start),
 };

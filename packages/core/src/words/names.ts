@@ -199,7 +199,7 @@ export function findingWords(finding: Finding): string {
     case 'misspelt-folder':
       return `${p.name} is probably meant to be ${p.meant}.`;
     case 'unplanned-folder':
-      return `No rule knows the folder ${p.name}.`;
+      return `No rule knows the folder ${p.name}.${p.home ? ` What is in it belongs in ${p.home}.` : ''}`;
     case 'misplaced-folder':
       return p.doubled ? `${p.name} lies once more in ${p.home}.` : `The folder ${p.name} belongs at ${p.home}.`;
     case 'missing-starter':
