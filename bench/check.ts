@@ -14,13 +14,13 @@ const FILES_EACH = 25;
 const OF_SHOT = { '': 'anim', '/renders': 'comp', '/plates': 'plate', '/previews': 'prev' } as const;
 const SHOTS = FOLDERS / Object.keys(OF_SHOT).length;
 
-const input: CheckInput = {
+export const input: CheckInput = {
   registers: NO_REGISTERS,
   values: { number: '26014', shots: `1..${SHOTS}` },
   template: normaliseTemplate({
     format: 'nesting/template', formatVersion: 1, name: 'Frames', fields: [{ key: 'shots', type: 'list', of: { type: 'count' } }],
     conventions: [{ id: 'f', name: 'Frame', pattern: '{number}_{shot:00000}_{what}_v{version:000}.{frame:0000}.{ext}', fields: [{ key: 'what', type: 'choice', options: Object.values(OF_SHOT).map((code) => ({ code })) }, { key: 'shot', type: 'count' }] }],
-    root: { name: '{number}', folders: [{ name: 'shots', folders: [{ name: '{shot:00000}', onePer: { list: 'shots', as: 'shot' }, conventions: ['f'], folders: [{ name: 'renders' }] }] }] },
+    root: { name: '{number}', folders: [{ name: 'shots', folders: [{ name: '{shot:00000}', onePer: { list: 'shots', as: 'shot' }, conventions: ['f'], folders: [{ name: 'renders' }, { name: 'plates' }, { name: 'previews' }] }] }] },
   }),
 };
 

@@ -25,7 +25,7 @@ const only = process.argv[2];
 if (only !== 'web') {
   // The command line and the worker start often: everything they need is in one file.
   await build({ ...common, entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check-worker.ts' }, banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" } });
-  await build({ ...common, entryPoints: { server: 'packages/server/src/main.ts', admin: 'packages/server/src/admin.ts', demo: 'demo/main.ts' }, plugins: [ownPackages] });
+  await build({ ...common, entryPoints: { server: 'packages/server/src/main.ts', admin: 'packages/server/src/admin.ts', 'check-only': 'packages/server/src/check-only.ts', demo: 'demo/main.ts' }, plugins: [ownPackages] });
   rmSync('dist/migrations', { recursive: true, force: true });
   cpSync('packages/server/src/db/migrations', 'dist/migrations', { recursive: true });
 }

@@ -3,6 +3,7 @@ export * from './field';
 export * from './adopt';
 export * from './authoring';
 export * from './block';
+export * from './check';
 export * from './convention';
 export * from './file';
 export * from './lists';

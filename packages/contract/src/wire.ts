@@ -57,7 +57,7 @@ export interface FindingCounts {
   readonly note: number;
 }
 
-export type CheckState = 'queued' | 'running' | 'done' | 'failed';
+export type CheckState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface CheckRow {
   readonly id: string;
@@ -70,6 +70,13 @@ export interface CheckRow {
   readonly endedAt: string | null;
   /** What the check could not see, or why it ended early. */
   readonly said: readonly string[];
+  readonly what: 'whole' | 'quick';
+  readonly stage: 'walking' | 'reading';
+  /** Findings that came and went with it. */
+  readonly appeared: number;
+  readonly solved: number;
+  /** It was cancelled and can go on from where it was. */
+  readonly canGoOn: boolean;
 }
 
 /** A finding as it is stored and shown: plain, with its words, and no register in it. */
@@ -103,6 +110,10 @@ export interface Look {
 export interface ChecksOfProject {
   readonly newest: CheckRow | null;
   readonly done: CheckRow | null;
+  /** Whole checks that ended well, oldest first, a few dozen of them. */
+  readonly trend: readonly { readonly at: string; readonly must: number; readonly should: number; readonly note: number; readonly bytes: number }[];
+  /** Minutes between checks it gets by itself; `null` for none. */
+  readonly every: number | null;
 }
 
 export interface FolderCount {
@@ -110,6 +121,8 @@ export interface FolderCount {
   readonly files: number;
   readonly bytes: number;
   readonly state: 'planned' | 'free' | 'unplanned' | 'inside-unplanned';
+  /** Bytes by family; of none under an empty name. */
+  readonly families: Readonly<Record<string, number>>;
 }
 
 export const folderQuerySchema = z.object({ path: z.string().max(4096) });

@@ -44,12 +44,12 @@ export { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, name
 export { type PathFault, type RelPath, relPathOf } from './listing/path';
 export { commonRoot, foldersFrom, formOfListing, type PathLine, parseListing } from './listing/text';
 export { type CheckSummary, type Finding, findingId, RULE_CODES, type RuleCode } from './check/finding';
-export { CheckGround, type CheckInput, extensionOf, type FolderConvention } from './check/ground';
+export { CheckGround, type CheckInput, extensionOf, type FolderConvention, GENERATED } from './check/ground';
 export { type Effect, EffectCounter } from './check/effect';
 export { OWN_FOLDER } from './check/match';
 export { type Again, type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check/check';
 export { Checker } from './check/checker';
-export { type ContentCase, type ContentFact, contentTasks, type ContentTasks, contentWants, type ContentWants, withContents } from './check/contents';
+export { type ContentCase, type ContentFact, contentTasks, type ContentTasks, contentWants, type ContentWants, rowsOfSameSize, withContents } from './check/contents';
 export type { Run } from './check/items';
 export { REF_FORMATS, refFormatOf } from './refs/formats';
 export { decode as decodeReference, encode as encodeReference, type Reference, type RefFormat, withTargets } from './refs/reference';

@@ -3,9 +3,9 @@
  * the folders out among them: each walks, reads and judges its share with a ground of its own. Then files are looked into, where asked.
  */
 import { lstatSync } from 'node:fs';
-import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, withContents } from '@nesting/core';
+import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, parentOf, rowsOfSameSize, withContents } from '@nesting/core';
 import { factsOf, type Looked, Looker } from './looked';
-import { type Part, shareOut, startWorker } from './sharing';
+import { type LookingAsked, type Part, shareOut, startWorker } from './sharing';
 import { listFolder, type Unseen } from './walk';
 
 export interface CheckProgress {
@@ -60,10 +60,10 @@ export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
   const ground = new CheckGround(check.input);
   const seen = check.since === undefined ? null : await unchangedSince(check.root, check.since);
   const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: [] });
-  const walked = await walkAll(check, ground, start, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
+  const walked = await walkAll(check, ground, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
   const again = (path: string) => listFolder(check.root, path, () => undefined);
   const outcome = judgeWhole(ground, walked.part, again);
-  const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part);
+  const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
   const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root) });
   const unseen = [...walked.unseen, ...(read?.unseen ?? [])].sort((a, b) => (a.path < b.path ? -1 : 1));
   return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
@@ -125,14 +125,32 @@ async function walkAll(check: DiskCheck, ground: CheckGround, start: Gathered | 
   return { part: joinParts([...parts, checker.part()]), unseen };
 }
 
-async function lookInto(check: DiskCheck, ground: CheckGround, part: CheckPart): Promise<Pick<Part, 'looked' | 'unseen'>> {
+/** `kept` are folders that a quick check did not list again: of their files only those are looked into that may be the same as a newer one. */
+async function lookInto(check: DiskCheck, ground: CheckGround, part: CheckPart, kept: ReadonlySet<string> | null): Promise<Pick<Part, 'looked' | 'unseen'>> {
   const { roots = [], known = [] } = check.contents ?? {};
   const wants = contentWants(part);
-  const queue = part.rows.filter((r: FolderRow) => r.files > 0 && (r.state === 'planned' || r.state === 'free')).map((r) => r.path);
+  const queue = foldersToLookInto(part, kept);
+  const again = new Set(queue);
+  const { looked, unseen } = await lookThrough(check, ground, queue, { wants, roots, known });
+  if (kept === null) return { looked, unseen };
+  const stays = known.filter(({ path }) => kept.has(parentOf(path)) && !again.has(parentOf(path)));
+  return { looked: [...stays, ...looked].sort((a, b) => (a.path < b.path ? -1 : 1)), unseen };
+}
+
+function foldersToLookInto(part: CheckPart, kept: ReadonlySet<string> | null): string[] {
+  const rows = part.rows.map((row) => row.files > 0 && (row.state === 'planned' || row.state === 'free'));
+  if (kept === null) return part.rows.flatMap((row, i) => (rows[i] ? [row.path] : []));
+  const chosen = new Set<number>();
+  part.rows.forEach((row, i) => !kept.has(row.path) && chosen.add(i));
+  for (const alike of rowsOfSameSize(part)) if (alike.some((i) => !kept.has((part.rows[i] as FolderRow).path))) for (const i of alike) chosen.add(i);
+  return [...chosen].filter((i) => rows[i]).map((i) => (part.rows[i] as FolderRow).path);
+}
+
+async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[], looking: LookingAsked): Promise<Pick<Part, 'looked' | 'unseen'>> {
   const script = check.worker ?? null;
   const unseen: Unseen[] = [];
   if (script === null || queue.length < SMALL / 10) {
-    const looker = new Looker(check.root, ground, { wants, roots, known: new Map(known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
+    const looker = new Looker(check.root, ground, { ...looking, known: new Map(looking.known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
     for (const path of queue) {
       if (check.cancel?.aborted) break;
       const listing = listFolder(check.root, path, () => undefined);
@@ -141,7 +159,7 @@ async function lookInto(check: DiskCheck, ground: CheckGround, part: CheckPart):
     return { looked: looker.looked, unseen };
   }
   let [files, folders] = [0, 0];
-  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, input: check.input, shallow: true, looking: { wants, roots, known } }));
+  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, input: check.input, shallow: true, looking }));
   try {
     const parts = await shareOut({
       workers: crew, queue, wanted: () => false, here: null, cancel: check.cancel, gatherEvery: Number.POSITIVE_INFINITY, gathered: async () => undefined,
@@ -171,6 +189,20 @@ async function unchangedSince(root: string, part: CheckPart): Promise<{ readonly
   }
   // The root is always among them where nothing is known of it.
   return { kept: keepRows(part, (row) => !gone.has(row.path)), changed: part.rows.length === 0 ? [''] : changed };
+}
+
+/** Files settle within this time: a folder in which something was written a moment ago is looked at again then. */
+const SETTLED = 150_000;
+
+/** Whether a quick check would list anything again. A folder in which something was still settling is looked at once it has. */
+export async function hasChangedSince(root: string, folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[], now: number): Promise<boolean> {
+  for (let i = 0; i < folders.length; i++) {
+    const { path, changed, settling } = folders[i] as (typeof folders)[number];
+    const stats = lstatSync(path === '' ? root : `${root}/${path}`, { throwIfNoEntry: false });
+    if (stats === undefined || stats.mtimeMs !== changed || (settling && now - stats.mtimeMs > SETTLED)) return true;
+    if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));
+  }
+  return false;
 }
 
 /** Names in a folder, each folder listed once. */

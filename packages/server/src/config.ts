@@ -18,6 +18,12 @@ export interface Config {
   readonly webFolder: string;
   readonly migrations: string;
   readonly worker: URL | null;
+  /** Whether this process does checks itself, or leaves them to others. */
+  readonly worksChecks: boolean;
+  /** Milliseconds without a sign of life after which a check's worker counts as killed. */
+  readonly silentAfter: number;
+  /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
+  readonly gatherEvery: number;
 }
 
 export class Misconfigured extends Error {}
@@ -49,7 +55,14 @@ export function configOf(env: Env, built: Pick<Config, 'webFolder' | 'migrations
   if (demo && !(local && ownMachine)) throw new Misconfigured('NESTING_DEMO lets anyone in, so it runs on this machine alone: leave NESTING_HOST and NESTING_PUBLIC_URL out');
   const secret = need('NESTING_SECRET', 'at least 32 characters that nobody knows; they sign the sessions');
   if (secret.length < 32) throw new Misconfigured('NESTING_SECRET is shorter than 32 characters');
-  return { databaseUrl: need('NESTING_DATABASE', 'the address of the database, postgres://…'), host, port, publicUrl, secret, demo, volumes: volumesOf(need('NESTING_VOLUMES', 'the storage volumes, as studio=/srv/studio;archive=/srv/archive')), tls, behindProxy, mail: mailOf(env), ...built };
+  return { databaseUrl: need('NESTING_DATABASE', 'the address of the database, postgres://…'), host, port, publicUrl, secret, demo, volumes: volumesOf(need('NESTING_VOLUMES', 'the storage volumes, as studio=/srv/studio;archive=/srv/archive')), tls, behindProxy, mail: mailOf(env), worksChecks: env.NESTING_CHECKS !== 'elsewhere', silentAfter: spanOf(env, 'NESTING_SILENT_AFTER', 30), gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20), ...built };
+}
+
+/** Seconds in the environment, milliseconds in the program. */
+function spanOf(env: Env, name: string, usual: number): number {
+  const seconds = Number(env[name] ?? usual);
+  if (!(seconds > 0 && seconds <= 3600)) throw new Misconfigured(`${name} is no number of seconds up to 3600: ${env[name]}`);
+  return seconds * 1000;
 }
 
 function tlsOf(env: Env): Config['tls'] {

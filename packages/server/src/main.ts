@@ -1,19 +1,12 @@
 /** A real installation: configuration by environment, one line on what is wrong, an orderly end. */
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { codeOf } from '@nesting/core';
 import { pino } from 'pino';
-import { type Config, configOf, Misconfigured } from './config';
+import { built } from './built';
+import { configOf, Misconfigured } from './config';
 import { firstLink } from './flows/access';
 import { isAway } from './db/client';
 import { DatabaseNewer } from './db/migrate';
 import { openWorld, startServer } from './serve';
-
-/** Where the build put what the server needs. */
-export function built(base: string): Pick<Config, 'webFolder' | 'migrations' | 'worker'> {
-  const worker = new URL('./check-worker.js', base);
-  return { webFolder: fileURLToPath(new URL('../packages/web/dist', base)), migrations: fileURLToPath(new URL('./migrations', base)), worker: existsSync(worker) ? worker : null };
-}
 
 async function main(): Promise<void> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'info' });

@@ -7,12 +7,14 @@ import type { Logger } from 'pino';
 import type { Config } from './config';
 import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
-import { failOpenChecks } from './db/queries/checks';
+import { runCheck, tendChecks } from './flows/check-project';
+import { recountEnded } from './db/queries/findings';
 import { settleBatches } from './flows/batches';
 import { settleStarts } from './flows/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { CheckQueue } from './jobs/check-queue';
+import { Glances } from './jobs/glances';
 import { MailQueue } from './jobs/mail-queue';
 import { makeAuth } from './sign-in/auth';
 
@@ -22,19 +24,40 @@ export interface Running {
   stop(): Promise<void>;
 }
 
-export async function openWorld(config: Config, log: Logger): Promise<World> {
+/** `settling` takes up what a crash of this very server left: not for one of several workers. */
+export async function openWorld(config: Config, log: Logger, settling = true): Promise<World> {
   const db: Db = openDb(config.databaseUrl);
   await migrate(db, config.databaseUrl, config.migrations);
-  const world: World = { config, db, checks: new CheckQueue(log), mails: new MailQueue(db, config.mail, log) };
-  await failOpenChecks(db, 'The server stopped while this check ran. Check again.');
-  await settleStarts(world);
-  await settleBatches(world);
+  const world: World = { config, db, checks: new CheckQueue(config.databaseUrl, log), glances: new Glances(), mails: new MailQueue(db, config.mail, log) };
+  await world.checks.start(config.worksChecks ? (id) => runCheck(world, id) : null);
+  if (settling) {
+    await settleStarts(world);
+    await settleBatches(world);
+  }
   return world;
+}
+
+/** Milliseconds between two looks at what is due. */
+const TEND = 15_000;
+
+/** Looks now and then whether a project's time has come, an exception has ended, or a worker fell silent. */
+export function tend(world: World, log: Logger): NodeJS.Timeout {
+  const look = () => void tendChecks(world).then(() => recountEnded(world.db)).catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
+  look();
+  return setInterval(look, TEND).unref();
+}
+
+/** Everything put down in order: checks under way end, mails are sent, the database is let go. */
+export async function closeWorld(world: World): Promise<void> {
+  await world.checks.stop();
+  await world.mails.stop();
+  await world.db.end();
 }
 
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
   world.mails.start();
+  const tending = tend(world, log);
   const app = makeApp(world, makeAuth(world.db, config), log);
   const tls = config.tls === null ? {} : { createServer, serverOptions: { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) } };
   const server = await new Promise<ReturnType<typeof serve>>((resolve, reject) => {
@@ -49,9 +72,8 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
         server.close(() => resolve());
         if ('closeAllConnections' in server) server.closeAllConnections();
       });
-      await world.checks.idle();
-      await world.mails.stop();
-      await world.db.end();
+      clearInterval(tending);
+      await closeWorld(world);
     },
   };
 }

@@ -9,7 +9,7 @@ import { NO_REGISTERS } from '@nesting/core';
 import type { Hono } from 'hono';
 import pg from 'pg';
 import { pino } from 'pino';
-import { type Config, configOf, hashPassword, insertEdition, insertPerson, makeApp, makeAuth, openWorld, upsertRegisters, type World } from '../src/index';
+import { closeWorld, type Config, configOf, hashPassword, insertEdition, insertPerson, makeApp, makeAuth, openWorld, upsertRegisters, type World } from '../src/index';
 
 export const PASSWORD = 'a long enough password';
 const repo = process.cwd();
@@ -65,8 +65,7 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
     world, app, config, studio, people, ask, send,
     close: async () => {
       await world.checks.idle();
-      await world.mails.stop();
-      await world.db.end();
+      await closeWorld(world);
       await admin(base, `drop database ${database} with (force)`);
       rmSync(home, { recursive: true, force: true });
     },

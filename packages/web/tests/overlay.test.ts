@@ -9,7 +9,7 @@ const template = normaliseTemplate({
   root: { name: '{number}', numbering: { digits: 2, joiner: '_', reserved: [{ number: 2, label: 'kept' }] }, folders: [{ name: 'motion', folders: [{ name: '{scene}', onePer: { list: 'scenes', as: 'scene' } }] }, { name: 'sound' }, { name: 'extras', presence: 'optional' }] },
 });
 const expansion = expandTemplate(template, { number: '26014', scenes: 's01..s05' }, NO_REGISTERS);
-const there = (path: string, state: FolderCount['state'] = 'planned'): FolderCount => ({ path, files: 2, bytes: 10, state });
+const there = (path: string, state: FolderCount['state'] = 'planned'): FolderCount => ({ path, files: 2, bytes: 10, state, families: {} });
 const finding = (path: string, weight: FindingRow['weight']): FindingRow => ({ id: path, rule: 'name-mismatch', weight, path, message: '', params: {}, problems: [], stretches: [], suggestion: null, related: [] });
 
 describe('the disk laid over the plan', () => {

@@ -6,7 +6,7 @@ import { grouped } from '../grouped';
 import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
 import { isThere, targetOf } from '../refs/target';
 import { type CheckOutcome, outcomeOf } from './check';
-import { repeatedIn } from './column';
+import { repeatedIn, rowOf } from './column';
 import type { Finding, RuleCode } from './finding';
 import { findingOf } from './found';
 import type { CheckGround } from './ground';
@@ -29,6 +29,11 @@ export function contentWants(part: CheckPart): ContentWants {
   const sizes = new Set(repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number));
   const runs = [...grouped(part.runs, (r) => runSize(r.frames, r.bytes))].flatMap(([size, alike]) => (alike.length > 1 ? [size] : []));
   return { sizes, runs: new Set(runs) };
+}
+
+/** Folders, as places in the part's rows, that hold single files of one size. */
+export function rowsOfSameSize(part: CheckPart): number[][] {
+  return repeatedIn(part.sizes.values).map((places) => [...new Set(places.map((place) => rowOf(part.sizes, place)))]);
 }
 
 /** Files of one folder to be looked into. */

@@ -12,6 +12,7 @@ import { readName } from '../name/read';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { valuesOf } from '../name/scan';
 import { writeSlot } from '../name/write';
+import { grouped } from '../grouped';
 import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
 import type { Convention, Template, Weight } from '../template/node';
 import type { RuleCode } from './finding';
@@ -73,6 +74,7 @@ export class CheckGround {
   private lastHome: { readonly name: string; readonly home: PlannedLine | null } | null = null;
   private readonly dated = new Map<string, { readonly key: string; readonly date: string } | null>();
   private lineOf: Map<string, PlannedLine> | null = null;
+  private readonly bounds = new Map<readonly PlannedLine[], ReadonlyMap<string, readonly PlannedLine[]>>();
   private readonly byPath = new Map<string, PlannedLine>();
   /** Folders in which files are planned: in all others no file needs to be looked up. */
   private readonly withFiles = new Set<string | null>();
@@ -165,14 +167,21 @@ export class CheckGround {
       const own = Object.fromEntries(Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'));
       const reading = readName(first.strict, name, own);
       if (reading === null) continue;
-      for (const line of lines) {
-        const bound = this.conventionsIn(line).find((c) => c.convention.id === id)?.bound ?? {};
-        if (Object.entries(bound).some(([field, value]) => reading[field] !== value)) continue;
+      for (const line of this.linesBound(id, lines, first).get(boundKey(first, reading)) ?? []) {
         if (home !== null && home.key !== line.key) return null;
         home = line;
       }
     }
     return home;
+  }
+
+  /** The folders of a home by the entries their names must carry: there may be tens of thousands of them. */
+  private linesBound(id: string, lines: readonly PlannedLine[], first: FolderConvention): ReadonlyMap<string, readonly PlannedLine[]> {
+    const known = this.bounds.get(lines);
+    if (known !== undefined) return known;
+    const made = grouped(lines, (line) => boundKey(first, this.conventionsIn(line).find((c) => c.convention.id === id)?.bound ?? {}));
+    this.bounds.set(lines, made);
+    return made;
   }
 
   private homesByConvention(): Home[] {
@@ -348,6 +357,13 @@ export class CheckGround {
     this.known.set(convention, known);
     return known;
   }
+}
+
+/** The values a name must carry in a folder, in the order of the convention's slots. */
+function boundKey(by: FolderConvention, values: Reading): string {
+  let key = '';
+  for (const { field } of by.strict.slots) if (by.bound[field] !== undefined) key += `${field}=${values[field]}|`;
+  return key;
 }
 
 /** The family that programs fill by themselves. */

@@ -1,56 +1,143 @@
-/** A project's folder is walked and judged by worker threads; what they find is stored in one transaction. */
-import { randomUUID } from 'node:crypto';
-import type { FindingRow } from '@nesting/contract';
-import { type Finding, findingWords } from '@nesting/core';
-import { checkOnDisk, type DiskOutcome, inside, type Unseen } from '@nesting/disk';
-import { transaction } from '../db/client';
-import { failCheck, insertCheck, openCheck, setCheckProgress, storeOutcome, thinOut } from '../db/queries/checks';
+/** A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what was found is stored in one transaction. */
+import { createHash, randomUUID } from 'node:crypto';
+import { deserialize, serialize } from 'node:v8';
+import { deflateRaw, inflateRaw } from 'node:zlib';
+import { promisify } from 'node:util';
+import { type CheckInput, type CheckPart, type FolderRow, GENERATED } from '@nesting/core';
+import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Unseen } from '@nesting/disk';
+import { sqlFault, transaction } from '../db/client';
+import { cancelledCheck, dueProjects, endCheck, failCheck, insertCheck, keepGathered, keepMemory, openCheck, readGathered, readMemory, resumeCheck, setCheckProgress, setLastCheck, silentChecks, storeFolders, stopCheck, takeUpCheck } from '../db/queries/checks';
+import { recount, storeFindings } from '../db/queries/findings';
 import { readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
+import { readPrefixes } from '../db/queries/volumes';
 import { Refused, type World } from './world';
 
-/** Checks whose every finding is kept; older ones keep their counts. */
-const KEPT_WHOLE = 5;
+const deflate = promisify(deflateRaw);
+const inflate = promisify(inflateRaw);
+
+/** Named in what is remembered: another form of it is not read. */
+const MEMORY_FORM = 1;
+/** Milliseconds between two signs of life. */
+const SIGN = 400;
 
 /** Queues a check; one that waits or runs already is given instead. */
-export async function checkProject(world: World, project: string, person: string | null): Promise<string> {
+export async function checkProject(world: World, project: string, person: string | null, what: 'whole' | 'quick' = 'whole'): Promise<string> {
   const open = await openCheck(world.db, project);
   if (open !== null) return open;
   const id = randomUUID();
-  await insertCheck(world.db, id, project, person);
-  world.checks.add(id, () => runCheck(world, id, project));
+  try {
+    await insertCheck(world.db, id, project, person, what);
+  } catch (error) {
+    // Somebody asked at the same moment: theirs is this one too.
+    const other = sqlFault(error)?.constraint === 'check_run_open' ? await openCheck(world.db, project) : null;
+    if (other === null) throw error;
+    return other;
+  }
+  await world.checks.add(id);
   return id;
 }
 
-async function runCheck(world: World, id: string, projectId: string): Promise<void> {
+export async function cancelCheck(world: World, id: string): Promise<void> {
+  if (!(await stopCheck(world.db, id))) throw new Refused(409, 'not-running', 'This check has ended already.');
+}
+
+/** A cancelled check goes on where it was. */
+export async function goOnWithCheck(world: World, id: string): Promise<void> {
+  if ((await resumeCheck(world.db, id)) === null) throw new Refused(409, 'cannot-go-on', 'This check cannot go on: it has ended, or nothing of it was kept. Check again.');
+  await world.checks.add(id);
+}
+
+/** Projects whose time has come, and checks whose worker fell silent. */
+export async function tendChecks(world: World): Promise<void> {
+  for (const project of await dueProjects(world.db)) await checkProject(world, project, null);
+  for (const id of await silentChecks(world.db, world.config.silentAfter)) await world.checks.add(id);
+}
+
+/** What a job does. Called once more for a check whose worker was killed; does nothing for one that is done or in good hands. */
+export async function runCheck(world: World, id: string): Promise<void> {
   const { db, config } = world;
+  const taken = await takeUpCheck(db, id, config.silentAfter);
+  if (taken === null) return;
   try {
-    const project = await readProject(db, projectId);
-    if (project === null) return;
-    const volume = config.volumes.get(project.volume);
-    if (volume === undefined) throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
-    const root = inside(volume, project.folder);
-    if (!root.ok) throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
-    const registers = await readRegisters(db);
-    let last = 0;
-    const outcome = await checkOnDisk({
-      root: root.value,
-      input: { template: project.body, values: project.values, registers, now: Date.now() },
-      worker: config.worker,
-      progress: ({ files, folders }) => {
-        const now = Date.now();
-        if (now - last < 300) return;
-        last = now;
-        void setCheckProgress(db, id, files, folders).catch(() => undefined);
-      },
-    });
-    await store(world, id, projectId, outcome);
+    const { root, input, roots, rules } = await groundOf(world, taken.project);
+    const from = await unpacked<Gathered>(await readGathered(db, id));
+    const memory = await readMemory(db, taken.project);
+    const remembered = memory?.rules === rules ? memory : null;
+    const since = taken.what === 'quick' && from === null ? await unpacked<CheckPart>(remembered?.part ?? null) : null;
+    // What stands in a file does not hang on the rules.
+    const known = (await unpacked<readonly Looked[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
+    const abort = new AbortController();
+    const live = new Signs(world, id, abort);
+    try {
+      const outcome = await checkOnDisk({
+        root, input, worker: config.worker, cancel: abort.signal, contents: { roots, known },
+        progress: (p) => live.say(p),
+        gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, await packed(gathered)) },
+        ...(since !== null && { since }),
+        ...(from !== null && { from }),
+      });
+      if (outcome.cancelled) await cancelledCheck(db, id);
+      else await store(world, id, taken.project, outcome, rules);
+    } finally {
+      live.end();
+    }
   } catch (error) {
     await failCheck(db, id, error instanceof Refused ? error.message : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`);
     if (!(error instanceof Refused)) throw error;
   }
 }
 
+/** Signs of life on the way, and whether somebody wants it stopped. */
+class Signs {
+  private at = { files: 0, folders: 0, stage: 'walking' as 'walking' | 'reading' };
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(
+    private readonly world: World,
+    private readonly id: string,
+    private readonly abort: AbortController,
+  ) {
+    this.timer = setInterval(() => void this.sign(), SIGN);
+  }
+
+  say(progress: { files: number; folders: number; stage: 'walking' | 'reading' }): void {
+    this.at = progress;
+  }
+
+  end(): void {
+    clearInterval(this.timer);
+  }
+
+  private async sign(): Promise<void> {
+    const stop = await setCheckProgress(this.world.db, this.id, this.at.files, this.at.folders, this.at.stage).catch(() => false);
+    if (stop) this.abort.abort();
+  }
+}
+
+async function groundOf(world: World, projectId: string): Promise<{ readonly root: string; readonly input: CheckInput; readonly roots: string[]; readonly rules: string }> {
+  const project = await readProject(world.db, projectId);
+  if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
+  const root = rootOf(world, project);
+  const registers = await readRegisters(world.db);
+  const prefixes = Object.values((await readPrefixes(world.db)).get(project.volume) ?? {}).filter((p) => p !== '');
+  // Where a prefix ends in no separator, one stands between it and the folder.
+  const prefix = Math.max(0, ...prefixes.map((p) => p.length + (/[\\/]$/.test(p) ? 0 : 1)));
+  const roots = [root, ...prefixes.map((p) => `${p.replace(/[\\/]+$/, '')}${p.includes('\\') ? '\\' : '/'}${p.includes('\\') ? project.folder.replaceAll('/', '\\') : project.folder}`)];
+  const standing = { template: project.body, values: project.values, registers, prefix };
+  return { root, input: { ...standing, now: Date.now() }, roots, rules: createHash('sha256').update(`${MEMORY_FORM}${JSON.stringify(standing)}`).digest('hex') };
+}
+
+/** A project's folder on its volume, or why there is none. */
+export function rootOf({ config }: World, project: { readonly volume: string; readonly folder: string }): string {
+  const volume = config.volumes.get(project.volume);
+  if (volume === undefined) throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
+  const root = inside(volume, project.folder);
+  if (!root.ok) throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
+  return root.value;
+}
+
+/** A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is left in peace. */
 function rootWords(code: string | undefined, volume: string, folder: string): string {
   switch (code) {
     case 'root-missing':
@@ -62,18 +149,56 @@ function rootWords(code: string | undefined, volume: string, folder: string): st
   }
 }
 
-async function store(world: World, id: string, project: string, outcome: DiskOutcome): Promise<void> {
+async function store(world: World, id: string, project: string, outcome: DiskOutcome, rules: string): Promise<void> {
   if (outcome.rows.length === 0) throw new Refused(404, 'root-unreadable', `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`);
+  const [part, looked] = [await packed(outcome.part), await packed(outcome.looked)];
   await transaction(world.db, async (client) => {
-    await storeOutcome(client, id, outcome, outcome.findings.map(rowOf), saidOf(outcome.unseen));
-    await thinOut(client, project, KEPT_WHOLE);
+    const started = (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ?? new Date();
+    // Two that store at once would each solve what the other found.
+    await client.query('select 1 from project where id = $1 for update', [project]);
+    const changes = await storeFindings(client, project, started, outcome.findings);
+    await storeFolders(client, project, outcome.rows);
+    const { sizes, cleared } = sizesOf(outcome.rows);
+    if (!(await endCheck(client, id, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared }))) throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
+    await setLastCheck(client, project, id);
+    await recount(client, project);
+    await keepMemory(client, project, rules, part, looked);
   });
 }
 
-const rowOf = (finding: Finding): FindingRow => ({ ...finding, message: findingWords(finding) });
+/** Bytes by folder below the root and family, and those that programs can make anew. */
+function sizesOf(rows: readonly FolderRow[]): { readonly sizes: Record<string, Record<string, number>>; readonly cleared: number } {
+  const sizes: Record<string, Record<string, number>> = {};
+  let cleared = 0;
+  for (const row of rows) {
+    const top = row.path.split('/', 1)[0] as string;
+    const into = sizes[top] ?? {};
+    sizes[top] = into;
+    for (const [family, bytes] of Object.entries(row.families)) {
+      into[family] = (into[family] ?? 0) + bytes;
+      if (family === GENERATED) cleared += bytes;
+    }
+  }
+
+  return { sizes, cleared };
+}
 
 /** What a check could not see, said in at most twenty lines. */
 function saidOf(unseen: readonly Unseen[]): string[] {
   const lines = unseen.slice(0, 20).map((u) => `Not seen: ${u.path || 'the root'} (${u.code})`);
   return unseen.length > 20 ? [...lines, `…and ${unseen.length - 20} more`] : lines;
 }
+
+const packed = (thing: unknown): Promise<Buffer> => deflate(serialize(thing), { level: 1 });
+
+/** `null` for nothing, and for what cannot be read any more: a check is then a whole one. */
+async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
+  if (bytes === null || bytes.length === 0) return null;
+  try {
+    return deserialize(await inflate(bytes)) as T;
+  } catch {
+    return null;
+  }
+}
+
+

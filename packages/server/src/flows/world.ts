@@ -2,12 +2,14 @@
 import type { Config } from '../config';
 import type { Db } from '../db/client';
 import type { CheckQueue } from '../jobs/check-queue';
+import type { Glances } from '../jobs/glances';
 import type { MailQueue } from '../jobs/mail-queue';
 
 export interface World {
   readonly config: Config;
   readonly db: Db;
   readonly checks: CheckQueue;
+  readonly glances: Glances;
   readonly mails: MailQueue;
 }
 

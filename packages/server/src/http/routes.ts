@@ -2,6 +2,7 @@
 import { BATCHES } from './routes/batches';
 import type { Route } from './route';
 import { BLOCKS } from './routes/blocks';
+import { CHECKS } from './routes/checks';
 import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
 import { LISTS } from './routes/lists';
@@ -10,4 +11,4 @@ import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
 
-export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS, ...BATCHES];
+export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS, ...BATCHES, ...CHECKS];

@@ -13,6 +13,11 @@ export async function listPeople(client: Client): Promise<PersonRow[]> {
   return (await client.query<Row>(`${PERSON} order by p.retired, lower(p.name)`)).rows.map(rowOf);
 }
 
+/** Somebody who works here, by initials. */
+export async function personByInitials(client: Client, initials: string): Promise<{ readonly id: string; readonly name: string; readonly email: string } | null> {
+  return (await client.query<{ id: string; name: string; email: string }>('select id, name, email from person where initials = $1 and not retired', [initials])).rows[0] ?? null;
+}
+
 export async function readPerson(client: Client, id: string): Promise<PersonRow | null> {
   const row = (await client.query<Row>(`${PERSON} where p.id = $1`, [id])).rows[0];
   return row === undefined ? null : rowOf(row);

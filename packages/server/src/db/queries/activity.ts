@@ -8,6 +8,7 @@ export const ACTIVITY = [
   'entry-added', 'entry-changed', 'entry-deleted', 'entries-merged', 'list-imported', 'series-changed', 'number-reserved', 'number-released',
   'person-invited', 'person-changed', 'person-left', 'person-returned', 'link-accepted', 'reset-asked', 'password-changed', 'key-made', 'key-revoked', 'session-ended', 'sign-in-refused',
   'prefixes-changed', 'project-relinked', 'project-reshaped', 'batch-undone', 'batch-taken-back', 'project-adopted', 'copy-made-own', 'copy-left', 'project-changed', 'start-written', 'backup-restored',
+  'findings-accepted', 'findings-unaccepted', 'baseline-made', 'findings-given', 'check-handed-in', 'list-sent',
 ] as const;
 export type ActivityCode = (typeof ACTIVITY)[number];
 

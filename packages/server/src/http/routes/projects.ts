@@ -3,11 +3,9 @@ import { askNameSchema, editProjectSchema, folderQuerySchema, lookSchema, namesQ
 import { SIGNPOST_FORMS } from '@nesting/core';
 import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
-import { checksOfProject, readCheck, readFindings, readFolders } from '../../db/queries/checks';
 import { listProjects, markProject, readPicture, readProject } from '../../db/queries/projects';
 import { readPrefixes } from '../../db/queries/volumes';
 import { askName } from '../../flows/ask-name';
-import { checkProject } from '../../flows/check-project';
 import { namesIn } from '../../flows/conventions';
 import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/start-project';
@@ -117,21 +115,4 @@ export const PROJECTS: readonly Route[] = [
   { method: 'GET', path: '/api/projects/:id/listing', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await projectListing(world, idOf(c))) },
   { method: 'GET', path: '/api/projects/:id/names', roles: ALL, handle: async ({ c, world }) => c.json(await namesIn(world, idOf(c), checked(c.req.query(), namesQuerySchema).convention)) },
   { method: 'POST', path: '/api/projects/:id/names', roles: WORKING, handle: async ({ c, world, me }) => c.json(await askName(world, me, idOf(c), await bodyOf(c, askNameSchema))) },
-  {
-    method: 'POST', path: '/api/projects/:id/checks', roles: WORKING,
-    handle: async ({ c, world, me }) => {
-      const project = found(await readProject(world.db, idOf(c)));
-      if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed') throw new Refused(409, 'not-running', 'This project has no folder to be checked just now.');
-      return c.json(found(await readCheck(world.db, await checkProject(world, project.id, me.id))), 202);
-    },
-  },
-  { method: 'GET', path: '/api/projects/:id/checks', roles: ALL, handle: async ({ c, world }) => c.json(await checksOfProject(world.db, idOf(c))) },
-  {
-    method: 'GET', path: '/api/checks/:id/findings', roles: ALL,
-    handle: async ({ c, world }) => {
-      const { after, limit } = checked(c.req.query(), z.object({ after: z.coerce.number().int().default(-1), limit: z.coerce.number().int().min(1).max(5000).default(1000) }));
-      return c.json(await readFindings(world.db, idOf(c), after, limit));
-    },
-  },
-  { method: 'GET', path: '/api/checks/:id/folders', roles: ALL, handle: async ({ c, world }) => c.json(await readFolders(world.db, idOf(c))) },
 ];
