@@ -1,5 +1,5 @@
 /** Checks and findings as they cross the wire: kept, filtered, accepted, given to people. */
-import { RULE_CODES, type RuleCode, WEIGHTS } from '@nesting/core';
+import { RULE_CODES, type RuleCode, type Weight, WEIGHTS } from '@nesting/core';
 import { z } from 'zod';
 import { short, word } from './field';
 import type { FindingCounts, FindingRow } from './wire';
@@ -64,6 +64,14 @@ export interface FindingList {
   readonly people: readonly FindingFacet[];
   /** Folders below the root. */
   readonly folders: readonly FindingFacet[];
+}
+
+/** Findings of one folder, for the map. */
+export interface FolderSign {
+  readonly path: string;
+  readonly rule: RuleCode;
+  readonly weight: Weight;
+  readonly count: number;
 }
 
 const ids = z.array(z.string().regex(/^[0-9a-f]{16}$/)).min(1).max(5000);

@@ -141,8 +141,9 @@ function foldersToLookInto(part: CheckPart, kept: ReadonlySet<string> | null): s
   const rows = part.rows.map((row) => row.files > 0 && (row.state === 'planned' || row.state === 'free'));
   if (kept === null) return part.rows.flatMap((row, i) => (rows[i] ? [row.path] : []));
   const chosen = new Set<number>();
-  part.rows.forEach((row, i) => !kept.has(row.path) && chosen.add(i));
-  for (const alike of rowsOfSameSize(part)) if (alike.some((i) => !kept.has((part.rows[i] as FolderRow).path))) for (const i of alike) chosen.add(i);
+  const isNew = (i: number) => !kept.has((part.rows[i] as FolderRow).path);
+  for (let i = 0; i < part.rows.length; i++) if (isNew(i)) chosen.add(i);
+  for (const alike of rowsOfSameSize(part)) if (alike.some(isNew)) for (const i of alike) chosen.add(i);
   return [...chosen].filter((i) => rows[i]).map((i) => (part.rows[i] as FolderRow).path);
 }
 
@@ -182,7 +183,7 @@ async function unchangedSince(root: string, part: CheckPart): Promise<{ readonly
   for (let i = 0; i < part.rows.length; i++) {
     const row = part.rows[i] as FolderRow;
     const now = lstatSync(row.path === '' ? root : `${root}/${row.path}`, { throwIfNoEntry: false });
-    if (now !== undefined && now.isDirectory() && now.mtimeMs === row.changed && row.settling !== true) continue;
+    if (now?.isDirectory() && now.mtimeMs === row.changed && row.settling !== true) continue;
     gone.add(row.path);
     if (now?.isDirectory()) changed.push(row.path);
     if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));

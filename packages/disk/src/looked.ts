@@ -56,7 +56,10 @@ export class Looker {
 
   private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
     const inode = lstatSync(`${this.root}/${path}`, { throwIfNoEntry: false })?.ino;
-    if (inode === undefined) return this.unseen({ path, code: 'ENOENT' });
+    if (inode === undefined) {
+      this.unseen({ path, code: 'ENOENT' });
+      return;
+    }
     const known = this.known(path, file.size, file.modified, inode);
     try {
       const sha256 = hash ? (known?.sha256 ?? hashOf(`${this.root}/${path}`)) : known?.sha256;

@@ -36,6 +36,14 @@ const reshapePage = () => import('./features/reshape/reshape-page').then((m) => 
 const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
 const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
 const adoptPage = () => import('./features/adopt/adopt-page').then((m) => ({ default: m.AdoptPage }));
+const herePage = () => import('./features/checks/here-page').then((m) => ({ default: m.HerePage }));
+const overviewPage = () => import('./features/checks/overview-page').then((m) => ({ default: m.OverviewPage }));
+const whoPage = () => import('./features/checks/people-page').then((m) => ({ default: m.WhoPage }));
+const minePage = () => import('./features/checks/mine-page').then((m) => ({ default: m.MinePage }));
+const exceptionsPage = () => import('./features/checks/exceptions-page').then((m) => ({ default: m.ExceptionsPage }));
+const findingsPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.FindingsPaperPage }));
+const personPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.PersonPaperPage }));
+const yoursPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.YoursPage }));
 const severalPage = () => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage }));
 const sheetPrintPage = () => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage }));
 const templatePage = () => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage }));
@@ -56,6 +64,7 @@ function later(load: () => Promise<{ default: ComponentType }>) {
 
 const routes: RouteObject[] = [
   { path: '/welcome', ...later(welcomePage) },
+  { path: '/yours', ...later(yoursPage) },
   {
     path: '/',
     element: <Door />,
@@ -89,7 +98,14 @@ const routes: RouteObject[] = [
       { path: 'projects/:id/change', ...later(reshapePage) },
       { path: 'projects/:id/batches', ...later(batchesPage) },
       { path: 'projects/:id/copies', ...later(copiesPage) },
+      { path: 'projects/:id/here', ...later(herePage) },
+      { path: 'projects/:id/findings', ...later(findingsPaperPage) },
       { path: 'projects/:id', ...later(projectPage) },
+      { path: 'checks', ...later(overviewPage) },
+      { path: 'checks/people', ...later(whoPage) },
+      { path: 'checks/mine', ...later(minePage) },
+      { path: 'checks/exceptions', ...later(exceptionsPage) },
+      { path: 'checks/paper/:initials', ...later(personPaperPage) },
       { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
     ],
   },

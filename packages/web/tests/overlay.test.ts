@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { FindingRow, FolderCount } from '@nesting/contract';
+import type { FolderCount, FolderSign } from '@nesting/contract';
 import { expandTemplate, normaliseTemplate, NO_REGISTERS } from '@nesting/core';
 import { overlayOf } from '../src/features/projects/overlay';
 import { linesOfTemplate } from '../src/features/templates/tree';
@@ -10,11 +10,11 @@ const template = normaliseTemplate({
 });
 const expansion = expandTemplate(template, { number: '26014', scenes: 's01..s05' }, NO_REGISTERS);
 const there = (path: string, state: FolderCount['state'] = 'planned'): FolderCount => ({ path, files: 2, bytes: 10, state, families: {} });
-const finding = (path: string, weight: FindingRow['weight']): FindingRow => ({ id: path, rule: 'name-mismatch', weight, path, message: '', params: {}, problems: [], stretches: [], suggestion: null, related: [] });
+const finding = (path: string, weight: FolderSign['weight']): FolderSign => ({ path, rule: 'name-mismatch', weight, count: 1 });
 
 describe('the disk laid over the plan', () => {
   const rows = [there(''), there('01_motion'), ...['s01', 's02', 's04', 's05'].map((s) => there(`01_motion/${s}`)), there('01_motion/stuff', 'unplanned'), there('01_motion/stuff/deep', 'inside-unplanned')];
-  const overlay = overlayOf(expansion, rows, [finding('01_motion/s04/bad name', 'should'), finding('01_motion/s04/worse name', 'must')]);
+  const overlay = overlayOf(expansion, rows, [finding('01_motion/s04', 'should'), finding('01_motion/s04', 'must')]);
   const state = Object.fromEntries(overlay.nodes.map((n) => [n.pieces.map((p) => p.text).join(''), n.state]));
 
   test('there, absent, not made yet, unplanned', () => {

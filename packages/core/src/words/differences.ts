@@ -3,7 +3,7 @@ import { never } from '../answer';
 import type { Difference } from '../template/diff';
 
 const SETTINGS: Readonly<Record<string, string>> = {
-  number: 'its number', purpose: 'what it is for', mark: 'its mark', presence: 'when it is made', accepts: 'the families it takes', conventions: 'how its files are called', free: 'whether anything goes', onePer: 'the list it is made for', onlyWhen: 'its condition', signpost: 'its signpost', stable: 'whether its names stay', licensed: 'whether it is licensed', limitBytes: 'its limit', older: 'where older versions go', numbering: 'its numbering', block: 'its block',
+  number: 'its number', purpose: 'what it is for', mark: 'its mark', presence: 'when it is made', accepts: 'the families it takes', conventions: 'how its files are called', free: 'whether anything goes', onePer: 'the list it is made for', onlyWhen: 'its condition', signpost: 'its signpost', stable: 'whether its names stay', licensed: 'whether it is licensed', limitBytes: 'its limit', filledWithinDays: 'when it should hold something', frames: 'the frames expected in it', older: 'where older versions go', numbering: 'its numbering', block: 'its block',
   label: 'its label', type: 'its type', of: 'its entries', max: 'its longest text', options: 'its list', required: 'whether it is needed', within: 'the list it is within', pattern: 'its pattern', fields: 'its fields', families: 'its families', name: 'its name', registers: 'its own lists', checks: 'its checks', setup: 'its setup sheet', help: 'its help', good: 'its good names', bad: 'its bad names', like: 'its form', chars: 'its characters',
 };
 

@@ -116,7 +116,7 @@ function screens(app: Hono, world: World): void {
   app.use('*', (c, next) => (c.req.path === '/' ? next() : files(c, next)));
   app.get('*', (c) => {
     // Who is there is asked beside the scripts, and not after them; where somebody only comes in, the answer would be out of date when it is wanted.
-    if (!c.req.path.startsWith('/welcome')) c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
+    if (!/^\/(?:welcome|yours)/.test(c.req.path)) c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
     try {
       return c.html(readFileSync(join(root, 'index.html'), 'utf8'));
     } catch {

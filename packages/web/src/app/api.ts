@@ -1,5 +1,5 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
-import type { AdoptRequest, ActivityPage, ActivityQuery, ActivityRow, AskName, BatchPage, BatchRow, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, CopyPlace, EditionRow, EditProject, Entrance, FindingRow, Fits, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, Making, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, ReshapePlan, ReshapeRequest, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
+import type { AdoptRequest, ActivityPage, ActivityQuery, ActivityRow, AskName, BatchPage, BatchRow, BlockBody, BlockEditionRow, BlockInForce, BlockRow, CheckRow, ChecksOfProject, ConventionEffect, ConventionRow, CopyPlace, EditionRow, EditProject, Entrance, ExceptionRow, FindingList, FindingRow, FolderSign, HandedIn, Overview, PersonFindings, WhoRow, Fits, FolderChoice, FoundProject, FolderCount, FolderFiles, HeldName, Hold, HoldRequest, Imported, Invite, Invited, KeyRow, LinkFound, ListEntryRow, ListingText, MailRow, Making, NumberPage, PersonRow, Prefixes, Look, Me, ProjectList, ProjectNames, ProjectOrder, ProjectPage, ProjectRow, PutBlockInForce, Refusal, ReshapePlan, ReshapeRequest, RuleChoices, RuleSetRow, RulesTaken, SessionRow, StarterRow, StartRequest, TemplateEffectRow, TemplateRow, VolumeRow } from '@nesting/contract';
 import type { Cells, Convention, FolderNode, ListName, NumberSeries, Registers, Template } from '@nesting/core';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
@@ -19,7 +19,7 @@ function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox', 'batches'],
+  tagTypes: ['me', 'projects', 'checks', 'templates', 'conventions', 'blocks', 'registers', 'starters', 'volumes', 'numbers', 'people', 'keys', 'sessions', 'activity', 'outbox', 'batches', 'findings'],
   endpoints: (build) => ({
     entrance: build.query<Entrance, void>({ query: () => 'entrance' }),
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
@@ -131,11 +131,40 @@ export const api = createApi({
     look: build.query<Look, { number: string; volume: string; folder: string }>({ query: (body) => ({ url: 'projects/look', method: 'POST', body }), keepUnusedDataFor: 5 }),
     checks: build.query<ChecksOfProject, string>({ query: (project) => `projects/${project}/checks`, providesTags: ['checks'] }),
     startCheck: build.mutation<CheckRow, string>({ query: (project) => ({ url: `projects/${project}/checks`, method: 'POST', body: {} }), invalidatesTags: ['checks'] }),
-    findings: build.query<FindingRow[], string>({ query: (check) => `checks/${check}/findings?limit=5000` }),
-    folders: build.query<FolderCount[], string>({ query: (check) => `checks/${check}/folders` }),
+    stopCheck: build.mutation<void, string>({ query: (check) => ({ url: `checks/${check}/stop`, method: 'POST', body: {} }), invalidatesTags: ['checks'] }),
+    goOnCheck: build.mutation<void, string>({ query: (check) => ({ url: `checks/${check}/go-on`, method: 'POST', body: {} }), invalidatesTags: ['checks'] }),
+    setSchedule: build.mutation<void, { project: string; every: number | null }>({ query: ({ project, every }) => ({ url: `projects/${project}/schedule`, method: 'PUT', body: { every } }), invalidatesTags: ['checks'] }),
+    /** Tells the server that somebody has this project before their eyes; it looks whether the folder has changed. */
+    lookAt: build.mutation<{ check: string | null }, string>({ query: (project) => ({ url: `me/projects/${project}/look`, method: 'POST', body: {} }) }),
+    /** Pages of findings follow as one scrolls. */
+    findings: build.infiniteQuery<FindingList, FindingsAsked, number>({
+      infiniteQueryOptions: { initialPageParam: 0, getNextPageParam: (last, _all, from) => (from + last.rows.length < last.total && last.rows.length > 0 ? from + last.rows.length : undefined) },
+      query: ({ queryArg: { project, ...asked }, pageParam }) => `projects/${project}/findings?${addressOf({ ...asked, from: pageParam, limit: 200 })}`,
+      providesTags: ['findings'],
+    }),
+    findingsByFolder: build.query<FolderSign[], string>({ query: (project) => `projects/${project}/findings/by-folder`, providesTags: ['findings'] }),
+    acceptFindings: build.mutation<{ count: number }, { project: string; ids: readonly string[]; reason: string; until: string | null }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/findings/accept`, method: 'POST', body }), invalidatesTags: ['findings', 'checks', 'projects', 'activity'] }),
+    countAgain: build.mutation<{ count: number }, { project: string; ids: readonly string[] }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/findings/count-again`, method: 'POST', body }), invalidatesTags: ['findings', 'checks', 'projects', 'activity'] }),
+    giveFindings: build.mutation<{ count: number }, { project: string; ids: readonly string[]; to?: string | null; note?: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/findings/give`, method: 'POST', body }), invalidatesTags: ['findings', 'activity'] }),
+    makeBaseline: build.mutation<{ count: number }, { project: string; reason: string }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/baseline`, method: 'POST', body }), invalidatesTags: ['findings', 'checks', 'projects', 'activity'] }),
+    exceptions: build.query<ExceptionRow[], string | null>({ query: (project) => `exceptions${project === null ? '' : `?project=${project}`}`, providesTags: ['findings'] }),
+    who: build.query<WhoRow[], void>({ query: () => 'who', providesTags: ['findings'] }),
+    listOf: build.query<PersonFindings, string>({ query: (initials) => `who/${encodeURIComponent(initials)}`, providesTags: ['findings'] }),
+    myFindings: build.query<PersonFindings, void>({ query: () => 'me/findings', providesTags: ['findings'] }),
+    sendList: build.mutation<{ sent: boolean }, string>({ query: (initials) => ({ url: `who/${encodeURIComponent(initials)}/send`, method: 'POST', body: {} }), invalidatesTags: ['outbox', 'activity'] }),
+    linkToList: build.mutation<{ link: string }, string>({ query: (initials) => ({ url: `who/${encodeURIComponent(initials)}/link`, method: 'POST', body: {} }) }),
+    yours: build.query<PersonFindings, string>({ query: (secret) => ({ url: 'yours', method: 'POST', body: { secret } }), keepUnusedDataFor: 0 }),
+    overview: build.query<Overview, void>({ query: () => 'overview', providesTags: ['findings'] }),
+    handIn: build.mutation<{ id: string }, { project: string; source: string; files: number; folders: number; findings: readonly FindingRow[] }>({ query: ({ project, ...body }) => ({ url: `projects/${project}/handed-in`, method: 'POST', body }), invalidatesTags: ['findings', 'activity'] }),
+    handedIn: build.query<HandedIn[], string>({ query: (project) => `projects/${project}/handed-in`, providesTags: ['findings'] }),
+    handedInFindings: build.query<FindingRow[], string>({ query: (id) => `handed-in/${id}` }),
+    folders: build.query<FolderCount[], string>({ query: (project) => `projects/${project}/folders`, providesTags: ['findings'] }),
     folderFiles: build.query<FolderFiles, { project: string; path: string }>({ query: ({ project, path }) => `projects/${project}/folder?path=${encodeURIComponent(path)}`, keepUnusedDataFor: 5 }),
   }),
 });
+
+/** What findings are asked for by: the address's own words. */
+export type FindingsAsked = { readonly project: string } & Readonly<Partial<Record<'view' | 'rule' | 'weight' | 'folder' | 'person' | 'find' | 'group', string>>>;
 
 /** What a page of projects is asked for by. */
 export interface ProjectsAsked {

@@ -14,7 +14,7 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 const WORK = [
   { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/blocks', words: 'Blocks' }, { to: '/conventions', words: 'Conventions' }, { to: '/registers', words: 'Registers' }] },
   { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
-  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }, { to: '/activity', words: 'Activity', not: 'artist' }] },
+  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }, { to: '/checks', words: 'Checks', not: 'artist' }, { to: '/checks/mine', words: 'Checks', only: 'artist' }, { to: '/activity', words: 'Activity', not: 'artist' }] },
 ] as const;
 
 export function Shell({ me }: { me: Me }) {
@@ -37,6 +37,10 @@ export function Shell({ me }: { me: Me }) {
       { id: 'go-people', words: 'People and access', run: () => void go('/registers/people'), enabled: me.role === 'coordinator' },
       { id: 'go-volumes', words: 'Volumes', run: () => void go('/registers/volumes') },
       { id: 'go-activity', words: 'Activity', keys: 'a', run: () => void go('/activity'), enabled: me.role !== 'artist' },
+      { id: 'go-checks', words: 'Checks of all projects', keys: 'k', run: () => void go('/checks'), enabled: me.role !== 'artist' },
+      { id: 'go-who', words: 'Who has what to put right', run: () => void go('/checks/people'), enabled: me.role !== 'artist' },
+      { id: 'go-mine', words: 'Mine to put right', run: () => void go('/checks/mine') },
+      { id: 'go-exceptions', words: 'Accepted findings', run: () => void go('/checks/exceptions') },
       { id: 'go-me', words: 'My password, keys and sessions', run: () => void go('/me') },
       { id: 'take-in', words: 'Take in rules from a file', run: () => void go('/templates/take-in'), enabled: me.role === 'coordinator' },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },

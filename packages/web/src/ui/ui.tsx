@@ -109,6 +109,21 @@ export function Confirm({ trigger, title, children, act, run }: { trigger: React
   );
 }
 
+/** A question with a form of its own, opened by something else than a button of its own. */
+export function Asking({ open, onOpen, title, children }: { open: boolean; onOpen: (open: boolean) => void; title: string; children: ReactNode }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl">
+          <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
 export function Tip({ words, children }: { words: ReactNode; children: ReactNode }) {
   return (
     <RadixTooltip.Root>

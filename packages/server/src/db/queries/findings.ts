@@ -1,5 +1,5 @@
 /** Findings of a project: kept from the check that first saw them to the one that did not, filtered, counted, accepted, given to people. */
-import type { Accepted, ExceptionRow, FindingCounts, FindingFacet, FindingGroup, FindingList, FindingQuery, FindingRow, FindingView, KeptFinding, PersonFindings, WhoRow } from '@nesting/contract';
+import type { Accepted, ExceptionRow, FindingCounts, FindingFacet, FindingGroup, FindingList, FindingQuery, FindingRow, FindingView, FolderSign, KeptFinding, PersonFindings, WhoRow } from '@nesting/contract';
 import { findingWords, type Finding, RULE_CODES, type RuleCode } from '@nesting/core';
 import { copyRows } from '../copy';
 import type { Client } from '../client';
@@ -170,8 +170,8 @@ export async function openFindings(client: Client, project: string, accepted = f
 }
 
 /** Where findings lie, for the map of a project: by folder and weight. */
-export async function findingsByFolder(client: Client, project: string): Promise<{ readonly path: string; readonly rule: RuleCode; readonly weight: string; readonly count: number }[]> {
-  const result = await client.query<{ path: string; rule: RuleCode; weight: string; count: number }>(
+export async function findingsByFolder(client: Client, project: string): Promise<FolderSign[]> {
+  const result = await client.query<FolderSign>(
     `select case when f.rule in ('missing-folder', 'misspelt-folder', 'unplanned-folder', 'misplaced-folder', 'over-limit', 'empty-folder') then f.path else regexp_replace(f.path, '/?[^/]*$', '') end path, f.rule, f.weight, count(*)::int count
      from finding f left join exception e on e.project_id = f.project_id and e.finding_id = f.id where f.project_id = $1 and f.until_at is null and not ${HOLDS} group by 1, 2, 3`,
     [project],

@@ -1,5 +1,5 @@
 /** The disk laid over the plan: planned and there, absent, unplanned. From the last check's folders and findings. */
-import type { FindingRow, FolderCount } from '@nesting/contract';
+import type { FolderCount, FolderSign } from '@nesting/contract';
 import { type Expansion, nameOf, parentOf, type PlannedLine, WEIGHTS, type Weight } from '@nesting/core';
 import { many, size } from '../../app/words';
 import type { TrayState } from '../../ui/signs';
@@ -13,13 +13,13 @@ export interface Overlay {
   readonly signsAt: (path: string) => number;
 }
 
-export function overlayOf(expansion: Expansion, rows: readonly FolderCount[], findings: readonly FindingRow[]): Overlay {
+export function overlayOf(expansion: Expansion, rows: readonly FolderCount[], findings: readonly FolderSign[]): Overlay {
   const folders = new Map(rows.map((r) => [r.path, r]));
   const worst = worstBelow(findings);
   const signs = new Map<string, number>();
   for (const f of findings) {
     const folder = folders.has(f.path) ? f.path : parentOf(f.path);
-    signs.set(folder, (signs.get(folder) ?? 0) + 1);
+    signs.set(folder, (signs.get(folder) ?? 0) + f.count);
   }
   const stateOf = (line: PlannedLine): TrayState => (folders.has(line.path) ? 'there' : line.presence === 'always' && line.made ? 'absent' : 'planned');
   const extra = rows.filter((r) => r.state !== 'planned' || !expansion.lines.some((l) => l.path === r.path)).filter((r) => r.path !== '');
@@ -70,7 +70,7 @@ function groupByParent(paths: readonly string[]): Map<string, string[]> {
 }
 
 /** The heaviest finding at or below each folder. */
-function worstBelow(findings: readonly FindingRow[]): Map<string, Weight> {
+function worstBelow(findings: readonly FolderSign[]): Map<string, Weight> {
   const out = new Map<string, Weight>();
   for (const f of findings) {
     for (let at = f.path; ; at = parentOf(at)) {

@@ -1,28 +1,31 @@
 /** A project: its map and causes at left, findings or folders in the middle, the selected one at right. */
-import type { CheckRow, ChecksOfProject, FindingRow, FolderCount, Me, ProjectPage as Project } from '@nesting/contract';
-import { CheckGround, NO_REGISTERS, type Registers, RULE_CODES, RULE_TITLES, type RuleCode, type Value } from '@nesting/core';
-import { useEffect, useMemo } from 'react';
+import type { ChecksOfProject, FolderCount, FolderSign, Me, ProjectPage as Project } from '@nesting/contract';
+import { CheckGround, NO_REGISTERS, type Registers, RULE_TITLES, type RuleCode, type Value } from '@nesting/core';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch } from '../../app/store';
-import { ago, count, many, size } from '../../app/words';
+import { count, many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfLines } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
-import { WeightSign } from '../../ui/signs';
-import { Button, Empty, Heading, Trouble } from '../../ui/ui';
+import { Button, Empty, Trouble } from '../../ui/ui';
+import { CheckLine, isOpen, useChecks } from '../findings/check-line';
+import { Filters, VIEW_WORDS } from '../findings/filters';
+import { FindingDetail } from '../findings/finding-detail';
+import { FindingsList, type TriageAct } from '../findings/findings-list';
+import { Triage } from '../findings/triage';
+import { useFindings } from '../findings/use-findings';
 import { draftLike } from '../start/start-slice';
-import { Counts } from './counts';
-import { FindingDetail } from './finding-detail';
-import { FindingsList } from './findings-list';
 import { FolderDetail } from './folder-detail';
 import { Grow } from './grow';
 import { STATE_WORDS } from './list-page';
 import { overlayOf } from './overlay';
 import { OwnRulesPanel } from './own-rules';
+import { ProjectMenu } from './project-menu';
 import { SheetView } from './sheet-view';
 import { SignpostsPanel } from './signposts-panel';
 
@@ -32,58 +35,46 @@ export function ProjectPage() {
   const { id = '' } = useParams();
   const project = api.useProjectQuery(id);
   const registers = api.useRegistersQuery();
-  const checks = useChecks(id);
-  const done = checks?.done ?? null;
-  const findings = api.useFindingsQuery(done?.id ?? '', { skip: done === null });
-  const folders = api.useFoldersQuery(done?.id ?? '', { skip: done === null });
+  const checks = useChecks(id, project.data !== undefined && project.data.state !== 'packed');
+  const folders = api.useFoldersQuery(id, { skip: checks?.done == null });
+  const signs = api.useFindingsByFolderQuery(id, { skip: checks?.done == null });
   if (project.isError) return project.error && 'status' in project.error && project.error.status === 404 ? <Empty title="No such project"><Link to="/projects" className="text-bottle underline">All projects</Link></Empty> : <Trouble message={troubleOf(project.error)} again={() => void project.refetch()} />;
   if (!project.data || !registers.data || checks === undefined) return null;
-  return <OneProject key={id} project={project.data} registers={registers.data} checks={checks} findings={findings.data ?? NONE} folders={folders.data ?? NONE} />;
+  return <OneProject key={id} project={project.data} registers={registers.data} checks={checks} signs={signs.data ?? NONE} folders={folders.data ?? NONE} />;
 }
-
-/** Asked again quickly while a check runs, and now and then otherwise; lists follow when one is done. */
-function useChecks(project: string): ChecksOfProject | undefined {
-  const dispatch = useAppDispatch();
-  const quiet = api.useChecksQuery(project, { pollingInterval: 20_000 });
-  const running = isOpen(quiet.data?.newest ?? null);
-  api.useChecksQuery(project, { pollingInterval: 400, skip: !running });
-  const done = quiet.data?.done?.id;
-  useEffect(() => {
-    if (done !== undefined) dispatch(api.util.invalidateTags(['projects']));
-  }, [done, dispatch]);
-  return quiet.data;
-}
-
-const isOpen = (check: CheckRow | null): boolean => check?.state === 'queued' || check?.state === 'running';
 
 interface Props {
   readonly project: Project;
   readonly registers: Registers;
   readonly checks: ChecksOfProject;
-  readonly findings: readonly FindingRow[];
+  readonly signs: readonly FolderSign[];
   readonly folders: readonly FolderCount[];
 }
 
-function OneProject({ project, registers, checks, findings, folders }: Props) {
+function OneProject({ project, registers, checks, signs, folders }: Props) {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const [startCheck, asked] = api.useStartCheckMutation();
   const ground = useMemo(() => new CheckGround({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS }), [project.body, project.values, registers]);
   const { expansion } = ground;
-  const overlay = useMemo(() => overlayOf(expansion, folders, findings), [expansion, folders, findings]);
+  const overlay = useMemo(() => overlayOf(expansion, folders, signs), [expansion, folders, signs]);
   const nest = useMemo(() => nestOfLines(expansion.lines, (line) => ({ state: overlay.stateOf(line), files: overlay.folders.get(line.path)?.files ?? 0, signs: overlay.signsAt(line.path) }), overlay.unplanned), [expansion, overlay]);
-  const view = params.get('view') === 'sheet' ? 'sheet' : params.get('view') === 'folders' || (params.get('view') === null && findings.length === 0) ? 'folders' : 'findings';
+  const shown = useFindings(project.id, params);
+  const standing = checks.done === null ? 0 : checks.done.counts.must + checks.done.counts.should + checks.done.counts.note;
+  const view = params.get('view') === 'sheet' ? 'sheet' : params.get('view') === 'folders' || (params.get('view') === null && standing === 0) ? 'folders' : 'findings';
   const rule = params.get('rule') as RuleCode | null;
-  const shown = useMemo(() => (rule === null ? findings : findings.filter((f) => f.rule === rule)), [findings, rule]);
-  const finding = shown.find((f) => f.id === params.get('finding')) ?? shown[0] ?? null;
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const [act, setAct] = useState<TriageAct | null>(null);
+  const at = Math.max(0, shown.rows.findIndex((f) => f.id === params.get('finding')));
+  const finding = shown.rows[at] ?? null;
+  const some = picked.size > 0 ? shown.rows.filter((f) => picked.has(f.id)) : finding === null ? NONE : [finding];
   const lineKey = params.get('line') ?? expansion.lines[0]?.key ?? null;
   const line = expansion.lines.find((l) => l.key === lineKey) ?? null;
   const diskPath = lineKey?.startsWith('disk:') ? lineKey.slice(5) : null;
-  const running = isOpen(checks.newest);
-  const mayCheck = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
+  const running = isOpen(checks.newest) && checks.newest?.what === 'whole';
+  const mayChange = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
   const { data: templates } = api.useTemplatesQuery();
   const newest = templates?.find((t) => t.id === project.template.id)?.edition ?? 0;
-  const mayChange = me.role !== 'lead' && project.state !== 'starting' && project.state !== 'failed' && project.state !== 'packed';
   const dispatch = useAppDispatch();
   const go = useNavigate();
   const another = () => {
@@ -95,11 +86,28 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
   useEffect(() => {
     void mark({ id: project.id });
   }, [mark, project.id]);
+  const pick = (id: string) => setPicked((before) => {
+    const after = new Set(before.size === 0 && finding !== null && finding.id !== id ? [finding.id] : before);
+    if (!after.delete(id)) after.add(id);
+    return after;
+  });
+  // What is done leaves the list: the one behind it is looked at.
+  const done = () => {
+    const next = shown.rows.slice(at + 1).find((f) => !picked.has(f.id)) ?? shown.rows.slice(0, at).reverse().find((f) => !picked.has(f.id));
+    setAct(null);
+    setPicked(new Set());
+    put({ finding: next?.id ?? null });
+    document.querySelector<HTMLElement>('[role=listbox][aria-label=Findings]')?.focus();
+  };
   usePageCommands(useMemo(() => [
-    { id: 'check', words: 'Check this project now', keys: 'c', run: () => void startCheck(project.id), enabled: mayCheck && !running },
+    { id: 'check', words: 'Check this project now', keys: 'c', run: () => void startCheck(project.id), enabled: mayChange && !running },
     { id: 'view-findings', words: 'Show the findings', keys: 'f', run: () => put({ view: 'findings' }) },
     { id: 'view-folders', words: 'Show the folders', keys: 'o', run: () => put({ view: 'folders' }) },
-  ], [mayCheck, running, project.id, startCheck, put]));
+    { id: 'mine', words: 'Show what is mine to put right', keys: 'm', run: () => put({ view: 'findings', person: me.initials, finding: null }) },
+    { id: 'accept', words: 'Accept the selected finding (key a in the list)', run: () => { put({ view: 'findings' }); setAct('accept'); }, enabled: me.role === 'coordinator' && finding !== null },
+    { id: 'give', words: 'Give the selected finding to somebody (key g in the list)', run: () => { put({ view: 'findings' }); setAct('give'); }, enabled: me.role === 'coordinator' && finding !== null },
+    { id: 'note', words: 'Write a note on the selected finding (key w in the list)', run: () => { put({ view: 'findings' }); setAct('note'); }, enabled: me.role !== 'lead' && finding !== null },
+  ], [mayChange, running, project.id, startCheck, put, me, finding]));
   return (
     <Columns
       id="project"
@@ -116,25 +124,25 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
           </div>
           <Nest root={nest} width={260} height={166} label={`Map of ${project.title}`} large chosen={view === 'folders' ? lineKey : null} onChoose={(key) => put({ view: 'folders', line: expansion.lines.some((l) => l.key === key) ? key : `disk:${key}` })} />
           {mayChange && <Grow project={project} isArtist={me.role === 'artist'} />}
-          <Causes findings={findings} chosen={view === 'findings' ? rule : undefined} done={checks.done !== null} onChoose={(r) => put({ view: 'findings', rule: r, finding: null })} />
+          {shown.counted && (standing > 0 || shown.counted.views.accepted + shown.counted.views.solved > 0) ? <Filters counted={shown.counted} view={shown.view} group={shown.group} params={params} put={(changes) => { setPicked(new Set()); setAct(null); put(changes); }} me={me} /> : checks.done ? <p className="text-sm text-bottle">Nothing found: all in order.</p> : null}
         </div>
       }
       plan={
         <>
           <div role="tablist" aria-label="What is shown" className="flex gap-5 pb-3">
-            <Tab words={`Findings${findings.length > 0 ? ` ${count(findings.length)}` : ''}`} chosen={view === 'findings'} onChoose={() => put({ view: 'findings' })} />
+            <Tab words={`Findings${standing > 0 ? ` ${count(standing)}` : ''}`} chosen={view === 'findings'} onChoose={() => put({ view: 'findings' })} />
             <Tab words="Folders" chosen={view === 'folders'} onChoose={() => put({ view: 'folders' })} />
             <Tab words="Sheet" chosen={view === 'sheet'} onChoose={() => put({ view: 'sheet' })} />
-            <span className="ml-auto self-center text-xs text-ink2">{view === 'sheet' ? `state and settings` : view === 'findings' ? (rule ? RULE_TITLES[rule] : 'all causes') : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
+            <span className="ml-auto self-center text-xs text-ink2">{view === 'sheet' ? `state and settings` : view === 'findings' ? `${VIEW_WORDS[shown.view].toLowerCase()}: ${rule ? RULE_TITLES[rule].toLowerCase() : 'all causes'}` : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
           </div>
           {view === 'sheet' ? (
             <SheetView project={project} me={me} />
           ) : view === 'folders' ? (
             <TrayTree label={`Folders of ${project.title}`} nodes={overlay.nodes} selected={lineKey} onSelect={(key) => put({ line: key })} />
-          ) : shown.length === 0 ? (
-            <Empty title={checks.done ? 'Everything is in order' : 'Not checked yet'}>{checks.done ? 'Every file and folder is where it belongs and is called as it should be.' : 'A check compares what is on the disk with the rules, and changes nothing.'}</Empty>
+          ) : shown.rows.length === 0 ? (
+            shown.counted === null && checks.done !== null ? null : <Empty title={checks.done === null ? 'Not checked yet' : shown.filtered || shown.view !== 'open' ? 'Nothing of this kind' : 'Everything is in order'}>{checks.done === null ? 'A check compares what is on the disk with the rules, and changes nothing.' : shown.filtered || shown.view !== 'open' ? <Button onClick={() => put({ findings: null, rule: null, weight: null, person: null, folder: null, find: null })}>Show all that is to be put right</Button> : 'Every file and folder is where it belongs and is called as it should be.'}</Empty>
           ) : (
-            <FindingsList findings={shown} selected={finding?.id ?? null} onSelect={(id) => put({ finding: id })} />
+            <FindingsList findings={shown.rows} total={shown.counted?.total ?? 0} group={shown.group} selected={finding?.id ?? null} picked={picked} onSelect={(id) => { setAct(null); put({ finding: id }); }} onPick={pick} onAct={setAct} more={shown.more} />
           )}
         </>
       }
@@ -145,18 +153,22 @@ function OneProject({ project, registers, checks, findings, folders }: Props) {
             <OwnRulesPanel project={project} mayWrite={me.role === 'coordinator'} />
           </div>
         ) : view === 'findings' ? (
-          finding && <FindingDetail finding={finding} root={project.root} shown={`${project.volume}/${project.folder}`} />
+          finding && (
+            <div className="flex flex-col gap-5">
+              <Triage project={project.id} me={me} people={registers.people} findings={some} act={act} onAct={setAct} onDone={done} />
+              <FindingDetail finding={finding} root={project.root} shown={`${project.volume}/${project.folder}`} />
+            </div>
+          )
         ) : (
           <FolderDetail project={project.id} root={project.root} shown={`${project.volume}/${project.folder}`} path={diskPath ?? line?.path ?? ''} state={diskPath !== null ? (overlay.nodes.find((n) => n.key === lineKey)?.state ?? 'unplanned') : line ? overlay.stateOf(line) : 'planned'} line={line} template={project.body} registers={expansion.registers} values={project.values} />
         )
       }
       ledger={
         <>
-          <CheckLine checks={checks} trouble={asked.isError ? troubleOf(asked.error) : null} />
-          <Link to={`/projects/${project.id}/batches`} className="text-sm font-semibold whitespace-nowrap text-bottle hover:underline">Batches</Link>
+          <CheckLine checks={checks} trouble={asked.isError ? troubleOf(asked.error) : null} mayCheck={mayChange} />
+          <ProjectMenu project={project} me={me} checks={checks} another={another} />
           {mayChange && <Button onClick={() => void go(`/projects/${project.id}/change`)}>Change…</Button>}
-          {me.role === 'coordinator' && <Button onClick={() => another()}>Another like this…</Button>}
-          {mayCheck && (
+          {mayChange && (
             <Button look="main" disabled={running || asked.isLoading} onClick={() => void startCheck(project.id)}>
               {running ? 'Checking…' : 'Check now'}
             </Button>
@@ -172,52 +184,5 @@ function Tab({ words, chosen, onChoose }: { words: string; chosen: boolean; onCh
     <button type="button" role="tab" aria-selected={chosen} onClick={onChoose} className={`border-b-2 pb-0.5 text-sm ${chosen ? 'border-bottle font-semibold' : 'border-clear text-ink2 hover:border-rule'}`}>
       {words}
     </button>
-  );
-}
-
-function Causes({ findings, chosen, done, onChoose }: { findings: readonly FindingRow[]; chosen: RuleCode | null | undefined; done: boolean; onChoose: (rule: RuleCode | null) => void }) {
-  const some = RULE_CODES.map((code) => ({ code, of: findings.filter((f) => f.rule === code) })).filter((r) => r.of.length > 0);
-  if (some.length === 0) return done ? <p className="text-sm text-bottle">Nothing found: all in order.</p> : null;
-  return (
-    <div className="flex flex-col gap-1">
-      <Heading>{many(findings.length, 'finding')}, by cause</Heading>
-      <ul>
-        <li><Cause words="All of them" of={findings} chosen={chosen === null} onChoose={() => onChoose(null)} /></li>
-        {some.map((r) => (
-          <li key={r.code}><Cause words={RULE_TITLES[r.code]} of={r.of} chosen={chosen === r.code} onChoose={() => onChoose(r.code)} sign /></li>
-        ))}
-      </ul>
-    </div>
-  );
-}
-
-function Cause({ words, of, chosen, onChoose, sign = false }: { words: string; of: readonly FindingRow[]; chosen: boolean; onChoose: () => void; sign?: boolean }) {
-  return (
-    <button type="button" aria-pressed={chosen} onClick={onChoose} className={`flex h-8 w-full items-center gap-3 rounded-tray px-2 text-left text-sm ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>
-      {sign && of[0] ? <WeightSign weight={of[0].weight} /> : <span className="w-3" />}
-      <span className="min-w-0 flex-1 truncate">{words}</span>
-      <span className="tabular-nums">{count(of.length)}</span>
-    </button>
-  );
-}
-
-function CheckLine({ checks: { newest, done }, trouble }: { checks: ChecksOfProject; trouble: string | null }) {
-  if (trouble) return <p className="flex-1 text-brick">{trouble}</p>;
-  if (newest && isOpen(newest)) {
-    return (
-      <p className="flex-1" role="status">
-        <strong className="font-semibold">Checking.</strong> <span className="text-ink2">{many(newest.files, 'file')} in {many(newest.folders, 'folder')} so far. You may leave this page; it goes on.</span>
-      </p>
-    );
-  }
-  const failed = newest?.state === 'failed' ? newest.said[0] : undefined;
-  if (failed) return <p className="flex-1 text-brick" role="status">{failed}</p>;
-  if (done === null) return <p className="flex-1 text-ink2">This project was never checked.</p>;
-  return (
-    <div className="flex min-w-0 flex-1 items-center gap-3">
-      <strong className="font-semibold whitespace-nowrap">Checked {ago(done.endedAt ?? done.startedAt)}.</strong>
-      <Counts counts={done.counts} />
-      <span className="truncate text-ink2" title={done.said.join('\n')}>{done.said.length > 0 ? `${many(done.said.length, 'place')} could not be seen: ${done.said[0]}` : 'A check changes nothing on the disk.'}</span>
-    </div>
   );
 }

@@ -69,6 +69,8 @@ function facts(node: FolderNode, rules: FolderRules, per: readonly string[]): [s
   if (node.older) out.push(['Older', `superseded versions lie in ${node.older.folder}${node.older.keep === undefined ? '' : `; the last ${node.older.keep} are kept`}`]);
   if (rules.stable) out.push(['Stable', 'file names here never carry a version: others link to them']);
   if (node.licensed) out.push(['Licensed', 'each file has its licence note beside it']);
+  if (node.filledWithinDays !== undefined) out.push(['Filled', `within ${node.filledWithinDays} days`]);
+  if (node.frames !== undefined) out.push(['Frames', node.frames]);
   if (node.limitBytes !== undefined) out.push(['Limit', size(node.limitBytes)]);
   if (node.signpost) out.push(['Signpost', node.signpost]);
   return out;

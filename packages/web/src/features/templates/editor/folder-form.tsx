@@ -64,6 +64,12 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         <Labelled id={`${id}s`} label="Signpost">
           <Line id={`${id}s`} value={node.signpost ?? ''} placeholder="cache, delivery…" onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')} />
         </Labelled>
+        <Labelled id={`${id}w`} label="Filled within, days">
+          <Line id={`${id}w`} inputMode="numeric" value={node.filledWithinDays ?? ''} placeholder="may stay empty" onChange={(e) => set({ filledWithinDays: Number(e.target.value.replace(/\D/g, '').slice(0, 4)) || undefined }, 'filled')} />
+        </Labelled>
+        <Labelled id={`${id}f`} label="Frames expected">
+          <Line id={`${id}f`} value={node.frames ?? ''} placeholder="1..240, or a field" onChange={(e) => set({ frames: e.target.value || undefined }, 'frames')} className="font-mono" />
+        </Labelled>
       </div>
       <Several label="Takes files of" chosen={node.accepts} known={families.map((f) => ({ value: f, label: f }))} empty="as the folder above" none={node.accepts?.length === 0 ? 'none' : null} readOnly={readOnly} onToggle={(value) => toggle('accepts', value)} onNone={() => set({ accepts: node.accepts?.length === 0 ? undefined : [] })} noneWords="No files at all" />
       <Several label="Files are called by" chosen={node.conventions} known={template.conventions.map((c) => ({ value: c.id, label: c.name }))} empty="as the folder above" none={null} readOnly={readOnly} onToggle={(value) => toggle('conventions', value)} />

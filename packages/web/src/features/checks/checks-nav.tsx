@@ -1,0 +1,23 @@
+/** The pages about checks of all projects, one under another. */
+import type { Me } from '@nesting/contract';
+import { NavLink, useOutletContext } from 'react-router';
+
+const PAGES = [
+  { to: '/checks', words: 'All projects', for: ['coordinator', 'lead'] },
+  { to: '/checks/people', words: 'Who has what to put right', for: ['coordinator', 'lead'] },
+  { to: '/checks/mine', words: 'Mine', for: ['coordinator', 'artist', 'lead'] },
+  { to: '/checks/exceptions', words: 'Accepted findings', for: ['coordinator', 'artist', 'lead'] },
+] as const;
+
+export function ChecksNav() {
+  const me = useOutletContext<Me>();
+  return (
+    <nav aria-label="Checks">
+      <ul className="flex flex-col">
+        {PAGES.filter((p) => (p.for as readonly string[]).includes(me.role)).map((p) => (
+          <li key={p.to}><NavLink end to={p.to} className={({ isActive }) => `block rounded-tray px-2 py-1 ${isActive ? 'bg-chosen font-semibold ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>{p.words}</NavLink></li>
+        ))}
+      </ul>
+    </nav>
+  );
+}
