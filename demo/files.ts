@@ -25,12 +25,13 @@ function png(seed: number): Buffer {
     return Buffer.concat([u32(data.length), body, u32(crc(body))]);
   };
   const header = Buffer.concat([u32(1), u32(1), Buffer.from([8, 2, 0, 0, 0])]);
-  const pixel = Buffer.from([0, seed & 255, (seed >> 3) & 255, (seed >> 6) & 255]);
+  const pixel = Buffer.from([0, seed & 255, (seed >> 8) & 255, (seed >> 16) & 255]);
   return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), chunk('IHDR', header), chunk('IDAT', deflateSync(pixel)), chunk('IEND', Buffer.alloc(0))]);
 }
 
 function wav(seed: number): Buffer {
   const samples = Buffer.alloc(96, seed & 255);
+  samples.writeUInt32LE(seed >>> 0);
   const head = Buffer.alloc(44);
   head.write('RIFF', 0);
   head.writeUInt32LE(36 + samples.length, 4);
@@ -98,9 +99,9 @@ export function contentFor(name: string): Buffer {
     case 'pdf':
       return pdf(name);
     case 'svg':
-      return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="8" height="8"><rect width="8" height="8" fill="hsl(${seed % 360} 40% 50%)"/></svg>\n`);
+      return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="8" height="8"><rect width="8" height="8" fill="hsl(${seed % 360} 40% 50%)"/><title>${seed}</title></svg>\n`);
     case 'usda':
-      return Buffer.from(`#usda 1.0\n(\n    defaultPrim = "Scene"\n)\n\ndef Xform "Scene"\n{\n    custom int seed = ${seed % 1000}\n}\n`);
+      return Buffer.from(`#usda 1.0\n(\n    defaultPrim = "Scene"\n)\n\ndef Xform "Scene"\n{\n    custom int seed = ${seed % 2_000_000_000}\n}\n`);
     case 'otio':
       return Buffer.from(`${JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', name, metadata: {}, tracks: { OTIO_SCHEMA: 'Stack.1', name: 'tracks', children: [], effects: [], markers: [], metadata: {} } }, null, 2)}\n`);
     default:

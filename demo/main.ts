@@ -119,16 +119,37 @@ async function seedProject(world: World, people: ReadonlyMap<string, string>, de
   const root = path.join(world.config.volumes.get('studio') as string, project.folder);
   const today = Date.parse(`${DEMO_TODAY}T17:00:00Z`);
   for (const folder of demo.removed ?? []) rmSync(path.join(root, folder), { recursive: true });
+  const by = people.get(demo.person) as string;
+  // Checked on the way: findings come and go over weeks, and not all on one day.
+  const stops = [70, 14, 0].map((left) => demo.files.length - left);
   for (const [i, file] of demo.files.entries()) {
-    const absolute = path.join(root, file);
-    mkdirSync(path.dirname(absolute), { recursive: true });
-    if (existsSync(absolute)) continue;
-    writeFileSync(absolute, contentFor(path.basename(file)));
-    // Work is spread over the project's life; the last files listed are today's.
-    const at = new Date(today - Math.round((demo.age * 86_400_000 * (demo.files.length - i)) / demo.files.length));
-    utimesSync(absolute, at, at);
+    writeDemoFile(root, demo, file, new Date(today - Math.round((demo.age * 86_400_000 * (demo.files.length - i)) / demo.files.length)));
+    const days = DAYS_AGO[stops.indexOf(i + 1)];
+    if (days !== undefined && days > 0) await checkBack(world, project.id, by, days);
   }
   await world.db.query('update project set started_at = $2 where id = $1', [project.id, new Date(today - demo.age * 86_400_000)]);
-  await checkProject(world, project.id, people.get(demo.person) as string);
+  await checkProject(world, project.id, by);
   await world.checks.idle();
 }
+
+/** Days before the last check on which those on the way are said to have been. */
+const DAYS_AGO = [16, 5, 0] as const;
+
+/** Work is spread over the project's life; the last files listed are today's. */
+function writeDemoFile(root: string, demo: DemoProject, file: string, at: Date): void {
+  const absolute = path.join(root, file);
+  mkdirSync(path.dirname(absolute), { recursive: true });
+  if (existsSync(absolute)) return;
+  const own = demo.contents?.[file];
+  writeFileSync(absolute, own === undefined ? contentFor(path.basename(file)) : typeof own === 'string' ? own : contentFor(own.like));
+  utimesSync(absolute, at, at);
+}
+
+/** A check of this moment, put back by some days with all that it found. */
+async function checkBack(world: World, project: string, by: string, days: number): Promise<void> {
+  const id = await checkProject(world, project, by);
+  await world.checks.idle();
+  await world.db.query("update check_run set started_at = started_at - $2 * interval '1 day', ended_at = ended_at - $2 * interval '1 day' where project_id = $1 and (id = $3 or started_at > clock_timestamp() - interval '1 hour')", [project, days, id]);
+  await world.db.query("update finding set since_at = since_at - $2 * interval '1 day', until_at = until_at - $2 * interval '1 day' where project_id = $1 and since_at > clock_timestamp() - interval '1 hour'", [project, days]);
+}
+

@@ -10,7 +10,8 @@ export interface DemoProject {
   readonly files: readonly string[];
   /** Folders somebody removed or made by hand. */
   readonly removed?: readonly string[];
-  readonly made?: readonly string[];
+  /** Files that hold something else than their name asks for. */
+  readonly contents?: Readonly<Record<string, string | { readonly like: string }>>;
 }
 
 /** The demo's own today. */
@@ -75,7 +76,19 @@ const harbourMess = [
   '01_paperwork/quotes/quote harbour FINAL.pdf',
   'todo for monday.txt',
   '26014_MS_A_preview.mov',
+  '05_motion/crane-7/s01/working/lamps-03.autosave',
+  '07_library/stock/storm-over-the-pier.jpg',
+  '08_masters/08_masters/26014_MS_A.mov',
+  '06_sound/effects/26014_FX_s07_v01.wav',
+  '05_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda',
 ];
+
+/** Left out when the frames of one scene were copied. */
+const lost = ['0012', '0013', '0014', '0031'].map((frame) => `crane-7_s05_comp_v002.${frame}.exr`);
+const isThere = (file: string): boolean => !lost.some((name) => file.endsWith(name));
+
+/** A card that was brought in under the wrong night. */
+const wrongNight = (file: string): string => file.replace(/(test-nights\/2026-03-03\/.*)2026-03-03/, '$12026-02-27');
 
 const winterMess = [
   '05_motion/town-hall/s01/working/26009_town-hall_s01_anim_LV_v3.usda',
@@ -102,7 +115,11 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
   {
     template: 'facade-show', person: 'IT', age: 37,
     values: { number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower', 'crane-7'], scenes: 's01..s06', projectors: 'A..D', nights: '2026-03-02..2026-03-03', voice: 'spoken', languages: ['en', 'nl'] },
-    files: [...goodWork(harbour, ['2026-03-02', '2026-03-03'], ['A', 'B', 'C', 'D'], ['en', 'nl']), ...harbourMess],
+    files: [...goodWork(harbour, ['2026-03-02', '2026-03-03'], ['A', 'B', 'C', 'D'], ['en', 'nl']).filter(isThere).map(wrongNight), ...harbourMess],
+    contents: {
+      '06_sound/effects/26014_FX_s07_v01.wav': { like: '26014_VO_nl_s02_v01.wav' },
+      '05_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda': '#usda 1.0\n\ndef Xform "Scene"\n{\n    def "Lamps" (\n        references = @/Users/somebody/Desktop/lamps.usda@\n    )\n    {\n    }\n}\n',
+    },
     removed: ['02_survey/measurements'],
   },
   {

@@ -87,10 +87,8 @@ export class Checker {
       if (named) this.name(file.name);
       if (reading.version !== undefined) this.version(line, by, reading);
     }
-    for (const run of items.runs) {
-      if (named) this.name(`${run.head}#${run.tail}`);
-      if (run.reading.version !== undefined) this.version(line, run.by, run.reading);
-    }
+    // Not every version of a work is rendered: sequences have no chain.
+    if (named) for (const run of items.runs) this.name(`${run.head}#${run.tail}`);
     for (const { file, conventions } of items.open) {
       const path = join(listing.path, file.name);
       if (claimed.size > 0 && claimed.has(path)) continue;
@@ -144,12 +142,12 @@ export class Checker {
     const home = ground.homeOf(file.name);
     for (const by of home === null ? conventions : ground.conventionsIn(home)) {
       const meant = home === null ? readForeign(by, file.name) : readName(by.strict, file.name, by.bound);
-      if (meant?.version === undefined) continue;
+      if (meant?.version === undefined || meant.frame !== undefined) continue;
       this.version(home ?? line, by, ownOf(by, meant));
       return;
     }
     const suggested = suggestedBy(fileCase);
-    if (suggested !== null) this.version(line, suggested.by, suggested.reading);
+    if (suggested !== null && suggested.reading.frame === undefined) this.version(line, suggested.by, suggested.reading);
   }
 
   /** A frame of a sequence that was found already has nothing new to say: it is not explained again. */

@@ -9,7 +9,7 @@ import type { EndCase, Found, Rule } from '../rule';
 /** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */
 const MOST_GAPS = 20;
 
-/** Versions missing between the first and the latest of a chain, its older ones counted in. */
+/** Versions missing between the first and the latest of a chain, its older ones counted in. Image sequences have none: not every version is rendered. */
 export const versionGap: Rule = {
   code: 'version-gap',
   scope: 'end',
@@ -36,13 +36,12 @@ function named({ ground, part, again }: EndCase, chain: { readonly hash: number;
     const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
     const state = listing === null ? null : stateOf(ground, listing.path);
     if (listing === null || state?.kind !== 'planned') continue;
-    const items = itemsOf(ground, listing, state);
-    const all = [...items.read.map((f) => ({ name: f.file.name, modified: f.file.modified, by: f.by, reading: f.reading })), ...items.runs.map((r) => ({ name: r.first, modified: r.newest, by: r.by, reading: r.reading }))];
-    const latest = all.find(({ by, reading }) => reading.version !== undefined && ordinal(reading.version) === chain.latest && hashOf(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash);
+    const latest = itemsOf(ground, listing, state).read.find(({ by, reading }) => reading.version !== undefined && ordinal(reading.version) === chain.latest && hashOf(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash);
     if (latest === undefined) continue;
     const like = latest.reading.version as Version;
     const missing = chain.missing.slice(0, MOST_GAPS).map((n) => String(versionAt(n, like)));
-    return { path: join(listing.path, latest.name), subject: `${state.line.key}/${chainKey(latest.by, latest.reading)}`, params: { name: latest.name, missing, count: chain.missing.length }, modified: latest.modified };
+    const { file } = latest;
+    return { path: join(listing.path, file.name), subject: `${state.line.key}/${chainKey(latest.by, latest.reading)}`, params: { name: file.name, missing, count: chain.missing.length }, modified: file.modified };
   }
   return null;
 }

@@ -68,7 +68,7 @@ function Sizes({ sizes }: { sizes: Overview['sizes'] }) {
   const draw = useCallback((colour: (name: string) => string): Drawn => ({
     data: families.map((family, i) => {
       const of = (label: string) => sizes.filter((s) => `${s.number} ${s.title}` === label && s.family === family).reduce((n, s) => n + s.bytes, 0);
-      return { type: 'bar', orientation: 'h', name: family || 'other files', x: projects.map(([label]) => of(label)), y: projects.map(([label]) => label), marker: { color: colour(FAMILY_DYES[i % FAMILY_DYES.length] as string), line: { color: colour('paper'), width: 1 } }, customdata: projects.map(([label]) => size(of(label))), hovertemplate: '%{customdata}' + ` ${family || 'other files'}<extra></extra>` };
+      return { type: 'bar', orientation: 'h', name: family || 'other files', x: projects.map(([label]) => of(label)), y: projects.map(([label]) => label), marker: { color: colour(FAMILY_DYES[i % FAMILY_DYES.length] as string), line: { color: colour('paper'), width: 1 } }, customdata: projects.map(([label]) => size(of(label))), hovertemplate: `%{customdata} ${family || 'other files'}<extra></extra>` };
     }),
     layout: { barmode: 'stack', bargap: 0.35, showlegend: true, legend: { orientation: 'h', y: -0.18, traceorder: 'normal' }, xaxis: { showticklabels: false, gridcolor: colour('line'), zerolinecolor: colour('rule'), fixedrange: true }, yaxis: { automargin: true, fixedrange: true, ticklabelstandoff: 6 } },
   }), [families, projects, sizes]);
