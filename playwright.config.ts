@@ -6,7 +6,7 @@ export default defineConfig({
   outputDir: '.tmp/browser',
   workers: 1,
   // What changes projects has a demo of its own, so that the others find theirs as it was made.
-  projects: [{ name: 'changes', testMatch: /changes\.spec/ }, { name: 'journeys', testIgnore: /changes\.spec/ }],
+  projects: [{ name: 'changes', testMatch: /changes\.spec/ }, { name: 'checks', testMatch: /checks\.spec/ }, { name: 'journeys', testIgnore: /(?:changes|checks)\.spec/ }],
   // A bound for what hangs, not a measure: the machine is shared.
   timeout: 150_000,
   expect: { timeout: 15_000 },

@@ -16,6 +16,8 @@ export interface Options {
   readonly listing: string | undefined;
   readonly set: readonly string[];
   readonly dryRun: boolean;
+  /** A check that looks into no file. */
+  readonly namesOnly: boolean;
 }
 
 export function optionsOf(args: readonly string[]): Options {
@@ -33,9 +35,10 @@ export function optionsOf(args: readonly string[]): Options {
         listing: { type: 'string' },
         set: { type: 'string', multiple: true },
         'dry-run': { type: 'boolean' },
+        'names-only': { type: 'boolean' },
       },
     });
-    return { positionals, values: v.values, registers: v.registers, as: v.json ? 'json' : v.as, pattern: v.pattern, into: v.into, listing: v.listing, set: v.set ?? [], dryRun: v['dry-run'] ?? false };
+    return { positionals, values: v.values, registers: v.registers, as: v.json ? 'json' : v.as, pattern: v.pattern, into: v.into, listing: v.listing, set: v.set ?? [], dryRun: v['dry-run'] ?? false, namesOnly: v['names-only'] ?? false };
   } catch (error) {
     throw new Unusable(error instanceof Error ? error.message : 'options that cannot be understood');
   }

@@ -21,7 +21,7 @@ const HELP = `nesting COMMAND …
   expand TEMPLATE                 print the plan of a project
          [--as paths|json|outline|sh|powershell|zip]
   create TEMPLATE --into PARENT   write a project  [--dry-run]
-  check [TEMPLATE] DIR            compare a project with its rules
+  check [TEMPLATE] DIR            compare a project with its rules  [--names-only]
   check TEMPLATE --listing FILE   compare a listing
          [--as text|json|csv|sarif]
   undo DIR [BATCH]                list batches, or take one back  [--dry-run]

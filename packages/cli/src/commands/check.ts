@@ -1,4 +1,5 @@
 import { existsSync, statSync } from 'node:fs';
+import path from 'node:path';
 import {
   CheckGround, type CheckInput, type CheckOutcome, checkListing, commonRoot, type Expansion, findingsCsv, findingsJson, findingsSarif, findingsText, foldersFrom, NO_REGISTERS, parseListing, type Registers, type Values, wordsFor,
 } from '@nesting/core';
@@ -27,7 +28,7 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   const input = inputOf(options, second === undefined ? undefined : first, root);
   sayPlan(new CheckGround(input).expansion);
   const worker = new URL('./check-worker.js', import.meta.url);
-  const outcome = await checkOnDisk({ root, input: { ...input, now: Date.now() }, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.files} files in ${p.folders} folders`) });
+  const outcome = await checkOnDisk({ root, input: { ...input, now: Date.now() }, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`), ...(!options.namesOnly && { contents: { roots: [path.resolve(root)], known: [] } }) });
   progressLine('');
   if (outcome.unseen.some((u) => u.path === '')) throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
   for (const u of outcome.unseen) process.stderr.write(`not seen: ${u.path} (${u.code})\n`);

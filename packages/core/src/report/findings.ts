@@ -47,7 +47,7 @@ export function findingsCsv(outcome: CheckOutcome): string {
 const LEVELS = { must: 'error', should: 'warning', note: 'note' } as const;
 
 export function findingsSarif(outcome: CheckOutcome): string {
-  const rules = RULES.map((r) => ({ id: r.code, shortDescription: { text: RULE_TITLES[r.code] }, fullDescription: { text: RULE_REASONS[r.code] } }));
+  const rules = [...new Map(RULES.map((r) => [r.code, r])).values()].map((r) => ({ id: r.code, shortDescription: { text: RULE_TITLES[r.code] }, fullDescription: { text: RULE_REASONS[r.code] } }));
   const results = outcome.findings.map((f) => ({
     ruleId: f.rule,
     level: LEVELS[f.weight],

@@ -31,7 +31,7 @@ export function layoutNest(root: NestNode, width: number, height: number, depth:
     out.push({ ...box, node, depth: level });
     if (level >= depth || node.children.length === 0) return;
     // Room for the name over what is in it, where there is any.
-    const head = level === 1 && box.h > 3 * label ? label : 0;
+    const head = (level === 1 || (level > 1 && depth > 3)) && box.h > 3 * label && box.w > 34 ? label : 0;
     const inner: Box = { x: box.x + gap, y: box.y + gap + head, w: box.w - 2 * gap, h: box.h - 2 * gap - head };
     if (inner.w < 5 || inner.h < 5) return;
     squarify(node.children, inner, gap).forEach((b, i) => {

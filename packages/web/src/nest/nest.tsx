@@ -9,13 +9,15 @@ interface Props {
   readonly label: string;
   /** With names and signs, and trays that can be chosen: the map of a project. */
   readonly large?: boolean;
+  /** How many levels are drawn; three where a drawing is small. */
+  readonly levels?: number;
   readonly chosen?: string | null;
   readonly onChoose?: (key: string) => void;
 }
 
 /** A hierarchy as nested trays: small in lists, so that a project is known by its shape, and large as its map. */
-export function Nest({ root, width, height, label, large = false, chosen = null, onChoose }: Props) {
-  const boxes = useMemo(() => layoutNest(root, width - 2, height - 2, large ? 3 : 2, large ? 3 : 2.5, large ? 12 : 0), [root, width, height, large]);
+export function Nest({ root, width, height, label, large = false, levels, chosen = null, onChoose }: Props) {
+  const boxes = useMemo(() => layoutNest(root, width - 2, height - 2, levels ?? (large ? 3 : 2), large ? 3 : 2.5, large ? 12 : 0), [root, width, height, large, levels]);
   return (
     <svg width={width} height={height} viewBox={`-1 -1 ${width} ${height}`} role="img" aria-label={label} className="shrink-0">
       {boxes.map(({ node, depth, x, y, w, h }) => {
@@ -33,8 +35,8 @@ export function Nest({ root, width, height, label, large = false, chosen = null,
               strokeDasharray={node.state === 'planned' && large ? '3 2' : node.state === 'absent' ? '2 2' : undefined}
             />
             {node.state === 'unplanned' && <path d={`M${x} ${y + h}L${x + w} ${y}M${x} ${y + h / 2}L${x + w / 2} ${y}M${x + w / 2} ${y + h}L${x + w} ${y + h / 2}`} stroke={colour} strokeWidth="1.2" />}
-            {large && depth === 1 && w > 34 && (node.children.length === 0 ? h > 16 : h > 36) && (
-              <text x={x + 5} y={y + 11.5} fontSize="10" fill="var(--ink)" className="font-sans">
+            {large && (depth === 1 || (levels !== undefined && depth > 1)) && w > 34 && (node.children.length === 0 ? h > 16 : h > 36) && (
+              <text x={x + 5} y={y + 11.5} fontSize={depth === 1 ? 10 : 9} fill={depth === 1 ? 'var(--ink)' : 'var(--ink2)'} className={depth === 1 ? 'font-sans' : 'font-mono'}>
                 {fit(node.name.replace(/^\d+_/, ''), w - 8)}
               </text>
             )}

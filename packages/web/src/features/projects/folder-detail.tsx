@@ -1,5 +1,6 @@
 /** About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for. */
-import type { PlannedLine, Registers, Template, Values } from '@nesting/core';
+import type { FolderFiles } from '@nesting/contract';
+import { groupFrames, missingFrames, type PlannedLine, type Registers, type Template, type Values } from '@nesting/core';
 import { useMemo } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { day, many, size } from '../../app/words';
@@ -26,6 +27,7 @@ export function FolderDetail({ project, root, shown, path, state, line, template
   const there = state === 'there' || state === 'unplanned';
   const { data, isError, error } = api.useFolderFilesQuery({ project, path }, { skip: !there, refetchOnMountOrArgChange: true });
   const known = useMemo(() => ({ ...values, ...line?.entries }), [values, line]);
+  const items = useMemo(() => itemsOf(data?.files ?? []), [data]);
   const whole = path === '' ? root : `${root}/${path}`;
   return (
     <div className="flex flex-col gap-5">
@@ -44,16 +46,41 @@ export function FolderDetail({ project, root, shown, path, state, line, template
           {isError && <p className="text-sm text-brick">{troubleOf(error)}</p>}
           {data && data.files.length === 0 && <p className="text-sm text-ink2">none</p>}
           <ul className="divide-y divide-line text-xs">
-            {data?.files.slice(0, SHOWN).map((f) => (
+            {items.slice(0, SHOWN).map((f) => (
               <li key={f.name} className="flex items-baseline gap-2 py-1">
-                <span className="min-w-0 flex-1 font-mono break-all">{f.name}</span>
-                <span className="shrink-0 text-ink2" title={day(f.modified)}>{size(f.size)}</span>
+                <span className="min-w-0 flex-1 font-mono break-all">{f.name}{f.frames !== null && <span className="block font-sans text-ink2">{f.frames}</span>}</span>
+                <span className="shrink-0 text-ink2" title={f.modified === null ? undefined : day(f.modified)}>{size(f.size)}</span>
               </li>
             ))}
           </ul>
-          {data && data.files.length > SHOWN && <p className="text-xs text-ink2">…and {many(data.files.length - SHOWN, 'more file')}</p>}
+          {items.length > SHOWN && <p className="text-xs text-ink2">…and {many(items.length - SHOWN, 'more file')}</p>}
         </div>
       )}
     </div>
   );
+}
+
+interface Item {
+  readonly name: string;
+  readonly size: number;
+  readonly modified: string | null;
+  /** Of an image sequence: which frames there are, and which are not. */
+  readonly frames: string | null;
+}
+
+/** Runs of fewer are numbered files, and each is its own. */
+const SEQUENCE = 3;
+
+/** Image sequences as one line each, with their gaps. */
+function itemsOf(files: FolderFiles['files']): Item[] {
+  const { sequences } = groupFrames(files.map((f) => f.name));
+  const known = sequences.filter((s) => s.count >= SEQUENCE);
+  const of = (name: string) => known.find((s) => name.startsWith(s.head) && name.endsWith(s.tail) && /^\d+$/.test(name.slice(s.head.length, name.length - s.tail.length)));
+  const singles = files.filter((f) => of(f.name) === undefined).map((f): Item => ({ name: f.name, size: f.size, modified: f.modified, frames: null }));
+  const words = (ranges: readonly (readonly [number, number])[]) => ranges.slice(0, 8).map(([from, to]) => (from === to ? from : `${from}–${to}`)).join(', ');
+  const runs = known.map((s): Item => {
+    const missing = missingFrames(s);
+    return { name: `${s.head}${'#'.repeat(s.width)}${s.tail}`, size: files.filter((f) => of(f.name) === s).reduce((n, f) => n + f.size, 0), modified: null, frames: `${many(s.count, 'frame')}, ${words(s.ranges.length === 0 ? [] : [[(s.ranges[0] as readonly [number, number])[0], (s.ranges.at(-1) as readonly [number, number])[1]]])}${missing.length > 0 ? `; missing: ${words(missing)}` : ''}` };
+  });
+  return [...runs, ...singles].sort((a, b) => (a.name < b.name ? -1 : 1));
 }

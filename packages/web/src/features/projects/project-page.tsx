@@ -23,6 +23,7 @@ import { draftLike } from '../start/start-slice';
 import { FolderDetail } from './folder-detail';
 import { Grow } from './grow';
 import { STATE_WORDS } from './list-page';
+import { isMapSize, type MapSize, MapView } from './map-view';
 import { overlayOf } from './overlay';
 import { OwnRulesPanel } from './own-rules';
 import { ProjectMenu } from './project-menu';
@@ -61,7 +62,8 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
   const nest = useMemo(() => nestOfLines(expansion.lines, (line) => ({ state: overlay.stateOf(line), files: overlay.folders.get(line.path)?.files ?? 0, signs: overlay.signsAt(line.path) }), overlay.unplanned), [expansion, overlay]);
   const shown = useFindings(project.id, params);
   const standing = checks.done === null ? 0 : checks.done.counts.must + checks.done.counts.should + checks.done.counts.note;
-  const view = params.get('view') === 'sheet' ? 'sheet' : params.get('view') === 'folders' || (params.get('view') === null && standing === 0) ? 'folders' : 'findings';
+  const view = params.get('view') === 'sheet' ? 'sheet' : params.get('view') === 'map' ? 'map' : params.get('view') === 'folders' || (params.get('view') === null && standing === 0) ? 'folders' : 'findings';
+  const by = isMapSize(params.get('by')) ? (params.get('by') as MapSize) : 'things';
   const rule = params.get('rule') as RuleCode | null;
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [act, setAct] = useState<TriageAct | null>(null);
@@ -102,6 +104,7 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
   usePageCommands(useMemo(() => [
     { id: 'check', words: 'Check this project now', keys: 'c', run: () => void startCheck(project.id), enabled: mayChange && !running },
     { id: 'view-findings', words: 'Show the findings', keys: 'f', run: () => put({ view: 'findings' }) },
+    { id: 'view-map', words: 'Show the map', run: () => put({ view: 'map' }) },
     { id: 'view-folders', words: 'Show the folders', keys: 'o', run: () => put({ view: 'folders' }) },
     { id: 'mine', words: 'Show what is mine to put right', keys: 'm', run: () => put({ view: 'findings', person: me.initials, finding: null }) },
     { id: 'accept', words: 'Accept the selected finding (key a in the list)', run: () => { put({ view: 'findings' }); setAct('accept'); }, enabled: me.role === 'coordinator' && finding !== null },
@@ -111,7 +114,7 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
   return (
     <Columns
       id="project"
-      labels={['The project', view === 'findings' ? 'Findings' : view === 'folders' ? 'Folders' : 'Its sheet', view === 'sheet' ? 'Signposts and rules' : 'The selected one']}
+      labels={['The project', view === 'findings' ? 'Findings' : view === 'folders' ? 'Folders' : view === 'map' ? 'The map' : 'Its sheet', view === 'sheet' ? 'Signposts and rules' : 'The selected one']}
       given={
         <div className="flex flex-col gap-4">
           <div>
@@ -132,11 +135,14 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
           <div role="tablist" aria-label="What is shown" className="flex gap-5 pb-3">
             <Tab words={`Findings${standing > 0 ? ` ${count(standing)}` : ''}`} chosen={view === 'findings'} onChoose={() => put({ view: 'findings' })} />
             <Tab words="Folders" chosen={view === 'folders'} onChoose={() => put({ view: 'folders' })} />
+ <Tab words="Map" chosen={view === 'map'} onChoose={() => put({ view: 'map' })} />
             <Tab words="Sheet" chosen={view === 'sheet'} onChoose={() => put({ view: 'sheet' })} />
             <span className="ml-auto self-center text-xs text-ink2">{view === 'sheet' ? `state and settings` : view === 'findings' ? `${VIEW_WORDS[shown.view].toLowerCase()}: ${rule ? RULE_TITLES[rule].toLowerCase() : 'all causes'}` : `${many(folders.length === 0 ? 0 : folders.length - 1, 'folder')} on the disk`}</span>
           </div>
           {view === 'sheet' ? (
             <SheetView project={project} me={me} />
+          ) : view === 'map' ? (
+            <MapView title={project.title} lines={expansion.lines} overlay={overlay} by={by} onBy={(to) => put({ by: to === 'things' ? null : to })} chosen={lineKey} onChoose={(key) => put({ line: expansion.lines.some((l) => l.key === key) ? key : `disk:${key}` })} />
           ) : view === 'folders' ? (
             <TrayTree label={`Folders of ${project.title}`} nodes={overlay.nodes} selected={lineKey} onSelect={(key) => put({ line: key })} />
           ) : shown.rows.length === 0 ? (
