@@ -51,13 +51,14 @@ interface Run {
 /** Run as a process of its own: how long it took, what it found, and the most memory it held, in MB; then a quick check after a hundred changes. */
 export async function checkOnce(root: string, workers: number): Promise<void> {
   const worker = new URL('./check-worker.js', import.meta.url);
+  const rules = 'the same';
   const start = performance.now();
-  const outcome = await checkOnDisk({ root, input, worker, workers });
+  const outcome = await checkOnDisk({ root, input, rules, worker, workers });
   const ms = performance.now() - start;
   const mb = process.resourceUsage().maxRSS / 1024;
   for (let n = 1; n <= 100; n++) writeFileSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`), '.');
   const again = performance.now();
-  const quick = await checkOnDisk({ root, input, worker, workers, since: outcome.part });
+  const quick = await checkOnDisk({ root, input, rules, worker, workers, since: outcome.part });
   const took = performance.now() - again;
   for (let n = 1; n <= 100; n++) rmSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`));
   if (quick.summary.files !== outcome.summary.files + 100) throw new Error(`the quick check saw ${quick.summary.files} files`);

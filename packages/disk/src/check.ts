@@ -3,6 +3,7 @@
  * the folders out among them: each walks, reads and judges its share with a ground of its own. Then files are looked into, where asked.
  */
 import { lstatSync } from 'node:fs';
+import type { Worker } from 'node:worker_threads';
 import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, parentOf, rowsOfSameSize, withContents } from '@nesting/core';
 import { factsOf, type Looked, Looker } from './looked';
 import { type LookingAsked, type Part, shareOut, startWorker } from './sharing';
@@ -35,6 +36,8 @@ export interface DiskCheck {
   readonly contents?: { readonly roots: readonly string[]; readonly known: readonly Looked[] };
   /** What an earlier check of the same rules saw: only folders whose time has changed are listed again. */
   readonly since?: CheckPart;
+  /** A mark of the rules checked by, so that what is compiled of them is used again. */
+  readonly rules?: string;
   /** Goes on where one was left. */
   readonly from?: Gathered;
   /** Told from time to time how far it is. */
@@ -57,10 +60,24 @@ const SMALL = 200;
 const SLICE = 16;
 
 export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
-  const ground = new CheckGround(check.input);
+  // Before anything else: workers make their ground while this thread makes its own.
+  const script = check.worker ?? null;
+  const crew = script === null || check.since !== undefined ? [] : startCrew(check, script, false);
+  try {
+    return await checkWith(check, crew);
+  } finally {
+    // Those that have done their part end by themselves; nobody waits for the others.
+    for (const worker of crew) void worker.terminate();
+  }
+}
+
+const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] => Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, input: check.input, shallow }));
+
+async function checkWith(check: DiskCheck, crew: readonly Worker[]): Promise<DiskOutcome> {
+  const ground = groundOf(check);
   const seen = check.since === undefined ? null : await unchangedSince(check.root, check.since);
   const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: [] });
-  const walked = await walkAll(check, ground, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
+  const walked = await walkAll(check, ground, crew, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
   const again = (path: string) => listFolder(check.root, path, () => undefined);
   const outcome = judgeWhole(ground, walked.part, again);
   const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
@@ -69,7 +86,20 @@ export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
   return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
 }
 
-async function walkAll(check: DiskCheck, ground: CheckGround, start: Gathered | null, known: ReadonlySet<string> | null): Promise<Pick<Gathered, 'part' | 'unseen'>> {
+/** Grounds of the last few projects: one whose page is open is looked at every few seconds by the same rules. */
+const grounds = new Map<string, CheckGround>();
+const MOST_GROUNDS = 4;
+
+function groundOf({ input, rules }: DiskCheck): CheckGround {
+  if (rules === undefined) return new CheckGround(input);
+  const known = grounds.get(rules) ?? new CheckGround(input);
+  grounds.delete(rules);
+  grounds.set(rules, known);
+  if (grounds.size > MOST_GROUNDS) grounds.delete(grounds.keys().next().value as string);
+  return known.at(input.now);
+}
+
+async function walkAll(check: DiskCheck, ground: CheckGround, early: readonly Worker[], start: Gathered | null, known: ReadonlySet<string> | null): Promise<Pick<Gathered, 'part' | 'unseen'>> {
   const checker = new Checker(ground);
   const unseen: Unseen[] = [...(start?.unseen ?? [])];
   const parts: CheckPart[] = start === null ? [] : [start.part];
@@ -90,8 +120,16 @@ async function walkAll(check: DiskCheck, ground: CheckGround, start: Gathered | 
   const script = check.worker ?? null;
   if (script === null) walkHere(Number.POSITIVE_INFINITY);
   else if (check.here) walkHere(SMALL);
+  // A few folders are listed before a worker has begun; others are let in between.
+  else if (known !== null && queue.length <= SMALL) {
+    for (let n = 0; n < SMALL && queue.length > 0; n += SLICE) {
+      walkHere(SLICE);
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  }
   if (script !== null && queue.length > 0) {
-    const crew = Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, input: check.input, shallow: known !== null }));
+    const late = early.length > 0 ? [] : startCrew(check, script, known !== null);
+    const crew = [...early, ...late];
     const take = (taken: readonly Part[]) => {
       for (const { part, unseen: missed } of taken) {
         if (part !== null) parts.push(part);
@@ -115,8 +153,7 @@ async function walkAll(check: DiskCheck, ground: CheckGround, start: Gathered | 
       });
       take(last);
     } finally {
-      // Those that have done their part end by themselves; nobody waits for the others.
-      for (const worker of crew) void worker.terminate();
+      for (const worker of late) void worker.terminate();
     }
   }
   say();

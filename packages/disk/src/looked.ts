@@ -32,6 +32,9 @@ const MOST_TEXT = 16 << 20;
 const MOST_SEARCHED = 64 << 20;
 const ENDS = 16 << 20;
 
+/** What is larger is not hashed, and that is said: it would take hours, and nobody would wait for the check. */
+const MOST_HASHED = 256 * 2 ** 30;
+
 const chunk = Buffer.allocUnsafe(1 << 20);
 
 export class Looker {
@@ -61,8 +64,10 @@ export class Looker {
       return;
     }
     const known = this.known(path, file.size, file.modified, inode);
+    const tooLarge = hash && file.size > MOST_HASHED;
+    if (tooLarge) this.unseen({ path, code: 'TOO-LARGE' });
     try {
-      const sha256 = hash ? (known?.sha256 ?? hashOf(`${this.root}/${path}`)) : known?.sha256;
+      const sha256 = hash && !tooLarge ? (known?.sha256 ?? hashOf(`${this.root}/${path}`)) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
       this.looked.push({ path, size: file.size, modified: file.modified, inode, frames: 1, ...(sha256 !== undefined && { sha256 }), ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }) });
     } catch (error) {

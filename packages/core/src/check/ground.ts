@@ -89,6 +89,7 @@ export class CheckGround {
   private readonly lists = new Map<string, string>();
   private readonly extensions = new Map<string, ReadonlySet<string>>();
   private readonly known = new Map<CompiledConvention, NameContext['known']>();
+  private readonly readBack = new Map<CompiledConvention, Map<string, ReadValue | undefined>>();
 
   constructor(input: CheckInput) {
     this.template = input.template;
@@ -112,6 +113,11 @@ export class CheckGround {
       if (family.companions !== undefined && family.companions.length > 0) this.withCompanions.add(family.name);
     }
     for (const person of this.registers.people) this.people.add(person.initials);
+  }
+
+  /** The same ground at another moment: nothing is compiled again. */
+  at(now: number | undefined): CheckGround {
+    return Object.assign(Object.create(CheckGround.prototype) as CheckGround, this, { now });
   }
 
   planned(path: string): PlannedLine | undefined {
@@ -329,14 +335,21 @@ export class CheckGround {
     return this.asRead(convention, given);
   }
 
-  /** Values in the form this convention would read them back in. */
+  /** Values in the form this convention would read them back in. Folders by the thousand carry the same entries. */
   private asRead(convention: CompiledConvention, given: Readonly<Record<string, string>>): Reading {
+    const known = this.readBack.get(convention) ?? new Map<string, ReadValue | undefined>();
+    this.readBack.set(convention, known);
     const bound: Record<string, ReadValue> = {};
     for (const { field, slot, form } of convention.slots) {
       const value = given[field];
       if (value === undefined) continue;
-      const written = writeSlot(slot, form, value);
-      const read = written.ok ? valuesOf(form, written.value)[0] : undefined;
+      const key = `${field}\0${value}`;
+      let read = known.get(key);
+      if (read === undefined && !known.has(key)) {
+        const written = writeSlot(slot, form, value);
+        read = written.ok ? valuesOf(form, written.value)[0] : undefined;
+        known.set(key, read);
+      }
       if (read !== undefined) bound[field] = read;
     }
     return bound;

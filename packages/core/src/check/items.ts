@@ -26,6 +26,8 @@ export interface Run {
   readonly tail: string;
   readonly first: string;
   readonly frames: number[];
+  low: number;
+  high: number;
   bytes: number;
   newest: number;
 }
@@ -130,7 +132,7 @@ class Reader {
     const key = `${head}/${tail}`;
     let run = this.runs.get(key);
     if (run === undefined) {
-      run = { by, reading, head, tail, first: name, frames: [], bytes: 0, newest: 0 };
+      run = { by, reading, head, tail, first: name, frames: [], low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY, bytes: 0, newest: 0 };
       this.runs.set(key, run);
     }
     add(run, file, frame);
@@ -158,6 +160,8 @@ class Reader {
 
 function add(run: Run, file: FileEntry, frame: number): void {
   run.frames.push(frame);
+  if (frame < run.low) run.low = frame;
+  if (frame > run.high) run.high = frame;
   run.bytes += file.size;
   if (file.modified > run.newest) run.newest = file.modified;
 }
@@ -181,6 +185,13 @@ export function chainKey(by: FolderConvention, reading: Reading): string {
   let key = by.convention.id;
   for (const { field } of by.strict.slots) if (!APART.has(field) && reading[field] !== undefined) key += `|${field}=${reading[field]}`;
   return key;
+}
+
+/** All files of a folder, of each sequence one frame alone. */
+export function singlesOf(listing: FolderListing, items: FolderItems): readonly { readonly name: string }[] {
+  if (items.runs.length === 0) return listing.files;
+  const planned = items.starters.length === 0 ? [] : listing.files.filter((f) => !items.runs.some((r) => f.name.startsWith(r.head)));
+  return [...items.runs.map((r) => ({ name: r.first })), ...items.read.map((f) => f.file), ...items.open.map((f) => f.file), ...items.alone.map((s) => s.file), ...items.cleared, ...planned];
 }
 
 /** A sequence's path without its frame. */

@@ -99,7 +99,8 @@ function keepList(field: ListField, value: Value | undefined, registers: Registe
       return [];
     }
     const kept = entries.entries.map((entry) => String(keepScalar(field.key, field.of, entry, registers, faults)));
-    const twice = kept.filter((entry, i) => kept.indexOf(entry) !== i);
+    const seen = new Set<string>();
+    const twice = kept.filter((entry) => seen.size === seen.add(entry).size);
     if (twice.length > 0) faults.push({ code: 'entry-twice', field: field.key, weight: 'awkward', params: { value: twice[0] as string, field: field.key } });
     return [...new Set(kept)];
   };

@@ -71,7 +71,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
     const live = new Signs(world, id, abort);
     try {
       const outcome = await checkOnDisk({
-        root, input, worker: config.worker, cancel: abort.signal, contents: { roots, known },
+        root, input, rules, worker: config.worker, cancel: abort.signal, contents: { roots, known },
         progress: (p) => live.say(p),
         gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, await packed(gathered)) },
         ...(since !== null && { since }),

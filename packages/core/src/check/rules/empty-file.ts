@@ -6,7 +6,7 @@ export const emptyFile: Rule = {
   code: 'empty-file',
   scope: 'folder',
   judge: ({ ground, listing, state }) =>
-    state.kind !== 'planned'
+    state.kind !== 'planned' || !listing.files.some((file) => file.size === 0)
       ? []
       : listing.files.flatMap((file) => {
           if (file.size > 0) return [];

@@ -1,5 +1,6 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
+import { singlesOf } from '../items';
 import { clashKey } from '../../portable/name';
 import type { Rule } from '../rule';
 
@@ -9,9 +10,10 @@ const TELLING = /[A-Z]|[^ -~]/;
 export const nameClash: Rule = {
   code: 'name-clash',
   scope: 'folder',
-  judge: ({ listing }) => {
+  judge: ({ listing, state, items }) => {
     // A disk holds no name twice: only where capitals or accents are can two be one to another system.
-    if (!listing.files.some((f) => TELLING.test(f.name)) && !listing.folders.some((name) => TELLING.test(name))) return [];
+    const files = state.kind === 'planned' ? singlesOf(listing, items) : listing.files;
+    if (!files.some((f) => TELLING.test(f.name)) && !listing.folders.some((name) => TELLING.test(name))) return [];
     const names = [...listing.folders, ...listing.files.map((f) => f.name)];
     if (new Set(names.map(clashKey)).size === names.length) return [];
     return [...grouped(names, clashKey)].flatMap(([key, alike]) => {

@@ -15,8 +15,11 @@ export const sequenceGap: Rule = {
   judge: (c) =>
     c.items.runs.flatMap((run): Found[] => {
       if (c.ground.isSettling(run.newest)) return [];
+      const expected = expectedOf(c, run);
+      // Nearly all are whole, and their ends alone tell it: no two frames of a sequence have one number.
+      if (run.frames.length === run.high - run.low + 1 && (expected === null || (run.low <= expected[0] && run.high >= expected[1]))) return [];
       const frames = Float64Array.from(run.frames).sort();
-      const missing = gapsIn(frames, expectedOf(c, run));
+      const missing = gapsIn(frames, expected);
       const count = missing.reduce((n, [from, to]) => n + to - from + 1, 0);
       if (count === 0) return [];
       const ranges = missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
@@ -34,10 +37,8 @@ function expectedOf(c: FolderCase, run: Run): Range | null {
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (const sister of c.items.runs) {
     if (sister.by !== run.by || sister.reading.version !== run.reading.version || sister.frames.length < 2 || run.frames.length < 2) continue;
-    for (const frame of sister.frames) {
-      if (frame < first) first = frame;
-      if (frame > last) last = frame;
-    }
+    first = Math.min(first, sister.low);
+    last = Math.max(last, sister.high);
   }
   return first <= last ? [first, last] : null;
 }

@@ -1,4 +1,5 @@
 import { join, nameOf } from '../../listing/entry';
+import { singlesOf } from '../items';
 import { nameFaults } from '../../portable/name';
 import type { Found, Rule } from '../rule';
 
@@ -6,14 +7,16 @@ import type { Found, Rule } from '../rule';
 export const unportableName: Rule = {
   code: 'unportable-name',
   scope: 'folder',
-  judge: ({ ground, listing }) => {
+  judge: ({ ground, listing, state, items }) => {
     const out: Found[] = [];
     const look = (name: string, folder: string | null) => {
       const fault = nameFaults(name, ground.profiles).find((f) => f.weight === 'refused');
       if (fault !== undefined) out.push({ path: folder === null ? listing.path : join(folder, name), params: { ...fault.params, name, fault: fault.code } });
     };
     if (listing.path !== '') look(nameOf(listing.path), null);
-    for (const file of listing.files) look(file.name, listing.path);
+    // Frames of one sequence differ in digits alone: what one may be called, all may.
+    if (state.kind === 'planned') for (const file of singlesOf(listing, items)) look(file.name, listing.path);
+    else for (const file of listing.files) look(file.name, listing.path);
     return out;
   },
 };
