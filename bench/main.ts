@@ -1,4 +1,4 @@
-/** npm run bench [expand|read|prove|explain|learn|templates|start|plans|check|browser|house]: figures with their aims beside them; nothing here passes or fails. */
+/** npm run bench [expand|read|prove|explain|learn|templates|start|plans|check|browser|house|findings]: figures with their aims beside them; nothing here passes or fails. */
 import { benchCheck, checkOnce } from './check';
 import { benchExplain } from './explain';
 import { benchExpand } from './expand';

@@ -24,7 +24,7 @@ for (const look of ['Light look', 'Night bench']) {
     await expect(page.locator('[role=menu]')).toHaveCount(0);
     await page.getByRole('row').nth(2).waitFor();
     expect(await faults(page)).toEqual([]);
-    for (const address of ['/templates', '/templates/facade-show?line=renders', '/templates/facade-show/edit?sample=yes&line=surface', '/templates/facade-show/edit?field=surfaces', '/templates/derive', '/templates/take-in', '/blocks', '/blocks/paperwork?line=permits', '/registers/clients?entry=QHT', '/registers/people', '/registers/numbers', '/registers/volumes', '/registers/outbox', '/activity', '/me', '/start/several', '/start/adopt?volume=archive', '/start?template=facade-show', '/conventions', '/conventions/working-file-facade-show?part=3&as=26014&names=26014_west-front_s03_animation_BO_v4.usda', '/conventions/learn', '/names?project=26014&save=working-file&in=05_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda']) {
+    for (const address of ['/templates', '/templates/facade-show?line=renders', '/templates/facade-show/edit?sample=yes&line=surface', '/templates/facade-show/edit?field=surfaces', '/templates/derive', '/templates/take-in', '/blocks', '/blocks/paperwork?line=permits', '/registers/clients?entry=QHT', '/registers/people', '/registers/numbers', '/registers/volumes', '/registers/outbox', '/activity', '/checks', '/checks/people?person=BO', '/checks/exceptions', '/checks/mine', '/me', '/start/several', '/start/adopt?volume=archive', '/start?template=facade-show', '/conventions', '/conventions/working-file-facade-show?part=3&as=26014&names=26014_west-front_s03_animation_BO_v4.usda', '/conventions/learn', '/names?project=26014&save=working-file&in=05_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda']) {
       await page.goto(address);
       await page.getByRole('heading', { level: 1 }).waitFor();
       expect([address, ...(await faults(page))]).toEqual([address]);
@@ -35,6 +35,9 @@ for (const look of ['Light look', 'Night bench']) {
     expect(await faults(page)).toEqual([]);
     await page.getByRole('tab', { name: 'Folders' }).click();
     await page.getByRole('treeitem').first().waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('tab', { name: 'Map' }).click();
+    await page.getByRole('combobox', { name: 'How large a tray is drawn' }).waitFor();
     expect(await faults(page)).toEqual([]);
     await page.getByRole('tab', { name: 'Sheet' }).click();
     await page.getByRole('region', { name: 'First day' }).waitFor();

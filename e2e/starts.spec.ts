@@ -120,7 +120,8 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await expect(page.getByRole('row', { name: /Guild Night/ })).toBeVisible();
   await page.goto('/projects?find=own+poles');
   await page.getByRole('link', { name: 'Guild Night' }).click();
-  await page.getByRole('button', { name: 'Another like this…' }).click();
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Another like this…' }).click();
   await expect(page.getByLabel('Title')).toHaveValue('Guild Night');
   await expect(page.getByLabel('Surfaces')).toHaveValue('gate');
 });

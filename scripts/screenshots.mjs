@@ -29,6 +29,27 @@ async function settle(page) {
 }
 
 const VIEWS = {
+  map: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto(`/projects/${await idOf(page, '26014')}?view=map`);
+    await page.getByRole('img', { name: /by what is in it/ }).waitFor();
+    return page;
+  },
+  checks: async () => {
+    const page = await open();
+    await signIn(page, 'Maud');
+    await page.goto('/checks');
+    await page.getByRole('img', { name: /Findings over time/ }).locator('svg').first().waitFor();
+    return page;
+  },
+  people: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto('/checks/people?person=AP');
+    await page.getByRole('heading', { name: 'Aiko Pendry' }).waitFor();
+    return page;
+  },
   'sign-in': async () => {
     const page = await open();
     await page.goto('/');
@@ -99,24 +120,11 @@ const VIEWS = {
     await page.getByRole('row', { name: /^QHT / }).click();
     return page;
   },
-  activity: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.goto('/activity');
-    await page.getByRole('row').nth(2).click();
-    return page;
-  },
   sheet: async () => {
     const page = await open();
     await signIn(page, 'Ines');
     await page.getByRole('link', { name: 'Harbour Lights' }).click();
     await page.getByRole('tab', { name: 'Sheet' }).click();
-    return page;
-  },
-  conventions: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.goto('/conventions');
     return page;
   },
   convention: async (options) => {
@@ -161,14 +169,6 @@ const VIEWS = {
     await signIn(page, 'Ines');
     await page.getByRole('link', { name: 'Harbour Lights' }).click();
     await page.getByRole('option', { name: /animation/ }).click();
-    return page;
-  },
-  folders: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.getByRole('link', { name: 'Harbour Lights' }).click();
-    await page.getByRole('tab', { name: 'Folders' }).click();
-    await page.getByRole('treeitem', { name: /working/ }).first().click();
     return page;
   },
   'convention-draft': async (options) => {

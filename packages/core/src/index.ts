@@ -73,7 +73,7 @@ export { base64 } from './report/bytes';
 export { csv } from './report/csv';
 export { findingLine, type FindingLine, findingsCsv, findingsJson, findingsSarif, findingsText } from './report/findings';
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './report/plans';
-export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
+export { CHANGE_WORDS, expectationWords, findingWords, problemWords, RULE_CURES, RULE_REASONS, RULE_TITLES, wordsFor } from './words/names';
 export { absorbNumbers, changeFolder, duplicateFolders, type Found, findFolder, freeNumber, freshId, groupFolders, idsIn, indentFolders, insertFolders, moveFolders, outdentFolders, outermost, type Place, removeFolders, renumberFolders, setFolder, shiftFolders, typedName, withFreshIds } from './template/edit';
 export { ACTIVITY_WORDS, activityWords, changeWords } from './words/activity';
 export { isOwnFolder, ownConventions, type OwnFolder, type OwnRules, tidyOwn, withOwnRules } from './template/own';

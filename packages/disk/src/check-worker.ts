@@ -25,7 +25,7 @@ port.on('message', (message: ToWorker) => {
       begun = message;
       ground = new CheckGround(message.input);
       if (message.looking === undefined) checker = new Checker(ground);
-      else looker = new Looker(message.root, ground, { ...message.looking, known: new Map(message.looking.known.map((k) => [k.path, k])) }, note);
+      else looker = new Looker({ root: message.root, mounts: message.mounts }, ground, { ...message.looking, known: new Map(message.looking.known.map((k) => [k.path, k])) }, note);
       return say({ kind: 'hungry', files: 0, folders: 0, rest: [] });
     case 'folders':
       return work(message.paths);
@@ -46,7 +46,7 @@ function work(paths: readonly string[]): void {
   let folders = 0;
   let files = 0;
   while (queue.length > 0 && folders < STINT) {
-    const listing = listFolder(begun.root, queue.pop() as string, note);
+    const listing = listFolder(begun.root, queue.pop() as string, note, begun.mounts);
     if (listing === null) continue;
     looker?.folder(listing);
     checker?.folder(listing);

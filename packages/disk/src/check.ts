@@ -7,7 +7,7 @@ import type { Worker } from 'node:worker_threads';
 import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, parentOf, rowsOfSameSize, withContents } from '@nesting/core';
 import { factsOf, type Looked, Looker } from './looked';
 import { type LookingAsked, type Part, shareOut, startWorker } from './sharing';
-import { listFolder, type Unseen } from './walk';
+import { listFolder, type Mount, placeOf, type Unseen } from './walk';
 
 export interface CheckProgress {
   readonly files: number;
@@ -25,6 +25,8 @@ export interface Gathered {
 export interface DiskCheck {
   readonly root: string;
   readonly input: CheckInput;
+  /** Folders of it that lie on other volumes. */
+  readonly mounts?: readonly Mount[];
   /** The built worker; without one everything is walked here. */
   readonly worker?: URL | null;
   readonly workers?: number;
@@ -71,17 +73,17 @@ export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
   }
 }
 
-const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] => Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, input: check.input, shallow }));
+const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] => Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow }));
 
 async function checkWith(check: DiskCheck, crew: readonly Worker[]): Promise<DiskOutcome> {
   const ground = groundOf(check);
-  const seen = check.since === undefined ? null : await unchangedSince(check.root, check.since);
+  const seen = check.since === undefined ? null : await unchangedSince(check.root, check.mounts ?? [], check.since);
   const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: [] });
   const walked = await walkAll(check, ground, crew, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
-  const again = (path: string) => listFolder(check.root, path, () => undefined);
+  const again = (path: string) => listFolder(check.root, path, () => undefined, check.mounts);
   const outcome = judgeWhole(ground, walked.part, again);
   const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
-  const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root) });
+  const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root, check.mounts ?? []) });
   const unseen = [...walked.unseen, ...(read?.unseen ?? [])].sort((a, b) => (a.path < b.path ? -1 : 1));
   return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
 }
@@ -109,7 +111,7 @@ async function walkAll(check: DiskCheck, ground: CheckGround, early: readonly Wo
   const say = () => check.progress?.({ files, folders, stage: 'walking' });
   const walkHere = (most: number) => {
     for (let n = 0; n < most && queue.length > 0 && !check.cancel?.aborted; n++) {
-      const listing = listFolder(check.root, queue.pop() as string, (u) => unseen.push(u));
+      const listing = listFolder(check.root, queue.pop() as string, (u) => unseen.push(u), check.mounts);
       if (listing === null) continue;
       checker.folder(listing);
       folders++;
@@ -188,16 +190,16 @@ async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[
   const script = check.worker ?? null;
   const unseen: Unseen[] = [];
   if (script === null || queue.length < SMALL / 10) {
-    const looker = new Looker(check.root, ground, { ...looking, known: new Map(looking.known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
+    const looker = new Looker({ root: check.root, mounts: check.mounts ?? [] }, ground, { ...looking, known: new Map(looking.known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
     for (const path of queue) {
       if (check.cancel?.aborted) break;
-      const listing = listFolder(check.root, path, () => undefined);
+      const listing = listFolder(check.root, path, () => undefined, check.mounts);
       if (listing !== null) looker.folder(listing);
     }
     return { looked: looker.looked, unseen };
   }
   let [files, folders] = [0, 0];
-  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, input: check.input, shallow: true, looking }));
+  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow: true, looking }));
   try {
     const parts = await shareOut({
       workers: crew, queue, wanted: () => false, here: null, cancel: check.cancel, gatherEvery: Number.POSITIVE_INFINITY, gathered: async () => undefined,
@@ -214,12 +216,12 @@ async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[
 }
 
 /** Folders whose time is what it was, and those to be listed again; others are let in between. */
-async function unchangedSince(root: string, part: CheckPart): Promise<{ readonly kept: CheckPart; readonly changed: string[] }> {
+async function unchangedSince(root: string, mounts: readonly Mount[], part: CheckPart): Promise<{ readonly kept: CheckPart; readonly changed: string[] }> {
   const changed: string[] = [];
   const gone = new Set<string>();
   for (let i = 0; i < part.rows.length; i++) {
     const row = part.rows[i] as FolderRow;
-    const now = lstatSync(row.path === '' ? root : `${root}/${row.path}`, { throwIfNoEntry: false });
+    const now = lstatSync(placeOf(root, row.path, mounts), { throwIfNoEntry: false });
     if (now?.isDirectory() && now.mtimeMs === row.changed && row.settling !== true) continue;
     gone.add(row.path);
     if (now?.isDirectory()) changed.push(row.path);
@@ -233,10 +235,10 @@ async function unchangedSince(root: string, part: CheckPart): Promise<{ readonly
 const SETTLED = 150_000;
 
 /** Whether a quick check would list anything again. A folder in which something was still settling is looked at once it has. */
-export async function hasChangedSince(root: string, folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[], now: number): Promise<boolean> {
+export async function hasChangedSince(root: string, mounts: readonly Mount[], folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[], now: number): Promise<boolean> {
   for (let i = 0; i < folders.length; i++) {
     const { path, changed, settling } = folders[i] as (typeof folders)[number];
-    const stats = lstatSync(path === '' ? root : `${root}/${path}`, { throwIfNoEntry: false });
+    const stats = lstatSync(placeOf(root, path, mounts), { throwIfNoEntry: false });
     if (stats === undefined || stats.mtimeMs !== changed || (settling && now - stats.mtimeMs > SETTLED)) return true;
     if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));
   }
@@ -244,12 +246,12 @@ export async function hasChangedSince(root: string, folders: readonly { readonly
 }
 
 /** Names in a folder, each folder listed once. */
-function namesOnDisk(root: string): (folder: string) => ReadonlySet<string> | null {
+function namesOnDisk(root: string, mounts: readonly Mount[]): (folder: string) => ReadonlySet<string> | null {
   const known = new Map<string, ReadonlySet<string> | null>();
   return (folder) => {
     const before = known.get(folder);
     if (before !== undefined) return before;
-    const listing = listFolder(root, folder, () => undefined);
+    const listing = listFolder(root, folder, () => undefined, mounts);
     const names = listing === null ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders, ...listing.others]);
     known.set(folder, names);
     return names;

@@ -10,4 +10,4 @@ export { diskPort, livePort } from './port';
 export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add';
 export { takeBackStart } from './start';
 export { startOnDisk, type StartOnDisk, type StartOutcome, sweep, UNFINISHED } from './start';
-export { fileNames, foldersBelow, listFolder, type Unseen, walk } from './walk';
+export { fileNames, foldersBelow, listFolder, type Mount, type Unseen, walk } from './walk';

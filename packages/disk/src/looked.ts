@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { closeSync, lstatSync, openSync, readFileSync, readSync } from 'node:fs';
 import { type CheckGround, codeOf, type ContentFact, contentTasks, type ContentWants, type FileEntry, type FolderListing, join, refFormatOf, type Run } from '@nesting/core';
-import type { Unseen } from './walk';
+import { type Mount, placeOf, type Unseen } from './walk';
 
 /** What is known of one file, for as long as its size, time and inode stay what they were. */
 export interface Looked {
@@ -42,7 +42,7 @@ export class Looker {
   private readonly needles: readonly Buffer[];
 
   constructor(
-    private readonly root: string,
+    private readonly at: { readonly root: string; readonly mounts: readonly Mount[] },
     private readonly ground: CheckGround,
     private readonly looking: Looking,
     private readonly unseen: (unseen: Unseen) => void,
@@ -58,7 +58,7 @@ export class Looker {
   }
 
   private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
-    const inode = lstatSync(`${this.root}/${path}`, { throwIfNoEntry: false })?.ino;
+    const inode = lstatSync(this.place(path), { throwIfNoEntry: false })?.ino;
     if (inode === undefined) {
       this.unseen({ path, code: 'ENOENT' });
       return;
@@ -67,7 +67,7 @@ export class Looker {
     const tooLarge = hash && file.size > MOST_HASHED;
     if (tooLarge) this.unseen({ path, code: 'TOO-LARGE' });
     try {
-      const sha256 = hash && !tooLarge ? (known?.sha256 ?? hashOf(`${this.root}/${path}`)) : known?.sha256;
+      const sha256 = hash && !tooLarge ? (known?.sha256 ?? hashOf(this.place(path))) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
       this.looked.push({ path, size: file.size, modified: file.modified, inode, frames: 1, ...(sha256 !== undefined && { sha256 }), ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }) });
     } catch (error) {
@@ -79,15 +79,19 @@ export class Looker {
   private run(listing: FolderListing, run: Run): void {
     const path = `${join(listing.path, run.head)}#${run.tail}`;
     const frames = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
-    const inode = lstatSync(`${this.root}/${join(listing.path, frames[0] ?? '')}`, { throwIfNoEntry: false })?.ino ?? 0;
+    const inode = lstatSync(this.place(join(listing.path, frames[0] ?? '')), { throwIfNoEntry: false })?.ino ?? 0;
     const known = this.known(path, run.bytes, run.newest, inode);
     try {
       const whole = createHash('sha256');
-      if (known?.sha256 === undefined) for (const name of frames) whole.update(hashOf(`${this.root}/${join(listing.path, name)}`));
+      if (known?.sha256 === undefined) for (const name of frames) whole.update(hashOf(this.place(join(listing.path, name))));
       this.looked.push({ path, first: join(listing.path, frames[0] ?? run.first), size: run.bytes, modified: run.newest, inode, frames: run.frames.length, sha256: known?.sha256 ?? whole.digest('hex') });
     } catch (error) {
       this.unseen({ path, code: codeOf(error) });
     }
+  }
+
+  private place(path: string): string {
+    return placeOf(this.at.root, path, this.at.mounts);
   }
 
   private known(path: string, size: number, modified: number, inode: number): Looked | undefined {
@@ -97,8 +101,8 @@ export class Looker {
 
   private references(path: string, file: FileEntry): { targets: readonly string[]; holdsRoot: boolean } {
     const format = refFormatOf(file.name);
-    if (format !== null && file.size <= MOST_TEXT) return { targets: [...new Set(format.find(readFileSync(`${this.root}/${path}`, 'utf8')).map((r) => r.target))].slice(0, 10_000), holdsRoot: false };
-    return { targets: [], holdsRoot: this.needles.length > 0 && holds(`${this.root}/${path}`, file.size, this.needles) };
+    if (format !== null && file.size <= MOST_TEXT) return { targets: [...new Set(format.find(readFileSync(this.place(path), 'utf8')).map((r) => r.target))].slice(0, 10_000), holdsRoot: false };
+    return { targets: [], holdsRoot: this.needles.length > 0 && holds(this.place(path), file.size, this.needles) };
   }
 }
 

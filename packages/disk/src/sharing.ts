@@ -2,7 +2,7 @@
 import { Worker } from 'node:worker_threads';
 import type { Cancellation, CheckInput, CheckPart, ContentWants } from '@nesting/core';
 import type { Looked } from './looked';
-import type { Unseen } from './walk';
+import type { Mount, Unseen } from './walk';
 
 /** What workers are to look for in files. */
 export interface LookingAsked {
@@ -12,7 +12,7 @@ export interface LookingAsked {
 }
 
 export type ToWorker =
-  | { readonly kind: 'begin'; readonly root: string; readonly input: CheckInput; /** Folders below are handed back, and not walked. */ readonly shallow: boolean; readonly looking?: LookingAsked }
+  | { readonly kind: 'begin'; readonly root: string; readonly mounts: readonly Mount[]; readonly input: CheckInput; /** Folders below are handed back, and not walked. */ readonly shallow: boolean; readonly looking?: LookingAsked }
   | { readonly kind: 'folders'; readonly paths: readonly string[] }
   /** Asks for what was found since the last time. */
   | { readonly kind: 'take'; readonly last: boolean };

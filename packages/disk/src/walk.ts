@@ -1,6 +1,6 @@
 /** Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never followed. */
 import { lstatSync, readdirSync, readFileSync } from 'node:fs';
-import { codeOf, type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, OWN_FOLDER } from '@nesting/core';
+import { codeOf, type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, nameOf, OWN_FOLDER, parentOf } from '@nesting/core';
 import { inside } from './guard';
 
 export interface Unseen {
@@ -15,9 +15,22 @@ export interface Walk {
   readonly unseen: (unseen: Unseen) => void;
 }
 
+/** A folder of the project that lies on another volume, with all that is in it: under `root`, by the same path. */
+export interface Mount {
+  readonly path: string;
+  readonly root: string;
+}
+
+/** Where a path of the project lies. */
+export function placeOf(root: string, path: string, mounts: readonly Mount[]): string {
+  const mount = mounts.length === 0 ? undefined : mounts.find((m) => path === m.path || path.startsWith(`${m.path}/`));
+  const from = mount?.root ?? root;
+  return path === '' ? from : `${from}/${path}`;
+}
+
 /** One folder's listing; `null` where it cannot be read. Nesting's own folder at the root is passed over. */
-export function listFolder(root: string, path: string, unseen: Walk['unseen']): FolderListing | null {
-  const absolute = path === '' ? root : `${root}/${path}`;
+export function listFolder(root: string, path: string, unseen: Walk['unseen'], mounts: readonly Mount[] = []): FolderListing | null {
+  const absolute = placeOf(root, path, mounts);
   const folders: string[] = [];
   const files: FileEntry[] = [];
   const others: string[] = [];
@@ -45,6 +58,10 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen']): 
         if (range !== null) ranges = { ...ranges, [name.slice(0, -FRAMES_NOTE.length)]: range };
       }
     } else others.push(name);
+  }
+  for (const mount of mounts) {
+    if (parentOf(mount.path) !== path || mount.path === path || folders.includes(nameOf(mount.path))) continue;
+    if (lstatSync(placeOf(root, mount.path, mounts), { throwIfNoEntry: false })?.isDirectory()) folders.push(nameOf(mount.path));
   }
   return { path, folders, files, others, ...(changed !== undefined && { changed }), ...(ranges !== undefined && { ranges }) };
 }

@@ -74,6 +74,26 @@ describe('a disk as it is', () => {
     expect(two.unseen.map((u) => [u.path, u.code])).toEqual([['a/26014_huge.png', 'TOO-LARGE'], ['b/26014_huge-too.png', 'TOO-LARGE']]);
   });
 
+  test('a folder that lies on another volume is looked at where it lies; where that is away nothing is missed', async () => {
+    const other = mkdtempSync(path.join(tmpdir(), 'nesting-other-'));
+    try {
+      const redirected = normaliseTemplate({ ...template, root: { ...template.root, folders: [...(template.root.folders ?? []), { id: 'd', name: 'd', conventions: ['f'], folders: [{ id: 'e', name: 'e' }, { id: 'g', name: 'g' }] }] } });
+      const moved: CheckInput = { ...input, template: { ...redirected, adjusted: { d: { volume: 'other' } } } };
+      mkdirSync(path.join(other, 'd/e'), { recursive: true });
+      writeFileSync(path.join(other, 'd/e/bad name.png'), 'x');
+      const mounts = [{ path: 'd', root: other }];
+      for (const more of [{}, { worker, workers: 2 }]) {
+        const outcome = await checkOnDisk({ root, mounts, input: moved, contents, ...more });
+        expect(found(outcome)).toEqual(['name-mismatch d/e/bad name.png', 'missing-folder d/g']);
+        expect(found(await checkOnDisk({ root, mounts, input: moved, contents, since: outcome.part, ...more }))).toEqual(found(outcome));
+      }
+      expect(found(await checkOnDisk({ root, mounts: [{ path: 'd', root: path.join(other, 'away') }], input: moved }))).toEqual([]);
+      expect(found(await checkOnDisk({ root, input: moved }))).toEqual([]);
+    } finally {
+      rmSync(other, { recursive: true, force: true });
+    }
+  });
+
   test('what goes while it is looked into is said, and nothing else is lost by it', async () => {
     for (let n = 0; n < 60; n++) put(`a/26014_${String.fromCharCode(97 + (n % 26))}${'z'.repeat(n)}.png`, 'same');
     let gone = false;

@@ -188,6 +188,45 @@ export const RULE_REASONS: Readonly<Record<RuleCode, string>> = {
   'broken-reference': 'What it points to is not there: the program will ask for it, or leave it out.',
 };
 
+/** What to do about it, in a sentence. */
+export const RULE_CURES: Readonly<Record<RuleCode, string>> = {
+  'missing-folder': 'Make it, by “Change…” or by hand under just this name.',
+  'misspelt-folder': 'Give it the right name; what is in it stays where it is.',
+  'unplanned-folder': 'Move what is in it to where it belongs, or have the template know the folder.',
+  'misplaced-folder': 'Move it to its place. Where there is one already, put the two together.',
+  'missing-starter': 'Make it anew, by “Change…”, or accept that this project does without.',
+  'foreign-project': 'Move it to the project it was made for, or give it this project’s number.',
+  'unportable-name': 'Give it a name without what is named above.',
+  'path-too-long': 'Shorten its name, or the names of the folders above it.',
+  'name-clash': 'Keep the right one of them, and give the other another name.',
+  'stray-generated': 'Have the program put such files into the folder for them, and remove this one.',
+  'family-not-accepted': 'Move it to a folder that takes such files.',
+  'misplaced-file': 'Move it there; its name stays.',
+  'loose-file': 'Move it into the folder it belongs to.',
+  'unknown-code': 'Write a code the house knows, or have this one added to the registers.',
+  'version-style': 'Rename it as proposed.',
+  'sequence-padding': 'Rename the frames as proposed, all of them at once.',
+  'name-mismatch': 'Rename it as proposed, or ask the name helper what to call it.',
+  'banned-word': 'Leave the word out: the version says which one counts.',
+  'over-limit': 'Clear what can be made anew, or have the limit raised.',
+  'version-twice': 'Look at both, go on with one of them, and give the other the next version.',
+  'old-version-on-top': 'Move it to the folder for older versions; the latest stays.',
+  'versioned-delivery': 'Take the version out of the name: the newest takes the place of the one before.',
+  'sequence-gap': 'Render the missing frames, or say which frames are expected.',
+  'empty-file': 'Save or copy it once more.',
+  'licence-missing': 'Put its licence note beside it, or take the material out.',
+  'empty-folder': 'Bring in what belongs there, or accept that nothing will come.',
+  'same-content': 'Keep the one that is where it belongs.',
+  'same-name': 'Tell them apart by their names, or keep one.',
+  'version-gap': 'Bring the missing version back from whoever has it, or accept that it is gone.',
+  'companion-missing': 'Bring its document here, or remove the side file.',
+  'companion-apart': 'Put it beside its document.',
+  'date-mismatch': 'Put the right day into the name, or move it to its day.',
+  'absolute-reference': 'Have the program write paths from the file’s own folder.',
+  'outside-reference': 'Copy what it points to into the project, and point to that.',
+  'broken-reference': 'Bring back what it points to, or point to where it is now.',
+};
+
 const listed = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
 
 export function findingWords(finding: Finding): string {

@@ -1,10 +1,11 @@
 /** A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what was found is stored in one transaction. */
+import { existsSync } from 'node:fs';
 import { createHash, randomUUID } from 'node:crypto';
 import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
 import { promisify } from 'node:util';
-import { type CheckInput, type CheckPart, type FolderRow, GENERATED } from '@nesting/core';
-import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Unseen } from '@nesting/disk';
+import { type CheckInput, type CheckPart, expandTemplate, type FolderRow, GENERATED, type Template, type Values } from '@nesting/core';
+import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Mount, type Unseen } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { cancelledCheck, dueProjects, endCheck, failCheck, insertCheck, keepGathered, keepMemory, openCheck, readGathered, readMemory, resumeCheck, setCheckProgress, setLastCheck, silentChecks, storeFolders, stopCheck, takeUpCheck } from '../db/queries/checks';
 import { recount, storeFindings } from '../db/queries/findings';
@@ -60,7 +61,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
   const taken = await takeUpCheck(db, id, config.silentAfter);
   if (taken === null) return;
   try {
-    const { root, input, roots, rules } = await groundOf(world, taken.project);
+    const { root, mounts, input, roots, rules } = await groundOf(world, taken.project);
     const from = await unpacked<Gathered>(await readGathered(db, id));
     const memory = await readMemory(db, taken.project);
     const remembered = memory?.rules === rules ? memory : null;
@@ -71,7 +72,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
     const live = new Signs(world, id, abort);
     try {
       const outcome = await checkOnDisk({
-        root, input, rules, worker: config.worker, cancel: abort.signal, contents: { roots, known },
+        root, mounts, input, rules, worker: config.worker, cancel: abort.signal, contents: { roots, known },
         progress: (p) => live.say(p),
         gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, await packed(gathered)) },
         ...(since !== null && { since }),
@@ -115,7 +116,7 @@ class Signs {
   }
 }
 
-async function groundOf(world: World, projectId: string): Promise<{ readonly root: string; readonly input: CheckInput; readonly roots: string[]; readonly rules: string }> {
+async function groundOf(world: World, projectId: string): Promise<{ readonly root: string; readonly mounts: readonly Mount[]; readonly input: CheckInput; readonly roots: string[]; readonly rules: string }> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
   const root = rootOf(world, project);
@@ -125,7 +126,19 @@ async function groundOf(world: World, projectId: string): Promise<{ readonly roo
   const prefix = Math.max(0, ...prefixes.map((p) => p.length + (/[\\/]$/.test(p) ? 0 : 1)));
   const roots = [root, ...prefixes.map((p) => `${p.replace(/[\\/]+$/, '')}${p.includes('\\') ? '\\' : '/'}${p.includes('\\') ? project.folder.replaceAll('/', '\\') : project.folder}`)];
   const standing = { template: project.body, values: project.values, registers, prefix };
-  return { root, input: { ...standing, now: Date.now() }, roots, rules: createHash('sha256').update(`${MEMORY_FORM}${JSON.stringify(standing)}`).digest('hex') };
+  return { root, mounts: await mountsOf(world, project), input: { ...standing, now: Date.now() }, roots, rules: createHash('sha256').update(`${MEMORY_FORM}${JSON.stringify(standing)}`).digest('hex') };
+}
+
+/** Folders of a project that were redirected, where their volume can be reached. */
+export async function mountsOf({ db, config }: World, project: { readonly body: Template; readonly values: Values; readonly folder: string }): Promise<Mount[]> {
+  if (!Object.values(project.body.adjusted ?? {}).some((a) => a.volume !== undefined)) return [];
+  const { lines } = expandTemplate(project.body, project.values, await readRegisters(db));
+  return lines.flatMap((line) => {
+    const volume = project.body.adjusted?.[line.key]?.volume;
+    const root = volume === undefined ? undefined : config.volumes.get(volume);
+    const at = root === undefined || !existsSync(root) ? undefined : inside(root, project.folder);
+    return line.kind === 'folder' && at?.ok ? [{ path: line.path, root: at.value }] : [];
+  });
 }
 
 /** A project's folder on its volume, or why there is none. */

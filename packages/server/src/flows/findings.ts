@@ -12,7 +12,7 @@ import { insertHandedIn } from '../db/queries/handed-in';
 import { insertMail } from '../db/queries/mails';
 import { readProject } from '../db/queries/projects';
 import { hashOf, mailsGoOut } from './access';
-import { checkProject, rootOf } from './check-project';
+import { checkProject, mountsOf, rootOf } from './check-project';
 import { Refused, type World } from './world';
 
 export async function accept(world: World, me: string, project: string, given: { readonly ids: readonly string[]; readonly reason: string; readonly until: string | null }): Promise<number> {
@@ -138,5 +138,5 @@ export async function look(world: World, projectId: string): Promise<{ readonly 
   const project = await readProject(world.db, projectId);
   const memory = project === null || project.check === null ? null : await readMemory(world.db, projectId);
   if (project === null || memory === null) return { check: null };
-  return { check: (await world.glances.hasChanged(projectId, rootOf(world, project), memory)) ? await checkProject(world, projectId, null, 'quick') : null };
+  return { check: (await world.glances.hasChanged(projectId, rootOf(world, project), await mountsOf(world, project), memory)) ? await checkProject(world, projectId, null, 'quick') : null };
 }

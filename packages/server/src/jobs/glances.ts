@@ -3,7 +3,7 @@ import { deserialize } from 'node:v8';
 import { inflateRaw } from 'node:zlib';
 import { promisify } from 'node:util';
 import type { CheckPart } from '@nesting/core';
-import { hasChangedSince } from '@nesting/disk';
+import { hasChangedSince, type Mount } from '@nesting/disk';
 
 const inflate = promisify(inflateRaw);
 
@@ -22,7 +22,7 @@ export class Glances {
   private readonly known = new Map<string, Known>();
 
   /** `memory` is what the last check left: it is unpacked once. */
-  async hasChanged(project: string, root: string, memory: { readonly rules: string; readonly part: Buffer }): Promise<boolean> {
+  async hasChanged(project: string, root: string, mounts: readonly Mount[], memory: { readonly rules: string; readonly part: Buffer }): Promise<boolean> {
     const print = `${memory.rules}:${memory.part.length}:${memory.part.subarray(-64).toString('base64')}`;
     let known = this.known.get(project);
     if (known?.print !== print) {
@@ -34,6 +34,6 @@ export class Glances {
     }
     if (Date.now() - known.last < EVERY) return false;
     known.last = Date.now();
-    return hasChangedSince(root, known.folders, Date.now());
+    return hasChangedSince(root, mounts, known.folders, Date.now());
   }
 }

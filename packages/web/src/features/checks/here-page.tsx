@@ -1,5 +1,5 @@
 /** A check of what only this computer sees: a folder, a listing, a zip. The same rules and findings; nothing is uploaded unless it is handed in. */
-import type { FindingRow, KeptFinding, ProjectPage as Project } from '@nesting/contract';
+import type { FindingRow, HandedIn, KeptFinding, ProjectPage as Project } from '@nesting/contract';
 import { type CheckInput, findingWords, NO_REGISTERS, type Registers } from '@nesting/core';
 import { proxy } from 'comlink';
 import { type ChangeEvent, useMemo, useRef, useState } from 'react';
@@ -21,6 +21,8 @@ interface Checked {
   readonly result: HereOutcome;
   /** What this kind of source cannot tell. */
   readonly untold: string;
+  /** Checked here just now, and not handed in by somebody before. */
+  readonly mine: boolean;
 }
 
 export function HerePage() {
@@ -38,6 +40,15 @@ function Here({ project, registers }: { project: Project; registers: Registers }
   const [selected, setSelected] = useState<string | null>(null);
   const [handIn, handing] = api.useHandInMutation();
   const { data: before = [] } = api.useHandedInQuery(project.id);
+  const [open] = api.useLazyHandedInFindingsQuery();
+  const show = async ({ id, by, source, files, folders, counts }: HandedIn) => {
+    const { data } = await open(id);
+    if (data === undefined) return;
+    const findings = data.map((f) => ({ ...f, modified: 0, person: null }));
+    setChecked({ source, result: { outcome: { summary: { ...counts, files, folders }, bytes: 0, findings }, unseen: [] }, untold: `Handed in by ${by}.`, mine: false });
+    setSelected(null);
+    handing.reset();
+  };
   const roots = useMemo(() => [project.root, ...Object.values(project.prefixes).filter((p) => p !== '').map((p) => `${p.replace(/[\\/]+$/, '')}${p.includes('\\') ? '\\' : '/'}${project.folder}`)], [project]);
   const input = (): CheckInput => ({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS, now: Date.now() });
   const run = async (source: string, untold: string, work: (say: (files: number, folders: number, stage: 'walking' | 'reading') => void) => Promise<HereOutcome | null>) => {
@@ -46,7 +57,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
     try {
       const result = await work(proxy((files, _folders, stage) => setRunning(`${stage === 'walking' ? 'Looking at' : 'Looking into'} ${source}: ${many(files, 'file')} so far.`)));
       if (result === null) setTrouble(`${source} is no listing that can be understood. Nothing was checked.`);
-      else setChecked({ source, result, untold });
+      else setChecked({ source, result, untold, mine: true });
       setSelected(null);
       handing.reset();
     } catch (error) {
@@ -73,7 +84,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
           {before.length > 0 && (
             <section className="flex flex-col gap-1">
               <Heading>Handed in before</Heading>
-              <ul className="text-sm">{before.map((h) => <li key={h.id} className="flex items-center gap-2 border-b border-line py-1"><span className="font-mono text-bottle">{h.by}</span><span className="min-w-0 flex-1 truncate">{h.source}, {ago(h.at)}</span><Counts counts={h.counts} /></li>)}</ul>
+              <ul className="text-sm">{before.map((h) => <li key={h.id}><button type="button" onClick={() => void show(h)} className="flex w-full items-center gap-2 border-b border-line py-1 text-left hover:bg-bench"><span className="font-mono text-bottle">{h.by}</span><span className="min-w-0 flex-1 truncate">{h.source}, {ago(h.at)}</span><Counts counts={h.counts} /></button></li>)}</ul>
             </section>
           )}
         </div>
@@ -103,7 +114,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
               <span className="truncate text-ink2">{handing.isSuccess ? 'Handed in: whoever coordinates sees it.' : checked.result.unseen.length > 0 ? `${many(checked.result.unseen.length, 'place')} could not be seen: ${checked.result.unseen[0]}` : checked.untold}</span>
             </div>
           )}
-          <Button look="main" disabled={checked === null || running !== null || handing.isLoading || handing.isSuccess} onClick={() => checked && void handIn({ project: project.id, source: checked.source, files: checked.result.outcome.summary.files, folders: checked.result.outcome.summary.folders, findings: rows.slice(0, 5000).map(bare) })}>Hand the findings in</Button>
+          <Button look="main" disabled={checked === null || !checked.mine || running !== null || handing.isLoading || handing.isSuccess} onClick={() => checked && void handIn({ project: project.id, source: checked.source, files: checked.result.outcome.summary.files, folders: checked.result.outcome.summary.folders, findings: rows.slice(0, 5000).map(bare) })}>Hand the findings in</Button>
         </>
       }
     />

@@ -1,6 +1,6 @@
 /** About one finding: what is wrong, why it matters, how it should read. */
 import type { FindingRow } from '@nesting/contract';
-import { CHANGE_WORDS, expectationWords, nameOf, parentOf, RULE_REASONS } from '@nesting/core';
+import { CHANGE_WORDS, expectationWords, nameOf, parentOf, RULE_CURES, RULE_REASONS } from '@nesting/core';
 import { Proposed } from '../../anatomy/anatomy';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
 import { CopyButton, Heading } from '../../ui/ui';
@@ -58,6 +58,10 @@ export function FindingDetail({ finding, root, shown }: { finding: FindingRow; r
       <div className="flex flex-col gap-2">
         <Heading>Why it matters</Heading>
         <p className="text-sm">{RULE_REASONS[finding.rule]}</p>
+      </div>
+      <div className="flex flex-col gap-2">
+        <Heading>What to do</Heading>
+        <p className="text-sm">{RULE_CURES[finding.rule]}</p>
       </div>
       <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
         <Pair what="Weight" words={<span className="flex items-center gap-2"><WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}</span>} />

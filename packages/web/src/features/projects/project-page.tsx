@@ -126,6 +126,7 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
             {mayChange && me.role === 'coordinator' && newest > project.template.edition && <Link to={`/projects/${project.id}/change?to=${newest}`} className="text-sm text-bottle hover:underline">Edition {newest} is in force: what it would bring…</Link>}
           </div>
           <Nest root={nest} width={260} height={166} label={`Map of ${project.title}`} large chosen={view === 'folders' ? lineKey : null} onChoose={(key) => put({ view: 'folders', line: expansion.lines.some((l) => l.key === key) ? key : `disk:${key}` })} />
+          <HandedInLine project={project.id} />
           {mayChange && <Grow project={project} isArtist={me.role === 'artist'} />}
           {shown.counted && (standing > 0 || shown.counted.views.accepted + shown.counted.views.solved > 0) ? <Filters counted={shown.counted} view={shown.view} group={shown.group} params={params} put={(changes) => { setPicked(new Set()); setAct(null); put(changes); }} me={me} /> : checks.done ? <p className="text-sm text-bottle">Nothing found: all in order.</p> : null}
         </div>
@@ -191,4 +192,10 @@ function Tab({ words, chosen, onChoose }: { words: string; chosen: boolean; onCh
       {words}
     </button>
   );
+}
+
+/** Artists have checked folders of their own by this project's rules. */
+function HandedInLine({ project }: { project: string }) {
+  const { data = [] } = api.useHandedInQuery(project);
+  return data.length === 0 ? null : <Link to={`/projects/${project}/here`} className="text-sm text-bottle hover:underline">{many(data.length, 'check')} handed in from people’s own computers</Link>;
 }
