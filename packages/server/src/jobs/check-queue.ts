@@ -25,7 +25,7 @@ export class CheckQueue {
   /** `run` is given a check's id. Without it this process only asks for checks, and others do them. */
   async start(run: ((id: string) => Promise<void>) | null): Promise<void> {
     await this.boss.start();
-    await this.boss.createQueue(QUEUE, { name: QUEUE, policy: 'standard', retryLimit: 0, expireInHours: 12 });
+    await this.boss.createQueue(QUEUE, { name: QUEUE, policy: 'short', retryLimit: 0, expireInHours: 12 });
     if (run === null) return;
     this.worker = await this.boss.work<{ id: string }>(QUEUE, { batchSize: 1, pollingIntervalSeconds: POLL }, async ([job]) => {
       if (job === undefined) return;
@@ -42,10 +42,10 @@ export class CheckQueue {
     });
   }
 
-  /** A check is in the queue once, however often it is asked for. */
+  /** A check waits in the queue once, however often it is asked for. */
   async add(id: string): Promise<void> {
     if (this.worker !== null) this.open.add(id);
-    await this.boss.send(QUEUE, { id });
+    await this.boss.send(QUEUE, { id }, { singletonKey: id });
     if (this.worker !== null) this.boss.notifyWorker(this.worker);
   }
 
