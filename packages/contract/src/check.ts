@@ -54,6 +54,7 @@ export interface FindingFacet {
   readonly count: number;
 }
 
+/** A page of findings. What is counted comes with the first page alone; later ones say nothing of it. */
 export interface FindingList {
   readonly rows: readonly KeptFinding[];
   readonly total: number;

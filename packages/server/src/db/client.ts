@@ -8,8 +8,9 @@ export type Client = Pick<pg.PoolClient, 'query'>;
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
 export function openDb(url: string, max = 10): Db {
+  // Our queries are short: compiling one takes longer than it saves.
   // Waiting for a connection counts too: hundreds who ask at once are served one after another, and not told that the database is away.
-  const pool = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 30_000 });
+  const pool = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 30_000, options: '-c jit=off' });
   // An idle connection that the server closed is no reason to end the program: the next query says what is wrong.
   pool.on('error', () => undefined);
   return pool;

@@ -138,7 +138,7 @@ export const api = createApi({
     lookAt: build.mutation<{ check: string | null }, string>({ query: (project) => ({ url: `me/projects/${project}/look`, method: 'POST', body: {} }) }),
     /** Pages of findings follow as one scrolls. */
     findings: build.infiniteQuery<FindingList, FindingsAsked, number>({
-      infiniteQueryOptions: { initialPageParam: 0, getNextPageParam: (last, _all, from) => (from + last.rows.length < last.total && last.rows.length > 0 ? from + last.rows.length : undefined) },
+      infiniteQueryOptions: { initialPageParam: 0, getNextPageParam: (last, all, from) => (last.rows.length > 0 && from + last.rows.length < (all[0]?.total ?? 0) ? from + last.rows.length : undefined) },
       query: ({ queryArg: { project, ...asked }, pageParam }) => `projects/${project}/findings?${addressOf({ ...asked, from: pageParam, limit: 200 })}`,
       providesTags: ['findings'],
     }),

@@ -11,6 +11,8 @@ create table finding (
   person text,
   -- When what it is about was last written, milliseconds since 1970.
   modified bigint not null default 0,
+  -- A hash of its body: two are compared by it.
+  print bigint,
   body jsonb not null,
   since_at timestamptz not null,
   until_at timestamptz

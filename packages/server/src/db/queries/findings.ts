@@ -1,23 +1,26 @@
 /** Findings of a project: kept from the check that first saw them to the one that did not, filtered, counted, accepted, given to people. */
 import type { Accepted, ExceptionRow, FindingCounts, FindingFacet, FindingGroup, FindingList, FindingQuery, FindingRow, FindingView, FolderSign, KeptFinding, PersonFindings, WhoRow } from '@nesting/contract';
-import { findingWords, type Finding, RULE_CODES, type RuleCode } from '@nesting/core';
+import { findingWords, type Finding, hashOf, RULE_CODES, type RuleCode } from '@nesting/core';
 import { copyRows } from '../copy';
 import type { Client } from '../client';
 
 /** What came and went. Everything is compared in the database: two round trips and one COPY, however many they are. */
 export async function storeFindings(client: Client, project: string, at: Date, findings: readonly Finding[]): Promise<{ readonly appeared: number; readonly solved: number }> {
-  await client.query('create temp table incoming (id text primary key, rule text, weight text, path text collate "C", person text, modified bigint, body jsonb) on commit drop');
-  await copyRows(client, 'incoming (id, rule, weight, path, person, modified, body)', findings.map((f) => [f.id, f.rule, f.weight, f.path, f.person, Math.round(f.modified), JSON.stringify(rowOf(f))]));
+  await client.query('create temp table incoming (id text primary key, rule text, weight text, path text collate "C", person text, modified bigint, print bigint, body jsonb) on commit drop');
+  await copyRows(client, 'incoming (id, rule, weight, path, person, modified, print, body)', findings.map((f) => {
+    const body = JSON.stringify(rowOf(f));
+    return [f.id, f.rule, f.weight, f.path, f.person, Math.round(f.modified), hashOf(body), body];
+  }));
   await client.query('analyze incoming');
   const solved = await client.query('update finding f set until_at = $2 where f.project_id = $1 and f.until_at is null and not exists (select from incoming i where i.id = f.id)', [project, at]);
   await client.query(
-    `update finding f set rule = i.rule, weight = i.weight, path = i.path, person = i.person, modified = i.modified, body = i.body from incoming i
-     where f.project_id = $1 and f.until_at is null and f.id = i.id and (f.body, f.weight, f.modified, f.path) is distinct from (i.body, i.weight, i.modified, i.path)`,
+    `update finding f set rule = i.rule, weight = i.weight, path = i.path, person = i.person, modified = i.modified, print = i.print, body = i.body from incoming i
+     where f.project_id = $1 and f.until_at is null and f.id = i.id and (f.print, f.modified, f.person) is distinct from (i.print, i.modified, i.person)`,
     [project],
   );
   const appeared = await client.query(
-    `insert into finding (project_id, id, rule, weight, path, person, modified, body, since_at)
-     select $1, i.id, i.rule, i.weight, i.path, i.person, i.modified, i.body, $2 from incoming i where not exists (select from finding f where f.project_id = $1 and f.until_at is null and f.id = i.id)`,
+    `insert into finding (project_id, id, rule, weight, path, person, modified, print, body, since_at)
+     select $1, i.id, i.rule, i.weight, i.path, i.person, i.modified, i.print, i.body, $2 from incoming i where not exists (select from finding f where f.project_id = $1 and f.until_at is null and f.id = i.id)`,
     [project, at],
   );
   // What was solved long ago is told by counts alone.
@@ -87,15 +90,13 @@ class Filter {
     }
   }
 
-  /** All filters but the view's. */
-  rest(): string {
-    return this.parts.length === 0 ? 'true' : this.parts.map((p) => p.sql).join(' and ');
+  /** One facet's own filter. */
+  part(of: string): string {
+    return this.parts.find((p) => p.of === of)?.sql ?? 'true';
   }
 
-  /** Everything but one facet's own filter. */
-  where(view: FindingView, without: string | null = null): string {
-    // A parameter that no clause uses has no type for the database.
-    return ['f.project_id = $1', this.view(view), ...this.parts.map((p, i) => (p.of === without ? `($${i + 2}::text is null or true)` : p.sql))].join(' and ');
+  where(view: FindingView): string {
+    return ['f.project_id = $1', this.view(view), ...this.parts.map((p) => p.sql)].join(' and ');
   }
 }
 
@@ -105,7 +106,7 @@ function filterOf(project: string, q: FindingQuery, since: Date | null): Filter 
   if (q.weight !== undefined) filter.add('weight', (p) => `f.weight = ${p}`, q.weight);
   if (q.folder !== undefined && q.folder !== '') filter.add('folder', (p) => `(f.path = ${p} or starts_with(f.path, ${p} || '/'))`, q.folder);
   if (q.person === '-') filter.add('person', () => `${TO} is null and $${filter.params.length} = '-'`, '-');
-  else if (q.person !== undefined && q.person !== '') filter.add('person', (p) => `${TO} = ${p}`, q.person);
+  else if (q.person !== undefined && q.person !== '') filter.add('person', (p) => `coalesce(${TO} = ${p}, false)`, q.person);
   if (q.find !== undefined && q.find !== '') filter.add('find', (p) => `position(lower(${p}) in lower(f.path)) > 0`, q.find);
   return filter;
 }
@@ -136,27 +137,41 @@ export async function listFindings(client: Client, project: string, q: FindingQu
   const since = await newSince(client, project);
   const filter = filterOf(project, q, since);
   const { params } = filter;
-  const rows = await client.query<Kept>(`select ${KEPT} from ${FROM} left join person a on a.id = e.person_id where ${filter.where(q.view)} order by ${ORDERS[q.group]} offset ${q.from} limit ${q.limit}`, params);
-  // Beyond the first page only rows are asked for: what is counted is known.
-  const facet = async (of: string, key: string): Promise<FindingFacet[]> => (await client.query<{ key: string | null; count: number }>(`select ${key} "key", count(*)::int count from ${FROM} where ${filter.where(q.view, of)} group by 1 order by 2 desc, 1 limit 200`, params)).rows.map((r) => ({ key: r.key ?? '-', count: r.count }));
-  const counts = await client.query<Record<'total' | FindingView, number>>(
-    `select count(*) filter (where ${filter.view(q.view)})::int total, ${(['open', 'new', 'accepted', 'solved'] as const).map((v) => `count(*) filter (where ${filter.view(v)})::int "${v}"`).join(', ')} from ${FROM} where f.project_id = $1 and ${filter.rest()}`,
+  const asked = client.query<Kept>(`select ${KEPT} from ${FROM} left join person a on a.id = e.person_id where ${filter.where(q.view)} order by ${ORDERS[q.group]} offset ${q.from} limit ${q.limit}`, params);
+  // Later pages are rows alone: what there is was counted with the first.
+  const counting = q.from > 0 ? null : client.query<Counted>(
+    `with base as materialized (
+       select f.rule, f.weight, ${TO} person, split_part(f.path, '/', 1) top, ${VIEWS.map((v) => `${filter.view(v)} "${v}"`).join(', ')}, ${FACETS.map((of) => `${filter.part(of)} m_${of}`).join(', ')}
+       from ${FROM} where f.project_id = $1)
+     select grouping(rule, weight, person, top)::int g, rule, weight, person, top, min(weight) heaviest,
+       ${VIEWS.map((v) => `count(*) filter (where "${v}" and ${FACETS.map((of) => `m_${of}`).join(' and ')})::int "${v}"`).join(', ')},
+       ${FACETS.map((own) => `count(*) filter (where "${q.view}" and ${FACETS.filter((of) => of !== own).map((of) => `m_${of}`).join(' and ')})::int n_${own}`).join(', ')}
+     from base group by grouping sets ((rule), (weight), (person), (top), ())`,
     params,
   );
-  const rules = (await client.query<{ key: RuleCode; count: number; weight: string }>(`select f.rule "key", count(*)::int count, min(f.weight) weight from ${FROM} where ${filter.where(q.view, 'rule')} group by 1 order by ${RULE_PLACE}`, params)).rows;
-  const [weights, people, folders] = [await facet('weight', 'f.weight'), await facet('person', TO), await facet('folder', "split_part(f.path, '/', 1)")];
-  const known = counts.rows[0] as Record<'total' | FindingView, number>;
-  const of = (weight: string) => weights.find((w) => w.key === weight)?.count ?? 0;
+  const [rows, counted] = await Promise.all([asked, counting]);
+  const of = (g: number) => counted?.rows.filter((r) => r.g === g) ?? [];
+  const whole = of(15)[0];
+  const most = (all: FindingFacet[]) => all.filter((f) => f.count > 0).sort((a, b) => b.count - a.count || (a.key < b.key ? -1 : 1)).slice(0, MOST_FACETS);
+  const weightOf = (weight: string) => of(11).find((r) => r.weight === weight)?.n_weight ?? 0;
   return {
     rows: rows.rows.map((row) => keptOf(row, since)),
-    total: known.total,
-    views: { open: known.open, new: known.new, accepted: known.accepted, solved: known.solved },
-    rules,
-    weights: { must: of('must'), should: of('should'), note: of('note') },
-    people,
-    folders,
+    total: whole?.[q.view] ?? 0,
+    views: { open: whole?.open ?? 0, new: whole?.new ?? 0, accepted: whole?.accepted ?? 0, solved: whole?.solved ?? 0 },
+    rules: of(7).filter((r) => r.n_rule > 0).map((r) => ({ key: r.rule as RuleCode, count: r.n_rule, weight: r.heaviest ?? 'note' })).sort((a, b) => RULE_CODES.indexOf(a.key) - RULE_CODES.indexOf(b.key)),
+    weights: { must: weightOf('must'), should: weightOf('should'), note: weightOf('note') },
+    people: most(of(13).map((r) => ({ key: r.person ?? '-', count: r.n_person }))),
+    folders: most(of(14).map((r) => ({ key: r.top ?? '', count: r.n_folder }))),
   };
 }
+
+const VIEWS = ['open', 'new', 'accepted', 'solved'] as const;
+const FACETS = ['rule', 'weight', 'folder', 'person', 'find'] as const;
+/** Folders and people shown: more are found by their paths. */
+const MOST_FACETS = 200;
+
+/** One group of one facet; `g` says which: bits of those that are not grouped by. */
+type Counted = Record<FindingView | `n_${(typeof FACETS)[number]}`, number> & { readonly g: number; readonly rule: string | null; readonly weight: string | null; readonly person: string | null; readonly top: string | null; readonly heaviest: string | null };
 
 function keptOf(row: Kept, since: Date | null): KeptFinding {
   const accepted: Accepted | null = row.holds && row.reason !== null ? { reason: row.reason, by: row.by ?? '', at: row.at?.toISOString() ?? '', until: row.until, baseline: row.baseline === true } : null;
