@@ -35,6 +35,7 @@ export function Nest({ root, width, height, label, large = false, levels, chosen
               strokeDasharray={node.state === 'planned' && large ? '3 2' : node.state === 'absent' ? '2 2' : undefined}
             />
             {node.state === 'unplanned' && <path d={`M${x} ${y + h}L${x + w} ${y}M${x} ${y + h / 2}L${x + w / 2} ${y}M${x + w / 2} ${y + h}L${x + w} ${y + h / 2}`} stroke={colour} strokeWidth="1.2" />}
+            {large && node.state === 'absent' && w > 16 && h > 10 && <path d={`M${x + w / 2 - 5} ${y}l5 6l5-6`} fill="var(--paper)" stroke={colour} strokeWidth="1" />}
             {large && (depth === 1 || (levels !== undefined && depth > 1)) && w > 34 && (node.children.length === 0 ? h > 16 : h > 36) && (
               <text x={x + 5} y={y + 11.5} fontSize={depth === 1 ? 10 : 9} fill={depth === 1 ? 'var(--ink)' : 'var(--ink2)'} className={depth === 1 ? 'font-sans' : 'font-mono'}>
                 {fit(node.name.replace(/^\d+_/, ''), w - 8)}
