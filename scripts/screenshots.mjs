@@ -167,7 +167,7 @@ const VIEWS = {
   findings: async (options) => {
     const page = await open(options);
     await signIn(page, 'Ines');
-    await page.getByRole('link', { name: 'Harbour Lights' }).click();
+    await page.goto(`/projects/${await idOf(page, '26014')}?view=findings&group=folder&weight=must`);
     await page.getByRole('option', { name: /animation/ }).click();
     return page;
   },

@@ -44,7 +44,8 @@ export { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, name
 export { type PathFault, type RelPath, relPathOf } from './listing/path';
 export { commonRoot, foldersFrom, formOfListing, type PathLine, parseListing } from './listing/text';
 export { type CheckSummary, type Finding, findingId, RULE_CODES, type RuleCode } from './check/finding';
-export { CheckGround, type CheckInput, extensionOf, type FolderConvention, GENERATED } from './check/ground';
+export { CheckGround, type CheckInput, type FolderConvention, GENERATED } from './check/ground';
+export { extensionOf } from './listing/extension';
 export { type Effect, EffectCounter } from './check/effect';
 export { OWN_FOLDER } from './check/match';
 export { type Again, type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check/check';

@@ -7,15 +7,15 @@ import type { NameContext } from '../name/candidates';
 import { compileConvention } from '../name/compile';
 import type { CompiledConvention } from '../name/ops';
 import { frameRange } from '../listing/entry';
+import { extensionOf } from '../listing/extension';
 import { parsePattern } from '../name/parse';
-import { readName } from '../name/read';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { valuesOf } from '../name/scan';
 import { writeSlot } from '../name/write';
-import { grouped } from '../grouped';
 import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
 import type { Convention, Template, Weight } from '../template/node';
 import type { RuleCode } from './finding';
+import { Homes } from './homes';
 
 export interface CheckInput {
   readonly template: Template;
@@ -41,12 +41,6 @@ export interface FolderConvention {
   readonly extensions: ReadonlySet<string> | null;
 }
 
-/** Folders in which one convention holds, with the same entries in hand. */
-interface Home {
-  readonly id: string;
-  readonly lines: readonly PlannedLine[];
-}
-
 const DEFAULT_WEIGHTS: Readonly<Record<RuleCode, Weight>> = {
   'missing-folder': 'must', 'misspelt-folder': 'must', 'unplanned-folder': 'should', 'misplaced-folder': 'should', 'missing-starter': 'note', 'foreign-project': 'must', 'unportable-name': 'must', 'path-too-long': 'must', 'name-clash': 'must',
   'stray-generated': 'should', 'family-not-accepted': 'should', 'misplaced-file': 'should', 'loose-file': 'should', 'unknown-code': 'must', 'version-style': 'must', 'sequence-padding': 'must', 'name-mismatch': 'must', 'banned-word': 'must',
@@ -69,12 +63,11 @@ export class CheckGround {
   /** What stands before a path from the project's root: the volume's prefix, the root's name and a separator. */
   readonly before: number;
   readonly now: number | undefined;
-  private homes: readonly Home[] | null = null;
+  private homes: Homes | null = null;
   /** Several rules ask for the same name's home. */
   private lastHome: { readonly name: string; readonly home: PlannedLine | null } | null = null;
   private readonly dated = new Map<string, { readonly key: string; readonly date: string } | null>();
   private lineOf: Map<string, PlannedLine> | null = null;
-  private readonly bounds = new Map<readonly PlannedLine[], ReadonlyMap<string, readonly PlannedLine[]>>();
   private readonly byPath = new Map<string, PlannedLine>();
   /** Folders in which files are planned: in all others no file needs to be looked up. */
   private readonly withFiles = new Set<string | null>();
@@ -159,49 +152,8 @@ export class CheckGround {
 
   /** The planned folder whose convention this very name follows; `null` where there is none, or more than one. */
   homeOf(name: string): PlannedLine | null {
-    if (this.lastHome?.name !== name) this.lastHome = { name, home: this.findHome(name) };
+    if (this.lastHome?.name !== name) this.lastHome = { name, home: (this.homes ??= new Homes(this.expansion.lines, (line) => this.conventionsIn(line))).of(name) };
     return this.lastHome.home;
-  }
-
-  private findHome(name: string): PlannedLine | null {
-    this.homes ??= this.homesByConvention();
-    let home: PlannedLine | null = null;
-    for (const { id, lines } of this.homes) {
-      // Compiled alike for all of them: one tells whether the name is of this convention at all.
-      const first = this.conventionsIn(lines[0] as PlannedLine).find((c) => c.convention.id === id);
-      if (first === undefined || (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))) continue;
-      const own = Object.fromEntries(Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'));
-      const reading = readName(first.strict, name, own);
-      if (reading === null) continue;
-      for (const line of this.linesBound(id, lines, first).get(boundKey(first, reading)) ?? []) {
-        if (home !== null && home.key !== line.key) return null;
-        home = line;
-      }
-    }
-    return home;
-  }
-
-  /** The folders of a home by the entries their names must carry: there may be tens of thousands of them. */
-  private linesBound(id: string, lines: readonly PlannedLine[], first: FolderConvention): ReadonlyMap<string, readonly PlannedLine[]> {
-    const known = this.bounds.get(lines);
-    if (known !== undefined) return known;
-    const made = grouped(lines, (line) => boundKey(first, this.conventionsIn(line).find((c) => c.convention.id === id)?.bound ?? {}));
-    this.bounds.set(lines, made);
-    return made;
-  }
-
-  private homesByConvention(): Home[] {
-    const homes = new Map<string, { readonly id: string; readonly lines: PlannedLine[] }>();
-    for (const line of this.expansion.lines) {
-      if (line.kind !== 'folder' || (line.rules.holdsFolders && line.folder?.conventions === undefined)) continue;
-      for (const id of line.rules.conventions ?? []) {
-        const scope = `${id}|${Object.keys(line.entries).join(',')}`;
-        const known = homes.get(scope) ?? { id, lines: [] };
-        homes.set(scope, known);
-        known.lines.push(line);
-      }
-    }
-    return [...homes.values()];
   }
 
   weightOf(rule: RuleCode): Weight | 'off' {
@@ -372,13 +324,6 @@ export class CheckGround {
   }
 }
 
-/** The values a name must carry in a folder, in the order of the convention's slots. */
-function boundKey(by: FolderConvention, values: Reading): string {
-  let key = '';
-  for (const { field } of by.strict.slots) if (by.bound[field] !== undefined) key += `${field}=${values[field]}|`;
-  return key;
-}
-
 /** The family that programs fill by themselves. */
 export const GENERATED = 'generated';
 /** What systems leave behind, whatever the families are. */
@@ -389,14 +334,4 @@ const MOST_KNOWN = 300;
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
 const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);
-
-/** The longest known extension of a name (`tar.gz` before `gz`), else what stands behind its last dot. */
-export function extensionOf(name: string, known: { has(ext: string): boolean }): string {
-  for (let dot = name.indexOf('.', 1); dot >= 0; dot = name.indexOf('.', dot + 1)) {
-    const ext = name.slice(dot + 1).toLowerCase();
-    if (known.has(ext)) return ext;
-  }
-  const last = name.lastIndexOf('.');
-  return last <= 0 ? '' : name.slice(last + 1).toLowerCase();
-}
 

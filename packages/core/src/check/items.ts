@@ -7,7 +7,8 @@ import { join } from '../listing/entry';
 import type { Reading } from '../name/field';
 import { readName } from '../name/read';
 import type { PlannedLine } from '../template/expand';
-import { type CheckGround, extensionOf, type FolderConvention } from './ground';
+import { extensionOf } from '../listing/extension';
+import type { CheckGround, FolderConvention } from './ground';
 import type { FolderState } from './match';
 
 export interface ReadFile {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { SHOW, SHOW_VALUES, STUDIO } from '../../tests/templates';
-import { CheckGround, extensionOf } from './ground';
+import { extensionOf } from '../listing/extension';
+import { CheckGround } from './ground';
 import { stateOf } from './match';
 
 const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });

@@ -1,5 +1,5 @@
 /** Every open format whose references are read; in all other files only the project's own path is looked for. */
-import { extensionOf } from '../check/ground';
+import { extensionOf } from '../listing/extension';
 import { gltf, otio } from './json';
 import { csvList, dotenv, edl, m3u, mtl, obj } from './lines';
 import { css, html, markdown, svg, xspf } from './markup';
