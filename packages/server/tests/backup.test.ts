@@ -57,7 +57,7 @@ test('the same studio comes back, starter files and all; open ways in do not', a
   expect(Object.keys(after)).toEqual(Object.keys(before));
   for (const table of Object.keys(before)) {
     if (table === 'activity') expect(after[table]?.slice(0, before[table]?.length)).toEqual(before[table]);
-    else expect([table, after[table]]).toEqual([table, ['session', 'verification', 'access_link', 'sign_in_attempt', 'mail'].includes(table) ? [] : before[table]]);
+    else expect([table, after[table]]).toEqual([table, ['session', 'verification', 'access_link', 'finding_link', 'sign_in_attempt', 'mail', 'check_memory', 'check_gathered'].includes(table) ? [] : before[table]]);
   }
   expect(before.session?.length).toBeGreaterThan(0);
   expect(before.starter_file?.length).toBeGreaterThan(0);
