@@ -110,7 +110,7 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
               className={`absolute inset-x-0 top-0 cursor-default rounded-tray px-3 py-2 ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
               style={place}
             >
-              <Row finding={finding} chosen={chosen} picked={picked.has(finding.id)} picking={picked.size > 0} />
+              <Row finding={finding} chosen={chosen} picked={picked.has(finding.id)} picking={picked.size > 0} placed={group !== 'folder'} />
             </div>
           );
         })}
@@ -119,7 +119,7 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   );
 }
 
-function Row({ finding, chosen, picked, picking }: { finding: KeptFinding; chosen: boolean; picked: boolean; picking: boolean }) {
+function Row({ finding, chosen, picked, picking, placed }: { finding: KeptFinding; chosen: boolean; picked: boolean; picking: boolean; /** Its folder is said with it, and not above it. */ placed: boolean }) {
   return (
     <div className="flex items-start gap-3">
       {picking && <span aria-hidden className={`mt-1.5 size-3 shrink-0 rounded-[2px] border ${picked ? 'border-plum bg-plum' : 'border-rule'}`} />}
@@ -128,7 +128,7 @@ function Row({ finding, chosen, picked, picking }: { finding: KeptFinding; chose
       </span>
       <div className="min-w-0 flex-1">
         <Name finding={finding} chosen={chosen} />
-        <p className="truncate font-mono text-xs text-ink2">{parentOf(finding.path).split('/').join(' / ') || "the project's root"}</p>
+        {placed && <p className="truncate font-mono text-xs text-ink2">{parentOf(finding.path).split('/').join(' / ') || "the project's root"}</p>}
       </div>
       <span className="flex shrink-0 flex-col items-end text-xs text-ink2">
         <span>{signWords(finding)}</span>
