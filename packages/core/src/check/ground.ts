@@ -152,7 +152,8 @@ export class CheckGround {
 
   /** The planned folder whose convention this very name follows; `null` where there is none, or more than one. */
   homeOf(name: string): PlannedLine | null {
-    if (this.lastHome?.name !== name) this.lastHome = { name, home: (this.homes ??= new Homes(this.expansion.lines, (line) => this.conventionsIn(line))).of(name) };
+    this.homes ??= new Homes(this.expansion.lines, (line) => this.conventionsIn(line));
+    if (this.lastHome?.name !== name) this.lastHome = { name, home: this.homes.of(name) };
     return this.lastHome.home;
   }
 
