@@ -83,6 +83,8 @@ async function checkWith(check: DiskCheck, crew: readonly Worker[]): Promise<Dis
   const again = (path: string) => listFolder(check.root, path, () => undefined, check.mounts);
   const outcome = judgeWhole(ground, walked.part, again);
   const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
+  // Cut off while it looked into files: what was walked need not be walked again.
+  if (read !== null && check.cancel?.aborted) await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
   const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root, check.mounts ?? []) });
   const unseen = [...walked.unseen, ...(read?.unseen ?? [])].sort((a, b) => (a.path < b.path ? -1 : 1));
   return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };

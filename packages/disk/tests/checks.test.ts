@@ -168,6 +168,20 @@ describe('a check again', () => {
     expect({ findings: outcome.findings, summary: outcome.summary }).toEqual({ findings: whole.findings, summary: whole.summary });
   });
 
+  test('one that was cut off while it looked into files need not walk again', async () => {
+    for (let n = 0; n < 300; n++) put(`c/f${n}/x.txt`, `${n % 7}`.repeat(5));
+    const whole = await checkOnDisk({ root, input, contents, worker, workers: 2 });
+    let left: Gathered | null = null;
+    const cancel = { aborted: false };
+    const cut = await checkOnDisk({ root, input, contents, worker, workers: 2, cancel, progress: (p) => { cancel.aborted = p.stage === 'reading'; }, gathered: { every: Number.POSITIVE_INFINITY, keep: async (g) => { left = g; } } });
+    expect(cut.cancelled).toBe(true);
+    const kept = left as Gathered | null;
+    expect([kept?.queue, kept?.part.rows.length]).toEqual([[], whole.rows.length]);
+    const outcome = await checkOnDisk({ root, input, contents, worker, workers: 2, ...(kept && { from: kept }) });
+    expect(found(outcome)).toEqual(found(whole));
+    expect(found(whole).length).toBe(7);
+  });
+
   test('what is known of a file is not read again, and is, once it has changed', async () => {
     put('a/26014_x.png', 'same');
     put('b/26014_y.png', 'same');

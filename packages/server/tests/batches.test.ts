@@ -176,7 +176,7 @@ describe('what is in the way', () => {
     const answers = await Promise.all([1, 2, 3].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })));
     const codes = await Promise.all(answers.map(code));
     expect(codes.filter(([status]) => status === 201)).toHaveLength(1);
-    expect(codes.filter(([status]) => status === 409).map(([, c]) => c)).toEqual([expect.stringMatching(/batch-open|project-changed|disk-changed/), expect.stringMatching(/batch-open|project-changed|disk-changed/)]);
+    expect(codes.filter(([status]) => status === 409).map(([, c]) => c)).toEqual([expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/), expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/)]);
     expect((await batches(p)).map((b) => b.state)).toEqual(['done']);
   });
 

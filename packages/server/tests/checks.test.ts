@@ -114,6 +114,12 @@ describe('a check as a job', () => {
     await t.world.db.query("update check_memory set part = 'nonsense', looked = 'nonsense' where project_id = $1", [project.id]);
     await runCheck(t.world, id);
     expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
+    // Whoever looks at the page meanwhile is no worse off.
+    await t.world.db.query("update check_memory set part = 'nonsense' where project_id = $1", [project.id]);
+    const looked = await t.ask('lead', 'POST', `/api/me/projects/${project.id}/look`, {});
+    expect([looked.status, ((await looked.json()) as { check: string | null }).check]).toEqual([200, expect.any(String)]);
+    await t.world.checks.idle();
+    expect((await checks(project.id)).newest).toMatchObject({ state: 'done', what: 'quick' });
   });
 
   test('a schedule makes it due, and a check under way is not asked for again', async () => {

@@ -12,6 +12,14 @@ const EVERY = 3000;
 /** Projects whose folders are remembered here. */
 const MOST = 50;
 
+async function unpacked(bytes: Buffer): Promise<CheckPart | null> {
+  try {
+    return deserialize(await inflate(bytes)) as CheckPart;
+  } catch {
+    return null;
+  }
+}
+
 interface Known {
   readonly print: string;
   readonly folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[];
@@ -26,7 +34,9 @@ export class Glances {
     const print = `${memory.rules}:${memory.part.length}:${memory.part.subarray(-64).toString('base64')}`;
     let known = this.known.get(project);
     if (known?.print !== print) {
-      const part = deserialize(await inflate(memory.part)) as CheckPart;
+      const part = await unpacked(memory.part);
+      // Nothing to compare with: a check makes it anew.
+      if (part === null) return true;
       known = { print, folders: part.rows.map((r) => ({ path: r.path, changed: r.changed, settling: r.settling === true })), last: 0 };
       this.known.delete(project);
       this.known.set(project, known);
