@@ -26,7 +26,8 @@ export function reverseChanges(done: readonly Done[], folder: string): Change[] 
     const expects = what === 'file' && written && left !== undefined ? { expects: left } : {};
     if (at === null) return [{ key, what, before: null, after: before, content: what === 'file' ? kept : null }];
     const content = written && before !== null ? kept : null;
-    if (before === at && content === null) return [];
+    // What stayed while its folder went away must be told to stay once more, when that folder comes back.
+    if (before === at && content === null && change.before !== change.after) return [];
     return [{ key, what, before: at, after: before, content, ...expects }];
   });
 }
