@@ -9,7 +9,7 @@ import type pg from 'pg';
 import { transaction, type World } from '../packages/server/src/index';
 import { copyRows } from '../packages/server/src/db/copy';
 import { listFindings, recount, storeFindings } from '../packages/server/src/db/queries/findings';
-import { hashOf } from '../packages/disk/src/looked';
+import { fileHash } from '../packages/disk/src/looked';
 import { findingQuerySchema } from '@nesting/contract';
 import { line, median } from './measure';
 
@@ -101,7 +101,7 @@ function hashing(): void {
   const base: number[] = [];
   for (let round = 0; round <= 5; round++) {
     let start = performance.now();
-    const ours = hashOf(file);
+    const ours = fileHash(file);
     const mine = performance.now() - start;
     start = performance.now();
     const theirs = spawnSync('openssl', ['dgst', '-sha256', file], { encoding: 'utf8' }).stdout;

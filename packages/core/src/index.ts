@@ -50,7 +50,7 @@ export { type Effect, EffectCounter } from './check/effect';
 export { OWN_FOLDER } from './check/match';
 export { type Again, type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check/check';
 export { Checker } from './check/checker';
-export { hashOf } from './check/column';
+export { textHash } from './check/column';
 export { type ContentCase, type ContentFact, contentTasks, type ContentTasks, contentWants, type ContentWants, rowsOfSameSize, withContents } from './check/contents';
 export type { Run } from './check/items';
 export { REF_FORMATS, refFormatOf } from './refs/formats';

@@ -67,7 +67,7 @@ export class Looker {
     const tooLarge = hash && file.size > MOST_HASHED;
     if (tooLarge) this.unseen({ path, code: 'TOO-LARGE' });
     try {
-      const sha256 = hash && !tooLarge ? (known?.sha256 ?? hashOf(this.place(path))) : known?.sha256;
+      const sha256 = hash && !tooLarge ? (known?.sha256 ?? fileHash(this.place(path))) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
       this.looked.push({ path, size: file.size, modified: file.modified, inode, frames: 1, ...(sha256 !== undefined && { sha256 }), ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }) });
     } catch (error) {
@@ -83,7 +83,7 @@ export class Looker {
     const known = this.known(path, run.bytes, run.newest, inode);
     try {
       const whole = createHash('sha256');
-      if (known?.sha256 === undefined) for (const name of frames) whole.update(hashOf(this.place(join(listing.path, name))));
+      if (known?.sha256 === undefined) for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
       this.looked.push({ path, first: join(listing.path, frames[0] ?? run.first), size: run.bytes, modified: run.newest, inode, frames: run.frames.length, sha256: known?.sha256 ?? whole.digest('hex') });
     } catch (error) {
       this.unseen({ path, code: codeOf(error) });
@@ -106,7 +106,7 @@ export class Looker {
   }
 }
 
-export function hashOf(path: string): string {
+export function fileHash(path: string): string {
   const hash = createHash('sha256');
   eachChunk(path, 0, Number.POSITIVE_INFINITY, (bytes) => {
     hash.update(bytes);

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { CheckRow, ChecksOfProject, ExceptionRow, FindingList, PersonFindings, ProjectRow } from '@nesting/contract';
 import { closeWorld, openWorld, runCheck, tendChecks } from '../src/index';
-import { insertCheck, keepGathered, readGathered, takeUpCheck } from '../src/db/queries/checks';
+import { failCheck, insertCheck, keepGathered, readGathered, setCheckProgress, takeUpCheck } from '../src/db/queries/checks';
 import { pino } from 'pino';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
@@ -90,7 +90,7 @@ describe('a check as a job', () => {
     expect((await t.ask('artist', 'POST', `/api/checks/${id}/go-on`, {})).status).toBe(409);
     const running = randomUUID();
     await insertCheck(t.world.db, running, project.id, null, 'whole');
-    expect(await takeUpCheck(t.world.db, running, 60_000)).toMatchObject({ project: project.id });
+    expect(await takeUpCheck(t.world.db, running, randomUUID(), 60_000)).toMatchObject({ project: project.id });
     await t.world.db.query('update check_run set stop = true where id = $1', [running]);
     await t.world.db.query("update check_run set state = 'queued' where id = $1", [running]);
     await runCheck(t.world, running);
@@ -110,7 +110,7 @@ describe('a check as a job', () => {
     const { project } = await started('41004');
     const id = randomUUID();
     await insertCheck(t.world.db, id, project.id, null, 'whole');
-    await keepGathered(t.world.db, id, Buffer.from('nonsense'));
+    await t.world.db.query('insert into check_gathered (check_id, body) values ($1, $2)', [id, Buffer.from('nonsense')]);
     await t.world.db.query("update check_memory set part = 'nonsense', looked = 'nonsense' where project_id = $1", [project.id]);
     await runCheck(t.world, id);
     expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
@@ -146,22 +146,43 @@ describe('a check as a job', () => {
     }
     await check(project.id);
     const whole = paths(await findings(project.id));
-    for (const wait of [0, 30, 90, 200]) {
+    // As soon as it is there, while it walks, once something of it is kept, while it looks into files.
+    const moments = ['true', "state = 'running' and files > 0", 'exists (select from check_gathered where check_id = $1)', "stage = 'reading'"];
+    for (const moment of moments) {
       const id = randomUUID();
       await insertCheck(t.world.db, id, project.id, null, 'whole');
       const env = { ...process.env, NESTING_DATABASE: t.config.databaseUrl, NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: `studio=${t.studio}`, NESTING_LOG: 'silent', NESTING_GATHER_EVERY: '0.01' };
       const worker = spawn(process.execPath, ['dist/check-only.js', id], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-      // It says when it has begun; then it is killed, at another moment each time.
+      // It says when it has begun; then it is killed, at another moment each time, or when it was too quick for that.
       await new Promise((resolve) => worker.stdout.once('data', resolve));
-      await new Promise((resolve) => setTimeout(resolve, wait));
+      const has = async (what: string) => ((await t.world.db.query(`select from check_run where id = $1 and (${what})`, [id])).rowCount ?? 0) > 0;
+      while (!(await has(`state = 'done' or (${moment})`)));
       worker.kill('SIGKILL');
-      await new Promise((resolve) => worker.once('exit', resolve));
+      if (worker.exitCode === null && worker.signalCode === null) await new Promise((resolve) => worker.once('exit', resolve));
       await t.world.db.query("update check_run set seen_at = seen_at - interval '1 minute' where id = $1", [id]);
       await tendChecks(t.world);
       await t.world.checks.idle();
       expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
       expect(paths(await findings(project.id))).toEqual(whole);
     }
+  });
+
+  test('who fell silent and was overtaken has no say in the check any more', async () => {
+    const { project } = await started('41008');
+    const { db } = t.world;
+    const [id, slow, quick] = [randomUUID(), randomUUID(), randomUUID()];
+    await insertCheck(db, id, project.id, null, 'whole');
+    await takeUpCheck(db, id, slow, 60_000);
+    await db.query("update check_run set seen_at = seen_at - interval '2 minutes' where id = $1", [id]);
+    expect(await takeUpCheck(db, id, quick, 60_000)).not.toBeNull();
+    expect(await takeUpCheck(db, id, slow, 60_000)).toBeNull();
+    await failCheck(db, id, slow, 'I was asleep.');
+    await keepGathered(db, id, slow, Buffer.from('old'));
+    expect([await setCheckProgress(db, id, slow, 1, 1, 'walking'), await setCheckProgress(db, id, quick, 2, 2, 'walking')]).toEqual([true, false]);
+    expect((await checks(project.id)).newest).toMatchObject({ id, state: 'running', files: 2 });
+    expect(await readGathered(db, id)).toBeNull();
+    await failCheck(db, id, quick, 'Enough.');
+    expect((await checks(project.id)).newest).toMatchObject({ state: 'failed', said: ['Enough.'] });
   });
 
   test('two processes do one check once', async () => {
@@ -230,6 +251,10 @@ describe('findings in people’s hands', () => {
     expect((await post('artist', project.id, 'give', { ids: [loose?.id], to: 'AR', note: 'On it.' })).status).toBe(200);
     expect((await findings(project.id, '&person=AR')).rows.map((f) => [f.path.split('/').at(-1), f.given, f.note])).toEqual([['42003_A_drawn_AR_V2.png', false, ''], ['loose.txt', true, 'On it.']]);
     expect((await t.ask('artist', 'GET', '/api/who/CO')).status).toBe(403);
+    await post('coordinator', project.id, 'give', { ids: [named?.id], to: 'CO' });
+    await post('artist', project.id, 'give', { ids: [named?.id], to: null });
+    expect((await findings(project.id, '&person=CO')).total).toBe(1);
+    await post('coordinator', project.id, 'give', { ids: [named?.id], to: null });
     expect(await (await t.ask('coordinator', 'POST', '/api/who/AR/send', {})).json()).toEqual({ sent: true });
     const mail = (await t.world.db.query<{ body: string; recipient: string }>('select recipient, body from mail order by id desc limit 1')).rows[0];
     expect(mail?.recipient).toBe('artist@tallow-street.example');

@@ -3,7 +3,7 @@ import { type FileEntry, type FolderListing, join } from '../listing/entry';
 import { readName } from '../name/read';
 import { ordinal } from '../name/versions';
 import type { PlannedLine } from '../template/expand';
-import { hashOf, TableMaker } from './column';
+import { textHash, TableMaker } from './column';
 import { dayCounts } from './days';
 import type { Finding, RuleCode } from './finding';
 import { findingOf } from './found';
@@ -110,7 +110,7 @@ export class Checker {
   }
 
   private name(name: string): void {
-    if (!NOTE.test(name)) this.tables.names.push(hashOf(name.toLowerCase()));
+    if (!NOTE.test(name)) this.tables.names.push(textHash(name.toLowerCase()));
   }
 
   private sizes(listing: FolderListing, items: FolderItems): void {
@@ -125,13 +125,13 @@ export class Checker {
   private documents(files: readonly FileEntry[]): void {
     for (const { name } of files) {
       const family = this.ground.familyOf(name);
-      if (family !== null && this.ground.hasCompanions(family)) this.tables.documents.push(hashOf(`${family}/${stemOf(name)}`));
+      if (family !== null && this.ground.hasCompanions(family)) this.tables.documents.push(textHash(`${family}/${stemOf(name)}`));
     }
   }
 
   private version(line: PlannedLine, by: FolderConvention, reading: Readonly<Record<string, string | number>>): void {
     if (!this.indexed.chains || reading.version === undefined) return;
-    this.tables.chains.push(hashOf(`${line.key}|${chainKey(by, reading)}`));
+    this.tables.chains.push(textHash(`${line.key}|${chainKey(by, reading)}`));
     this.tables.versions.push(ordinal(reading.version));
   }
 

@@ -6,8 +6,6 @@ export interface FileEntry {
   readonly size: number;
   /** Milliseconds since 1970; 0 where the source does not say. */
   readonly modified: number;
-  /** SHA-256 in hexadecimal digits, where the source says it. */
-  readonly hash?: string;
 }
 
 export interface FolderListing {

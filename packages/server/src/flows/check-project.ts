@@ -4,7 +4,8 @@ import { createHash, randomUUID } from 'node:crypto';
 import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
 import { promisify } from 'node:util';
-import { type CheckInput, type CheckPart, expandTemplate, type FolderRow, GENERATED, type Template, type Values } from '@nesting/core';
+import { SYSTEMS } from '@nesting/contract';
+import { type CheckInput, type CheckPart, expandTemplate, type FolderRow, GENERATED, pathOn, type Template, type Values } from '@nesting/core';
 import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Mount, type Unseen } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { cancelledCheck, dueProjects, endCheck, failCheck, insertCheck, keepGathered, keepMemory, openCheck, readGathered, readMemory, resumeCheck, setCheckProgress, setLastCheck, silentChecks, storeFolders, stopCheck, takeUpCheck } from '../db/queries/checks';
@@ -58,7 +59,8 @@ export async function tendChecks(world: World): Promise<void> {
 /** What a job does. Called once more for a check whose worker was killed; does nothing for one that is done or in good hands. */
 export async function runCheck(world: World, id: string): Promise<void> {
   const { db, config } = world;
-  const taken = await takeUpCheck(db, id, config.silentAfter);
+  const runner = randomUUID();
+  const taken = await takeUpCheck(db, id, runner, config.silentAfter);
   if (taken === null) return;
   try {
     const { root, mounts, input, roots, rules } = await groundOf(world, taken.project);
@@ -69,22 +71,22 @@ export async function runCheck(world: World, id: string): Promise<void> {
     // What stands in a file does not hang on the rules.
     const known = (await unpacked<readonly Looked[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
     const abort = new AbortController();
-    const live = new Signs(world, id, abort);
+    const live = new Signs(world, id, runner, abort);
     try {
       const outcome = await checkOnDisk({
         root, mounts, input, rules, worker: config.worker, cancel: abort.signal, contents: { roots, known },
         progress: (p) => live.say(p),
-        gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, await packed(gathered)) },
+        gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, runner, await packed(gathered)) },
         ...(since !== null && { since }),
         ...(from !== null && { from }),
       });
-      if (outcome.cancelled) await cancelledCheck(db, id);
-      else await store(world, id, taken.project, outcome, rules);
+      if (outcome.cancelled) await cancelledCheck(db, id, runner);
+      else await store(world, { id, runner, project: taken.project, rules }, outcome);
     } finally {
       live.end();
     }
   } catch (error) {
-    await failCheck(db, id, error instanceof Refused ? error.message : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`);
+    await failCheck(db, id, runner, error instanceof Refused ? error.message : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`);
     if (!(error instanceof Refused)) throw error;
   }
 }
@@ -97,6 +99,7 @@ class Signs {
   constructor(
     private readonly world: World,
     private readonly id: string,
+    private readonly runner: string,
     private readonly abort: AbortController,
   ) {
     this.timer = setInterval(() => void this.sign(), SIGN);
@@ -111,7 +114,7 @@ class Signs {
   }
 
   private async sign(): Promise<void> {
-    const stop = await setCheckProgress(this.world.db, this.id, this.at.files, this.at.folders, this.at.stage).catch(() => false);
+    const stop = await setCheckProgress(this.world.db, this.id, this.runner, this.at.files, this.at.folders, this.at.stage).catch(() => false);
     if (stop) this.abort.abort();
   }
 }
@@ -121,10 +124,10 @@ async function groundOf(world: World, projectId: string): Promise<{ readonly roo
   if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
   const root = rootOf(world, project);
   const registers = await readRegisters(world.db);
-  const prefixes = Object.values((await readPrefixes(world.db)).get(project.volume) ?? {}).filter((p) => p !== '');
-  // Where a prefix ends in no separator, one stands between it and the folder.
-  const prefix = Math.max(0, ...prefixes.map((p) => p.length + (/[\\/]$/.test(p) ? 0 : 1)));
-  const roots = [root, ...prefixes.map((p) => `${p.replace(/[\\/]+$/, '')}${p.includes('\\') ? '\\' : '/'}${p.includes('\\') ? project.folder.replaceAll('/', '\\') : project.folder}`)];
+  const prefixes = (await readPrefixes(world.db)).get(project.volume);
+  const elsewhere = SYSTEMS.flatMap((system) => (prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : []));
+  const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - project.folder.length));
+  const roots = [root, ...elsewhere];
   const standing = { template: project.body, values: project.values, registers, prefix };
   return { root, mounts: await mountsOf(world, project), input: { ...standing, now: Date.now() }, roots, rules: createHash('sha256').update(`${MEMORY_FORM}${JSON.stringify(standing)}`).digest('hex') };
 }
@@ -162,7 +165,7 @@ function rootWords(code: string | undefined, volume: string, folder: string): st
   }
 }
 
-async function store(world: World, id: string, project: string, outcome: DiskOutcome, rules: string): Promise<void> {
+async function store(world: World, { id, runner, project, rules }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string }, outcome: DiskOutcome): Promise<void> {
   if (outcome.rows.length === 0) throw new Refused(404, 'root-unreadable', `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`);
   const [part, looked] = [await packed(outcome.part), await packed(outcome.looked)];
   await transaction(world.db, async (client) => {
@@ -172,7 +175,7 @@ async function store(world: World, id: string, project: string, outcome: DiskOut
     const changes = await storeFindings(client, project, started, outcome.findings);
     await storeFolders(client, project, outcome.rows);
     const { sizes, cleared } = sizesOf(outcome.rows);
-    if (!(await endCheck(client, id, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared }))) throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
+    if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared }))) throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
     await setLastCheck(client, project, id);
     await recount(client, project);
     await keepMemory(client, project, rules, part, looked);
@@ -192,7 +195,6 @@ function sizesOf(rows: readonly FolderRow[]): { readonly sizes: Record<string, R
       if (family === GENERATED) cleared += bytes;
     }
   }
-
   return { sizes, cleared };
 }
 
@@ -213,5 +215,3 @@ async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
     return null;
   }
 }
-
-

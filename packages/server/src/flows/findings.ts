@@ -13,6 +13,7 @@ import { insertMail } from '../db/queries/mails';
 import { readProject } from '../db/queries/projects';
 import { hashOf, mailsGoOut } from './access';
 import { checkProject, mountsOf, rootOf } from './check-project';
+import { subjectOf } from './lists';
 import { Refused, type World } from './world';
 
 export async function accept(world: World, me: string, project: string, given: { readonly ids: readonly string[]; readonly reason: string; readonly until: string | null }): Promise<number> {
@@ -50,7 +51,7 @@ export async function give(world: World, me: Me, project: string, given: { reado
   const person = given.to === undefined ? undefined : given.to === null ? null : await personByInitials(world.db, given.to);
   if (given.to != null && person === null) throw new Refused(404, 'nobody', `Nobody here has the initials ${given.to}. Nothing was changed.`);
   return transaction(world.db, async (client) => {
-    const count = await giveFindings(client, project, given.ids, me.id, { ...(person !== undefined && { person: person?.id ?? null }), ...(given.note !== undefined && { note: given.note }) });
+    const count = await giveFindings(client, project, given.ids, me.id, { ...(person !== undefined && { person: person?.id ?? null }), ...(given.note !== undefined && { note: given.note }), ...(me.role === 'artist' && { onlyOf: me.id }) });
     if (count > 0 && given.to !== undefined) await recordActivity(client, 'findings-given', me.id, project, { count, to: given.to ?? '' });
     return count;
   });
@@ -89,7 +90,7 @@ export async function sendList(world: World, me: Me, initials: string): Promise<
   const link = await linkTo(world, me.id, initials);
   await transaction(world.db, async (client) => {
     await insertMail(client, { recipient: person.email, subject: `To put right: ${list.projects.reduce((n, p) => n + p.findings.length + p.more, 0)} findings in ${list.projects.length} projects`, body: mailText(list, me.name, link) });
-    await recordActivity(client, 'list-sent', me.id, null, { to: initials }, `people/${initials}`);
+    await recordActivity(client, 'list-sent', me.id, null, { to: initials }, subjectOf('people', initials));
   });
   return true;
 }

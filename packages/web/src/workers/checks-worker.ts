@@ -84,14 +84,14 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
     const { hash, runs, search } = contentTasks(ground, listing, wants);
     for (const { name, size, modified } of hash) {
       const file = await source.fileOf(join(listing.path, name));
-      if (file !== null) facts.push({ kind: 'hash', path: join(listing.path, name), frames: 1, size, modified, sha256: await hashOf(file) });
+      if (file !== null) facts.push({ kind: 'hash', path: join(listing.path, name), frames: 1, size, modified, sha256: await fileHash(file) });
     }
     for (const run of runs) {
       const names = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
       const whole = sha256.create();
       for (const name of names) {
         const file = await source.fileOf(join(listing.path, name));
-        if (file !== null) whole.update(new TextEncoder().encode(await hashOf(file)));
+        if (file !== null) whole.update(new TextEncoder().encode(await fileHash(file)));
       }
       facts.push({ kind: 'hash', path: join(listing.path, names[0] ?? run.first), frames: run.frames.length, size: run.bytes, modified: run.newest, sha256: bytesToHex(whole.digest()) });
     }
@@ -124,7 +124,7 @@ function latin(text: string): readonly [string, string] {
   return [bytes(new TextEncoder().encode(text)), bytes([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]))];
 }
 
-async function hashOf(file: File): Promise<string> {
+async function fileHash(file: File): Promise<string> {
   const hash = sha256.create();
   const reader = file.stream().getReader();
   for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) hash.update(chunk.value);

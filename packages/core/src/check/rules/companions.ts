@@ -1,5 +1,5 @@
 import { join } from '../../listing/entry';
-import { hashOf, rowOf } from '../column';
+import { textHash, rowOf } from '../column';
 import type { AloneSide } from '../part';
 import type { EndCase, Found, Rule } from '../rule';
 
@@ -11,13 +11,13 @@ function lonely(c: EndCase) {
   if (before !== undefined) return before;
   const { alone, documents, rows } = c.part;
   const wanted = new Map<number, string[]>();
-  for (const side of alone) for (const family of side.families) wanted.set(hashOf(`${family}/${side.stem}`), []);
+  for (const side of alone) for (const family of side.families) wanted.set(textHash(`${family}/${side.stem}`), []);
   if (wanted.size > 0) {
     documents.values.forEach((value, place) => {
       wanted.get(value)?.push(rows[rowOf(documents, place)]?.path ?? '');
     });
   }
-  const made = alone.map((side) => ({ side, folder: rows[side.row]?.path ?? '', apart: [...new Set(side.families.flatMap((family) => wanted.get(hashOf(`${family}/${side.stem}`)) ?? []))].sort() }));
+  const made = alone.map((side) => ({ side, folder: rows[side.row]?.path ?? '', apart: [...new Set(side.families.flatMap((family) => wanted.get(textHash(`${family}/${side.stem}`)) ?? []))].sort() }));
   known.set(c, made);
   return made;
 }

@@ -1,6 +1,6 @@
 import { grouped } from '../../grouped';
 import { join, type FolderListing } from '../../listing/entry';
-import { hashOf, repeatedIn, rowOf } from '../column';
+import { textHash, repeatedIn, rowOf } from '../column';
 import { itemsOf } from '../items';
 import { stateOf } from '../match';
 import type { EndCase, Found, Rule } from '../rule';
@@ -42,5 +42,5 @@ function namedIn({ ground, part, again }: EndCase, row: number, wanted: Readonly
   const items = itemsOf(ground, listing, stateOf(ground, listing.path));
   const singles = [...items.read, ...items.open].map(({ file }): Named => ({ key: file.name.toLowerCase(), path: join(listing.path, file.name), name: file.name, modified: file.modified }));
   const runs = items.runs.map((run): Named => ({ key: `${run.head}#${run.tail}`.toLowerCase(), path: join(listing.path, run.first), name: run.first, modified: run.newest }));
-  return [...singles, ...runs].filter(({ key }) => wanted.has(hashOf(key)));
+  return [...singles, ...runs].filter(({ key }) => wanted.has(textHash(key)));
 }

@@ -1,7 +1,7 @@
 import { join, type FolderListing } from '../../listing/entry';
 import { type Version, versionAt, ordinal } from '../../name/versions';
 import { grouped } from '../../grouped';
-import { hashOf, repeatedIn, rowOf } from '../column';
+import { textHash, repeatedIn, rowOf } from '../column';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
 import type { EndCase, Found, Rule } from '../rule';
@@ -36,7 +36,7 @@ function named({ ground, part, again }: EndCase, chain: { readonly hash: number;
     const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
     const state = listing === null ? null : stateOf(ground, listing.path);
     if (listing === null || state?.kind !== 'planned') continue;
-    const latest = itemsOf(ground, listing, state).read.find(({ by, reading }) => reading.version !== undefined && ordinal(reading.version) === chain.latest && hashOf(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash);
+    const latest = itemsOf(ground, listing, state).read.find(({ by, reading }) => reading.version !== undefined && ordinal(reading.version) === chain.latest && textHash(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash);
     if (latest === undefined) continue;
     const like = latest.reading.version as Version;
     const missing = chain.missing.slice(0, MOST_GAPS).map((n) => String(versionAt(n, like)));

@@ -47,6 +47,8 @@ alter table check_run
   add column stage text not null default 'walking',
   -- Whoever runs it says so from time to time: one that falls silent was killed, and another takes over.
   add column seen_at timestamptz,
+  -- Who has it in hand: one that was taken over has no say in it any more.
+  add column runner uuid,
   add column stop boolean not null default false,
   add column appeared integer not null default 0,
   add column solved integer not null default 0,
@@ -133,7 +135,7 @@ drop table check_gathered;
 drop table check_memory;
 drop index check_run_silent;
 drop index check_run_open;
-alter table check_run drop column cleared, drop column sizes, drop column solved, drop column appeared, drop column stop, drop column seen_at, drop column stage, drop column what;
+alter table check_run drop column cleared, drop column sizes, drop column solved, drop column appeared, drop column stop, drop column runner, drop column seen_at, drop column stage, drop column what;
 update check_run set state = 'failed' where state = 'cancelled';
 alter table check_run drop constraint check_run_state_check;
 alter table check_run add constraint check_run_state_check check (state in ('queued', 'running', 'done', 'failed'));

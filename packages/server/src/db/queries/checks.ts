@@ -36,24 +36,25 @@ export async function openCheck(client: Client, project: string): Promise<string
 }
 
 /** Takes a check up; `null` where it is done, or somebody works on it. `silent` in milliseconds is how long one may say nothing before it counts as killed. */
-export async function takeUpCheck(client: Client, id: string, silent: number): Promise<{ readonly project: string; readonly what: 'whole' | 'quick' } | null> {
+export async function takeUpCheck(client: Client, id: string, runner: string, silent: number): Promise<{ readonly project: string; readonly what: 'whole' | 'quick' } | null> {
   const result = await client.query<{ project: string; what: 'whole' | 'quick' }>(
-    `update check_run set state = 'running', seen_at = clock_timestamp()
+    `update check_run set state = 'running', seen_at = clock_timestamp(), runner = $3
      where id = $1 and (state = 'queued' or (state = 'running' and seen_at < clock_timestamp() - $2 * interval '1 millisecond')) returning project_id project, what`,
-    [id, silent],
+    [id, silent, runner],
   );
   return result.rows[0] ?? null;
 }
 
 /** Says how far it is, and that it lives; whether it is to stop. */
-export async function setCheckProgress(client: Client, id: string, files: number, folders: number, stage: CheckRow['stage']): Promise<boolean> {
-  const result = await client.query<{ stop: boolean }>("update check_run set files = $2, folders = $3, stage = $4, seen_at = clock_timestamp() where id = $1 and state = 'running' returning stop", [id, files, folders, stage]);
+export async function setCheckProgress(client: Client, id: string, runner: string, files: number, folders: number, stage: CheckRow['stage']): Promise<boolean> {
+  const result = await client.query<{ stop: boolean }>("update check_run set files = $2, folders = $3, stage = $4, seen_at = clock_timestamp() where id = $1 and state = 'running' and runner = $5 returning stop", [id, files, folders, stage, runner]);
   // One that somebody else has taken over or ended is to stop too.
   return result.rows[0]?.stop ?? true;
 }
 
-export async function failCheck(client: Client, id: string, said: string): Promise<void> {
-  await client.query("update check_run set state = 'failed', said = array[$2], ended_at = clock_timestamp() where id = $1", [id, said]);
+/** Only by who has it in hand. */
+export async function failCheck(client: Client, id: string, runner: string, said: string): Promise<void> {
+  await client.query("update check_run set state = 'failed', said = array[$2], ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $3", [id, said, runner]);
 }
 
 /** `false` where it is not under way. One that waits has nothing to be stopped. */
@@ -62,8 +63,8 @@ export async function stopCheck(client: Client, id: string): Promise<boolean> {
   return (result.rowCount ?? 0) > 0;
 }
 
-export async function cancelledCheck(client: Client, id: string): Promise<void> {
-  await client.query("update check_run set state = 'cancelled', ended_at = clock_timestamp() where id = $1 and state = 'running'", [id]);
+export async function cancelledCheck(client: Client, id: string, runner: string): Promise<void> {
+  await client.query("update check_run set state = 'cancelled', ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $2", [id, runner]);
 }
 
 /** Puts a cancelled check back in the queue; `null` where it cannot go on. */
@@ -78,8 +79,8 @@ export async function silentChecks(client: Client, silent: number): Promise<stri
   return result.rows.map((row) => row.id);
 }
 
-export async function keepGathered(client: Client, id: string, body: Buffer): Promise<void> {
-  await client.query('insert into check_gathered (check_id, body) values ($1, $2) on conflict (check_id) do update set body = excluded.body', [id, body]);
+export async function keepGathered(client: Client, id: string, runner: string, body: Buffer): Promise<void> {
+  await client.query('insert into check_gathered (check_id, body) select id, $2 from check_run where id = $1 and runner = $3 on conflict (check_id) do update set body = excluded.body', [id, body, runner]);
 }
 
 export async function readGathered(client: Client, id: string): Promise<Buffer | null> {
@@ -100,11 +101,11 @@ export async function storeFolders(client: Client, project: string, rows: CheckO
   await copyRows(client, 'folder_count (project_id, path, files, bytes, state, families)', rows.map((r) => [project, r.path, r.files, r.bytes, r.state, JSON.stringify(r.families)]));
 }
 
-export async function endCheck(client: Client, id: string, outcome: CheckOutcome, more: { readonly said: readonly string[]; readonly appeared: number; readonly solved: number; readonly sizes: unknown; readonly cleared: number }): Promise<boolean> {
+export async function endCheck(client: Client, id: string, runner: string, outcome: CheckOutcome, more: { readonly said: readonly string[]; readonly appeared: number; readonly solved: number; readonly sizes: unknown; readonly cleared: number }): Promise<boolean> {
   const { summary: s } = outcome;
   const result = await client.query(
-    `update check_run set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8, cleared = $9, ended_at = clock_timestamp() where id = $1 and state = 'running'`,
-    [id, s.files, s.folders, outcome.bytes, more.said, more.appeared, more.solved, JSON.stringify(more.sizes), more.cleared],
+    `update check_run set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8, cleared = $9, ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $10`,
+    [id, s.files, s.folders, outcome.bytes, more.said, more.appeared, more.solved, JSON.stringify(more.sizes), more.cleared, runner],
   );
   await client.query('delete from check_gathered where check_id = $1', [id]);
   return (result.rowCount ?? 0) > 0;

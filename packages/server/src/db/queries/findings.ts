@@ -1,6 +1,6 @@
 /** Findings of a project: kept from the check that first saw them to the one that did not, filtered, counted, accepted, given to people. */
 import type { Accepted, ExceptionRow, FindingCounts, FindingFacet, FindingGroup, FindingList, FindingQuery, FindingRow, FindingView, FolderSign, KeptFinding, PersonFindings, WhoRow } from '@nesting/contract';
-import { findingWords, type Finding, hashOf, RULE_CODES, type RuleCode } from '@nesting/core';
+import { findingWords, type Finding, textHash, RULE_CODES, type RuleCode } from '@nesting/core';
 import { copyRows } from '../copy';
 import type { Client } from '../client';
 
@@ -9,7 +9,7 @@ export async function storeFindings(client: Client, project: string, at: Date, f
   await client.query('create temp table incoming (id text primary key, rule text, weight text, path text collate "C", person text, modified bigint, print bigint, body jsonb) on commit drop');
   await copyRows(client, 'incoming (id, rule, weight, path, person, modified, print, body)', findings.map((f) => {
     const body = JSON.stringify(rowOf(f));
-    return [f.id, f.rule, f.weight, f.path, f.person, Math.round(f.modified), hashOf(body), body];
+    return [f.id, f.rule, f.weight, f.path, f.person, Math.round(f.modified), textHash(body), body];
   }));
   await client.query('analyze incoming');
   const solved = await client.query('update finding f set until_at = $2 where f.project_id = $1 and f.until_at is null and not exists (select from incoming i where i.id = f.id)', [project, at]);
@@ -31,7 +31,7 @@ export async function storeFindings(client: Client, project: string, at: Date, f
 const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): FindingRow => ({ ...finding, message: findingWords({ ...finding, modified: 0, person: null }) });
 
 /** Whether a finding `f` is accepted by its exception `e`: until its day is over, and of a baseline until it is touched. */
-const HOLDS = '(e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified))';
+export const HOLDS = '(e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified))';
 
 const FROM = `finding f
   left join exception e on e.project_id = f.project_id and e.finding_id = f.id
@@ -219,12 +219,12 @@ export async function makeBaseline(client: Client, project: string, person: stri
   return result.rowCount ?? 0;
 }
 
-export async function giveFindings(client: Client, project: string, ids: readonly string[], by: string, given: { readonly person?: string | null; readonly note?: string | undefined }): Promise<number> {
+export async function giveFindings(client: Client, project: string, ids: readonly string[], by: string, given: { readonly person?: string | null; readonly note?: string | undefined; /** Nobody else's are taken from them. */ readonly onlyOf?: string }): Promise<number> {
   const result = await client.query(
     `insert into finding_mark (project_id, finding_id, person_id, note, by)
      select $1, f.id, $3, coalesce($4, ''), $5 from finding f where f.project_id = $1 and f.until_at is null and f.id = any($2)
-     on conflict (project_id, finding_id) do update set person_id = case when $6 then excluded.person_id else finding_mark.person_id end, note = coalesce($4, finding_mark.note), by = excluded.by, at = clock_timestamp()`,
-    [project, ids, given.person ?? null, given.note ?? null, by, given.person !== undefined],
+     on conflict (project_id, finding_id) do update set person_id = case when $6 and ($7::text is null or finding_mark.person_id is null or finding_mark.person_id = $7) then excluded.person_id else finding_mark.person_id end, note = coalesce($4, finding_mark.note), by = excluded.by, at = clock_timestamp()`,
+    [project, ids, given.person ?? null, given.note ?? null, by, given.person !== undefined, given.onlyOf ?? null],
   );
   return result.rowCount ?? 0;
 }

@@ -2,6 +2,7 @@
 import type { Overview } from '@nesting/contract';
 import type { RuleCode } from '@nesting/core';
 import type { Client } from '../client';
+import { HOLDS } from './findings';
 
 const DAYS = 90;
 
@@ -21,7 +22,7 @@ export async function readOverview(client: Client): Promise<Overview> {
   );
   const causes = await client.query<{ rule: RuleCode; count: number; projects: number }>(
     `select f.rule, count(*)::int count, count(distinct f.project_id)::int projects from finding f join project p on p.id = f.project_id left join exception e on e.project_id = f.project_id and e.finding_id = f.id
-     where f.until_at is null and p.state in ('running', 'waiting') and not (e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified)) group by 1 order by 2 desc`,
+     where f.until_at is null and p.state in ('running', 'waiting') and not ${HOLDS} group by 1 order by 2 desc`,
   );
   const clearable = await client.query<{ project: string; number: string; title: string; bytes: number }>('select p.id project, p.number, p.title, k.cleared bytes from project p join check_run k on k.id = p.last_check where k.cleared > 0 order by k.cleared desc limit 100');
   const unchecked = await client.query<{ project: string; number: string; title: string; at: Date | null }>(

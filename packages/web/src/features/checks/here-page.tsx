@@ -1,6 +1,6 @@
 /** A check of what only this computer sees: a folder, a listing, a zip. The same rules and findings; nothing is uploaded unless it is handed in. */
-import type { FindingRow, HandedIn, KeptFinding, ProjectPage as Project } from '@nesting/contract';
-import { type CheckInput, findingWords, NO_REGISTERS, type Registers } from '@nesting/core';
+import { type FindingRow, type HandedIn, type KeptFinding, type ProjectPage as Project, SYSTEMS } from '@nesting/contract';
+import { type CheckInput, findingWords, NO_REGISTERS, pathOn, type Registers } from '@nesting/core';
 import { proxy } from 'comlink';
 import { type ChangeEvent, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -49,7 +49,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
     setSelected(null);
     handing.reset();
   };
-  const roots = useMemo(() => [project.root, ...Object.values(project.prefixes).filter((p) => p !== '').map((p) => `${p.replace(/[\\/]+$/, '')}${p.includes('\\') ? '\\' : '/'}${project.folder}`)], [project]);
+  const roots = useMemo(() => [project.root, ...SYSTEMS.flatMap((system) => (project.prefixes[system] === '' ? [] : [pathOn(system, project.prefixes[system], project.folder, '')]))], [project]);
   const input = (): CheckInput => ({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS, now: Date.now() });
   const run = async (source: string, untold: string, work: (say: (files: number, folders: number, stage: 'walking' | 'reading') => void) => Promise<HereOutcome | null>) => {
     setTrouble(null);
