@@ -58,7 +58,7 @@ export async function checkOnce(root: string, workers: number): Promise<void> {
   const mb = process.resourceUsage().maxRSS / 1024;
   for (let n = 1; n <= 100; n++) writeFileSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`), '.');
   const again = performance.now();
-  const quick = await checkOnDisk({ root, input, rules, worker, workers, since: outcome.part });
+  const quick = await checkOnDisk({ root, input, rules, worker, workers, since: outcome });
   const took = performance.now() - again;
   for (let n = 1; n <= 100; n++) rmSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`));
   if (quick.summary.files !== outcome.summary.files + 100) throw new Error(`the quick check saw ${quick.summary.files} files`);

@@ -117,7 +117,7 @@ function factsIn(of: CheckGround, disk: Disk, listing: FolderListing, wants: Ret
   return [
     ...hash.map((f): ContentFact => ({ kind: 'hash', path: join(listing.path, f.name), frames: 1, size: f.size, modified: f.modified, sha256: contentOf(join(listing.path, f.name)) })),
     ...runs.map((run): ContentFact => {
-      const frames = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
+      const frames = [...run.names].sort();
       return { kind: 'hash', path: join(listing.path, frames[0] ?? ''), frames: frames.length, size: run.bytes, modified: run.newest, sha256: frames.map((name) => contentOf(join(listing.path, name))).join() };
     }),
     ...search.flatMap((f): ContentFact[] => {

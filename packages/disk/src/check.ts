@@ -22,6 +22,9 @@ export interface Gathered {
   readonly unseen: readonly Unseen[];
 }
 
+/** What an earlier check saw, and could not see. */
+export type Seen = Pick<Gathered, 'part' | 'unseen'>;
+
 export interface DiskCheck {
   readonly root: string;
   readonly input: CheckInput;
@@ -37,7 +40,7 @@ export interface DiskCheck {
   /** Looks into files as well; what is known of them is not read again. */
   readonly contents?: { readonly roots: readonly string[]; readonly known: readonly Looked[] };
   /** What an earlier check of the same rules saw: only folders whose time has changed are listed again. */
-  readonly since?: CheckPart;
+  readonly since?: Seen;
   /** A mark of the rules checked by, so that what is compiled of them is used again. */
   readonly rules?: string;
   /** Goes on where one was left. */
@@ -78,17 +81,20 @@ const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] =>
 async function checkWith(check: DiskCheck, crew: readonly Worker[]): Promise<DiskOutcome> {
   const ground = groundOf(check);
   const seen = check.since === undefined ? null : await unchangedSince(check.root, check.mounts ?? [], check.since);
-  const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: [] });
+  const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: seen.unseen });
   const walked = await walkAll(check, ground, crew, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
   const again = (path: string) => listFolder(check.root, path, () => undefined, check.mounts);
-  const outcome = judgeWhole(ground, walked.part, again);
+  const outcome = judgeWhole(ground, walked.part, again, walked.unseen.filter((u) => !NO_FOLDER.has(u.code)).map((u) => u.path));
   const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
   // Cut off while it looked into files: what was walked need not be walked again.
   if (read !== null && check.cancel?.aborted) await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
   const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root, check.mounts ?? []) });
-  const unseen = [...walked.unseen, ...(read?.unseen ?? [])].sort((a, b) => (a.path < b.path ? -1 : 1));
+  const unseen = [...new Map([...walked.unseen, ...(read?.unseen ?? [])].map((u) => [`${u.path} ${u.code}`, u])).values()].sort((a, b) => (a.path < b.path ? -1 : 1));
   return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
 }
+
+/** Said of files, and of what has gone meanwhile: no folder that is there. */
+const NO_FOLDER: ReadonlySet<string> = new Set(['ENOENT', 'NOT-UTF-8', 'TOO-LARGE']);
 
 /** Grounds of the last few projects: one whose page is open is looked at every few seconds by the same rules. */
 const grounds = new Map<string, CheckGround>();
@@ -218,7 +224,7 @@ async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[
 }
 
 /** Folders whose time is what it was, and those to be listed again; others are let in between. */
-async function unchangedSince(root: string, mounts: readonly Mount[], part: CheckPart): Promise<{ readonly kept: CheckPart; readonly changed: string[] }> {
+async function unchangedSince(root: string, mounts: readonly Mount[], { part, unseen }: Seen): Promise<{ readonly kept: CheckPart; readonly changed: string[]; readonly unseen: readonly Unseen[] }> {
   const changed: string[] = [];
   const gone = new Set<string>();
   for (let i = 0; i < part.rows.length; i++) {
@@ -229,8 +235,13 @@ async function unchangedSince(root: string, mounts: readonly Mount[], part: Chec
     if (now?.isDirectory()) changed.push(row.path);
     if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));
   }
+  const kept = keepRows(part, (row) => !gone.has(row.path));
+  // A folder that could not be read may be readable by now; of a file in a folder that is kept the same is said again.
+  const folders = new Set(kept.rows.map((row) => row.path));
+  const unread = new Set(unseen.filter((u) => !NO_FOLDER.has(u.code) && lstatSync(placeOf(root, u.path, mounts), { throwIfNoEntry: false })?.isDirectory()).map((u) => u.path));
+  const still = unseen.filter((u) => !unread.has(u.path) && NO_FOLDER.has(u.code) && u.code !== 'ENOENT' && folders.has(parentOf(u.path)));
   // The root is always among them where nothing is known of it.
-  return { kept: keepRows(part, (row) => !gone.has(row.path)), changed: part.rows.length === 0 ? [''] : changed };
+  return { kept, changed: part.rows.length === 0 ? [''] : [...changed, ...unread], unseen: still };
 }
 
 /** Files settle within this time: a folder in which something was written a moment ago is looked at again then. */

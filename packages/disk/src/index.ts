@@ -1,5 +1,5 @@
 /** The face of the disk. */
-export { checkOnDisk, type CheckProgress, type DiskCheck, type DiskOutcome, type Gathered, hasChangedSince } from './check';
+export { checkOnDisk, type CheckProgress, type DiskCheck, type DiskOutcome, type Gathered, hasChangedSince, type Seen } from './check';
 export type { Looked } from './looked';
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { type MarkerTexts, readMarker } from './marker';

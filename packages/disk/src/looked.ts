@@ -52,9 +52,10 @@ export class Looker {
 
   folder(listing: FolderListing): void {
     const { hash, runs, search } = contentTasks(this.ground, listing, this.looking.wants);
-    const hashed = new Set(hash.map((f) => f.name));
+    const hashed = new Set(hash);
+    const searched = new Set(search);
     for (const run of runs) this.run(listing, run);
-    for (const file of new Map([...hash, ...search].map((f) => [f.name, f])).values()) this.file(join(listing.path, file.name), file, hashed.has(file.name), search.includes(file));
+    for (const file of new Set([...hash, ...search])) this.file(join(listing.path, file.name), file, hashed.has(file), searched.has(file));
   }
 
   private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
@@ -78,7 +79,7 @@ export class Looker {
   /** A sequence is hashed by its frames in their order: the same frames under other names are the same. */
   private run(listing: FolderListing, run: Run): void {
     const path = `${join(listing.path, run.head)}#${run.tail}`;
-    const frames = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
+    const frames = [...run.names].sort();
     const inode = lstatSync(this.place(join(listing.path, frames[0] ?? '')), { throwIfNoEntry: false })?.ino ?? 0;
     const known = this.known(path, run.bytes, run.newest, inode);
     try {

@@ -26,9 +26,10 @@ export function mergeChecks(ground: CheckGround, parts: readonly CheckPart[], ag
   return judgeWhole(ground, joinParts(parts), again);
 }
 
-export function judgeWhole(ground: CheckGround, part: CheckPart, again: Again): CheckOutcome {
+/** `unread` are folders that are there and could not be read: nothing is said of them, and nothing in them is missed. */
+export function judgeWhole(ground: CheckGround, part: CheckPart, again: Again, unread: readonly string[] = []): CheckOutcome {
   const rows = [...part.rows].sort((a, b) => (a.path < b.path ? -1 : 1));
-  const whole = { ground, rows, part, again, folders: settleFolders(ground, rows), starters: new Set(part.starters.map((s) => s.key)) };
+  const whole = { ground, rows, part, again, unread, folders: settleFolders(ground, rows, unread), starters: new Set(part.starters.map((s) => s.key)) };
   const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => findingOf(ground, rule, found) ?? []));
   return outcomeOf(rows, withoutEchoes([...part.findings.map(({ finding }) => asSequence(finding)), ...ends]));
 }

@@ -48,11 +48,10 @@ export function contentTasks(ground: CheckGround, listing: FolderListing, wants:
   const state = stateOf(ground, listing.path);
   if (state.kind !== 'planned' && state.kind !== 'free') return { hash: [], runs: [], search: [] };
   const items = itemsOf(ground, listing, state);
-  const first = new Map(items.runs.map((run) => [run.first, run]));
-  const frames = items.runs.map((run) => [run.head, run.tail] as const);
-  const starters = new Set(items.starters.map((key) => key));
-  const isFrame = (name: string) => frames.some(([head, tail]) => name.startsWith(head) && name.endsWith(tail));
-  const singles = listing.files.filter((file) => file.size > 0 && !ground.isSettling(file.modified) && !isFrame(file.name));
+  const first = new Set(items.runs.map((run) => run.first));
+  const frames = new Set(items.runs.flatMap((run) => run.names));
+  const starters = new Set(items.starters);
+  const singles = listing.files.filter((file) => file.size > 0 && !ground.isSettling(file.modified) && !frames.has(file.name));
   const isStarter = (name: string) => starters.has(ground.planned(join(listing.path, name))?.key ?? '');
   return {
     hash: ground.weightOf('same-content') === 'off' ? [] : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),

@@ -43,9 +43,9 @@ function isExchanged(a: string, b: string): boolean {
 /** `s01` and `s02` are two scenes, however near they are. */
 const digitsOf = (name: string): string => name.replace(/\D+/g, ' ').trim();
 
-export function settleFolders(ground: CheckGround, rows: readonly FolderRow[]): FoldersSettled {
+export function settleFolders(ground: CheckGround, rows: readonly FolderRow[], unread: readonly string[]): FoldersSettled {
   const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
-  const is = (line: PlannedLine) => seen.has(line.path.normalize('NFC'));
+  const is = (line: PlannedLine) => seen.has(line.path.normalize('NFC')) || (unread.length > 0 && unread.some((path) => isWithin(line.path, path)));
   const byKey = new Map(ground.expansion.lines.map((line) => [line.key, line]));
   const folders = ground.expansion.lines.filter((line) => line.kind === 'folder' && line.parent !== null);
   const absent = folders.filter((line) => line.presence === 'always' && !is(line));
@@ -61,6 +61,8 @@ export function settleFolders(ground: CheckGround, rows: readonly FolderRow[]): 
   const missing = absent.filter((line) => !taken.has(line.key) && (byKey.get(line.parent as string)?.parent === null || seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))));
   return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
 }
+
+const isWithin = (path: string, folder: string): boolean => path === folder || path.startsWith(`${folder}/`);
 
 /** Beyond this many siblings the best pairs are taken one after another. */
 const MOST_ASSIGNED = 100;

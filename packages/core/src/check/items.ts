@@ -26,6 +26,8 @@ export interface Run {
   readonly head: string;
   readonly tail: string;
   readonly first: string;
+  /** The files it is made of, as they came. */
+  readonly names: string[];
   readonly frames: number[];
   low: number;
   high: number;
@@ -133,7 +135,7 @@ class Reader {
     const key = `${head}/${tail}`;
     let run = this.runs.get(key);
     if (run === undefined) {
-      run = { by, reading, head, tail, first: name, frames: [], low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY, bytes: 0, newest: 0 };
+      run = { by, reading, head, tail, first: name, names: [], frames: [], low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY, bytes: 0, newest: 0 };
       this.runs.set(key, run);
     }
     add(run, file, frame);
@@ -160,6 +162,7 @@ class Reader {
 }
 
 function add(run: Run, file: FileEntry, frame: number): void {
+  run.names.push(file.name);
   run.frames.push(frame);
   if (frame < run.low) run.low = frame;
   if (frame > run.high) run.high = frame;
@@ -191,8 +194,8 @@ export function chainKey(by: FolderConvention, reading: Reading): string {
 /** All files of a folder, of each sequence one frame alone. */
 export function singlesOf(listing: FolderListing, items: FolderItems): readonly { readonly name: string }[] {
   if (items.runs.length === 0) return listing.files;
-  const planned = items.starters.length === 0 ? [] : listing.files.filter((f) => !items.runs.some((r) => f.name.startsWith(r.head)));
-  return [...items.runs.map((r) => ({ name: r.first })), ...items.read.map((f) => f.file), ...items.open.map((f) => f.file), ...items.alone.map((s) => s.file), ...items.cleared, ...planned];
+  const frames = new Set(items.runs.flatMap((r) => r.names.slice(1)));
+  return listing.files.filter((f) => !frames.has(f.name));
 }
 
 /** A sequence's path without its frame. */

@@ -49,6 +49,8 @@ export interface EndCase {
   readonly rows: readonly FolderRow[];
   readonly part: CheckPart;
   readonly again: Again;
+  /** Folders that could not be read. */
+  readonly unread: readonly string[];
   readonly folders: FoldersSettled;
   /** Keys of planned files that were seen. */
   readonly starters: ReadonlySet<string>;

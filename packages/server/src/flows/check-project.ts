@@ -5,8 +5,8 @@ import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
 import { promisify } from 'node:util';
 import { SYSTEMS } from '@nesting/contract';
-import { type CheckInput, type CheckPart, expandTemplate, type FolderRow, GENERATED, pathOn, type Template, type Values } from '@nesting/core';
-import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Mount, type Unseen } from '@nesting/disk';
+import { type CheckInput, expandTemplate, type FolderRow, GENERATED, pathOn, type Template, type Values } from '@nesting/core';
+import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Mount, type Seen, type Unseen } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { cancelledCheck, dueProjects, endCheck, failCheck, insertCheck, keepGathered, keepMemory, openCheck, readGathered, readMemory, resumeCheck, setCheckProgress, setLastCheck, silentChecks, storeFolders, stopCheck, takeUpCheck } from '../db/queries/checks';
 import { recount, storeFindings } from '../db/queries/findings';
@@ -67,7 +67,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
     const from = await unpacked<Gathered>(await readGathered(db, id));
     const memory = await readMemory(db, taken.project);
     const remembered = memory?.rules === rules ? memory : null;
-    const since = taken.what === 'quick' && from === null ? await unpacked<CheckPart>(remembered?.part ?? null) : null;
+    const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
     // What stands in a file does not hang on the rules.
     const known = (await unpacked<readonly Looked[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
     const abort = new AbortController();
@@ -167,7 +167,7 @@ function rootWords(code: string | undefined, volume: string, folder: string): st
 
 async function store(world: World, { id, runner, project, rules }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string }, outcome: DiskOutcome): Promise<void> {
   if (outcome.rows.length === 0) throw new Refused(404, 'root-unreadable', `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`);
-  const [part, looked] = [await packed(outcome.part), await packed(outcome.looked)];
+  const [part, looked] = [await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen), await packed(outcome.looked)];
   await transaction(world.db, async (client) => {
     const started = (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ?? new Date();
     // Two that store at once would each solve what the other found.
@@ -207,7 +207,7 @@ function saidOf(unseen: readonly Unseen[]): string[] {
 const packed = (thing: unknown): Promise<Buffer> => deflate(serialize(thing), { level: 1 });
 
 /** `null` for nothing, and for what cannot be read any more: a check is then a whole one. */
-async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
+export async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
   if (bytes === null || bytes.length === 0) return null;
   try {
     return deserialize(await inflate(bytes)) as T;

@@ -2,17 +2,18 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { Me, PersonFindings } from '@nesting/contract';
 import { findingsCsv, findingsJson, findingsSarif } from '@nesting/core';
+import type { Seen } from '@nesting/disk';
 import { transaction } from '../db/client';
 import { personByInitials } from '../db/queries/access';
 import { recordActivity } from '../db/queries/activity';
-import { checksOfProject, openCheck, readMemory } from '../db/queries/checks';
+import { checksOfProject, lastCheck, openCheck, readMemory } from '../db/queries/checks';
 import { acceptFindings, findingsOfPerson, giveFindings, makeBaseline, openFindings, recount, unacceptFindings } from '../db/queries/findings';
 import { insertFindingLink, personOfFindingLink } from '../db/queries/finding-links';
 import { insertHandedIn } from '../db/queries/handed-in';
 import { insertMail } from '../db/queries/mails';
 import { readProject } from '../db/queries/projects';
 import { hashOf, mailsGoOut } from './access';
-import { checkProject, mountsOf, rootOf } from './check-project';
+import { checkProject, mountsOf, rootOf, unpacked } from './check-project';
 import { subjectOf } from './lists';
 import { Refused, type World } from './world';
 
@@ -136,8 +137,10 @@ export async function report(world: World, projectId: string, form: ReportForm):
 export async function look(world: World, projectId: string): Promise<{ readonly check: string | null }> {
   const open = await openCheck(world.db, projectId);
   if (open !== null) return { check: open };
-  const project = await readProject(world.db, projectId);
-  const memory = project === null || project.check === null ? null : await readMemory(world.db, projectId);
-  if (project === null || memory === null) return { check: null };
-  return { check: (await world.glances.hasChanged(projectId, rootOf(world, project), await mountsOf(world, project), memory)) ? await checkProject(world, projectId, null, 'quick') : null };
+  const last = await lastCheck(world.db, projectId);
+  const project = last === null ? null : await readProject(world.db, projectId);
+  if (last === null || project === null) return { check: null };
+  const remember = async () => unpacked<Seen>((await readMemory(world.db, projectId))?.part ?? null);
+  const changed = await world.glances.hasChanged(projectId, last, rootOf(world, project), await mountsOf(world, project), remember);
+  return { check: changed ? await checkProject(world, projectId, null, 'quick') : null };
 }

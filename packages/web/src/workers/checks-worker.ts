@@ -79,7 +79,7 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
   const facts: ContentFact[] = [];
   const needles = roots.filter((r) => r.length > 3).map(latin);
   let files = 0;
-  for (const listing of inOrder) {
+  for (const [folders, listing] of inOrder.entries()) {
     if (stopped) break;
     const { hash, runs, search } = contentTasks(ground, listing, wants);
     for (const { name, size, modified } of hash) {
@@ -87,7 +87,7 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
       if (file !== null) facts.push({ kind: 'hash', path: join(listing.path, name), frames: 1, size, modified, sha256: await fileHash(file) });
     }
     for (const run of runs) {
-      const names = listing.files.filter((f) => f.name.startsWith(run.head) && f.name.endsWith(run.tail)).map((f) => f.name).sort();
+      const names = [...run.names].sort();
       const whole = sha256.create();
       for (const name of names) {
         const file = await source.fileOf(join(listing.path, name));
@@ -96,7 +96,7 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
       facts.push({ kind: 'hash', path: join(listing.path, names[0] ?? run.first), frames: run.frames.length, size: run.bytes, modified: run.newest, sha256: bytesToHex(whole.digest()) });
     }
     for (const { name, size, modified } of search) {
-      if (++files % 200 === 0) progress(files, listing.path.length, 'reading');
+      if (++files % 200 === 0) progress(files, folders, 'reading');
       if (size > MOST_SEARCHED) continue;
       const file = await source.fileOf(join(listing.path, name));
       if (file === null) continue;

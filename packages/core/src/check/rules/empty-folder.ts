@@ -7,7 +7,7 @@ import type { EndCase, Found, Rule } from '../rule';
 export const emptyFolder: Rule = {
   code: 'empty-folder',
   scope: 'end',
-  judge: ({ ground, rows, part }: EndCase) => {
+  judge: ({ ground, rows, part, unread }: EndCase) => {
     const due = ground.expansion.lines.filter((line) => isDue(ground, line));
     if (due.length === 0) return [];
     const starters = new Map<string, number>();
@@ -17,7 +17,7 @@ export const emptyFolder: Rule = {
     }
     return due.flatMap((line): Found[] => {
       const own = rows.filter((row) => row.path === line.path || row.path.startsWith(`${line.path}/`));
-      if (own.length === 0 || own.some((row) => row.files > (starters.get(row.path) ?? 0))) return [];
+      if (own.length === 0 || unread.some((path) => path.startsWith(`${line.path}/`)) || own.some((row) => row.files > (starters.get(row.path) ?? 0))) return [];
       return [{ path: line.path, subject: line.key, params: { name: line.name, days: line.folder?.filledWithinDays ?? 0 } }];
     });
   },

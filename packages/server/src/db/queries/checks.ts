@@ -117,6 +117,11 @@ export async function setLastCheck(client: Client, project: string, id: string):
   await client.query('update project set last_check = $2 where id = $1', [project, id]);
 }
 
+/** The check whose findings stand. */
+export async function lastCheck(client: Client, project: string): Promise<string | null> {
+  return (await client.query<{ id: string | null }>('select last_check id from project where id = $1', [project])).rows[0]?.id ?? null;
+}
+
 export async function readCheck(client: Client, id: string): Promise<CheckRow | null> {
   const result = await client.query<Row>(`select ${COLUMNS} from check_run where id = $1`, [id]);
   return result.rows[0] ? rowOf(result.rows[0]) : null;
