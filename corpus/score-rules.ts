@@ -1,5 +1,7 @@
 /** npm run score rules: recall and precision of each rule, over every damage alone and over twenty at once. */
-import { damaged, DISK_DAMAGES, drawDamages, ground, scoreDamages } from './disk-damages';
+import { damaged, drawDamages, scoreDamages } from './damaged-disk';
+import { DISK_DAMAGES } from './disk-damages';
+import { ground } from './good-disk';
 
 const { ground: of } = ground();
 const misses = process.argv.includes('--misses');

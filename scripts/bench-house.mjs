@@ -1,24 +1,9 @@
 // npm run bench house: a house with 10,000 clients, 20,000 projects and 200,000 acts, in a browser over the real server: lists opened, filtered and sorted,
 // from the key or click until the frame in which the new rows are painted; and a table of 10,000 lines looked at. Medians of seven.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { chromium } from '@playwright/test';
-import pg from 'pg';
-import { startCluster } from './postgres.mjs';
-import { root } from './setup.mjs';
+import { withBenchWorld } from './bench-world.mjs';
 
-const cluster = await startCluster(path.join(root, '.data/test-postgres'), { throwaway: true });
-const database = `bench_${process.pid}`;
-const admin = async (sql) => {
-  const client = new pg.Client({ connectionString: cluster.url('postgres') });
-  await client.connect();
-  await client.query(sql).finally(() => client.end());
-};
-await admin(`create database ${database}`);
-const data = mkdtempSync(path.join(tmpdir(), 'nesting-bench-'));
-const { startDemo } = await import('../dist/demo.js');
-const running = await startDemo({ databaseUrl: cluster.url(database), secret: 'x'.repeat(40), port: 0, data, say: () => undefined });
+await withBenchWorld(async (running) => {
 const address = `http://127.0.0.1:${running.port}`;
 const { db } = running.world;
 await db.query("insert into client (code, name) select 'N' || n, 'Client number ' || n || ' of ' || md5(n::text) from generate_series(1, 10000) n");
@@ -103,7 +88,4 @@ for (let i = 0; i < 6; i++) {
 }
 line('a table of 10,000 lines looked at, in a worker', median(looked), 1000);
 await browser.close();
-await running.stop();
-await admin(`drop database ${database} with (force)`);
-rmSync(data, { recursive: true, force: true });
-cluster.stop();
+});

@@ -3,7 +3,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkListing, Checker, CheckGround, type CheckInput, contentTasks, contentWants, type FolderListing, foldersFrom, frameRange, judgeWhole, keepRows, mergeChecks, normaliseTemplate, NO_REGISTERS, parseListing, readName, type Template, withContents } from '../src/index';
 import { itemsOf } from '../src/check/items';
-import { checkDisk, damaged, drawDamages, goodDisk, ground as groundOf, listingOf } from '../../../corpus/disk-damages';
+import { damaged, drawDamages } from '../../../corpus/damaged-disk';
+import { checkDisk, goodDisk, ground as groundOf, listingOf } from '../../../corpus/good-disk';
 
 const { ground: of } = groundOf();
 

@@ -1,6 +1,8 @@
 /** The damages of a working week: each gives exactly the findings that name it, alone and many at once. */
 import { describe, expect, test } from '@jest/globals';
-import { damaged, DISK_DAMAGES, drawDamages, findingsOf, goodDisk, ground, scoreDamages } from '../../../corpus/disk-damages';
+import { damaged, drawDamages, findingsOf, scoreDamages } from '../../../corpus/damaged-disk';
+import { DISK_DAMAGES } from '../../../corpus/disk-damages';
+import { goodDisk, ground } from '../../../corpus/good-disk';
 
 const { ground: of } = ground();
 

@@ -1,7 +1,9 @@
 /** Every rule has its words: what is wrong, why it matters, what to do; none shows what was left out. */
 import { expect, test } from '@jest/globals';
 import { RULE_CODES, RULE_CURES, RULE_REASONS, RULE_TITLES, RULES } from '../src/index';
-import { checkDisk, damaged, DISK_DAMAGES, drawDamages, ground } from '../../../corpus/disk-damages';
+import { damaged, drawDamages } from '../../../corpus/damaged-disk';
+import { DISK_DAMAGES } from '../../../corpus/disk-damages';
+import { checkDisk, ground } from '../../../corpus/good-disk';
 import { findingWords } from '../src/words/names';
 
 const { ground: of } = ground();

@@ -2,7 +2,9 @@
 import { expect, test } from '@jest/globals';
 import ts from 'typescript';
 import { findingsSarif, outcomeOf } from '../src/index';
-import { checkDisk, damaged, DISK_DAMAGES, ground } from '../../../corpus/disk-damages';
+import { damaged } from '../../../corpus/damaged-disk';
+import { DISK_DAMAGES } from '../../../corpus/disk-damages';
+import { checkDisk, ground } from '../../../corpus/good-disk';
 
 const NAME = '/work/printed.ts';
 

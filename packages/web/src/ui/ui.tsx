@@ -90,21 +90,29 @@ export function Lines({ className = '', ...rest }: TextareaHTMLAttributes<HTMLTe
 }
 
 /** Asked before something that others will notice; what it means stands in it. */
+function Question({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Dialog.Portal>
+      <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+      <Dialog.Content aria-describedby={undefined} className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl">
+        <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
+        {children}
+      </Dialog.Content>
+    </Dialog.Portal>
+  );
+}
+
 export function Confirm({ trigger, title, children, act, run }: { trigger: ReactNode; title: string; children: ReactNode; act: string; run: () => void }) {
   return (
     <Dialog.Root>
       <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl">
-          <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
-          <div>{children}</div>
-          <div className="flex justify-end gap-3">
-            <Dialog.Close asChild><Button>Leave it</Button></Dialog.Close>
-            <Dialog.Close asChild><Button look="main" onClick={run}>{act}</Button></Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Question title={title}>
+        <div>{children}</div>
+        <div className="flex justify-end gap-3">
+          <Dialog.Close asChild><Button>Leave it</Button></Dialog.Close>
+          <Dialog.Close asChild><Button look="main" onClick={run}>{act}</Button></Dialog.Close>
+        </div>
+      </Question>
     </Dialog.Root>
   );
 }
@@ -113,13 +121,7 @@ export function Confirm({ trigger, title, children, act, run }: { trigger: React
 export function Asking({ open, onOpen, title, children }: { open: boolean; onOpen: (open: boolean) => void; title: string; children: ReactNode }) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl">
-          <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
-          {children}
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Question title={title}>{children}</Question>
     </Dialog.Root>
   );
 }

@@ -23,7 +23,7 @@ export const sequenceGap: Rule = {
       const count = missing.reduce((n, [from, to]) => n + to - from + 1, 0);
       if (count === 0) return [];
       const ranges = missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
-      const path = join(c.listing.path, run.names.reduce((first, name) => (name < first ? name : first), run.first));
+      const path = join(c.listing.path, [...run.names].sort()[0] ?? run.first);
       return [{ path, subject: pathOfRun(c.listing.path, run), params: { name: nameOf(path), missing: ranges, count, frames: frames.length }, modified: run.newest }];
     }),
 };
