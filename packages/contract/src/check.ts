@@ -93,6 +93,9 @@ export interface ExceptionRow {
   readonly state: 'holds' | 'ended' | 'gone' | 'touched';
 }
 
+/** Other paths kept with one finding: half a million of one content are one finding, and nobody reads them all. */
+export const MOST_RELATED = 2000;
+
 export const askCheckSchema = z.object({ what: z.enum(['whole', 'quick']).default('whole') });
 export const scheduleSchema = z.object({ every: z.int().min(15).max(40_320).nullable() });
 

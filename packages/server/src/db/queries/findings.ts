@@ -1,5 +1,5 @@
 /** Findings of a project: kept from the check that first saw them to the one that did not, filtered, counted, accepted, given to people. */
-import type { Accepted, ExceptionRow, FindingCounts, FindingFacet, FindingGroup, FindingList, FindingQuery, FindingRow, FindingView, FolderSign, KeptFinding, PersonFindings, WhoRow } from '@nesting/contract';
+import { type Accepted, MOST_RELATED, type ExceptionRow, type FindingCounts, type FindingFacet, type FindingGroup, type FindingList, type FindingQuery, type FindingRow, type FindingView, type FolderSign, type KeptFinding, type PersonFindings, type WhoRow } from '@nesting/contract';
 import { findingWords, type Finding, textHash, RULE_CODES, type RuleCode } from '@nesting/core';
 import { copyRows } from '../copy';
 import type { Client } from '../client';
@@ -28,7 +28,7 @@ export async function storeFindings(client: Client, project: string, at: Date, f
   return { appeared: appeared.rowCount ?? 0, solved: solved.rowCount ?? 0 };
 }
 
-const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): FindingRow => ({ ...finding, message: findingWords({ ...finding, modified: 0, person: null }) });
+const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): FindingRow => ({ ...finding, related: finding.related.slice(0, MOST_RELATED), message: findingWords({ ...finding, modified: 0, person: null }) });
 
 /** Whether a finding `f` is accepted by its exception `e`: until its day is over, and of a baseline until it is touched. */
 export const HOLDS = '(e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified))';

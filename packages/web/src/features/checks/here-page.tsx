@@ -1,5 +1,5 @@
 /** A check of what only this computer sees: a folder, a listing, a zip. The same rules and findings; nothing is uploaded unless it is handed in. */
-import { type FindingRow, type HandedIn, type KeptFinding, type ProjectPage as Project, SYSTEMS } from '@nesting/contract';
+import { type FindingRow, type HandedIn, type KeptFinding, MOST_RELATED, type ProjectPage as Project, SYSTEMS } from '@nesting/contract';
 import { type CheckInput, findingWords, NO_REGISTERS, pathOn, type Registers } from '@nesting/core';
 import { proxy } from 'comlink';
 import { type ChangeEvent, useMemo, useRef, useState } from 'react';
@@ -124,7 +124,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
 /** More than anybody goes through; the rest is found once these are put right. */
 const MOST_HANDED_IN = 2000;
 
-const bare = ({ id, rule, weight, path, message, params, problems, stretches, suggestion, related }: FindingRow): FindingRow => ({ id, rule, weight, path: path.toWellFormed(), message, params, problems, stretches, suggestion, related: related.slice(0, 5000) });
+const bare = ({ id, rule, weight, path, message, params, problems, stretches, suggestion, related }: FindingRow): FindingRow => ({ id, rule, weight, path: path.toWellFormed(), message, params, problems, stretches, suggestion, related: related.slice(0, MOST_RELATED) });
 
 interface SourcesProps {
   readonly project: Project;

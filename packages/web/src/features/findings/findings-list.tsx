@@ -1,5 +1,5 @@
 /** Findings one under another, in their groups; the selected one shows the anatomy of its name. All by keyboard: next, picked, accepted, given. */
-import type { FindingGroup, KeptFinding } from '@nesting/contract';
+import { type FindingGroup, type KeptFinding, MOST_RELATED } from '@nesting/contract';
 import { nameOf, parentOf, RULE_TITLES } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
@@ -144,7 +144,7 @@ function Row({ finding, chosen, picked, picking, placed }: { finding: KeptFindin
 
 function signWords(finding: KeptFinding): string {
   if (finding.accepted !== null) return finding.accepted.baseline ? 'as it was found' : finding.accepted.until === null ? 'accepted' : `accepted until ${finding.accepted.until}`;
-  if (finding.related.length > 0) return `${finding.related.length + 1} ${finding.params.frames === undefined ? 'files' : 'frames'} as one`;
+  if (finding.related.length > 0) return finding.params.frames === undefined ? `${finding.related.length < MOST_RELATED ? finding.related.length + 1 : `over ${MOST_RELATED}`} files as one` : `${finding.params.frames} frames as one`;
   return finding.suggestion ? finding.suggestion.confidence : finding.rule === 'name-mismatch' ? 'for a person' : '';
 }
 
