@@ -1,11 +1,14 @@
-/** Walking and checking a million files against find over the same tree. Each check runs in a process of its own, so that its memory is its own. */
+/**
+ * Walking and checking a million files against find over the same tree. Each check runs in a process of its own, so
+ * that its memory is its own.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { type CheckInput, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
 import { checkOnDisk } from '@nesting/disk';
-import { normaliseTemplate, NO_REGISTERS, type CheckInput } from '@nesting/core';
 import { interleave, line } from './measure';
 
 const FOLDERS = 40_000;
@@ -18,9 +21,37 @@ export const input: CheckInput = {
   registers: NO_REGISTERS,
   values: { number: '26014', shots: `1..${SHOTS}` },
   template: normaliseTemplate({
-    format: 'nesting/template', formatVersion: 1, name: 'Frames', fields: [{ key: 'shots', type: 'list', of: { type: 'count' } }],
-    conventions: [{ id: 'f', name: 'Frame', pattern: '{number}_{shot:00000}_{what}_v{version:000}.{frame:0000}.{ext}', fields: [{ key: 'what', type: 'choice', options: Object.values(OF_SHOT).map((code) => ({ code })) }, { key: 'shot', type: 'count' }] }],
-    root: { name: '{number}', folders: [{ name: 'shots', folders: [{ name: '{shot:00000}', onePer: { list: 'shots', as: 'shot' }, conventions: ['f'], folders: [{ name: 'renders' }, { name: 'plates' }, { name: 'previews' }] }] }] },
+    format: 'nesting/template',
+    formatVersion: 1,
+    name: 'Frames',
+    fields: [{ key: 'shots', type: 'list', of: { type: 'count' } }],
+    conventions: [
+      {
+        id: 'f',
+        name: 'Frame',
+        pattern: '{number}_{shot:00000}_{what}_v{version:000}.{frame:0000}.{ext}',
+        fields: [
+          { key: 'what', type: 'choice', options: Object.values(OF_SHOT).map((code) => ({ code })) },
+          { key: 'shot', type: 'count' },
+        ],
+      },
+    ],
+    root: {
+      name: '{number}',
+      folders: [
+        {
+          name: 'shots',
+          folders: [
+            {
+              name: '{shot:00000}',
+              onePer: { list: 'shots', as: 'shot' },
+              conventions: ['f'],
+              folders: [{ name: 'renders' }, { name: 'plates' }, { name: 'previews' }],
+            },
+          ],
+        },
+      ],
+    },
   }),
 };
 
@@ -33,7 +64,10 @@ function makeTree(root: string): void {
       for (let n = 1; n <= FILES_EACH; n++) {
         // One name in two hundred is broken, as in a busy project.
         const broken = (shot * FILES_EACH + n) % 200 === 0;
-        writeFileSync(`${root}/shots/${name}${folder}/26014_${name}_${what}_${broken ? 'V3' : 'v003'}.${String(n).padStart(4, '0')}.exr`, '.');
+        writeFileSync(
+          `${root}/shots/${name}${folder}/26014_${name}_${what}_${broken ? 'V3' : 'v003'}.${String(n).padStart(4, '0')}.exr`,
+          '.',
+        );
       }
     }
   }
@@ -48,7 +82,10 @@ interface Run {
   readonly relisted: number;
 }
 
-/** Run as a process of its own: how long it took, what it found, and the most memory it held, in MB; then a quick check after a hundred changes. */
+/**
+ * Run as a process of its own: how long it took, what it found, and the most memory it held, in MB; then a quick check
+ * after a hundred changes.
+ */
 export async function checkOnce(root: string, workers: number): Promise<void> {
   const worker = new URL('./check-worker.js', import.meta.url);
   const rules = 'the same';
@@ -56,13 +93,25 @@ export async function checkOnce(root: string, workers: number): Promise<void> {
   const outcome = await checkOnDisk({ root, input, rules, worker, workers });
   const ms = performance.now() - start;
   const mb = process.resourceUsage().maxRSS / 1024;
-  for (let n = 1; n <= 100; n++) writeFileSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`), '.');
+  for (let n = 1; n <= 100; n++)
+    writeFileSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`), '.');
   const again = performance.now();
   const quick = await checkOnDisk({ root, input, rules, worker, workers, since: outcome });
   const took = performance.now() - again;
-  for (let n = 1; n <= 100; n++) rmSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`));
-  if (quick.summary.files !== outcome.summary.files + 100) throw new Error(`the quick check saw ${quick.summary.files} files`);
-  process.stdout.write(JSON.stringify({ ms, files: outcome.summary.files, findings: outcome.findings.length, mb, quick: took, relisted: quick.relisted ?? 0 } satisfies Run));
+  for (let n = 1; n <= 100; n++)
+    rmSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`));
+  if (quick.summary.files !== outcome.summary.files + 100)
+    throw new Error(`the quick check saw ${quick.summary.files} files`);
+  process.stdout.write(
+    JSON.stringify({
+      ms,
+      files: outcome.summary.files,
+      findings: outcome.findings.length,
+      mb,
+      quick: took,
+      relisted: quick.relisted ?? 0,
+    } satisfies Run),
+  );
 }
 
 export function benchCheck(): void {
@@ -73,8 +122,14 @@ export function benchCheck(): void {
     const self = fileURLToPath(import.meta.url);
     const last = new Map<number, Run>();
     const check = (workers: number) => () => {
-      const out = JSON.parse(execFileSync(process.execPath, [self, 'check-once', root, String(workers)], { encoding: 'utf8' })) as Run;
-      last.set(workers, { ...out, mb: Math.max(out.mb, last.get(workers)?.mb ?? 0), quick: Math.min(out.quick, last.get(workers)?.quick ?? out.quick) });
+      const out = JSON.parse(
+        execFileSync(process.execPath, [self, 'check-once', root, String(workers)], { encoding: 'utf8' }),
+      ) as Run;
+      last.set(workers, {
+        ...out,
+        mb: Math.max(out.mb, last.get(workers)?.mb ?? 0),
+        quick: Math.min(out.quick, last.get(workers)?.quick ?? out.quick),
+      });
       return out.ms;
     };
     const find = () => {
@@ -83,14 +138,32 @@ export function benchCheck(): void {
       return performance.now() - start;
     };
     find();
-    const times = interleave([{ name: 'find', run: find }, { name: 'two', run: check(2) }, { name: 'one', run: check(1) }], 3);
+    const times = interleave(
+      [
+        { name: 'find', run: find },
+        { name: 'two', run: check(2) },
+        { name: 'one', run: check(1) },
+      ],
+      3,
+    );
     const seen = last.get(2) as Run;
-    if (seen.files < FOLDERS * FILES_EACH || seen.findings === 0) throw new Error(`saw ${seen.files} files, ${seen.findings} findings`);
+    if (seen.files < FOLDERS * FILES_EACH || seen.findings === 0)
+      throw new Error(`saw ${seen.files} files, ${seen.findings} findings`);
     const [two, one, base] = [times.get('two') as number, times.get('one') as number, times.get('find') as number];
-    line(`walk and check ${seen.files} files in ${FOLDERS} folders, two workers`, `${(two / base).toFixed(2)} × find -printf (${two.toFixed(0)} ms)`, 'at most 1.5 ×', two / base <= 1.5);
+    line(
+      `walk and check ${seen.files} files in ${FOLDERS} folders, two workers`,
+      `${(two / base).toFixed(2)} × find -printf (${two.toFixed(0)} ms)`,
+      'at most 1.5 ×',
+      two / base <= 1.5,
+    );
     line('  the most memory it held', `${seen.mb.toFixed(0)} MB`, 'under 300 MB', seen.mb < 300);
     line('  two workers against one', `${(one / two).toFixed(2)} ×`, 'at least 1.4 ×', one / two >= 1.4);
-    line(`  a quick check after 100 changes (${seen.relisted} folders listed again)`, `${(seen.quick / two).toFixed(3)} of the whole (${seen.quick.toFixed(0)} ms)`, 'at most 0.1', seen.quick / two <= 0.1);
+    line(
+      `  a quick check after 100 changes (${seen.relisted} folders listed again)`,
+      `${(seen.quick / two).toFixed(3)} of the whole (${seen.quick.toFixed(0)} ms)`,
+      'at most 0.1',
+      seen.quick / two <= 0.1,
+    );
   } finally {
     if (kept === undefined) rmSync(root, { recursive: true, force: true });
   }

@@ -1,16 +1,19 @@
-/** npm run bench findings: storing, comparing and showing fifty thousand findings; loading against psql's \copy; hashing against openssl. */
+/**
+ * npm run bench findings: storing, comparing and showing fifty thousand findings; loading against psql's \copy; hashing
+ * against openssl.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { findingQuerySchema } from '@nesting/contract';
 import { type Finding, findingId, RULE_CODES } from '@nesting/core';
 import { chromium } from '@playwright/test';
 import type pg from 'pg';
-import { transaction, type World } from '../packages/server/src/index';
+import { fileHash } from '../packages/disk/src/looked';
 import { copyRows } from '../packages/server/src/db/copy';
 import { listFindings, recount, storeFindings } from '../packages/server/src/db/queries/findings';
-import { fileHash } from '../packages/disk/src/looked';
-import { findingQuerySchema } from '@nesting/contract';
+import { transaction, type World } from '../packages/server/src/index';
 import { line, median } from './measure';
 
 const MANY = 50_000;
@@ -22,7 +25,23 @@ function findings(off: number): Finding[] {
     const n = i + off;
     const rule = RULE_CODES[n % RULE_CODES.length] as Finding['rule'];
     const at = `05_motion/surface-${n % 40}/s${String(n % 300).padStart(3, '0')}/working/26014_surface-${n % 40}_s${n % 300}_anim_BO_V${n}.usda`;
-    return { id: findingId(rule, at), rule, weight: (['must', 'should', 'note'] as const)[n % 3] as Finding['weight'], path: at, params: { name: at.slice(at.lastIndexOf('/') + 1), convention: 'Working file', pattern: '{number}_{surface:kebab}_{scene}_v{version:000}.{ext}' }, problems: [], stretches: [], suggestion: null, related: [], modified: 1_700_000_000_000 + n, person: n % 4 === 0 ? 'BO' : null };
+    return {
+      id: findingId(rule, at),
+      rule,
+      weight: (['must', 'should', 'note'] as const)[n % 3] as Finding['weight'],
+      path: at,
+      params: {
+        name: at.slice(at.lastIndexOf('/') + 1),
+        convention: 'Working file',
+        pattern: '{number}_{surface:kebab}_{scene}_v{version:000}.{ext}',
+      },
+      problems: [],
+      stretches: [],
+      suggestion: null,
+      related: [],
+      modified: 1_700_000_000_000 + n,
+      person: n % 4 === 0 ? 'BO' : null,
+    };
   });
 }
 
@@ -44,7 +63,8 @@ async function several(rounds: number, work: (round: number) => Promise<number>)
 /** `psql` is the database's own client, `url` its address. */
 export async function benchFindings(world: World, address: string, psql: string, url: string): Promise<void> {
   const { db } = world;
-  const project = (await db.query<{ id: string }>("select id from project where number = '26014'")).rows[0]?.id as string;
+  const project = (await db.query<{ id: string }>("select id from project where number = '26014'")).rows[0]
+    ?.id as string;
   await storing(db, project);
   await loading(db, psql, url);
   hashing();
@@ -54,10 +74,12 @@ export async function benchFindings(world: World, address: string, psql: string,
 async function storing(db: pg.Pool, project: string): Promise<void> {
   const store = (off: number) => {
     const all = findings(off);
-    return timed(() => transaction(db, async (client) => {
-      await storeFindings(client, project, new Date(), all);
-      await recount(client, project);
-    }));
+    return timed(() =>
+      transaction(db, async (client) => {
+        await storeFindings(client, project, new Date(), all);
+        await recount(client, project);
+      }),
+    );
   };
   line(`${MANY} findings of a first check stored`, `${(await store(0)).toFixed(0)} ms`, 'as short as may be', true);
   await db.query('analyze finding');
@@ -67,7 +89,10 @@ async function storing(db: pg.Pool, project: string): Promise<void> {
 
 async function loading(db: pg.Pool, psql: string, url: string): Promise<void> {
   const home = mkdtempSync(path.join(tmpdir(), 'nesting-bench-'));
-  const rows = Array.from({ length: ROWS }, (_, i) => [`05_motion/surface-${i % 40}/s${i}/renders`, i % 100, i * 1000, 'planned', '{"still": 1000}'] as const);
+  const rows = Array.from(
+    { length: ROWS },
+    (_, i) => [`05_motion/surface-${i % 40}/s${i}/renders`, i % 100, i * 1000, 'planned', '{"still": 1000}'] as const,
+  );
   const file = path.join(home, 'rows.txt');
   writeFileSync(file, rows.map((r) => `${r.join('\t')}\n`).join(''));
   await db.query('create table bench_rows (path text, files int, bytes bigint, state text, families jsonb)');
@@ -75,7 +100,9 @@ async function loading(db: pg.Pool, psql: string, url: string): Promise<void> {
   const base: number[] = [];
   for (let round = 0; round <= 5; round++) {
     await db.query('truncate bench_rows');
-    const ours = await timed(() => transaction(db, (client) => copyRows(client, 'bench_rows (path, files, bytes, state, families)', rows)));
+    const ours = await timed(() =>
+      transaction(db, (client) => copyRows(client, 'bench_rows (path, files, bytes, state, families)', rows)),
+    );
     await db.query('truncate bench_rows');
     const start = performance.now();
     execFileSync(psql, [url, '-q', '-c', `\\copy bench_rows from '${file}'`]);
@@ -88,7 +115,12 @@ async function loading(db: pg.Pool, psql: string, url: string): Promise<void> {
   await db.query('drop table bench_rows');
   rmSync(home, { recursive: true, force: true });
   const ratio = median(own) / median(base);
-  line(`${ROWS} rows of folders loaded`, `${ratio.toFixed(2)} × psql's \\copy (${median(own).toFixed(0)} ms)`, 'at most 1.3 ×', ratio <= 1.3);
+  line(
+    `${ROWS} rows of folders loaded`,
+    `${ratio.toFixed(2)} × psql's \\copy (${median(own).toFixed(0)} ms)`,
+    'at most 1.3 ×',
+    ratio <= 1.3,
+  );
 }
 
 function hashing(): void {
@@ -113,31 +145,61 @@ function hashing(): void {
   }
   rmSync(home, { recursive: true, force: true });
   const rate = median(base) / median(own);
-  line('512 MB hashed on one core', `${(rate * 100).toFixed(0)} % of openssl's rate (${median(own).toFixed(0)} ms)`, 'at least 90 %', rate >= 0.9);
+  line(
+    '512 MB hashed on one core',
+    `${(rate * 100).toFixed(0)} % of openssl's rate (${median(own).toFixed(0)} ms)`,
+    'at least 90 %',
+    rate >= 0.9,
+  );
 }
 
 async function showing(db: pg.Pool, project: string, address: string): Promise<void> {
-  const key = await several(30, (round) => timed(() => db.query('select body from finding where project_id = $1 and until_at is null and (path, rule, id) > ($2, $3, $4) order by path, rule, id limit 200', [project, `05_motion/surface-${round % 40}/s100`, '', ''])));
+  const key = await several(30, (round) =>
+    timed(() =>
+      db.query(
+        'select body from finding where project_id = $1 and until_at is null and (path, rule, id) > ($2, $3, $4) order by path, rule, id limit 200',
+        [project, `05_motion/surface-${round % 40}/s100`, '', ''],
+      ),
+    ),
+  );
   line('  a page of 200 findings by key', `${key.toFixed(1)} ms`, 'under 5 ms', key < 5);
   const page = await several(7, () => timed(() => listFindings(db, project, findingQuerySchema.parse({ limit: 200 }))));
   line('  the first page with all its counts', `${page.toFixed(0)} ms`, 'part of 300 ms', page < 300);
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
   const tab = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: address });
   await tab.goto('/');
   await tab.getByRole('button', { name: /Ines/ }).click();
   await tab.getByRole('link', { name: 'Harbour Lights' }).click();
   await tab.getByRole('option').first().waitFor();
   // Another cause is asked of the server anew each time; measured until its rows are painted.
-  const opened = await several(7, (round) => tab.evaluate(async (place) => {
-    const list = () => document.querySelector('[role=listbox]')?.textContent ?? '';
-    const before = list();
-    const start = performance.now();
-    (document.querySelectorAll<HTMLElement>('section ul li button[aria-pressed]')[place + 3] as HTMLElement).click();
-    while (performance.now() - start < 10_000 && (list() === before || list() === '')) await new Promise((resolve) => requestAnimationFrame(resolve));
-    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-    return performance.now() - start;
-  }, round));
-  line('  a list opened, asked of the server anew, until painted', `${opened.toFixed(0)} ms`, 'under 300 ms', opened < 300);
+  const opened = await several(7, (round) =>
+    tab.evaluate(async (place) => {
+      const list = () => document.querySelector('[role=listbox]')?.textContent ?? '';
+      const before = list();
+      const start = performance.now();
+      (document.querySelectorAll<HTMLElement>('section ul li button[aria-pressed]')[place + 3] as HTMLElement).click();
+      while (performance.now() - start < 10_000 && (list() === before || list() === ''))
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+      return performance.now() - start;
+    }, round),
+  );
+  line(
+    '  a list opened, asked of the server anew, until painted',
+    `${opened.toFixed(0)} ms`,
+    'under 300 ms',
+    opened < 300,
+  );
   const late = await tab.evaluate(async () => {
     const scroller = document.querySelector('[role=listbox]')?.parentElement as HTMLElement;
     let worst = 0;

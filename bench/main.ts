@@ -1,15 +1,34 @@
-/** npm run bench [expand|read|prove|explain|learn|templates|start|plans|check|browser|house|findings]: figures with their aims beside them; nothing here passes or fails. */
+/**
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|check|browser|house|findings]: figures with
+ * their aims beside them; nothing here passes or fails.
+ */
 import { benchCheck, checkOnce } from './check';
-import { benchExplain } from './explain';
 import { benchExpand } from './expand';
+import { benchExplain } from './explain';
 import { benchFrames, benchLearn } from './learn';
 import { benchPlans } from './plans';
 import { benchProve } from './prove';
+import { benchRead, benchReadAny } from './read';
 import { benchStart } from './start';
 import { benchTemplates } from './templates';
-import { benchRead, benchReadAny } from './read';
 
-const BENCHES = { expand: benchExpand, read: () => { benchRead(); benchReadAny(); }, prove: benchProve, explain: benchExplain, learn: () => { benchLearn(); benchFrames(); }, templates: benchTemplates, start: benchStart, plans: benchPlans, check: benchCheck } as const;
+const BENCHES = {
+  expand: benchExpand,
+  read: () => {
+    benchRead();
+    benchReadAny();
+  },
+  prove: benchProve,
+  explain: benchExplain,
+  learn: () => {
+    benchLearn();
+    benchFrames();
+  },
+  templates: benchTemplates,
+  start: benchStart,
+  plans: benchPlans,
+  check: benchCheck,
+} as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);
 
 if (first === 'check-once') await checkOnce(second, Number(third));

@@ -1,4 +1,7 @@
-/** Plans: fifty thousand changes ordered; fifty thousand renames with their journal beside C's `rename` in a loop; a folder of 200,000 files fitted to templates. */
+/**
+ * Plans: fifty thousand changes ordered; fifty thousand renames with their journal beside C's `rename` in a loop; a
+ * folder of 200,000 files fitted to templates.
+ */
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -17,7 +20,13 @@ const renames = (from: string, to: string, hard: boolean): Change[] =>
     const folder = `d${i % FOLDERS}`;
     const n = Math.floor(i / FOLDERS);
     const after = hard ? `${from}${n % 2 === 0 ? n + 1 : n - 1}` : `${to}${n}`;
-    return { key: `${folder}/${from}${n}`, what: 'file', before: `${folder}/${from}${n}`, after: `${folder}/${after}.tif`.replace('.tif', hard ? '' : '.tif'), content: null };
+    return {
+      key: `${folder}/${from}${n}`,
+      what: 'file',
+      before: `${folder}/${from}${n}`,
+      after: `${folder}/${after}.tif`.replace('.tif', hard ? '' : '.tif'),
+      content: null,
+    };
   });
 
 const C_LOOP = `#include <stdio.h>
@@ -40,8 +49,17 @@ export async function benchPlans(): Promise<void> {
 
 function benchOrder(): void {
   const [plain, swaps] = [renames('a', 'b', false), renames('a', 'b', true)];
-  const times = interleave([{ name: 'plain', run: () => void orderChanges(plain) }, { name: 'swaps', run: () => void orderChanges(swaps) }]);
-  for (const [name, ms] of times) line(`${COUNT.toLocaleString('en')} changes ordered, ${name === 'plain' ? 'each to a free name' : 'in pairs that swap names'}`, `${ms.toFixed(0)} ms`, 'under 1 s', ms < 1000);
+  const times = interleave([
+    { name: 'plain', run: () => void orderChanges(plain) },
+    { name: 'swaps', run: () => void orderChanges(swaps) },
+  ]);
+  for (const [name, ms] of times)
+    line(
+      `${COUNT.toLocaleString('en')} changes ordered, ${name === 'plain' ? 'each to a free name' : 'in pairs that swap names'}`,
+      `${ms.toFixed(0)} ms`,
+      'under 1 s',
+      ms < 1000,
+    );
 }
 
 async function benchRenames(): Promise<void> {
@@ -52,7 +70,8 @@ async function benchRenames(): Promise<void> {
   for (const root of [ours, theirs]) {
     mkdirSync(path.join(root, '.nesting'), { recursive: true });
     for (let d = 0; d < FOLDERS; d++) mkdirSync(path.join(root, `d${d}`));
-    for (let i = 0; i < COUNT; i++) writeFileSync(path.join(root, `d${i % FOLDERS}`, `a${Math.floor(i / FOLDERS)}`), '');
+    for (let i = 0; i < COUNT; i++)
+      writeFileSync(path.join(root, `d${i % FOLDERS}`, `a${Math.floor(i / FOLDERS)}`), '');
   }
   const forth = renames('a', 'b', false);
   const back: Change[] = forth.map((c) => ({ ...c, before: c.after, after: c.before }));
@@ -60,7 +79,15 @@ async function benchRenames(): Promise<void> {
   for (let round = 0; round < 8; round++) {
     const odd = round % 2 === 1;
     const a = performance.now();
-    const outcome = await applyOnDisk({ root: ours, id: `b${round}`, what: 'bench', by: '', at: '', changes: odd ? back : forth, bytesOf: () => Buffer.alloc(0) });
+    const outcome = await applyOnDisk({
+      root: ours,
+      id: `b${round}`,
+      what: 'bench',
+      by: '',
+      at: '',
+      changes: odd ? back : forth,
+      bytesOf: () => Buffer.alloc(0),
+    });
     const b = performance.now();
     if (outcome.state !== 'done') throw new Error(JSON.stringify(outcome).slice(0, 300));
     execFileSync(path.join(home, 'loop'), odd ? ['b', 'a', '.tif', ''] : ['a', 'b', '', '.tif'], { cwd: theirs });
@@ -72,7 +99,12 @@ async function benchRenames(): Promise<void> {
   }
   rmSync(home, { recursive: true, force: true });
   const ratio = median(mine) / median(c);
-  line(`${COUNT.toLocaleString('en')} renames, ordered, looked at and journalled`, `${median(mine).toFixed(0)} ms, ${ratio.toFixed(2)} × C's rename in a loop`, 'at most 1.5 ×', ratio <= 1.5);
+  line(
+    `${COUNT.toLocaleString('en')} renames, ordered, looked at and journalled`,
+    `${median(mine).toFixed(0)} ms, ${ratio.toFixed(2)} × C's rename in a loop`,
+    'at most 1.5 ×',
+    ratio <= 1.5,
+  );
 }
 
 async function benchFit(): Promise<void> {
@@ -95,10 +127,17 @@ async function benchFit(): Promise<void> {
     const start = performance.now();
     const { folders } = await foldersBelow(root, 100_000);
     const tree = folderTree(folders);
-    const fits = templates.map((t) => ({ id: t.id, fit: fitTemplate(t, NO_REGISTERS, 'job', tree) })).sort((a, b) => b.fit.score - a.fit.score);
+    const fits = templates
+      .map((t) => ({ id: t.id, fit: fitTemplate(t, NO_REGISTERS, 'job', tree) }))
+      .sort((a, b) => b.fit.score - a.fit.score);
     if (round > 0) times.push(performance.now() - start);
     found = `${fits[0]?.id}, ${((fits[0]?.fit.values.surfaces ?? []) as string[]).length} surfaces`;
   }
   rmSync(root, { recursive: true, force: true });
-  line(`a folder of 200,000 files fitted to four templates (${found})`, `${median(times).toFixed(0)} ms`, 'under 10 s', median(times) < 10_000);
+  line(
+    `a folder of 200,000 files fitted to four templates (${found})`,
+    `${median(times).toFixed(0)} ms`,
+    'under 10 s',
+    median(times) < 10_000,
+  );
 }

@@ -1,17 +1,42 @@
-/** Starting a project of 2,000 folders and 500 starter files on a disk, beside `xargs mkdir -p` and `cp -r` of the same tree. */
+/**
+ * Starting a project of 2,000 folders and 500 starter files on a disk, beside `xargs mkdir -p` and `cp -r` of the same
+ * tree.
+ */
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expandTemplate, NO_REGISTERS, makingSteps, startChanges, type Template } from '@nesting/core';
+import { expandTemplate, makingSteps, NO_REGISTERS, startChanges, type Template } from '@nesting/core';
 import { startOnDisk } from '@nesting/disk';
 import { line, median } from './measure';
 
 const BYTES = Buffer.alloc(4096, 7);
 
 function template(): Template {
-  const wide = (id: string, n: number, starters: number) => Array.from({ length: n }, (_, i) => ({ id: `${id}-${i}`, name: `folder-${i}`, ...(i < starters && { starters: [{ id: `${id}-s${i}`, name: `file-${i}.bin`, from: 'starters/blank.bin' }] }) }));
-  return { format: 'nesting/template', formatVersion: 1, id: 'b', name: 'b', edition: 1, fields: [], conventions: [], root: { id: 'root', name: '{number}_b', folders: Array.from({ length: 20 }, (_, k) => ({ id: `top-${k}`, name: `top-${k}`, folders: wide(`t${k}`, 99, 25) })) } };
+  const wide = (id: string, n: number, starters: number) =>
+    Array.from({ length: n }, (_, i) => ({
+      id: `${id}-${i}`,
+      name: `folder-${i}`,
+      ...(i < starters && { starters: [{ id: `${id}-s${i}`, name: `file-${i}.bin`, from: 'starters/blank.bin' }] }),
+    }));
+  return {
+    format: 'nesting/template',
+    formatVersion: 1,
+    id: 'b',
+    name: 'b',
+    edition: 1,
+    fields: [],
+    conventions: [],
+    root: {
+      id: 'root',
+      name: '{number}_b',
+      folders: Array.from({ length: 20 }, (_, k) => ({
+        id: `top-${k}`,
+        name: `top-${k}`,
+        folders: wide(`t${k}`, 99, 25),
+      })),
+    },
+  };
 }
 
 export async function benchStart(): Promise<void> {
@@ -23,13 +48,28 @@ export async function benchStart(): Promise<void> {
   // What is copied, as a folder that somebody keeps.
   const kept = path.join(home, 'kept');
   mkdirSync(kept);
-  await startOnDisk({ parent: kept, folder: 'files', project: 'kept', steps: makingSteps(startChanges({ template: t, expansion: counted, project: 'p', started: '' })), bytesOf: () => BYTES });
+  await startOnDisk({
+    parent: kept,
+    folder: 'files',
+    project: 'kept',
+    steps: makingSteps(startChanges({ template: t, expansion: counted, project: 'p', started: '' })),
+    bytesOf: () => BYTES,
+  });
   // Folders for the shell are listed beforehand: only making them is timed.
-  const folders = counted.lines.filter((l) => l.kind === 'folder').map((l) => l.path || '.').join('\n');
+  const folders = counted.lines
+    .filter((l) => l.kind === 'folder')
+    .map((l) => l.path || '.')
+    .join('\n');
   for (let round = 0; round < 8; round++) {
     const a = performance.now();
     const expansion = plan(round);
-    const outcome = await startOnDisk({ parent: home, folder: `ours-${round}`, project: `p${round}`, steps: makingSteps(startChanges({ template: t, expansion, project: `p${round}`, started: '' })), bytesOf: () => BYTES });
+    const outcome = await startOnDisk({
+      parent: home,
+      folder: `ours-${round}`,
+      project: `p${round}`,
+      steps: makingSteps(startChanges({ template: t, expansion, project: `p${round}`, started: '' })),
+      bytesOf: () => BYTES,
+    });
     const b = performance.now();
     if (!outcome.ok) throw new Error(outcome.code);
     const target = path.join(home, `shell-${round}`);
@@ -45,5 +85,10 @@ export async function benchStart(): Promise<void> {
   }
   rmSync(home, { recursive: true, force: true });
   const ratio = median(ours) / median(shell);
-  line(`a start of ${counted.folders} folders and ${counted.files} files, planned and written`, `${median(ours).toFixed(0)} ms, ${ratio.toFixed(2)} × xargs mkdir and cp -r`, 'at most 2 ×', ratio <= 2);
+  line(
+    `a start of ${counted.folders} folders and ${counted.files} files, planned and written`,
+    `${median(ours).toFixed(0)} ms, ${ratio.toFixed(2)} × xargs mkdir and cp -r`,
+    'at most 2 ×',
+    ratio <= 2,
+  );
 }

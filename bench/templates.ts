@@ -1,29 +1,63 @@
-/** Writing templates: a letter in a template of 5,000 folders until its outline and sample are worked out; deriving from 200,000 lines; pasting 100,000. */
-import { deriveTemplate, diagnoseTemplate, findFolder, type FolderNode, insertFolders, NO_REGISTERS, parseListing, setFolder, type Template } from '@nesting/core';
+/**
+ * Writing templates: a letter in a template of 5,000 folders until its outline and sample are worked out; deriving from
+ * 200,000 lines; pasting 100,000.
+ */
+import {
+  deriveTemplate,
+  diagnoseTemplate,
+  type FolderNode,
+  findFolder,
+  insertFolders,
+  NO_REGISTERS,
+  parseListing,
+  setFolder,
+  type Template,
+} from '@nesting/core';
 import { foldersFromText } from '../packages/web/src/features/templates/editor/paste';
 import { rowsOf } from '../packages/web/src/features/templates/editor/rows';
 import { sampleOf } from '../packages/web/src/features/templates/editor/sample';
 import { line, median } from './measure';
 
-const wide = (id: string, n: number, inner: (id: string) => FolderNode[]): FolderNode[] => Array.from({ length: n }, (_, i) => ({ id: `${id}-${i}`, name: `folder-${i}`, folders: inner(`${id}-${i}`) }));
+const wide = (id: string, n: number, inner: (id: string) => FolderNode[]): FolderNode[] =>
+  Array.from({ length: n }, (_, i) => ({ id: `${id}-${i}`, name: `folder-${i}`, folders: inner(`${id}-${i}`) }));
 
 function time(rounds: number, work: (i: number) => void): number {
-  return median(Array.from({ length: rounds + 1 }, (_, i) => {
-    const start = performance.now();
-    work(i);
-    return performance.now() - start;
-  }).slice(1));
+  return median(
+    Array.from({ length: rounds + 1 }, (_, i) => {
+      const start = performance.now();
+      work(i);
+      return performance.now() - start;
+    }).slice(1),
+  );
 }
 
 export function benchTemplates(): void {
-  const root: FolderNode = { id: 'root', name: '{number}_{title:kebab}', numbering: { digits: 2, joiner: '_' }, folders: wide('a', 17, (a) => wide(a, 17, (b) => wide(b, 16, () => []))) };
-  const template: Template = { format: 'nesting/template', formatVersion: 1, id: 't', name: 'T', fields: [{ key: 'title', type: 'text' }], conventions: [], root };
+  const root: FolderNode = {
+    id: 'root',
+    name: '{number}_{title:kebab}',
+    numbering: { digits: 2, joiner: '_' },
+    folders: wide('a', 17, (a) => wide(a, 17, (b) => wide(b, 16, () => []))),
+  };
+  const template: Template = {
+    format: 'nesting/template',
+    formatVersion: 1,
+    id: 't',
+    name: 'T',
+    fields: [{ key: 'title', type: 'text' }],
+    conventions: [],
+    root,
+  };
   const none = new Set<string>();
   const letter = time(15, (i) => {
     const next = { ...template, root: setFolder(root, 'a-8-8-8', { name: `written-${i}` }) };
     rowsOf(next, next.root, none);
   });
-  line(`a letter in ${rowsOf(template, root, none).length} folders: the outline's rows`, `${letter.toFixed(1)} ms`, 'under 16 ms', letter < 16);
+  line(
+    `a letter in ${rowsOf(template, root, none).length} folders: the outline's rows`,
+    `${letter.toFixed(1)} ms`,
+    'under 16 ms',
+    letter < 16,
+  );
   const values = { number: '26001', title: 'Sample' };
   const laid = time(15, (i) => {
     const next = { ...template, root: setFolder(root, 'a-8-8-8', { name: `written-${i}` }) };
@@ -46,7 +80,9 @@ export function benchTemplates(): void {
   }).join('\n');
   let folders = 0;
   const derive = time(3, () => {
-    folders = findFolder(deriveTemplate(parseListing(files), {}, NO_REGISTERS).template.root, 'motion')?.node.folders?.length ?? 0;
+    folders =
+      findFolder(deriveTemplate(parseListing(files), {}, NO_REGISTERS).template.root, 'motion')?.node.folders?.length ??
+      0;
   });
   if (folders === 0) throw new Error('nothing was derived');
   line('derive from a listing of 200,000 lines', `${(derive / 1000).toFixed(2)} s`, 'under 5 s', derive < 5000);

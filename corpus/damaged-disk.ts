@@ -3,7 +3,8 @@ import type { CheckGround, RuleCode } from '@nesting/core';
 import { DISK_DAMAGES, type DiskDamage, type Expected, type Pick } from './disk-damages';
 import { checkDisk, type Disk, goodDisk } from './good-disk';
 
-export const findingsOf = (of: CheckGround, disk: Disk): Expected[] => checkDisk(of, disk).map(({ rule, path }) => ({ rule, path }));
+export const findingsOf = (of: CheckGround, disk: Disk): Expected[] =>
+  checkDisk(of, disk).map(({ rule, path }) => ({ rule, path }));
 
 /** The same numbers for the same seed. */
 export function pickerOf(seed: number): Pick {
@@ -33,7 +34,11 @@ export function damaged(of: CheckGround, damages: readonly DiskDamage[], seed: n
     if (done === null) continue;
     touched.push(...done.touched);
     kinds.push(damage.kind);
-    expected.push(...done.expected.map((e) => (e.rule === 'over-limit' ? { ...e, path: e.path.slice(0, e.path.lastIndexOf('/')) } : e)));
+    expected.push(
+      ...done.expected.map((e) =>
+        e.rule === 'over-limit' ? { ...e, path: e.path.slice(0, e.path.lastIndexOf('/')) } : e,
+      ),
+    );
   }
   return { disk, kinds, expected };
 }
@@ -57,7 +62,10 @@ export interface RuleScore {
   readonly right: number;
 }
 
-export function scoreDamages(of: CheckGround, cases: readonly Damaged[]): { readonly rules: readonly RuleScore[]; readonly wrong: readonly string[] } {
+export function scoreDamages(
+  of: CheckGround,
+  cases: readonly Damaged[],
+): { readonly rules: readonly RuleScore[]; readonly wrong: readonly string[] } {
   const rules = new Map<RuleCode, { expected: number; found: number; right: number }>();
   const wrong: string[] = [];
   const at = (rule: RuleCode) => {
@@ -75,7 +83,11 @@ export function scoreDamages(of: CheckGround, cases: readonly Damaged[]): { read
       if (wanted.has(words(f))) at(f.rule).right++;
       else wrong.push(`too much: ${words(f)} (${kinds.slice(0, 2).join(', ')})`);
     }
-    for (const e of expected) if (!got.has(words(e))) wrong.push(`not found: ${words(e)} (${kinds.slice(0, 2).join(', ')})`);
+    for (const e of expected)
+      if (!got.has(words(e))) wrong.push(`not found: ${words(e)} (${kinds.slice(0, 2).join(', ')})`);
   }
-  return { rules: [...rules].map(([rule, counts]) => ({ rule, ...counts })).sort((a, b) => (a.rule < b.rule ? -1 : 1)), wrong };
+  return {
+    rules: [...rules].map(([rule, counts]) => ({ rule, ...counts })).sort((a, b) => (a.rule < b.rule ? -1 : 1)),
+    wrong,
+  };
 }

@@ -1,7 +1,26 @@
-/** A project in good order, as a listing in memory with contents where they matter, and a check of it as a disk would have it. */
+/**
+ * A project in good order, as a listing in memory with contents where they matter, and a check of it as a disk would
+ * have it.
+ */
 import { readFileSync } from 'node:fs';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import { CheckGround, Checker, type ContentFact, contentTasks, contentWants, type Finding, type FolderListing, type FolderNode, join, judgeWhole, refFormatOf, type Registers, type Template, type Values, withContents } from '@nesting/core';
+import {
+  Checker,
+  CheckGround,
+  type ContentFact,
+  contentTasks,
+  contentWants,
+  type Finding,
+  type FolderListing,
+  type FolderNode,
+  join,
+  judgeWhole,
+  type Registers,
+  refFormatOf,
+  type Template,
+  type Values,
+  withContents,
+} from '@nesting/core';
 
 export interface Entry {
   readonly folder: boolean;
@@ -14,9 +33,23 @@ export interface Entry {
 /** Paths from the project's root. */
 export type Disk = Map<string, Entry>;
 
-export const VALUES: Values = { number: '26011', title: 'Curtain Rise', client: 'FNR', person: 'AP', date: '2026-04-18', surfaces: ['portico', 'fly-tower'], scenes: ['s01', 's02', 's03'], projectors: ['A', 'B'], nights: ['2026-03-04'], voice: 'spoken', languages: ['en', 'nl'] };
+export const VALUES: Values = {
+  number: '26011',
+  title: 'Curtain Rise',
+  client: 'FNR',
+  person: 'AP',
+  date: '2026-04-18',
+  surfaces: ['portico', 'fly-tower'],
+  scenes: ['s01', 's02', 's03'],
+  projectors: ['A', 'B'],
+  nights: ['2026-03-04'],
+  voice: 'spoken',
+  languages: ['en', 'nl'],
+};
 
-function parsed<T>(answer: { readonly ok: true; readonly value: T } | { readonly ok: false; readonly faults: readonly unknown[] }): T {
+function parsed<T>(
+  answer: { readonly ok: true; readonly value: T } | { readonly ok: false; readonly faults: readonly unknown[] },
+): T {
   if (!answer.ok) throw new Error(String(answer.faults[0]));
   return answer.value;
 }
@@ -24,23 +57,37 @@ function parsed<T>(answer: { readonly ok: true; readonly value: T } | { readonly
 export function ground(): { template: Template; registers: Registers; ground: CheckGround } {
   const template = parsed(parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8')));
   const registers = parsed(parseRegisters(readFileSync('demo/registers.json', 'utf8')));
-  return { template, registers, ground: new CheckGround({ template: withDue(template), values: VALUES, registers, now: Date.UTC(2026, 3, 20) }) };
+  return {
+    template,
+    registers,
+    ground: new CheckGround({ template: withDue(template), values: VALUES, registers, now: Date.UTC(2026, 3, 20) }),
+  };
 }
 
 /** Test nights are to be filled within three days. */
 function withDue(template: Template): Template {
-  const due = (node: FolderNode): FolderNode => ({ ...node, ...(node.id === 'night' && { filledWithinDays: 3 }), ...(node.folders && { folders: node.folders.map(due) }) });
+  const due = (node: FolderNode): FolderNode => ({
+    ...node,
+    ...(node.id === 'night' && { filledWithinDays: 3 }),
+    ...(node.folders && { folders: node.folders.map(due) }),
+  });
   return { ...template, root: due(template.root) };
 }
 
 const WHEN = Date.UTC(2026, 2, 6);
-export const file = (size = 1000, content?: string): Entry => ({ folder: false, size, modified: WHEN, ...(content !== undefined && { content }) });
+export const file = (size = 1000, content?: string): Entry => ({
+  folder: false,
+  size,
+  modified: WHEN,
+  ...(content !== undefined && { content }),
+});
 export const folder: Entry = { folder: true, size: 0, modified: 0 };
 
 /** In good order: no finding. */
 export function goodDisk(of: CheckGround): Disk {
   const disk: Disk = new Map();
-  for (const line of of.expansion.lines) if (line.made && line.path !== '') disk.set(line.path, line.kind === 'folder' ? folder : file());
+  for (const line of of.expansion.lines)
+    if (line.made && line.path !== '') disk.set(line.path, line.kind === 'folder' ? folder : file());
   const add = (path: string) => disk.set(path, file());
   for (const surface of ['portico', 'fly-tower']) {
     for (const scene of ['s01', 's02', 's03']) {
@@ -48,7 +95,8 @@ export function goodDisk(of: CheckGround): Disk {
       disk.set(`${at}/working/older`, folder);
       for (const v of [1, 2]) add(`${at}/working/older/26011_${surface}_${scene}_anim_BO_v00${v}.usda`);
       add(`${at}/working/26011_${surface}_${scene}_anim_BO_v003.usda`);
-      for (let f = 1; f <= 24; f++) add(`${at}/renders/26011_${surface}_${scene}_comp_v003.${String(f).padStart(4, '0')}.exr`);
+      for (let f = 1; f <= 24; f++)
+        add(`${at}/renders/26011_${surface}_${scene}_comp_v003.${String(f).padStart(4, '0')}.exr`);
     }
   }
   for (const v of [1, 2, 3]) add(`06_sound/music/26011_MX_v0${v}.wav`);
@@ -58,10 +106,17 @@ export function goodDisk(of: CheckGround): Disk {
   }
   for (const projector of ['A', 'B']) {
     add(`08_masters/26011_MS_${projector}.mov`);
-    for (let n = 20; n < 26; n++) add(`02_survey/test-nights/2026-03-04/${projector}/2026-03-04_${projector}_00${n}.jpg`);
+    for (let n = 20; n < 26; n++)
+      add(`02_survey/test-nights/2026-03-04/${projector}/2026-03-04_${projector}_00${n}.jpg`);
   }
   for (let n = 1; n < 9; n++) add(`02_survey/site-photos/2026-01-1${n}_000${n}.jpg`);
-  for (const [at, subject] of [['quotes', 'quote'], ['permits', 'road-closure'], ['schedules', 'nights'], ['rights', 'music']] as const) add(`01_paperwork/${at}/2026-02-11_${subject}_curtain-rise.pdf`);
+  for (const [at, subject] of [
+    ['quotes', 'quote'],
+    ['permits', 'road-closure'],
+    ['schedules', 'nights'],
+    ['rights', 'music'],
+  ] as const)
+    add(`01_paperwork/${at}/2026-02-11_${subject}_curtain-rise.pdf`);
   for (const subject of ['opening', 'tide', 'return']) add(`03_design/boards/26011_SB_${subject}_v002.png`);
   add('03_design/palettes/26011_PAL_stone_v001.svg');
   add('07_library/stock/gulls.wav');
@@ -71,7 +126,9 @@ export function goodDisk(of: CheckGround): Disk {
 }
 
 export function listingOf(disk: Disk): FolderListing[] {
-  const folders = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([['', { folders: [], files: [] }]]);
+  const folders = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([
+    ['', { folders: [], files: [] }],
+  ]);
   for (const path of [...disk.keys()].sort()) if (disk.get(path)?.folder) folders.set(path, { folders: [], files: [] });
   for (const [path, entry] of disk) {
     const above = folders.get(path.slice(0, Math.max(0, path.lastIndexOf('/'))));
@@ -79,7 +136,12 @@ export function listingOf(disk: Disk): FolderListing[] {
     if (entry.folder) above?.folders.push(name);
     else above?.files.push({ name, size: entry.size, modified: entry.modified });
   }
-  return [...folders].map(([path, inside]) => ({ path, folders: inside.folders.sort(), files: inside.files.sort((a, b) => (a.name < b.name ? -1 : 1)), others: [] }));
+  return [...folders].map(([path, inside]) => ({
+    path,
+    folders: inside.folders.sort(),
+    files: inside.files.sort((a, b) => (a.name < b.name ? -1 : 1)),
+    others: [],
+  }));
 }
 
 /** A check with a look into every file, as a disk would give it. */
@@ -95,23 +157,58 @@ export function checkDisk(of: CheckGround, disk: Disk): readonly Finding[] {
     const listing = listings.get(folder);
     return listing === undefined ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders]);
   };
-  return withContents(of, outcome, { facts, roots: ['/srv/studio/26011_FNR_curtain-rise', 'P:\\26011_FNR_curtain-rise'], namesIn }).findings;
+  return withContents(of, outcome, {
+    facts,
+    roots: ['/srv/studio/26011_FNR_curtain-rise', 'P:\\26011_FNR_curtain-rise'],
+    namesIn,
+  }).findings;
 }
 
-function factsIn(of: CheckGround, disk: Disk, listing: FolderListing, wants: ReturnType<typeof contentWants>): ContentFact[] {
+function factsIn(
+  of: CheckGround,
+  disk: Disk,
+  listing: FolderListing,
+  wants: ReturnType<typeof contentWants>,
+): ContentFact[] {
   const { hash, runs, search } = contentTasks(of, listing, wants);
   const contentOf = (path: string) => disk.get(path)?.content ?? path;
   return [
-    ...hash.map((f): ContentFact => ({ kind: 'hash', path: join(listing.path, f.name), frames: 1, size: f.size, modified: f.modified, sha256: contentOf(join(listing.path, f.name)) })),
+    ...hash.map(
+      (f): ContentFact => ({
+        kind: 'hash',
+        path: join(listing.path, f.name),
+        frames: 1,
+        size: f.size,
+        modified: f.modified,
+        sha256: contentOf(join(listing.path, f.name)),
+      }),
+    ),
     ...runs.map((run): ContentFact => {
       const frames = [...run.names].sort();
-      return { kind: 'hash', path: join(listing.path, frames[0] ?? ''), frames: frames.length, size: run.bytes, modified: run.newest, sha256: frames.map((name) => contentOf(join(listing.path, name))).join() };
+      return {
+        kind: 'hash',
+        path: join(listing.path, frames[0] ?? ''),
+        frames: frames.length,
+        size: run.bytes,
+        modified: run.newest,
+        sha256: frames.map((name) => contentOf(join(listing.path, name))).join(),
+      };
     }),
     ...search.flatMap((f): ContentFact[] => {
       const path = join(listing.path, f.name);
       const content = disk.get(path)?.content;
       const format = content === undefined ? null : refFormatOf(f.name);
-      return format === null || content === undefined ? [] : [{ kind: 'references', path, modified: f.modified, targets: format.find(content).map((r) => r.target), holdsRoot: false }];
+      return format === null || content === undefined
+        ? []
+        : [
+            {
+              kind: 'references',
+              path,
+              modified: f.modified,
+              targets: format.find(content).map((r) => r.target),
+              holdsRoot: false,
+            },
+          ];
     }),
   ];
 }

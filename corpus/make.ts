@@ -1,4 +1,7 @@
-/** Broken names with the right answer, one and two damages at once; the same ones every time. Each belongs to the part that is tuned on, or to the part that is only measured on. */
+/**
+ * Broken names with the right answer, one and two damages at once; the same ones every time. Each belongs to the part
+ * that is tuned on, or to the part that is only measured on.
+ */
 import { compileName, mustParse, readName, type WrittenPiece, writePieces } from '@nesting/core';
 import { CASES, type Case, compileCase, contextOf, NUMBER, REGISTERS } from './conventions';
 import { DAMAGES, type Parts } from './damages';
@@ -50,13 +53,24 @@ export function makeCorpus(each = 9): Broken[] {
         // What still follows the rule, or was broken into another right name, is no broken name.
         if (broken === null || readName(compiled, broken, contextOf(c, parts.values).bound) !== null) continue;
         const second = i % 3 === 2 ? DAMAGES[random(DAMAGES.length)] : undefined;
-        const twice = second === undefined || second === damage ? null : second.break({ ...parts, name: broken, pieces: [] }, random);
+        const twice =
+          second === undefined || second === damage
+            ? null
+            : second.break({ ...parts, name: broken, pieces: [] }, random);
         const both = twice !== null && twice !== broken && second !== undefined;
         const name = both ? twice : broken;
         if (readName(compiled, name, contextOf(c, parts.values).bound) !== null) continue;
         const damages = both ? [damage.id, second.id] : [damage.id];
         const fixable = damage.keeps && (!both || second.keeps);
-        out.set(`${c.id} ${name}`, { convention: c.id, right: parts.name, broken: name, damages, fixable, values: parts.values, part: random(2) === 0 ? 'tune' : 'measure' });
+        out.set(`${c.id} ${name}`, {
+          convention: c.id,
+          right: parts.name,
+          broken: name,
+          damages,
+          fixable,
+          values: parts.values,
+          part: random(2) === 0 ? 'tune' : 'measure',
+        });
       }
     }
   }

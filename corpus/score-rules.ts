@@ -5,16 +5,26 @@ import { ground } from './good-disk';
 
 const { ground: of } = ground();
 const misses = process.argv.includes('--misses');
-const percent = (part: number, whole: number) => (whole === 0 ? '     —' : `${((100 * part) / whole).toFixed(1)} %`.padStart(8));
+const percent = (part: number, whole: number) =>
+  whole === 0 ? '     —' : `${((100 * part) / whole).toFixed(1)} %`.padStart(8);
 
 for (const [title, cases] of [
-  [`each of ${DISK_DAMAGES.length} damages alone, at eight places`, DISK_DAMAGES.flatMap((d) => Array.from({ length: 8 }, (_, i) => damaged(of, [d], i + 1)))],
-  ['twenty damages at once, three hundred times', Array.from({ length: 300 }, (_, i) => damaged(of, drawDamages(20, i + 1), i + 1))],
+  [
+    `each of ${DISK_DAMAGES.length} damages alone, at eight places`,
+    DISK_DAMAGES.flatMap((d) => Array.from({ length: 8 }, (_, i) => damaged(of, [d], i + 1))),
+  ],
+  [
+    'twenty damages at once, three hundred times',
+    Array.from({ length: 300 }, (_, i) => damaged(of, drawDamages(20, i + 1), i + 1)),
+  ],
 ] as const) {
   const { rules, wrong } = scoreDamages(of, cases);
   process.stdout.write(`\n${title}\n${'rule'.padEnd(22)} expected    found   recall precision\n`);
   const all = { rule: 'all', expected: 0, found: 0, right: 0 };
   for (const r of rules) for (const key of ['expected', 'found', 'right'] as const) all[key] += r[key];
-  for (const r of [...rules, all]) process.stdout.write(`${r.rule.padEnd(22)} ${String(r.expected).padStart(8)} ${String(r.found).padStart(8)} ${percent(r.right, r.expected)} ${percent(r.right, r.found)}\n`);
+  for (const r of [...rules, all])
+    process.stdout.write(
+      `${r.rule.padEnd(22)} ${String(r.expected).padStart(8)} ${String(r.found).padStart(8)} ${percent(r.right, r.expected)} ${percent(r.right, r.found)}\n`,
+    );
   if (misses) process.stdout.write(`${wrong.slice(0, 60).join('\n')}\n`);
 }

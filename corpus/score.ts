@@ -1,4 +1,7 @@
-/** npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure one was ever wrong. */
+/**
+ * npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure
+ * one was ever wrong.
+ */
 import { explainName } from '@nesting/core';
 import { CASES, compileCase, contextOf } from './conventions';
 import { scoreLearning } from './learning';
@@ -23,7 +26,10 @@ export function scoreCorpus(part: Broken['part'] | null, corpus: readonly Broken
   let sure = 0;
   let fixableSure = 0;
   for (const item of items) {
-    const { c, compiled } = cases.get(item.convention) as { c: (typeof CASES)[number]; compiled: ReturnType<typeof compileCase> };
+    const { c, compiled } = cases.get(item.convention) as {
+      c: (typeof CASES)[number];
+      compiled: ReturnType<typeof compileCase>;
+    };
     const best = explainName(compiled, item.broken, contextOf(c, item.values)).suggestions[0];
     const right = best?.name === item.right;
     if (right) first++;
@@ -33,7 +39,15 @@ export function scoreCorpus(part: Broken['part'] | null, corpus: readonly Broken
     if (item.fixable && right) fixableSure++;
     if (!right) sureWrong.push({ broken: item.broken, said: best.name, right: item.right });
   }
-  return { names: items.length, first, sure, sureWrong, fixable: items.filter((i) => i.fixable).length, fixableSure, misses };
+  return {
+    names: items.length,
+    first,
+    sure,
+    sureWrong,
+    fixable: items.filter((i) => i.fixable).length,
+    fixableSure,
+    misses,
+  };
 }
 
 function print(part: Broken['part']): void {
@@ -49,14 +63,18 @@ function print(part: Broken['part']): void {
   for (const wrong of s.sureWrong) write(`  SURE, WRONG  ${wrong.broken}  said ${wrong.said}  right ${wrong.right}`);
   const by = new Map<string, number>();
   for (const m of s.misses) for (const d of m.item.damages) by.set(d, (by.get(d) ?? 0) + 1);
-  for (const [damage, n] of [...by].sort((a, b) => b[1] - a[1]).slice(0, 20)) write(`  ${String(n).padStart(4)}  ${damage}`);
-  for (const m of s.misses.filter((_, i) => i % Math.ceil(s.misses.length / 25) === 0)) write(`        ${m.item.broken}\n     →  ${m.said ?? 'nothing'}\n  right ${m.item.right}`);
+  for (const [damage, n] of [...by].sort((a, b) => b[1] - a[1]).slice(0, 20))
+    write(`  ${String(n).padStart(4)}  ${damage}`);
+  for (const m of s.misses.filter((_, i) => i % Math.ceil(s.misses.length / 25) === 0))
+    write(`        ${m.item.broken}\n     →  ${m.said ?? 'nothing'}\n  right ${m.item.right}`);
 }
 
 function printLearning(): void {
   const s = scoreLearning();
   const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
-  process.stdout.write(`learning: ${s.heaps} heaps\n  right names read       ${percent(s.read, s.right)}\n  broken names refused   ${percent(s.refused, s.broken)}\n  as many conventions    ${s.counted} of ${s.heaps}\n`);
+  process.stdout.write(
+    `learning: ${s.heaps} heaps\n  right names read       ${percent(s.read, s.right)}\n  broken names refused   ${percent(s.refused, s.broken)}\n  as many conventions    ${s.counted} of ${s.heaps}\n`,
+  );
   if (process.argv.includes('--misses')) for (const line of s.lines) process.stdout.write(`    ${line}\n`);
 }
 

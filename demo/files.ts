@@ -26,7 +26,12 @@ function png(seed: number): Buffer {
   };
   const header = Buffer.concat([u32(1), u32(1), Buffer.from([8, 2, 0, 0, 0])]);
   const pixel = Buffer.from([0, seed & 255, (seed >> 8) & 255, (seed >> 16) & 255]);
-  return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), chunk('IHDR', header), chunk('IDAT', deflateSync(pixel)), chunk('IEND', Buffer.alloc(0))]);
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk('IHDR', header),
+    chunk('IDAT', deflateSync(pixel)),
+    chunk('IEND', Buffer.alloc(0)),
+  ]);
 }
 
 function wav(seed: number): Buffer {
@@ -55,13 +60,34 @@ function exr(seed: number): Buffer {
     size.writeUInt32LE(value.length);
     return Buffer.concat([Buffer.from(`${name}\0${type}\0`), size, value]);
   };
-  const ints = (...all: number[]) => Buffer.concat(all.map((n) => { const b = Buffer.alloc(4); b.writeInt32LE(n); return b; }));
-  const floats = (...all: number[]) => Buffer.concat(all.map((n) => { const b = Buffer.alloc(4); b.writeFloatLE(n); return b; }));
+  const ints = (...all: number[]) =>
+    Buffer.concat(
+      all.map((n) => {
+        const b = Buffer.alloc(4);
+        b.writeInt32LE(n);
+        return b;
+      }),
+    );
+  const floats = (...all: number[]) =>
+    Buffer.concat(
+      all.map((n) => {
+        const b = Buffer.alloc(4);
+        b.writeFloatLE(n);
+        return b;
+      }),
+    );
   const channels = Buffer.concat([Buffer.from('Y\0'), ints(1, 0, 1, 1), Buffer.from([0])]);
   const header = Buffer.concat([
     Buffer.from([0x76, 0x2f, 0x31, 0x01, 2, 0, 0, 0]),
-    attribute('channels', 'chlist', channels), attribute('compression', 'compression', Buffer.from([0])), attribute('dataWindow', 'box2i', ints(0, 0, 0, 0)), attribute('displayWindow', 'box2i', ints(0, 0, 0, 0)),
-    attribute('lineOrder', 'lineOrder', Buffer.from([0])), attribute('pixelAspectRatio', 'float', floats(1)), attribute('screenWindowCenter', 'v2f', floats(0, 0)), attribute('screenWindowWidth', 'float', floats(1)), Buffer.from([0]),
+    attribute('channels', 'chlist', channels),
+    attribute('compression', 'compression', Buffer.from([0])),
+    attribute('dataWindow', 'box2i', ints(0, 0, 0, 0)),
+    attribute('displayWindow', 'box2i', ints(0, 0, 0, 0)),
+    attribute('lineOrder', 'lineOrder', Buffer.from([0])),
+    attribute('pixelAspectRatio', 'float', floats(1)),
+    attribute('screenWindowCenter', 'v2f', floats(0, 0)),
+    attribute('screenWindowWidth', 'float', floats(1)),
+    Buffer.from([0]),
   ]);
   const offset = Buffer.alloc(8);
   offset.writeBigUInt64LE(BigInt(header.length + 8));
@@ -73,7 +99,13 @@ function exr(seed: number): Buffer {
 function pdf(text: string): Buffer {
   const safe = text.replace(/[^\x20-\x7e]/g, '?').replace(/[\\()]/g, '\\$&');
   const stream = `BT /F1 18 Tf 60 760 Td (${safe}) Tj ET`;
-  const objects = ['<< /Type /Catalog /Pages 2 0 R >>', '<< /Type /Pages /Kids [3 0 R] /Count 1 >>', '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Resources << /Font << /F1 5 0 R >> >> >>', `<< /Length ${stream.length} >>\nstream\n${stream}\nendstream`, '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>'];
+  const objects = [
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Resources << /Font << /F1 5 0 R >> >> >>',
+    `<< /Length ${stream.length} >>\nstream\n${stream}\nendstream`,
+    '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+  ];
   let out = '%PDF-1.4\n';
   const offsets = objects.map((body, i) => {
     const at = out.length;
@@ -99,11 +131,17 @@ export function contentFor(name: string): Buffer {
     case 'pdf':
       return pdf(name);
     case 'svg':
-      return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="8" height="8"><rect width="8" height="8" fill="hsl(${seed % 360} 40% 50%)"/><title>${seed}</title></svg>\n`);
+      return Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="8" height="8"><rect width="8" height="8" fill="hsl(${seed % 360} 40% 50%)"/><title>${seed}</title></svg>\n`,
+      );
     case 'usda':
-      return Buffer.from(`#usda 1.0\n(\n    defaultPrim = "Scene"\n)\n\ndef Xform "Scene"\n{\n    custom int seed = ${seed % 2_000_000_000}\n}\n`);
+      return Buffer.from(
+        `#usda 1.0\n(\n    defaultPrim = "Scene"\n)\n\ndef Xform "Scene"\n{\n    custom int seed = ${seed % 2_000_000_000}\n}\n`,
+      );
     case 'otio':
-      return Buffer.from(`${JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', name, metadata: {}, tracks: { OTIO_SCHEMA: 'Stack.1', name: 'tracks', children: [], effects: [], markers: [], metadata: {} } }, null, 2)}\n`);
+      return Buffer.from(
+        `${JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', name, metadata: {}, tracks: { OTIO_SCHEMA: 'Stack.1', name: 'tracks', children: [], effects: [], markers: [], metadata: {} } }, null, 2)}\n`,
+      );
     default:
       return Buffer.from(`${name}\n`);
   }

@@ -3,8 +3,27 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, w
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import { checkProject, type Client, configOf, DEMO_PASSWORD, hashPassword, insertBlockEdition, insertEdition, insertPerson, listBlocks, openWorld, type Running, startersBeside, startProject, startServer, transaction, upsertRegisters, writePrefixes, type World } from '@nesting/server';
 import type { Template } from '@nesting/core';
+import {
+  type Client,
+  checkProject,
+  configOf,
+  DEMO_PASSWORD,
+  hashPassword,
+  insertBlockEdition,
+  insertEdition,
+  insertPerson,
+  listBlocks,
+  openWorld,
+  type Running,
+  startersBeside,
+  startProject,
+  startServer,
+  transaction,
+  upsertRegisters,
+  type World,
+  writePrefixes,
+} from '@nesting/server';
 import { pino } from 'pino';
 import { contentFor } from './files';
 import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject, FREELANCE } from './projects';
@@ -37,8 +56,18 @@ export async function startDemo(options: DemoOptions): Promise<Running> {
   for (const volume of volumes) mkdirSync(volume.root, { recursive: true });
   const worker = new URL('./check-worker.js', import.meta.url);
   const config = configOf(
-    { NESTING_DATABASE: options.databaseUrl, NESTING_SECRET: options.secret, NESTING_PORT: String(options.port), NESTING_DEMO: '1', NESTING_VOLUMES: volumes.map((v) => `${v.name}=${v.root}`).join(';') },
-    { webFolder: fileURLToPath(new URL('../packages/web/dist', import.meta.url)), migrations: fileURLToPath(new URL('./migrations', import.meta.url)), worker: existsSync(worker) ? worker : null },
+    {
+      NESTING_DATABASE: options.databaseUrl,
+      NESTING_SECRET: options.secret,
+      NESTING_PORT: String(options.port),
+      NESTING_DEMO: '1',
+      NESTING_VOLUMES: volumes.map((v) => `${v.name}=${v.root}`).join(';'),
+    },
+    {
+      webFolder: fileURLToPath(new URL('../packages/web/dist', import.meta.url)),
+      migrations: fileURLToPath(new URL('./migrations', import.meta.url)),
+      worker: existsSync(worker) ? worker : null,
+    },
   );
   const world = await openWorld(config, log);
   const seeded = await world.db.query('select 1 from person limit 1');
@@ -49,14 +78,20 @@ export async function startDemo(options: DemoOptions): Promise<Running> {
 async function seed(world: World, say: (line: string) => void): Promise<void> {
   say('Making the demo studio…');
   // The volumes belong to the database that knows them: a new one begins with empty ones.
-  for (const root of world.config.volumes.values()) for (const name of readdirSync(root)) rmSync(path.join(root, name), { recursive: true });
+  for (const root of world.config.volumes.values())
+    for (const name of readdirSync(root)) rmSync(path.join(root, name), { recursive: true });
   const registers = parseRegisters(readFileSync(path.join(here, 'registers.json'), 'utf8'));
   if (!registers.ok) throw new Error(registers.faults[0]);
   const people = await transaction(world.db, async (client) => {
     await upsertRegisters(client, registers.value);
     const people = await seedPeople(client);
-    for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json'))) await seedTemplate(client, name);
-    for (const [volume, drive] of [['studio', 'S:\\'], ['archive', 'T:\\']] as const) await writePrefixes(client, volume, { windows: drive, macos: `/Volumes/${volume}`, linux: `/mnt/${volume}` });
+    for (const name of readdirSync(path.join(here, 'templates')).filter((f) => f.endsWith('.nest.json')))
+      await seedTemplate(client, name);
+    for (const [volume, drive] of [
+      ['studio', 'S:\\'],
+      ['archive', 'T:\\'],
+    ] as const)
+      await writePrefixes(client, volume, { windows: drive, macos: `/Volumes/${volume}`, linux: `/mnt/${volume}` });
     return people;
   });
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
@@ -65,15 +100,40 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
   await world.checks.idle();
 }
 
-/** Window pieces learned something since the running one was started: sound has its own folder now, and masters are called what clients call them. */
+/**
+ * Window pieces learned something since the running one was started: sound has its own folder now, and masters are
+ * called what clients call them.
+ */
 async function newEdition({ db }: World): Promise<void> {
   await transaction(db, async (client) => {
-    const row = (await client.query<{ body: Template }>("select body from template_edition where template_id = 'window-piece' order by edition desc limit 1")).rows[0];
+    const row = (
+      await client.query<{ body: Template }>(
+        "select body from template_edition where template_id = 'window-piece' order by edition desc limit 1",
+      )
+    ).rows[0];
     if (row === undefined) return;
     const { body } = row;
     const folders = (body.root.folders ?? []).map((f) => (f.id === 'masters' ? { ...f, name: 'deliveries' } : f));
-    const root = { ...body.root, numbering: { digits: 2, joiner: '_' }, folders: [...folders, { id: 'sound', number: 3, name: 'sound', purpose: 'One loop per window.', mark: 'teal' as const, accepts: ['document'] }] };
-    await insertEdition(client, { ...body, edition: (body.edition ?? 1) + 1, root }, startersBeside(path.join(here, 'templates'), body));
+    const root = {
+      ...body.root,
+      numbering: { digits: 2, joiner: '_' },
+      folders: [
+        ...folders,
+        {
+          id: 'sound',
+          number: 3,
+          name: 'sound',
+          purpose: 'One loop per window.',
+          mark: 'teal' as const,
+          accepts: ['document'],
+        },
+      ],
+    };
+    await insertEdition(
+      client,
+      { ...body, edition: (body.edition ?? 1) + 1, root },
+      startersBeside(path.join(here, 'templates'), body),
+    );
   });
 }
 
@@ -106,15 +166,31 @@ async function withHouseBlocks(client: Client, template: Template): Promise<Temp
   const house = await listBlocks(client);
   const blocks = [];
   for (const block of template.blocks ?? []) {
-    if (!house.some((h) => h.id === block.id)) await insertBlockEdition(client, block.id, 1, { name: block.name ?? block.id, folders: block.folders }, `Shared from ${template.name}.`, null);
+    if (!house.some((h) => h.id === block.id))
+      await insertBlockEdition(
+        client,
+        block.id,
+        1,
+        { name: block.name ?? block.id, folders: block.folders },
+        `Shared from ${template.name}.`,
+        null,
+      );
     blocks.push({ ...block, shared: { block: block.id, edition: 1 } });
   }
   return blocks.length === 0 ? template : { ...template, blocks };
 }
 
 async function seedProject(world: World, people: ReadonlyMap<string, string>, demo: DemoProject): Promise<void> {
-  const editions = await world.db.query<{ edition: number }>('select max(edition) as edition from template_edition where template_id = $1', [demo.template]);
-  const project = await startProject(world, people.get(demo.person) as string, { template: demo.template, edition: editions.rows[0]?.edition ?? 1, volume: 'studio', values: { ...demo.values } });
+  const editions = await world.db.query<{ edition: number }>(
+    'select max(edition) as edition from template_edition where template_id = $1',
+    [demo.template],
+  );
+  const project = await startProject(world, people.get(demo.person) as string, {
+    template: demo.template,
+    edition: editions.rows[0]?.edition ?? 1,
+    volume: 'studio',
+    values: { ...demo.values },
+  });
   await world.checks.idle();
   const root = path.join(world.config.volumes.get('studio') as string, project.folder);
   const today = Date.parse(`${DEMO_TODAY}T17:00:00Z`);
@@ -123,11 +199,19 @@ async function seedProject(world: World, people: ReadonlyMap<string, string>, de
   // Checked on the way: findings come and go over weeks, and not all on one day.
   const stops = [70, 14, 0].map((left) => demo.files.length - left);
   for (const [i, file] of demo.files.entries()) {
-    writeDemoFile(root, demo, file, new Date(today - Math.round((demo.age * 86_400_000 * (demo.files.length - i)) / demo.files.length)));
+    writeDemoFile(
+      root,
+      demo,
+      file,
+      new Date(today - Math.round((demo.age * 86_400_000 * (demo.files.length - i)) / demo.files.length)),
+    );
     const days = DAYS_AGO[stops.indexOf(i + 1)];
     if (days !== undefined && days > 0) await checkBack(world, project.id, by, days);
   }
-  await world.db.query('update project set started_at = $2 where id = $1', [project.id, new Date(today - demo.age * 86_400_000)]);
+  await world.db.query('update project set started_at = $2 where id = $1', [
+    project.id,
+    new Date(today - demo.age * 86_400_000),
+  ]);
   await checkProject(world, project.id, by);
   await world.checks.idle();
 }
@@ -141,7 +225,10 @@ function writeDemoFile(root: string, demo: DemoProject, file: string, at: Date):
   mkdirSync(path.dirname(absolute), { recursive: true });
   if (existsSync(absolute)) return;
   const own = demo.contents?.[file];
-  writeFileSync(absolute, own === undefined ? contentFor(path.basename(file)) : typeof own === 'string' ? own : contentFor(own.like));
+  writeFileSync(
+    absolute,
+    own === undefined ? contentFor(path.basename(file)) : typeof own === 'string' ? own : contentFor(own.like),
+  );
   utimesSync(absolute, at, at);
 }
 
@@ -149,7 +236,12 @@ function writeDemoFile(root: string, demo: DemoProject, file: string, at: Date):
 async function checkBack(world: World, project: string, by: string, days: number): Promise<void> {
   const id = await checkProject(world, project, by);
   await world.checks.idle();
-  await world.db.query("update check_run set started_at = started_at - $2 * interval '1 day', ended_at = ended_at - $2 * interval '1 day' where project_id = $1 and (id = $3 or started_at > clock_timestamp() - interval '1 hour')", [project, days, id]);
-  await world.db.query("update finding set since_at = since_at - $2 * interval '1 day', until_at = until_at - $2 * interval '1 day' where project_id = $1 and since_at > clock_timestamp() - interval '1 hour'", [project, days]);
+  await world.db.query(
+    "update check_run set started_at = started_at - $2 * interval '1 day', ended_at = ended_at - $2 * interval '1 day' where project_id = $1 and (id = $3 or started_at > clock_timestamp() - interval '1 hour')",
+    [project, days, id],
+  );
+  await world.db.query(
+    "update finding set since_at = since_at - $2 * interval '1 day', until_at = until_at - $2 * interval '1 day' where project_id = $1 and since_at > clock_timestamp() - interval '1 hour'",
+    [project, days],
+  );
 }
-

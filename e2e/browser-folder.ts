@@ -1,4 +1,7 @@
-/** What the browser test of folders runs inside the page: plans made at random, done and undone in the origin's private file system. */
+/**
+ * What the browser test of folders runs inside the page: plans made at random, done and undone in the origin's private
+ * file system.
+ */
 import fc from 'fast-check';
 import { applyBatch, doneAfter, type Intents, leftOf, type Outcome, reverseChanges } from '../packages/core/src/index';
 import { plans } from '../packages/core/tests/plans';
@@ -8,20 +11,41 @@ async function treeOf(folder: FileSystemDirectoryHandle, below = ''): Promise<st
   const out: string[] = [];
   for await (const [name, handle] of folder.entries()) {
     if (below === '' && name === '.nesting') continue;
-    if (handle.kind === 'directory') out.push(`${below}${name}/`, ...(await treeOf(handle as FileSystemDirectoryHandle, `${below}${name}/`)));
+    if (handle.kind === 'directory')
+      out.push(`${below}${name}/`, ...(await treeOf(handle as FileSystemDirectoryHandle, `${below}${name}/`)));
     else out.push(`${below}${name} ${await (await (handle as FileSystemFileHandle).getFile()).text()}`);
   }
   return out.sort();
 }
 
-const bytesOf = (content: { readonly kind: string; readonly text?: string }) => new TextEncoder().encode(content.text ?? '');
+const bytesOf = (content: { readonly kind: string; readonly text?: string }) =>
+  new TextEncoder().encode(content.text ?? '');
 
-async function apply(root: FileSystemDirectoryHandle, id: string, changes: Parameters<typeof applyBatch>[0]['changes']) {
+async function apply(
+  root: FileSystemDirectoryHandle,
+  id: string,
+  changes: Parameters<typeof applyBatch>[0]['changes'],
+) {
   const journal = await browserJournal(root, id);
   let intents: Intents | null = null;
   const outcomes: Outcome[] = [];
-  const kept = { group: 1, begin: (i: Intents) => { intents = i; return journal.begin(i); }, outcome: (o: Outcome) => { outcomes.push(o); return journal.outcome(o); } };
-  const outcome = await applyBatch({ id, what: 'test', by: '', at: '', undoes: null, changes, folder: `.nesting/batches/${id}` }, browserLivePort(root), kept, { bytesOf });
+  const kept = {
+    group: 1,
+    begin: (i: Intents) => {
+      intents = i;
+      return journal.begin(i);
+    },
+    outcome: (o: Outcome) => {
+      outcomes.push(o);
+      return journal.outcome(o);
+    },
+  };
+  const outcome = await applyBatch(
+    { id, what: 'test', by: '', at: '', undoes: null, changes, folder: `.nesting/batches/${id}` },
+    browserLivePort(root),
+    kept,
+    { bytesOf },
+  );
   return { outcome, intents: intents as Intents | null, outcomes };
 }
 
@@ -47,13 +71,23 @@ export async function plansInFolder(runs: number, seed: number): Promise<readonl
     // Times are those of this moment: that they are expected is another test's matter.
     const changes = plan.changes.map(({ expects: _expects, ...change }) => change);
     const done = await apply(root, 'b1', changes);
-    const after = (await treeOf(root)).map((l) => (l.endsWith('/') ? l.slice(0, -1) : (l.split(' ')[0] as string))).sort();
-    if (done.outcome.state !== 'done' || JSON.stringify(after) !== JSON.stringify(plan.after)) wrong.push(`${n}: ${JSON.stringify(done.outcome)} ${JSON.stringify(after)} for ${JSON.stringify(plan.after)}`);
+    const after = (await treeOf(root))
+      .map((l) => (l.endsWith('/') ? l.slice(0, -1) : (l.split(' ')[0] as string)))
+      .sort();
+    if (done.outcome.state !== 'done' || JSON.stringify(after) !== JSON.stringify(plan.after))
+      wrong.push(`${n}: ${JSON.stringify(done.outcome)} ${JSON.stringify(after)} for ${JSON.stringify(plan.after)}`);
     if (done.intents !== null) {
       const folder = '.nesting/batches/b1';
-      const undone = await apply(root, 'b2', reverseChanges(doneAfter(done.intents, done.intents.steps.length, leftOf(done.outcomes), folder), folder));
+      const undone = await apply(
+        root,
+        'b2',
+        reverseChanges(doneAfter(done.intents, done.intents.steps.length, leftOf(done.outcomes), folder), folder),
+      );
       const again = await treeOf(root);
-      if (undone.outcome.state !== 'done' || JSON.stringify(again) !== JSON.stringify(before)) wrong.push(`${n} undone: ${JSON.stringify(undone.outcome)} ${JSON.stringify(again)} for ${JSON.stringify(before)}`);
+      if (undone.outcome.state !== 'done' || JSON.stringify(again) !== JSON.stringify(before))
+        wrong.push(
+          `${n} undone: ${JSON.stringify(undone.outcome)} ${JSON.stringify(again)} for ${JSON.stringify(before)}`,
+        );
     }
     await home.removeEntry(`plan-${n}`, { recursive: true });
   }

@@ -6,12 +6,26 @@ import type { Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { expect, test } from './demo';
 
-const treeOf = (root: string): string[] => readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((p) => !p.startsWith('.nesting')).map((p) => `${p}${statSync(path.join(root, p)).isDirectory() ? '/' : ` ${statSync(path.join(root, p)).mtimeMs}`}`).sort();
-const idOf = async (page: Page, number: string): Promise<string> => ((await (await page.request.get(`/api/projects?find=${number}`)).json()) as { rows: { id: string; number: string }[] }).rows.find((p) => p.number === number)?.id ?? '';
-const folderOf = (studio: string, number: string): string => path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
-const faults = async (page: Page) => (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
+const treeOf = (root: string): string[] =>
+  readdirSync(root, { recursive: true, encoding: 'utf8' })
+    .filter((p) => !p.startsWith('.nesting'))
+    .map((p) => `${p}${statSync(path.join(root, p)).isDirectory() ? '/' : ` ${statSync(path.join(root, p)).mtimeMs}`}`)
+    .sort();
+const idOf = async (page: Page, number: string): Promise<string> =>
+  (
+    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
+      rows: { id: string; number: string }[];
+    }
+  ).rows.find((p) => p.number === number)?.id ?? '';
+const folderOf = (studio: string, number: string): string =>
+  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
+const faults = async (page: Page) =>
+  (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 
-test('one more projector by one click: the plan, a line left out, carried out, undone; the tree is what it was', async ({ as, demo }) => {
+test('one more projector by one click: the plan, a line left out, carried out, undone; the tree is what it was', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const root = folderOf(demo.studio, '26011');
   const before = treeOf(root);
@@ -29,7 +43,13 @@ test('one more projector by one click: the plan, a line left out, carried out, u
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page.getByText(/^Makes 5 folders\./)).toBeVisible();
   // A reload loses nothing of it.
-  await expect.poll(async () => (await (await page.request.get(`/api/projects/${await idOf(page, '26011')}/reshape`)).text()).includes('leaveOut')).toBe(true);
+  await expect
+    .poll(async () =>
+      (await (await page.request.get(`/api/projects/${await idOf(page, '26011')}/reshape`)).text()).includes(
+        'leaveOut',
+      ),
+    )
+    .toBe(true);
   await page.reload();
   await expect(page.getByText(/^Makes 5 folders\./)).toBeVisible();
   expect(await faults(page)).toEqual([]);
@@ -54,7 +74,10 @@ test('one more projector by one click: the plan, a line left out, carried out, u
   await expect.poll(() => treeOf(root)).toEqual(before);
 });
 
-test('another title: the folder and the names that carry it; the disk changes meanwhile and the plan is made anew; undone whole', async ({ as, demo }) => {
+test('another title: the folder and the names that carry it; the disk changes meanwhile and the plan is made anew; undone whole', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const root = folderOf(demo.studio, '26009');
   const before = treeOf(root);
@@ -77,7 +100,10 @@ test('another title: the folder and the names that carry it; the disk changes me
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect(page).toHaveURL(/\/batches\?batch=/);
   const renamed = path.join(demo.studio, '26009_OTM_winter-lanes');
-  expect([existsSync(root), existsSync(path.join(renamed, '01_paperwork/quotes/2026-01-09_quote_winter-lanes.pdf'))]).toEqual([false, true]);
+  expect([
+    existsSync(root),
+    existsSync(path.join(renamed, '01_paperwork/quotes/2026-01-09_quote_winter-lanes.pdf')),
+  ]).toEqual([false, true]);
   await page.getByRole('button', { name: 'Undo it' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
   await expect.poll(() => existsSync(root)).toBe(true);
@@ -85,7 +111,10 @@ test('another title: the folder and the names that carry it; the disk changes me
   expect(after.map((l) => l.replace(/ .*/, ''))).toEqual(before.map((l) => l.replace(/ .*/, '')));
 });
 
-test('a newer edition: said on the project’s page, its renames and new folders shown, part of it taken', async ({ as, demo }) => {
+test('a newer edition: said on the project’s page, its renames and new folders shown, part of it taken', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const root = folderOf(demo.studio, '26015');
   await page.goto(`/projects/${await idOf(page, '26015')}`);
@@ -105,7 +134,10 @@ test('a newer edition: said on the project’s page, its renames and new folders
   await expect(page.getByText('Nothing found: all in order.')).toBeVisible();
 });
 
-test('an artist adds a test night and makes a folder where the template lets them; the rest is not theirs', async ({ as, demo }) => {
+test('an artist adds a test night and makes a folder where the template lets them; the rest is not theirs', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Bram Okonjo');
   const root = folderOf(demo.studio, '26014');
   await page.goto(`/projects/${await idOf(page, '26014')}/change`);
@@ -115,11 +147,17 @@ test('an artist adds a test night and makes a folder where the template lets the
   await page.getByRole('button', { name: /to Scenes/ }).click();
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect(page).toHaveURL(/\/batches\?batch=/);
-  expect([existsSync(path.join(root, '03_design/print')), existsSync(path.join(root, '05_motion/west-front/s07/renders'))]).toEqual([true, true]);
+  expect([
+    existsSync(path.join(root, '03_design/print')),
+    existsSync(path.join(root, '05_motion/west-front/s07/renders')),
+  ]).toEqual([true, true]);
   await expect(page.getByRole('button', { name: 'Undo it' })).toHaveCount(0);
 });
 
-test('a freelancer’s folder is taken in: the fitting template, its values, what is otherwise; nothing in it is touched', async ({ as, demo }) => {
+test('a freelancer’s folder is taken in: the fitting template, its values, what is otherwise; nothing in it is touched', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const root = path.join(path.dirname(demo.studio), 'archive/26008_SAK_candle-nave');
   const before = treeOf(root);
@@ -152,7 +190,10 @@ test('two folders of one project side by side; the copy becomes a project of its
   await place.getByLabel(/Number of its own/).fill('25991');
   await place.getByRole('button', { name: 'A project of its own' }).click();
   await expect(page).toHaveURL(/\/projects\/[0-9a-f-]{36}$/);
-  expect((JSON.parse(readFileSync(path.join(copy, '.nesting/project.json'), 'utf8')) as { values: { number: string } }).values.number).toBe('25991');
+  expect(
+    (JSON.parse(readFileSync(path.join(copy, '.nesting/project.json'), 'utf8')) as { values: { number: string } })
+      .values.number,
+  ).toBe('25991');
 });
 
 test('a batch that stops half way says why; the way is freed, and it is finished', async ({ as, demo }) => {
@@ -164,14 +205,24 @@ test('a batch that stops half way says why; the way is freed, and it is finished
   await expect(page.getByText(/calls its folder 26011_FNR_curtain-down/)).toBeVisible();
   // Somebody's folder takes the name as soon as the batch is open.
   const taken = path.join(demo.studio, '26011_FNR_curtain-down');
-  await page.route('**/api/projects/*/batches', async (route) => {
-    const answer = route.fetch();
-    while (!existsSync(path.join(root, '.nesting/batches/open')) && existsSync(root)) await new Promise((resolve) => setImmediate(resolve));
-    if (existsSync(root)) mkdirSync(taken, { recursive: true });
-    await route.fulfill({ response: await answer });
-  }, { times: 1 });
+  await page.route(
+    '**/api/projects/*/batches',
+    async (route) => {
+      const answer = route.fetch();
+      while (!existsSync(path.join(root, '.nesting/batches/open')) && existsSync(root))
+        await new Promise((resolve) => setImmediate(resolve));
+      if (existsSync(root)) mkdirSync(taken, { recursive: true });
+      await route.fulfill({ response: await answer });
+    },
+    { times: 1 },
+  );
   await page.getByRole('button', { name: 'Carry it out' }).click();
-  await expect.poll(() => existsSync(path.join(taken, '.nesting')) || page.getByText(/finish the batch once the way is free/).isVisible()).toBe(true);
+  await expect
+    .poll(
+      () =>
+        existsSync(path.join(taken, '.nesting')) || page.getByText(/finish the batch once the way is free/).isVisible(),
+    )
+    .toBe(true);
   if (!existsSync(path.join(taken, '.nesting'))) {
     await page.goto(`/projects/${id}/batches`);
     await expect(page.getByText(/26011_FNR_curtain-down is taken/)).toBeVisible();
@@ -185,8 +236,21 @@ test('a batch that stops half way says why; the way is freed, and it is finished
 
 test('in a folder of the browser plans end as meant and are undone, by the same core', async ({ as }) => {
   const page = await as('Ines Thorvald');
-  const built = await build({ entryPoints: ['e2e/browser-folder.ts'], bundle: true, write: false, format: 'iife', globalName: 'folders', platform: 'browser', target: 'es2022', logLevel: 'error' });
+  const built = await build({
+    entryPoints: ['e2e/browser-folder.ts'],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    globalName: 'folders',
+    platform: 'browser',
+    target: 'es2022',
+    logLevel: 'error',
+  });
   await page.evaluate(`${built.outputFiles[0]?.text};globalThis.folders = folders;`);
-  const wrong = await page.evaluate(() => (globalThis as unknown as { folders: { plansInFolder(runs: number, seed: number): Promise<readonly string[]> } }).folders.plansInFolder(40, 7));
+  const wrong = await page.evaluate(() =>
+    (
+      globalThis as unknown as { folders: { plansInFolder(runs: number, seed: number): Promise<readonly string[]> } }
+    ).folders.plansInFolder(40, 7),
+  );
   expect(wrong).toEqual([]);
 });

@@ -1,4 +1,6 @@
-/** A coordinator's and an artist's hour with findings: by keyboard, on a real disk, and what only this computer sees. */
+/**
+ * A coordinator's and an artist's hour with findings: by keyboard, on a real disk, and what only this computer sees.
+ */
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -6,12 +8,23 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, test } from './demo';
 
-const idOf = async (page: Page, number: string): Promise<string> => ((await (await page.request.get(`/api/projects?find=${number}`)).json()) as { rows: { id: string; number: string }[] }).rows.find((p) => p.number === number)?.id ?? '';
-const folderOf = (studio: string, number: string): string => path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
-const faults = async (page: Page) => (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
-const totalOf = async (page: Page, id: string, query = '') => ((await (await page.request.get(`/api/projects/${id}/findings?group=none${query}`)).json()) as { total: number }).total;
+const idOf = async (page: Page, number: string): Promise<string> =>
+  (
+    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
+      rows: { id: string; number: string }[];
+    }
+  ).rows.find((p) => p.number === number)?.id ?? '';
+const folderOf = (studio: string, number: string): string =>
+  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
+const faults = async (page: Page) =>
+  (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
+const totalOf = async (page: Page, id: string, query = '') =>
+  ((await (await page.request.get(`/api/projects/${id}/findings?group=none${query}`)).json()) as { total: number })
+    .total;
 
-test('findings are gone through by keyboard: accepted, given, noted, picked; the address holds what is looked at', async ({ as }) => {
+test('findings are gone through by keyboard: accepted, given, noted, picked; the address holds what is looked at', async ({
+  as,
+}) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26014');
   await page.goto(`/projects/${id}?view=findings`);
@@ -59,7 +72,10 @@ test('findings are gone through by keyboard: accepted, given, noted, picked; the
   await expect.poll(() => totalOf(page, id)).toBe(all);
 });
 
-test('an artist sees what is theirs, takes a finding, and puts one right on the disk: the page follows by itself', async ({ as, demo }) => {
+test('an artist sees what is theirs, takes a finding, and puts one right on the disk: the page follows by itself', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Aiko Pendry');
   await page.getByRole('link', { name: 'Checks' }).click();
   await expect(page.getByRole('heading', { name: 'Mine to put right' })).toBeVisible();
@@ -68,7 +84,9 @@ test('an artist sees what is theirs, takes a finding, and puts one right on the 
   await page.goto(`/projects/${id}?view=findings&person=AP`);
   await expect(page.getByRole('listbox', { name: 'Findings' }).getByRole('option')).toHaveCount(1);
   await expect(page.getByRole('button', { name: 'Accept…' })).toHaveCount(0);
-  rmSync(path.join(folderOf(demo.studio, '26014'), '05_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda'));
+  rmSync(
+    path.join(folderOf(demo.studio, '26014'), '05_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda'),
+  );
   // Nobody asks for a check: the folder is looked at while the page is open.
   await expect(page.getByText('Nothing of this kind')).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Show all that is to be put right' }).click();
@@ -77,7 +95,10 @@ test('an artist sees what is theirs, takes a finding, and puts one right on the 
   await expect.poll(() => totalOf(page, id, '&person=AP')).toBe(1);
 });
 
-test('a project that has lived without checks: all of today is accepted in one act, and what comes after counts', async ({ as, demo }) => {
+test('a project that has lived without checks: all of today is accepted in one act, and what comes after counts', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26009');
   const all = await totalOf(page, id);
@@ -96,21 +117,43 @@ test('a project that has lived without checks: all of today is accepted in one a
   await page.getByRole('menuitem', { name: 'When it is checked by itself…' }).click();
   await page.getByRole('radio', { name: 'every day' }).click();
   await page.getByRole('button', { name: 'Keep' }).click();
-  await expect.poll(async () => ((await (await page.request.get(`/api/projects/${id}/checks`)).json()) as { every: number | null }).every).toBe(1440);
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`/api/projects/${id}/checks`)).json()) as { every: number | null }).every,
+    )
+    .toBe(1440);
   await page.goto(`/projects/${id}/findings`);
   await expect(page.getByText('brand new.txt', { exact: true })).toBeVisible();
   expect(await faults(page)).toEqual([]);
 });
 
-test('the same folder gives the same findings on the server, in the browser and on the command line', async ({ as, demo }) => {
+test('the same folder gives the same findings on the server, in the browser and on the command line', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26014');
   const root = folderOf(demo.studio, '26014');
   await page.request.post(`/api/projects/${id}/checks`, { data: {}, headers: { origin: demo.address } });
-  await expect.poll(async () => ((await (await page.request.get(`/api/projects/${id}/checks`)).json()) as { newest: { state: string } }).newest.state).toBe('done');
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`/api/projects/${id}/checks`)).json()) as { newest: { state: string } }).newest
+          .state,
+    )
+    .toBe('done');
   type Line = { id: string; message: string };
-  const server = ((await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=2000`)).json()) as { rows: Line[] }).rows.map((f) => `${f.id} ${f.message}`).sort();
-  const accepted = ((await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=2000&view=accepted`)).json()) as { rows: Line[] }).rows.map((f) => `${f.id} ${f.message}`);
+  const server = (
+    (await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=2000`)).json()) as { rows: Line[] }
+  ).rows
+    .map((f) => `${f.id} ${f.message}`)
+    .sort();
+  const accepted = (
+    (await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=2000&view=accepted`)).json()) as {
+      rows: Line[];
+    }
+  ).rows.map((f) => `${f.id} ${f.message}`);
   let out = '';
   try {
     out = execFileSync(process.execPath, ['bin/nesting.js', 'check', root, '--json'], { encoding: 'utf8' });
@@ -122,7 +165,11 @@ test('the same folder gives the same findings on the server, in the browser and 
 
   // The folder as the browser's own, file by file with their times.
   const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((p) => !p.startsWith('.nesting'));
-  const tree = files.map((p) => ({ path: p, folder: statSync(path.join(root, p)).isDirectory(), text: statSync(path.join(root, p)).isDirectory() ? '' : readFileSync(path.join(root, p)).toString('base64') }));
+  const tree = files.map((p) => ({
+    path: p,
+    folder: statSync(path.join(root, p)).isDirectory(),
+    text: statSync(path.join(root, p)).isDirectory() ? '' : readFileSync(path.join(root, p)).toString('base64'),
+  }));
   await page.goto(`/projects/${id}/here`);
   await page.evaluate(async (entries) => {
     const home = await navigator.storage.getDirectory();
@@ -142,14 +189,22 @@ test('the same folder gives the same findings on the server, in the browser and 
     (globalThis as unknown as { showDirectoryPicker: unknown }).showDirectoryPicker = async () => top;
   }, tree);
   await page.getByRole('button', { name: 'A folder here…' }).click();
-  await expect(page.getByText(`${new Intl.NumberFormat('en-GB').format(tree.filter((t) => !t.folder).length)} files in`)).toBeVisible({ timeout: 60_000 });
+  await expect(
+    page.getByText(`${new Intl.NumberFormat('en-GB').format(tree.filter((t) => !t.folder).length)} files in`),
+  ).toBeVisible({ timeout: 60_000 });
   expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Hand the findings in' }).click();
   await expect(page.getByText('Handed in: whoever coordinates sees it.')).toBeVisible();
   const handed = ((await (await page.request.get(`/api/projects/${id}/handed-in`)).json()) as { id: string }[])[0]?.id;
-  const browser = ((await (await page.request.get(`/api/handed-in/${handed}`)).json()) as Line[]).map((f) => `${f.id} ${f.message}`);
-  // The browser's copies were all written a moment ago: what rests on times and on settled files is left in peace there.
-  const timely = (line: string) => !/ holds nothing\.| was last written on | the same to the last byte\.| points (?:by|to|out)| frames? (?:is|are) missing| of its frames /.test(line);
+  const browser = ((await (await page.request.get(`/api/handed-in/${handed}`)).json()) as Line[]).map(
+    (f) => `${f.id} ${f.message}`,
+  );
+  // The browser's copies were all written a moment ago: what rests on times and on settled files is left in peace
+  // there.
+  const timely = (line: string) =>
+    !/ holds nothing\.| was last written on | the same to the last byte\.| points (?:by|to|out)| frames? (?:is|are) missing| of its frames /.test(
+      line,
+    );
   expect(browser.filter(timely).sort()).toEqual(cli.filter(timely));
   expect(browser.length).toBeGreaterThan(10);
 
@@ -162,10 +217,19 @@ test('the same folder gives the same findings on the server, in the browser and 
   await expect(page.getByRole('alert').or(page.getByText(/0 files in/))).toBeVisible();
 });
 
-test('who has what, sent and opened by its link; all projects in charts; every page without a fault', async ({ as, demo, browser }) => {
+test('who has what, sent and opened by its link; all projects in charts; every page without a fault', async ({
+  as,
+  demo,
+  browser,
+}) => {
   const page = await as('Ines Thorvald');
   await page.goto('/checks');
-  await expect(page.getByRole('img', { name: /Findings over time/ }).locator('svg').first()).toBeVisible();
+  await expect(
+    page
+      .getByRole('img', { name: /Findings over time/ })
+      .locator('svg')
+      .first(),
+  ).toBeVisible();
   await expect(page.getByText(/today: \d+ must/)).toBeVisible();
   expect(await faults(page)).toEqual([]);
   await page.goto('/checks/people?person=BO');

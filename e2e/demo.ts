@@ -33,8 +33,16 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { demo:
       await sql(url, `create database ${database}`);
       const data = mkdtempSync(path.join(tmpdir(), 'nesting-browser-'));
       const port = 20_000 + Math.floor(Math.random() * 20_000);
-      const built = (await import(path.join(process.cwd(), 'dist/demo.js'))) as { startDemo(options: object): Promise<Running> };
-      const running = await built.startDemo({ databaseUrl: url.replace(/\/[^/]*$/, `/${database}`), secret: 'x'.repeat(40), port, data, say: () => undefined });
+      const built = (await import(path.join(process.cwd(), 'dist/demo.js'))) as {
+        startDemo(options: object): Promise<Running>;
+      };
+      const running = await built.startDemo({
+        databaseUrl: url.replace(/\/[^/]*$/, `/${database}`),
+        secret: 'x'.repeat(40),
+        port,
+        data,
+        say: () => undefined,
+      });
       await use({ address: `http://127.0.0.1:${port}`, studio: path.join(data, 'volumes/studio') });
       await running.stop();
       await sql(url, `drop database ${database} with (force)`);
@@ -47,7 +55,12 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { demo:
     const contexts: BrowserContext[] = [];
     const errors: string[] = [];
     await use(async (name) => {
-      const context = await browser.newContext({ baseURL: demo.address, viewport: { width: 1280, height: 800 }, locale: 'en-GB', permissions: ['clipboard-read', 'clipboard-write'] });
+      const context = await browser.newContext({
+        baseURL: demo.address,
+        viewport: { width: 1280, height: 800 },
+        locale: 'en-GB',
+        permissions: ['clipboard-read', 'clipboard-write'],
+      });
       contexts.push(context);
       const page = await context.newPage();
       page.on('pageerror', (error) => errors.push(error.message));

@@ -1,4 +1,6 @@
-/** The house's lists, walked as a coordinator would: each entry is shown, changed, found again, and told in the history. */
+/**
+ * The house's lists, walked as a coordinator would: each entry is shown, changed, found again, and told in the history.
+ */
 import type { Page } from '@playwright/test';
 import { expect, test } from './demo';
 
@@ -35,11 +37,14 @@ test('clients: added by keyboard, changed in place, kept, put back, merged; a co
   await expect(page.getByLabel('Code', { exact: true })).toHaveValue('QHT');
 });
 
-test('a table is looked at line by line and its good lines taken in; what the list saves it takes in as the same', async ({ as }) => {
+test('a table is looked at line by line and its good lines taken in; what the list saves it takes in as the same', async ({
+  as,
+}) => {
   const page = await as('Ines Thorvald');
   await page.goto('/registers/abbreviations');
   await page.getByRole('button', { name: 'Take in a table…' }).click();
-  const give = (name: string, bytes: Buffer) => page.getByLabel('A table', { exact: true }).setInputFiles({ name, mimeType: 'text/csv', buffer: bytes });
+  const give = (name: string, bytes: Buffer) =>
+    page.getByLabel('A table', { exact: true }).setInputFiles({ name, mimeType: 'text/csv', buffer: bytes });
   await give('odd.csv', Buffer.from([0, 1, 2, 3]));
   await expect(page.getByRole('alert')).toContainText('no table that can be read');
   await give('titles.csv', Buffer.from('Titel;Sum\na;b\n'));
@@ -51,12 +56,18 @@ test('a table is looked at line by line and its good lines taken in; what the li
   await page.getByRole('button', { name: 'Take in 2 lines' }).click();
   await expect(page.getByText('2 added, 0 changed.')).toBeVisible();
   await expect(row(page, /renvoi à la fin/)).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
   await page.getByRole('button', { name: 'Take in a table…' }).click();
   await page.getByLabel('A table', { exact: true }).setInputFiles(await download.path());
   await expect(page.getByRole('radio', { name: '0 new' })).toBeVisible();
   await expect(page.getByRole('radio', { name: '0 changed' })).toBeVisible();
-  for (const [list, words] of [['families', 'sound'], ['banned', 'final']] as const) {
+  for (const [list, words] of [
+    ['families', 'sound'],
+    ['banned', 'final'],
+  ] as const) {
     await page.goto(`/registers/${list}`);
     await row(page, new RegExp(words)).first().click();
     await expect(page.getByLabel('History')).toBeVisible();
@@ -86,7 +97,11 @@ test('numbers: the next one, one reserved, one of another form refused before it
   await expect(page.getByText(new RegExp(`^Next: ${held}$`))).toBeVisible();
 });
 
-test('somebody is invited, comes in by the mailed link, makes a key, and is out at once when their access ends', async ({ as, browser, demo }) => {
+test('somebody is invited, comes in by the mailed link, makes a key, and is out at once when their access ends', async ({
+  as,
+  browser,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   await page.goto('/registers/people');
   await page.getByRole('button', { name: 'Invite…' }).click();
@@ -112,7 +127,8 @@ test('somebody is invited, comes in by the mailed link, makes a key, and is out 
   await hers.getByRole('button', { name: 'Make a key' }).click();
   await expect(hers.getByText('It is shown only now.')).toBeVisible();
   const key = /nest_[\w-]{32}/.exec((await hers.getByLabel('Access keys').textContent()) ?? '')?.[0] as string;
-  const byKey = () => hers.request.fetch(`${demo.address}/api/projects`, { headers: { authorization: `Bearer ${key}`, cookie: '' } });
+  const byKey = () =>
+    hers.request.fetch(`${demo.address}/api/projects`, { headers: { authorization: `Bearer ${key}`, cookie: '' } });
   expect((await byKey()).status()).toBe(200);
   await page.goto('/registers/people');
   await row(page, /Nora Quist/).click();

@@ -24,7 +24,10 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
   const tree = page.getByRole('tree', { name: 'What will be made' });
   await expect(tree.getByRole('treeitem').first()).toContainText('26016_QHT_lantern-quay');
   await expect(tree).toContainText('west-front');
-  await tree.getByRole('treeitem', { name: /renders/ }).first().click();
+  await tree
+    .getByRole('treeitem', { name: /renders/ })
+    .first()
+    .click();
   await expect(page.getByText('studio/26016_QHT_lantern-quay/05_motion/west-front/s01/renders')).toBeVisible();
   await expect(page.getByText(/Makes \d+ folders and 2 files on studio/)).toBeVisible();
   await page.getByRole('button', { name: 'Make this project' }).click();
@@ -34,7 +37,9 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
   expect(existsSync(path.join(root, '05_motion/clock-tower/s03/renders'))).toBe(true);
   expect(existsSync(path.join(root, '06_sound/voice/nl'))).toBe(true);
   expect(readFileSync(path.join(root, '26016_brief.md'), 'utf8')).toContain('# Lantern Quay');
-  expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({ template: { id: 'facade-show', edition: 3 } });
+  expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({
+    template: { id: 'facade-show', edition: 3 },
+  });
   await expect(page.getByText('Nothing found: all in order.')).toBeVisible();
 
   const working = path.join(root, '05_motion/west-front/s02/working');
@@ -54,7 +59,9 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
   // The command line says the same of the same folder.
   const ids = await page.evaluate(async () => {
     const id = location.pathname.split('/')[2];
-    return ((await (await fetch(`/api/projects/${id}/findings?group=none`)).json()) as { rows: { id: string }[] }).rows.map((f) => f.id);
+    return (
+      (await (await fetch(`/api/projects/${id}/findings?group=none`)).json()) as { rows: { id: string }[] }
+    ).rows.map((f) => f.id);
   });
   let out = '';
   try {
@@ -112,7 +119,11 @@ test('a lead looks and may start and check nothing; an artist may check', async 
   await expect(lead.getByRole('link', { name: 'Start', exact: true })).toHaveCount(0);
   await lead.getByRole('link', { name: 'Harbour Lights' }).click();
   await lead.waitForURL(/projects\/[0-9a-f-]{36}/);
-  const all = ((await (await lead.request.get(`/api/projects/${/projects\/([0-9a-f-]{36})/.exec(lead.url())?.[1]}/findings`)).json()) as { total: number }).total;
+  const all = (
+    (await (
+      await lead.request.get(`/api/projects/${/projects\/([0-9a-f-]{36})/.exec(lead.url())?.[1]}/findings`)
+    ).json()) as { total: number }
+  ).total;
   expect(all).toBeGreaterThan(20);
   await expect(lead.getByText(`${all} findings, by cause`)).toBeVisible();
   await expect(lead.getByRole('button', { name: 'Check now' })).toHaveCount(0);
@@ -140,7 +151,11 @@ test('names are tried against a convention: what follows, what does not, and wha
   await expect(page.getByText('No name can be misread.')).toBeVisible();
   await page.getByRole('combobox', { name: 'As in a project' }).click();
   await page.getByRole('option', { name: /26014/ }).click();
-  await page.getByLabel('Try names', { exact: true }).fill('26014_west-front_s03_anim_BO_v004.usda\n26014_west-front_s03_animation_BO_final_v4.usda\n26014_west-front_s05_light_XX_v001.usda');
+  await page
+    .getByLabel('Try names', { exact: true })
+    .fill(
+      '26014_west-front_s03_anim_BO_v004.usda\n26014_west-front_s03_animation_BO_final_v4.usda\n26014_west-front_s05_light_XX_v001.usda',
+    );
   const tried = page.getByRole('region', { name: 'Names tried' });
   await expect(page.getByText('1 of 3 names follow the rule.')).toBeVisible();
   await expect(tried.getByRole('listitem').nth(1)).toContainText('26014_west-front_s03_anim_BO_v004.usda');

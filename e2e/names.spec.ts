@@ -7,10 +7,16 @@ import { expect, test } from './demo';
 const pattern = (page: Page) => page.getByRole('textbox', { name: 'The pattern' });
 const WORKING = '/conventions/working-file-facade-show';
 
-test('a convention is edited by text, by dragging and by its parts; the draft survives; the proof is cured; it comes into force', async ({ as }) => {
+test('a convention is edited by text, by dragging and by its parts; the draft survives; the proof is cured; it comes into force', async ({
+  as,
+}) => {
   const page = await as('Ines Thorvald');
   await page.getByRole('link', { name: 'Conventions', exact: true }).click();
-  await page.getByRole('listitem').filter({ hasText: 'Facade show' }).getByRole('link', { name: 'Working file' }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Facade show' })
+    .getByRole('link', { name: 'Working file' })
+    .click();
   const before = '{number}_{surface:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}';
   await expect(pattern(page)).toHaveValue(before);
   await expect(page.getByText('No name can be misread.')).toBeVisible();
@@ -23,7 +29,9 @@ test('a convention is edited by text, by dragging and by its parts; the draft su
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByText('task at place 3 of 7.')).toBeAttached();
   await page.keyboard.press('Space');
-  await expect(pattern(page)).toHaveValue('{number}_{surface:kebab}_{task}_{scene}_{person.initials}_v{version:000}.{ext}');
+  await expect(pattern(page)).toHaveValue(
+    '{number}_{surface:kebab}_{task}_{scene}_{person.initials}_v{version:000}.{ext}',
+  );
   await page.getByRole('heading', { name: 'Parts it is made of' }).click();
   await page.keyboard.press('Control+z');
   await expect(pattern(page)).toHaveValue(before);
@@ -33,7 +41,10 @@ test('a convention is edited by text, by dragging and by its parts; the draft su
   // By text: an ambiguous one is shown by its example, and cured by a click.
   await pattern(page).fill('{number}_{surface}_{note}_v{version:000}.{ext}');
   await expect(page.getByText('Some names can be misread.')).toBeVisible();
-  await page.getByRole('button', { name: /surface as kebab|note as kebab/ }).first().click();
+  await page
+    .getByRole('button', { name: /surface as kebab|note as kebab/ })
+    .first()
+    .click();
   await expect(page.getByText('No name can be misread.')).toBeVisible();
   await pattern(page).fill('{number}_{surface:kebab}_{scene}_{tas');
   await expect(page.getByText(/This brace is never closed/)).toBeVisible();
@@ -49,7 +60,9 @@ test('a convention is edited by text, by dragging and by its parts; the draft su
   await expect(page.getByLabel('If it is put in force').locator('dd').nth(2)).not.toHaveText('0');
 
   // Names kept with it are run on every change.
-  await page.getByLabel('Try names', { exact: true }).fill('26014_west-front_s03_anim_BO_v0004.usda\n26014_west-front_s03_anim_BO_v4.usda');
+  await page
+    .getByLabel('Try names', { exact: true })
+    .fill('26014_west-front_s03_anim_BO_v0004.usda\n26014_west-front_s03_anim_BO_v4.usda');
   await expect(page.getByText('1 of 2 names follow the rule.')).toBeVisible();
   await page.getByRole('button', { name: 'Keep 26014_west-front_s03_anim_BO_v0004.usda' }).click();
   await page.getByRole('menuitem', { name: 'Keep as a good name' }).click();
@@ -77,14 +90,21 @@ test('who may not change conventions looks at them and tries names', async ({ as
   await page.goto(`${WORKING}?names=${encodeURIComponent('26014_west-front_s03_animation_BO_v4.usda')}`);
   await expect(page.getByText('Only a coordinator changes conventions.')).toBeVisible();
   await expect(pattern(page)).toHaveAttribute('readonly');
-  await expect(page.getByLabel('Names tried').getByText(/26014_west-front_s03_/).first()).toBeVisible();
+  await expect(
+    page
+      .getByLabel('Names tried')
+      .getByText(/26014_west-front_s03_/)
+      .first(),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: /in force/ })).toHaveCount(0);
 });
 
 test('a convention is learned from names and taken into the editor', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await page.goto('/conventions/learn');
-  const names = ['quay', 'reed-bank', 'lamp', 'mill'].flatMap((place, i) => [1, 2, 3].map((take) => `202603${String(10 + i)}_${place}_t0${take}.wav`));
+  const names = ['quay', 'reed-bank', 'lamp', 'mill'].flatMap((place, i) =>
+    [1, 2, 3].map((take) => `202603${String(10 + i)}_${place}_t0${take}.wav`),
+  );
   await page.getByLabel('Names, one a line').fill([...names, 'take 9 final.wav'].join('\n'));
   await expect(page.getByText('1 convention found')).toBeVisible();
   await expect(page.getByText('12 names of 13')).toBeVisible();
@@ -117,7 +137,9 @@ test('two people who ask get two names; what is on the disk counts at that momen
   expect(await artist.evaluate(() => navigator.clipboard.readText())).toBe(first);
   await artist.getByRole('radio', { name: 'with \\' }).click();
   await artist.getByRole('button', { name: 'Copy the whole path' }).click();
-  expect(await artist.evaluate(() => navigator.clipboard.readText())).toBe(`26014_QHT_harbour-lights\\05_motion\\clock-tower\\s02\\working\\${first}`);
+  expect(await artist.evaluate(() => navigator.clipboard.readText())).toBe(
+    `26014_QHT_harbour-lights\\05_motion\\clock-tower\\s02\\working\\${first}`,
+  );
 
   const folder = path.join(demo.studio, '26014_QHT_harbour-lights/05_motion/clock-tower/s02/working');
   mkdirSync(folder, { recursive: true });
@@ -138,10 +160,16 @@ test('a hundred thousand pasted names are read beside the page', async ({ as }) 
   await page.goto('/conventions/render');
   await pattern(page).waitFor();
   await page.evaluate(() => {
-    const names = Array.from({ length: 100_000 }, (_, i) => (i % 10 === 0 ? `holiday ${i}.jpg` : `26014_west-front_s${String(1 + (i % 60)).padStart(2, '0')}_comp_v003.${String(1 + (i % 9000)).padStart(4, '0')}.exr`));
+    const names = Array.from({ length: 100_000 }, (_, i) =>
+      i % 10 === 0
+        ? `holiday ${i}.jpg`
+        : `26014_west-front_s${String(1 + (i % 60)).padStart(2, '0')}_comp_v003.${String(1 + (i % 9000)).padStart(4, '0')}.exr`,
+    );
     const data = new DataTransfer();
     data.setData('text/plain', names.join('\n'));
-    document.querySelector('textarea[placeholder^="Type or paste"]')?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document
+      .querySelector('textarea[placeholder^="Type or paste"]')
+      ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   });
   await expect(page.getByText('90,000 of 100,000 names follow the rule.')).toBeVisible();
   await page.getByRole('radio', { name: 'that break it' }).click();

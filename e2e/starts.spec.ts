@@ -1,4 +1,7 @@
-/** Starts in full: by keyboard in seconds, otherwise than the template, from a table, into a folder of the browser, as files; and a project's own sheet. */
+/**
+ * Starts in full: by keyboard in seconds, otherwise than the template, from a table, into a folder of the browser, as
+ * files; and a project's own sheet.
+ */
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -63,11 +66,17 @@ test('a practised hand starts a project by keyboard alone; the keystrokes are co
   const folder = readdirSync(demo.studio).find((n) => n.includes('lantern-wharf'));
   expect(folder).toMatch(/^26\d{3}_QHT_lantern-wharf$/);
   // Five keys a second is a practised hand: under twenty seconds.
-  info.annotations.push({ type: 'keystrokes', description: `${keys} keystrokes, ${(keys / 5).toFixed(0)} s at five a second` });
+  info.annotations.push({
+    type: 'keystrokes',
+    description: `${keys} keystrokes, ${(keys / 5).toFixed(0)} s at five a second`,
+  });
   expect(keys / 5).toBeLessThan(20);
 });
 
-test('a client on the spot, a folder left out, another renamed, settings chosen: all of it on the disk and on the project’s page', async ({ as, demo }) => {
+test('a client on the spot, a folder left out, another renamed, settings chosen: all of it on the disk and on the project’s page', async ({
+  as,
+  demo,
+}) => {
   const page = await as('Ines Thorvald');
   await page.goto('/start?template=facade-show');
   await page.getByLabel('Client').click();
@@ -109,7 +118,12 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await page.getByRole('option', { name: 'waiting' }).click();
   await expect(page.getByText('waiting').first()).toBeVisible();
   // A client's own delivery names, for this project alone.
-  await page.getByLabel('Rules of its own').getByRole('listitem').filter({ hasText: 'Master' }).getByRole('button', { name: 'Otherwise here…' }).click();
+  await page
+    .getByLabel('Rules of its own')
+    .getByRole('listitem')
+    .filter({ hasText: 'Master' })
+    .getByRole('button', { name: 'Otherwise here…' })
+    .click();
   await page.getByLabel('How these files are called in this project').fill('GUILD_{number');
   await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
   await page.getByLabel('How these files are called in this project').fill('GUILD_{number}.{ext}');
@@ -126,7 +140,11 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await expect(page.getByLabel('Surfaces')).toHaveValue('gate');
 });
 
-test('a folder of this computer, a zip, a script and the volume hold the same; a folder whose permission goes half way is left as it was', async ({ as, demo, browserName }) => {
+test('a folder of this computer, a zip, a script and the volume hold the same; a folder whose permission goes half way is left as it was', async ({
+  as,
+  demo,
+  browserName,
+}) => {
   expect(browserName).toBe('chromium');
   const page = await as('Ines Thorvald');
   // The origin's own file system stands in for a folder that somebody picks.
@@ -142,7 +160,8 @@ test('a folder of this computer, a zip, a script and the volume hold the same; a
     await page.getByRole('menuitem', { name: words }).click();
   };
   await choose('a zip');
-  const save = async () => (await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save it' }).click()]))[0];
+  const save = async () =>
+    (await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save it' }).click()]))[0];
   const folder = mkdtempSync(path.join(tmpdir(), 'nesting-same-'));
   const zip = await save();
   const name = zip.suggestedFilename().replace(/\.zip$/, '');
@@ -178,7 +197,11 @@ test('a folder of this computer, a zip, a script and the volume hold the same; a
   await page.addInitScript(() => {
     const real = FileSystemDirectoryHandle.prototype.getDirectoryHandle;
     let made = 0;
-    FileSystemDirectoryHandle.prototype.getDirectoryHandle = function (this: FileSystemDirectoryHandle, n: string, o?: FileSystemGetDirectoryOptions) {
+    FileSystemDirectoryHandle.prototype.getDirectoryHandle = function (
+      this: FileSystemDirectoryHandle,
+      n: string,
+      o?: FileSystemGetDirectoryOptions,
+    ) {
       if (o?.create && n !== 'picked' && ++made === 12) throw new DOMException('withdrawn', 'NotAllowedError');
       return real.call(this, n, o);
     };
@@ -198,14 +221,18 @@ test('a folder that is there is added to, and what is there is shown and kept', 
   const root = path.join(demo.studio, `${number}_QHT_half-there`);
   mkdirSync(path.join(root, '01_paperwork'), { recursive: true });
   writeFileSync(path.join(root, '01_paperwork/mine.pdf'), 'mine');
-  const looked = page.waitForResponse((r) => r.url().endsWith('/api/projects/look') && (r.request().postData() ?? '').includes('half-there-too'));
+  const looked = page.waitForResponse(
+    (r) => r.url().endsWith('/api/projects/look') && (r.request().postData() ?? '').includes('half-there-too'),
+  );
   await page.getByLabel('Title').fill('Half There Too');
   await looked;
   await page.getByLabel('Title').fill('Half There');
   await expect(page.getByText(/exists already on studio/).first()).toBeVisible();
   await page.getByRole('checkbox', { name: 'Add to the folder that is there' }).check();
   await expect(page.getByText('What is there stays as it is.')).toBeVisible();
-  await expect(page.getByRole('treeitem', { name: /01_paperwork/ }).getByRole('img', { name: 'on the disk' })).toBeVisible();
+  await expect(
+    page.getByRole('treeitem', { name: /01_paperwork/ }).getByRole('img', { name: 'on the disk' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Add to it' }).click();
   await expect(page).toHaveURL(/\/projects\/[0-9a-f-]{36}/);
   expect(readFileSync(path.join(root, '01_paperwork/mine.pdf'), 'utf8')).toBe('mine');
@@ -217,7 +244,9 @@ test('several at once from a table: the good lines go on, the others say why', a
   await page.goto('/start/several?template=window-piece');
   const header = await page.getByText(/The first line names the columns/).textContent();
   expect(header).toContain('Title');
-  await page.getByLabel('A table for Window piece').fill('Client;Title;Windows\nQHT;Table One;A..B\nNOBODY;Table Two;A\nOTM;Table Three;A..C\n');
+  await page
+    .getByLabel('A table for Window piece')
+    .fill('Client;Title;Windows\nQHT;Table One;A..B\nNOBODY;Table Two;A\nOTM;Table Three;A..C\n');
   await expect(page.getByText('Makes 2 projects on studio.')).toBeVisible();
   await expect(page.getByRole('row', { name: /Table Two/ })).toContainText('No client is called');
   await page.getByRole('button', { name: 'Make 2 projects' }).click();

@@ -16,7 +16,10 @@ function outlineOf(root: Node): { depth: number; typed: string }[] {
   const out: { depth: number; typed: string }[] = [];
   const walk = (node: Node, depth: number): void => {
     for (const child of node.folders ?? []) {
-      out.push({ depth, typed: `${child.number === undefined ? '' : `${String(child.number).padStart(2, '0')}_`}${child.name}` });
+      out.push({
+        depth,
+        typed: `${child.number === undefined ? '' : `${String(child.number).padStart(2, '0')}_`}${child.name}`,
+      });
       walk(child, depth + 1);
     }
   };
@@ -25,7 +28,11 @@ function outlineOf(root: Node): { depth: number; typed: string }[] {
 }
 
 const facade = JSON.parse(readFileSync('demo/templates/facade-show.nest.json', 'utf8')) as { root: Node };
-const plain = (node: Node): Node => ({ name: node.name as string, ...(node.number !== undefined && { number: node.number }), ...(node.folders?.length && { folders: node.folders.filter((f) => f.name !== undefined).map(plain) }) });
+const plain = (node: Node): Node => ({
+  name: node.name as string,
+  ...(node.number !== undefined && { number: node.number }),
+  ...(node.folders?.length && { folders: node.folders.filter((f) => f.name !== undefined).map(plain) }),
+});
 
 async function newTemplate(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Templates', exact: true }).click();
@@ -34,7 +41,13 @@ async function newTemplate(page: Page): Promise<void> {
   await page.getByRole('treeitem').first().click();
 }
 
-const LABELS: Readonly<Record<string, string>> = { surfaces: 'Surfaces', scenes: 'Scenes', nights: 'Test nights', projectors: 'Projectors', languages: 'Languages' };
+const LABELS: Readonly<Record<string, string>> = {
+  surfaces: 'Surfaces',
+  scenes: 'Scenes',
+  nights: 'Test nights',
+  projectors: 'Projectors',
+  languages: 'Languages',
+};
 
 /** Folders made once for each entry of a list, by the name they have in the file. */
 function madeOncePer(root: Node): { name: string; list: string }[] {
@@ -82,7 +95,10 @@ test('the facade show is typed from nothing with the keyboard, put in force and 
   }
   await expect(page.getByText('Draft kept.')).toBeVisible();
   const id = new URL(page.url()).pathname.split('/')[2] as string;
-  const draft = async () => ((await (await page.request.get('/api/templates')).json()) as { id: string; draft: { template: { root: Node } } }[]).find((t) => t.id === id)?.draft.template as { root: Node; fields: { key: string; type: string }[] };
+  const draft = async () =>
+    (
+      (await (await page.request.get('/api/templates')).json()) as { id: string; draft: { template: { root: Node } } }[]
+    ).find((t) => t.id === id)?.draft.template as { root: Node; fields: { key: string; type: string }[] };
   expect(plain((await draft()).root).folders).toEqual(root.folders);
 
   // What is asked for, and what is made for each of it.
@@ -136,9 +152,16 @@ test('the outline: paste, move, several at once, undo without end, and a draft t
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/plain', '.\n├── 01_paper\n│   ├── quotes\n│   └── permits\n└── 05_motion\n    └── working\n');
-    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
   });
-  const names = async () => (await page.getByRole('treeitem').evaluateAll((rows) => rows.map((r) => `${r.getAttribute('aria-level')} ${r.getAttribute('aria-label')}`))).slice(1);
+  const names = async () =>
+    (
+      await page
+        .getByRole('treeitem')
+        .evaluateAll((rows) => rows.map((r) => `${r.getAttribute('aria-level')} ${r.getAttribute('aria-label')}`))
+    ).slice(1);
   await expect.poll(names).toEqual(['2 01_paper', '3 quotes', '3 permits', '2 05_motion', '3 working']);
   await page.getByRole('treeitem', { name: 'permits' }).click();
   await page.keyboard.press('Alt+ArrowUp');
@@ -165,8 +188,14 @@ test('the outline: paste, move, several at once, undo without end, and a draft t
 test('a template is derived from a listing of a project, and taken out and in again', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await page.goto('/templates/derive');
-  const lines = ['north', 'south-gate', 'quay'].flatMap((place) => ['s01', 's02'].flatMap((scene) => ['working', 'renders'].map((f) => `26031_OTM_tide-table/02_motion/${place}/${scene}/${f}/`)));
-  await page.getByLabel('A listing').fill(['26031_OTM_tide-table/01_paper/quotes/', ...lines, '26031_OTM_tide-table/04_masters/'].join('\n'));
+  const lines = ['north', 'south-gate', 'quay'].flatMap((place) =>
+    ['s01', 's02'].flatMap((scene) =>
+      ['working', 'renders'].map((f) => `26031_OTM_tide-table/02_motion/${place}/${scene}/${f}/`),
+    ),
+  );
+  await page
+    .getByLabel('A listing')
+    .fill(['26031_OTM_tide-table/01_paper/quotes/', ...lines, '26031_OTM_tide-table/04_masters/'].join('\n'));
   await expect(page.getByText('With its own values it makes 26 folders.')).toBeVisible();
   await expect(page.getByLabel('Asked for')).toContainText('north, quay, south-gate');
   await page.getByLabel('Name of the template').fill('Tide table');
@@ -181,17 +210,30 @@ test('a template is derived from a listing of a project, and taken out and in ag
   await expect(page.getByLabel('Asked for')).toContainText('west-front');
   await page.goto('/templates');
   await page.getByRole('button', { name: 'More for Window piece' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Save as a zip' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'Save as a zip' }).click(),
+  ]);
   const given = { name: 'window-piece.zip', mimeType: 'application/zip', buffer: readFileSync(await download.path()) };
   await page.getByRole('link', { name: 'Take in a file…' }).click();
   await page.getByLabel('A file with rules').setInputFiles(given);
   await expect(page.getByLabel('What is in the file')).toContainText('template, the same here');
   await expect(page.getByRole('button', { name: 'Take them in' })).toBeDisabled();
-  await page.getByLabel('A file with rules').setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"something/else"}') });
+  await page.getByLabel('A file with rules').setInputFiles({
+    name: 'odd.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"something/else"}'),
+  });
   await expect(page.getByRole('alert')).toBeVisible();
   // Another house's way of the same template: left out unless told, then beside ours as a draft.
-  const mine = ((await (await page.request.get('/api/templates')).json()) as { id: string; template: { purpose?: string } }[]).find((t) => t.id === 'window-piece')?.template;
-  await page.getByLabel('A file with rules').setInputFiles({ name: 'theirs.nest.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...mine, purpose: 'Shop windows, for a week.' })) });
+  const mine = (
+    (await (await page.request.get('/api/templates')).json()) as { id: string; template: { purpose?: string } }[]
+  ).find((t) => t.id === 'window-piece')?.template;
+  await page.getByLabel('A file with rules').setInputFiles({
+    name: 'theirs.nest.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify({ ...mine, purpose: 'Shop windows, for a week.' })),
+  });
   await page.getByRole('button', { name: /Window piece/ }).click();
   await expect(page.getByText('The template: what it is for changed')).toBeVisible();
   await expect(page.getByText('Nothing would be taken in.')).toBeVisible();
@@ -208,8 +250,17 @@ test('a folder of a volume and a zip give a template too, and its questions are 
   await page.getByRole('button', { name: 'Derive from this folder' }).click();
   await expect(page.getByText('26014_QHT_harbour-lights was listed.')).toBeVisible();
   await expect(page.getByText(/With its own values it makes \d+ folders/)).toBeVisible();
-  const zip = await zipOf(new Map(['a', 'b', 'c', 'd'].flatMap((n) => ['in', 'out'].map((f) => `26077_x/${n}/${f}/clip_${n}.mov`)).concat('26077_x/a/in/holiday/me.jpg', '26077_x/brief.md').map((name) => [name, Buffer.from(`# ${name}`)])));
-  await page.getByLabel('The names in a zip').setInputFiles({ name: 'old.zip', mimeType: 'application/zip', buffer: Buffer.from(zip) });
+  const zip = await zipOf(
+    new Map(
+      ['a', 'b', 'c', 'd']
+        .flatMap((n) => ['in', 'out'].map((f) => `26077_x/${n}/${f}/clip_${n}.mov`))
+        .concat('26077_x/a/in/holiday/me.jpg', '26077_x/brief.md')
+        .map((name) => [name, Buffer.from(`# ${name}`)]),
+    ),
+  );
+  await page
+    .getByLabel('The names in a zip')
+    .setInputFiles({ name: 'old.zip', mimeType: 'application/zip', buffer: Buffer.from(zip) });
   await expect(page.getByText('10 names read in old.zip.')).toBeVisible();
   await expect(page.getByRole('heading', { name: '2 questions' })).toBeVisible();
   await expect(page.getByRole('tree')).toContainText('holiday');
@@ -250,7 +301,9 @@ test('a block of the house is changed once, and each template takes it up', asyn
   await expect(page.getByRole('heading', { name: /^Edition \d+ beside edition/ })).toBeVisible();
 });
 
-test('two people in one draft: the later one sees what the other changed, and nothing is lost silently', async ({ as }) => {
+test('two people in one draft: the later one sees what the other changed, and nothing is lost silently', async ({
+  as,
+}) => {
   const [mine, theirs] = [await as('Ines Thorvald'), await as('Ines Thorvald')];
   const purpose = (page: Page) => page.getByLabel('What it is for').first();
   for (const page of [mine, theirs]) {
@@ -298,7 +351,10 @@ test('a block is made of what is in a folder, put in another place, and written 
   await expect(page.getByText(/the sample makes/)).toBeVisible();
   expect(name).not.toBe('');
   await expect(page.getByText('Draft kept.')).toBeVisible();
-  const drafts = (await (await page.request.get('/api/templates')).json()) as { id: string; draft: { template: { blocks: { folders: { name: string }[] }[] } } | null }[];
+  const drafts = (await (await page.request.get('/api/templates')).json()) as {
+    id: string;
+    draft: { template: { blocks: { folders: { name: string }[] }[] } } | null;
+  }[];
   expect(JSON.stringify(drafts.find((t) => t.id === 'sound-only-walk')?.draft?.template.blocks)).toContain('for both');
   await page.getByRole('button', { name: 'Put the draft aside…' }).click();
   await page.getByRole('button', { name: 'Put it aside', exact: true }).click();

@@ -10,13 +10,31 @@ const ownPackages = {
   setup(b) {
     b.onResolve({ filter: /^[^./]/ }, (args) => {
       const own = /^@nesting\/(\w+)$/.exec(args.path);
-      return args.kind === 'entry-point' ? undefined : own ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') } : { path: args.path, external: true };
+      return args.kind === 'entry-point'
+        ? undefined
+        : own
+          ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') }
+          : { path: args.path, external: true };
     });
   },
 };
-await build({ entryPoints: [path.join(root, 'bench/findings.ts')], outfile: path.join(root, 'dist/bench-findings.js'), bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', plugins: [ownPackages] });
+await build({
+  entryPoints: [path.join(root, 'bench/findings.ts')],
+  outfile: path.join(root, 'dist/bench-findings.js'),
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  logLevel: 'warning',
+  plugins: [ownPackages],
+});
 await withBenchWorld(async (running, url) => {
   const versions = readdirSync('/usr/lib/postgresql');
   const { benchFindings } = await import('../dist/bench-findings.js');
-  await benchFindings(running.world, `http://127.0.0.1:${running.port}`, `/usr/lib/postgresql/${versions.at(-1)}/bin/psql`, url);
+  await benchFindings(
+    running.world,
+    `http://127.0.0.1:${running.port}`,
+    `/usr/lib/postgresql/${versions.at(-1)}/bin/psql`,
+    url,
+  );
 });

@@ -1,4 +1,5 @@
-// A demo with a database of its own for benches over the real server: `work` is given it, and everything is put away after.
+// A demo with a database of its own for benches over the real server: `work` is given it, and everything is put away
+// after.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -17,7 +18,13 @@ export async function withBenchWorld(work) {
   await admin(`create database ${database}`);
   const data = mkdtempSync(path.join(tmpdir(), 'nesting-bench-'));
   const { startDemo } = await import('../dist/demo.js');
-  const running = await startDemo({ databaseUrl: cluster.url(database), secret: 'x'.repeat(40), port: 0, data, say: () => undefined });
+  const running = await startDemo({
+    databaseUrl: cluster.url(database),
+    secret: 'x'.repeat(40),
+    port: 0,
+    data,
+    say: () => undefined,
+  });
   try {
     await work(running, cluster.url(database));
   } finally {

@@ -6,9 +6,26 @@ import { needBuild, needPackages, root } from './setup.mjs';
 needPackages();
 needBuild();
 if (['browser', 'house', 'findings'].includes(process.argv[2])) {
-  process.exitCode = spawnSync(process.execPath, [path.join(root, `scripts/bench-${process.argv[2]}.mjs`), ...process.argv.slice(3)], { stdio: 'inherit', cwd: root }).status ?? 1;
+  process.exitCode =
+    spawnSync(process.execPath, [path.join(root, `scripts/bench-${process.argv[2]}.mjs`), ...process.argv.slice(3)], {
+      stdio: 'inherit',
+      cwd: root,
+    }).status ?? 1;
   process.exit();
 }
 const { build } = await import('esbuild');
-await build({ entryPoints: [path.join(root, 'bench/main.ts')], outfile: path.join(root, 'dist/bench.js'), bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
-process.exitCode = spawnSync(process.execPath, [path.join(root, 'dist/bench.js'), ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;
+await build({
+  entryPoints: [path.join(root, 'bench/main.ts')],
+  outfile: path.join(root, 'dist/bench.js'),
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  logLevel: 'warning',
+  absWorkingDir: root,
+});
+process.exitCode =
+  spawnSync(process.execPath, [path.join(root, 'dist/bench.js'), ...process.argv.slice(2)], {
+    stdio: 'inherit',
+    cwd: root,
+  }).status ?? 1;

@@ -1,8 +1,9 @@
 // Builds what runs: the server, the worker of the checks and the command line by esbuild, the screens by Vite.
-import { build } from 'esbuild';
+
 import { cpSync, rmSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
@@ -14,18 +15,41 @@ const ownPackages = {
     b.onResolve({ filter: /^[^./]/ }, (args) => {
       if (args.kind === 'entry-point') return undefined;
       const own = /^@nesting\/(\w+)$/.exec(args.path);
-      return own ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') } : { path: args.path, external: true };
+      return own
+        ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') }
+        : { path: args.path, external: true };
     });
   },
 };
 
-const common = { bundle: true, platform: 'node', target: 'node20', format: 'esm', sourcemap: 'linked', logLevel: 'warning', outdir: 'dist' };
+const common = {
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: 'linked',
+  logLevel: 'warning',
+  outdir: 'dist',
+};
 const only = process.argv[2];
 
 if (only !== 'web') {
   // The command line and the worker start often: everything they need is in one file.
-  await build({ ...common, entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check-worker.ts' }, banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" } });
-  await build({ ...common, entryPoints: { server: 'packages/server/src/main.ts', admin: 'packages/server/src/admin.ts', 'check-only': 'packages/server/src/check-only.ts', demo: 'demo/main.ts' }, plugins: [ownPackages] });
+  await build({
+    ...common,
+    entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check-worker.ts' },
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  });
+  await build({
+    ...common,
+    entryPoints: {
+      server: 'packages/server/src/main.ts',
+      admin: 'packages/server/src/admin.ts',
+      'check-only': 'packages/server/src/check-only.ts',
+      demo: 'demo/main.ts',
+    },
+    plugins: [ownPackages],
+  });
   rmSync('dist/migrations', { recursive: true, force: true });
   cpSync('packages/server/src/db/migrations', 'dist/migrations', { recursive: true });
 }

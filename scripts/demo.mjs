@@ -33,10 +33,20 @@ async function main() {
     await needDatabase(cluster, 'nesting');
     const { startDemo } = await import('../dist/demo.js');
     const port = process.env.NESTING_PORT ?? (await firstFree([4310, 4311, 4312], freePort));
-    running = await startDemo({ databaseUrl: cluster.url('nesting'), secret: readFileSync(secretFile, 'utf8'), port: Number(port), data, say });
-    say(`\nNesting is at ${running.world.config.publicUrl}\nPick a person on the sign-in page: Ines Thorvald coordinates, Bram Okonjo is an artist, Maud Éclair looks on.\nCtrl C stops it; npm run demo -- --reset starts over.`);
+    running = await startDemo({
+      databaseUrl: cluster.url('nesting'),
+      secret: readFileSync(secretFile, 'utf8'),
+      port: Number(port),
+      data,
+      say,
+    });
+    say(
+      `\nNesting is at ${running.world.config.publicUrl}\nPick a person on the sign-in page: Ines Thorvald coordinates, Bram Okonjo is an artist, Maud Éclair looks on.\nCtrl C stops it; npm run demo -- --reset starts over.`,
+    );
   } catch (error) {
-    process.stderr.write(`nesting: ${error.code === 'EADDRINUSE' ? 'this port is taken: set NESTING_PORT to another' : (error.stack ?? error)}\n`);
+    process.stderr.write(
+      `nesting: ${error.code === 'EADDRINUSE' ? 'this port is taken: set NESTING_PORT to another' : (error.stack ?? error)}\n`,
+    );
     await end(1);
   }
 }

@@ -7,5 +7,15 @@ import { needPackages, root } from './setup.mjs';
 needPackages();
 const { build } = await import('esbuild');
 const out = path.join(root, '.tmp/score.js');
-await build({ entryPoints: [path.join(root, process.argv[2] === 'rules' ? 'corpus/score-rules.ts' : 'corpus/score.ts')], outfile: out, bundle: true, platform: 'node', target: 'node20', format: 'esm', logLevel: 'warning', absWorkingDir: root });
-process.exitCode = spawnSync(process.execPath, [out, ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;
+await build({
+  entryPoints: [path.join(root, process.argv[2] === 'rules' ? 'corpus/score-rules.ts' : 'corpus/score.ts')],
+  outfile: out,
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  logLevel: 'warning',
+  absWorkingDir: root,
+});
+process.exitCode =
+  spawnSync(process.execPath, [out, ...process.argv.slice(2)], { stdio: 'inherit', cwd: root }).status ?? 1;

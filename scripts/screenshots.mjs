@@ -4,7 +4,18 @@ import { chromium } from '@playwright/test';
 
 const [address = 'http://127.0.0.1:4310', folder = 'docs/screenshots', ...only] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
 
 async function open({ night = false, width = 1280, height = 800 } = {}) {
   const context = await browser.newContext({ viewport: { width, height }, baseURL: address, locale: 'en-GB' });
@@ -21,7 +32,8 @@ async function signIn(page, name) {
   await page.getByRole('navigation').waitFor();
 }
 
-const idOf = async (page, number) => (await (await page.request.get(`/api/projects?find=${number}`)).json()).rows.find((p) => p.number === number).id;
+const idOf = async (page, number) =>
+  (await (await page.request.get(`/api/projects?find=${number}`)).json()).rows.find((p) => p.number === number).id;
 
 async function settle(page) {
   await page.waitForLoadState('networkidle');
@@ -40,7 +52,11 @@ const VIEWS = {
     const page = await open();
     await signIn(page, 'Maud');
     await page.goto('/checks');
-    await page.getByRole('img', { name: /Findings over time/ }).locator('svg').first().waitFor();
+    await page
+      .getByRole('img', { name: /Findings over time/ })
+      .locator('svg')
+      .first()
+      .waitFor();
     return page;
   },
   people: async () => {
@@ -130,14 +146,18 @@ const VIEWS = {
   convention: async (options) => {
     const page = await open(options);
     await signIn(page, 'Ines');
-    await page.goto(`/conventions/working-file-facade-show?part=3&as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda'].join('\n'))}`);
+    await page.goto(
+      `/conventions/working-file-facade-show?part=3&as=26014&names=${encodeURIComponent(['26014_clock-tower_s01_comp_LV_v012.usda', '26014_west-front_s03_animation_BO_final_v4.usda', 'West Front 26014 s02 comp AP V3.usda', '26014_west-front_s05_light_XX_v001.usda'].join('\n'))}`,
+    );
     await page.getByText('No name can be misread').waitFor();
     return page;
   },
   names: async (options) => {
     const page = await open(options);
     await signIn(page, 'Bram');
-    await page.goto('/names?project=26014&save=working-file&in=05_motion%2Fwest-front%2Fs03%2Fworking&v.task=anim&name=26014_Clock%20Tower_s2_comp_bo_final_v7.usda');
+    await page.goto(
+      '/names?project=26014&save=working-file&in=05_motion%2Fwest-front%2Fs03%2Fworking&v.task=anim&name=26014_Clock%20Tower_s2_comp_bo_final_v7.usda',
+    );
     await page.getByRole('button', { name: 'Give me the name' }).click();
     await page.getByText('Yours until').waitFor();
     return page;
@@ -156,7 +176,10 @@ const VIEWS = {
     await page.getByLabel('Projectors').fill('A..D');
     await page.getByRole('radio', { name: 'spoken' }).click();
     await page.getByLabel('Languages').fill('en, nl');
-    await page.getByRole('treeitem', { name: /renders/ }).first().click();
+    await page
+      .getByRole('treeitem', { name: /renders/ })
+      .first()
+      .click();
     return page;
   },
   projects: async () => {
@@ -173,7 +196,9 @@ const VIEWS = {
   },
   'convention-draft': async (options) => {
     const page = await VIEWS.convention(options);
-    await page.getByRole('textbox', { name: 'The pattern' }).fill('{number}_{surface}_{scene}_{task}_v{version:00}.{ext}');
+    await page
+      .getByRole('textbox', { name: 'The pattern' })
+      .fill('{number}_{surface}_{scene}_{task}_v{version:00}.{ext}');
     await page.getByText('will break the rule').waitFor();
     return page;
   },

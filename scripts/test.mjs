@@ -1,4 +1,5 @@
-// Everything that must hold: types, lint, walls, units, the server against PostgreSQL, the browser. Ends with one line over all of it.
+// Everything that must hold: types, lint, walls, units, the server against PostgreSQL, the browser. Ends with one line
+// over all of it.
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
@@ -12,7 +13,9 @@ function add(what, counts) {
   total.passed += counts.passed;
   total.failed += counts.failed;
   total.skipped += counts.skipped;
-  say(`${counts.failed === 0 ? 'ok    ' : 'FAILED'} ${what}: ${counts.passed} passed, ${counts.failed} failed, ${counts.skipped} skipped`);
+  say(
+    `${counts.failed === 0 ? 'ok    ' : 'FAILED'} ${what}: ${counts.passed} passed, ${counts.failed} failed, ${counts.skipped} skipped`,
+  );
 }
 
 /** A whole check that passes or fails as one. */
@@ -24,7 +27,11 @@ function one(what, file, args) {
 
 function run(args, env) {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] });
+    const child = spawn(process.execPath, args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
     child.on('exit', (code) => resolve(code ?? 1));
   });
 }
@@ -39,13 +46,28 @@ async function main() {
   mkdirSync(temporary, { recursive: true });
   for (const project of TYPED) one(`types of ${project}`, TSC, ['-p', project]);
   one('lint', 'node_modules/@biomejs/biome/bin/biome', ['check', '--diagnostic-level=warn', '.']);
-  one('walls', 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.cjs', 'packages']);
+  one('walls', 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs', [
+    '--config',
+    '.dependency-cruiser.cjs',
+    'packages',
+  ]);
 
   const { startCluster } = await import('./postgres.mjs');
   const cluster = await startCluster(path.join(root, '.data/test-postgres'), { throwaway: true });
   try {
     const database = cluster.url('postgres');
-    await run(['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '-c', 'jest.config.mjs', '--json', '--outputFile=.tmp/jest.json'], { NESTING_TEST_DATABASE: database });
+    await run(
+      [
+        '--experimental-vm-modules',
+        '--no-warnings',
+        'node_modules/jest/bin/jest.js',
+        '-c',
+        'jest.config.mjs',
+        '--json',
+        '--outputFile=.tmp/jest.json',
+      ],
+      { NESTING_TEST_DATABASE: database },
+    );
     add('units, disk, command line and server', jestCounts());
     await run(['node_modules/@playwright/test/cli.js', 'test'], { NESTING_TEST_DATABASE: database });
     add('browser', playwrightCounts());
@@ -67,8 +89,14 @@ function jestCounts() {
   const jest = report('jest.json');
   if (jest === null) return { passed: 0, failed: 1, skipped: 0 };
   // A file that does not even load has no failed test, and is one.
-  const broken = jest.testResults.filter((file) => file.status === 'failed' && file.assertionResults.every((a) => a.status !== 'failed')).length;
-  return { passed: jest.numPassedTests, failed: jest.numFailedTests + broken, skipped: jest.numPendingTests + jest.numTodoTests };
+  const broken = jest.testResults.filter(
+    (file) => file.status === 'failed' && file.assertionResults.every((a) => a.status !== 'failed'),
+  ).length;
+  return {
+    passed: jest.numPassedTests,
+    failed: jest.numFailedTests + broken,
+    skipped: jest.numPendingTests + jest.numTodoTests,
+  };
 }
 
 function playwrightCounts() {

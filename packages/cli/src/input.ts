@@ -2,8 +2,21 @@
 import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { type Answer, codeOf, type CompiledConvention, compileConvention, type Convention, mergeRegisters, NO_REGISTERS, parsePattern, type Registers, type Template, type Values, wordsFor } from '@nesting/core';
 import { parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
+import {
+  type Answer,
+  type CompiledConvention,
+  type Convention,
+  codeOf,
+  compileConvention,
+  mergeRegisters,
+  NO_REGISTERS,
+  parsePattern,
+  type Registers,
+  type Template,
+  type Values,
+  wordsFor,
+} from '@nesting/core';
 import { Unusable } from './fail';
 
 export interface Options {
@@ -38,7 +51,18 @@ export function optionsOf(args: readonly string[]): Options {
         'names-only': { type: 'boolean' },
       },
     });
-    return { positionals, values: v.values, registers: v.registers, as: v.json ? 'json' : v.as, pattern: v.pattern, into: v.into, listing: v.listing, set: v.set ?? [], dryRun: v['dry-run'] ?? false, namesOnly: v['names-only'] ?? false };
+    return {
+      positionals,
+      values: v.values,
+      registers: v.registers,
+      as: v.json ? 'json' : v.as,
+      pattern: v.pattern,
+      into: v.into,
+      listing: v.listing,
+      set: v.set ?? [],
+      dryRun: v['dry-run'] ?? false,
+      namesOnly: v['names-only'] ?? false,
+    };
   } catch (error) {
     throw new Unusable(error instanceof Error ? error.message : 'options that cannot be understood');
   }
@@ -77,7 +101,10 @@ export interface TemplateFile {
   readonly folder: string;
 }
 
-export const templateOf = (file: string): TemplateFile => ({ template: use(parseTemplate(textOf(file), file)), folder: dirname(file) });
+export const templateOf = (file: string): TemplateFile => ({
+  template: use(parseTemplate(textOf(file), file)),
+  folder: dirname(file),
+});
 
 export interface Rule {
   readonly convention: Convention;
@@ -89,21 +116,35 @@ export interface Rule {
 /** A convention file, or a bare pattern behind `-p`. */
 export function ruleOf(options: Options): Rule {
   const [file] = options.positionals;
-  if (options.pattern === undefined && file === undefined) throw new Unusable('give a convention file, or a pattern behind -p');
-  const convention: Convention = options.pattern === undefined ? use(parseConvention(textOf(file as string), file)) : { id: 'pattern', name: options.pattern, pattern: options.pattern };
+  if (options.pattern === undefined && file === undefined)
+    throw new Unusable('give a convention file, or a pattern behind -p');
+  const convention: Convention =
+    options.pattern === undefined
+      ? use(parseConvention(textOf(file as string), file))
+      : { id: 'pattern', name: options.pattern, pattern: options.pattern };
   const registers = registersOf(options);
   const values = valuesOf(options);
   const pattern = parsePattern(convention.pattern);
   if (!pattern.ok) {
     const fault = pattern.faults[0];
-    throw new Unusable(`pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`);
+    throw new Unusable(
+      `pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`,
+    );
   }
   const number = values.number === undefined || values.number === null ? undefined : String(values.number);
   const year = Number(String(values.date ?? '').slice(0, 4));
-  const compiled = compileConvention(pattern.value, { fields: convention.fields ?? [], registers: mergeRegisters(NO_REGISTERS, registers), families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) });
+  const compiled = compileConvention(pattern.value, {
+    fields: convention.fields ?? [],
+    registers: mergeRegisters(NO_REGISTERS, registers),
+    families: convention.families,
+    ...(number !== undefined && { number }),
+    ...(year > 0 && { year }),
+  });
   if (!compiled.ok) {
     const fault = compiled.faults[0];
-    throw new Unusable(`pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`);
+    throw new Unusable(
+      `pattern, character ${(fault?.at ?? 0) + 1}: ${wordsFor(fault?.code ?? '', fault?.params ?? {})}`,
+    );
   }
   return { convention, compiled: compiled.value, registers, values };
 }

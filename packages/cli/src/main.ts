@@ -10,7 +10,16 @@ import { undo } from './commands/undo';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
 
-const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = { name, read, prove, learn, expand, create, check, undo };
+const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = {
+  name,
+  read,
+  prove,
+  learn,
+  expand,
+  create,
+  check,
+  undo,
+};
 
 const HELP = `nesting COMMAND …
 
@@ -43,7 +52,9 @@ async function main(args: readonly string[]): Promise<Exit> {
 }
 
 // Whoever reads only the first lines of a long output closes the pipe: that is no error.
-process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? EXIT.ok : EXIT.unusable));
+process.stdout.on('error', (error: NodeJS.ErrnoException) =>
+  process.exit(error.code === 'EPIPE' ? EXIT.ok : EXIT.unusable),
+);
 
 main(process.argv.slice(2)).then(
   (exit) => {

@@ -1,6 +1,15 @@
 /** The built command line, as a person runs it: output, exit status, standard error. */
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -15,12 +24,32 @@ const registers = path.join(repo, 'demo/registers.json');
 beforeAll(() => {
   dir = mkdtempSync(path.join(tmpdir(), 'nesting cli '));
   values = path.join(dir, 'values.json');
-  writeFileSync(values, JSON.stringify({ number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower'], scenes: 's01..s03', projectors: 'A..B', nights: '2026-03-02', voice: 'spoken', languages: ['nl'] }));
+  writeFileSync(
+    values,
+    JSON.stringify({
+      number: '26014',
+      title: 'Harbour Lights',
+      client: 'QHT',
+      person: 'IT',
+      date: '2026-11-27',
+      surfaces: ['west-front', 'clock-tower'],
+      scenes: 's01..s03',
+      projectors: 'A..B',
+      nights: '2026-03-02',
+      voice: 'spoken',
+      languages: ['nl'],
+    }),
+  );
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 function nesting(args: readonly string[], input = '') {
-  const run = spawnSync(process.execPath, [path.join(repo, 'bin/nesting.js'), ...args], { cwd: dir, input, encoding: 'utf8', maxBuffer: 1 << 28 });
+  const run = spawnSync(process.execPath, [path.join(repo, 'bin/nesting.js'), ...args], {
+    cwd: dir,
+    input,
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
   return { status: run.status, out: run.stdout, err: run.stderr };
 }
 const shared = () => ['--values', values, '--registers', registers];
@@ -29,31 +58,65 @@ describe('name and read', () => {
   const pattern = '{number}_{client.code}_{title:kebab}_v{version:000}.{ext}';
 
   test('writes one name', () => {
-    expect(nesting(['name', '-p', pattern, ...shared(), '--set', 'version=3', '--set', 'ext=pdf'])).toEqual({ status: 0, out: '26014_QHT_harbour-lights_v003.pdf\n', err: '' });
-    expect(nesting(['name', '-p', pattern, ...shared()])).toMatchObject({ status: 1, err: expect.stringContaining('version has no value yet') });
+    expect(nesting(['name', '-p', pattern, ...shared(), '--set', 'version=3', '--set', 'ext=pdf'])).toEqual({
+      status: 0,
+      out: '26014_QHT_harbour-lights_v003.pdf\n',
+      err: '',
+    });
+    expect(nesting(['name', '-p', pattern, ...shared()])).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('version has no value yet'),
+    });
   });
 
   test('reads a JSON line for each name, and says why one does not read', () => {
-    const { status, out } = nesting(['read', '-p', pattern, ...shared()], '26014_QHT_harbour-lights_v003.pdf\n26014_QHT_harbour-lights_V3.pdf\n');
-    const [good, bad] = out.trim().split('\n').map((line) => JSON.parse(line) as Record<string, unknown>);
+    const { status, out } = nesting(
+      ['read', '-p', pattern, ...shared()],
+      '26014_QHT_harbour-lights_v003.pdf\n26014_QHT_harbour-lights_V3.pdf\n',
+    );
+    const [good, bad] = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
     expect(status).toBe(1);
-    expect(good).toEqual({ name: '26014_QHT_harbour-lights_v003.pdf', ok: true, values: { number: '26014', client: 'QHT', title: 'harbour-lights', version: 3, ext: 'pdf' } });
-    expect(bad).toMatchObject({ ok: false, problems: expect.arrayContaining([{ part: 'version', at: 26, expected: 'a number of 3 digits', found: '3' }]), suggestions: expect.arrayContaining([expect.objectContaining({ name: '26014_QHT_harbour-lights_v003.pdf', confidence: 'sure' })]) });
+    expect(good).toEqual({
+      name: '26014_QHT_harbour-lights_v003.pdf',
+      ok: true,
+      values: { number: '26014', client: 'QHT', title: 'harbour-lights', version: 3, ext: 'pdf' },
+    });
+    expect(bad).toMatchObject({
+      ok: false,
+      problems: expect.arrayContaining([{ part: 'version', at: 26, expected: 'a number of 3 digits', found: '3' }]),
+      suggestions: expect.arrayContaining([
+        expect.objectContaining({ name: '26014_QHT_harbour-lights_v003.pdf', confidence: 'sure' }),
+      ]),
+    });
   });
 
   test('proves that a rule reads one way, or shows the shortest name that reads two', () => {
-    expect(nesting(['prove', '-p', '{title:kebab}_{part:kebab}'])).toMatchObject({ status: 0, out: '{"oneWay":true}\n' });
+    expect(nesting(['prove', '-p', '{title:kebab}_{part:kebab}'])).toMatchObject({
+      status: 0,
+      out: '{"oneWay":true}\n',
+    });
     const { status, out } = nesting(['prove', '-p', '{title:kebab}-{part:kebab}']);
-    expect([status, JSON.parse(out)]).toMatchObject([1, { oneWay: false, example: { name: expect.stringMatching(/^\w-\w-\w$/), readings: [{}, {}] } }]);
+    expect([status, JSON.parse(out)]).toMatchObject([
+      1,
+      { oneWay: false, example: { name: expect.stringMatching(/^\w-\w-\w$/), readings: [{}, {}] } },
+    ]);
   });
 
   test('learns a convention file that reads the very names it came from, and tells what fits none', () => {
-    const names = ['tower', 'west-front', 'old-mill', 'crane', 'gate'].flatMap((t, i) => [1, 2, 3].map((v) => `26014_${t}_s0${i + 1}_v00${v}.usda`));
+    const names = ['tower', 'west-front', 'old-mill', 'crane', 'gate'].flatMap((t, i) =>
+      [1, 2, 3].map((v) => `26014_${t}_s0${i + 1}_v00${v}.usda`),
+    );
     const learned = nesting(['learn', '--registers', registers], `${names.join('\n')}\n26014 tower s1 V3.usda\n`);
     expect(learned).toMatchObject({ status: 1, err: expect.stringContaining('fits none: 26014 tower s1 V3.usda') });
     const file = path.join(dir, 'learned.convention.json');
     writeFileSync(file, learned.out);
-    expect(JSON.parse(learned.out)).toMatchObject({ format: 'nesting/convention', pattern: '{number}_{title:kebab}_{scene}_v{version:000}.{ext}' });
+    expect(JSON.parse(learned.out)).toMatchObject({
+      format: 'nesting/convention',
+      pattern: '{number}_{title:kebab}_{scene}_v{version:000}.{ext}',
+    });
     expect(nesting(['read', file, '--registers', registers], `${names.join('\n')}\n`)).toMatchObject({ status: 0 });
     expect(nesting(['prove', file, '--registers', registers])).toMatchObject({ status: 0 });
     expect(nesting(['learn'], '')).toMatchObject({ status: 2, out: '' });
@@ -61,8 +124,24 @@ describe('name and read', () => {
 
   test('a convention file is a rule too', () => {
     const file = path.join(dir, 'w.convention.json');
-    writeFileSync(file, JSON.stringify({ format: 'nesting/convention', formatVersion: 1, id: 'w', name: 'W', pattern: '{task}_{scene}', fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim' }] }, { key: 'scene', type: 'text', like: 's00' }] }));
-    expect(nesting(['read', file], 'anim_s01\n')).toMatchObject({ status: 0, out: `${JSON.stringify({ name: 'anim_s01', ok: true, values: { task: 'anim', scene: 's01' } })}\n` });
+    writeFileSync(
+      file,
+      JSON.stringify({
+        format: 'nesting/convention',
+        formatVersion: 1,
+        id: 'w',
+        name: 'W',
+        pattern: '{task}_{scene}',
+        fields: [
+          { key: 'task', type: 'choice', options: [{ code: 'anim' }] },
+          { key: 'scene', type: 'text', like: 's00' },
+        ],
+      }),
+    );
+    expect(nesting(['read', file], 'anim_s01\n')).toMatchObject({
+      status: 0,
+      out: `${JSON.stringify({ name: 'anim_s01', ok: true, values: { task: 'anim', scene: 's01' } })}\n`,
+    });
   });
 
   test.each([
@@ -93,7 +172,14 @@ describe('expand, create, check', () => {
         execFileSync('sh', [path.join(dir, 'make.sh')], { cwd: into });
         expect(spawnSync('sh', [path.join(dir, 'make.sh')], { cwd: into }).status).toBe(1);
       } else {
-        const zip = spawnSync(process.execPath, [path.join(repo, 'bin/nesting.js'), 'expand', TEMPLATE, ...shared(), '--as', 'zip']);
+        const zip = spawnSync(process.execPath, [
+          path.join(repo, 'bin/nesting.js'),
+          'expand',
+          TEMPLATE,
+          ...shared(),
+          '--as',
+          'zip',
+        ]);
         writeFileSync(path.join(dir, 'make.zip'), zip.stdout);
         execFileSync('python3', ['-m', 'zipfile', '-e', path.join(dir, 'make.zip'), into]);
       }
@@ -102,35 +188,91 @@ describe('expand, create, check', () => {
     expect(trees[0]?.length).toBeGreaterThan(50);
     expect(trees[1]).toEqual(trees[0]);
     expect(trees[2]).toEqual(trees[0]);
-    const paths = nesting(['expand', TEMPLATE, ...shared()]).out.trim().split('\n').map((l) => l.replace(/\/$/, ''));
-    expect(paths.sort()).toEqual(trees[0]?.map((l) => l.split('=')[0] as string).filter((l) => !l.includes('.nesting')).sort());
+    const paths = nesting(['expand', TEMPLATE, ...shared()])
+      .out.trim()
+      .split('\n')
+      .map((l) => l.replace(/\/$/, ''));
+    expect(paths.sort()).toEqual(
+      trees[0]
+        ?.map((l) => l.split('=')[0] as string)
+        .filter((l) => !l.includes('.nesting'))
+        .sort(),
+    );
   });
 
   test('PowerShell is quoted so that no name can run', () => {
     const evil = path.join(dir, 'evil.json');
-    writeFileSync(evil, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: '{number}', folders: [{ name: "a'$((rm))\u2019b" }] } }));
-    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'powershell']).out).toContain("'a''$(rm)\u2019\u2019b'");
-    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'sh']).out).toContain("mkdir './1/a'\\''$(rm)\u2019b'");
+    writeFileSync(
+      evil,
+      JSON.stringify({
+        format: 'nesting/template',
+        formatVersion: 1,
+        name: 'x',
+        root: { name: '{number}', folders: [{ name: "a'$((rm))\u2019b" }] },
+      }),
+    );
+    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'powershell']).out).toContain(
+      "'a''$(rm)\u2019\u2019b'",
+    );
+    expect(nesting(['expand', evil, '--set', 'number=1', '--as', 'sh']).out).toContain(
+      "mkdir './1/a'\\''$(rm)\u2019b'",
+    );
   });
 
   test('a start is refused where it cannot be whole, and nothing is written', () => {
     const into = path.join(dir, 'refused');
     mkdirSync(into);
-    expect(nesting(['create', TEMPLATE, '--into', into, ...shared(), '--set', 'client=ZZZ'])).toMatchObject({ status: 1, err: expect.stringContaining('nothing was written') });
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared(), '--set', 'client=ZZZ'])).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('nothing was written'),
+    });
     expect(nesting(['create', TEMPLATE, '--into', into, ...shared(), '--dry-run']).status).toBe(0);
     expect(readdirSync(into)).toEqual([]);
     mkdirSync(path.join(into, '26014_QHT_harbour-lights'));
-    expect(nesting(['create', TEMPLATE, '--into', into, ...shared()])).toMatchObject({ status: 1, err: expect.stringContaining('exists already') });
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared()])).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('exists already'),
+    });
     const gone = path.join(dir, 'gone-starter.json');
-    writeFileSync(gone, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'x', root: { name: '{number}', starters: [{ name: 'a', from: '../../etc/passwd' }] } }));
-    expect(nesting(['create', gone, '--into', into, '--set', 'number=1'])).toMatchObject({ status: 2, err: expect.stringContaining('leads out') });
+    writeFileSync(
+      gone,
+      JSON.stringify({
+        format: 'nesting/template',
+        formatVersion: 1,
+        name: 'x',
+        root: { name: '{number}', starters: [{ name: 'a', from: '../../etc/passwd' }] },
+      }),
+    );
+    expect(nesting(['create', gone, '--into', into, '--set', 'number=1'])).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('leads out'),
+    });
     expect(existsSync(path.join(into, '1'))).toBe(false);
   });
 
   test('killed at any moment, a project is whole or not there, and starting again works', async () => {
     const large = path.join(dir, 'large.json');
-    writeFileSync(large, JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'Large', fields: [{ key: 'days', type: 'list', of: { type: 'count' } }], root: { name: '{number}', folders: [{ name: 'd{day:0000}', onePer: { list: 'days', as: 'day' } }] } }));
-    const args = (into: string) => [path.join(repo, 'bin/nesting.js'), 'create', large, '--into', into, '--set', 'number=1', '--set', 'days=1..6000'];
+    writeFileSync(
+      large,
+      JSON.stringify({
+        format: 'nesting/template',
+        formatVersion: 1,
+        name: 'Large',
+        fields: [{ key: 'days', type: 'list', of: { type: 'count' } }],
+        root: { name: '{number}', folders: [{ name: 'd{day:0000}', onePer: { list: 'days', as: 'day' } }] },
+      }),
+    );
+    const args = (into: string) => [
+      path.join(repo, 'bin/nesting.js'),
+      'create',
+      large,
+      '--into',
+      into,
+      '--set',
+      'number=1',
+      '--set',
+      'days=1..6000',
+    ];
     let cut = 0;
     for (const when of [1, 400, 3000]) {
       const into = path.join(dir, `killed-${when}`);
@@ -167,17 +309,32 @@ describe('expand, create, check', () => {
     const { status, out } = nesting(['check', project, '--json']);
     const result = JSON.parse(out) as { summary: Record<string, number>; findings: Record<string, unknown>[] };
     expect(status).toBe(1);
-    expect(result.summary).toEqual({ must: 2, should: 1, note: 0, files: 4, folders: readdirSync(project, { recursive: true, withFileTypes: true }).filter((e) => e.isDirectory()).length - 1 });
+    expect(result.summary).toEqual({
+      must: 2,
+      should: 1,
+      note: 0,
+      files: 4,
+      folders: readdirSync(project, { recursive: true, withFileTypes: true }).filter((e) => e.isDirectory()).length - 1,
+    });
     expect(result.findings.map((f) => [f.rule, f.path, f.suggestion])).toEqual([
       ['missing-folder', '03_design/type', undefined],
-      ['name-mismatch', '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda', '26014_west-front_s02_anim_BO_v003.usda'],
+      [
+        'name-mismatch',
+        '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda',
+        '26014_west-front_s02_anim_BO_v003.usda',
+      ],
       ['loose-file', '=cmd.txt', undefined],
     ]);
     expect(nesting(['check', project, '--as', 'csv']).out).toContain("'=cmd.txt");
-    const sarif = JSON.parse(nesting(['check', project, '--as', 'sarif']).out) as { version: string; runs: { results: unknown[] }[] };
+    const sarif = JSON.parse(nesting(['check', project, '--as', 'sarif']).out) as {
+      version: string;
+      runs: { results: unknown[] }[];
+    };
     expect([sarif.version, sarif.runs[0]?.results.length]).toEqual(['2.1.0', 3]);
     const find = execFileSync('find', ['.'], { cwd: into, encoding: 'utf8' });
-    expect(JSON.parse(nesting(['check', TEMPLATE, '--listing', '-', ...shared(), '--json'], find).out).findings).toEqual(result.findings);
+    expect(
+      JSON.parse(nesting(['check', TEMPLATE, '--listing', '-', ...shared(), '--json'], find).out).findings,
+    ).toEqual(result.findings);
     renameSync(project, path.join(into, 'moved'));
     expect(JSON.parse(nesting(['check', path.join(into, 'moved'), '--json']).out).findings).toEqual(result.findings);
   });
@@ -188,7 +345,9 @@ function listed(folder: string): string[] {
   return readdirSync(folder, { recursive: true, withFileTypes: true })
     .map((e) => {
       const whole = path.join(e.parentPath, e.name);
-      return e.isFile() ? `${path.relative(folder, whole)}=${readFileSync(whole, 'utf8').replace(/"(project|started)": "[^"]*"/g, '')}` : path.relative(folder, whole);
+      return e.isFile()
+        ? `${path.relative(folder, whole)}=${readFileSync(whole, 'utf8').replace(/"(project|started)": "[^"]*"/g, '')}`
+        : path.relative(folder, whole);
     })
     .sort();
 }
@@ -198,18 +357,49 @@ describe('undo', () => {
     const root = path.join(dir, 'undo project');
     mkdirSync(path.join(root, '.nesting'), { recursive: true });
     for (const file of ['a.txt', 'b.txt']) writeFileSync(path.join(root, file), file);
-    const change = (before: string, after: string) => ({ key: before, what: 'file' as const, before, after, content: null });
-    const outcome = await applyOnDisk({ root, id: 'b1', what: 'test', by: 'IT', at: '2026-11-25T10:00:00Z', changes: [change('a.txt', 'c.txt'), change('b.txt', 'd.txt')], bytesOf: () => new Uint8Array() });
+    const change = (before: string, after: string) => ({
+      key: before,
+      what: 'file' as const,
+      before,
+      after,
+      content: null,
+    });
+    const outcome = await applyOnDisk({
+      root,
+      id: 'b1',
+      what: 'test',
+      by: 'IT',
+      at: '2026-11-25T10:00:00Z',
+      changes: [change('a.txt', 'c.txt'), change('b.txt', 'd.txt')],
+      bytesOf: () => new Uint8Array(),
+    });
     expect(outcome.state).toBe('done');
-    expect(nesting(['undo', root])).toMatchObject({ status: 0, out: 'b1  2026-11-25T10:00:00Z  test  2 changes  done  IT\n' });
-    expect(nesting(['undo', root, 'b1', '--dry-run'])).toEqual({ status: 0, out: 'move c.txt → a.txt\nmove d.txt → b.txt\n', err: '' });
+    expect(nesting(['undo', root])).toMatchObject({
+      status: 0,
+      out: 'b1  2026-11-25T10:00:00Z  test  2 changes  done  IT\n',
+    });
+    expect(nesting(['undo', root, 'b1', '--dry-run'])).toEqual({
+      status: 0,
+      out: 'move c.txt → a.txt\nmove d.txt → b.txt\n',
+      err: '',
+    });
     rmSync(path.join(root, 'd.txt'));
     const undone = nesting(['undo', root, 'b1', '--json']);
-    expect([undone.status, undone.err, JSON.parse(undone.out)]).toEqual([1, 'stays: d.txt is not there any more.\n', { batch: expect.any(String), lines: 1, stay: 1 }]);
+    expect([undone.status, undone.err, JSON.parse(undone.out)]).toEqual([
+      1,
+      'stays: d.txt is not there any more.\n',
+      { batch: expect.any(String), lines: 1, stay: 1 },
+    ]);
     expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt']);
     expect(nesting(['undo', root]).out).toContain('2 changes  done, 1 undone  IT');
-    expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 1, err: expect.stringContaining('nothing of it can be undone now') });
-    expect(nesting(['undo', root, 'nobody'])).toMatchObject({ status: 2, err: expect.stringContaining('has no batch nobody') });
+    expect(nesting(['undo', root, 'b1'])).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('nothing of it can be undone now'),
+    });
+    expect(nesting(['undo', root, 'nobody'])).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('has no batch nobody'),
+    });
     expect(nesting(['undo', path.join(dir, 'nowhere')])).toMatchObject({ status: 2 });
   });
 
@@ -217,8 +407,23 @@ describe('undo', () => {
     const root = path.join(dir, 'half way');
     mkdirSync(path.join(root, '.nesting'), { recursive: true });
     writeFileSync(path.join(root, 'a.txt'), 'a');
-    const changes = [{ key: 'n', what: 'folder' as const, before: null, after: 'n', content: null }, { key: 'a', what: 'file' as const, before: 'a.txt', after: 'n/a.txt', content: null }, { key: 'f', what: 'file' as const, before: null, after: 'f', content: { kind: 'text' as const, text: 'f' } }];
-    const outcome = await applyOnDisk({ root, id: 'b1', what: 'test', by: '', at: '', changes, bytesOf: () => { writeFileSync(path.join(root, 'f'), 'somebody’s'); return Buffer.from('f'); } });
+    const changes = [
+      { key: 'n', what: 'folder' as const, before: null, after: 'n', content: null },
+      { key: 'a', what: 'file' as const, before: 'a.txt', after: 'n/a.txt', content: null },
+      { key: 'f', what: 'file' as const, before: null, after: 'f', content: { kind: 'text' as const, text: 'f' } },
+    ];
+    const outcome = await applyOnDisk({
+      root,
+      id: 'b1',
+      what: 'test',
+      by: '',
+      at: '',
+      changes,
+      bytesOf: () => {
+        writeFileSync(path.join(root, 'f'), 'somebody’s');
+        return Buffer.from('f');
+      },
+    });
     expect(outcome).toMatchObject({ state: 'paused', at: 'f' });
     expect(nesting(['undo', root]).out).toContain('open');
     expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: 'took batch b1 back\n' });

@@ -22,7 +22,15 @@ export interface Fits {
   readonly whole: boolean;
 }
 
-export const adoptSchema = z.object({ volume: word, folder, template: word, edition: z.int().min(1), values: valuesSchema, adjusted: adjustmentsSchema.default({}), makeMissing: z.boolean().default(false) });
+export const adoptSchema = z.object({
+  volume: word,
+  folder,
+  template: word,
+  edition: z.int().min(1),
+  values: valuesSchema,
+  adjusted: adjustmentsSchema.default({}),
+  makeMissing: z.boolean().default(false),
+});
 export type AdoptRequest = z.input<typeof adoptSchema>;
 export type AdoptGiven = z.infer<typeof adoptSchema>;
 

@@ -5,11 +5,22 @@ import { short, word } from './field';
 import { folderSchema } from './template';
 
 /** A house block as a file of its own: `*.block.json`. */
-export const blockFileSchema = z.object({ format: z.literal('nesting/block'), formatVersion: z.literal(1), id: word, name: word, edition: z.int().min(1), folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
+export const blockFileSchema = z
+  .object({
+    format: z.literal('nesting/block'),
+    formatVersion: z.literal(1),
+    id: word,
+    name: word,
+    edition: z.int().min(1),
+    folders: z.array(folderSchema).max(10_000).readonly(),
+  })
+  .readonly();
 export type BlockFile = z.infer<typeof blockFileSchema>;
 
 /** A block as it is written: its name and its folders. */
-export const blockBodySchema = z.object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
+export const blockBodySchema = z
+  .object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() })
+  .readonly();
 export interface BlockBody {
   readonly name: string;
   readonly folders: readonly FolderNode[];
@@ -44,7 +55,10 @@ export interface BlockEditionRow {
 /** What a template has in a block becomes the house's; its starter files go along. */
 export const shareBlockSchema = z.object({ template: word, body: blockBodySchema });
 export const saveBlockSchema = z.object({ body: blockBodySchema, version: z.int().min(0) });
-/** Which templates take the new edition up; where both sides changed one setting, the block's way is taken for those named in `theirs`. */
+/**
+ * Which templates take the new edition up; where both sides changed one setting, the block's way is taken for those
+ * named in `theirs`.
+ */
 export const putBlockInForceSchema = z.object({
   version: z.int().min(1),
   said: short,
@@ -53,7 +67,8 @@ export const putBlockInForceSchema = z.object({
 export type PutBlockInForce = z.infer<typeof putBlockInForceSchema>;
 
 /** How a clash is called in `theirs`. */
-export const clashKeyOf = (clash: { readonly id: string; readonly what: string }): string => `${clash.id} ${clash.what}`;
+export const clashKeyOf = (clash: { readonly id: string; readonly what: string }): string =>
+  `${clash.id} ${clash.what}`;
 
 export interface BlockInForce {
   readonly edition: number;

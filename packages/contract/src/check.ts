@@ -1,5 +1,5 @@
 /** Checks and findings as they cross the wire: kept, filtered, accepted, given to people. */
-import { RULE_CODES, type RuleCode, type Weight, WEIGHTS } from '@nesting/core';
+import { RULE_CODES, type RuleCode, WEIGHTS, type Weight } from '@nesting/core';
 import { z } from 'zod';
 import { short, word } from './field';
 import type { FindingCounts, FindingRow } from './wire';
@@ -75,11 +75,22 @@ export interface FolderSign {
   readonly count: number;
 }
 
-const ids = z.array(z.string().regex(/^[0-9a-f]{16}$/)).min(1).max(5000);
+const ids = z
+  .array(z.string().regex(/^[0-9a-f]{16}$/))
+  .min(1)
+  .max(5000);
 
-export const acceptFindingsSchema = z.object({ ids, reason: z.string().trim().min(1).max(500), until: z.iso.date().nullable().default(null) });
+export const acceptFindingsSchema = z.object({
+  ids,
+  reason: z.string().trim().min(1).max(500),
+  until: z.iso.date().nullable().default(null),
+});
 export const unacceptSchema = z.object({ ids });
-export const giveSchema = z.object({ ids, /** Initials; `null` takes it back. */ to: z.string().max(8).nullable().optional(), note: z.string().max(2000).optional() });
+export const giveSchema = z.object({
+  ids,
+  /** Initials; `null` takes it back. */ to: z.string().max(8).nullable().optional(),
+  note: z.string().max(2000).optional(),
+});
 export const baselineSchema = z.object({ reason: z.string().trim().min(1).max(500) });
 
 export interface ExceptionRow {
@@ -100,10 +111,23 @@ export const askCheckSchema = z.object({ what: z.enum(['whole', 'quick']).defaul
 export const scheduleSchema = z.object({ every: z.int().min(15).max(40_320).nullable() });
 
 const finding = z.object({
-  id: z.string().max(16), rule: z.enum(RULE_CODES), weight: z.enum(WEIGHTS), path: z.string().max(4096), message: z.string().max(4000),
-  params: z.record(z.string(), z.unknown()), problems: z.array(z.unknown()).max(100), stretches: z.array(z.unknown()).max(500), suggestion: z.unknown().nullable(), related: z.array(z.string().max(4096)).max(5000),
+  id: z.string().max(16),
+  rule: z.enum(RULE_CODES),
+  weight: z.enum(WEIGHTS),
+  path: z.string().max(4096),
+  message: z.string().max(4000),
+  params: z.record(z.string(), z.unknown()),
+  problems: z.array(z.unknown()).max(100),
+  stretches: z.array(z.unknown()).max(500),
+  suggestion: z.unknown().nullable(),
+  related: z.array(z.string().max(4096)).max(5000),
 });
-export const handInSchema = z.object({ source: short, files: z.int().min(0), folders: z.int().min(0), findings: z.array(finding).max(5000) });
+export const handInSchema = z.object({
+  source: short,
+  files: z.int().min(0),
+  folders: z.int().min(0),
+  findings: z.array(finding).max(5000),
+});
 export interface HandedIn {
   readonly id: string;
   readonly by: string;
@@ -117,7 +141,20 @@ export interface HandedIn {
 export interface PersonFindings {
   readonly initials: string;
   readonly name: string;
-  readonly projects: readonly { readonly id: string; readonly number: string; readonly title: string; readonly counts: FindingCounts; readonly findings: readonly { readonly rule: RuleCode; readonly weight: string; readonly path: string; readonly message: string; readonly suggestion: string | null }[]; readonly more: number }[];
+  readonly projects: readonly {
+    readonly id: string;
+    readonly number: string;
+    readonly title: string;
+    readonly counts: FindingCounts;
+    readonly findings: readonly {
+      readonly rule: RuleCode;
+      readonly weight: string;
+      readonly path: string;
+      readonly message: string;
+      readonly suggestion: string | null;
+    }[];
+    readonly more: number;
+  }[];
 }
 
 export interface WhoRow extends FindingCounts {
@@ -140,10 +177,27 @@ export interface TrendPoint {
 export interface Overview {
   /** A day each, all projects summed: the last check of each by then. */
   readonly days: readonly (TrendPoint & { readonly at: string })[];
-  readonly sizes: readonly { readonly project: string; readonly number: string; readonly title: string; readonly folder: string; readonly family: string; readonly bytes: number }[];
+  readonly sizes: readonly {
+    readonly project: string;
+    readonly number: string;
+    readonly title: string;
+    readonly folder: string;
+    readonly family: string;
+    readonly bytes: number;
+  }[];
   readonly causes: readonly { readonly rule: RuleCode; readonly count: number; readonly projects: number }[];
   /** Bytes in folders meant for generated files. */
-  readonly clearable: readonly { readonly project: string; readonly number: string; readonly title: string; readonly bytes: number }[];
+  readonly clearable: readonly {
+    readonly project: string;
+    readonly number: string;
+    readonly title: string;
+    readonly bytes: number;
+  }[];
   /** Not checked for a week or ever. */
-  readonly unchecked: readonly { readonly project: string; readonly number: string; readonly title: string; readonly at: string | null }[];
+  readonly unchecked: readonly {
+    readonly project: string;
+    readonly number: string;
+    readonly title: string;
+    readonly at: string | null;
+  }[];
 }

@@ -6,7 +6,9 @@ import { type Same, same } from './equal';
 export const short = z.string().max(200);
 export const word = z.string().min(1).max(200);
 
-const choice = z.object({ code: word, label: short.optional(), also: z.array(word).max(50).readonly().optional() }).readonly();
+const choice = z
+  .object({ code: word, label: short.optional(), also: z.array(word).max(50).readonly().optional() })
+  .readonly();
 
 const scalarShape = {
   type: z.enum(SCALAR_TYPES),
@@ -16,18 +18,38 @@ const scalarShape = {
   options: z.array(choice).max(500).readonly().optional(),
 };
 
-const head = { id: word.optional(), key: z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/), label: short.optional(), help: z.string().max(1000).optional(), required: z.boolean().optional() };
+const head = {
+  id: word.optional(),
+  key: z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/),
+  label: short.optional(),
+  help: z.string().max(1000).optional(),
+  required: z.boolean().optional(),
+};
 
 export const scalarRuleSchema = z.object(scalarShape).readonly();
 export const fieldSchema = z.discriminatedUnion('type', [
-  z.object({ ...head, type: z.literal('list'), of: scalarRuleSchema, within: short.optional(), artistsMayAdd: z.boolean().optional() }).readonly(),
+  z
+    .object({
+      ...head,
+      type: z.literal('list'),
+      of: scalarRuleSchema,
+      within: short.optional(),
+      artistsMayAdd: z.boolean().optional(),
+    })
+    .readonly(),
   z.object({ ...head, ...scalarShape }).readonly(),
 ]);
 same<Same<z.infer<typeof fieldSchema>, Field>>(true);
 
 const client = z.object({ code: word, name: word, retired: z.boolean().optional() }).readonly();
 const person = z.object({ initials: word, name: word, retired: z.boolean().optional() }).readonly();
-const family = z.object({ name: word, extensions: z.array(word).max(500).readonly(), companions: z.array(word).max(500).readonly().optional() }).readonly();
+const family = z
+  .object({
+    name: word,
+    extensions: z.array(word).max(500).readonly(),
+    companions: z.array(word).max(500).readonly().optional(),
+  })
+  .readonly();
 const abbreviation = z.object({ short: word, long: word }).readonly();
 
 const lists = {
@@ -44,6 +66,13 @@ export const registersSchema = z.object(lists).readonly();
 same<Same<z.infer<typeof registersSchema>, Registers>>(true);
 
 export const valueSchema: z.ZodType<Value> = z.lazy(() =>
-  z.union([z.string().max(4000), z.number(), z.boolean(), z.null(), z.array(valueSchema).max(LIMITS.listEntries).readonly(), z.record(z.string().max(200), valueSchema)]),
+  z.union([
+    z.string().max(4000),
+    z.number(),
+    z.boolean(),
+    z.null(),
+    z.array(valueSchema).max(LIMITS.listEntries).readonly(),
+    z.record(z.string().max(200), valueSchema),
+  ]),
 );
 export const valuesSchema: z.ZodType<Values> = z.record(z.string().max(200), valueSchema);

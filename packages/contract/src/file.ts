@@ -1,5 +1,16 @@
 /** Text from outside → a checked thing, or one line that says what is wrong with it. */
-import { type Answer, bad, good, type LooseTemplate, normaliseTemplate, type Registers, NO_REGISTERS, type Template, type Convention, type Values } from '@nesting/core';
+import {
+  type Answer,
+  bad,
+  type Convention,
+  good,
+  type LooseTemplate,
+  NO_REGISTERS,
+  normaliseTemplate,
+  type Registers,
+  type Template,
+  type Values,
+} from '@nesting/core';
 import type { z } from 'zod';
 import { type BlockFile, blockFileSchema } from './block';
 import { someRegistersSchema, valuesSchema } from './field';
@@ -34,11 +45,14 @@ export function parseConvention(text: string, what = 'convention'): Answer<Conve
   return good({ ...convention, id: convention.id ?? convention.name });
 }
 
-export const parseMarker = (text: string, what = 'marker'): Answer<z.infer<typeof markerSchema>, string> => parseJson(text, markerSchema, what);
+export const parseMarker = (text: string, what = 'marker'): Answer<z.infer<typeof markerSchema>, string> =>
+  parseJson(text, markerSchema, what);
 
 export function parseBlock(text: string, what = 'block'): Answer<BlockFile, string> {
   const version = later(text, 'nesting/block');
-  return version === null ? parseJson(text, blockFileSchema, what) : bad([`${what}: format version ${version} is later than this program knows (1)`]);
+  return version === null
+    ? parseJson(text, blockFileSchema, what)
+    : bad([`${what}: format version ${version} is later than this program knows (1)`]);
 }
 
 export function parseRegisters(text: string, what = 'registers'): Answer<Registers, string> {
@@ -46,11 +60,13 @@ export function parseRegisters(text: string, what = 'registers'): Answer<Registe
   if (!some.ok) return some;
   const given = Object.fromEntries(Object.entries(some.value).filter(([, value]) => value !== undefined));
   // Any JSON object would do otherwise: a file without one list is another file.
-  if (Object.keys(given).length === 0) return bad([`${what}: none of the lists is in it (${Object.keys(NO_REGISTERS).join(', ')})`]);
+  if (Object.keys(given).length === 0)
+    return bad([`${what}: none of the lists is in it (${Object.keys(NO_REGISTERS).join(', ')})`]);
   return good({ ...NO_REGISTERS, ...given });
 }
 
-export const parseValues = (text: string, what = 'values'): Answer<Values, string> => parseJson(text, valuesSchema, what);
+export const parseValues = (text: string, what = 'values'): Answer<Values, string> =>
+  parseJson(text, valuesSchema, what);
 
 /** The version of a file that names this format with a later version than 1. */
 function later(text: string, format: string): number | null {

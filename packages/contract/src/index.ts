@@ -1,15 +1,16 @@
 /** The face of the contract: everything that crosses the wire or stands in a file. */
-export * from './field';
+
 export * from './adopt';
 export * from './authoring';
 export * from './block';
 export * from './check';
 export * from './convention';
+export * from './field';
 export * from './file';
 export * from './lists';
 export * from './project';
 export * from './reshape';
 export * from './rule-set';
+export { SCHEMAS } from './schemas';
 export * from './template';
 export * from './wire';
-export { SCHEMAS } from './schemas';

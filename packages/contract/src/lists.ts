@@ -20,18 +20,37 @@ export const addEntrySchema = z.object({ cells });
 export const saveEntrySchema = z.object({ cells, version: z.int().min(1) });
 export const mergeEntriesSchema = z.object({ from: word, into: word });
 /** Lines of a table that are taken in: those that are new or changed, looked at anew by the server. */
-export const importSchema = z.object({ table: z.array(z.array(z.string().max(4000)).max(60)).min(1).max(20_001), lines: z.array(z.int().min(2)).max(20_000) });
+export const importSchema = z.object({
+  table: z
+    .array(z.array(z.string().max(4000)).max(60))
+    .min(1)
+    .max(20_001),
+  lines: z.array(z.int().min(2)).max(20_000),
+});
 export interface Imported {
   readonly added: number;
   readonly changed: number;
 }
 
-export const seriesSchema = z.object({ pattern: z.string().max(200), reset: z.enum(RESETS), start: z.int().min(0).max(1_000_000), kinds: z.record(z.string().max(200), z.string().regex(/^[A-Za-z0-9-]{1,12}$/)).readonly() });
+export const seriesSchema = z.object({
+  pattern: z.string().max(200),
+  reset: z.enum(RESETS),
+  start: z.int().min(0).max(1_000_000),
+  kinds: z.record(z.string().max(200), z.string().regex(/^[A-Za-z0-9-]{1,12}$/)).readonly(),
+});
 same<Same<z.infer<typeof seriesSchema>, { -readonly [K in keyof NumberSeries]: NumberSeries[K] }>>(true);
 export const saveSeriesSchema = z.object({ series: seriesSchema, version: z.int().min(1) });
 export const reserveSchema = z.object({ number: z.string().min(1).max(60), why: z.string().trim().min(1).max(200) });
 
-export type NumberEventCode = 'held' | 'given-back' | 'expired' | 'used' | 'freed' | 'reserved' | 'released' | 'passed-over';
+export type NumberEventCode =
+  | 'held'
+  | 'given-back'
+  | 'expired'
+  | 'used'
+  | 'freed'
+  | 'reserved'
+  | 'released'
+  | 'passed-over';
 /** A counted number, and what became of it. */
 export interface NumberLine {
   readonly number: string;
@@ -53,7 +72,12 @@ export interface NumberPage {
   readonly scope: string;
   readonly scopes: readonly string[];
   readonly lines: readonly NumberLine[];
-  readonly reserved: readonly { readonly number: string; readonly why: string; readonly by: string | null; readonly at: string }[];
+  readonly reserved: readonly {
+    readonly number: string;
+    readonly why: string;
+    readonly by: string | null;
+    readonly at: string;
+  }[];
 }
 
 export interface PersonRow {
@@ -70,7 +94,13 @@ export interface PersonRow {
   readonly projects: number;
 }
 
-const personShape = { name: z.string().trim().min(1).max(120), email: z.email().max(200), initials: z.string().regex(/^[A-Z]{1,4}$/), role: z.enum(ROLES), does: z.string().max(120) };
+const personShape = {
+  name: z.string().trim().min(1).max(120),
+  email: z.email().max(200),
+  initials: z.string().regex(/^[A-Z]{1,4}$/),
+  role: z.enum(ROLES),
+  does: z.string().max(120),
+};
 export const inviteSchema = z.object(personShape);
 export const savePersonSchema = z.object({ ...personShape, version: z.int().min(1) });
 export type Invite = z.infer<typeof inviteSchema>;
@@ -81,7 +111,11 @@ export interface Invited {
 }
 
 const password = z.string().min(12, 'a password has at least 12 characters').max(128);
-export const acceptSchema = z.object({ token: z.string().min(20).max(200), password, first: z.object({ name: personShape.name, email: personShape.email, initials: personShape.initials }).optional() });
+export const acceptSchema = z.object({
+  token: z.string().min(20).max(200),
+  password,
+  first: z.object({ name: personShape.name, email: personShape.email, initials: personShape.initials }).optional(),
+});
 export const forgotSchema = z.object({ email: z.string().max(200) });
 export const changePasswordSchema = z.object({ old: z.string().max(128), password });
 export const tokenSchema = z.object({ token: z.string().max(200) });
@@ -91,7 +125,10 @@ export interface LinkFound {
   readonly email: string;
 }
 
-export const newKeySchema = z.object({ name: z.string().trim().min(1).max(80), days: z.int().min(1).max(3650).nullable() });
+export const newKeySchema = z.object({
+  name: z.string().trim().min(1).max(80),
+  days: z.int().min(1).max(3650).nullable(),
+});
 export interface KeyRow {
   readonly id: string;
   readonly name: string;
@@ -111,7 +148,11 @@ export interface SessionRow {
 
 export const SYSTEMS = ['windows', 'macos', 'linux'] as const;
 export type System = (typeof SYSTEMS)[number];
-export const prefixesSchema = z.object({ windows: z.string().max(200), macos: z.string().max(200), linux: z.string().max(200) });
+export const prefixesSchema = z.object({
+  windows: z.string().max(200),
+  macos: z.string().max(200),
+  linux: z.string().max(200),
+});
 export type Prefixes = z.infer<typeof prefixesSchema>;
 
 /** A project's folder that lies elsewhere than its row says, or twice. */
@@ -136,7 +177,15 @@ export interface ActivityRow {
   readonly from: string | null;
   readonly params: Readonly<Record<string, unknown>>;
 }
-export const activityQuerySchema = z.object({ before: z.coerce.number().int().optional(), person: short.optional(), what: short.optional(), subject: short.optional(), text: short.optional(), since: z.iso.date().optional(), until: z.iso.date().optional() });
+export const activityQuerySchema = z.object({
+  before: z.coerce.number().int().optional(),
+  person: short.optional(),
+  what: short.optional(),
+  subject: short.optional(),
+  text: short.optional(),
+  since: z.iso.date().optional(),
+  until: z.iso.date().optional(),
+});
 export type ActivityQuery = z.infer<typeof activityQuerySchema>;
 export interface ActivityPage {
   readonly rows: readonly ActivityRow[];

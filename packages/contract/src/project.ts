@@ -1,9 +1,11 @@
-/** A project beyond its start: found in lists, its state and notes, what it has otherwise, what its programs are set to. */
+/**
+ * A project beyond its start: found in lists, its state and notes, what it has otherwise, what its programs are set to.
+ */
 import type { Adjustments, OwnRules } from '@nesting/core';
 import { z } from 'zod';
 import { short, valuesSchema, word } from './field';
-import { adjustmentsSchema, conventionSchema } from './template';
 import type { Prefixes } from './lists';
+import { adjustmentsSchema, conventionSchema } from './template';
 import type { FindingCounts } from './wire';
 
 export const PROJECT_STATES = ['starting', 'running', 'waiting', 'closed', 'packed', 'failed'] as const;
@@ -26,10 +28,28 @@ export interface ProjectRow {
   /** Kept in front by whoever asks. */
   readonly pinned: boolean;
   readonly openedAt: string | null;
-  readonly check: { readonly at: string; readonly counts: FindingCounts; readonly files: number; readonly bytes: number } | null;
+  readonly check: {
+    readonly at: string;
+    readonly counts: FindingCounts;
+    readonly files: number;
+    readonly bytes: number;
+  } | null;
 }
 
-export const PROJECT_ORDERS = ['recent', 'number', 'client', 'title', 'template', 'state', 'check', 'findings', 'size', 'volume', 'by', 'started'] as const;
+export const PROJECT_ORDERS = [
+  'recent',
+  'number',
+  'client',
+  'title',
+  'template',
+  'state',
+  'check',
+  'findings',
+  'size',
+  'volume',
+  'by',
+  'started',
+] as const;
 export type ProjectOrder = (typeof PROJECT_ORDERS)[number];
 
 export const projectQuerySchema = z.object({
@@ -71,8 +91,21 @@ export interface ProjectPage extends ProjectRow {
   readonly firstDay: readonly FirstDayLine[];
 }
 
-const ownFolder = z.object({ accepts: z.array(word).max(100).readonly().optional(), conventions: z.array(word).max(100).readonly().optional(), free: z.boolean().optional(), stable: z.boolean().optional(), purpose: z.string().max(2000).optional() }).readonly();
-export const ownRulesSchema = z.object({ conventions: z.record(z.string().max(200), conventionSchema).optional(), folders: z.record(z.string().max(400), ownFolder).optional() }).readonly();
+const ownFolder = z
+  .object({
+    accepts: z.array(word).max(100).readonly().optional(),
+    conventions: z.array(word).max(100).readonly().optional(),
+    free: z.boolean().optional(),
+    stable: z.boolean().optional(),
+    purpose: z.string().max(2000).optional(),
+  })
+  .readonly();
+export const ownRulesSchema = z
+  .object({
+    conventions: z.record(z.string().max(200), conventionSchema).optional(),
+    folders: z.record(z.string().max(400), ownFolder).optional(),
+  })
+  .readonly();
 
 export const startSchema = z.object({
   template: word,
@@ -98,9 +131,19 @@ export interface Making {
 export const WRITTEN_AS = ['zip', 'sh', 'powershell', 'steps'] as const;
 export type WrittenAs = (typeof WRITTEN_AS)[number];
 
-export const thereSchema = z.object({ volume: word, folder: z.string().min(1).max(500), paths: z.array(z.string().max(4096)).max(50_000) });
+export const thereSchema = z.object({
+  volume: word,
+  folder: z.string().min(1).max(500),
+  paths: z.array(z.string().max(4096)).max(50_000),
+});
 
-export const editProjectSchema = z.object({ version: z.int().min(1), state: z.enum(GIVEN_STATES).optional(), notes: z.string().max(20_000).optional(), settings: z.record(short, short).optional(), own: ownRulesSchema.optional() });
+export const editProjectSchema = z.object({
+  version: z.int().min(1),
+  state: z.enum(GIVEN_STATES).optional(),
+  notes: z.string().max(20_000).optional(),
+  settings: z.record(short, short).optional(),
+  own: ownRulesSchema.optional(),
+});
 export type EditProject = z.infer<typeof editProjectSchema>;
 export const pinSchema = z.object({ pinned: z.boolean() });
 export const tickSchema = z.object({ done: z.boolean() });

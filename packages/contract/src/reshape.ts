@@ -1,4 +1,7 @@
-/** A project that grows or changes: what it is to become, the plan of it, and the batches that were done. Times are ISO 8601. */
+/**
+ * A project that grows or changes: what it is to become, the plan of it, and the batches that were done. Times are ISO
+ * 8601.
+ */
 import type { ApplyFault, Change, Ended, ReshapeLine, ReshapeSign, Values } from '@nesting/core';
 import { z } from 'zod';
 import { valuesSchema, word } from './field';
@@ -16,7 +19,11 @@ export const reshapeSchema = z.object({
   /** By list: entries that are called otherwise from now on. */
   renamed: z.record(short, z.record(short, short)).default({}),
   /** A starter file once more, in a folder. */
-  extra: z.array(z.object({ starter: short, folder: short, name: z.string().min(1).max(255) }).readonly()).max(100).readonly().default([]),
+  extra: z
+    .array(z.object({ starter: short, folder: short, name: z.string().min(1).max(255) }).readonly())
+    .max(100)
+    .readonly()
+    .default([]),
   /** Keys of files whose names stay. */
   keep: z.array(z.string().max(5000)).max(50_000).readonly().default([]),
   /** The project's own folder is not renamed, whatever its pattern writes now. */
@@ -80,7 +87,9 @@ export interface BatchPage extends BatchRow {
   readonly unread: string | null;
 }
 
-export const undoSchema = z.object({ keys: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null) });
+export const undoSchema = z.object({
+  keys: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null),
+});
 export const settleSchema = z.object({ way: z.enum(['finish', 'take-back']) });
 
 /** What a project is by its rules: what a batch turns from one to another. */

@@ -15,7 +15,10 @@ export interface RuleSetRow {
   readonly acts: readonly RuleAct[];
 }
 
-/** `take`: new things come in force, others become a draft of the next edition; `beside`: as a thing of its own; `leave`: ours stays. */
+/**
+ * `take`: new things come in force, others become a draft of the next edition; `beside`: as a thing of its own;
+ * `leave`: ours stays.
+ */
 export const RULE_ACTS = ['take', 'beside', 'leave'] as const;
 export type RuleAct = (typeof RULE_ACTS)[number];
 
@@ -25,5 +28,9 @@ export const ruleKeyOf = (row: { readonly kind: RuleKind; readonly id: string })
 
 /** What became of each thing that was taken. */
 export interface RulesTaken {
-  readonly taken: readonly { readonly kind: RuleKind; readonly id: string; readonly as: 'in-force' | 'draft' | 'added' }[];
+  readonly taken: readonly {
+    readonly kind: RuleKind;
+    readonly id: string;
+    readonly as: 'in-force' | 'draft' | 'added';
+  }[];
 }

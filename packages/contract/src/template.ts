@@ -1,16 +1,39 @@
-import { type Convention, type FolderNode, MARKS, type Marker, PRESENCES, PROFILE_NAMES, type Template, WEIGHTS } from '@nesting/core';
+import {
+  type Convention,
+  type FolderNode,
+  MARKS,
+  type Marker,
+  PRESENCES,
+  PROFILE_NAMES,
+  type Template,
+  WEIGHTS,
+} from '@nesting/core';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { fieldSchema, short, someRegistersSchema, valuesSchema, word } from './field';
 
 const pattern = z.string().min(1).max(1000);
-const onlyWhen = z.object({ field: word, is: z.union([z.string().max(200), z.array(z.string().max(200)).max(200).readonly()]) }).readonly();
-const starter = z.object({ id: word, name: pattern, from: z.string().min(1).max(500), fill: z.boolean().optional(), onlyWhen: onlyWhen.optional() }).readonly();
+const onlyWhen = z
+  .object({ field: word, is: z.union([z.string().max(200), z.array(z.string().max(200)).max(200).readonly()]) })
+  .readonly();
+const starter = z
+  .object({
+    id: word,
+    name: pattern,
+    from: z.string().min(1).max(500),
+    fill: z.boolean().optional(),
+    onlyWhen: onlyWhen.optional(),
+  })
+  .readonly();
 const numbering = z
   .object({
     digits: z.int().min(1).max(6),
     joiner: z.string().max(5),
-    reserved: z.array(z.object({ number: z.int().min(0).max(999_999), label: short.optional() }).readonly()).max(500).readonly().optional(),
+    reserved: z
+      .array(z.object({ number: z.int().min(0).max(999_999), label: short.optional() }).readonly())
+      .max(500)
+      .readonly()
+      .optional(),
   })
   .readonly();
 
@@ -33,39 +56,104 @@ const folderShape = {
   limitBytes: z.int().min(0).optional(),
   filledWithinDays: z.int().min(1).max(10_000).optional(),
   frames: word.optional(),
-  older: z.object({ folder: word, keep: z.int().min(0).optional() }).readonly().optional(),
+  older: z
+    .object({ folder: word, keep: z.int().min(0).optional() })
+    .readonly()
+    .optional(),
   numbering: numbering.optional(),
   block: word.optional(),
 };
 
-export const folderSchema: z.ZodType<FolderNode> = z.lazy(() => z.object({ ...folderShape, folders: z.array(folderSchema).max(10_000).readonly().optional(), starters: z.array(starter).max(1000).readonly().optional() }).readonly());
+export const folderSchema: z.ZodType<FolderNode> = z.lazy(() =>
+  z
+    .object({
+      ...folderShape,
+      folders: z.array(folderSchema).max(10_000).readonly().optional(),
+      starters: z.array(starter).max(1000).readonly().optional(),
+    })
+    .readonly(),
+);
 /** As written by hand: ids may be absent, and are given on import. */
 const looseFolder: z.ZodType<Omit<FolderNode, 'id'> & { readonly id?: string | undefined }> = z.lazy(() =>
-  z.object({ ...folderShape, id: word.optional(), folders: z.array(looseFolder).max(10_000).readonly().optional(), starters: z.array(starter.unwrap().partial({ id: true }).readonly()).max(1000).readonly().optional() }).readonly(),
+  z
+    .object({
+      ...folderShape,
+      id: word.optional(),
+      folders: z.array(looseFolder).max(10_000).readonly().optional(),
+      starters: z
+        .array(starter.unwrap().partial({ id: true }).readonly())
+        .max(1000)
+        .readonly()
+        .optional(),
+    })
+    .readonly(),
 ) as never;
 
-const conventionShape = { id: word, name: word, pattern, fields: z.array(fieldSchema).max(200).readonly().optional(), families: z.array(word).max(200).readonly().optional(), good: z.array(z.string()).max(500).readonly().optional(), bad: z.array(z.string()).max(500).readonly().optional() };
+const conventionShape = {
+  id: word,
+  name: word,
+  pattern,
+  fields: z.array(fieldSchema).max(200).readonly().optional(),
+  families: z.array(word).max(200).readonly().optional(),
+  good: z.array(z.string()).max(500).readonly().optional(),
+  bad: z.array(z.string()).max(500).readonly().optional(),
+};
 export const conventionSchema = z.object(conventionShape).readonly();
 same<Same<z.infer<typeof conventionSchema>, Convention>>(true);
 
 /** A convention as a file of its own. */
-export const conventionFileSchema = z.object({ format: z.literal('nesting/convention'), formatVersion: z.literal(1), ...conventionShape, id: word.optional() }).readonly();
+export const conventionFileSchema = z
+  .object({
+    format: z.literal('nesting/convention'),
+    formatVersion: z.literal(1),
+    ...conventionShape,
+    id: word.optional(),
+  })
+  .readonly();
 
 const checks = z
   .object({
-    rules: z.record(z.string(), z.enum([...WEIGHTS, 'off'])).readonly().optional(),
+    rules: z
+      .record(z.string(), z.enum([...WEIGHTS, 'off']))
+      .readonly()
+      .optional(),
     pathBudget: z.int().min(20).max(32_000).optional(),
     profiles: z.array(z.enum(PROFILE_NAMES)).readonly().optional(),
   })
   .readonly();
 const setup = z
   .object({
-    settings: z.array(z.object({ label: word, value: short, allowed: z.array(short).readonly().optional(), why: z.string().max(1000).optional() }).readonly()).max(200).readonly().optional(),
+    settings: z
+      .array(
+        z
+          .object({
+            label: word,
+            value: short,
+            allowed: z.array(short).readonly().optional(),
+            why: z.string().max(1000).optional(),
+          })
+          .readonly(),
+      )
+      .max(200)
+      .readonly()
+      .optional(),
     firstDay: z.array(z.string().max(1000)).max(200).readonly().optional(),
   })
   .readonly();
 
-export const adjustmentsSchema = z.record(z.string().max(2000), z.object({ leaveOut: z.boolean().optional(), make: z.boolean().optional(), name: z.string().min(1).max(255).optional(), volume: word.optional() }).readonly()).readonly();
+export const adjustmentsSchema = z
+  .record(
+    z.string().max(2000),
+    z
+      .object({
+        leaveOut: z.boolean().optional(),
+        make: z.boolean().optional(),
+        name: z.string().min(1).max(255).optional(),
+        volume: word.optional(),
+      })
+      .readonly(),
+  )
+  .readonly();
 
 const templateHead = {
   format: z.literal('nesting/template'),
@@ -79,14 +167,25 @@ const templateHead = {
   setup: setup.optional(),
   adjusted: adjustmentsSchema.optional(),
 };
-const blockShape = { id: word, name: short.optional(), shared: z.object({ block: word, edition: z.int().min(1) }).readonly().optional() };
+const blockShape = {
+  id: word,
+  name: short.optional(),
+  shared: z
+    .object({ block: word, edition: z.int().min(1) })
+    .readonly()
+    .optional(),
+};
 
 export const templateSchema = z
   .object({
     ...templateHead,
     id: word,
     conventions: z.array(conventionSchema).max(500).readonly(),
-    blocks: z.array(z.object({ ...blockShape, folders: z.array(folderSchema).readonly() }).readonly()).max(200).readonly().optional(),
+    blocks: z
+      .array(z.object({ ...blockShape, folders: z.array(folderSchema).readonly() }).readonly())
+      .max(200)
+      .readonly()
+      .optional(),
     root: folderSchema,
   })
   .readonly();
@@ -98,8 +197,16 @@ export const looseTemplateSchema = z
     ...templateHead,
     id: word.optional(),
     fields: templateHead.fields.default([]),
-    conventions: z.array(conventionSchema.unwrap().partial({ id: true }).readonly()).max(500).readonly().default([]),
-    blocks: z.array(z.object({ ...blockShape, folders: z.array(looseFolder).readonly() }).readonly()).max(200).readonly().optional(),
+    conventions: z
+      .array(conventionSchema.unwrap().partial({ id: true }).readonly())
+      .max(500)
+      .readonly()
+      .default([]),
+    blocks: z
+      .array(z.object({ ...blockShape, folders: z.array(looseFolder).readonly() }).readonly())
+      .max(200)
+      .readonly()
+      .optional(),
     root: looseFolder,
   })
   .readonly();

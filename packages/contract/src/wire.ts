@@ -8,7 +8,13 @@ import type { templateSchema } from './template';
 export const ROLES = ['coordinator', 'artist', 'lead'] as const;
 export type Role = (typeof ROLES)[number];
 
-export const meSchema = z.object({ id: z.string(), name: z.string(), initials: z.string(), role: z.enum(ROLES), demo: z.boolean() });
+export const meSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  initials: z.string(),
+  role: z.enum(ROLES),
+  demo: z.boolean(),
+});
 export type Me = z.infer<typeof meSchema>;
 
 /** Shown before sign-in: whether this is a demo, and whom it offers. */
@@ -18,7 +24,12 @@ export interface Entrance {
   readonly empty: boolean;
   /** Whether a forgotten password can be mailed. */
   readonly mails: boolean;
-  readonly people: readonly { readonly initials: string; readonly name: string; readonly role: Role; readonly does: string }[];
+  readonly people: readonly {
+    readonly initials: string;
+    readonly name: string;
+    readonly role: Role;
+    readonly does: string;
+  }[];
 }
 
 export interface TemplateRow {
@@ -44,7 +55,12 @@ export interface VolumeRow {
   readonly prefixes: { readonly windows: string; readonly macos: string; readonly linux: string };
 }
 
-export const holdSchema = z.object({ year: z.int().min(2000).max(2999), month: z.int().min(1).max(12).default(1), client: z.string().max(40).nullable().default(null), template: z.string().max(200).nullable().default(null) });
+export const holdSchema = z.object({
+  year: z.int().min(2000).max(2999),
+  month: z.int().min(1).max(12).default(1),
+  client: z.string().max(40).nullable().default(null),
+  template: z.string().max(200).nullable().default(null),
+});
 export type HoldRequest = z.input<typeof holdSchema>;
 export interface Hold {
   readonly number: string;
@@ -111,7 +127,13 @@ export interface ChecksOfProject {
   readonly newest: CheckRow | null;
   readonly done: CheckRow | null;
   /** Whole checks that ended well, oldest first, a few dozen of them. */
-  readonly trend: readonly { readonly at: string; readonly must: number; readonly should: number; readonly note: number; readonly bytes: number }[];
+  readonly trend: readonly {
+    readonly at: string;
+    readonly must: number;
+    readonly should: number;
+    readonly note: number;
+    readonly bytes: number;
+  }[];
   /** Minutes between checks it gets by itself; `null` for none. */
   readonly every: number | null;
 }

@@ -1,12 +1,22 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { looseTemplateSchema, parseConvention, parseRegisters, parseTemplate, parseValues, SCHEMAS } from '../src/index';
+import {
+  looseTemplateSchema,
+  parseConvention,
+  parseRegisters,
+  parseTemplate,
+  parseValues,
+  SCHEMAS,
+} from '../src/index';
 
 const facade = readFileSync('demo/templates/facade-show.nest.json', 'utf8');
 
 describe('files from outside', () => {
   test('the shipped JSON Schemas are those the program checks with (npm run schemas makes them anew)', () => {
-    for (const [name, schema] of Object.entries(SCHEMAS)) expect(JSON.parse(readFileSync(`docs/schemas/${name}.schema.json`, 'utf8'))).toEqual(JSON.parse(JSON.stringify(schema())));
+    for (const [name, schema] of Object.entries(SCHEMAS))
+      expect(JSON.parse(readFileSync(`docs/schemas/${name}.schema.json`, 'utf8'))).toEqual(
+        JSON.parse(JSON.stringify(schema())),
+      );
   });
 
   test('a template comes out as it went in, and importing it again changes nothing', () => {
@@ -16,8 +26,25 @@ describe('files from outside', () => {
   });
 
   test('ids and numbers that are left out are given, and kept from then on', () => {
-    const bare = parseTemplate(JSON.stringify({ format: 'nesting/template', formatVersion: 1, name: 'Bare', root: { name: '{number}', numbering: { digits: 2, joiner: '_', reserved: [{ number: 2 }] }, folders: [{ name: 'a' }, { name: 'b' }, { name: 'c', number: 7 }, { name: 'd' }, { name: 'a' }] } }));
-    expect(bare.ok && bare.value.root.folders?.map((f) => [f.id, f.number])).toEqual([['a', 1], ['b', 3], ['c', 7], ['d', 8], ['a-2', 9]]);
+    const bare = parseTemplate(
+      JSON.stringify({
+        format: 'nesting/template',
+        formatVersion: 1,
+        name: 'Bare',
+        root: {
+          name: '{number}',
+          numbering: { digits: 2, joiner: '_', reserved: [{ number: 2 }] },
+          folders: [{ name: 'a' }, { name: 'b' }, { name: 'c', number: 7 }, { name: 'd' }, { name: 'a' }],
+        },
+      }),
+    );
+    expect(bare.ok && bare.value.root.folders?.map((f) => [f.id, f.number])).toEqual([
+      ['a', 1],
+      ['b', 3],
+      ['c', 7],
+      ['d', 8],
+      ['a-2', 9],
+    ]);
   });
 
   test.each([
@@ -35,9 +62,15 @@ describe('files from outside', () => {
   });
 
   test('conventions, registers and values', () => {
-    expect(parseConvention('{"format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}"}')).toEqual({ ok: true, value: { id: 'W', name: 'W', pattern: '{a}' } });
+    expect(parseConvention('{"format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}"}')).toEqual({
+      ok: true,
+      value: { id: 'W', name: 'W', pattern: '{a}' },
+    });
     expect(parseConvention('{"format":"nesting/convention","formatVersion":3}').ok).toBe(false);
-    expect(parseRegisters('{"banned":["final"]}')).toMatchObject({ ok: true, value: { clients: [], banned: ['final'] } });
+    expect(parseRegisters('{"banned":["final"]}')).toMatchObject({
+      ok: true,
+      value: { clients: [], banned: ['final'] },
+    });
     expect(parseRegisters('{"clients":[{"code":""}]}').ok).toBe(false);
     expect(parseRegisters('{"name":"something else"}').ok).toBe(false);
     expect(parseValues('{"scenes":{"a":["s01"]},"n":3}').ok).toBe(true);

@@ -1,8 +1,13 @@
 /** What a function answers that works on somebody's input: a value, or every fault found, never the first alone. */
-export type Answer<T, F> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly faults: readonly F[] };
+export type Answer<T, F> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly faults: readonly F[] };
 
 export const good = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
-export const bad = <F>(faults: readonly F[]): { readonly ok: false; readonly faults: readonly F[] } => ({ ok: false, faults });
+export const bad = <F>(faults: readonly F[]): { readonly ok: false; readonly faults: readonly F[] } => ({
+  ok: false,
+  faults,
+});
 
 /** Parameters of a fault or finding: what its words are made from, by `words/`. */
 export type Params = Readonly<Record<string, string | number | readonly string[]>>;

@@ -1,4 +1,7 @@
-/** One project otherwise than its template: lines left out, made, renamed; rules of its own; and signposts that programs read. */
+/**
+ * One project otherwise than its template: lines left out, made, renamed; rules of its own; and signposts that programs
+ * read.
+ */
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -6,12 +9,38 @@ import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import { CheckGround, expandTemplate, NO_REGISTERS, pathOn, printSignposts, type Signpost, signpostFiles, signpostsOf, stateOf, type Template, tidyOwn, variablesOf, withOwnRules } from '../src/index';
+import {
+  CheckGround,
+  expandTemplate,
+  NO_REGISTERS,
+  pathOn,
+  printSignposts,
+  type Signpost,
+  signpostFiles,
+  signpostsOf,
+  stateOf,
+  type Template,
+  tidyOwn,
+  variablesOf,
+  withOwnRules,
+} from '../src/index';
 
 const parsed = parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.faults[0]);
 const facade = parsed.value;
-const values = { number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower'], scenes: 's01..s03', projectors: 'A..B', nights: ['2026-03-02'], voice: 'spoken', languages: ['nl'] };
+const values = {
+  number: '26014',
+  title: 'Harbour Lights',
+  client: 'QHT',
+  person: 'IT',
+  date: '2026-11-27',
+  surfaces: ['west-front', 'clock-tower'],
+  scenes: 's01..s03',
+  projectors: 'A..B',
+  nights: ['2026-03-02'],
+  voice: 'spoken',
+  languages: ['nl'],
+};
 const registers = { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Q' }], people: [{ initials: 'IT', name: 'I' }] };
 const plain = expandTemplate(facade, values, registers);
 
@@ -23,7 +52,9 @@ describe('lines otherwise for one project', () => {
         const adjusted = Object.fromEntries(out.map((k) => [k, { leaveOut: true }]));
         const lines = expandTemplate({ ...facade, adjusted }, values, registers).lines.map((l) => l.path);
         const gone = plain.lines.filter((l) => out.includes(l.key)).map((l) => l.path);
-        expect(lines).toEqual(plain.lines.map((l) => l.path).filter((p) => !gone.some((g) => p === g || p.startsWith(`${g}/`))));
+        expect(lines).toEqual(
+          plain.lines.map((l) => l.path).filter((p) => !gone.some((g) => p === g || p.startsWith(`${g}/`))),
+        );
       }),
     );
   });
@@ -44,8 +75,20 @@ describe('lines otherwise for one project', () => {
   });
 
   test('an optional folder is made where it is asked for', () => {
-    const optional = { ...facade, root: { ...facade.root, folders: [...(facade.root.folders ?? []), { id: 'extra', name: 'extra', presence: 'optional' as const, folders: [{ id: 'inner', name: 'inner' }] }] } };
-    const made = (t: Template) => expandTemplate(t, values, registers).lines.filter((l) => l.path.includes('extra')).map((l) => l.made);
+    const optional = {
+      ...facade,
+      root: {
+        ...facade.root,
+        folders: [
+          ...(facade.root.folders ?? []),
+          { id: 'extra', name: 'extra', presence: 'optional' as const, folders: [{ id: 'inner', name: 'inner' }] },
+        ],
+      },
+    };
+    const made = (t: Template) =>
+      expandTemplate(t, values, registers)
+        .lines.filter((l) => l.path.includes('extra'))
+        .map((l) => l.made);
     expect(made(optional)).toEqual([false, false]);
     expect(made({ ...optional, adjusted: { extra: { make: true } } })).toEqual([true, true]);
   });
@@ -55,11 +98,16 @@ describe('rules of its own', () => {
   test('a convention and a folder’s rule stand in place of the template’s; what is the template’s again is no longer its own', () => {
     const master = facade.conventions[0];
     if (master === undefined) throw new Error('no convention');
-    const own = { conventions: { [master.id]: { ...master, pattern: '{number}.{ext}' } }, folders: { masters: { accepts: ['sound'] } } };
+    const own = {
+      conventions: { [master.id]: { ...master, pattern: '{number}.{ext}' } },
+      folders: { masters: { accepts: ['sound'] } },
+    };
     const with_ = withOwnRules(facade, own);
     expect(with_.conventions[0]?.pattern).toBe('{number}.{ext}');
     expect(with_.root.folders?.find((f) => f.id === 'masters')?.accepts).toEqual(['sound']);
-    expect(with_.root.folders?.find((f) => f.id === 'survey')).toBe(facade.root.folders?.find((f) => f.id === 'survey'));
+    expect(with_.root.folders?.find((f) => f.id === 'survey')).toBe(
+      facade.root.folders?.find((f) => f.id === 'survey'),
+    );
     expect(withOwnRules(facade, {})).toBe(facade);
     expect(tidyOwn(facade, { conventions: { [master.id]: master }, folders: { masters: {} } })).toEqual({});
     expect(tidyOwn(facade, own)).toEqual(own);
@@ -72,7 +120,9 @@ describe('signposts', () => {
     expect(all[0]).toEqual({ name: 'project', path: '' });
     expect(all.map((s) => s.name)).toContain('renders.west-front.s02');
     expect(new Set(all.map((s) => s.name)).size).toBe(all.length);
-    expect(pathOn('windows', 'S:\\', '26014_QHT_harbour-lights', '09_cache')).toBe('S:\\26014_QHT_harbour-lights\\09_cache');
+    expect(pathOn('windows', 'S:\\', '26014_QHT_harbour-lights', '09_cache')).toBe(
+      'S:\\26014_QHT_harbour-lights\\09_cache',
+    );
     expect(pathOn('macos', '/Volumes/studio/', 'old/26014', '')).toBe('/Volumes/studio/old/26014');
   });
 
@@ -81,36 +131,71 @@ describe('signposts', () => {
     fc.assert(
       fc.property(fc.array(name, { minLength: 1, maxLength: 4 }), (paths) => {
         const signposts: Signpost[] = paths.map((path, i) => ({ name: `s${i}`, path }));
-        const script = `${printSignposts('sh', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`;
+        const script = `${printSignposts('sh', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts)
+          .map((v) => `printf '%s\\n' "$${v.name}"`)
+          .join('\n')}\n`;
         const run = spawnSync('/bin/sh', ['-s'], { input: script, encoding: 'utf8', env: {} });
         expect(run.stdout).toBe(paths.map((p) => `/v/${p}\n`).join(''));
         // The quoted form of a dotenv file is read by a shell alike.
-        const dotenv = spawnSync('/bin/sh', ['-s'], { input: `${printSignposts('dotenv', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts).map((v) => `printf '%s\\n' "$${v.name}"`).join('\n')}\n`, encoding: 'utf8', env: {} });
+        const dotenv = spawnSync('/bin/sh', ['-s'], {
+          input: `${printSignposts('dotenv', signposts, (s) => `/v/${s.path}`)}${variablesOf(signposts)
+            .map((v) => `printf '%s\\n' "$${v.name}"`)
+            .join('\n')}\n`,
+          encoding: 'utf8',
+          env: {},
+        });
         expect(dotenv.stdout).toBe(paths.map((p) => `/v/${p}\n`).join(''));
-        expect(JSON.parse(printSignposts('json', signposts, (s) => s.path))).toEqual(Object.fromEntries(signposts.map((s) => [s.name, s.path])));
+        expect(JSON.parse(printSignposts('json', signposts, (s) => s.path))).toEqual(
+          Object.fromEntries(signposts.map((s) => [s.name, s.path])),
+        );
         // PowerShell by its text: an odd number of quotes would end the string.
-        for (const line of printSignposts('powershell', signposts, (s) => s.path).split('\r\n').filter((l) => l !== '')) expect(/^\$env:\w+ = '(?:[^'\u2018\u2019\u201a\u201b]|(['\u2018\u2019\u201a\u201b])\1)*'$/.test(line)).toBe(true);
+        for (const line of printSignposts('powershell', signposts, (s) => s.path)
+          .split('\r\n')
+          .filter((l) => l !== ''))
+          expect(/^\$env:\w+ = '(?:[^'\u2018\u2019\u201a\u201b]|(['\u2018\u2019\u201a\u201b])\1)*'$/.test(line)).toBe(
+            true,
+          );
       }),
       { numRuns: 60 },
     );
   });
 
   test('names that would be one variable are told apart', () => {
-    expect(variablesOf([{ name: 'a-b', path: '' }, { name: 'a.b', path: '' }]).map((v) => v.name)).toEqual(['NESTING_A_B', 'NESTING_A_B_2']);
+    expect(
+      variablesOf([
+        { name: 'a-b', path: '' },
+        { name: 'a.b', path: '' },
+      ]).map((v) => v.name),
+    ).toEqual(['NESTING_A_B', 'NESTING_A_B_2']);
   });
 });
 
 describe('signposts in the project itself', () => {
   test('sourced anywhere in it, sh finds the root wherever it lies and whatever the folders are called', () => {
     const root = path.join(mkdtempSync(path.join(tmpdir(), 'signposts ')), `it's $HOME "26014"`);
-    const posts: Signpost[] = [{ name: 'project', path: '' }, { name: 'cache', path: `09_cache/it's "$x"` }, { name: 'away', path: 'a', volume: 'archive' }];
+    const posts: Signpost[] = [
+      { name: 'project', path: '' },
+      { name: 'cache', path: `09_cache/it's "$x"` },
+      { name: 'away', path: 'a', volume: 'archive' },
+    ];
     try {
       mkdirSync(path.join(root, '.nesting'), { recursive: true });
       mkdirSync(path.join(root, 'a/b'), { recursive: true });
       writeFileSync(path.join(root, '.nesting/project.json'), '{}');
-      for (const file of signpostFiles('.nesting/project.json', posts)) writeFileSync(path.join(root, '.nesting', file.name), file.text);
-      // biome-ignore lint/suspicious/noTemplateCurlyInString: it is the shell's
-      const said = (cwd: string) => spawnSync('sh', ['-euc', '. "$1"; printf "%s\\n%s\\n%s" "${NESTING_PROJECT-}" "${NESTING_CACHE-}" "${NESTING_AWAY-none}"', 'sh', path.join(root, '.nesting/signposts.sh')], { cwd, encoding: 'utf8', env: { PATH: process.env.PATH ?? '' } });
+      for (const file of signpostFiles('.nesting/project.json', posts))
+        writeFileSync(path.join(root, '.nesting', file.name), file.text);
+      const said = (cwd: string) =>
+        spawnSync(
+          'sh',
+          [
+            '-euc',
+            // biome-ignore lint/suspicious/noTemplateCurlyInString: it is the shell's
+            '. "$1"; printf "%s\\n%s\\n%s" "${NESTING_PROJECT-}" "${NESTING_CACHE-}" "${NESTING_AWAY-none}"',
+            'sh',
+            path.join(root, '.nesting/signposts.sh'),
+          ],
+          { cwd, encoding: 'utf8', env: { PATH: process.env.PATH ?? '' } },
+        );
       expect(said(path.join(root, 'a/b')).stdout).toBe(`${root}\n${root}/09_cache/it's "$x"\nnone`);
       expect(said(root).stdout).toContain(`${root}/09_cache`);
       const outside = said(tmpdir());
@@ -125,7 +210,10 @@ describe('signposts in the project itself', () => {
     const cache = plain.lines.find((l) => l.folder?.signpost === 'cache');
     expect(JSON.parse(files.get('signposts.json') ?? '')).toMatchObject({ project: '.', cache: cache?.path });
     expect(files.get('signposts.env')).toContain(`NESTING_CACHE="${cache?.path}"\n`);
-    const [quoted] = signpostFiles('m', [{ name: 'project', path: '' }, { name: 'x', path: "a'; Remove-Item b; '" }]).filter((f) => f.name.endsWith('.ps1'));
+    const [quoted] = signpostFiles('m', [
+      { name: 'project', path: '' },
+      { name: 'x', path: "a'; Remove-Item b; '" },
+    ]).filter((f) => f.name.endsWith('.ps1'));
     expect(quoted?.text).toContain("'a''; Remove-Item b; '''");
   });
 });

@@ -12,10 +12,13 @@ describe('broken names', () => {
     expect(makeCorpus()).toEqual(corpus);
   });
 
-  test.each(['tune', 'measure'] as const)('%s: the right name first in 95 %, never sure and wrong, sure of 60 % that can be put right', (part) => {
-    const score = scoreCorpus(part, corpus);
-    expect(score.sureWrong).toEqual([]);
-    expect(score.first / score.names).toBeGreaterThanOrEqual(0.95);
-    expect(score.fixableSure / score.fixable).toBeGreaterThanOrEqual(0.6);
-  });
+  test.each(['tune', 'measure'] as const)(
+    '%s: the right name first in 95 %, never sure and wrong, sure of 60 % that can be put right',
+    (part) => {
+      const score = scoreCorpus(part, corpus);
+      expect(score.sureWrong).toEqual([]);
+      expect(score.first / score.names).toBeGreaterThanOrEqual(0.95);
+      expect(score.fixableSure / score.fixable).toBeGreaterThanOrEqual(0.6);
+    },
+  );
 });

@@ -3,44 +3,99 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { parseRegisters, parseTemplate } from '../../contract/src/index';
-import { ANSWERS, type AnswerTo, deriveTemplate, expandTemplate, parseListing, questionKey, settleQuestions, type Template, type Values } from '../src/index';
+import {
+  ANSWERS,
+  type AnswerTo,
+  deriveTemplate,
+  expandTemplate,
+  parseListing,
+  questionKey,
+  settleQuestions,
+  type Template,
+  type Values,
+} from '../src/index';
 
 const demo = path.join(process.cwd(), 'demo');
 const parsedRegisters = parseRegisters(readFileSync(path.join(demo, 'registers.json'), 'utf8'));
-const registers = parsedRegisters.ok ? parsedRegisters.value : (() => { throw new Error('registers'); })();
-const templates = readdirSync(path.join(demo, 'templates')).filter((f) => f.endsWith('.nest.json')).map((f) => {
-  const parsed = parseTemplate(readFileSync(path.join(demo, 'templates', f), 'utf8'));
-  if (!parsed.ok) throw new Error(f);
-  return parsed.value;
-});
+const registers = parsedRegisters.ok
+  ? parsedRegisters.value
+  : (() => {
+      throw new Error('registers');
+    })();
+const templates = readdirSync(path.join(demo, 'templates'))
+  .filter((f) => f.endsWith('.nest.json'))
+  .map((f) => {
+    const parsed = parseTemplate(readFileSync(path.join(demo, 'templates', f), 'utf8'));
+    if (!parsed.ok) throw new Error(f);
+    return parsed.value;
+  });
 
 const VALUES: Readonly<Record<string, Values>> = {
-  'facade-show': { number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower', 'old-mill'], scenes: 's01..s06', projectors: 'A..D', nights: ['2026-03-02', '2026-03-03'], voice: 'spoken', languages: ['nl', 'en'] },
+  'facade-show': {
+    number: '26014',
+    title: 'Harbour Lights',
+    client: 'QHT',
+    person: 'IT',
+    date: '2026-11-27',
+    surfaces: ['west-front', 'clock-tower', 'old-mill'],
+    scenes: 's01..s06',
+    projectors: 'A..D',
+    nights: ['2026-03-02', '2026-03-03'],
+    voice: 'spoken',
+    languages: ['nl', 'en'],
+  },
   'window-piece': { number: '26015', title: 'Small Weather', client: 'MSW', windows: 'A..C' },
-  'dome-film': { number: '26007', title: 'Slow Sky', client: 'BRO', scenes: 's01..s05', languages: ['en', 'nl'], voice: 'spoken' },
+  'dome-film': {
+    number: '26007',
+    title: 'Slow Sky',
+    client: 'BRO',
+    scenes: 's01..s05',
+    languages: ['en', 'nl'],
+    voice: 'spoken',
+  },
   'sound-only-walk': { number: '26021', title: 'Reed Walk', client: 'OTM', stations: '1..6', languages: ['en', 'de'] },
 };
 
-const foldersOf = (template: Template, values: Values) => expandTemplate(template, values, registers).lines.filter((l) => l.kind === 'folder').map((l) => `${l.path}/`).filter((p) => p !== '/');
+const foldersOf = (template: Template, values: Values) =>
+  expandTemplate(template, values, registers)
+    .lines.filter((l) => l.kind === 'folder')
+    .map((l) => `${l.path}/`)
+    .filter((p) => p !== '/');
 
 describe('deriving a template', () => {
-  test.each(templates.map((t) => [t.id, t] as const))('%s: the folders it made make a template that makes the same folders', (id, template) => {
-    const values = VALUES[id] as Values;
-    const { rootName, diagnostics } = expandTemplate(template, values, registers);
-    expect(diagnostics.filter((d) => d.weight === 'refused')).toEqual([]);
-    const paths = foldersOf(template, values);
-    expect(paths.length).toBeGreaterThan(6);
-    const derived = deriveTemplate(parseListing([`${rootName}/`, ...paths.map((p) => `${rootName}/${p}`)].join('\n')), {}, registers);
-    const again = expandTemplate(derived.template, derived.values, registers);
-    expect(again.rootName).toBe(rootName);
-    expect(foldersOf(derived.template, derived.values).sort()).toEqual(paths.sort());
-  });
+  test.each(templates.map((t) => [t.id, t] as const))(
+    '%s: the folders it made make a template that makes the same folders',
+    (id, template) => {
+      const values = VALUES[id] as Values;
+      const { rootName, diagnostics } = expandTemplate(template, values, registers);
+      expect(diagnostics.filter((d) => d.weight === 'refused')).toEqual([]);
+      const paths = foldersOf(template, values);
+      expect(paths.length).toBeGreaterThan(6);
+      const derived = deriveTemplate(
+        parseListing([`${rootName}/`, ...paths.map((p) => `${rootName}/${p}`)].join('\n')),
+        {},
+        registers,
+      );
+      const again = expandTemplate(derived.template, derived.values, registers);
+      expect(again.rootName).toBe(rootName);
+      expect(foldersOf(derived.template, derived.values).sort()).toEqual(paths.sort());
+    },
+  );
 
   test('fields, lists, numbering with its gaps, and conventions come back with the files', () => {
     const template = templates.find((t) => t.id === 'facade-show') as Template;
     const values = VALUES['facade-show'] as Values;
     const { rootName } = expandTemplate(template, values, registers);
-    const files = ['west-front', 'clock-tower', 'old-mill'].flatMap((surface, i) => ['s01', 's02', 's03'].flatMap((scene, k) => ['anim', 'comp'].flatMap((task, n) => [1, 2].map((v) => `05_motion/${surface}/${scene}/working/26014_${surface}_${scene}_${task}_${['BO', 'LV', 'AP'][(i + k + n) % 3]}_v00${v}.usda`))));
+    const files = ['west-front', 'clock-tower', 'old-mill'].flatMap((surface, i) =>
+      ['s01', 's02', 's03'].flatMap((scene, k) =>
+        ['anim', 'comp'].flatMap((task, n) =>
+          [1, 2].map(
+            (v) =>
+              `05_motion/${surface}/${scene}/working/26014_${surface}_${scene}_${task}_${['BO', 'LV', 'AP'][(i + k + n) % 3]}_v00${v}.usda`,
+          ),
+        ),
+      ),
+    );
     const lines = parseListing([...foldersOf(template, values), ...files].map((p) => `${rootName}/${p}`).join('\n'));
     const { template: derived, values: own, questions } = deriveTemplate(lines, { title: 'Harbour Lights' }, registers);
     expect(derived.root.name).toBe('{number}_{client.code}_{title:kebab}');
@@ -50,37 +105,75 @@ describe('deriving a template', () => {
     expect(lists.map((f) => f.type === 'list' && f.of.like)).toContain('s00');
     expect(own).toMatchObject({ number: '26014', client: 'QHT', title: 'Harbour Lights' });
     const working = derived.conventions.find((c) => c.families?.includes('3D scene'));
-    expect(working?.pattern).toMatch(/^\{number\}_\{motion:kebab\}_\{scene\}_\{task\}_\{person\.initials\}_v\{version:000\}\.\{ext\}$/);
+    expect(working?.pattern).toMatch(
+      /^\{number\}_\{motion:kebab\}_\{scene\}_\{task\}_\{person\.initials\}_v\{version:000\}\.\{ext\}$/,
+    );
     expect(working?.fields?.map((f) => f.key)).toEqual(['task']);
     expect(questions).toEqual([]);
   });
 
-  test.each(templates.map((t) => [t.id, t] as const))('%s: with what the project was started with, lists and fields come back by their own names', (id, template) => {
-    const values = VALUES[id] as Values;
-    const { rootName } = expandTemplate(template, values, registers);
-    const listing = parseListing([`${rootName}/`, ...foldersOf(template, values).map((p) => `${rootName}/${p}`)].join('\n'));
-    const { template: derived, values: own } = deriveTemplate(listing, { title: String(values.title), fields: template.fields, values }, registers);
-    const used = new Set(JSON.stringify(template.root).match(/"list":"\w+"/g)?.map((m) => m.slice(8, -1)));
-    expect(derived.fields.map((f) => f.key).sort()).toEqual(template.fields.filter((f) => f.type !== 'list' || used.has(f.key)).map((f) => f.key).sort());
-    for (const f of derived.fields) if (f.type === 'list') expect(f.within).toBe((template.fields.find((o) => o.key === f.key) as typeof f).within);
-    expect(foldersOf(derived, own).sort()).toEqual(foldersOf(template, values).sort());
-  });
+  test.each(templates.map((t) => [t.id, t] as const))(
+    '%s: with what the project was started with, lists and fields come back by their own names',
+    (id, template) => {
+      const values = VALUES[id] as Values;
+      const { rootName } = expandTemplate(template, values, registers);
+      const listing = parseListing(
+        [`${rootName}/`, ...foldersOf(template, values).map((p) => `${rootName}/${p}`)].join('\n'),
+      );
+      const { template: derived, values: own } = deriveTemplate(
+        listing,
+        { title: String(values.title), fields: template.fields, values },
+        registers,
+      );
+      const used = new Set(
+        JSON.stringify(template.root)
+          .match(/"list":"\w+"/g)
+          ?.map((m) => m.slice(8, -1)),
+      );
+      expect(derived.fields.map((f) => f.key).sort()).toEqual(
+        template.fields
+          .filter((f) => f.type !== 'list' || used.has(f.key))
+          .map((f) => f.key)
+          .sort(),
+      );
+      for (const f of derived.fields)
+        if (f.type === 'list') expect(f.within).toBe((template.fields.find((o) => o.key === f.key) as typeof f).within);
+      expect(foldersOf(derived, own).sort()).toEqual(foldersOf(template, values).sort());
+    },
+  );
 
   test('answers change the one folder they are about', () => {
     const tree = ['a', 'b', 'c', 'd'].flatMap((n) => [`shots/${n}-x/in/`, `shots/${n}-x/out/`]);
-    const derived = deriveTemplate(parseListing([...tree, 'shots/a-x/in/holiday/deep/', '26001_brief.md'].join('\n')), { number: '26001' }, registers);
-    const say = (answer: AnswerTo) => settleQuestions(derived.template, derived.questions, Object.fromEntries(derived.questions.map((q) => [questionKey(q), ANSWERS[q.code].includes(answer) ? answer : 'as-is'])));
+    const derived = deriveTemplate(
+      parseListing([...tree, 'shots/a-x/in/holiday/deep/', '26001_brief.md'].join('\n')),
+      { number: '26001' },
+      registers,
+    );
+    const say = (answer: AnswerTo) =>
+      settleQuestions(
+        derived.template,
+        derived.questions,
+        Object.fromEntries(
+          derived.questions.map((q) => [questionKey(q), ANSWERS[q.code].includes(answer) ? answer : 'as-is']),
+        ),
+      );
     expect(say('as-is')).toEqual(derived.template);
     expect(JSON.stringify(say('leave-out'))).not.toMatch(/holiday|deep/);
     expect(JSON.stringify(say('optional'))).toContain('"presence":"optional"');
-    expect(say('starters').root.starters).toEqual([{ id: expect.any(String), name: '{number}_brief.md', from: 'starters/26001_brief.md' }]);
+    expect(say('starters').root.starters).toEqual([
+      { id: expect.any(String), name: '{number}_brief.md', from: 'starters/26001_brief.md' },
+    ]);
     // Undone by another answer, never piled up.
     expect(say('as-is')).toEqual(derived.template);
   });
 
   test('what is rare is a question, and anything at all gives a template', () => {
     const tree = ['a', 'b', 'c', 'd'].flatMap((n) => [`shots/${n}-x/in/`, `shots/${n}-x/out/`]);
-    const { questions, template } = deriveTemplate(parseListing([...tree, 'shots/a-x/in/holiday/', 'readme.txt'].join('\n')), {}, registers);
+    const { questions, template } = deriveTemplate(
+      parseListing([...tree, 'shots/a-x/in/holiday/', 'readme.txt'].join('\n')),
+      {},
+      registers,
+    );
     expect(questions.map((q) => q.code).sort()).toEqual(['file-alone', 'folder-rare']);
     expect(JSON.stringify(template)).toContain('onePer');
     for (const odd of ['', '{}', 'a\\b\\c', '../../x', `${'d/'.repeat(90)}e`, 'x\u0000y/z', '(((/{{{']) {

@@ -1,9 +1,9 @@
 /** Every rule has its words: what is wrong, why it matters, what to do; none shows what was left out. */
 import { expect, test } from '@jest/globals';
-import { RULE_CODES, RULE_CURES, RULE_REASONS, RULE_TITLES, RULES } from '../src/index';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
 import { checkDisk, ground } from '../../../corpus/good-disk';
+import { RULE_CODES, RULE_CURES, RULE_REASONS, RULE_TITLES, RULES } from '../src/index';
 import { findingWords } from '../src/words/names';
 
 const { ground: of } = ground();
@@ -18,7 +18,10 @@ test('each rule is in the registry, and has a title, a reason and a cure of its 
 });
 
 test('no sentence about a finding holds a hole, and each names what it is about', () => {
-  const findings = [...DISK_DAMAGES.map((d) => [d]), ...Array.from({ length: 20 }, (_, i) => drawDamages(20, i + 1))].flatMap((some, i) => checkDisk(of, damaged(of, some, i + 1).disk));
+  const findings = [
+    ...DISK_DAMAGES.map((d) => [d]),
+    ...Array.from({ length: 20 }, (_, i) => drawDamages(20, i + 1)),
+  ].flatMap((some, i) => checkDisk(of, damaged(of, some, i + 1).disk));
   expect(new Set(findings.map((f) => f.rule)).size).toBeGreaterThan(33);
   for (const finding of findings) {
     const words = findingWords(finding);

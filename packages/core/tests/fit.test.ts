@@ -3,7 +3,15 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import { CheckGround, expandTemplate, fitTemplate, folderTree, stateOf, type Template, type Values } from '../src/index';
+import {
+  CheckGround,
+  expandTemplate,
+  fitTemplate,
+  folderTree,
+  stateOf,
+  type Template,
+  type Values,
+} from '../src/index';
 import { REGISTERS } from './names';
 
 const load = (name: string): Template => {
@@ -11,35 +19,94 @@ const load = (name: string): Template => {
   if (!parsed.ok) throw new Error(parsed.faults[0]);
   return parsed.value;
 };
-const templates = ['facade-show', 'dome-film', 'window-piece', 'sound-only-walk'].map((n) => { try { return load(n); } catch { return null; } }).filter((t) => t !== null);
+const templates = ['facade-show', 'dome-film', 'window-piece', 'sound-only-walk']
+  .map((n) => {
+    try {
+      return load(n);
+    } catch {
+      return null;
+    }
+  })
+  .filter((t) => t !== null);
 const facade = load('facade-show');
 const registers = { ...REGISTERS, clients: [{ code: 'QHT', name: 'Q' }], people: [{ initials: 'IT', name: 'I' }] };
-const values: Values = { number: '26014', title: 'harbour-lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['clock-tower', 'west-front'], scenes: { 'clock-tower': ['s01'], 'west-front': ['s01', 's02'] }, projectors: ['A', 'B'], nights: ['2026-03-02'], voice: 'spoken', languages: ['nl'] };
-const foldersOf = (template: Template, v: Values): string[] => expandTemplate(template, v, registers).lines.filter((l) => l.kind === 'folder' && l.made && l.path !== '').map((l) => l.path);
+const values: Values = {
+  number: '26014',
+  title: 'harbour-lights',
+  client: 'QHT',
+  person: 'IT',
+  date: '2026-11-27',
+  surfaces: ['clock-tower', 'west-front'],
+  scenes: { 'clock-tower': ['s01'], 'west-front': ['s01', 's02'] },
+  projectors: ['A', 'B'],
+  nights: ['2026-03-02'],
+  voice: 'spoken',
+  languages: ['nl'],
+};
+const foldersOf = (template: Template, v: Values): string[] =>
+  expandTemplate(template, v, registers)
+    .lines.filter((l) => l.kind === 'folder' && l.made && l.path !== '')
+    .map((l) => l.path);
 const ROOT = '26014_QHT_harbour-lights';
 
 describe('fitting', () => {
   test('a folder made by a template fits it wholly, and says its values', () => {
     const fit = fitTemplate(facade, registers, ROOT, folderTree(foldersOf(facade, values)));
     expect(fit).toMatchObject({ score: 1, missing: [], unplanned: [], otherwise: [], adjusted: {} });
-    expect(fit.values).toMatchObject({ number: '26014', client: 'QHT', title: 'harbour-lights', surfaces: values.surfaces, scenes: values.scenes, projectors: ['A', 'B'], nights: ['2026-03-02'], languages: ['nl'], voice: 'spoken' });
+    expect(fit.values).toMatchObject({
+      number: '26014',
+      client: 'QHT',
+      title: 'harbour-lights',
+      surfaces: values.surfaces,
+      scenes: values.scenes,
+      projectors: ['A', 'B'],
+      nights: ['2026-03-02'],
+      languages: ['nl'],
+      voice: 'spoken',
+    });
   });
 
   test('of several templates its own fits best', () => {
     expect(templates.length).toBeGreaterThan(2);
     for (const template of templates) {
-      const fits = templates.map((t) => ({ id: t.id, score: fitTemplate(t, registers, 'x', folderTree(foldersOf(template, { ...values, domes: ['a'], walks: ['a'] }))).score })).sort((a, b) => b.score - a.score);
+      const fits = templates
+        .map((t) => ({
+          id: t.id,
+          score: fitTemplate(
+            t,
+            registers,
+            'x',
+            folderTree(foldersOf(template, { ...values, domes: ['a'], walks: ['a'] })),
+          ).score,
+        }))
+        .sort((a, b) => b.score - a.score);
       expect(fits[0]?.id).toBe(template.id);
     }
   });
 
   test('names by meaning, lacking and unknown folders: each is said, and the project’s rules have them as they are', () => {
-    const paths = foldersOf(facade, values).map((p) => p.replace(/^02_survey/, 'Survey').replace(/^03_design/, '3 - DESIGN')).filter((p) => !p.startsWith('09_cache'));
-    const fit = fitTemplate(facade, registers, 'some freelancer’s job', folderTree([...paths, 'Survey/misc', 'misc', 'misc/deeper']));
-    expect(fit.otherwise).toEqual(expect.arrayContaining([{ path: 'Survey', planned: '02_survey' }, { path: '3 - DESIGN', planned: '03_design' }]));
+    const paths = foldersOf(facade, values)
+      .map((p) => p.replace(/^02_survey/, 'Survey').replace(/^03_design/, '3 - DESIGN'))
+      .filter((p) => !p.startsWith('09_cache'));
+    const fit = fitTemplate(
+      facade,
+      registers,
+      'some freelancer’s job',
+      folderTree([...paths, 'Survey/misc', 'misc', 'misc/deeper']),
+    );
+    expect(fit.otherwise).toEqual(
+      expect.arrayContaining([
+        { path: 'Survey', planned: '02_survey' },
+        { path: '3 - DESIGN', planned: '03_design' },
+      ]),
+    );
     expect([fit.missing, fit.unplanned]).toEqual([['09_cache'], expect.arrayContaining(['misc', 'Survey/misc'])]);
     expect(fit.values.number).toBeUndefined();
-    const ground = new CheckGround({ template: { ...facade, adjusted: fit.adjusted }, values: { ...fit.values, number: '26014' }, registers });
+    const ground = new CheckGround({
+      template: { ...facade, adjusted: fit.adjusted },
+      values: { ...fit.values, number: '26014' },
+      registers,
+    });
     expect(paths.map((p) => stateOf(ground, p).kind)).toEqual(paths.map(() => 'planned'));
   });
 
@@ -50,14 +117,32 @@ describe('fitting', () => {
   test('law: whatever is taken away or added, the fit never leaves 0 to 1, and every folder is the project’s by the rules found, or in one said to be unplanned', () => {
     const all = foldersOf(facade, values);
     fc.assert(
-      fc.property(fc.subarray(all), fc.array(fc.tuple(fc.constantFrom('', ...all), fc.constantFrom('misc', 'old stuff', 'Survey', 's99')), { maxLength: 5 }), (kept, more) => {
-        const paths = [...new Set([...kept, ...more.map(([above, name]) => (above === '' ? name : `${above}/${name}`))].flatMap((p) => p.split('/').map((_, i, parts) => parts.slice(0, i + 1).join('/'))))];
-        const fit = fitTemplate(facade, registers, ROOT, folderTree(paths));
-        expect(fit.score >= 0 && fit.score <= 1).toBe(true);
-        const below = paths.filter((p) => fit.unplanned.some((u) => p === u || p.startsWith(`${u}/`)));
-        const ground = new CheckGround({ template: { ...facade, adjusted: fit.adjusted }, values: { number: '26014', ...fit.values }, registers });
-        for (const path of paths) if (!below.includes(path)) expect([path, stateOf(ground, path).kind]).toEqual([path, expect.stringMatching(/^(planned|free)$/)]);
-      }),
+      fc.property(
+        fc.subarray(all),
+        fc.array(fc.tuple(fc.constantFrom('', ...all), fc.constantFrom('misc', 'old stuff', 'Survey', 's99')), {
+          maxLength: 5,
+        }),
+        (kept, more) => {
+          const paths = [
+            ...new Set(
+              [...kept, ...more.map(([above, name]) => (above === '' ? name : `${above}/${name}`))].flatMap((p) =>
+                p.split('/').map((_, i, parts) => parts.slice(0, i + 1).join('/')),
+              ),
+            ),
+          ];
+          const fit = fitTemplate(facade, registers, ROOT, folderTree(paths));
+          expect(fit.score >= 0 && fit.score <= 1).toBe(true);
+          const below = paths.filter((p) => fit.unplanned.some((u) => p === u || p.startsWith(`${u}/`)));
+          const ground = new CheckGround({
+            template: { ...facade, adjusted: fit.adjusted },
+            values: { number: '26014', ...fit.values },
+            registers,
+          });
+          for (const path of paths)
+            if (!below.includes(path))
+              expect([path, stateOf(ground, path).kind]).toEqual([path, expect.stringMatching(/^(planned|free)$/)]);
+        },
+      ),
       { numRuns: 60 },
     );
   });

@@ -8,7 +8,11 @@ import { convention, REGISTERS, SLOTS } from './names';
 const runs = { seed: 20262, numRuns: 120 };
 
 function compiled(learned: ReturnType<typeof learnConventions>['conventions'][number]) {
-  const made = compileConvention(mustParse(learned.pattern), { fields: learned.fields, families: learned.families, registers: REGISTERS });
+  const made = compileConvention(mustParse(learned.pattern), {
+    fields: learned.fields,
+    families: learned.families,
+    registers: REGISTERS,
+  });
   if (!made.ok) throw new Error(learned.pattern);
   return made.value;
 }
@@ -18,8 +22,23 @@ describe('learning', () => {
     const kinds = Object.keys(SLOTS).filter((slot) => !slot.includes('ext'));
     fc.assert(
       fc.property(
-        fc.uniqueArray(fc.constantFrom(...kinds), { minLength: 1, maxLength: 4, selector: (slot) => slot.replace(/[.:}].*$/, '') }).chain((slots) =>
-          fc.tuple(fc.constant(`${slots.join('_')}.{ext}`), fc.array(fc.tuple(...[...slots, '{ext}'].map((slot) => SLOTS[slot] as fc.Arbitrary<object>)).map((all) => Object.assign({}, ...all)), { minLength: 12, maxLength: 40 }))),
+        fc
+          .uniqueArray(fc.constantFrom(...kinds), {
+            minLength: 1,
+            maxLength: 4,
+            selector: (slot) => slot.replace(/[.:}].*$/, ''),
+          })
+          .chain((slots) =>
+            fc.tuple(
+              fc.constant(`${slots.join('_')}.{ext}`),
+              fc.array(
+                fc
+                  .tuple(...[...slots, '{ext}'].map((slot) => SLOTS[slot] as fc.Arbitrary<object>))
+                  .map((all) => Object.assign({}, ...all)),
+                { minLength: 12, maxLength: 40 },
+              ),
+            ),
+          ),
         fc.array(fc.string({ maxLength: 30 }), { maxLength: 4 }),
         ([pattern, all], strays) => {
           const from = convention(pattern);
@@ -42,22 +61,47 @@ describe('learning', () => {
   });
 
   test('a plain heap gives back its convention, with types, widths, lists and the misfits', () => {
-    const names = ['a', 'b', 'c', 'd', 'e', 'f'].flatMap((t, i) => ['anim', 'comp'].map((task, k) => `26014_${t}-tower_s0${i + 1}_${task}_BO_v00${k + 1}.usda`));
-    const { conventions, misfits } = learnConventions([...names, '26014_a-tower_s01_anim_BO_v3.usda', 'holiday.usda'], REGISTERS);
-    expect(conventions.map((c) => c.pattern)).toEqual(['{number}_{title:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}']);
-    expect(conventions[0]).toMatchObject({ oneWay: true, families: ['3D scene'], fields: [{ key: 'title', type: 'text' }, { key: 'scene', like: 's00' }, { key: 'task', options: [{ code: 'anim' }, { code: 'comp' }] }] });
+    const names = ['a', 'b', 'c', 'd', 'e', 'f'].flatMap((t, i) =>
+      ['anim', 'comp'].map((task, k) => `26014_${t}-tower_s0${i + 1}_${task}_BO_v00${k + 1}.usda`),
+    );
+    const { conventions, misfits } = learnConventions(
+      [...names, '26014_a-tower_s01_anim_BO_v3.usda', 'holiday.usda'],
+      REGISTERS,
+    );
+    expect(conventions.map((c) => c.pattern)).toEqual([
+      '{number}_{title:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}',
+    ]);
+    expect(conventions[0]).toMatchObject({
+      oneWay: true,
+      families: ['3D scene'],
+      fields: [
+        { key: 'title', type: 'text' },
+        { key: 'scene', like: 's00' },
+        { key: 'task', options: [{ code: 'anim' }, { code: 'comp' }] },
+      ],
+    });
     expect(misfits).toEqual([12, 13]);
   });
 
   test('mixed heaps part; nothing is made of nothing', () => {
-    const photos = Array.from({ length: 20 }, (_, i) => `2026-03-${String(1 + i).padStart(2, '0')}_north_${String(i + 1).padStart(4, '0')}.jpg`);
+    const photos = Array.from(
+      { length: 20 },
+      (_, i) => `2026-03-${String(1 + i).padStart(2, '0')}_north_${String(i + 1).padStart(4, '0')}.jpg`,
+    );
     const takes = Array.from({ length: 20 }, (_, i) => `tower-${i % 4}_revA_t${String(i + 1).padStart(2, '0')}.wav`);
-    const patterns = learnConventions([...photos, ...takes], REGISTERS).conventions.map((c) => c.pattern).sort();
+    const patterns = learnConventions([...photos, ...takes], REGISTERS)
+      .conventions.map((c) => c.pattern)
+      .sort();
     expect(patterns).toHaveLength(2);
     expect(patterns[1]).toContain('{date:yyyy-MM-dd}');
     expect(learnConventions([], NO_REGISTERS)).toEqual({ conventions: [], misfits: [] });
-    expect(learnConventions(['one.txt'], NO_REGISTERS).misfits.length + (learnConventions(['one.txt'], NO_REGISTERS).conventions[0]?.reads.length ?? 0)).toBe(1);
-    expect(learnConventions(['\ud800', '{}', '(((', '__', '..', 'x'.repeat(5000)], NO_REGISTERS).misfits.length).toBeGreaterThan(3);
+    expect(
+      learnConventions(['one.txt'], NO_REGISTERS).misfits.length +
+        (learnConventions(['one.txt'], NO_REGISTERS).conventions[0]?.reads.length ?? 0),
+    ).toBe(1);
+    expect(
+      learnConventions(['\ud800', '{}', '(((', '__', '..', 'x'.repeat(5000)], NO_REGISTERS).misfits.length,
+    ).toBeGreaterThan(3);
   });
 
   test('the score of the corpus holds', () => {

@@ -1,7 +1,21 @@
-/** The laws of names, as properties over generated patterns, values and names; seeds are kept, so that a failure comes again. */
+/**
+ * The laws of names, as properties over generated patterns, values and names; seeds are kept, so that a failure comes
+ * again.
+ */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { compileConvention, explainName, type Field, mustParse, proveOneWay, readings, readName, readValues, spansOf, writeName } from '../src/index';
+import {
+  compileConvention,
+  explainName,
+  type Field,
+  mustParse,
+  proveOneWay,
+  readings,
+  readName,
+  readValues,
+  spansOf,
+  writeName,
+} from '../src/index';
 import { convention, FIELDS, patternWithValues, REGISTERS, WORKING } from './names';
 
 const runs = { seed: 20261, numRuns: 400 };
@@ -26,7 +40,9 @@ describe('round trip', () => {
   });
 
   test('values that are normalised already come back as they are', () => {
-    const c = convention('{number}_{client.code}_{title:kebab}(_{part:kebab})?_v{version:000}.{ext}', { number: '26014' });
+    const c = convention('{number}_{client.code}_{title:kebab}(_{part:kebab})?_v{version:000}.{ext}', {
+      number: '26014',
+    });
     const values = { number: '26014', client: 'QHT', title: 'harbour-lights', version: 3, ext: 'usda' };
     expect(writeName(c, values)).toEqual({ ok: true, value: '26014_QHT_harbour-lights_v003.usda' });
     expect(readName(c, '26014_QHT_harbour-lights_v003.usda')).toEqual(values);
@@ -61,15 +77,29 @@ describe('one way', () => {
   });
 
   test('limits count: what only an endless text would make ambiguous is proved', () => {
-    const fields = [{ key: 'a', type: 'text', max: 1 }, { key: 'b', type: 'text', max: 1 }] as const;
+    const fields = [
+      { key: 'a', type: 'text', max: 1 },
+      { key: 'b', type: 'text', max: 1 },
+    ] as const;
     expect(proveOneWay(convention('{a:kebab}{b:kebab}', { fields }))).toBe('one-way');
-    expect(proveOneWay(convention('{a:kebab}{b:kebab}', { fields: fields.map((f) => ({ ...f, max: 2 })) }))).toMatchObject({ name: expect.stringMatching(/^...$/) });
+    expect(
+      proveOneWay(convention('{a:kebab}{b:kebab}', { fields: fields.map((f) => ({ ...f, max: 2 })) })),
+    ).toMatchObject({ name: expect.stringMatching(/^...$/) });
   });
 
   test('two register entries of one text make a name with two readings', () => {
-    const registers = { ...REGISTERS, clients: [{ code: 'A', name: 'Old Mill' }, { code: 'B', name: 'old mill' }] };
+    const registers = {
+      ...REGISTERS,
+      clients: [
+        { code: 'A', name: 'Old Mill' },
+        { code: 'B', name: 'old mill' },
+      ],
+    };
     const compiled = compileConvention(mustParse('{client.name:kebab}_{take}'), { fields: FIELDS, registers });
-    expect(compiled.ok && proveOneWay(compiled.value)).toMatchObject({ name: 'old-mill_0', readings: [{ client: 'A' }, { client: 'B' }] });
+    expect(compiled.ok && proveOneWay(compiled.value)).toMatchObject({
+      name: 'old-mill_0',
+      readings: [{ client: 'A' }, { client: 'B' }],
+    });
   });
 
   test('no generated name has two readings where one way is proved, and every example given truly has two', () => {
@@ -91,15 +121,20 @@ describe('one way', () => {
 describe('the fast reader against the slow one', () => {
   test('the same answer for names written, and for names broken by one character', () => {
     fc.assert(
-      fc.property(patternWithValues, fc.nat(60), fc.constantFrom('', 'x', 'X', '_', '-', '0', ' ', 'é'), ({ pattern, values }, at, ch) => {
-        const compiled = compileConvention(mustParse(pattern), { fields: FIELDS, registers: REGISTERS });
-        if (!compiled.ok || compiled.value.fast === null) return;
-        const written = writeName(compiled.value, values);
-        if (!written.ok) return;
-        for (const name of [written.value, written.value.slice(0, at) + ch + written.value.slice(at + 1)]) {
-          expect(readName(compiled.value, name)).toEqual(readings(compiled.value, name, 1)[0] ?? null);
-        }
-      }),
+      fc.property(
+        patternWithValues,
+        fc.nat(60),
+        fc.constantFrom('', 'x', 'X', '_', '-', '0', ' ', 'é'),
+        ({ pattern, values }, at, ch) => {
+          const compiled = compileConvention(mustParse(pattern), { fields: FIELDS, registers: REGISTERS });
+          if (!compiled.ok || compiled.value.fast === null) return;
+          const written = writeName(compiled.value, values);
+          if (!written.ok) return;
+          for (const name of [written.value, written.value.slice(0, at) + ch + written.value.slice(at + 1)]) {
+            expect(readName(compiled.value, name)).toEqual(readings(compiled.value, name, 1)[0] ?? null);
+          }
+        },
+      ),
       runs,
     );
   });
@@ -108,21 +143,62 @@ describe('the fast reader against the slow one', () => {
 describe('the matcher for all patterns against the exact one', () => {
   const OPEN_SLOTS = ['{a}', '{b}', '{c:snake}', '{d:camel}', '{e}', '{scene}', '{task}', '{version:000}', '{take}'];
   const open = fc.uniqueArray(fc.constantFrom(...OPEN_SLOTS), { minLength: 2, maxLength: 5 }).chain((slots) =>
-    fc.array(fc.tuple(fc.constantFrom('_', '-', '', 'v'), fc.boolean()), { minLength: slots.length, maxLength: slots.length }).map((joins) =>
-      slots.map((slot, i) => (i > 0 && joins[i]?.[1] ? `(${joins[i]?.[0]}${slot})?` : `${i === 0 ? '' : joins[i]?.[0]}${slot}`)).join('')));
-  const limited: Field[] = [...FIELDS, { key: 'a', type: 'text', max: 4 }, { key: 'b', type: 'text', chars: 'a-c_' }, { key: 'e', type: 'text', max: 3 }];
+    fc
+      .array(fc.tuple(fc.constantFrom('_', '-', '', 'v'), fc.boolean()), {
+        minLength: slots.length,
+        maxLength: slots.length,
+      })
+      .map((joins) =>
+        slots
+          .map((slot, i) =>
+            i > 0 && joins[i]?.[1] ? `(${joins[i]?.[0]}${slot})?` : `${i === 0 ? '' : joins[i]?.[0]}${slot}`,
+          )
+          .join(''),
+      ),
+  );
+  const limited: Field[] = [
+    ...FIELDS,
+    { key: 'a', type: 'text', max: 4 },
+    { key: 'b', type: 'text', chars: 'a-c_' },
+    { key: 'e', type: 'text', max: 3 },
+  ];
 
   test('the same reading of any name, with and without values that must be met', () => {
     fc.assert(
-      fc.property(open, fc.array(fc.constantFrom('a', 'b', 'A', '_', '-', '1', '0', 's01', 'anim', 'v', '003', ' ', 'é', 'e\u0301', '😀', '\ud800'), { maxLength: 14 }), fc.constantFrom({}, { task: 'anim' }, { a: 'a' }), (pattern, pieces, bound) => {
-        const compiled = compileConvention(mustParse(pattern), { fields: limited, registers: REGISTERS });
-        if (!compiled.ok) return;
-        const name = pieces.join('');
-        expect(readName(compiled.value, name, bound)).toEqual(readings(compiled.value, name, 1, bound)[0] ?? null);
-        const values = readValues(compiled.value, name);
-        const reading = readName(compiled.value, name);
-        expect(values).toEqual(reading === null ? null : compiled.value.slots.map((s) => reading[s.field]));
-      }),
+      fc.property(
+        open,
+        fc.array(
+          fc.constantFrom(
+            'a',
+            'b',
+            'A',
+            '_',
+            '-',
+            '1',
+            '0',
+            's01',
+            'anim',
+            'v',
+            '003',
+            ' ',
+            'é',
+            'e\u0301',
+            '😀',
+            '\ud800',
+          ),
+          { maxLength: 14 },
+        ),
+        fc.constantFrom({}, { task: 'anim' }, { a: 'a' }),
+        (pattern, pieces, bound) => {
+          const compiled = compileConvention(mustParse(pattern), { fields: limited, registers: REGISTERS });
+          if (!compiled.ok) return;
+          const name = pieces.join('');
+          expect(readName(compiled.value, name, bound)).toEqual(readings(compiled.value, name, 1, bound)[0] ?? null);
+          const values = readValues(compiled.value, name);
+          const reading = readName(compiled.value, name);
+          expect(values).toEqual(reading === null ? null : compiled.value.slots.map((s) => reading[s.field]));
+        },
+      ),
       { ...runs, numRuns: 1500 },
     );
   });
@@ -131,8 +207,13 @@ describe('the matcher for all patterns against the exact one', () => {
 describe('linear', () => {
   test('hostile names and patterns are answered in a bounded number of steps', () => {
     // A backtracking matcher would need longer than the universe for these; the test's own time limit would end it.
-    const hostile = [['{a:kebab}{b:kebab}{c:kebab}{d:kebab}!', 'a'.repeat(4096)], ['{a}{b}{c}_x', `${'a_'.repeat(2000)}y`], ['{a:snake}_{b:snake}_{c:snake}-', 'a_'.repeat(2000)]] as const;
-    for (const [pattern, name] of hostile) expect(readName(convention(pattern, { fields: [] }), name.slice(0, 800))).toBeNull();
+    const hostile = [
+      ['{a:kebab}{b:kebab}{c:kebab}{d:kebab}!', 'a'.repeat(4096)],
+      ['{a}{b}{c}_x', `${'a_'.repeat(2000)}y`],
+      ['{a:snake}_{b:snake}_{c:snake}-', 'a_'.repeat(2000)],
+    ] as const;
+    for (const [pattern, name] of hostile)
+      expect(readName(convention(pattern, { fields: [] }), name.slice(0, 800))).toBeNull();
   });
 });
 
@@ -165,13 +246,26 @@ describe('strict reading', () => {
   });
 
   test('spans say where each part stands', () => {
-    expect(spansOf(c, '26014_west-front_s03_anim_BO_v004.usda', 1)[0]?.map((s) => [s.field, s.at, s.end])).toEqual([['number', 0, 5], ['surface', 6, 16], ['scene', 17, 20], ['task', 21, 25], ['person', 26, 28], ['version', 30, 33], ['ext', 34, 38]]);
+    expect(spansOf(c, '26014_west-front_s03_anim_BO_v004.usda', 1)[0]?.map((s) => [s.field, s.at, s.end])).toEqual([
+      ['number', 0, 5],
+      ['surface', 6, 16],
+      ['scene', 17, 20],
+      ['task', 21, 25],
+      ['person', 26, 28],
+      ['version', 30, 33],
+      ['ext', 34, 38],
+    ]);
   });
 });
 
 describe('explaining and suggesting', () => {
   const c = convention(WORKING, { number: '26014', families: ['3D scene'] });
-  const context = { bound: { number: '26014' }, known: { surface: ['west-front', 'clock-tower'] }, abbreviations: REGISTERS.abbreviations, banned: REGISTERS.banned };
+  const context = {
+    bound: { number: '26014' },
+    known: { surface: ['west-front', 'clock-tower'] },
+    abbreviations: REGISTERS.abbreviations,
+    banned: REGISTERS.banned,
+  };
   const right = '26014_west-front_s03_anim_BO_v004.usda';
 
   test.each([
@@ -188,7 +282,10 @@ describe('explaining and suggesting', () => {
     ['26014_west-frnot_s03_anim_BO_v004.usda', 'surface', 'likely'],
     ['26009_west-front_s03_anim_BO_v004.usda', 'number', 'likely'],
   ])('%s: %s, %s', (name, part, confidence) => {
-    const { problems, suggestions } = explainName(c, name, { ...context, bound: { number: '26014', surface: 'west-front' } });
+    const { problems, suggestions } = explainName(c, name, {
+      ...context,
+      bound: { number: '26014', surface: 'west-front' },
+    });
     expect(suggestions[0]).toMatchObject({ name: right, confidence });
     expect(problems.map((p) => p.part)).toContain(part);
   });
@@ -201,7 +298,10 @@ describe('explaining and suggesting', () => {
 
   test('two dates that a name may mean are never sure', () => {
     const photo = convention('{date:yyyy-MM-dd}_{take:0000}.{ext}', { families: ['still'] });
-    expect(explainName(photo, '25-12-2026_0031.jpg').suggestions[0]).toMatchObject({ name: '2026-12-25_0031.jpg', confidence: 'sure' });
+    expect(explainName(photo, '25-12-2026_0031.jpg').suggestions[0]).toMatchObject({
+      name: '2026-12-25_0031.jpg',
+      confidence: 'sure',
+    });
     const both = explainName(photo, '02-03-2026_0031.jpg').suggestions;
     expect(both.map((s) => s.name)).toEqual(expect.arrayContaining(['2026-02-03_0031.jpg', '2026-03-02_0031.jpg']));
     expect(both.every((s) => s.confidence !== 'sure')).toBe(true);

@@ -1,12 +1,38 @@
-/** Plans: any changes are ordered and done; undone, every tree is what it was; killed anywhere, a batch is finished or taken back whole. */
+/**
+ * Plans: any changes are ordered and done; undone, every tree is what it was; killed anywhere, a batch is finished or
+ * taken back whole.
+ */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { applyBatch, type Change, doneAfter, leftOf, MemoryDisk, orderAny, orderChanges, reverseChanges, runSteps, stepsDone } from '../src/index';
+import {
+  applyBatch,
+  type Change,
+  doneAfter,
+  leftOf,
+  MemoryDisk,
+  orderAny,
+  orderChanges,
+  reverseChanges,
+  runSteps,
+  stepsDone,
+} from '../src/index';
 import { batchOf, bytesOf, FOLDER, killedAt, Notes, type Plan, plans, treeOf, withOwn } from './plans';
 
 const paths = (disk: MemoryDisk) => [...disk.places().values()].filter((p) => !p.startsWith('.nesting')).sort();
-const move = (before: string, after: string, what: Change['what'] = 'folder'): Change => ({ key: before, what, before, after, content: null });
-const make = (after: string, what: Change['what'] = 'folder'): Change => ({ key: `+${after}`, what, before: null, after, content: what === 'file' ? { kind: 'text', text: after } : null });
+const move = (before: string, after: string, what: Change['what'] = 'folder'): Change => ({
+  key: before,
+  what,
+  before,
+  after,
+  content: null,
+});
+const make = (after: string, what: Change['what'] = 'folder'): Change => ({
+  key: `+${after}`,
+  what,
+  before: null,
+  after,
+  content: what === 'file' ? { kind: 'text', text: after } : null,
+});
 
 async function applied(disk: MemoryDisk, changes: readonly Change[], id = 'b1', group = 3) {
   const notes = new Notes(group);
@@ -32,13 +58,42 @@ describe('order', () => {
 
   test.each<[string, Change[], string[], string[]]>([
     ['two swap names', [move('a', 'b'), move('b', 'a')], ['a/', 'a/x', 'b/', 'b/y'], ['a', 'a/y', 'b', 'b/x']],
-    ['a chain goes from its end', [move('1', '2'), move('2', '3'), move('3', '4')], ['1/', '2/', '3/'], ['2', '3', '4']],
-    ['a folder and what is in it are both renamed', [move('a', 'b'), move('a/x', 'b/y', 'file')], ['a/', 'a/x', 'a/z'], ['b', 'b/y', 'b/z']],
+    [
+      'a chain goes from its end',
+      [move('1', '2'), move('2', '3'), move('3', '4')],
+      ['1/', '2/', '3/'],
+      ['2', '3', '4'],
+    ],
+    [
+      'a folder and what is in it are both renamed',
+      [move('a', 'b'), move('a/x', 'b/y', 'file')],
+      ['a/', 'a/x', 'a/z'],
+      ['b', 'b/y', 'b/z'],
+    ],
     ['inside out', [move('a/b', 'a'), move('a', 'a/b')], ['a/', 'a/b/', 'a/x', 'a/b/y'], ['a', 'a/b', 'a/b/x', 'a/y']],
-    ['a folder into one that is made in its place', [make('a'), move('a', 'a/old')], ['a/', 'a/x'], ['a', 'a/old', 'a/old/x']],
-    ['into a folder that comes out of it, two levels down', [move('a/b', 'b'), move('a', 'b/c/a')], ['a/', 'a/b/', 'a/b/c/'], ['b', 'b/c', 'b/c/a']],
+    [
+      'a folder into one that is made in its place',
+      [make('a'), move('a', 'a/old')],
+      ['a/', 'a/x'],
+      ['a', 'a/old', 'a/old/x'],
+    ],
+    [
+      'into a folder that comes out of it, two levels down',
+      [move('a/b', 'b'), move('a', 'b/c/a')],
+      ['a/', 'a/b/', 'a/b/c/'],
+      ['b', 'b/c', 'b/c/a'],
+    ],
     ['capitals alone', [move('Survey', 'survey')], ['Survey/', 'Survey/x'], ['survey', 'survey/x']],
-    ['two folders become one', [move('b/x', 'a/x', 'file'), move('b/y', 'a/y', 'file'), { key: 'b', what: 'folder', before: 'b', after: null, content: null }], ['a/', 'b/', 'b/x', 'b/y'], ['a', 'a/x', 'a/y']],
+    [
+      'two folders become one',
+      [
+        move('b/x', 'a/x', 'file'),
+        move('b/y', 'a/y', 'file'),
+        { key: 'b', what: 'folder', before: 'b', after: null, content: null },
+      ],
+      ['a/', 'b/', 'b/x', 'b/y'],
+      ['a', 'a/x', 'a/y'],
+    ],
   ])('%s', (_, changes, there, result) => expect(after(changes, there)).toEqual(result));
 
   test('capitals alone go by way of another name, for systems that see one', () => {
@@ -53,7 +108,12 @@ describe('order', () => {
     ['into each other', [move('a', 'b/a'), move('b', 'a/b')], 'folder-gone'],
     ['into a folder that goes away', [move('a', 'b'), move('x', 'a/x', 'file')], 'folder-gone'],
     ['one entry to two places', [move('a', 'b'), { ...move('a', 'c'), key: 'other' }], 'changed-twice'],
-  ])('%s is a fault', (_, changes, code) => expect(orderChanges(changes)).toMatchObject({ steps: [], faults: expect.arrayContaining([expect.objectContaining({ code })]) }));
+  ])('%s is a fault', (_, changes, code) =>
+    expect(orderChanges(changes)).toMatchObject({
+      steps: [],
+      faults: expect.arrayContaining([expect.objectContaining({ code })]),
+    }),
+  );
 
   test('a chain of fifty thousand is no deeper than one', () => {
     const changes = Array.from({ length: 50_000 }, (_, i) => move(`n${i}`, `n${i + 1}`, 'file'));
@@ -103,7 +163,10 @@ describe('laws', () => {
         expect(undone.outcome.state).toBe('done');
         expect(treeOf(disk)).toEqual(start);
         const again = undone.notes.intents as NonNullable<typeof notes.intents>;
-        const forth = reverseChanges(doneAfter(again, again.steps.length, leftOf(undone.notes.outcomes), ".nesting/batches/b2"), '.nesting/batches/b2');
+        const forth = reverseChanges(
+          doneAfter(again, again.steps.length, leftOf(undone.notes.outcomes), '.nesting/batches/b2'),
+          '.nesting/batches/b2',
+        );
         expect((await applied(disk, forth, 'b3')).outcome.state).toBe('done');
         expect(treeOf(disk)).toEqual(middle);
       }),
@@ -113,30 +176,38 @@ describe('laws', () => {
 
   test('killed before any act, a batch is finished whole or taken back whole, whichever is asked', async () => {
     await fc.assert(
-      fc.asyncProperty(plans, fc.nat(40), fc.boolean(), fc.constantFrom(1, 2, 5, 100), async (plan: Plan, at, finish, group) => {
-        const disk = plan.before();
-        const start = treeOf(disk);
-        const notes = new Notes(group);
-        const ended = await applyBatch(batchOf(plan.changes), killedAt(disk, notes, at), notes, { bytesOf }).catch(() => null);
-        if (notes.intents === null) {
-          // Not begun: nothing of the project is touched.
-          expect(treeOf(disk)).toEqual(start);
-          return;
-        }
-        if (ended?.state === 'done') return;
-        const { intents } = notes;
-        const far = await stepsDone(intents, notes.outcomes, FOLDER, disk, group);
-        expect(far.clear).toBe(true);
-        if (finish) {
-          const more = new Notes(group);
-          expect((await runSteps(intents.steps, far.done, FOLDER, disk, more, {})).state).toBe('done');
-          expect(paths(disk)).toEqual(plan.after);
-        } else {
-          const back = reverseChanges(doneAfter(intents, far.done, leftOf(notes.outcomes), FOLDER), FOLDER);
-          expect((await applied(disk, back, 'b2')).outcome.state).toBe('done');
-          expect(treeOf(disk)).toEqual(start);
-        }
-      }),
+      fc.asyncProperty(
+        plans,
+        fc.nat(40),
+        fc.boolean(),
+        fc.constantFrom(1, 2, 5, 100),
+        async (plan: Plan, at, finish, group) => {
+          const disk = plan.before();
+          const start = treeOf(disk);
+          const notes = new Notes(group);
+          const ended = await applyBatch(batchOf(plan.changes), killedAt(disk, notes, at), notes, { bytesOf }).catch(
+            () => null,
+          );
+          if (notes.intents === null) {
+            // Not begun: nothing of the project is touched.
+            expect(treeOf(disk)).toEqual(start);
+            return;
+          }
+          if (ended?.state === 'done') return;
+          const { intents } = notes;
+          const far = await stepsDone(intents, notes.outcomes, FOLDER, disk, group);
+          expect(far.clear).toBe(true);
+          if (finish) {
+            const more = new Notes(group);
+            expect((await runSteps(intents.steps, far.done, FOLDER, disk, more, {})).state).toBe('done');
+            expect(paths(disk)).toEqual(plan.after);
+          } else {
+            const back = reverseChanges(doneAfter(intents, far.done, leftOf(notes.outcomes), FOLDER), FOLDER);
+            expect((await applied(disk, back, 'b2')).outcome.state).toBe('done');
+            expect(treeOf(disk)).toEqual(start);
+          }
+        },
+      ),
       { numRuns: 600 },
     );
   });
@@ -155,7 +226,15 @@ describe('what a batch expects', () => {
     ['a file changed since', (d) => d.put('a/x', 'file', { size: 4 }), [x('b/x')], 'changed'],
     ['a file written anew since', (d) => d.put('a/x', 'file', { modified: 99_000 }), [x('b/x')], 'changed'],
     ['a file gone since', (d) => d.unwrite('a/x'), [x('b/x')], 'gone'],
-    ['a folder that became a file', (d) => { d.unmake('b'); d.put('b', 'file'); }, [move('b', 'c')], 'other-kind'],
+    [
+      'a folder that became a file',
+      (d) => {
+        d.unmake('b');
+        d.put('b', 'file');
+      },
+      [move('b', 'c')],
+      'other-kind',
+    ],
     ['a name taken meanwhile', (d) => d.put('b/x', 'file'), [x('b/x')], 'taken'],
     ['a name taken in a folder that is itself moved', (d) => d.put('b/x', 'file'), [move('b', 'c'), x('c/x')], 'taken'],
   ])('%s stops it before it began, and is named', async (_, meanwhile, changes, code) => {
@@ -170,8 +249,17 @@ describe('what a batch expects', () => {
 
   test('a content that cannot be laid ready stops it before it began', async () => {
     const there = disk();
-    const full = Object.assign(Object.create(there) as MemoryDisk, { write: () => { throw Object.assign(new Error('full'), { code: 'ENOSPC' }); } });
-    const outcome = await applyBatch(batchOf([move('b', 'c'), make('n', 'file')]), withOwn(full, FOLDER), new Notes(1), { bytesOf });
+    const full = Object.assign(Object.create(there) as MemoryDisk, {
+      write: () => {
+        throw Object.assign(new Error('full'), { code: 'ENOSPC' });
+      },
+    });
+    const outcome = await applyBatch(
+      batchOf([move('b', 'c'), make('n', 'file')]),
+      withOwn(full, FOLDER),
+      new Notes(1),
+      { bytesOf },
+    );
     expect(outcome).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOSPC' }] });
     expect(there.look('b')).not.toBeNull();
   });
@@ -190,7 +278,11 @@ describe('what a batch expects', () => {
       });
       const notes = new Notes(1);
       const changes = [make('0'), x('0/x'), move('b', 'c')];
-      expect(await applyBatch(batchOf(changes), port, notes, { bytesOf })).toMatchObject({ state: 'paused', at: 'c', code: 'EEXIST' });
+      expect(await applyBatch(batchOf(changes), port, notes, { bytesOf })).toMatchObject({
+        state: 'paused',
+        at: 'c',
+        code: 'EEXIST',
+      });
       const intents = notes.intents as NonNullable<typeof notes.intents>;
       const far = await stepsDone(intents, notes.outcomes, FOLDER, there, 1);
       if (free) {
@@ -198,7 +290,9 @@ describe('what a batch expects', () => {
         expect((await runSteps(intents.steps, far.done, FOLDER, there, new Notes(1), {})).state).toBe('done');
         expect(paths(there)).toEqual(['0', '0/x', 'a', 'c']);
       } else {
-        expect((await applied(there, reverseChanges(doneAfter(intents, far.done, {}, FOLDER), FOLDER), 'b2')).outcome.state).toBe('done');
+        expect(
+          (await applied(there, reverseChanges(doneAfter(intents, far.done, {}, FOLDER), FOLDER), 'b2')).outcome.state,
+        ).toBe('done');
         expect(paths(there)).toEqual(['a', 'a/x', 'b', 'c']);
       }
     }
@@ -208,13 +302,35 @@ describe('what a batch expects', () => {
     const there = new MemoryDisk();
     there.put('constructor', 'folder');
     there.put('toString', 'file', { size: 1, modified: 1000 });
-    const changes: Change[] = [{ ...move('constructor', 'valueOf'), key: 'constructor' }, { key: 'hasOwnProperty', what: 'file', before: null, after: 'constructor', content: { kind: 'text', text: 'x' } }, { key: 'toString', what: 'file', before: 'toString', after: 'toString', content: { kind: 'text', text: 'y' }, expects: { size: 1, modified: 1000 } }];
+    const changes: Change[] = [
+      { ...move('constructor', 'valueOf'), key: 'constructor' },
+      { key: 'hasOwnProperty', what: 'file', before: null, after: 'constructor', content: { kind: 'text', text: 'x' } },
+      {
+        key: 'toString',
+        what: 'file',
+        before: 'toString',
+        after: 'toString',
+        content: { kind: 'text', text: 'y' },
+        expects: { size: 1, modified: 1000 },
+      },
+    ];
     const start = treeOf(there);
     const { notes, outcome } = await applied(there, changes);
     expect(outcome.state).toBe('done');
     const intents = notes.intents as NonNullable<typeof notes.intents>;
-    expect(await stepsDone(intents, notes.outcomes, FOLDER, there, 3)).toEqual({ done: intents.steps.length, clear: true });
-    expect((await applied(there, reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER), 'b2')).outcome.state).toBe('done');
+    expect(await stepsDone(intents, notes.outcomes, FOLDER, there, 3)).toEqual({
+      done: intents.steps.length,
+      clear: true,
+    });
+    expect(
+      (
+        await applied(
+          there,
+          reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER),
+          'b2',
+        )
+      ).outcome.state,
+    ).toBe('done');
     expect(treeOf(there)).toEqual(start);
   });
 
@@ -224,9 +340,20 @@ describe('what a batch expects', () => {
     there.put('n/f', 'file', { size: 77 });
     const intents = notes.intents as NonNullable<typeof notes.intents>;
     const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER);
-    expect((await applied(there, back, 'b2')).outcome).toMatchObject({ state: 'refused', faults: [{ code: 'changed', path: 'n/f' }] });
+    expect((await applied(there, back, 'b2')).outcome).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'changed', path: 'n/f' }],
+    });
     // The rest can be undone without it.
-    expect((await applied(there, back.filter((c) => c.key === '+m'), 'b3')).outcome.state).toBe('done');
+    expect(
+      (
+        await applied(
+          there,
+          back.filter((c) => c.key === '+m'),
+          'b3',
+        )
+      ).outcome.state,
+    ).toBe('done');
     expect(paths(there)).toEqual(['a', 'a/x', 'b', 'n', 'n/f']);
   });
 });

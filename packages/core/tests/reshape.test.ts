@@ -1,18 +1,61 @@
-/** Projects that grow and change: what the plan makes, renames and leaves; applied, the disk is as the new rules have it; undone, as it was. */
+/**
+ * Projects that grow and change: what the plan makes, renames and leaves; applied, the disk is as the new rules have
+ * it; undone, as it was.
+ */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import { applyBatch, Checker, CheckGround, doneAfter, type FolderListing, leftOf, MemoryDisk, mergeChecks, nextEntry, type Reshape, reshape, type ReshapeGiven, reverseChanges, type Template, type There, type Values } from '../src/index';
+import {
+  applyBatch,
+  Checker,
+  CheckGround,
+  doneAfter,
+  type FolderListing,
+  leftOf,
+  MemoryDisk,
+  mergeChecks,
+  nextEntry,
+  type Reshape,
+  type ReshapeGiven,
+  reshape,
+  reverseChanges,
+  type Template,
+  type There,
+  type Values,
+} from '../src/index';
 import { REGISTERS } from './names';
 import { batchOf, FOLDER, Notes, treeOf, withOwn } from './plans';
 
 const parsed = parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.faults[0]);
 const facade = parsed.value;
-const registers = { ...REGISTERS, clients: [{ code: 'QHT', name: 'Q' }, { code: 'OTM', name: 'O' }], people: [{ initials: 'IT', name: 'I' }, { initials: 'BO', name: 'B' }] };
-const values: Values = { number: '26014', title: 'Harbour Lights', client: 'QHT', person: 'IT', date: '2026-11-27', surfaces: ['west-front', 'clock-tower'], scenes: ['s01', 's02'], projectors: ['A', 'B'], nights: ['2026-03-02'], voice: 'spoken', languages: ['nl'] };
-const groundOf = (v: Values = values, template: Template = facade) => new CheckGround({ template, values: v, registers });
+const registers = {
+  ...REGISTERS,
+  clients: [
+    { code: 'QHT', name: 'Q' },
+    { code: 'OTM', name: 'O' },
+  ],
+  people: [
+    { initials: 'IT', name: 'I' },
+    { initials: 'BO', name: 'B' },
+  ],
+};
+const values: Values = {
+  number: '26014',
+  title: 'Harbour Lights',
+  client: 'QHT',
+  person: 'IT',
+  date: '2026-11-27',
+  surfaces: ['west-front', 'clock-tower'],
+  scenes: ['s01', 's02'],
+  projectors: ['A', 'B'],
+  nights: ['2026-03-02'],
+  voice: 'spoken',
+  languages: ['nl'],
+};
+const groundOf = (v: Values = values, template: Template = facade) =>
+  new CheckGround({ template, values: v, registers });
 const was = groundOf();
 
 function diskOf(ground: CheckGround, ...more: string[]): MemoryDisk {
@@ -23,18 +66,24 @@ function diskOf(ground: CheckGround, ...more: string[]): MemoryDisk {
 }
 
 function listings(disk: MemoryDisk): FolderListing[] {
-  const all = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([['', { folders: [], files: [] }]]);
+  const all = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([
+    ['', { folders: [], files: [] }],
+  ]);
   for (const path of [...disk.places().values()].filter((p) => !p.startsWith('.nesting')).sort()) {
     const [above, name] = [path.slice(0, Math.max(0, path.lastIndexOf('/'))), path.slice(path.lastIndexOf('/') + 1)];
     if (disk.look(path)?.kind === 'folder') {
       all.get(above)?.folders.push(name);
       all.set(path, { folders: [], files: [] });
-    } else all.get(above)?.files.push({ name, size: disk.look(path)?.size ?? 0, modified: disk.look(path)?.modified ?? 0 });
+    } else
+      all.get(above)?.files.push({ name, size: disk.look(path)?.size ?? 0, modified: disk.look(path)?.modified ?? 0 });
   }
   return [...all].map(([path, { folders, files }]) => ({ path, folders, files, others: [] }));
 }
 
-const thereOf = (disk: MemoryDisk): There => ({ look: (path) => disk.look(path)?.kind ?? null, files: (folder) => listings(disk).find((l) => l.path === folder)?.files ?? [] });
+const thereOf = (disk: MemoryDisk): There => ({
+  look: (path) => disk.look(path)?.kind ?? null,
+  files: (folder) => listings(disk).find((l) => l.path === folder)?.files ?? [],
+});
 
 function planned(disk: MemoryDisk, after: CheckGround, more: Partial<ReshapeGiven> = {}): Reshape {
   return reshape({ before: was, after, there: thereOf(disk), ...more });
@@ -42,7 +91,9 @@ function planned(disk: MemoryDisk, after: CheckGround, more: Partial<ReshapeGive
 
 async function done(disk: MemoryDisk, plan: Pick<Reshape, 'changes'>, id = 'b1') {
   const notes = new Notes(10);
-  const outcome = await applyBatch(batchOf(plan.changes, id), withOwn(disk, `.nesting/batches/${id}`), notes, { bytesOf: () => new Uint8Array() });
+  const outcome = await applyBatch(batchOf(plan.changes, id), withOwn(disk, `.nesting/batches/${id}`), notes, {
+    bytesOf: () => new Uint8Array(),
+  });
   return { outcome, notes };
 }
 
@@ -52,7 +103,8 @@ function findings(disk: MemoryDisk, ground: CheckGround): string[] {
   return mergeChecks(ground, [checker.part()]).findings.map((f) => `${f.rule} ${f.path}`);
 }
 
-const brief = (plan: Reshape) => plan.lines.map((l) => `${l.sign} ${l.before ?? '-'} → ${l.after ?? '-'}${l.count > 1 ? ` (${l.count})` : ''}`);
+const brief = (plan: Reshape) =>
+  plan.lines.map((l) => `${l.sign} ${l.before ?? '-'} → ${l.after ?? '-'}${l.count > 1 ? ` (${l.count})` : ''}`);
 
 describe('growing', () => {
   test('an entry more makes its folders and starter files, and nothing else', async () => {
@@ -78,7 +130,22 @@ describe('growing', () => {
   });
 
   test('an optional folder, one that somebody removed above it, and a starter file once more', async () => {
-    const demanded: Template = { ...facade, root: { ...facade.root, folders: [...(facade.root.folders ?? []), { id: 'captures', name: 'captures', number: 40, presence: 'on-demand', folders: [{ id: 'stills', name: 'stills' }] }] } };
+    const demanded: Template = {
+      ...facade,
+      root: {
+        ...facade.root,
+        folders: [
+          ...(facade.root.folders ?? []),
+          {
+            id: 'captures',
+            name: 'captures',
+            number: 40,
+            presence: 'on-demand',
+            folders: [{ id: 'stills', name: 'stills' }],
+          },
+        ],
+      },
+    };
     const was = groundOf(values, demanded);
     const disk = diskOf(was);
     const optional = was.expansion.lines.find((l) => l.name === '40_captures');
@@ -86,47 +153,78 @@ describe('growing', () => {
     if (optional === undefined || starter === undefined) throw new Error('the demo’s template has both');
     const after = groundOf(values, { ...demanded, adjusted: { [optional.key]: { make: true } } });
     const into = was.expansion.lines.find((l) => l.name === 'working');
-    const plan = planned(disk, after, { before: was, extra: [{ starter: starter.key, folder: into?.key as string, name: 'second.md' }] });
-    expect(brief(plan)).toEqual([`made - → ${optional.path}`, `made - → ${optional.path}/stills`, `made - → ${into?.path}/second.md`]);
+    const plan = planned(disk, after, {
+      before: was,
+      extra: [{ starter: starter.key, folder: into?.key as string, name: 'second.md' }],
+    });
+    expect(brief(plan)).toEqual([
+      `made - → ${optional.path}`,
+      `made - → ${optional.path}/stills`,
+      `made - → ${into?.path}/second.md`,
+    ]);
     expect((await done(disk, plan)).outcome.state).toBe('done');
   });
 });
 
 describe('changing', () => {
   test('another number, client and title: names that carry them follow, frames as one line, what breaks the rules stays', async () => {
-    const folder = was.expansion.lines.find((l) => l.name === 'renders' && l.entries.surface === 'west-front' && l.entries.scene === 's02')?.path as string;
+    const folder = was.expansion.lines.find(
+      (l) => l.name === 'renders' && l.entries.surface === 'west-front' && l.entries.scene === 's02',
+    )?.path as string;
     const paper = was.expansion.lines.find((l) => l.depth === 1 && l.name.includes('paperwork'))?.path as string;
-    const papers = was.expansion.lines.find((l) => l.path.startsWith(paper) && l.rules.conventions !== null)?.path as string;
+    const papers = was.expansion.lines.find((l) => l.path.startsWith(paper) && l.rules.conventions !== null)
+      ?.path as string;
     const frames = [1, 2, 3].map((n) => `${folder}/26014_west-front_s02_comp_v004.000${n}.exr`);
-    const disk = diskOf(was, ...frames, `${folder}/final_v2_NEW.exr`, `${papers}/2026-02-11_quote_harbour-lights.pdf`, `${papers}/2026-02-11_quote_other-title.pdf`);
+    const disk = diskOf(
+      was,
+      ...frames,
+      `${folder}/final_v2_NEW.exr`,
+      `${papers}/2026-02-11_quote_harbour-lights.pdf`,
+      `${papers}/2026-02-11_quote_other-title.pdf`,
+    );
     const after = groundOf({ ...values, number: '26033', title: 'Harbour Nights', client: 'OTM' });
     const plan = planned(disk, after);
-    expect(brief(plan)).toEqual(expect.arrayContaining([
-      `renamed ${frames[0]} → ${folder}/26033_west-front_s02_comp_v004.0001.exr (3)`,
-      `renamed ${papers}/2026-02-11_quote_harbour-lights.pdf → ${papers}/2026-02-11_quote_harbour-nights.pdf`,
-    ]));
+    expect(brief(plan)).toEqual(
+      expect.arrayContaining([
+        `renamed ${frames[0]} → ${folder}/26033_west-front_s02_comp_v004.0001.exr (3)`,
+        `renamed ${papers}/2026-02-11_quote_harbour-lights.pdf → ${papers}/2026-02-11_quote_harbour-nights.pdf`,
+      ]),
+    );
     expect(brief(plan).join('\n')).not.toMatch(/final_v2_NEW|other-title/);
     const before = findings(disk, was).map((f) => f.split(' ')[0]);
     expect((await done(disk, plan)).outcome.state).toBe('done');
     expect(findings(disk, after).map((f) => f.split(' ')[0])).toEqual(before);
     // A line that one does not want renamed stays, with all the frames it stands for.
-    expect(planned(diskOf(was, ...frames), after, { keep: new Set([`file:${frames[0]}`]) }).changes.filter((c) => c.key.startsWith('file:'))).toEqual([]);
+    expect(
+      planned(diskOf(was, ...frames), after, { keep: new Set([`file:${frames[0]}`]) }).changes.filter((c) =>
+        c.key.startsWith('file:'),
+      ),
+    ).toEqual([]);
   });
 
   test('an entry called otherwise is renamed with all that is in it and all that names it, not made anew', async () => {
-    const working = was.expansion.lines.find((l) => l.name === 'working' && l.entries.surface === 'west-front' && l.entries.scene === 's01')?.path as string;
+    const working = was.expansion.lines.find(
+      (l) => l.name === 'working' && l.entries.surface === 'west-front' && l.entries.scene === 's01',
+    )?.path as string;
     const disk = diskOf(was, `${working}/26014_west-front_s01_anim_BO_v004.usda`);
     const after = groundOf({ ...values, surfaces: ['harbour-wall', 'clock-tower'] });
     const plan = planned(disk, after, { renamed: { surfaces: { 'west-front': 'harbour-wall' } } });
     expect(plan.lines.filter((l) => l.sign === 'made' || l.sign === 'left-over')).toEqual([]);
     expect((await done(disk, plan)).outcome.state).toBe('done');
-    expect(disk.look(`${working.replace('west-front', 'harbour-wall')}/26014_harbour-wall_s01_anim_BO_v004.usda`)?.kind).toBe('file');
+    expect(
+      disk.look(`${working.replace('west-front', 'harbour-wall')}/26014_harbour-wall_s01_anim_BO_v004.usda`)?.kind,
+    ).toBe('file');
     expect(findings(disk, after)).toEqual([]);
   });
 
   test('the wrong kind becomes the right one: what it lacks is made, what it has too much is left, and nothing is removed', async () => {
     const disk = diskOf(was);
-    const voice = was.expansion.lines.find((l) => l.kind === 'folder' && was.expansion.lines.every((o) => o.key !== l.key || o.path === l.path) && !groundOf({ ...values, voice: 'none' }).expansion.lines.some((o) => o.key === l.key));
+    const voice = was.expansion.lines.find(
+      (l) =>
+        l.kind === 'folder' &&
+        was.expansion.lines.every((o) => o.key !== l.key || o.path === l.path) &&
+        !groundOf({ ...values, voice: 'none' }).expansion.lines.some((o) => o.key === l.key),
+    );
     const after = groundOf({ ...values, voice: 'none' });
     const plan = planned(disk, after);
     expect(brief(plan)).toEqual([`left-over ${voice?.path} → ${voice?.path}`]);
@@ -137,7 +235,19 @@ describe('changing', () => {
 describe('a new edition', () => {
   test('folders are renamed by their identity, swaps too; new ones are made; some of it can be left out', async () => {
     const [first, second] = facade.root.folders ?? [];
-    const edition: Template = { ...facade, edition: 99, root: { ...facade.root, folders: [{ ...first, name: second?.name, number: 20, id: first?.id ?? '' }, { ...second, name: first?.name, number: 21, id: second?.id ?? '' }, ...(facade.root.folders ?? []).slice(2), { id: 'brand-new', name: 'brand_new', number: 30 }] } };
+    const edition: Template = {
+      ...facade,
+      edition: 99,
+      root: {
+        ...facade.root,
+        folders: [
+          { ...first, name: second?.name, number: 20, id: first?.id ?? '' },
+          { ...second, name: first?.name, number: 21, id: second?.id ?? '' },
+          ...(facade.root.folders ?? []).slice(2),
+          { id: 'brand-new', name: 'brand_new', number: 30 },
+        ],
+      },
+    };
     const disk = diskOf(was, `${was.expansion.lines.find((l) => l.depth === 1)?.path}/kept.pdf`);
     const start = treeOf(disk);
     const after = groundOf(values, edition);
@@ -146,20 +256,49 @@ describe('a new edition', () => {
     expect(plan.lines.filter((l) => l.sign === 'made').map((l) => l.after)).toEqual(['30_brand_new']);
     const { outcome, notes } = await done(disk, plan);
     expect(outcome.state).toBe('done');
-    for (const line of after.expansion.lines) if (line.made && line.path !== '') expect([line.path, disk.look(line.path)?.kind]).toEqual([line.path, line.kind]);
+    for (const line of after.expansion.lines)
+      if (line.made && line.path !== '')
+        expect([line.path, disk.look(line.path)?.kind]).toEqual([line.path, line.kind]);
     const intents = notes.intents as NonNullable<typeof notes.intents>;
-    expect((await done(disk, { changes: reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER) }, 'b2')).outcome.state).toBe('done');
+    expect(
+      (
+        await done(
+          disk,
+          { changes: reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER) },
+          'b2',
+        )
+      ).outcome.state,
+    ).toBe('done');
     expect(treeOf(disk)).toEqual(start);
-    const part = groundOf(values, { ...edition, adjusted: { [first?.id as string]: { name: was.expansion.lines.find((l) => l.node === first?.id)?.name ?? '' }, 'brand-new': { leaveOut: true } } });
-    expect(planned(disk, part).lines.filter((l) => l.after?.split('/').length === 1).map((l) => l.key)).toEqual([second?.id]);
+    const part = groundOf(values, {
+      ...edition,
+      adjusted: {
+        [first?.id as string]: { name: was.expansion.lines.find((l) => l.node === first?.id)?.name ?? '' },
+        'brand-new': { leaveOut: true },
+      },
+    });
+    expect(
+      planned(disk, part)
+        .lines.filter((l) => l.after?.split('/').length === 1)
+        .map((l) => l.key),
+    ).toEqual([second?.id]);
   });
 });
 
 describe('law', () => {
   const entries = (all: readonly string[]) => fc.subarray([...all], { minLength: 1 });
   const others = fc.record({
-    number: fc.constantFrom('26014', '26099'), title: fc.constantFrom('Harbour Lights', 'A Quiet Pier'), client: fc.constantFrom('QHT', 'OTM'), person: fc.constantFrom('IT', 'BO'), date: fc.constant('2026-11-27'),
-    surfaces: entries(['west-front', 'clock-tower', 'pier']), scenes: entries(['s01', 's02', 's03']), projectors: entries(['A', 'B', 'C']), nights: entries(['2026-03-02', '2026-03-03']), voice: fc.constantFrom('spoken', 'none'), languages: entries(['nl', 'de']),
+    number: fc.constantFrom('26014', '26099'),
+    title: fc.constantFrom('Harbour Lights', 'A Quiet Pier'),
+    client: fc.constantFrom('QHT', 'OTM'),
+    person: fc.constantFrom('IT', 'BO'),
+    date: fc.constant('2026-11-27'),
+    surfaces: entries(['west-front', 'clock-tower', 'pier']),
+    scenes: entries(['s01', 's02', 's03']),
+    projectors: entries(['A', 'B', 'C']),
+    nights: entries(['2026-03-02', '2026-03-03']),
+    voice: fc.constantFrom('spoken', 'none'),
+    languages: entries(['nl', 'de']),
   });
 
   test('whatever values become: done, the new rules find only what was left over; undone, all is as it was', async () => {
@@ -171,7 +310,12 @@ describe('law', () => {
         const plan = planned(disk, after);
         const { outcome, notes } = await done(disk, plan);
         expect(outcome.state).toBe('done');
-        expect(findings(disk, after).sort()).toEqual(plan.lines.filter((l) => l.sign === 'left-over').map((l) => `unplanned-folder ${l.before}`).sort());
+        expect(findings(disk, after).sort()).toEqual(
+          plan.lines
+            .filter((l) => l.sign === 'left-over')
+            .map((l) => `unplanned-folder ${l.before}`)
+            .sort(),
+        );
         const intents = notes.intents as NonNullable<typeof notes.intents>;
         const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER);
         expect((await done(disk, { changes: back }, 'b2')).outcome.state).toBe('done');
@@ -184,8 +328,19 @@ describe('law', () => {
 
 describe('the entry that comes next', () => {
   test.each([
-    [{ type: 'text', like: 's00' }, ['s01', 's06'], 's07'], [{ type: 'text', like: 's00' }, ['s09'], 's10'], [{ type: 'text' }, ['A', 'B'], 'C'], [{ type: 'text' }, ['west-front'], null], [{ type: 'text', like: 's00' }, [], 's01'],
-    [{ type: 'date' }, ['2026-11-25'], '2026-11-26'], [{ type: 'date' }, ['2026-03-02'], '2026-11-25'], [{ type: 'date' }, [], '2026-11-25'], [{ type: 'date' }, ['2026-02-28', '2026-11-25', '2026-03-01'], null],
-    [{ type: 'choice', options: [{ code: 'nl' }, { code: 'de' }] }, ['nl'], 'de'], [{ type: 'text' }, ['take 9'], 'take 10'], [{ type: 'text' }, ['2', '1'], null],
-  ] as const)('%j after %j is %s', (rule, entries, next) => expect(nextEntry(rule as never, entries, '2026-11-25')).toBe(next));
+    [{ type: 'text', like: 's00' }, ['s01', 's06'], 's07'],
+    [{ type: 'text', like: 's00' }, ['s09'], 's10'],
+    [{ type: 'text' }, ['A', 'B'], 'C'],
+    [{ type: 'text' }, ['west-front'], null],
+    [{ type: 'text', like: 's00' }, [], 's01'],
+    [{ type: 'date' }, ['2026-11-25'], '2026-11-26'],
+    [{ type: 'date' }, ['2026-03-02'], '2026-11-25'],
+    [{ type: 'date' }, [], '2026-11-25'],
+    [{ type: 'date' }, ['2026-02-28', '2026-11-25', '2026-03-01'], null],
+    [{ type: 'choice', options: [{ code: 'nl' }, { code: 'de' }] }, ['nl'], 'de'],
+    [{ type: 'text' }, ['take 9'], 'take 10'],
+    [{ type: 'text' }, ['2', '1'], null],
+  ] as const)('%j after %j is %s', (rule, entries, next) =>
+    expect(nextEntry(rule as never, entries, '2026-11-25')).toBe(next),
+  );
 });

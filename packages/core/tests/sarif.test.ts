@@ -1,23 +1,38 @@
-/** SARIF as the standard's types have it: the compiler holds what we print against them, every value, every word of an enumeration, nothing beyond. */
+/**
+ * SARIF as the standard's types have it: the compiler holds what we print against them, every value, every word of an
+ * enumeration, nothing beyond.
+ */
 import { expect, test } from '@jest/globals';
 import ts from 'typescript';
-import { findingsSarif, outcomeOf } from '../src/index';
 import { damaged } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
 import { checkDisk, ground } from '../../../corpus/good-disk';
+import { findingsSarif, outcomeOf } from '../src/index';
 
 const NAME = '/work/printed.ts';
 
 function complaints(printed: string): string[] {
   const text = `import type { Log } from 'sarif';\nexport const log: Log = ${printed};\n`;
-  const options: ts.CompilerOptions = { strict: true, noEmit: true, target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler, types: [], skipLibCheck: true, exactOptionalPropertyTypes: true };
+  const options: ts.CompilerOptions = {
+    strict: true,
+    noEmit: true,
+    target: ts.ScriptTarget.ES2022,
+    module: ts.ModuleKind.ESNext,
+    moduleResolution: ts.ModuleResolutionKind.Bundler,
+    types: [],
+    skipLibCheck: true,
+    exactOptionalPropertyTypes: true,
+  };
   const host = ts.createCompilerHost(options);
   const name = NAME.replace('/work', process.cwd());
   const own = host.getSourceFile.bind(host);
-  host.getSourceFile = (file, ...rest) => (file === name ? ts.createSourceFile(file, text, ts.ScriptTarget.ES2022) : own(file, ...rest));
+  host.getSourceFile = (file, ...rest) =>
+    file === name ? ts.createSourceFile(file, text, ts.ScriptTarget.ES2022) : own(file, ...rest);
   const exists = host.fileExists.bind(host);
   host.fileExists = (file) => file === name || exists(file);
-  return ts.getPreEmitDiagnostics(ts.createProgram([name], options, host)).map((d) => ts.flattenDiagnosticMessageText(d.messageText, '\n'));
+  return ts
+    .getPreEmitDiagnostics(ts.createProgram([name], options, host))
+    .map((d) => ts.flattenDiagnosticMessageText(d.messageText, '\n'));
 }
 
 test('what is printed for findings of every rule is a log of the standard', () => {
@@ -29,7 +44,16 @@ test('what is printed for findings of every rule is a log of the standard', () =
   // The compiler is no rubber stamp.
   expect(complaints(printed.replaceAll('"level": "error"', '"level": "fatal"'))).not.toEqual([]);
   expect(complaints(printed.replace('"ruleId"', '"rule"'))).not.toEqual([]);
-  const log = JSON.parse(printed) as { runs: { tool: { driver: { rules: { id: string }[] } }; results: { ruleId: string; locations: { physicalLocation: { artifactLocation: { uri: string } } }[]; partialFingerprints: Record<string, string> }[] }[] };
+  const log = JSON.parse(printed) as {
+    runs: {
+      tool: { driver: { rules: { id: string }[] } };
+      results: {
+        ruleId: string;
+        locations: { physicalLocation: { artifactLocation: { uri: string } } }[];
+        partialFingerprints: Record<string, string>;
+      }[];
+    }[];
+  };
   const run = log.runs[0];
   const ids = run?.tool.driver.rules.map((r) => r.id) ?? [];
   expect(new Set(ids).size).toBe(ids.length);

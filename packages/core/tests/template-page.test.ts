@@ -24,5 +24,7 @@ test('Markdown cannot be broken out of by a name', () => {
 
 test('the outline is a listing of the same folders', () => {
   const page = templatePage(template, NO_REGISTERS);
-  expect(parseListing(templateOutline(template, NO_REGISTERS)).map((l) => l.path.split('/').length - 1)).toEqual(page.folders.map((f) => f.depth));
+  expect(parseListing(templateOutline(template, NO_REGISTERS)).map((l) => l.path.split('/').length - 1)).toEqual(
+    page.folders.map((f) => f.depth),
+  );
 });

@@ -1,31 +1,76 @@
 /** Expansion and checking: what a plan is, and the law that a project just made has no findings. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CheckGround, checkListing, compileTemplate, diagnoseTemplate, expandTemplate, fillText, type FolderNode, foldersFrom, idsIn, moveFolders, normaliseTemplate, makingSteps, removeFolders, setFolder, startChanges, type Template, type Values } from '../src/index';
+import {
+  CheckGround,
+  checkListing,
+  compileTemplate,
+  diagnoseTemplate,
+  expandTemplate,
+  type FolderNode,
+  fillText,
+  foldersFrom,
+  idsIn,
+  makingSteps,
+  moveFolders,
+  normaliseTemplate,
+  removeFolders,
+  setFolder,
+  startChanges,
+  type Template,
+  type Values,
+} from '../src/index';
 import { SHOW, SHOW_VALUES, STUDIO, templateWithValues } from './templates';
 
 const expand = (values: Values = SHOW_VALUES, template: Template = SHOW) => expandTemplate(template, values, STUDIO);
-const codes = (values: Values, template?: Template) => expand(values, template).diagnostics.filter((d) => d.weight === 'refused').map((d) => d.code);
+const codes = (values: Values, template?: Template) =>
+  expand(values, template)
+    .diagnostics.filter((d) => d.weight === 'refused')
+    .map((d) => d.code);
 
 /** What stands on a disk right after a start. */
 function made(template: Template, values: Values): string[] {
   const expansion = expandTemplate(template, values, STUDIO);
-  return makingSteps(startChanges({ template, expansion, project: 'p', started: '' })).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
+  return makingSteps(startChanges({ template, expansion, project: 'p', started: '' })).map((s) =>
+    s.do === 'make' ? `${s.path}/` : s.path,
+  );
 }
 
 const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>
-  checkListing(new CheckGround({ template, values, registers: STUDIO }), foldersFrom(paths.map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 1, modified: 0 }))));
+  checkListing(
+    new CheckGround({ template, values, registers: STUDIO }),
+    foldersFrom(paths.map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 1, modified: 0 }))),
+  );
 
 const found = (paths: readonly string[]) => check(paths).findings.map((f) => [f.rule, f.path]);
 
 describe('expand', () => {
   test('names, numbers, lists, conditions and blocks as the template says', () => {
-    const paths = expand().lines.filter((l) => l.made).map((l) => l.path);
+    const paths = expand()
+      .lines.filter((l) => l.made)
+      .map((l) => l.path);
     expect(expand().rootName).toBe('26014_QHT_harbour-lights');
     expect(paths).toEqual([
-      '', '02_survey', '02_survey/night-2026-03-02', '02_survey/night-2026-03-03', '03_design', '05_motion',
-      ...['west-front', 'clock-tower'].flatMap((surface) => [`05_motion/${surface}`, ...['s01', 's02', 's03'].flatMap((s) => [`05_motion/${surface}/${s}`, `05_motion/${surface}/${s}/working`, `05_motion/${surface}/${s}/renders`])]),
-      '06_voice', '09_cache', '10_quotes', '11_permits', '11_permits/old', '26014_brief.md',
+      '',
+      '02_survey',
+      '02_survey/night-2026-03-02',
+      '02_survey/night-2026-03-03',
+      '03_design',
+      '05_motion',
+      ...['west-front', 'clock-tower'].flatMap((surface) => [
+        `05_motion/${surface}`,
+        ...['s01', 's02', 's03'].flatMap((s) => [
+          `05_motion/${surface}/${s}`,
+          `05_motion/${surface}/${s}/working`,
+          `05_motion/${surface}/${s}/renders`,
+        ]),
+      ]),
+      '06_voice',
+      '09_cache',
+      '10_quotes',
+      '11_permits',
+      '11_permits/old',
+      '26014_brief.md',
     ]);
   });
 
@@ -43,8 +88,14 @@ describe('expand', () => {
   });
 
   test('a list within another may have entries of its own for each', () => {
-    const paths = expand({ ...SHOW_VALUES, scenes: { 'West Front': 's01..s02', 'clock-tower': ['s09'] } }).lines.map((l) => l.path);
-    expect(paths.filter((p) => /motion\/[^/]+\/s\d\d$/.test(p))).toEqual(['05_motion/west-front/s01', '05_motion/west-front/s02', '05_motion/clock-tower/s09']);
+    const paths = expand({ ...SHOW_VALUES, scenes: { 'West Front': 's01..s02', 'clock-tower': ['s09'] } }).lines.map(
+      (l) => l.path,
+    );
+    expect(paths.filter((p) => /motion\/[^/]+\/s\d\d$/.test(p))).toEqual([
+      '05_motion/west-front/s01',
+      '05_motion/west-front/s02',
+      '05_motion/clock-tower/s09',
+    ]);
   });
 
   test.each<[string, Values, string]>([
@@ -68,23 +119,57 @@ describe('expand', () => {
   test('a path over its budget is said at its line, the prefix counted in', () => {
     const deep = expandTemplate(SHOW, SHOW_VALUES, STUDIO, { prefix: 'x'.repeat(200) });
     expect(deep.longest).toBe(200 + '26014_QHT_harbour-lights/05_motion/clock-tower/s01/working'.length);
-    expect(deep.diagnostics.filter((d) => d.code === 'path-over-budget').map((d) => d.line)).toContain('working@surface=West Front&scene=s01');
+    expect(deep.diagnostics.filter((d) => d.code === 'path-over-budget').map((d) => d.line)).toContain(
+      'working@surface=West Front&scene=s01',
+    );
   });
 
   test('faults of the template itself are said at their node', () => {
-    const broken = normaliseTemplate({ ...SHOW, root: { ...SHOW.root, folders: [{ id: 'a', name: '{title' }, { id: 'b', name: 'x', conventions: ['none'] }, { id: 'c', block: 'gone' }, { id: 'd', name: 'a:b' }, { id: 'e', name: 'l', onePer: { list: 'title', as: 't' } }] } } as never);
-    expect(expand(SHOW_VALUES, broken).diagnostics.map((d) => [d.node, d.code])).toEqual(expect.arrayContaining([['a', 'slot-unclosed'], ['b', 'convention-unknown'], ['c', 'block-unknown'], ['d', 'name-forbidden'], ['e', 'list-unknown']]));
+    const broken = normaliseTemplate({
+      ...SHOW,
+      root: {
+        ...SHOW.root,
+        folders: [
+          { id: 'a', name: '{title' },
+          { id: 'b', name: 'x', conventions: ['none'] },
+          { id: 'c', block: 'gone' },
+          { id: 'd', name: 'a:b' },
+          { id: 'e', name: 'l', onePer: { list: 'title', as: 't' } },
+        ],
+      },
+    } as never);
+    expect(expand(SHOW_VALUES, broken).diagnostics.map((d) => [d.node, d.code])).toEqual(
+      expect.arrayContaining([
+        ['a', 'slot-unclosed'],
+        ['b', 'convention-unknown'],
+        ['c', 'block-unknown'],
+        ['d', 'name-forbidden'],
+        ['e', 'list-unknown'],
+      ]),
+    );
   });
 
   test('a block inside itself ends', () => {
-    const endless = normaliseTemplate({ ...SHOW, blocks: [{ id: 'paperwork', folders: [{ id: 'q', name: 'quotes', folders: [{ id: 'again', block: 'paperwork' }] }] }] } as never);
-    expect(expand(SHOW_VALUES, endless).diagnostics).toEqual(expect.arrayContaining([expect.objectContaining({ code: 'block-in-itself' })]));
+    const endless = normaliseTemplate({
+      ...SHOW,
+      blocks: [
+        { id: 'paperwork', folders: [{ id: 'q', name: 'quotes', folders: [{ id: 'again', block: 'paperwork' }] }] },
+      ],
+    } as never);
+    expect(expand(SHOW_VALUES, endless).diagnostics).toEqual(
+      expect.arrayContaining([expect.objectContaining({ code: 'block-in-itself' })]),
+    );
   });
 
   test('a thousand levels are answered', () => {
     let folder: { name: string; folders?: unknown[] } = { name: 'deep' };
     for (let i = 0; i < 1000; i++) folder = { name: `l${i}`, folders: [folder] };
-    expect(expand(SHOW_VALUES, normaliseTemplate({ ...SHOW, root: { ...SHOW.root, folders: [folder] } } as never)).diagnostics.map((d) => d.code)).toContain('too-deep');
+    expect(
+      expand(
+        SHOW_VALUES,
+        normaliseTemplate({ ...SHOW, root: { ...SHOW.root, folders: [folder] } } as never),
+      ).diagnostics.map((d) => d.code),
+    ).toContain('too-deep');
   });
 
   test('the compiled template gives what a fresh one gives', () => {
@@ -94,7 +179,14 @@ describe('expand', () => {
   });
 
   test('text is filled where a field is known, and left alone elsewhere', () => {
-    expect(fillText('{title} for {client.name}: {nobody} {surfaces} body{color:red}', expand().values.values, SHOW.fields, expand().registers)).toBe('Harbour Lights for Quillhaven Harbour Trust: {nobody} West Front, clock-tower body{color:red}');
+    expect(
+      fillText(
+        '{title} for {client.name}: {nobody} {surfaces} body{color:red}',
+        expand().values.values,
+        SHOW.fields,
+        expand().registers,
+      ),
+    ).toBe('Harbour Lights for Quillhaven Harbour Trust: {nobody} West Front, clock-tower body{color:red}');
   });
 });
 
@@ -123,7 +215,13 @@ describe('check', () => {
         const folders = paths.filter((p) => p.endsWith('/') && p !== '.nesting/');
         const gone = folders[pick % Math.max(1, folders.length)];
         if (gone === undefined) return;
-        expect(check(paths.filter((p) => !p.startsWith(gone)), template, values).findings.map((f) => [f.rule, `${f.path}/`])).toEqual([['missing-folder', gone]]);
+        expect(
+          check(
+            paths.filter((p) => !p.startsWith(gone)),
+            template,
+            values,
+          ).findings.map((f) => [f.rule, `${f.path}/`]),
+        ).toEqual([['missing-folder', gone]]);
       }),
       { seed: 20263, numRuns: 200 },
     );
@@ -146,35 +244,59 @@ describe('check', () => {
   });
 
   test('one cause, one finding: what lies in an unplanned folder is not judged', () => {
-    expect(found([...clean, '05_mtoion/', '05_mtoion/west/', '05_mtoion/west/bad name.usda'])).toEqual([['unplanned-folder', '05_mtoion']]);
+    expect(found([...clean, '05_mtoion/', '05_mtoion/west/', '05_mtoion/west/bad name.usda'])).toEqual([
+      ['unplanned-folder', '05_mtoion'],
+    ]);
   });
 
   test('frames of a sequence with one fault are one finding, and its identity is the same with one frame more', () => {
-    const frame = (n: number) => `05_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
+    const frame = (n: number) =>
+      `05_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
     const some = check([...clean, ...[3, 1, 2].map(frame)]).findings;
-    expect(some).toMatchObject([{ rule: 'version-style', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } }]);
+    expect(some).toMatchObject([
+      { rule: 'version-style', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } },
+    ]);
     expect(check([...clean, frame(7)]).findings[0]?.id).toBe(some[0]?.id);
   });
 
   test('findings come in one order, whatever order folders come in', () => {
     const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
-    const listing = foldersFrom([...clean, 'b.txt', 'a.txt', `${working}/x.usda`].map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 0, modified: 0 })));
+    const listing = foldersFrom(
+      [...clean, 'b.txt', 'a.txt', `${working}/x.usda`].map((p) => ({
+        path: p.replace(/\/$/, ''),
+        folder: p.endsWith('/'),
+        size: 0,
+        modified: 0,
+      })),
+    );
     expect(checkListing(ground, [...listing].reverse())).toEqual(checkListing(ground, listing));
   });
 
   test('a weight is set by the template, and a rule can be off', () => {
     const template: Template = { ...SHOW, checks: { rules: { 'loose-file': 'off', 'unplanned-folder': 'note' } } };
-    expect(check([...clean, 'todo.txt', 'stray/'], template).findings).toMatchObject([{ rule: 'unplanned-folder', weight: 'note' }]);
+    expect(check([...clean, 'todo.txt', 'stray/'], template).findings).toMatchObject([
+      { rule: 'unplanned-folder', weight: 'note' },
+    ]);
   });
 
   test('an identity does not hang on the edition, the weight or the words', () => {
     const one = check([...clean, 'todo.txt']).findings[0]?.id;
-    expect(check([...clean, 'todo.txt'], { ...SHOW, edition: 9, checks: { rules: { 'loose-file': 'must' } } }).findings[0]?.id).toBe(one);
+    expect(
+      check([...clean, 'todo.txt'], { ...SHOW, edition: 9, checks: { rules: { 'loose-file': 'must' } } }).findings[0]
+        ?.id,
+    ).toBe(one);
   });
 });
 
 describe('what is remembered from letter to letter', () => {
-  const acts = fc.array(fc.tuple(fc.constantFrom('name', 'number', 'remove', 'move', 'accepts', 'per', 'when', 'field', 'value', 'budget'), fc.nat(40), fc.nat(40)), { minLength: 1, maxLength: 10 });
+  const acts = fc.array(
+    fc.tuple(
+      fc.constantFrom('name', 'number', 'remove', 'move', 'accepts', 'per', 'when', 'field', 'value', 'budget'),
+      fc.nat(40),
+      fc.nat(40),
+    ),
+    { minLength: 1, maxLength: 10 },
+  );
   const anew = <T>(thing: T): T => JSON.parse(JSON.stringify(thing)) as T;
 
   test('gives the very plan and the very faults that working it all out again gives', () => {
@@ -188,16 +310,29 @@ describe('what is remembered from letter to letter', () => {
           if (kind === 'name') template = set({ name: ['written', '{scene}', 'final', '{oops', 'a:b'][other % 5] });
           else if (kind === 'number') template = set({ number: other % 9 });
           else if (kind === 'remove') template = { ...template, root: removeFolders(template.root, [id]) };
-          else if (kind === 'move') template = { ...template, root: moveFolders(template.root, [id], { parent: ids[other % (ids.length || 1)] ?? 'root', index: 0 }) };
+          else if (kind === 'move')
+            template = {
+              ...template,
+              root: moveFolders(template.root, [id], { parent: ids[other % (ids.length || 1)] ?? 'root', index: 0 }),
+            };
           else if (kind === 'accepts') template = set({ accepts: other % 2 ? ['nothing'] : [] });
-          else if (kind === 'per') template = set({ onePer: other % 3 ? { list: ['scenes', 'nights', 'gone'][other % 3] as string, as: 'scene' } : undefined });
+          else if (kind === 'per')
+            template = set({
+              onePer: other % 3 ? { list: ['scenes', 'nights', 'gone'][other % 3] as string, as: 'scene' } : undefined,
+            });
           else if (kind === 'when') template = set({ onlyWhen: { field: 'voice', is: other % 2 ? 'spoken' : 'none' } });
-          else if (kind === 'field') template = { ...template, fields: template.fields.map((f, i) => (i === 0 ? { ...f, max: 3 + other } : f)) as Template['fields'] };
+          else if (kind === 'field')
+            template = {
+              ...template,
+              fields: template.fields.map((f, i) => (i === 0 ? { ...f, max: 3 + other } : f)) as Template['fields'],
+            };
           else if (kind === 'value') values = { ...values, scenes: [`s${other}`] };
           else template = { ...template, checks: { pathBudget: 20 + other } };
           const kept = compileTemplate(template, STUDIO).expand(values, { remember: true });
           const fresh = compileTemplate(anew(template), anew(STUDIO)).expand(anew(values));
-          expect(kept.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules])).toEqual(fresh.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules]));
+          expect(kept.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules])).toEqual(
+            fresh.lines.map((l) => [l.key, l.path, l.made, l.depth, l.mark, l.rules]),
+          );
           expect(kept.diagnostics).toEqual(fresh.diagnostics);
           expect([kept.longest, kept.folders, kept.files]).toEqual([fresh.longest, fresh.folders, fresh.files]);
           expect(diagnoseTemplate(template, STUDIO)).toEqual(diagnoseTemplate(anew(template), anew(STUDIO)));
@@ -208,7 +343,11 @@ describe('what is remembered from letter to letter', () => {
   });
 
   test('a name that cannot be used is told whatever the values, in a block and in a list too', () => {
-    const broken: Template = { ...SHOW, root: setFolder(setFolder(SHOW.root, 'working', { name: '{scene:kebab' }), 'cache', { name: '{client.colour}' }), blocks: [{ id: 'paperwork', folders: [{ id: 'q', name: '{title:000}' }] }] };
+    const broken: Template = {
+      ...SHOW,
+      root: setFolder(setFolder(SHOW.root, 'working', { name: '{scene:kebab' }), 'cache', { name: '{client.colour}' }),
+      blocks: [{ id: 'paperwork', folders: [{ id: 'q', name: '{title:000}' }] }],
+    };
     expect(diagnoseTemplate(broken, STUDIO).map((d) => d.node)).toEqual(['working', 'cache', 'papers/q']);
     expect(diagnoseTemplate(SHOW, STUDIO)).toEqual([]);
   });

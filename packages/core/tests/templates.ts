@@ -1,31 +1,96 @@
 /** Templates for tests: one with everything in it, and a generator of others with values for them. */
 import fc from 'fast-check';
 import type { FolderNode, Registers, Template, Values } from '../src/index';
-import { normaliseTemplate, NO_REGISTERS } from '../src/index';
+import { NO_REGISTERS, normaliseTemplate } from '../src/index';
 
-export const STUDIO: Registers = { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Quillhaven Harbour Trust' }, { code: 'OTM', name: 'Ottermoor Town Council' }], people: [{ initials: 'BO', name: 'Bram Okonjo' }, { initials: 'LV', name: 'Lucía Verhaegen' }] };
+export const STUDIO: Registers = {
+  ...NO_REGISTERS,
+  clients: [
+    { code: 'QHT', name: 'Quillhaven Harbour Trust' },
+    { code: 'OTM', name: 'Ottermoor Town Council' },
+  ],
+  people: [
+    { initials: 'BO', name: 'Bram Okonjo' },
+    { initials: 'LV', name: 'Lucía Verhaegen' },
+  ],
+};
 
 export const SHOW: Template = normaliseTemplate({
-  format: 'nesting/template', formatVersion: 1, name: 'Facade show', edition: 3,
+  format: 'nesting/template',
+  formatVersion: 1,
+  name: 'Facade show',
+  edition: 3,
   fields: [
-    { key: 'title', type: 'text', max: 40 }, { key: 'client', type: 'client' },
-    { key: 'surfaces', type: 'list', of: { type: 'text', max: 24 } }, { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' }, within: 'surfaces' },
-    { key: 'nights', type: 'list', of: { type: 'date' } }, { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
+    { key: 'title', type: 'text', max: 40 },
+    { key: 'client', type: 'client' },
+    { key: 'surfaces', type: 'list', of: { type: 'text', max: 24 } },
+    { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' }, within: 'surfaces' },
+    { key: 'nights', type: 'list', of: { type: 'date' } },
+    { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
   ],
   conventions: [
-    { id: 'working-file', name: 'Working file', pattern: '{number}_{surface:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}', fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim', also: ['animation'] }, { code: 'comp' }] }], families: ['3D scene'] },
-    { id: 'render', name: 'Render frame', pattern: '{number}_{surface:kebab}_{scene}_v{version:000}.{frame:0000}.{ext}', families: ['still'] },
+    {
+      id: 'working-file',
+      name: 'Working file',
+      pattern: '{number}_{surface:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}',
+      fields: [{ key: 'task', type: 'choice', options: [{ code: 'anim', also: ['animation'] }, { code: 'comp' }] }],
+      families: ['3D scene'],
+    },
+    {
+      id: 'render',
+      name: 'Render frame',
+      pattern: '{number}_{surface:kebab}_{scene}_v{version:000}.{frame:0000}.{ext}',
+      families: ['still'],
+    },
   ],
-  registers: { families: [{ name: '3D scene', extensions: ['usda'] }, { name: 'still', extensions: ['exr', 'png'] }, { name: 'document', extensions: ['md', 'pdf'] }, { name: 'generated', extensions: ['tmp'] }], banned: ['final'] },
+  registers: {
+    families: [
+      { name: '3D scene', extensions: ['usda'] },
+      { name: 'still', extensions: ['exr', 'png'] },
+      { name: 'document', extensions: ['md', 'pdf'] },
+      { name: 'generated', extensions: ['tmp'] },
+    ],
+    banned: ['final'],
+  },
   blocks: [{ id: 'paperwork', folders: [{ name: 'quotes' }, { name: 'permits', folders: [{ name: 'old' }] }] }],
   root: {
-    name: '{number}_{client.code}_{title:kebab}', numbering: { digits: 2, joiner: '_', reserved: [{ number: 4, label: 'kept for 3D' }] },
+    name: '{number}_{client.code}_{title:kebab}',
+    numbering: { digits: 2, joiner: '_', reserved: [{ number: 4, label: 'kept for 3D' }] },
     folders: [
-      { id: 'survey', number: 2, name: 'survey', accepts: ['still', 'document'], folders: [{ name: 'night-{night:yyyy-MM-dd}', onePer: { list: 'nights', as: 'night' } }] },
+      {
+        id: 'survey',
+        number: 2,
+        name: 'survey',
+        accepts: ['still', 'document'],
+        folders: [{ name: 'night-{night:yyyy-MM-dd}', onePer: { list: 'nights', as: 'night' } }],
+      },
       { id: 'design', number: 3, name: 'design' },
       {
-        id: 'motion', name: 'motion',
-        folders: [{ id: 'surface', name: '{surface:kebab}', onePer: { list: 'surfaces', as: 'surface' }, folders: [{ id: 'scene', name: '{scene}', onePer: { list: 'scenes', as: 'scene' }, folders: [{ id: 'working', name: 'working', conventions: ['working-file'], older: { folder: 'older', keep: 5 } }, { id: 'renders', name: 'renders', conventions: ['render'] }] }] }],
+        id: 'motion',
+        name: 'motion',
+        folders: [
+          {
+            id: 'surface',
+            name: '{surface:kebab}',
+            onePer: { list: 'surfaces', as: 'surface' },
+            folders: [
+              {
+                id: 'scene',
+                name: '{scene}',
+                onePer: { list: 'scenes', as: 'scene' },
+                folders: [
+                  {
+                    id: 'working',
+                    name: 'working',
+                    conventions: ['working-file'],
+                    older: { folder: 'older', keep: 5 },
+                  },
+                  { id: 'renders', name: 'renders', conventions: ['render'] },
+                ],
+              },
+            ],
+          },
+        ],
       },
       { id: 'voice', name: 'voice', onlyWhen: { field: 'voice', is: 'spoken' } },
       { id: 'extras', name: 'extras', presence: 'optional', folders: [{ id: 'inner', name: 'inner' }] },
@@ -36,13 +101,30 @@ export const SHOW: Template = normaliseTemplate({
   },
 });
 
-export const SHOW_VALUES: Values = { number: '26014', title: 'Harbour Lights', client: 'QHT', surfaces: ['West Front', 'clock-tower'], scenes: 's01..s03', nights: '2026-03-02..2026-03-03', voice: 'spoken' };
+export const SHOW_VALUES: Values = {
+  number: '26014',
+  title: 'Harbour Lights',
+  client: 'QHT',
+  surfaces: ['West Front', 'clock-tower'],
+  scenes: 's01..s03',
+  nights: '2026-03-02..2026-03-03',
+  voice: 'spoken',
+};
 
 /** Templates of up to three levels with numbering, lists, conditions, presence and blocks, and values that fit them. */
 export const templateWithValues: fc.Arbitrary<{ template: Template; values: Values }> = fc
   .record({
     names: fc.uniqueArray(fc.stringMatching(/^[a-z][a-z0-9-]{0,8}[a-z]$/), { minLength: 6, maxLength: 14 }),
-    shape: fc.array(fc.record({ per: fc.constantFrom('', 'scenes', 'nights'), presence: fc.constantFrom('always', 'always', 'optional', 'on-demand'), when: fc.constantFrom('', 'spoken', 'none'), block: fc.boolean(), depth: fc.integer({ min: 0, max: 2 }) }), { minLength: 14, maxLength: 14 }),
+    shape: fc.array(
+      fc.record({
+        per: fc.constantFrom('', 'scenes', 'nights'),
+        presence: fc.constantFrom('always', 'always', 'optional', 'on-demand'),
+        when: fc.constantFrom('', 'spoken', 'none'),
+        block: fc.boolean(),
+        depth: fc.integer({ min: 0, max: 2 }),
+      }),
+      { minLength: 14, maxLength: 14 },
+    ),
     numbered: fc.boolean(),
     reserved: fc.subarray([1, 2, 4, 7]),
     scenes: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 4 }),
@@ -55,10 +137,20 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
     const open: { node: FolderNode & { folders: FolderNode[] }; depth: number }[] = [];
     names.forEach((name, i) => {
       const s = shape[i] as (typeof shape)[number];
-      const per = s.per === '' ? {} : s.per === 'scenes' ? { onePer: { list: 'scenes', as: 'scene' } } : { onePer: { list: 'nights', as: 'night' } };
+      const per =
+        s.per === ''
+          ? {}
+          : s.per === 'scenes'
+            ? { onePer: { list: 'scenes', as: 'scene' } }
+            : { onePer: { list: 'nights', as: 'night' } };
       const node = {
-        id: `n${i}`, name: s.per === '' ? name : s.per === 'scenes' ? `${name}-{scene}` : `${name}-{night:yyyyMMdd}`, ...per, presence: s.presence as 'always',
-        ...(s.when !== '' && { onlyWhen: { field: 'voice', is: s.when } }), ...(s.block && s.per === '' && i % 3 === 0 && { block: 'shared' }), folders: [] as FolderNode[],
+        id: `n${i}`,
+        name: s.per === '' ? name : s.per === 'scenes' ? `${name}-{scene}` : `${name}-{night:yyyyMMdd}`,
+        ...per,
+        presence: s.presence as 'always',
+        ...(s.when !== '' && { onlyWhen: { field: 'voice', is: s.when } }),
+        ...(s.block && s.per === '' && i % 3 === 0 && { block: 'shared' }),
+        folders: [] as FolderNode[],
       };
       while (open.length > s.depth) open.pop();
       const parent = open[open.length - 1]?.node;
@@ -66,10 +158,23 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
       open.push({ node, depth: s.depth });
     });
     const template: Template = normaliseTemplate({
-      format: 'nesting/template', formatVersion: 1, name: 'Generated', conventions: [],
-      fields: [{ key: 'title', type: 'text' }, { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] }, { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' } }, { key: 'nights', type: 'list', of: { type: 'date' } }],
+      format: 'nesting/template',
+      formatVersion: 1,
+      name: 'Generated',
+      conventions: [],
+      fields: [
+        { key: 'title', type: 'text' },
+        { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
+        { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' } },
+        { key: 'nights', type: 'list', of: { type: 'date' } },
+      ],
       blocks: [{ id: 'shared', folders: [{ name: 'shared-a' }, { name: 'shared-b', folders: [{ name: 'inside' }] }] }],
-      root: { name: '{number}_{title:kebab}', ...(numbered && { numbering: { digits: 2, joiner: '_', reserved: reserved.map((number) => ({ number })) } }), folders: roots, starters: [{ name: '{number}_notes.md', from: 'notes.md' }] },
+      root: {
+        name: '{number}_{title:kebab}',
+        ...(numbered && { numbering: { digits: 2, joiner: '_', reserved: reserved.map((number) => ({ number })) } }),
+        folders: roots,
+        starters: [{ name: '{number}_notes.md', from: 'notes.md' }],
+      },
     });
     return { template, values: { number: '26014', title, voice, scenes: scenes.map((n) => `s${n}`), nights } };
   });

@@ -1,9 +1,25 @@
 /**
- * A move from one file system to another: copied beside its new place, verified by its hash, put in place in one rename, and only then removed.
+ * A move from one file system to another: copied beside its new place, verified by its hash, put in place in one
+ * rename, and only then removed.
  * A crash before the last act leaves the original as it was, and a copy that says by its name what it is.
  */
 import { createHash } from 'node:crypto';
-import { closeSync, copyFileSync, constants, fsyncSync, lstatSync, mkdirSync, openSync, readdirSync, readSync, renameSync, rmdirSync, rmSync, unlinkSync, utimesSync } from 'node:fs';
+import {
+  closeSync,
+  constants,
+  copyFileSync,
+  fsyncSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readSync,
+  renameSync,
+  rmdirSync,
+  rmSync,
+  unlinkSync,
+  utimesSync,
+} from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 
 /** In front of the name of a copy that is not whole yet. */
@@ -25,7 +41,10 @@ function hashOf(path: string): string {
 
 const failed = (code: string, path: string) => Object.assign(new Error(`${code}: ${path}`), { code });
 
-/** Fails with `EVERIFY` where a copy is not what was copied, `ECHANGED` where the original was written to meanwhile; the original then stays. */
+/**
+ * Fails with `EVERIFY` where a copy is not what was copied, `ECHANGED` where the original was written to meanwhile; the
+ * original then stays.
+ */
 export function moveAcross(from: string, to: string): void {
   const beside = join(dirname(to), `${COPYING}${basename(to)}`);
   const copied: { from: string; size: number; modified: number }[] = [];

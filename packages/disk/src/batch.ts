@@ -1,6 +1,34 @@
-/** Batches on a disk: begun, gone on with after a crash, taken back, undone. What is journalled here is all that is needed for it. */
-import { applyBatch, type BatchOutcome, type Change, doneAfter, type Intents, leftOf, lookAhead, type ApplyFault, type PerformOptions, reverseChanges, runSteps, stepsDone } from '@nesting/core';
-import { batchesIn, batchFolder, type BatchRecord, closeBatch, dropBatch, GROUP, journalBeside, journalOf, openBatch, openIn, readBatch } from './journal';
+/**
+ * Batches on a disk: begun, gone on with after a crash, taken back, undone. What is journalled here is all that is
+ * needed for it.
+ */
+import {
+  type ApplyFault,
+  applyBatch,
+  type BatchOutcome,
+  type Change,
+  doneAfter,
+  type Intents,
+  leftOf,
+  lookAhead,
+  type PerformOptions,
+  reverseChanges,
+  runSteps,
+  stepsDone,
+} from '@nesting/core';
+import {
+  type BatchRecord,
+  batchesIn,
+  batchFolder,
+  closeBatch,
+  dropBatch,
+  GROUP,
+  journalBeside,
+  journalOf,
+  openBatch,
+  openIn,
+  readBatch,
+} from './journal';
 import { livePort } from './port';
 
 export interface DiskBatch extends PerformOptions {
@@ -14,13 +42,21 @@ export interface DiskBatch extends PerformOptions {
   readonly changes: readonly Change[];
 }
 
-/** Fails with `BatchOpen` where another batch is under way. Refused ones leave nothing; paused ones stay open until they are settled. */
+/**
+ * Fails with `BatchOpen` where another batch is under way. Refused ones leave nothing; paused ones stay open until they
+ * are settled.
+ */
 export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   const { root, id, what, by, at, changes } = batch;
   const journal = openBatch(root, id);
   let outcome: BatchOutcome | null = null;
   try {
-    outcome = await applyBatch({ id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) }, livePort(root), journal, options(batch));
+    outcome = await applyBatch(
+      { id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) },
+      livePort(root),
+      journal,
+      options(batch),
+    );
     return outcome;
   } finally {
     if (outcome?.state === 'done') closeBatch(root);
@@ -31,7 +67,12 @@ export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   }
 }
 
-const options = ({ bytesOf, cancel, progress, breathe }: PerformOptions): PerformOptions => ({ bytesOf, cancel, progress, breathe: breathe ?? (() => new Promise((resolve) => setImmediate(resolve))) });
+const options = ({ bytesOf, cancel, progress, breathe }: PerformOptions): PerformOptions => ({
+  bytesOf,
+  cancel,
+  progress,
+  breathe: breathe ?? (() => new Promise((resolve) => setImmediate(resolve))),
+});
 
 export type Settled =
   /** Nothing is open. */
@@ -40,10 +81,23 @@ export type Settled =
   | { readonly state: 'not-begun'; readonly id: string }
   | { readonly state: 'done' | 'taken-back'; readonly id: string; readonly intents: Intents }
   /** It could not be settled: what stands in the way. */
-  | { readonly state: 'paused'; readonly id: string; readonly intents: Intents; readonly at: string; readonly code: string };
+  | {
+      readonly state: 'paused';
+      readonly id: string;
+      readonly intents: Intents;
+      readonly at: string;
+      readonly code: string;
+    };
 
-/** Finishes or takes back what is open, after looking at what really is there. `taking` names the batch that takes it back. */
-export async function settleOnDisk(root: string, way: 'finish' | 'take-back', taking: { readonly by: string; readonly at: string }): Promise<Settled> {
+/**
+ * Finishes or takes back what is open, after looking at what really is there. `taking` names the batch that takes it
+ * back.
+ */
+export async function settleOnDisk(
+  root: string,
+  way: 'finish' | 'take-back',
+  taking: { readonly by: string; readonly at: string },
+): Promise<Settled> {
   const id = openIn(root);
   if (id === null) return { state: 'none' };
   const record = readBatch(root, id);
@@ -65,14 +119,28 @@ export async function settleOnDisk(root: string, way: 'finish' | 'take-back', ta
   if (back === null) {
     dropBatch(root, backId);
     const outcome = await takeBackNow(root, record, backId, taking);
-    if (outcome.state !== 'done') return { state: 'paused', id, intents, ...(outcome.state === 'paused' ? { at: outcome.at, code: outcome.code } : { at: outcome.faults[0]?.path ?? '', code: outcome.faults[0]?.code ?? '' }) };
+    if (outcome.state !== 'done')
+      return {
+        state: 'paused',
+        id,
+        intents,
+        ...(outcome.state === 'paused'
+          ? { at: outcome.at, code: outcome.code }
+          : { at: outcome.faults[0]?.path ?? '', code: outcome.faults[0]?.code ?? '' }),
+      };
   }
   await journalOf(root, id).outcome({ ended: 'taken-back' });
   closeBatch(root);
   return { state: 'taken-back', id, intents };
 }
 
-async function finish(root: string, record: BatchRecord, intents: Intents, id: string, state: 'done' | 'taken-back'): Promise<Settled> {
+async function finish(
+  root: string,
+  record: BatchRecord,
+  intents: Intents,
+  id: string,
+  state: 'done' | 'taken-back',
+): Promise<Settled> {
   const port = livePort(root);
   const folder = batchFolder(record.id);
   const far = await stepsDone(record.intents, record.outcomes, folder, port, GROUP);
@@ -83,13 +151,23 @@ async function finish(root: string, record: BatchRecord, intents: Intents, id: s
   return { state, id, intents };
 }
 
-async function takeBackNow(root: string, record: BatchRecord, backId: string, { by, at }: { readonly by: string; readonly at: string }): Promise<BatchOutcome> {
+async function takeBackNow(
+  root: string,
+  record: BatchRecord,
+  backId: string,
+  { by, at }: { readonly by: string; readonly at: string },
+): Promise<BatchOutcome> {
   const folder = batchFolder(record.id);
   const port = livePort(root);
   const far = await stepsDone(record.intents, record.outcomes, folder, port, GROUP);
   const changes = reverseChanges(doneAfter(record.intents, far.done, leftOf(record.outcomes), folder), folder);
   const journal = journalBeside(root, backId);
-  return applyBatch({ id: backId, what: 'take-back', by, at, undoes: record.id, changes, folder: batchFolder(backId) }, port, journal, options({ bytesOf: nothing }));
+  return applyBatch(
+    { id: backId, what: 'take-back', by, at, undoes: record.id, changes, folder: batchFolder(backId) },
+    port,
+    journal,
+    options({ bytesOf: nothing }),
+  );
 }
 
 const nothing = (): Uint8Array => {
@@ -113,11 +191,14 @@ export async function undoPlan(root: string, id: string): Promise<readonly UndoL
   return changes.map((change) => ({ change, hindrance: byKey.get(change.key) ?? null }));
 }
 
-const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] => reverseChanges(doneAfter(intents, intents.steps.length, leftOf(outcomes), batchFolder(id)), batchFolder(id));
+const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] =>
+  reverseChanges(doneAfter(intents, intents.steps.length, leftOf(outcomes), batchFolder(id)), batchFolder(id));
 
 /** Keys of a batch that later batches took back, and that nobody brought again. */
 export function undoneKeys(root: string, id: string): ReadonlySet<string> {
-  const done = batchesIn(root).map((other) => readBatch(root, other)).filter((r) => r?.ended?.ended === 'done') as BatchRecord[];
+  const done = batchesIn(root)
+    .map((other) => readBatch(root, other))
+    .filter((r) => r?.ended?.ended === 'done') as BatchRecord[];
   return undoneAmong(done, id, new Set());
 }
 

@@ -1,4 +1,7 @@
-/** The worker thread of a check: walks and judges the folders it is given, or looks into their files, and hands back what it finds too much for itself. */
+/**
+ * The worker thread of a check: walks and judges the folders it is given, or looks into their files, and hands back
+ * what it finds too much for itself.
+ */
 import { parentPort } from 'node:worker_threads';
 import { Checker, CheckGround, join } from '@nesting/core';
 import { Looker } from './looked';
@@ -25,7 +28,13 @@ port.on('message', (message: ToWorker) => {
       begun = message;
       ground = new CheckGround(message.input);
       if (message.looking === undefined) checker = new Checker(ground);
-      else looker = new Looker({ root: message.root, mounts: message.mounts }, ground, { ...message.looking, known: new Map(message.looking.known.map((k) => [k.path, k])) }, note);
+      else
+        looker = new Looker(
+          { root: message.root, mounts: message.mounts },
+          ground,
+          { ...message.looking, known: new Map(message.looking.known.map((k) => [k.path, k])) },
+          note,
+        );
       return say({ kind: 'hungry', files: 0, folders: 0, rest: [] });
     case 'folders':
       return work(message.paths);

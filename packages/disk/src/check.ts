@@ -1,10 +1,28 @@
 /**
- * Checks a project on this machine's disk. Small ones are walked where they are asked for; larger ones by worker threads that share
- * the folders out among them: each walks, reads and judges its share with a ground of its own. Then files are looked into, where asked.
+ * Checks a project on this machine's disk. Small ones are walked where they are asked for; larger ones by worker
+ * threads that share
+ * the folders out among them: each walks, reads and judges its share with a ground of its own. Then files are looked
+ * into, where asked.
  */
 import { lstatSync } from 'node:fs';
 import type { Worker } from 'node:worker_threads';
-import { type Cancellation, Checker, CheckGround, type CheckInput, type CheckOutcome, type CheckPart, contentWants, type FolderRow, join, joinParts, judgeWhole, keepRows, parentOf, rowsOfSameSize, withContents } from '@nesting/core';
+import {
+  type Cancellation,
+  Checker,
+  CheckGround,
+  type CheckInput,
+  type CheckOutcome,
+  type CheckPart,
+  contentWants,
+  type FolderRow,
+  join,
+  joinParts,
+  judgeWhole,
+  keepRows,
+  parentOf,
+  rowsOfSameSize,
+  withContents,
+} from '@nesting/core';
 import { factsOf, type Looked, Looker } from './looked';
 import { type LookingAsked, type Part, shareOut, startWorker } from './sharing';
 import { listFolder, type Mount, placeOf, type Unseen } from './walk';
@@ -76,21 +94,55 @@ export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
   }
 }
 
-const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] => Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () => startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow }));
+const startCrew = (check: DiskCheck, script: URL, shallow: boolean): Worker[] =>
+  Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () =>
+    startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow }),
+  );
 
 async function checkWith(check: DiskCheck, crew: readonly Worker[]): Promise<DiskOutcome> {
   const ground = groundOf(check);
   const seen = check.since === undefined ? null : await unchangedSince(check.root, check.mounts ?? [], check.since);
   const start = check.from ?? (seen === null ? null : { part: seen.kept, queue: seen.changed, unseen: seen.unseen });
-  const walked = await walkAll(check, ground, crew, start, seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]));
+  const walked = await walkAll(
+    check,
+    ground,
+    crew,
+    start,
+    seen === null ? null : new Set([...seen.kept.rows.map((r) => r.path), ...seen.changed]),
+  );
   const again = (path: string) => listFolder(check.root, path, () => undefined, check.mounts);
-  const outcome = judgeWhole(ground, walked.part, again, walked.unseen.filter((u) => !NO_FOLDER.has(u.code)).map((u) => u.path));
-  const read = check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0 ? null : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
+  const outcome = judgeWhole(
+    ground,
+    walked.part,
+    again,
+    walked.unseen.filter((u) => !NO_FOLDER.has(u.code)).map((u) => u.path),
+  );
+  const read =
+    check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0
+      ? null
+      : await lookInto(check, ground, walked.part, seen === null ? null : new Set(seen.kept.rows.map((r) => r.path)));
   // Cut off while it looked into files: what was walked need not be walked again.
-  if (read !== null && check.cancel?.aborted) await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
-  const whole = read === null ? outcome : withContents(ground, outcome, { facts: factsOf(read.looked), roots: check.contents?.roots ?? [], namesIn: namesOnDisk(check.root, check.mounts ?? []) });
-  const unseen = [...new Map([...walked.unseen, ...(read?.unseen ?? [])].map((u) => [`${u.path} ${u.code}`, u])).values()].sort((a, b) => (a.path < b.path ? -1 : 1));
-  return { ...whole, unseen, cancelled: check.cancel?.aborted ?? false, part: walked.part, looked: read?.looked ?? [], relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length };
+  if (read !== null && check.cancel?.aborted)
+    await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
+  const whole =
+    read === null
+      ? outcome
+      : withContents(ground, outcome, {
+          facts: factsOf(read.looked),
+          roots: check.contents?.roots ?? [],
+          namesIn: namesOnDisk(check.root, check.mounts ?? []),
+        });
+  const unseen = [
+    ...new Map([...walked.unseen, ...(read?.unseen ?? [])].map((u) => [`${u.path} ${u.code}`, u])).values(),
+  ].sort((a, b) => (a.path < b.path ? -1 : 1));
+  return {
+    ...whole,
+    unseen,
+    cancelled: check.cancel?.aborted ?? false,
+    part: walked.part,
+    looked: read?.looked ?? [],
+    relisted: seen === null ? null : walked.part.rows.length - seen.kept.rows.length,
+  };
 }
 
 /** Said of files, and of what has gone meanwhile: no folder that is there. */
@@ -109,7 +161,13 @@ function groundOf({ input, rules }: DiskCheck): CheckGround {
   return known.at(input.now);
 }
 
-async function walkAll(check: DiskCheck, ground: CheckGround, early: readonly Worker[], start: Gathered | null, known: ReadonlySet<string> | null): Promise<Pick<Gathered, 'part' | 'unseen'>> {
+async function walkAll(
+  check: DiskCheck,
+  ground: CheckGround,
+  early: readonly Worker[],
+  start: Gathered | null,
+  known: ReadonlySet<string> | null,
+): Promise<Pick<Gathered, 'part' | 'unseen'>> {
   const checker = new Checker(ground);
   const unseen: Unseen[] = [...(start?.unseen ?? [])];
   const parts: CheckPart[] = start === null ? [] : [start.part];
@@ -148,7 +206,10 @@ async function walkAll(check: DiskCheck, ground: CheckGround, early: readonly Wo
     };
     try {
       const last = await shareOut({
-        workers: crew, queue, wanted, cancel: check.cancel,
+        workers: crew,
+        queue,
+        wanted,
+        cancel: check.cancel,
         here: check.here ? () => walkHere(SLICE) : null,
         progress: (f, d) => {
           files += f;
@@ -172,8 +233,16 @@ async function walkAll(check: DiskCheck, ground: CheckGround, early: readonly Wo
   return { part: joinParts([...parts, checker.part()]), unseen };
 }
 
-/** `kept` are folders that a quick check did not list again: of their files only those are looked into that may be the same as a newer one. */
-async function lookInto(check: DiskCheck, ground: CheckGround, part: CheckPart, kept: ReadonlySet<string> | null): Promise<Pick<Part, 'looked' | 'unseen'>> {
+/**
+ * `kept` are folders that a quick check did not list again: of their files only those are looked into that may be the
+ * same as a newer one.
+ */
+async function lookInto(
+  check: DiskCheck,
+  ground: CheckGround,
+  part: CheckPart,
+  kept: ReadonlySet<string> | null,
+): Promise<Pick<Part, 'looked' | 'unseen'>> {
   const { roots = [], known = [] } = check.contents ?? {};
   const wants = contentWants(part);
   const queue = foldersToLookInto(part, kept);
@@ -194,11 +263,21 @@ function foldersToLookInto(part: CheckPart, kept: ReadonlySet<string> | null): s
   return [...chosen].filter((i) => rows[i]).map((i) => (part.rows[i] as FolderRow).path);
 }
 
-async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[], looking: LookingAsked): Promise<Pick<Part, 'looked' | 'unseen'>> {
+async function lookThrough(
+  check: DiskCheck,
+  ground: CheckGround,
+  queue: string[],
+  looking: LookingAsked,
+): Promise<Pick<Part, 'looked' | 'unseen'>> {
   const script = check.worker ?? null;
   const unseen: Unseen[] = [];
   if (script === null || queue.length < SMALL / 10) {
-    const looker = new Looker({ root: check.root, mounts: check.mounts ?? [] }, ground, { ...looking, known: new Map(looking.known.map((k) => [k.path, k])) }, (u) => unseen.push(u));
+    const looker = new Looker(
+      { root: check.root, mounts: check.mounts ?? [] },
+      ground,
+      { ...looking, known: new Map(looking.known.map((k) => [k.path, k])) },
+      (u) => unseen.push(u),
+    );
     for (const path of queue) {
       if (check.cancel?.aborted) break;
       const listing = listFolder(check.root, path, () => undefined, check.mounts);
@@ -207,24 +286,39 @@ async function lookThrough(check: DiskCheck, ground: CheckGround, queue: string[
     return { looked: looker.looked, unseen };
   }
   let [files, folders] = [0, 0];
-  const crew = Array.from({ length: check.workers ?? 2 }, () => startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow: true, looking }));
+  const crew = Array.from({ length: check.workers ?? 2 }, () =>
+    startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow: true, looking }),
+  );
   try {
     const parts = await shareOut({
-      workers: crew, queue, wanted: () => false, here: null, cancel: check.cancel, gatherEvery: Number.POSITIVE_INFINITY, gathered: async () => undefined,
+      workers: crew,
+      queue,
+      wanted: () => false,
+      here: null,
+      cancel: check.cancel,
+      gatherEvery: Number.POSITIVE_INFINITY,
+      gathered: async () => undefined,
       progress: (f, d) => {
         files += f;
         folders += d;
         check.progress?.({ files, folders, stage: 'reading' });
       },
     });
-    return { looked: parts.flatMap((p) => p.looked).sort((a, b) => (a.path < b.path ? -1 : 1)), unseen: parts.flatMap((p) => p.unseen) };
+    return {
+      looked: parts.flatMap((p) => p.looked).sort((a, b) => (a.path < b.path ? -1 : 1)),
+      unseen: parts.flatMap((p) => p.unseen),
+    };
   } finally {
     for (const worker of crew) void worker.terminate();
   }
 }
 
 /** Folders whose time is what it was, and those to be listed again; others are let in between. */
-async function unchangedSince(root: string, mounts: readonly Mount[], { part, unseen }: Seen): Promise<{ readonly kept: CheckPart; readonly changed: string[]; readonly unseen: readonly Unseen[] }> {
+async function unchangedSince(
+  root: string,
+  mounts: readonly Mount[],
+  { part, unseen }: Seen,
+): Promise<{ readonly kept: CheckPart; readonly changed: string[]; readonly unseen: readonly Unseen[] }> {
   const changed: string[] = [];
   const gone = new Set<string>();
   for (let i = 0; i < part.rows.length; i++) {
@@ -238,8 +332,17 @@ async function unchangedSince(root: string, mounts: readonly Mount[], { part, un
   const kept = keepRows(part, (row) => !gone.has(row.path));
   // A folder that could not be read may be readable by now; of a file in a folder that is kept the same is said again.
   const folders = new Set(kept.rows.map((row) => row.path));
-  const unread = new Set(unseen.filter((u) => !NO_FOLDER.has(u.code) && lstatSync(placeOf(root, u.path, mounts), { throwIfNoEntry: false })?.isDirectory()).map((u) => u.path));
-  const still = unseen.filter((u) => !unread.has(u.path) && NO_FOLDER.has(u.code) && u.code !== 'ENOENT' && folders.has(parentOf(u.path)));
+  const unread = new Set(
+    unseen
+      .filter(
+        (u) =>
+          !NO_FOLDER.has(u.code) && lstatSync(placeOf(root, u.path, mounts), { throwIfNoEntry: false })?.isDirectory(),
+      )
+      .map((u) => u.path),
+  );
+  const still = unseen.filter(
+    (u) => !unread.has(u.path) && NO_FOLDER.has(u.code) && u.code !== 'ENOENT' && folders.has(parentOf(u.path)),
+  );
   // The root is always among them where nothing is known of it.
   return { kept, changed: part.rows.length === 0 ? [''] : [...changed, ...unread], unseen: still };
 }
@@ -247,8 +350,16 @@ async function unchangedSince(root: string, mounts: readonly Mount[], { part, un
 /** Files settle within this time: a folder in which something was written a moment ago is looked at again then. */
 const SETTLED = 150_000;
 
-/** Whether a quick check would list anything again. A folder in which something was still settling is looked at once it has. */
-export async function hasChangedSince(root: string, mounts: readonly Mount[], folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[], now: number): Promise<boolean> {
+/**
+ * Whether a quick check would list anything again. A folder in which something was still settling is looked at once it
+ * has.
+ */
+export async function hasChangedSince(
+  root: string,
+  mounts: readonly Mount[],
+  folders: readonly { readonly path: string; readonly changed: number | undefined; readonly settling: boolean }[],
+  now: number,
+): Promise<boolean> {
   for (let i = 0; i < folders.length; i++) {
     const { path, changed, settling } = folders[i] as (typeof folders)[number];
     const stats = lstatSync(placeOf(root, path, mounts), { throwIfNoEntry: false });
@@ -265,7 +376,8 @@ function namesOnDisk(root: string, mounts: readonly Mount[]): (folder: string) =
     const before = known.get(folder);
     if (before !== undefined) return before;
     const listing = listFolder(root, folder, () => undefined, mounts);
-    const names = listing === null ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders, ...listing.others]);
+    const names =
+      listing === null ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders, ...listing.others]);
     known.set(folder, names);
     return names;
   };

@@ -1,8 +1,9 @@
 /**
- * No way out of a volume. A path is taken only in parts that were checked, from a root that is what it was, and never through a link:
+ * No way out of a volume. A path is taken only in parts that were checked, from a root that is what it was, and never
+ * through a link:
  * every folder on the way is looked at before it is entered.
  */
-import { lstatSync, realpathSync, statfsSync, accessSync, constants } from 'node:fs';
+import { accessSync, constants, lstatSync, realpathSync, statfsSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Answer, bad, codeOf, good, relPathOf } from '@nesting/core';
 

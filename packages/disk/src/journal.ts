@@ -1,7 +1,36 @@
-/** Batches written down in the project's own folder: what was meant before the first step, how far it came, how it ended. */
-import { closeSync, existsSync, fsyncSync, lstatSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, rmSync, unlinkSync, writeFileSync, writeSync } from 'node:fs';
+/**
+ * Batches written down in the project's own folder: what was meant before the first step, how far it came, how it
+ * ended.
+ */
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  unlinkSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
-import { BATCHES, codeOf, INTENTS, type Intents, type Journal, KEPT, NEW, OPEN, type Outcome, OUTCOMES, OWN_FOLDER } from '@nesting/core';
+import {
+  BATCHES,
+  codeOf,
+  INTENTS,
+  type Intents,
+  type Journal,
+  KEPT,
+  NEW,
+  OPEN,
+  OUTCOMES,
+  type Outcome,
+  OWN_FOLDER,
+} from '@nesting/core';
 import { inside } from './guard';
 
 /** Steps between two outcomes: a crash costs looking at so many again. */
@@ -27,7 +56,10 @@ export class BatchOpen extends Error {
 
 function batchesFolder(root: string): string {
   const own = inside(root, OWN_FOLDER);
-  if (!own.ok) throw Object.assign(new Error(`${OWN_FOLDER}: ${own.faults[0]?.code}`), { code: own.faults[0]?.code === 'path-link' ? 'ELOOP' : 'ENOENT' });
+  if (!own.ok)
+    throw Object.assign(new Error(`${OWN_FOLDER}: ${own.faults[0]?.code}`), {
+      code: own.faults[0]?.code === 'path-link' ? 'ELOOP' : 'ENOENT',
+    });
   const folder = join(own.value, BATCHES);
   mkdirSync(folder, { recursive: true });
   const checked = inside(root, `${OWN_FOLDER}/${BATCHES}`);
@@ -100,7 +132,10 @@ export function closeBatch(root: string): void {
 /** How long somebody may lay contents ready before the lock alone says nothing any more. */
 const STALE = 10 * 60_000;
 
-/** Opens what a batch left open that never began, long ago: its volume went away, or its process was killed. Whether it did. */
+/**
+ * Opens what a batch left open that never began, long ago: its volume went away, or its process was killed. Whether it
+ * did.
+ */
 export function openStale(root: string, now: number): boolean {
   const id = openIn(root);
   const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
@@ -135,17 +170,24 @@ export function readBatch(root: string, id: string): BatchRecord | null {
 function outcomesAt(root: string, id: string): Outcome[] {
   const at = inside(root, `${batchFolder(id)}/${OUTCOMES}`);
   if (!at.ok) return [];
-  return readFileSync(at.value, 'utf8').split('\n').flatMap((line) => {
-    try {
-      return [JSON.parse(line) as Outcome];
-    } catch {
-      // The last line may be cut off.
-      return [];
-    }
-  });
+  return readFileSync(at.value, 'utf8')
+    .split('\n')
+    .flatMap((line) => {
+      try {
+        return [JSON.parse(line) as Outcome];
+      } catch {
+        // The last line may be cut off.
+        return [];
+      }
+    });
 }
 
 export function batchesIn(root: string): string[] {
   const at = inside(root, `${OWN_FOLDER}/${BATCHES}`);
-  return at.ok ? readdirSync(at.value, { withFileTypes: true }).filter((e) => e.isDirectory() && ID.test(e.name)).map((e) => e.name).sort() : [];
+  return at.ok
+    ? readdirSync(at.value, { withFileTypes: true })
+        .filter((e) => e.isDirectory() && ID.test(e.name))
+        .map((e) => e.name)
+        .sort()
+    : [];
 }

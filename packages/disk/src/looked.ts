@@ -1,7 +1,21 @@
-/** Looks into files: hashes those that may be the same, reads references out of open formats, and searches all others for the project's own path. */
+/**
+ * Looks into files: hashes those that may be the same, reads references out of open formats, and searches all others
+ * for the project's own path.
+ */
 import { createHash } from 'node:crypto';
 import { closeSync, lstatSync, openSync, readFileSync, readSync } from 'node:fs';
-import { type CheckGround, codeOf, type ContentFact, contentTasks, type ContentWants, type FileEntry, type FolderListing, join, refFormatOf, type Run } from '@nesting/core';
+import {
+  type CheckGround,
+  type ContentFact,
+  type ContentWants,
+  codeOf,
+  contentTasks,
+  type FileEntry,
+  type FolderListing,
+  join,
+  type Run,
+  refFormatOf,
+} from '@nesting/core';
 import { type Mount, placeOf, type Unseen } from './walk';
 
 /** What is known of one file, for as long as its size, time and inode stay what they were. */
@@ -47,7 +61,9 @@ export class Looker {
     private readonly looking: Looking,
     private readonly unseen: (unseen: Unseen) => void,
   ) {
-    this.needles = looking.roots.filter((r) => r.length > 3).flatMap((r) => [Buffer.from(r, 'utf8'), Buffer.from(r, 'utf16le')]);
+    this.needles = looking.roots
+      .filter((r) => r.length > 3)
+      .flatMap((r) => [Buffer.from(r, 'utf8'), Buffer.from(r, 'utf16le')]);
   }
 
   folder(listing: FolderListing): void {
@@ -55,7 +71,8 @@ export class Looker {
     const hashed = new Set(hash);
     const searched = new Set(search);
     for (const run of runs) this.run(listing, run);
-    for (const file of new Set([...hash, ...search])) this.file(join(listing.path, file.name), file, hashed.has(file), searched.has(file));
+    for (const file of new Set([...hash, ...search]))
+      this.file(join(listing.path, file.name), file, hashed.has(file), searched.has(file));
   }
 
   private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
@@ -70,7 +87,15 @@ export class Looker {
     try {
       const sha256 = hash && !tooLarge ? (known?.sha256 ?? fileHash(this.place(path))) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
-      this.looked.push({ path, size: file.size, modified: file.modified, inode, frames: 1, ...(sha256 !== undefined && { sha256 }), ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }) });
+      this.looked.push({
+        path,
+        size: file.size,
+        modified: file.modified,
+        inode,
+        frames: 1,
+        ...(sha256 !== undefined && { sha256 }),
+        ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }),
+      });
     } catch (error) {
       this.unseen({ path, code: codeOf(error) });
     }
@@ -84,8 +109,17 @@ export class Looker {
     const known = this.known(path, run.bytes, run.newest, inode);
     try {
       const whole = createHash('sha256');
-      if (known?.sha256 === undefined) for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
-      this.looked.push({ path, first: join(listing.path, frames[0] ?? run.first), size: run.bytes, modified: run.newest, inode, frames: run.frames.length, sha256: known?.sha256 ?? whole.digest('hex') });
+      if (known?.sha256 === undefined)
+        for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
+      this.looked.push({
+        path,
+        first: join(listing.path, frames[0] ?? run.first),
+        size: run.bytes,
+        modified: run.newest,
+        inode,
+        frames: run.frames.length,
+        sha256: known?.sha256 ?? whole.digest('hex'),
+      });
     } catch (error) {
       this.unseen({ path, code: codeOf(error) });
     }
@@ -97,12 +131,21 @@ export class Looker {
 
   private known(path: string, size: number, modified: number, inode: number): Looked | undefined {
     const known = this.looking.known.get(path);
-    return known !== undefined && known.size === size && known.modified === modified && known.inode === inode ? known : undefined;
+    return known !== undefined && known.size === size && known.modified === modified && known.inode === inode
+      ? known
+      : undefined;
   }
 
   private references(path: string, file: FileEntry): { targets: readonly string[]; holdsRoot: boolean } {
     const format = refFormatOf(file.name);
-    if (format !== null && file.size <= MOST_TEXT) return { targets: [...new Set(format.find(readFileSync(this.place(path), 'utf8')).map((r) => r.target))].slice(0, 10_000), holdsRoot: false };
+    if (format !== null && file.size <= MOST_TEXT)
+      return {
+        targets: [...new Set(format.find(readFileSync(this.place(path), 'utf8')).map((r) => r.target))].slice(
+          0,
+          10_000,
+        ),
+        holdsRoot: false,
+      };
     return { targets: [], holdsRoot: this.needles.length > 0 && holds(this.place(path), file.size, this.needles) };
   }
 }
@@ -118,7 +161,13 @@ export function fileHash(path: string): string {
 
 function holds(path: string, size: number, needles: readonly Buffer[]): boolean {
   const longest = Math.max(...needles.map((n) => n.length));
-  const stretches = size <= MOST_SEARCHED ? [[0, size]] : [[0, ENDS], [size - ENDS, size]];
+  const stretches =
+    size <= MOST_SEARCHED
+      ? [[0, size]]
+      : [
+          [0, ENDS],
+          [size - ENDS, size],
+        ];
   for (const [from, to] of stretches as [number, number][]) {
     let tail = Buffer.alloc(0);
     let found = false;
@@ -150,7 +199,28 @@ function eachChunk(path: string, from: number, to: number, take: (bytes: Buffer)
 /** What was looked at, as facts to be judged. */
 export function factsOf(looked: readonly Looked[]): ContentFact[] {
   return looked.flatMap((l): ContentFact[] => [
-    ...(l.sha256 === undefined ? [] : [{ kind: 'hash' as const, path: l.first ?? l.path, frames: l.frames, size: l.size, modified: l.modified, sha256: l.sha256 }]),
-    ...(l.targets === undefined ? [] : [{ kind: 'references' as const, path: l.path, modified: l.modified, targets: l.targets, holdsRoot: l.holdsRoot === true }]),
+    ...(l.sha256 === undefined
+      ? []
+      : [
+          {
+            kind: 'hash' as const,
+            path: l.first ?? l.path,
+            frames: l.frames,
+            size: l.size,
+            modified: l.modified,
+            sha256: l.sha256,
+          },
+        ]),
+    ...(l.targets === undefined
+      ? []
+      : [
+          {
+            kind: 'references' as const,
+            path: l.path,
+            modified: l.modified,
+            targets: l.targets,
+            holdsRoot: l.holdsRoot === true,
+          },
+        ]),
   ]);
 }

@@ -1,4 +1,7 @@
-/** Reads a project's own folder: the marker, and the rules it was made by. Everything in it is checked as if a stranger wrote it. */
+/**
+ * Reads a project's own folder: the marker, and the rules it was made by. Everything in it is checked as if a stranger
+ * wrote it.
+ */
 import { readFileSync } from 'node:fs';
 import { codeOf, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH } from '@nesting/core';
 import { inside } from './guard';
@@ -12,7 +15,9 @@ export interface MarkerTexts {
 /** The texts of a project's marker files, or `null` where the folder has no marker. */
 export function readMarker(root: string): MarkerTexts | null {
   const marker = textAt(root, MARKER_PATH);
-  return marker === null ? null : { marker, template: textAt(root, MARKER_TEMPLATE_PATH), registers: textAt(root, MARKER_REGISTERS_PATH) };
+  return marker === null
+    ? null
+    : { marker, template: textAt(root, MARKER_TEMPLATE_PATH), registers: textAt(root, MARKER_REGISTERS_PATH) };
 }
 
 function textAt(root: string, path: string): string | null {

@@ -1,7 +1,22 @@
-/** Node's disk as the core's port. Synchronous calls: as fast as the system's own (see the measurements in docs/architecture.md). */
-import { closeSync, copyFileSync, constants, lstatSync, mkdirSync, openSync, readdirSync, renameSync, rmdirSync, unlinkSync, writeSync } from 'node:fs';
+/**
+ * Node's disk as the core's port. Synchronous calls: as fast as the system's own (see the measurements in
+ * docs/architecture.md).
+ */
+import {
+  closeSync,
+  constants,
+  copyFileSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  renameSync,
+  rmdirSync,
+  unlinkSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
-import { codeOf, type MakingPort, parentOf, type Port, relPathOf, type Standing } from '@nesting/core';
+import { codeOf, type MakingPort, type Port, parentOf, relPathOf, type Standing } from '@nesting/core';
 import { moveAcross } from './across';
 import { inside } from './guard';
 
@@ -48,7 +63,9 @@ export function livePort(root: string): Port {
     const found = inside(root, folder);
     if (!found.ok) {
       const code = found.faults[0]?.code;
-      throw Object.assign(new Error(`${code}: ${folder}`), { code: code === 'path-link' ? 'ELOOP' : code === 'path-refused' ? 'EREFUSED' : 'ENOENT' });
+      throw Object.assign(new Error(`${code}: ${folder}`), {
+        code: code === 'path-link' ? 'ELOOP' : code === 'path-refused' ? 'EREFUSED' : 'ENOENT',
+      });
     }
     sound.set(folder, found.value);
     return found.value;
@@ -82,7 +99,12 @@ export function livePort(root: string): Port {
         throw error;
       }
       try {
-        return new Map(readdirSync(folder, { withFileTypes: true }).map((e) => [e.name, e.isDirectory() ? 'folder' : e.isFile() ? 'file' : 'other']));
+        return new Map(
+          readdirSync(folder, { withFileTypes: true }).map((e) => [
+            e.name,
+            e.isDirectory() ? 'folder' : e.isFile() ? 'file' : 'other',
+          ]),
+        );
       } catch (error) {
         if (codeOf(error) === 'ENOTDIR') return null;
         throw error;
@@ -92,7 +114,8 @@ export function livePort(root: string): Port {
       const source = at(from);
       const target = at(to);
       // A rename is silent over a file and over an empty folder: what stands there is asked first.
-      if (lstatSync(target, { throwIfNoEntry: false }) !== undefined) throw Object.assign(new Error(`${to} is there already`), { code: 'EEXIST' });
+      if (lstatSync(target, { throwIfNoEntry: false }) !== undefined)
+        throw Object.assign(new Error(`${to} is there already`), { code: 'EEXIST' });
       try {
         renameSync(source, target);
       } catch (error) {
@@ -109,5 +132,10 @@ function standingAt(absolute: string): Standing | null {
   const stats = lstatSync(absolute, { throwIfNoEntry: false });
   if (stats === undefined) return null;
   const kind = stats.isDirectory() ? 'folder' : stats.isFile() ? 'file' : 'other';
-  return { kind, size: kind === 'file' ? stats.size : 0, modified: Math.floor(stats.mtimeMs), id: `${stats.dev}:${stats.ino}` };
+  return {
+    kind,
+    size: kind === 'file' ? stats.size : 0,
+    modified: Math.floor(stats.mtimeMs),
+    id: `${stats.dev}:${stats.ino}`,
+  };
 }

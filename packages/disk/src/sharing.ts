@@ -1,4 +1,7 @@
-/** Shares folders out among worker threads: each takes some, hands back what it found below them, and gives its part when asked. */
+/**
+ * Shares folders out among worker threads: each takes some, hands back what it found below them, and gives its part
+ * when asked.
+ */
 import { Worker } from 'node:worker_threads';
 import type { Cancellation, CheckInput, CheckPart, ContentWants } from '@nesting/core';
 import type { Looked } from './looked';
@@ -12,7 +15,14 @@ export interface LookingAsked {
 }
 
 export type ToWorker =
-  | { readonly kind: 'begin'; readonly root: string; readonly mounts: readonly Mount[]; readonly input: CheckInput; /** Folders below are handed back, and not walked. */ readonly shallow: boolean; readonly looking?: LookingAsked }
+  | {
+      readonly kind: 'begin';
+      readonly root: string;
+      readonly mounts: readonly Mount[];
+      readonly input: CheckInput /** Folders below are handed back, and not walked. */;
+      readonly shallow: boolean;
+      readonly looking?: LookingAsked;
+    }
   | { readonly kind: 'folders'; readonly paths: readonly string[] }
   /** Asks for what was found since the last time. */
   | { readonly kind: 'take'; readonly last: boolean };
@@ -32,7 +42,8 @@ export interface Part {
 const SHARE = 64;
 
 export function startWorker(script: URL, begin: Omit<Extract<ToWorker, { kind: 'begin' }>, 'kind'>): Worker {
-  // What is read of a folder is rubbish a moment later: a larger nursery is a little quicker and holds more. At 8, 16, 32, 64 MB a million files took 6.5, 6.2, 6.1, 5.9 s and 270, 295, 325, 375 MB.
+  // What is read of a folder is rubbish a moment later: a larger nursery is a little quicker and holds more. At 8, 16,
+  // 32, 64 MB a million files took 6.5, 6.2, 6.1, 5.9 s and 270, 295, 325, 375 MB.
   const made = new Worker(script, { resourceLimits: { maxYoungGenerationSizeMb: 8 } });
   made.postMessage({ kind: 'begin', ...begin } satisfies ToWorker);
   return made;

@@ -1,10 +1,12 @@
 /**
- * Makes a new project's folder whole or not at all: everything is written into a folder of its own beside the target, which then takes
- * the target's name in one move. A crash leaves only that folder, which says by its name what it is; `sweep` removes it.
+ * Makes a new project's folder whole or not at all: everything is written into a folder of its own beside the target,
+ * which then takes
+ * the target's name in one move. A crash leaves only that folder, which says by its name what it is; `sweep` removes
+ * it.
  */
 import { existsSync, lstatSync, mkdirSync, readdirSync, renameSync, rmdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Cancellation, type NewContent, codeOf, performSteps, type MakingStep, takeBack } from '@nesting/core';
+import { type Cancellation, codeOf, type MakingStep, type NewContent, performSteps, takeBack } from '@nesting/core';
 import { diskPort } from './port';
 
 /** In front of the names of unfinished projects' folders. */
@@ -36,8 +38,18 @@ export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
     return { ok: false, code: codeOf(error), at: '', stayed: [] };
   }
   const port = diskPort(unfinished);
-  const performed = await performSteps(start.steps, port, { bytesOf: start.bytesOf, breathe: () => new Promise((resolve) => setImmediate(resolve)), ...(start.cancel && { cancel: start.cancel }), ...(start.progress && { progress: start.progress }) });
-  const failed = performed.failed !== null ? { code: performed.failed.code, at: performed.failed.step.path } : performed.cancelled ? { code: 'CANCELLED', at: '' } : rename(unfinished, target);
+  const performed = await performSteps(start.steps, port, {
+    bytesOf: start.bytesOf,
+    breathe: () => new Promise((resolve) => setImmediate(resolve)),
+    ...(start.cancel && { cancel: start.cancel }),
+    ...(start.progress && { progress: start.progress }),
+  });
+  const failed =
+    performed.failed !== null
+      ? { code: performed.failed.code, at: performed.failed.step.path }
+      : performed.cancelled
+        ? { code: 'CANCELLED', at: '' }
+        : rename(unfinished, target);
   if (failed === null) return { ok: true, root: target };
   const stayed = await takeBack(performed.done, port);
   try {
@@ -48,8 +60,15 @@ export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
   return { ok: false, ...failed, stayed: stayed.map((path) => join(UNFINISHED + start.project, path)) };
 }
 
-/** Takes a whole start back again, because another part of it failed: only what it made, and only where nothing else is in it by now. */
-export async function takeBackStart({ parent, folder, steps }: Pick<StartOnDisk, 'parent' | 'folder' | 'steps'>): Promise<readonly string[]> {
+/**
+ * Takes a whole start back again, because another part of it failed: only what it made, and only where nothing else is
+ * in it by now.
+ */
+export async function takeBackStart({
+  parent,
+  folder,
+  steps,
+}: Pick<StartOnDisk, 'parent' | 'folder' | 'steps'>): Promise<readonly string[]> {
   const root = join(parent, folder);
   if (!standsThere(root) || lstatSync(root).isSymbolicLink()) return [];
   const stayed = await takeBack(steps, diskPort(root));
@@ -71,7 +90,10 @@ function standsThere(path: string): boolean {
   }
 }
 
-/** A rename over an existing folder is silent where that one is empty, so the name is claimed first: claiming fails when it is taken. */
+/**
+ * A rename over an existing folder is silent where that one is empty, so the name is claimed first: claiming fails when
+ * it is taken.
+ */
 function rename(from: string, to: string): { code: string; at: string } | null {
   try {
     mkdirSync(to);
@@ -87,10 +109,15 @@ function rename(from: string, to: string): { code: string; at: string } | null {
   }
 }
 
-/** Removes what a crashed start left on a volume. Only folders of our own name, and only those `isOurs` knows as not finished. */
+/**
+ * Removes what a crashed start left on a volume. Only folders of our own name, and only those `isOurs` knows as not
+ * finished.
+ */
 export function sweep(parent: string, isOurs: (project: string) => boolean): string[] {
   if (!existsSync(parent)) return [];
-  const left = readdirSync(parent, { withFileTypes: true }).filter((e) => e.isDirectory() && e.name.startsWith(UNFINISHED) && isOurs(e.name.slice(UNFINISHED.length)));
+  const left = readdirSync(parent, { withFileTypes: true }).filter(
+    (e) => e.isDirectory() && e.name.startsWith(UNFINISHED) && isOurs(e.name.slice(UNFINISHED.length)),
+  );
   for (const entry of left) rmSync(join(parent, entry.name), { recursive: true });
   return left.map((e) => e.name);
 }

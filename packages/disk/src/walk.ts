@@ -1,6 +1,19 @@
-/** Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never followed. */
+/**
+ * Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never
+ * followed.
+ */
 import { lstatSync, readdirSync, readFileSync } from 'node:fs';
-import { codeOf, type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, nameOf, OWN_FOLDER, parentOf } from '@nesting/core';
+import {
+  codeOf,
+  type FileEntry,
+  type FolderListing,
+  FRAMES_NOTE,
+  frameRange,
+  join,
+  nameOf,
+  OWN_FOLDER,
+  parentOf,
+} from '@nesting/core';
 import { inside } from './guard';
 
 export interface Unseen {
@@ -29,7 +42,12 @@ export function placeOf(root: string, path: string, mounts: readonly Mount[]): s
 }
 
 /** One folder's listing; `null` where it cannot be read. Nesting's own folder at the root is passed over. */
-export function listFolder(root: string, path: string, unseen: Walk['unseen'], mounts: readonly Mount[] = []): FolderListing | null {
+export function listFolder(
+  root: string,
+  path: string,
+  unseen: Walk['unseen'],
+  mounts: readonly Mount[] = [],
+): FolderListing | null {
   const absolute = placeOf(root, path, mounts);
   const folders: string[] = [];
   const files: FileEntry[] = [];
@@ -51,7 +69,8 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen'], m
       if (path !== '' || name !== OWN_FOLDER) folders.push(name);
     } else if (entry.isFile()) {
       const stats = lstatSync(`${absolute}/${name}`, { throwIfNoEntry: false });
-      if (stats === undefined) unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
+      if (stats === undefined)
+        unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
       else files.push({ name, size: stats.size, modified: stats.mtimeMs });
       if (name.endsWith(FRAMES_NOTE) && stats !== undefined && stats.size <= 100) {
         const range = rangeIn(`${absolute}/${name}`);
@@ -61,9 +80,17 @@ export function listFolder(root: string, path: string, unseen: Walk['unseen'], m
   }
   for (const mount of mounts) {
     if (parentOf(mount.path) !== path || mount.path === path || folders.includes(nameOf(mount.path))) continue;
-    if (lstatSync(placeOf(root, mount.path, mounts), { throwIfNoEntry: false })?.isDirectory()) folders.push(nameOf(mount.path));
+    if (lstatSync(placeOf(root, mount.path, mounts), { throwIfNoEntry: false })?.isDirectory())
+      folders.push(nameOf(mount.path));
   }
-  return { path, folders, files, others, ...(changed !== undefined && { changed }), ...(ranges !== undefined && { ranges }) };
+  return {
+    path,
+    folders,
+    files,
+    others,
+    ...(changed !== undefined && { changed }),
+    ...(ranges !== undefined && { ranges }),
+  };
 }
 
 function rangeIn(path: string): readonly [number, number] | null {
@@ -75,7 +102,9 @@ function rangeIn(path: string): readonly [number, number] | null {
   }
 }
 
-/** Names of the files in one folder, by one call; none where it cannot be read. Links on the way to it are not followed. */
+/**
+ * Names of the files in one folder, by one call; none where it cannot be read. Links on the way to it are not followed.
+ */
 export function fileNames(root: string, path: string): string[] {
   const folder = inside(root, path);
   if (!folder.ok) return [];
@@ -100,7 +129,10 @@ export function walk(root: string, path: string, visit: Walk, stop: () => boolea
 }
 
 /** Paths of all folders below, without a look at their files; the loop lets others in. At most `most`. */
-export async function foldersBelow(root: string, most: number): Promise<{ readonly folders: readonly string[]; readonly whole: boolean }> {
+export async function foldersBelow(
+  root: string,
+  most: number,
+): Promise<{ readonly folders: readonly string[]; readonly whole: boolean }> {
   const folders: string[] = [];
   const queue = [''];
   for (let i = 0; i < queue.length; i++) {

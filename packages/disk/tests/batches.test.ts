@@ -1,14 +1,42 @@
 /** Batches on a real disk: done, undone, killed by SIGKILL at any call, settled; and what stands in their way. */
-import { afterAll, describe, expect, test } from '@jest/globals';
+
 import { spawnSync } from 'node:child_process';
-import { chmodSync, existsSync, lstatSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  symlinkSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { afterAll, describe, expect, test } from '@jest/globals';
+import { type Change, codeOf, type MemoryDisk } from '@nesting/core';
 import { build } from 'esbuild';
 import fc from 'fast-check';
-import { type Change, codeOf, type MemoryDisk } from '@nesting/core';
 import { bytesOf, plans } from '../../core/tests/plans';
-import { applyOnDisk, batchesIn, BatchOpen, COPYING, type DiskBatch, moveAcross, openIn, openStale, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan } from '../src/index';
+import {
+  applyOnDisk,
+  BatchOpen,
+  batchesIn,
+  COPYING,
+  type DiskBatch,
+  moveAcross,
+  openIn,
+  openStale,
+  readBatch,
+  settleOnDisk,
+  undoneKeys,
+  undoOnDisk,
+  undoPlan,
+} from '../src/index';
 
 const all: string[] = [];
 const fresh = (): string => {
@@ -23,12 +51,14 @@ afterAll(() => {
 
 /** Every path with its content and time; folders with a `/`. */
 function treeOf(root: string, below = ''): string[] {
-  return readdirSync(path.join(root, below), { withFileTypes: true }).flatMap((e) => {
-    const at = path.posix.join(below, e.name);
-    if (at === '.nesting') return [];
-    if (e.isDirectory()) return [`${at}/`, ...treeOf(root, at)];
-    return [`${at} ${readFileSync(path.join(root, at), 'utf8')} ${lstatSync(path.join(root, at)).mtimeMs}`];
-  }).sort();
+  return readdirSync(path.join(root, below), { withFileTypes: true })
+    .flatMap((e) => {
+      const at = path.posix.join(below, e.name);
+      if (at === '.nesting') return [];
+      if (e.isDirectory()) return [`${at}/`, ...treeOf(root, at)];
+      return [`${at} ${readFileSync(path.join(root, at), 'utf8')} ${lstatSync(path.join(root, at)).mtimeMs}`];
+    })
+    .sort();
 }
 
 function laid(root: string, disk: MemoryDisk): void {
@@ -43,10 +73,24 @@ function laid(root: string, disk: MemoryDisk): void {
 }
 
 const nodeBytes = (content: { readonly kind: string; readonly text?: string }) => Buffer.from(bytesOf(content));
-const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partial<DiskBatch> = {}) => applyOnDisk({ root, id, what: 'test', by: 'p', at: '2026-11-25T00:00:00Z', changes, bytesOf: nodeBytes, ...more });
-const undo = (root: string, of: string, id: string, keys: ReadonlySet<string> | null = null) => undoOnDisk({ root, batch: of, id, by: 'p', at: '', keys });
-const move = (before: string, after: string, what: Change['what'] = 'file'): Change => ({ key: before, what, before, after, content: null });
-const write = (after: string): Change => ({ key: `+${after}`, what: 'file', before: null, after, content: { kind: 'text', text: `text of ${after}` } });
+const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partial<DiskBatch> = {}) =>
+  applyOnDisk({ root, id, what: 'test', by: 'p', at: '2026-11-25T00:00:00Z', changes, bytesOf: nodeBytes, ...more });
+const undo = (root: string, of: string, id: string, keys: ReadonlySet<string> | null = null) =>
+  undoOnDisk({ root, batch: of, id, by: 'p', at: '', keys });
+const move = (before: string, after: string, what: Change['what'] = 'file'): Change => ({
+  key: before,
+  what,
+  before,
+  after,
+  content: null,
+});
+const write = (after: string): Change => ({
+  key: `+${after}`,
+  what: 'file',
+  before: null,
+  after,
+  content: { kind: 'text', text: `text of ${after}` },
+});
 
 describe('laws on a real disk', () => {
   test('any plan ends in what was meant; undone, every path, byte and time is as it was', async () => {
@@ -58,7 +102,11 @@ describe('laws on a real disk', () => {
         const start = treeOf(root);
         const outcome = await batch(root, plan.changes);
         expect(outcome.state).toBe('done');
-        expect(treeOf(root).map((l) => (l.endsWith('/') ? l.slice(0, -1) : (l.split(' ')[0] as string))).sort()).toEqual(plan.after);
+        expect(
+          treeOf(root)
+            .map((l) => (l.endsWith('/') ? l.slice(0, -1) : (l.split(' ')[0] as string)))
+            .sort(),
+        ).toEqual(plan.after);
         expect((await undo(root, 'b1', 'b2'))?.state).toBe('done');
         expect(treeOf(root)).toEqual(start);
         expect(openIn(root)).toBeNull();
@@ -82,7 +130,13 @@ describe('killed by SIGKILL', () => {
   ];
   const lay = (root: string) => {
     for (const folder of ['Big/inner', 'other']) mkdirSync(path.join(root, folder), { recursive: true });
-    for (const file of ['Big/inner/in', 'other/out', 'note', ...Array.from({ length: 6 }, (_, i) => `f${i}`), ...Array.from({ length: 30 }, (_, i) => `Big/x${i}`)]) {
+    for (const file of [
+      'Big/inner/in',
+      'other/out',
+      'note',
+      ...Array.from({ length: 6 }, (_, i) => `f${i}`),
+      ...Array.from({ length: 30 }, (_, i) => `Big/x${i}`),
+    ]) {
       writeFileSync(path.join(root, file), file);
       utimesSync(path.join(root, file), 1, 1);
     }
@@ -92,8 +146,18 @@ describe('killed by SIGKILL', () => {
     const tools = mkdtempSync(path.join(tmpdir(), 'nesting-killed-'));
     all.push(tools);
     const script = path.join(tools, 'child.mjs');
-    await build({ entryPoints: ['packages/disk/src/index.ts'], outfile: path.join(tools, 'disk.mjs'), bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error' });
-    writeFileSync(script, `
+    await build({
+      entryPoints: ['packages/disk/src/index.ts'],
+      outfile: path.join(tools, 'disk.mjs'),
+      bundle: true,
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      logLevel: 'error',
+    });
+    writeFileSync(
+      script,
+      `
       import fs from 'node:fs';
       import { syncBuiltinESMExports } from 'node:module';
       let calls = 0;
@@ -110,8 +174,10 @@ describe('killed by SIGKILL', () => {
       if (process.argv[4] === 'settle') await settleOnDisk(root, process.argv[5], { by: 'p', at: '' });
       else await applyOnDisk({ root, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
       console.log('ended', calls);
-    `);
-    const run = (root: string, at: number, ...more: string[]) => spawnSync(process.execPath, [script, root, String(at), ...more], { encoding: 'utf8' });
+    `,
+    );
+    const run = (root: string, at: number, ...more: string[]) =>
+      spawnSync(process.execPath, [script, root, String(at), ...more], { encoding: 'utf8' });
     const whole = fresh();
     lay(whole);
     const start = treeOf(whole);
@@ -159,10 +225,12 @@ describe('what stands in the way', () => {
   test('a second batch is refused while one is under way, and nothing of it is left', async () => {
     const root = small();
     let second: unknown = null;
-    const first = batch(root, [move('z', 'y'), write('n')], 'b1', { bytesOf: async (c) => {
-      second = await batch(root, [move('a/x', 'a/w')], 'b2').catch((e: unknown) => e);
-      return nodeBytes(c as { kind: string });
-    } });
+    const first = batch(root, [move('z', 'y'), write('n')], 'b1', {
+      bytesOf: async (c) => {
+        second = await batch(root, [move('a/x', 'a/w')], 'b2').catch((e: unknown) => e);
+        return nodeBytes(c as { kind: string });
+      },
+    });
     expect((await first).state).toBe('done');
     expect(second).toBeInstanceOf(BatchOpen);
     expect([existsSync(path.join(root, 'a/x')), batchesIn(root)]).toEqual([true, ['b1']]);
@@ -173,17 +241,32 @@ describe('what stands in the way', () => {
     const outside = fresh();
     writeFileSync(path.join(outside, 'secret'), 's');
     symlinkSync(outside, path.join(root, 'link'));
-    expect(await batch(root, [move('link/secret', 'mine')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'ELOOP' }] });
-    expect(await batch(root, [move('z', 'link/z')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'ELOOP' }] });
-    expect(await batch(root, [move('link', 'other')])).toMatchObject({ state: 'refused', faults: [{ code: 'other-kind' }] });
-    expect(await batch(root, [move('../z', 'q')])).toMatchObject({ state: 'refused', faults: [{ code: 'unseen', detail: 'EREFUSED' }] });
+    expect(await batch(root, [move('link/secret', 'mine')])).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'unseen', detail: 'ELOOP' }],
+    });
+    expect(await batch(root, [move('z', 'link/z')])).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'unseen', detail: 'ELOOP' }],
+    });
+    expect(await batch(root, [move('link', 'other')])).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'other-kind' }],
+    });
+    expect(await batch(root, [move('../z', 'q')])).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'unseen', detail: 'EREFUSED' }],
+    });
     expect([readdirSync(outside), batchesIn(root)]).toEqual([['.nesting', 'secret'], []]);
   });
 
   test('a file opened and written to between plan and applying stops the batch before it began', async () => {
     const root = small();
     const was = lstatSync(path.join(root, 'z'));
-    const changes: Change[] = [{ ...move('a/x', 'a/w') }, { ...move('z', 'y'), expects: { size: was.size, modified: was.mtimeMs } }];
+    const changes: Change[] = [
+      { ...move('a/x', 'a/w') },
+      { ...move('z', 'y'), expects: { size: was.size, modified: was.mtimeMs } },
+    ];
     writeFileSync(path.join(root, 'z'), 'longer than it was');
     expect(await batch(root, changes)).toMatchObject({ state: 'refused', faults: [{ code: 'changed', path: 'z' }] });
     expect([existsSync(path.join(root, 'a/x')), openIn(root), batchesIn(root)]).toEqual([true, null, []]);
@@ -194,13 +277,19 @@ describe('what stands in the way', () => {
       const root = small();
       const before = treeOf(root);
       // Somebody makes a folder of the wanted name once the contents lie ready.
-      const outcome = await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n')], 'b1', { bytesOf: (c) => {
-        mkdirSync(path.join(root, 'n'));
-        return nodeBytes(c as { kind: string });
-      } });
+      const outcome = await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n')], 'b1', {
+        bytesOf: (c) => {
+          mkdirSync(path.join(root, 'n'));
+          return nodeBytes(c as { kind: string });
+        },
+      });
       expect(outcome).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
       await expect(batch(root, [move('a/y', 'a/v')], 'b9')).rejects.toBeInstanceOf(BatchOpen);
-      expect(await settleOnDisk(root, 'finish', { by: 'p', at: '' })).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
+      expect(await settleOnDisk(root, 'finish', { by: 'p', at: '' })).toMatchObject({
+        state: 'paused',
+        at: 'n',
+        code: 'EEXIST',
+      });
       if (way === 'finish') rmSync(path.join(root, 'n'), { recursive: true });
       expect((await settleOnDisk(root, way, { by: 'p', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
       expect(openIn(root)).toBeNull();
@@ -216,7 +305,12 @@ describe('what stands in the way', () => {
     writeFileSync(path.join(root, 'm'), 'somebody worked on it');
     renameSync(path.join(root, 'a/q'), path.join(root, 'a/elsewhere'));
     const lines = await undoPlan(root, 'b1');
-    expect(lines?.map((l) => [l.change.key, l.hindrance?.code ?? null])).toEqual([['a/x', null], ['z', 'gone'], ['+n', null], ['+m', 'changed']]);
+    expect(lines?.map((l) => [l.change.key, l.hindrance?.code ?? null])).toEqual([
+      ['a/x', null],
+      ['z', 'gone'],
+      ['+n', null],
+      ['+m', 'changed'],
+    ]);
     expect((await undo(root, 'b1', 'b2', new Set(['+n'])))?.state).toBe('done');
     expect(existsSync(path.join(root, 'n'))).toBe(false);
     expect((await undo(root, 'b1', 'b3'))?.state).toBe('refused');
@@ -231,7 +325,11 @@ describe('what stands in the way', () => {
 
   test('a journal cut off, forged or of another program is no batch', () => {
     const root = small();
-    for (const [id, text] of [['cut', '{"format":"nesting/ba'], ['foreign', '{"format":"x"}'], ['later', '{"format":"nesting/batch","formatVersion":9}']] as const) {
+    for (const [id, text] of [
+      ['cut', '{"format":"nesting/ba'],
+      ['foreign', '{"format":"x"}'],
+      ['later', '{"format":"nesting/batch","formatVersion":9}'],
+    ] as const) {
       mkdirSync(path.join(root, '.nesting/batches', id), { recursive: true });
       writeFileSync(path.join(root, '.nesting/batches', id, 'intents.json'), text);
       expect(readBatch(root, id)).toBeNull();
@@ -245,7 +343,12 @@ describe('a volume that goes away in the middle', () => {
     const root = fresh();
     for (const file of ['a', 'z']) writeFileSync(path.join(root, file), file);
     const before = treeOf(root);
-    const outcome = await batch(root, [move('z', 'y'), write('n')], 'b1', { bytesOf: (c) => { renameSync(root, `${root} away`); return nodeBytes(c as { kind: string }); } });
+    const outcome = await batch(root, [move('z', 'y'), write('n')], 'b1', {
+      bytesOf: (c) => {
+        renameSync(root, `${root} away`);
+        return nodeBytes(c as { kind: string });
+      },
+    });
     expect(outcome).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOENT' }] });
     renameSync(`${root} away`, root);
     expect(treeOf(root)).toEqual(before);
@@ -263,7 +366,11 @@ describe('a volume that goes away in the middle', () => {
       const changes = Array.from({ length: 300 }, (_, i) => move(`f${i}`, `g${i}`));
       // At a breath, in the middle of the group: nothing of it is written down yet.
       let breaths = 0;
-      await batch(root, changes, 'b1', { breathe: async () => { if (++breaths === 2) renameSync(root, `${root} away`); } }).catch(() => null);
+      await batch(root, changes, 'b1', {
+        breathe: async () => {
+          if (++breaths === 2) renameSync(root, `${root} away`);
+        },
+      }).catch(() => null);
       renameSync(`${root} away`, root);
       expect(existsSync(path.join(root, 'g150')) && existsSync(path.join(root, 'f250'))).toBe(true);
       expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
@@ -275,7 +382,8 @@ describe('a volume that goes away in the middle', () => {
 });
 
 describe('a disk that refuses', () => {
-  const mount = (root: string, options: string): boolean => spawnSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', root], { stdio: 'ignore' }).status === 0;
+  const mount = (root: string, options: string): boolean =>
+    spawnSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', root], { stdio: 'ignore' }).status === 0;
 
   test('full while contents are laid ready: nothing is touched, and what was laid ready is gone', async () => {
     const root = fresh();
@@ -289,7 +397,10 @@ describe('a disk that refuses', () => {
         if (!mounted) throw Object.assign(new Error('full'), { code: 'ENOSPC' });
         return Buffer.alloc(150_000);
       };
-      expect(await batch(root, [move('z', 'y'), write('m'), write('n')], 'b1', { bytesOf: content })).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOSPC' }] });
+      expect(await batch(root, [move('z', 'y'), write('m'), write('n')], 'b1', { bytesOf: content })).toMatchObject({
+        state: 'refused',
+        faults: [{ code: 'not-ready', detail: 'ENOSPC' }],
+      });
       expect([treeOf(root), batchesIn(root), openIn(root)]).toEqual([before, [], null]);
       expect((await batch(root, [move('z', 'y')], 'b2')).state).toBe('done');
     } finally {
@@ -306,14 +417,24 @@ describe('a disk that refuses', () => {
         mkdirSync(path.join(root, 'd'));
         for (let i = 0; i < 300; i++) writeFileSync(path.join(root, `d/f${i}`), String(i));
         const before = treeOf(root);
-        const forbid = () => (mounted ? spawnSync('mount', ['-o', 'remount,ro', root]) : chmodSync(path.join(root, 'd'), 0o500));
-        const allow = () => (mounted ? spawnSync('mount', ['-o', 'remount,rw', root]) : chmodSync(path.join(root, 'd'), 0o700));
+        const forbid = () =>
+          mounted ? spawnSync('mount', ['-o', 'remount,ro', root]) : chmodSync(path.join(root, 'd'), 0o500);
+        const allow = () =>
+          mounted ? spawnSync('mount', ['-o', 'remount,rw', root]) : chmodSync(path.join(root, 'd'), 0o700);
         let breaths = 0;
         const changes = Array.from({ length: 300 }, (_, i) => move(`d/f${i}`, `d/g${i}`));
-        const outcome = await batch(root, changes, 'b1', { breathe: async () => { if (++breaths === 2) forbid(); } }).catch((e: unknown) => e);
-        expect(mounted ? codeOf(outcome) : outcome).toEqual(mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }));
+        const outcome = await batch(root, changes, 'b1', {
+          breathe: async () => {
+            if (++breaths === 2) forbid();
+          },
+        }).catch((e: unknown) => e);
+        expect(mounted ? codeOf(outcome) : outcome).toEqual(
+          mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }),
+        );
         allow();
-        expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
+        expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(
+          way === 'finish' ? 'done' : 'taken-back',
+        );
         if (way === 'take-back') expect(treeOf(root)).toEqual(before);
         else expect(readdirSync(path.join(root, 'd')).every((n) => n.startsWith('g'))).toBe(true);
       } finally {
@@ -324,20 +445,30 @@ describe('a disk that refuses', () => {
 });
 
 describe('from one file system to another', () => {
-  const other = existsSync('/dev/shm') && lstatSync('/dev/shm').dev !== lstatSync(tmpdir()).dev ? mkdtempSync('/dev/shm/nesting-') : null;
+  const other =
+    existsSync('/dev/shm') && lstatSync('/dev/shm').dev !== lstatSync(tmpdir()).dev
+      ? mkdtempSync('/dev/shm/nesting-')
+      : null;
   if (other !== null) all.push(other);
 
-  (other === null ? test.skip : test)('copied, verified, put in place, then removed: content and times are kept', () => {
-    const root = fresh();
-    mkdirSync(path.join(root, 'a/b'), { recursive: true });
-    writeFileSync(path.join(root, 'a/b/x'), Buffer.alloc(3_000_000, 7));
-    utimesSync(path.join(root, 'a/b/x'), 5, 5);
-    moveAcross(path.join(root, 'a'), path.join(other as string, 'moved'));
-    expect(existsSync(path.join(root, 'a'))).toBe(false);
-    // biome-ignore lint/suspicious/noControlCharactersInRegex: it is what the file holds
-    expect(treeOf(other as string)).toEqual(['moved/', 'moved/b/', expect.stringMatching(/^moved\/b\/x \x07+ 5000$/)]);
-    expect(() => renameSync(path.join(other as string, 'moved'), path.join(root, 'back'))).toThrow(/EXDEV/);
-  });
+  (other === null ? test.skip : test)(
+    'copied, verified, put in place, then removed: content and times are kept',
+    () => {
+      const root = fresh();
+      mkdirSync(path.join(root, 'a/b'), { recursive: true });
+      writeFileSync(path.join(root, 'a/b/x'), Buffer.alloc(3_000_000, 7));
+      utimesSync(path.join(root, 'a/b/x'), 5, 5);
+      moveAcross(path.join(root, 'a'), path.join(other as string, 'moved'));
+      expect(existsSync(path.join(root, 'a'))).toBe(false);
+      expect(treeOf(other as string)).toEqual([
+        'moved/',
+        'moved/b/',
+        // biome-ignore lint/suspicious/noControlCharactersInRegex: it is what the file holds
+        expect.stringMatching(/^moved\/b\/x \x07+ 5000$/),
+      ]);
+      expect(() => renameSync(path.join(other as string, 'moved'), path.join(root, 'back'))).toThrow(/EXDEV/);
+    },
+  );
 
   test('what cannot be copied leaves the original, and nothing beside', () => {
     const root = fresh();
@@ -346,6 +477,10 @@ describe('from one file system to another', () => {
     writeFileSync(path.join(root, 'a/x'), 'x');
     symlinkSync('x', path.join(root, 'a/link'));
     expect(() => moveAcross(path.join(root, 'a'), path.join(root, 'to/a'))).toThrow(/ELOOP/);
-    expect([readdirSync(path.join(root, 'a')).sort(), readdirSync(path.join(root, 'to')), COPYING.startsWith('.nesting')]).toEqual([['link', 'x'], [], true]);
+    expect([
+      readdirSync(path.join(root, 'a')).sort(),
+      readdirSync(path.join(root, 'to')),
+      COPYING.startsWith('.nesting'),
+    ]).toEqual([['link', 'x'], [], true]);
   });
 });

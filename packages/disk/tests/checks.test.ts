@@ -1,14 +1,41 @@
-/** Checks of disks as they are: rights, links, names that are no text, files that go, huge and hollow ones; whole, quick, cut short and gone on with. */
+/**
+ * Checks of disks as they are: rights, links, names that are no text, files that go, huge and hollow ones; whole,
+ * quick, cut short and gone on with.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, renameSync, rmSync, symlinkSync, truncateSync, utimesSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  mkdirSync,
+  mkdtempSync,
+  renameSync,
+  rmSync,
+  symlinkSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { type CheckInput, normaliseTemplate, NO_REGISTERS } from '@nesting/core';
+import { type CheckInput, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
 import fc from 'fast-check';
 import { checkOnDisk, type DiskOutcome, type Gathered } from '../src/index';
 
-const template = normaliseTemplate({ format: 'nesting/template', formatVersion: 1, name: 'T', fields: [], conventions: [{ id: 'f', name: 'F', pattern: '{number}_{what:kebab}.{ext}' }], root: { name: '{number}', folders: [{ id: 'a', name: 'a', conventions: ['f'] }, { id: 'b', name: 'b', conventions: ['f'] }, { id: 'c', name: 'c', free: true }] } });
+const template = normaliseTemplate({
+  format: 'nesting/template',
+  formatVersion: 1,
+  name: 'T',
+  fields: [],
+  conventions: [{ id: 'f', name: 'F', pattern: '{number}_{what:kebab}.{ext}' }],
+  root: {
+    name: '{number}',
+    folders: [
+      { id: 'a', name: 'a', conventions: ['f'] },
+      { id: 'b', name: 'b', conventions: ['f'] },
+      { id: 'c', name: 'c', free: true },
+    ],
+  },
+});
 const input: CheckInput = { template, values: { number: '26014' }, registers: NO_REGISTERS };
 const worker = new URL(`file://${path.join(process.cwd(), 'dist/check-worker.js')}`);
 
@@ -34,7 +61,10 @@ describe('a disk as it is', () => {
     put('a/26014_x.png');
     symlinkSync(root, path.join(root, 'c/loop'));
     symlinkSync('/etc', path.join(root, 'c/out'));
-    writeFileSync(Buffer.concat([Buffer.from(`${root}/a/26014_`), Buffer.from([0xff, 0xfe]), Buffer.from('.png')]), 'x');
+    writeFileSync(
+      Buffer.concat([Buffer.from(`${root}/a/26014_`), Buffer.from([0xff, 0xfe]), Buffer.from('.png')]),
+      'x',
+    );
     const outcome = await checkOnDisk({ root, input, contents });
     expect(outcome.summary.files).toBe(1);
     expect(outcome.unseen.map((u) => u.code)).toEqual(['NOT-UTF-8']);
@@ -52,12 +82,24 @@ describe('a disk as it is', () => {
     writeFileSync(path.join(root, '.rules.json'), JSON.stringify(template));
     writeFileSync(path.join(root, '.values.json'), JSON.stringify(input.values));
     // Root reads everything: the command line is run as nobody then.
-    const args = ['bin/nesting.js', 'check', path.join(root, '.rules.json'), root, '--values', path.join(root, '.values.json'), '--json'];
+    const args = [
+      'bin/nesting.js',
+      'check',
+      path.join(root, '.rules.json'),
+      root,
+      '--values',
+      path.join(root, '.values.json'),
+      '--json',
+    ];
     const as = process.getuid?.() === 0 ? { uid: 65_534, gid: 65_534 } : {};
     const run = spawnSync(process.execPath, args, { encoding: 'utf8', ...as });
     chmodSync(path.join(root, 'b'), 0o755);
     expect(run.stderr).toContain('not seen: b (EACCES)');
-    expect((JSON.parse(run.stdout) as { findings: { rule: string; path: string }[] }).findings.map((f) => `${f.rule} ${f.path}`).filter((f) => !f.includes('.rules') && !f.includes('.values'))).toEqual(['name-mismatch a/broken name.png', 'missing-folder c']);
+    expect(
+      (JSON.parse(run.stdout) as { findings: { rule: string; path: string }[] }).findings
+        .map((f) => `${f.rule} ${f.path}`)
+        .filter((f) => !f.includes('.rules') && !f.includes('.values')),
+    ).toEqual(['name-mismatch a/broken name.png', 'missing-folder c']);
   });
 
   test('files of terabytes that hold nothing, times to come and times before all', async () => {
@@ -67,20 +109,44 @@ describe('a disk as it is', () => {
     utimesSync(path.join(root, 'a/26014_later.png'), new Date('2999-01-01'), new Date('2999-01-01'));
     put('a/26014_first.png', 'y');
     utimesSync(path.join(root, 'a/26014_first.png'), 0, 0);
-    const outcome = await checkOnDisk({ root, input: { ...input, now: Date.now() }, contents: { ...contents, roots: ['/srv/somewhere/26014'] } });
+    const outcome = await checkOnDisk({
+      root,
+      input: { ...input, now: Date.now() },
+      contents: { ...contents, roots: ['/srv/somewhere/26014'] },
+    });
     expect(outcome.bytes).toBeGreaterThan(4e12);
     expect(found(outcome)).toEqual([]);
     // Two of a size would have to be read to their ends: that is said, and not done.
     put('b/26014_huge-too.png');
     truncateSync(path.join(root, 'b/26014_huge-too.png'), 4 * 2 ** 40);
     const two = await checkOnDisk({ root, input, contents });
-    expect(two.unseen.map((u) => [u.path, u.code])).toEqual([['a/26014_huge.png', 'TOO-LARGE'], ['b/26014_huge-too.png', 'TOO-LARGE']]);
+    expect(two.unseen.map((u) => [u.path, u.code])).toEqual([
+      ['a/26014_huge.png', 'TOO-LARGE'],
+      ['b/26014_huge-too.png', 'TOO-LARGE'],
+    ]);
   });
 
   test('a folder that lies on another volume is looked at where it lies; where that is away nothing is missed', async () => {
     const other = mkdtempSync(path.join(tmpdir(), 'nesting-other-'));
     try {
-      const redirected = normaliseTemplate({ ...template, root: { ...template.root, folders: [...(template.root.folders ?? []), { id: 'd', name: 'd', conventions: ['f'], folders: [{ id: 'e', name: 'e' }, { id: 'g', name: 'g' }] }] } });
+      const redirected = normaliseTemplate({
+        ...template,
+        root: {
+          ...template.root,
+          folders: [
+            ...(template.root.folders ?? []),
+            {
+              id: 'd',
+              name: 'd',
+              conventions: ['f'],
+              folders: [
+                { id: 'e', name: 'e' },
+                { id: 'g', name: 'g' },
+              ],
+            },
+          ],
+        },
+      });
       const moved: CheckInput = { ...input, template: { ...redirected, adjusted: { d: { volume: 'other' } } } };
       mkdirSync(path.join(other, 'd/e'), { recursive: true });
       writeFileSync(path.join(other, 'd/e/bad name.png'), 'x');
@@ -88,9 +154,13 @@ describe('a disk as it is', () => {
       for (const more of [{}, { worker, workers: 2 }]) {
         const outcome = await checkOnDisk({ root, mounts, input: moved, contents, ...more });
         expect(found(outcome)).toEqual(['name-mismatch d/e/bad name.png', 'missing-folder d/g']);
-        expect(found(await checkOnDisk({ root, mounts, input: moved, contents, since: outcome, ...more }))).toEqual(found(outcome));
+        expect(found(await checkOnDisk({ root, mounts, input: moved, contents, since: outcome, ...more }))).toEqual(
+          found(outcome),
+        );
       }
-      expect(found(await checkOnDisk({ root, mounts: [{ path: 'd', root: path.join(other, 'away') }], input: moved }))).toEqual([]);
+      expect(
+        found(await checkOnDisk({ root, mounts: [{ path: 'd', root: path.join(other, 'away') }], input: moved })),
+      ).toEqual([]);
       expect(found(await checkOnDisk({ root, input: moved }))).toEqual([]);
     } finally {
       rmSync(other, { recursive: true, force: true });
@@ -101,7 +171,9 @@ describe('a disk as it is', () => {
     for (let n = 0; n < 60; n++) put(`a/26014_${String.fromCharCode(97 + (n % 26))}${'z'.repeat(n)}.png`, 'same');
     let gone = false;
     const outcome = await checkOnDisk({
-      root, input, contents,
+      root,
+      input,
+      contents,
       progress: () => {
         if (gone) return;
         gone = true;
@@ -117,7 +189,12 @@ describe('a disk as it is', () => {
     mkdirSync(path.join(root, 'a'), { recursive: true });
     for (let n = 0; n < 50_000; n++) writeFileSync(path.join(root, `a/26014_${n.toString(36)}.png`), '');
     put('a/broken name.png');
-    const outcome = await checkOnDisk({ root, input: { ...input, template: { ...template, checks: { rules: { 'empty-file': 'off' } } } }, worker, workers: 2 });
+    const outcome = await checkOnDisk({
+      root,
+      input: { ...input, template: { ...template, checks: { rules: { 'empty-file': 'off' } } } },
+      worker,
+      workers: 2,
+    });
     expect(outcome.summary.files).toBe(50_001);
     expect(found(outcome)).toEqual(['name-mismatch a/broken name.png']);
   });
@@ -125,8 +202,21 @@ describe('a disk as it is', () => {
 
 describe('a check again', () => {
   type Act = { readonly what: 'put' | 'remove' | 'rename' | 'folder'; readonly at: string; readonly to: string };
-  const places = ['a/26014_x.png', 'a/bad name.png', 'b/26014_x.png', 'b/26014_y.png', 'c/deep/er/z.txt', 'stuff/q.txt', 'loose.txt', 'a/26014_z.png'];
-  const act = fc.record({ what: fc.constantFrom('put', 'remove', 'rename', 'folder') as fc.Arbitrary<Act['what']>, at: fc.constantFrom(...places), to: fc.constantFrom(...places) });
+  const places = [
+    'a/26014_x.png',
+    'a/bad name.png',
+    'b/26014_x.png',
+    'b/26014_y.png',
+    'c/deep/er/z.txt',
+    'stuff/q.txt',
+    'loose.txt',
+    'a/26014_z.png',
+  ];
+  const act = fc.record({
+    what: fc.constantFrom('put', 'remove', 'rename', 'folder') as fc.Arbitrary<Act['what']>,
+    at: fc.constantFrom(...places),
+    to: fc.constantFrom(...places),
+  });
 
   function doIt({ what, at, to }: Act): void {
     const [from, into] = [path.join(root, at), path.join(root, to)];
@@ -141,19 +231,28 @@ describe('a check again', () => {
   }
 
   test('a quick one finds what a whole one finds, whatever was done in between', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(act, { maxLength: 8 }), fc.array(act, { maxLength: 5 }), async (first, then) => {
-      rmSync(root, { recursive: true, force: true });
-      for (const folder of ['a', 'b', 'c']) mkdirSync(path.join(root, folder), { recursive: true });
-      first.forEach(doIt);
-      const before = await checkOnDisk({ root, input, contents });
-      then.forEach(doIt);
-      // A disk's times have steps: a change in the same one would not be seen.
-      for (const folder of ['', 'a', 'b', 'c', 'c/deep', 'c/deep/er', 'stuff']) if (then.length > 0) execFileSync('touch', ['-c', path.join(root, folder)]);
-      const quick = await checkOnDisk({ root, input, since: before, contents: { ...contents, known: before.looked } });
-      const whole = await checkOnDisk({ root, input, contents });
-      expect(quick.findings).toEqual(whole.findings);
-      expect(quick.summary).toEqual(whole.summary);
-    }), { numRuns: 60, seed: 8 });
+    await fc.assert(
+      fc.asyncProperty(fc.array(act, { maxLength: 8 }), fc.array(act, { maxLength: 5 }), async (first, then) => {
+        rmSync(root, { recursive: true, force: true });
+        for (const folder of ['a', 'b', 'c']) mkdirSync(path.join(root, folder), { recursive: true });
+        first.forEach(doIt);
+        const before = await checkOnDisk({ root, input, contents });
+        then.forEach(doIt);
+        // A disk's times have steps: a change in the same one would not be seen.
+        for (const folder of ['', 'a', 'b', 'c', 'c/deep', 'c/deep/er', 'stuff'])
+          if (then.length > 0) execFileSync('touch', ['-c', path.join(root, folder)]);
+        const quick = await checkOnDisk({
+          root,
+          input,
+          since: before,
+          contents: { ...contents, known: before.looked },
+        });
+        const whole = await checkOnDisk({ root, input, contents });
+        expect(quick.findings).toEqual(whole.findings);
+        expect(quick.summary).toEqual(whole.summary);
+      }),
+      { numRuns: 60, seed: 8 },
+    );
   });
 
   test('one that was cut short goes on, and finds the same as in one piece', async () => {
@@ -162,13 +261,35 @@ describe('a check again', () => {
     const whole = await checkOnDisk({ root, input, worker, workers: 2 });
     let left: Gathered | null = null;
     const cancel = { aborted: false };
-    const cut = await checkOnDisk({ root, input, worker, workers: 2, cancel, gathered: { every: 0, keep: async (g) => { left = g; cancel.aborted = true; } } });
+    const cut = await checkOnDisk({
+      root,
+      input,
+      worker,
+      workers: 2,
+      cancel,
+      gathered: {
+        every: 0,
+        keep: async (g) => {
+          left = g;
+          cancel.aborted = true;
+        },
+      },
+    });
     expect(cut.cancelled).toBe(true);
     const kept = left as Gathered | null;
     expect(kept?.part.rows.length).toBeLessThan(whole.rows.length);
     expect(kept?.queue.length).toBeGreaterThan(0);
-    const outcome = await checkOnDisk({ root, input, worker, workers: 2, ...(kept && { from: structuredClone(kept) }) });
-    expect({ findings: outcome.findings, summary: outcome.summary }).toEqual({ findings: whole.findings, summary: whole.summary });
+    const outcome = await checkOnDisk({
+      root,
+      input,
+      worker,
+      workers: 2,
+      ...(kept && { from: structuredClone(kept) }),
+    });
+    expect({ findings: outcome.findings, summary: outcome.summary }).toEqual({
+      findings: whole.findings,
+      summary: whole.summary,
+    });
   });
 
   test('one that was cut off while it looked into files need not walk again', async () => {
@@ -176,7 +297,23 @@ describe('a check again', () => {
     const whole = await checkOnDisk({ root, input, contents, worker, workers: 2 });
     let left: Gathered | null = null;
     const cancel = { aborted: false };
-    const cut = await checkOnDisk({ root, input, contents, worker, workers: 2, cancel, progress: (p) => { cancel.aborted = p.stage === 'reading'; }, gathered: { every: Number.POSITIVE_INFINITY, keep: async (g) => { left = g; } } });
+    const cut = await checkOnDisk({
+      root,
+      input,
+      contents,
+      worker,
+      workers: 2,
+      cancel,
+      progress: (p) => {
+        cancel.aborted = p.stage === 'reading';
+      },
+      gathered: {
+        every: Number.POSITIVE_INFINITY,
+        keep: async (g) => {
+          left = g;
+        },
+      },
+    });
     expect(cut.cancelled).toBe(true);
     const kept = left as Gathered | null;
     expect([kept?.queue, kept?.part.rows.length]).toEqual([[], whole.rows.length]);

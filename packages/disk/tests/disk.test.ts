@@ -1,10 +1,30 @@
 /** The disk, for real: no way out of a volume, starts that are whole or not there, walks, and workers against none. */
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import { type CheckInput, join, normaliseTemplate, NO_REGISTERS, type MakingStep } from '@nesting/core';
-import { checkOnDisk, diskPort, inside, listFolder, startOnDisk, sweep, UNFINISHED, volumeState, walk } from '../src/index';
+import { type CheckInput, join, type MakingStep, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import {
+  checkOnDisk,
+  diskPort,
+  inside,
+  listFolder,
+  startOnDisk,
+  sweep,
+  UNFINISHED,
+  volumeState,
+  walk,
+} from '../src/index';
 
 const all: string[] = [];
 let root = '';
@@ -16,14 +36,30 @@ afterAll(() => {
   for (const folder of all) rmSync(folder, { recursive: true, force: true });
 });
 
-const steps: MakingStep[] = [{ key: '', do: 'make', path: 'a' }, { key: '', do: 'make', path: 'a/b' }, { key: '', do: 'write', path: 'a/b/x.txt', content: { kind: 'text', text: 'one' } }, { key: '', do: 'write', path: 'y.txt', content: { kind: 'text', text: 'two' } }];
+const steps: MakingStep[] = [
+  { key: '', do: 'make', path: 'a' },
+  { key: '', do: 'make', path: 'a/b' },
+  { key: '', do: 'write', path: 'a/b/x.txt', content: { kind: 'text', text: 'one' } },
+  { key: '', do: 'write', path: 'y.txt', content: { kind: 'text', text: 'two' } },
+];
 const bytesOf = (content: { kind: string; text?: string }) => Buffer.from(content.text ?? '');
-const start = (more: Partial<Parameters<typeof startOnDisk>[0]> = {}) => startOnDisk({ parent: root, folder: 'show', project: 'p1', steps, bytesOf, ...more });
+const start = (more: Partial<Parameters<typeof startOnDisk>[0]> = {}) =>
+  startOnDisk({ parent: root, folder: 'show', project: 'p1', steps, bytesOf, ...more });
 
 describe('no way out of a volume', () => {
   test.each([
-    ['../x', 'path-refused'], ['a/../../x', 'path-refused'], ['/etc/passwd', 'path-refused'], ['a//b', 'path-refused'], ['./a', 'path-refused'], ['a\0b', 'path-refused'], ['C:/x', 'path-refused'],
-    ['out', 'path-link'], ['out/passwd', 'path-link'], ['deep/link/x', 'path-link'], ['gone', 'path-missing'], ['x'.repeat(5000), 'path-refused'],
+    ['../x', 'path-refused'],
+    ['a/../../x', 'path-refused'],
+    ['/etc/passwd', 'path-refused'],
+    ['a//b', 'path-refused'],
+    ['./a', 'path-refused'],
+    ['a\0b', 'path-refused'],
+    ['C:/x', 'path-refused'],
+    ['out', 'path-link'],
+    ['out/passwd', 'path-link'],
+    ['deep/link/x', 'path-link'],
+    ['gone', 'path-missing'],
+    ['x'.repeat(5000), 'path-refused'],
   ])('%j is refused: %s', (relative, code) => {
     symlinkSync('/etc', path.join(root, 'out'));
     mkdirSync(path.join(root, 'deep'));
@@ -42,7 +78,10 @@ describe('no way out of a volume', () => {
     symlinkSync('/etc', path.join(root, 'a/etc'));
     symlinkSync('..', path.join(root, 'a/loop'));
     const seen: string[] = [];
-    walk(root, '', { folder: (f) => seen.push(f.path, ...f.others.map((o) => `${f.path} -> ${o}`)), unseen: () => undefined });
+    walk(root, '', {
+      folder: (f) => seen.push(f.path, ...f.others.map((o) => `${f.path} -> ${o}`)),
+      unseen: () => undefined,
+    });
     expect(seen.sort()).toEqual(['', 'a', 'a -> etc', 'a -> loop']);
   });
 });
@@ -54,7 +93,11 @@ describe('a start is whole or not there', () => {
     expect(readdirSync(root)).toEqual(['show']);
   });
 
-  test.each([['a folder', (at: string) => mkdirSync(at)], ['a file', (at: string) => writeFileSync(at, 'mine')], ['a broken link', (at: string) => symlinkSync('/nowhere', at)]])('%s of that name stays as it is', async (_what, make) => {
+  test.each([
+    ['a folder', (at: string) => mkdirSync(at)],
+    ['a file', (at: string) => writeFileSync(at, 'mine')],
+    ['a broken link', (at: string) => symlinkSync('/nowhere', at)],
+  ])('%s of that name stays as it is', async (_what, make) => {
     make(path.join(root, 'show'));
     expect(await start()).toEqual({ ok: false, code: 'EEXIST', at: '', stayed: [] });
     expect(readdirSync(root)).toEqual(['show']);
@@ -74,7 +117,8 @@ describe('a start is whole or not there', () => {
   test('a full disk half way leaves nothing behind, and says where it was full', async () => {
     const outcome = await start({
       bytesOf: (content) => {
-        if (content.kind === 'text' && content.text === 'two') throw Object.assign(new Error('full'), { code: 'ENOSPC' });
+        if (content.kind === 'text' && content.text === 'two')
+          throw Object.assign(new Error('full'), { code: 'ENOSPC' });
         return bytesOf(content);
       },
     });
@@ -95,7 +139,14 @@ describe('a start is whole or not there', () => {
 
   test('cancelling takes everything back', async () => {
     const cancel = { aborted: false };
-    expect(await start({ cancel, progress: (done) => { cancel.aborted = done === 2; } })).toMatchObject({ ok: false, code: 'CANCELLED', stayed: [] });
+    expect(
+      await start({
+        cancel,
+        progress: (done) => {
+          cancel.aborted = done === 2;
+        },
+      }),
+    ).toMatchObject({ ok: false, code: 'CANCELLED', stayed: [] });
     expect(readdirSync(root)).toEqual([]);
   });
 
@@ -116,14 +167,26 @@ describe('a start is whole or not there', () => {
 });
 
 describe('checks on a disk', () => {
-  const template = normaliseTemplate({ format: 'nesting/template', formatVersion: 1, name: 'Many', fields: [{ key: 'days', type: 'list', of: { type: 'count' } }], conventions: [{ name: 'Frame', id: 'f', pattern: '{number}_{frame:0000}.{ext}' }], root: { name: '{number}', folders: [{ name: 'day{day:000}', onePer: { list: 'days', as: 'day' }, conventions: ['f'] }] } });
+  const template = normaliseTemplate({
+    format: 'nesting/template',
+    formatVersion: 1,
+    name: 'Many',
+    fields: [{ key: 'days', type: 'list', of: { type: 'count' } }],
+    conventions: [{ name: 'Frame', id: 'f', pattern: '{number}_{frame:0000}.{ext}' }],
+    root: {
+      name: '{number}',
+      folders: [{ name: 'day{day:000}', onePer: { list: 'days', as: 'day' }, conventions: ['f'] }],
+    },
+  });
   const input: CheckInput = { template, values: { number: '26014', days: '1..300' }, registers: NO_REGISTERS };
 
   function many(): void {
     for (let day = 1; day <= 300; day++) {
       const folder = path.join(root, `day${String(day).padStart(3, '0')}`);
       if (day % 50 !== 0) mkdirSync(folder);
-      if (day % 50 !== 0) for (let n = 1; n <= 4; n++) writeFileSync(path.join(folder, n === 4 && day % 7 === 0 ? `26014-000${n}.png` : `26014_000${n}.png`), 'x');
+      if (day % 50 !== 0)
+        for (let n = 1; n <= 4; n++)
+          writeFileSync(path.join(folder, n === 4 && day % 7 === 0 ? `26014-000${n}.png` : `26014_000${n}.png`), 'x');
     }
     mkdirSync(path.join(root, 'stray/deep/er'), { recursive: true });
     writeFileSync(path.join(root, 'loose.txt'), '');
@@ -138,7 +201,10 @@ describe('checks on a disk', () => {
     expect(alone.findings.length).toBeGreaterThan(40);
     // Who saw which folder, and when, is another each time.
     const told = ({ part: _part, ...outcome }: Awaited<ReturnType<typeof checkOnDisk>>) => outcome;
-    for (const here of [true, false]) expect(told(await checkOnDisk({ root, input, worker: new URL(`file://${script}`), workers: 2, here }))).toEqual(told(alone));
+    for (const here of [true, false])
+      expect(told(await checkOnDisk({ root, input, worker: new URL(`file://${script}`), workers: 2, here }))).toEqual(
+        told(alone),
+      );
   });
 
   test('what cannot be seen is said, and the rest is whole', async () => {

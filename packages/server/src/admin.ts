@@ -1,5 +1,6 @@
 /**
- * What an installation is given by hand, until its screens can: people, templates and lists. Only the database is needed.
+ * What an installation is given by hand, until its screens can: people, templates and lists. Only the database is
+ * needed.
  *   person NAME EMAIL INITIALS ROLE   (the password is the first line of standard input)
  *   template FILE                     (with the starter files beside it)
  *   registers FILE
@@ -30,7 +31,9 @@ async function main([what = '', ...args]: readonly string[]): Promise<string> {
     if (what === 'person') return await person(db, args);
     if (what === 'template') return await template(db, args[0] ?? '');
     if (what === 'registers') return await registers(db, args[0] ?? '');
-    throw new Unusable('say what: person NAME EMAIL INITIALS ROLE, template FILE, registers FILE, backup FILE, or restore FILE');
+    throw new Unusable(
+      'say what: person NAME EMAIL INITIALS ROLE, template FILE, registers FILE, backup FILE, or restore FILE',
+    );
   } finally {
     await db.end();
   }
@@ -38,17 +41,23 @@ async function main([what = '', ...args]: readonly string[]): Promise<string> {
 
 async function person(db: Db, [name, email, initials, given]: readonly string[]): Promise<string> {
   const role = ROLES.find((r) => r === given);
-  if (!name || !email || !initials || !role) throw new Unusable(`write: person NAME EMAIL INITIALS ROLE, with a role of ${ROLES.join(', ')}`);
+  if (!name || !email || !initials || !role)
+    throw new Unusable(`write: person NAME EMAIL INITIALS ROLE, with a role of ${ROLES.join(', ')}`);
   const password = readFileSync(0, 'utf8').split('\n')[0] ?? '';
-  if (password.length < 12) throw new Unusable('the first line of standard input is the password: at least 12 characters');
-  await transaction(db, async (client) => insertPerson(client, { name, email, initials, role, hash: await hashPassword(password) }));
+  if (password.length < 12)
+    throw new Unusable('the first line of standard input is the password: at least 12 characters');
+  await transaction(db, async (client) =>
+    insertPerson(client, { name, email, initials, role, hash: await hashPassword(password) }),
+  );
   return `${name} may sign in as ${role}`;
 }
 
 async function template(db: Db, file: string): Promise<string> {
   const parsed = parseTemplate(readFileSync(file, 'utf8'), file);
   if (!parsed.ok) throw new Unusable(parsed.faults[0]);
-  const edition = await transaction(db, (client) => insertEdition(client, parsed.value, startersBeside(dirname(file), parsed.value)));
+  const edition = await transaction(db, (client) =>
+    insertEdition(client, parsed.value, startersBeside(dirname(file), parsed.value)),
+  );
   return `${parsed.value.name}, edition ${edition}, is in force`;
 }
 
@@ -61,8 +70,10 @@ async function registers(db: Db, file: string): Promise<string> {
 
 function lastWords(error: unknown): string {
   const constraint = sqlFault(error)?.constraint ?? '';
-  if (constraint === 'template_edition_pkey') return 'this edition is in force already, and editions never change: raise the number';
-  if (constraint.startsWith('person_')) return 'somebody has this e-mail address or these initials already, or the initials are no capitals';
+  if (constraint === 'template_edition_pkey')
+    return 'this edition is in force already, and editions never change: raise the number';
+  if (constraint.startsWith('person_'))
+    return 'somebody has this e-mail address or these initials already, or the initials are no capitals';
   if (error instanceof Unusable || error instanceof Refused) return error.message;
   return codeOf(error);
 }

@@ -5,5 +5,9 @@ import type { Config } from './config';
 
 export function built(base: string): Pick<Config, 'webFolder' | 'migrations' | 'worker'> {
   const worker = new URL('./check-worker.js', base);
-  return { webFolder: fileURLToPath(new URL('../packages/web/dist', base)), migrations: fileURLToPath(new URL('./migrations', base)), worker: existsSync(worker) ? worker : null };
+  return {
+    webFolder: fileURLToPath(new URL('../packages/web/dist', base)),
+    migrations: fileURLToPath(new URL('./migrations', base)),
+    worker: existsSync(worker) ? worker : null,
+  };
 }

@@ -1,8 +1,11 @@
-/** A process that does checks and nothing else: one by its id, or whatever comes until it is ended. For other machines that see the same volumes. */
+/**
+ * A process that does checks and nothing else: one by its id, or whatever comes until it is ended. For other machines
+ * that see the same volumes.
+ */
 import { pino } from 'pino';
+import { built } from './built';
 import { configOf } from './config';
 import { runCheck } from './flows/check-project';
-import { built } from './built';
 import { closeWorld, openWorld } from './serve';
 
 async function main(): Promise<void> {

@@ -3,9 +3,9 @@ import { codeOf } from '@nesting/core';
 import { pino } from 'pino';
 import { built } from './built';
 import { configOf, Misconfigured } from './config';
-import { firstLink } from './flows/access';
 import { isAway } from './db/client';
 import { DatabaseNewer } from './db/migrate';
+import { firstLink } from './flows/access';
 import { openWorld, startServer } from './serve';
 
 async function main(): Promise<void> {
@@ -14,7 +14,10 @@ async function main(): Promise<void> {
   const world = await openWorld(config, log);
   const running = await startServer(world, log);
   const first = await firstLink(world);
-  if (first !== null) process.stdout.write(`Nobody coordinates yet. Whoever opens this link within a day becomes the first coordinator:\n${first}\n`);
+  if (first !== null)
+    process.stdout.write(
+      `Nobody coordinates yet. Whoever opens this link within a day becomes the first coordinator:\n${first}\n`,
+    );
   log.info(`Nesting is at ${config.publicUrl}`);
   let ending = false;
   const end = () => {

@@ -7,9 +7,9 @@ import type { Logger } from 'pino';
 import type { Config } from './config';
 import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
-import { runCheck, tendChecks } from './flows/check-project';
 import { recountEnded } from './db/queries/findings';
 import { settleBatches } from './flows/batches';
+import { runCheck, tendChecks } from './flows/check-project';
 import { settleStarts } from './flows/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
@@ -28,7 +28,13 @@ export interface Running {
 export async function openWorld(config: Config, log: Logger, settling = true): Promise<World> {
   const db: Db = openDb(config.databaseUrl);
   await migrate(db, config.databaseUrl, config.migrations);
-  const world: World = { config, db, checks: new CheckQueue(config.databaseUrl, log), glances: new Glances(), mails: new MailQueue(db, config.mail, log) };
+  const world: World = {
+    config,
+    db,
+    checks: new CheckQueue(config.databaseUrl, log),
+    glances: new Glances(),
+    mails: new MailQueue(db, config.mail, log),
+  };
   await world.checks.start(config.worksChecks ? (id) => runCheck(world, id) : null);
   if (settling) {
     await settleStarts(world);
@@ -42,7 +48,10 @@ const TEND = 15_000;
 
 /** Looks now and then whether a project's time has come, an exception has ended, or a worker fell silent. */
 export function tend(world: World, log: Logger): NodeJS.Timeout {
-  const look = () => void tendChecks(world).then(() => recountEnded(world.db)).catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
+  const look = () =>
+    void tendChecks(world)
+      .then(() => recountEnded(world.db))
+      .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
   look();
   return setInterval(look, TEND).unref();
 }
@@ -59,7 +68,10 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
   world.mails.start();
   const tending = tend(world, log);
   const app = makeApp(world, makeAuth(world.db, config), log);
-  const tls = config.tls === null ? {} : { createServer, serverOptions: { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) } };
+  const tls =
+    config.tls === null
+      ? {}
+      : { createServer, serverOptions: { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) } };
   const server = await new Promise<ReturnType<typeof serve>>((resolve, reject) => {
     const made = serve({ fetch: app.fetch, hostname: config.host, port: config.port, ...tls }, () => resolve(made));
     made.once('error', reject);

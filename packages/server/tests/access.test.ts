@@ -13,19 +13,45 @@ beforeAll(async () => {
 afterAll(() => t.close());
 
 const json = async <T>(response: Response) => (await response.json()) as T;
-const code = async (response: Response) => [response.status, response.status >= 400 ? (await json<{ code?: string }>(response)).code : ''];
-const at = async (from: string, method: string, address: string, body?: unknown, headers: Record<string, string> = {}) =>
-  t.app.request(address, { method, headers: { origin, 'content-type': 'application/json', ...headers }, ...(body !== undefined && { body: JSON.stringify(body) }) }, { incoming: { socket: { remoteAddress: from } } });
-const sign = (email: string, password: string, from = '10.0.0.1') => at(from, 'POST', '/api/auth/sign-in/email', { email, password });
+const code = async (response: Response) => [
+  response.status,
+  response.status >= 400 ? (await json<{ code?: string }>(response)).code : '',
+];
+const at = async (
+  from: string,
+  method: string,
+  address: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+) =>
+  t.app.request(
+    address,
+    {
+      method,
+      headers: { origin, 'content-type': 'application/json', ...headers },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    },
+    { incoming: { socket: { remoteAddress: from } } },
+  );
+const sign = (email: string, password: string, from = '10.0.0.1') =>
+  at(from, 'POST', '/api/auth/sign-in/email', { email, password });
 const cookieOf = (response: Response) => (response.headers.get('set-cookie') ?? '').split(';')[0] as string;
-const withCookie = (cookie: string, address = '/api/me', method = 'GET') => at('10.0.0.1', method, address, method === 'GET' ? undefined : {}, { cookie });
+const withCookie = (cookie: string, address = '/api/me', method = 'GET') =>
+  at('10.0.0.1', method, address, method === 'GET' ? undefined : {}, { cookie });
 const people = async () => json<PersonRow[]>(await t.ask('coordinator', 'GET', '/api/people'));
 const mails = async () => {
   await t.world.mails.stop();
   return json<MailRow[]>(await t.ask('coordinator', 'GET', '/api/outbox'));
 };
 const tokenIn = (text: string) => /#(\S+)/.exec(text)?.[1] as string;
-const person = (initials: string, more = {}) => ({ name: `Person ${initials}`, email: `${initials}@x.example`, initials, role: 'artist', does: '', ...more });
+const person = (initials: string, more = {}) => ({
+  name: `Person ${initials}`,
+  email: `${initials}@x.example`,
+  initials,
+  role: 'artist',
+  does: '',
+  ...more,
+});
 const password = 'another long password';
 
 /** Somebody who was invited and chose a password. */
@@ -45,8 +71,15 @@ describe('coming in', () => {
     const [mail] = await mails();
     expect(mail).toMatchObject({ recipient: 'AB@x.example', state: 'kept' });
     const token = tokenIn(mail?.body ?? '');
-    expect(await json<LinkFound>(await at('', 'POST', '/api/access/link', { token }))).toEqual({ purpose: 'invite', name: 'Person AB', email: 'ab@x.example' });
-    expect(await code(await at('', 'POST', '/api/access/accept', { token, password: 'short' }))).toEqual([400, 'not-as-expected']);
+    expect(await json<LinkFound>(await at('', 'POST', '/api/access/link', { token }))).toEqual({
+      purpose: 'invite',
+      name: 'Person AB',
+      email: 'ab@x.example',
+    });
+    expect(await code(await at('', 'POST', '/api/access/accept', { token, password: 'short' }))).toEqual([
+      400,
+      'not-as-expected',
+    ]);
     // Two who use one link at once: one of them comes in.
     const both = await Promise.all([1, 2].map(() => at('', 'POST', '/api/access/accept', { token, password })));
     expect(both.map((r) => r.status).sort()).toEqual([200, 410]);
@@ -55,10 +88,12 @@ describe('coming in', () => {
   });
 
   test('addresses and initials that are taken, or are none, are refused', async () => {
-    const ask = async (more: object) => code(await t.ask('coordinator', 'POST', '/api/people', { ...person('CD'), ...more }));
+    const ask = async (more: object) =>
+      code(await t.ask('coordinator', 'POST', '/api/people', { ...person('CD'), ...more }));
     expect(await ask({ email: 'ARTIST@tallow-street.example' })).toEqual([409, 'person-there']);
     expect(await ask({ initials: 'CO' })).toEqual([409, 'person-there']);
-    for (const odd of [{ initials: 'c' }, { initials: '' }, { email: 'nobody' }, { role: 'owner' }, { name: ' ' }]) expect(await ask(odd)).toEqual([400, 'not-as-expected']);
+    for (const odd of [{ initials: 'c' }, { initials: '' }, { email: 'nobody' }, { role: 'owner' }, { name: ' ' }])
+      expect(await ask(odd)).toEqual([400, 'not-as-expected']);
   });
 
   test('the first coordinator comes by a link that is there only while nobody coordinates', async () => {
@@ -67,16 +102,33 @@ describe('coming in', () => {
       expect(await firstLink(own.world)).toBeNull();
       await own.world.db.query('delete from credential');
       const link = (await firstLink(own.world)) ?? '';
-      const accept = (token: string, body = {}) => own.app.request('/api/access/accept', { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: JSON.stringify({ token, password, ...body }) });
+      const accept = (token: string, body = {}) =>
+        own.app.request('/api/access/accept', {
+          method: 'POST',
+          headers: { origin, 'content-type': 'application/json' },
+          body: JSON.stringify({ token, password, ...body }),
+        });
       expect(await code(await accept(tokenIn(link)))).toEqual([422, 'first-missing']);
-      expect((await accept(tokenIn(link), { first: { name: 'Ada', email: 'ada@x.example', initials: 'AD' } })).status).toBe(200);
+      expect(
+        (await accept(tokenIn(link), { first: { name: 'Ada', email: 'ada@x.example', initials: 'AD' } })).status,
+      ).toBe(200);
       expect(await firstLink(own.world)).toBeNull();
-      expect((await accept(tokenIn(link), { first: { name: 'Eve', email: 'eve@x.example', initials: 'EV' } })).status).toBe(410);
+      expect(
+        (await accept(tokenIn(link), { first: { name: 'Eve', email: 'eve@x.example', initials: 'EV' } })).status,
+      ).toBe(410);
       const rows = await own.world.db.query("select role from person where initials in ('AD', 'EV')");
       expect(rows.rows).toEqual([{ role: 'coordinator' }]);
       // Without a mail server the link is given to who invites.
-      const signed = await own.app.request('/api/auth/sign-in/email', { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: JSON.stringify({ email: 'ada@x.example', password }) });
-      const invited = await own.app.request('/api/people', { method: 'POST', headers: { origin, cookie: cookieOf(signed), 'content-type': 'application/json' }, body: JSON.stringify(person('XY')) });
+      const signed = await own.app.request('/api/auth/sign-in/email', {
+        method: 'POST',
+        headers: { origin, 'content-type': 'application/json' },
+        body: JSON.stringify({ email: 'ada@x.example', password }),
+      });
+      const invited = await own.app.request('/api/people', {
+        method: 'POST',
+        headers: { origin, cookie: cookieOf(signed), 'content-type': 'application/json' },
+        body: JSON.stringify(person('XY')),
+      });
       expect((await json<Invited>(invited)).link).toContain('/welcome#');
     } finally {
       await own.close();
@@ -89,7 +141,9 @@ describe('attacks', () => {
     let refused = 0;
     let argon = 0;
     for (let i = 0; i < 10_000; i += 50) {
-      const batch = await Promise.all(Array.from({ length: 50 }, (_, k) => sign('lead@tallow-street.example', `guess ${i + k}`, '10.6.6.6')));
+      const batch = await Promise.all(
+        Array.from({ length: 50 }, (_, k) => sign('lead@tallow-street.example', `guess ${i + k}`, '10.6.6.6')),
+      );
       refused += batch.filter((r) => r.status === 429).length;
       argon += batch.filter((r) => r.status === 401).length;
     }
@@ -97,13 +151,29 @@ describe('attacks', () => {
     expect(refused).toBe(9990);
     expect((await sign('lead@tallow-street.example', PASSWORD, '10.6.6.6')).status).toBe(429);
     // The account's own address is not shut out by a stranger's hundred tries at once, until they come from everywhere.
-    expect((await json<{ rows: { what: string }[] }>(await t.ask('coordinator', 'GET', '/api/activity?what=sign-in-refused'))).rows.length).toBeGreaterThan(0);
+    expect(
+      (
+        await json<{ rows: { what: string }[] }>(
+          await t.ask('coordinator', 'GET', '/api/activity?what=sign-in-refused'),
+        )
+      ).rows.length,
+    ).toBeGreaterThan(0);
     await t.world.db.query("update sign_in_attempt set since = since - interval '2 hours'");
     expect((await sign('lead@tallow-street.example', PASSWORD, '10.6.6.6')).status).toBe(200);
   });
 
   test('tries at many accounts from one address, and an address that somebody only claims', async () => {
-    const tries = await Promise.all(Array.from({ length: 80 }, (_, i) => at('10.7.7.7', 'POST', '/api/auth/sign-in/email', { email: `x${i}@x.example`, password: 'guess' }, { 'x-forwarded-for': `10.9.9.${i}` })));
+    const tries = await Promise.all(
+      Array.from({ length: 80 }, (_, i) =>
+        at(
+          '10.7.7.7',
+          'POST',
+          '/api/auth/sign-in/email',
+          { email: `x${i}@x.example`, password: 'guess' },
+          { 'x-forwarded-for': `10.9.9.${i}` },
+        ),
+      ),
+    );
     expect(tries.filter((r) => r.status === 429)).toHaveLength(20);
   });
 
@@ -121,11 +191,19 @@ describe('attacks', () => {
     await t.world.db.query("update session set expires_at = now() - interval '1 minute' where person_id = $1", [id]);
     expect([(await withCookie(third)).status, (await withCookie(cookie)).status]).toEqual([401, 401]);
     const fourth = cookieOf(await sign('ef@x.example', password));
-    const key = (await json<{ key: string }>(await at('', 'POST', '/api/me/keys', { name: 'script', days: null }, { cookie: fourth }))).key;
+    const key = (
+      await json<{ key: string }>(
+        await at('', 'POST', '/api/me/keys', { name: 'script', days: null }, { cookie: fourth }),
+      )
+    ).key;
     const byKey = () => at('', 'GET', '/api/me', undefined, { authorization: `Bearer ${key}` });
     expect((await byKey()).status).toBe(200);
     expect((await t.ask('coordinator', 'POST', `/api/people/${id}/leave`, {})).status).toBe(204);
-    expect([(await withCookie(fourth)).status, (await byKey()).status, (await sign('ef@x.example', password)).status]).toEqual([401, 401, expect.any(Number)]);
+    expect([
+      (await withCookie(fourth)).status,
+      (await byKey()).status,
+      (await sign('ef@x.example', password)).status,
+    ]).toEqual([401, 401, expect.any(Number)]);
     expect((await withCookie(cookieOf(await sign('ef@x.example', password)))).status).toBe(401);
     // Who returns needs a new link: neither the old password nor the old key opens anything.
     expect((await t.ask('coordinator', 'POST', `/api/people/${id}/return`, {})).status).toBe(200);
@@ -140,9 +218,14 @@ describe('attacks', () => {
     const look = async (token: string) => code(await at('', 'POST', '/api/access/link', { token }));
     expect(await look(old)).toEqual([410, 'link-used']);
     expect(await look('x'.repeat(32))).toEqual([404, 'no-link']);
-    await t.world.db.query("update access_link set expires_at = now() - interval '1 minute' where person_id = $1", [id]);
+    await t.world.db.query("update access_link set expires_at = now() - interval '1 minute' where person_id = $1", [
+      id,
+    ]);
     expect(await look(now)).toEqual([410, 'link-expired']);
-    expect(await code(await at('', 'POST', '/api/access/accept', { token: now, password }))).toEqual([410, 'link-expired']);
+    expect(await code(await at('', 'POST', '/api/access/accept', { token: now, password }))).toEqual([
+      410,
+      'link-expired',
+    ]);
     // Only their hash is kept.
     expect((await t.world.db.query('select 1 from access_link where hash = $1', [now])).rowCount).toBe(0);
   });
@@ -150,10 +233,18 @@ describe('attacks', () => {
   test('a forgotten password: everybody is answered alike, and whoever had the old one is out', async () => {
     const { cookie } = await joined('IJ');
     const before = (await mails()).length;
-    for (const email of ['nobody@x.example', 'ij@x.example']) expect((await at('', 'POST', '/api/access/forgot', { email })).status).toBe(204);
+    for (const email of ['nobody@x.example', 'ij@x.example'])
+      expect((await at('', 'POST', '/api/access/forgot', { email })).status).toBe(204);
     const all = await mails();
     expect(all.length).toBe(before + 1);
-    expect((await at('', 'POST', '/api/access/accept', { token: tokenIn(all[0]?.body ?? ''), password: 'a third long password' })).status).toBe(200);
+    expect(
+      (
+        await at('', 'POST', '/api/access/accept', {
+          token: tokenIn(all[0]?.body ?? ''),
+          password: 'a third long password',
+        })
+      ).status,
+    ).toBe(200);
     expect((await withCookie(cookie)).status).toBe(401);
     expect((await sign('ij@x.example', password, '10.0.0.2')).status).toBe(401);
     expect((await sign('ij@x.example', 'a third long password', '10.0.0.2')).status).toBe(200);
@@ -162,16 +253,32 @@ describe('attacks', () => {
   });
 
   test('what the sign-in library could do beyond signing in is shut', async () => {
-    for (const path of ['sign-up/email', 'change-password', 'reset-password', 'update-user', 'delete-user', 'change-email', 'revoke-sessions', 'get-session', 'list-sessions']) {
-      for (const method of ['GET', 'POST']) expect([path, (await at('', method, `/api/auth/${path}`, method === 'POST' ? {} : undefined)).status]).toEqual([path, 404]);
+    for (const path of [
+      'sign-up/email',
+      'change-password',
+      'reset-password',
+      'update-user',
+      'delete-user',
+      'change-email',
+      'revoke-sessions',
+      'get-session',
+      'list-sessions',
+    ]) {
+      for (const method of ['GET', 'POST'])
+        expect([path, (await at('', method, `/api/auth/${path}`, method === 'POST' ? {} : undefined)).status]).toEqual([
+          path,
+          404,
+        ]);
     }
   });
 
   test('a key that is wrong, over or ended, and a key that would make keys', async () => {
     const { cookie } = await joined('KL');
-    const make = async (name: string) => (await json<{ key: string }>(await at('', 'POST', '/api/me/keys', { name, days: 5 }, { cookie }))).key;
+    const make = async (name: string) =>
+      (await json<{ key: string }>(await at('', 'POST', '/api/me/keys', { name, days: 5 }, { cookie }))).key;
     const key = await make('render farm');
-    const by = (bearer: string, method = 'GET', address = '/api/projects', body?: unknown) => at('', method, address, body, { authorization: `Bearer ${bearer}`, cookie });
+    const by = (bearer: string, method = 'GET', address = '/api/projects', body?: unknown) =>
+      at('', method, address, body, { authorization: `Bearer ${bearer}`, cookie });
     expect((await by(key)).status).toBe(200);
     // A wrong key is nobody, even beside a good cookie.
     expect(await code(await by(`${key}x`))).toEqual([401, 'key-unknown']);
@@ -182,7 +289,10 @@ describe('attacks', () => {
     const other = await make('another');
     const rows = await json<KeyRow[]>(await at('', 'GET', '/api/me/keys', undefined, { cookie }));
     expect(rows.map((k) => [k.name, other.startsWith(k.head)])).toContainEqual(['another', true]);
-    expect((await at('', 'DELETE', `/api/me/keys/${rows.find((k) => k.name === 'another')?.id}`, undefined, { cookie })).status).toBe(204);
+    expect(
+      (await at('', 'DELETE', `/api/me/keys/${rows.find((k) => k.name === 'another')?.id}`, undefined, { cookie }))
+        .status,
+    ).toBe(204);
     expect((await by(other)).status).toBe(401);
   });
 });
@@ -191,7 +301,8 @@ describe('people', () => {
   test('changing a password ends every other session; one of one’s own can be ended from the list', async () => {
     const { cookie } = await joined('MN');
     const other = cookieOf(await sign('mn@x.example', password));
-    const change = (old: string) => at('', 'POST', '/api/me/password', { old, password: 'a fourth long password' }, { cookie });
+    const change = (old: string) =>
+      at('', 'POST', '/api/me/password', { old, password: 'a fourth long password' }, { cookie });
     expect(await code(await change('wrong wrong wrong'))).toEqual([403, 'password-wrong']);
     expect((await change(password)).status).toBe(204);
     expect([(await withCookie(cookie)).status, (await withCookie(other)).status]).toEqual([200, 401]);
@@ -207,14 +318,36 @@ describe('people', () => {
     const { id } = await joined('OP', { role: 'coordinator' });
     const me = (await people()).find((p) => p.id === t.people.coordinator) as PersonRow;
     const other = (await people()).find((p) => p.id === id) as PersonRow;
-    const down = (p: PersonRow) => t.ask('coordinator', 'PUT', `/api/people/${p.id}`, { name: p.name, email: p.email, initials: p.initials, role: 'lead', does: p.does, version: p.version });
+    const down = (p: PersonRow) =>
+      t.ask('coordinator', 'PUT', `/api/people/${p.id}`, {
+        name: p.name,
+        email: p.email,
+        initials: p.initials,
+        role: 'lead',
+        does: p.does,
+        version: p.version,
+      });
     const answers = await Promise.all([down(me), down(other)]);
     expect(answers.map((r) => r.status).filter((s) => s === 204)).toHaveLength(1);
-    const left = await t.world.db.query("select count(*)::int as n from person where role = 'coordinator' and not retired");
+    const left = await t.world.db.query(
+      "select count(*)::int as n from person where role = 'coordinator' and not retired",
+    );
     expect(left.rows[0]).toEqual({ n: 1 });
     await t.world.db.query("update person set role = 'coordinator' where id = any($1)", [[me.id, id]]);
-    expect(await code(await t.ask('coordinator', 'PUT', `/api/people/${id}`, { ...person('OP'), initials: 'QQ', role: 'lead', version: 99 }))).toEqual([409, 'initials-used']);
+    expect(
+      await code(
+        await t.ask('coordinator', 'PUT', `/api/people/${id}`, {
+          ...person('OP'),
+          initials: 'QQ',
+          role: 'lead',
+          version: 99,
+        }),
+      ),
+    ).toEqual([409, 'initials-used']);
     await t.ask('coordinator', 'POST', `/api/people/${id}/leave`, {});
-    expect(await code(await t.ask('coordinator', 'POST', `/api/people/${me.id}/leave`, {}))).toEqual([409, 'last-coordinator']);
+    expect(await code(await t.ask('coordinator', 'POST', `/api/people/${me.id}/leave`, {}))).toEqual([
+      409,
+      'last-coordinator',
+    ]);
   });
 });

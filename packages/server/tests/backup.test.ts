@@ -17,7 +17,8 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await t.close();
-  for (const name of made) await admin(process.env.NESTING_TEST_DATABASE as string, `drop database ${name} with (force)`);
+  for (const name of made)
+    await admin(process.env.NESTING_TEST_DATABASE as string, `drop database ${name} with (force)`);
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -28,15 +29,26 @@ async function empty(): Promise<string> {
   return t.config.databaseUrl.replace(/\/[^/]*$/, `/${name}`);
 }
 
-const command = (url: string, ...args: string[]) => spawnSync(process.execPath, ['dist/admin.js', ...args], { encoding: 'utf8', env: { ...process.env, NESTING_DATABASE: url } });
+const command = (url: string, ...args: string[]) =>
+  spawnSync(process.execPath, ['dist/admin.js', ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, NESTING_DATABASE: url },
+  });
 
 /** Every row of every table that is kept, as text. */
 async function contentOf(url: string): Promise<Record<string, string[]>> {
   const db = openDb(url, 1);
   try {
-    const tables = (await db.query<{ name: string }>("select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' order by 1")).rows.map((r) => r.name);
+    const tables = (
+      await db.query<{ name: string }>(
+        "select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' order by 1",
+      )
+    ).rows.map((r) => r.name);
     const all: Record<string, string[]> = {};
-    for (const table of tables) all[table] = (await db.query<{ line: string }>(`select t::text as line from "${table}" t order by 1`)).rows.map((r) => r.line);
+    for (const table of tables)
+      all[table] = (await db.query<{ line: string }>(`select t::text as line from "${table}" t order by 1`)).rows.map(
+        (r) => r.line,
+      );
     return all;
   } finally {
     await db.end();
@@ -48,7 +60,10 @@ test('the same studio comes back, starter files and all; open ways in do not', a
   await t.world.checks.idle();
   const file = path.join(folder, 'house.backup');
   expect(command(t.config.databaseUrl, 'backup', file)).toMatchObject({ status: 0, stderr: '' });
-  expect(command(t.config.databaseUrl, 'backup', file)).toMatchObject({ status: 2, stderr: expect.stringContaining('exists already') });
+  expect(command(t.config.databaseUrl, 'backup', file)).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining('exists already'),
+  });
   const url = await empty();
   const restored = command(url, 'restore', file);
   expect(restored).toMatchObject({ status: 0, stderr: '' });
@@ -57,7 +72,22 @@ test('the same studio comes back, starter files and all; open ways in do not', a
   expect(Object.keys(after)).toEqual(Object.keys(before));
   for (const table of Object.keys(before)) {
     if (table === 'activity') expect(after[table]?.slice(0, before[table]?.length)).toEqual(before[table]);
-    else expect([table, after[table]]).toEqual([table, ['session', 'verification', 'access_link', 'finding_link', 'sign_in_attempt', 'mail', 'check_memory', 'check_gathered'].includes(table) ? [] : before[table]]);
+    else
+      expect([table, after[table]]).toEqual([
+        table,
+        [
+          'session',
+          'verification',
+          'access_link',
+          'finding_link',
+          'sign_in_attempt',
+          'mail',
+          'check_memory',
+          'check_gathered',
+        ].includes(table)
+          ? []
+          : before[table],
+      ]);
   }
   expect(before.session?.length).toBeGreaterThan(0);
   expect(before.starter_file?.length).toBeGreaterThan(0);
@@ -76,7 +106,10 @@ test('files that are no backups, cut short, or of a newer program change nothing
   await t.world.db.query("insert into migration (name, run_on) values ('9999_future', now())");
   expect(command(t.config.databaseUrl, 'backup', whole).status).toBe(0);
   await t.world.db.query("delete from migration where name = '9999_future'");
-  expect(command(url, 'restore', whole)).toMatchObject({ status: 2, stderr: expect.stringContaining('newer than this program') });
+  expect(command(url, 'restore', whole)).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining('newer than this program'),
+  });
   expect(await contentOf(url)).toEqual({});
   // A database that is not there leaves no half of a file.
   const none = path.join(folder, 'none.backup');

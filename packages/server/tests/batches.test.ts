@@ -1,12 +1,33 @@
 /** Projects that grow, change, take editions, are adopted and undone, on a real disk with a real database. */
 import { spawnSync } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { BatchPage, BatchRow, CopyPlace, Fits, FoundProject, ProjectPage, ProjectRow, ReshapePlan, TemplateRow } from '@nesting/contract';
+import type {
+  BatchPage,
+  BatchRow,
+  CopyPlace,
+  Fits,
+  FoundProject,
+  ProjectPage,
+  ProjectRow,
+  ReshapePlan,
+  TemplateRow,
+} from '@nesting/contract';
 import type { Template } from '@nesting/core';
-import { insertEdition } from '../src/index';
 import { settleBatches } from '../src/flows/batches';
+import { insertEdition } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -22,7 +43,10 @@ afterAll(async () => {
 async function json<T>(response: Response): Promise<T> {
   return (await response.json()) as T;
 }
-const code = async (response: Response) => [response.status, response.status >= 400 ? (await json<{ code: string }>(response)).code : ''];
+const code = async (response: Response) => [
+  response.status,
+  response.status >= 400 ? (await json<{ code: string }>(response)).code : '',
+];
 let numbers = 61000;
 const next = () => String(++numbers);
 async function started(values = {}): Promise<ProjectPage & { at: string }> {
@@ -30,17 +54,37 @@ async function started(values = {}): Promise<ProjectPage & { at: string }> {
   return { ...(await page(row.id)), at: path.join(t.studio, row.folder) };
 }
 const page = async (id: string) => json<ProjectPage>(await t.ask('lead', 'GET', `/api/projects/${id}`));
-const asking = (p: ProjectPage, more: Record<string, unknown> = {}, values: Record<string, unknown> = {}) => ({ version: p.version, template: p.template.id, edition: p.template.edition, values: { ...p.values, ...values }, adjusted: p.adjusted, ...more });
-const plan = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') => json<ReshapePlan>(await t.ask(who, 'POST', `/api/projects/${p.id}/plan`, asked));
-const apply = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') => t.ask(who, 'POST', `/api/projects/${p.id}/batches`, { ...asked, print: (await plan(p, asked, who)).print });
+const asking = (p: ProjectPage, more: Record<string, unknown> = {}, values: Record<string, unknown> = {}) => ({
+  version: p.version,
+  template: p.template.id,
+  edition: p.template.edition,
+  values: { ...p.values, ...values },
+  adjusted: p.adjusted,
+  ...more,
+});
+const plan = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') =>
+  json<ReshapePlan>(await t.ask(who, 'POST', `/api/projects/${p.id}/plan`, asked));
+const apply = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') =>
+  t.ask(who, 'POST', `/api/projects/${p.id}/batches`, { ...asked, print: (await plan(p, asked, who)).print });
 const batches = async (p: ProjectPage) => json<BatchRow[]>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`));
-const undo = (p: ProjectPage, batch: string, keys: string[] | null = null) => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, { keys });
+const undo = (p: ProjectPage, batch: string, keys: string[] | null = null) =>
+  t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, { keys });
 const batchOf = async (response: Response) => (await json<{ batch: string }>(response)).batch;
 
 function treeOf(root: string): string[] {
-  return readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((p) => !p.startsWith('.nesting')).map((p) => (statSync(path.join(root, p)).isDirectory() ? `${p}/` : `${p} ${readFileSync(path.join(root, p), 'utf8')}`)).sort();
+  return readdirSync(root, { recursive: true, encoding: 'utf8' })
+    .filter((p) => !p.startsWith('.nesting'))
+    .map((p) =>
+      statSync(path.join(root, p)).isDirectory() ? `${p}/` : `${p} ${readFileSync(path.join(root, p), 'utf8')}`,
+    )
+    .sort();
 }
-const marker = (root: string) => JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8')) as { project: string; values: Record<string, unknown>; template: { edition: number } };
+const marker = (root: string) =>
+  JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8')) as {
+    project: string;
+    values: Record<string, unknown>;
+    template: { edition: number };
+  };
 
 describe('growing', () => {
   test('an entry more: planned, applied, in the marker and the rules; undone, the tree is what it was and so is the project', async () => {
@@ -53,16 +97,31 @@ describe('growing', () => {
     expect(treeOf(p.at)).toEqual(before);
     const batch = await batchOf(await apply(p, asked));
     expect(treeOf(p.at).length).toBe(before.length + planned.lines.length);
-    expect([(await page(p.id)).values.windows, marker(p.at).values.windows]).toEqual([['A', 'B', 'C'], ['A', 'B', 'C']]);
+    expect([(await page(p.id)).values.windows, marker(p.at).values.windows]).toEqual([
+      ['A', 'B', 'C'],
+      ['A', 'B', 'C'],
+    ]);
     const shown = await json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}`));
-    expect([shown.state, shown.what, shown.by, shown.lines.length, shown.lines.every((l) => !l.undone && l.hindrance === null)]).toEqual(['done', 'grow', 'The coordinator', planned.lines.length, true]);
+    expect([
+      shown.state,
+      shown.what,
+      shown.by,
+      shown.lines.length,
+      shown.lines.every((l) => !l.undone && l.hindrance === null),
+    ]).toEqual(['done', 'grow', 'The coordinator', planned.lines.length, true]);
     const undone = await batchOf(await undo(p, batch));
     expect(treeOf(p.at)).toEqual(before);
-    expect([(await page(p.id)).values.windows, marker(p.at).values.windows]).toEqual([['A', 'B'], ['A', 'B']]);
+    expect([(await page(p.id)).values.windows, marker(p.at).values.windows]).toEqual([
+      ['A', 'B'],
+      ['A', 'B'],
+    ]);
     expect(await code(await undo(p, batch))).toEqual([409, 'nothing-to-undo']);
     // Undone again, it is there again.
     expect((await undo(p, undone)).status).toBe(201);
-    expect([(await page(p.id)).values.windows, treeOf(p.at).length]).toEqual([['A', 'B', 'C'], before.length + planned.lines.length]);
+    expect([(await page(p.id)).values.windows, treeOf(p.at).length]).toEqual([
+      ['A', 'B', 'C'],
+      before.length + planned.lines.length,
+    ]);
   });
 
   test('undone in part: what is taken back alone is the project’s own from then on, and the next plan does not bring it again', async () => {
@@ -70,26 +129,66 @@ describe('growing', () => {
     const batch = await batchOf(await apply(p, asking(p, {}, { windows: ['A', 'B', 'C', 'D'] })));
     const { lines } = await json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}`));
     const ofD = lines.filter((l) => l.change.key.includes('=D'));
-    expect((await undo(p, batch, ofD.map((l) => l.change.key))).status).toBe(201);
+    expect(
+      (
+        await undo(
+          p,
+          batch,
+          ofD.map((l) => l.change.key),
+        )
+      ).status,
+    ).toBe(201);
     const now = await page(p.id);
-    expect([treeOf(p.at).some((l) => /(^|\/)D\//.test(l)), Object.values(now.adjusted).every((a) => a.leaveOut)]).toEqual([false, true]);
+    expect([
+      treeOf(p.at).some((l) => /(^|\/)D\//.test(l)),
+      Object.values(now.adjusted).every((a) => a.leaveOut),
+    ]).toEqual([false, true]);
     expect((await plan(now, asking(now))).lines).toEqual([]);
     const again = await json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}`));
     expect(again.lines.filter((l) => l.undone)).toHaveLength(ofD.length);
   });
 
   test('artists add what the template lets them, and nothing else', async () => {
-    const open: Template = { ...template, id: 'open-piece', edition: 1, fields: template.fields.map((f) => (f.type === 'list' ? { ...f, artistsMayAdd: true } : f)) };
+    const open: Template = {
+      ...template,
+      id: 'open-piece',
+      edition: 1,
+      fields: template.fields.map((f) => (f.type === 'list' ? { ...f, artistsMayAdd: true } : f)),
+    };
     await insertEdition(t.world.db, open, new Map([['starters/window-brief.md', Buffer.from('x')]]));
     const closed = await started();
-    expect(await code(await t.ask('artist', 'POST', `/api/projects/${closed.id}/plan`, asking(closed, {}, { windows: ['A', 'B', 'C'] })))).toEqual([403, 'not-allowed']);
-    const row = await json<ProjectRow>(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(next()), template: 'open-piece' }));
+    expect(
+      await code(
+        await t.ask(
+          'artist',
+          'POST',
+          `/api/projects/${closed.id}/plan`,
+          asking(closed, {}, { windows: ['A', 'B', 'C'] }),
+        ),
+      ),
+    ).toEqual([403, 'not-allowed']);
+    const row = await json<ProjectRow>(
+      await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(next()), template: 'open-piece' }),
+    );
     const p = await page(row.id);
     expect((await apply(p, asking(p, {}, { windows: ['A', 'B', 'C'] }), 'artist')).status).toBe(201);
     const now = await page(p.id);
-    for (const values of [{ windows: ['A'] }, { title: 'Mine now' }, { number: '99' }]) expect(await code(await t.ask('artist', 'POST', `/api/projects/${p.id}/plan`, asking(now, {}, values)))).toEqual([403, 'not-allowed']);
-    expect(await code(await t.ask('artist', 'POST', `/api/projects/${p.id}/batches/${(await batches(p))[0]?.id}/undo`, { keys: null }))).toEqual([403, 'not-allowed']);
-    expect(await code(await t.ask('lead', 'POST', `/api/projects/${p.id}/plan`, asking(now)))).toEqual([403, 'not-allowed']);
+    for (const values of [{ windows: ['A'] }, { title: 'Mine now' }, { number: '99' }])
+      expect(await code(await t.ask('artist', 'POST', `/api/projects/${p.id}/plan`, asking(now, {}, values)))).toEqual([
+        403,
+        'not-allowed',
+      ]);
+    expect(
+      await code(
+        await t.ask('artist', 'POST', `/api/projects/${p.id}/batches/${(await batches(p))[0]?.id}/undo`, {
+          keys: null,
+        }),
+      ),
+    ).toEqual([403, 'not-allowed']);
+    expect(await code(await t.ask('lead', 'POST', `/api/projects/${p.id}/plan`, asking(now)))).toEqual([
+      403,
+      'not-allowed',
+    ]);
   });
 });
 
@@ -105,7 +204,12 @@ describe('changing', () => {
     expect([planned.refused, planned.folder]).toEqual([[], { from: p.folder, to: `${number}_MSW_better-name` }]);
     const batch = await batchOf(await apply(p, asked));
     const now = await page(p.id);
-    expect([now.number, now.title, now.folder, existsSync(p.at)]).toEqual([number, 'Better Name', `${number}_MSW_better-name`, false]);
+    expect([now.number, now.title, now.folder, existsSync(p.at)]).toEqual([
+      number,
+      'Better Name',
+      `${number}_MSW_better-name`,
+      false,
+    ]);
     const at = path.join(t.studio, now.folder);
     expect([marker(at).values.number, marker(at).project]).toEqual([number, p.id]);
     expect((await undo(p, batch)).status).toBe(201);
@@ -116,17 +220,31 @@ describe('changing', () => {
 
   test('a number, a folder, a plan that is not what it was: refused, and nothing is changed', async () => {
     const [p, other] = [await started(), await started()];
-    expect((await plan(p, asking(p, {}, { number: other.number }))).refused).toEqual([`The number ${other.number} belongs to another project.`]);
+    expect((await plan(p, asking(p, {}, { number: other.number }))).refused).toEqual([
+      `The number ${other.number} belongs to another project.`,
+    ]);
     mkdirSync(path.join(t.studio, `${p.number}_MSW_taken`));
-    expect((await plan(p, asking(p, {}, { title: 'Taken' }))).refused).toEqual([`A folder ${p.number}_MSW_taken is there already on studio.`]);
+    expect((await plan(p, asking(p, {}, { title: 'Taken' }))).refused).toEqual([
+      `A folder ${p.number}_MSW_taken is there already on studio.`,
+    ]);
     expect((await plan(p, asking(p, { keepFolder: true }, { title: 'Taken' }))).refused).toEqual([]);
     const asked = asking(p, {}, { windows: ['A', 'B', 'C'] });
     const { print, lines } = await plan(p, asked);
     // Somebody makes one of the folders by hand meanwhile.
     mkdirSync(path.join(p.at, lines.find((l) => l.what === 'folder')?.after as string), { recursive: true });
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print }))).toEqual([409, 'disk-changed']);
+    expect(
+      await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })),
+    ).toEqual([409, 'disk-changed']);
     expect((await plan(p, asked)).lines[0]?.sign).toBe('there');
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, version: p.version + 1, print }))).toEqual([409, 'project-changed']);
+    expect(
+      await code(
+        await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, {
+          ...asked,
+          version: p.version + 1,
+          print,
+        }),
+      ),
+    ).toEqual([409, 'project-changed']);
     expect([await batches(p), (await page(p.id)).version]).toEqual([[], p.version]);
   });
 
@@ -135,12 +253,16 @@ describe('changing', () => {
     const asked = asking(p, { keepFolder: true }, { title: 'By Hand', windows: ['A', 'B', 'C'] });
     const copy = path.join(path.dirname(t.studio), 'by hand');
     cpSync(p.at, copy, { recursive: true, preserveTimestamps: true });
-    const text = async (as: string) => (await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan/print?as=${as}`, asked)).text();
+    const text = async (as: string) =>
+      (await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan/print?as=${as}`, asked)).text();
     const script = await text('sh');
     expect(spawnSync('sh', ['-c', script], { cwd: copy, encoding: 'utf8' }).stderr).toBe('');
     expect((await text('csv')).split('\n')[0]).toBe('what,before,after,content\r');
     expect(JSON.parse(await text('json'))).toHaveLength((await plan(p, asked)).all);
-    expect([await text('text'), await text('powershell')]).toEqual([expect.stringContaining('make '), expect.stringContaining('New-Item')]);
+    expect([await text('text'), await text('powershell')]).toEqual([
+      expect.stringContaining('make '),
+      expect.stringContaining('New-Item'),
+    ]);
     expect((await apply(p, asked)).status).toBe(201);
     expect(treeOf(copy)).toEqual(treeOf(p.at));
     expect([marker(copy).values]).toEqual([marker(p.at).values]);
@@ -152,19 +274,42 @@ describe('a new edition', () => {
   test('all of it, or part: what is left out is the project’s own', async () => {
     const [whole, part] = [await started(), await started()];
     const [first, ...rest] = template.root.folders ?? [];
-    const edition: Template = { ...template, edition: 2, root: { ...template.root, folders: [{ ...first, id: first?.id ?? '', name: 'renamed' }, ...rest, { id: 'brand-new', name: 'extras', number: 30 }] } };
-    await insertEdition(t.world.db, edition, new Map([['starters/window-brief.md', Buffer.from('# {title} {nobody}\n')]]));
+    const edition: Template = {
+      ...template,
+      edition: 2,
+      root: {
+        ...template.root,
+        folders: [
+          { ...first, id: first?.id ?? '', name: 'renamed' },
+          ...rest,
+          { id: 'brand-new', name: 'extras', number: 30 },
+        ],
+      },
+    };
+    await insertEdition(
+      t.world.db,
+      edition,
+      new Map([['starters/window-brief.md', Buffer.from('# {title} {nobody}\n')]]),
+    );
     const planned = await plan(whole, asking(whole, { edition: 2 }));
     expect(planned.counts).toMatchObject({ renamed: 1, made: 1 });
     expect((await apply(whole, asking(whole, { edition: 2 }))).status).toBe(201);
-    expect([(await page(whole.id)).template.edition, marker(whole.at).template.edition, existsSync(path.join(whole.at, '30_extras'))]).toEqual([2, 2, true]);
+    expect([
+      (await page(whole.id)).template.edition,
+      marker(whole.at).template.edition,
+      existsSync(path.join(whole.at, '30_extras')),
+    ]).toEqual([2, 2, true]);
     const renamed = planned.lines.find((l) => l.sign === 'renamed');
     const adjusted = { 'brand-new': { leaveOut: true }, [renamed?.key as string]: { name: renamed?.before } };
     const little = asking(part, { edition: 2, adjusted });
     expect((await plan(part, little)).lines).toEqual([]);
     expect((await apply(part, little)).status).toBe(201);
     const now = await page(part.id);
-    expect([now.template.edition, existsSync(path.join(part.at, renamed?.before as string)), (await plan(now, asking(now))).lines]).toEqual([2, true, []]);
+    expect([
+      now.template.edition,
+      existsSync(path.join(part.at, renamed?.before as string)),
+      (await plan(now, asking(now))).lines,
+    ]).toEqual([2, true, []]);
   });
 });
 
@@ -173,10 +318,15 @@ describe('what is in the way', () => {
     const p = await started();
     const asked = asking(p, {}, { windows: ['A', 'B', 'C', 'D', 'E'] });
     const { print } = await plan(p, asked);
-    const answers = await Promise.all([1, 2, 3].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })));
+    const answers = await Promise.all(
+      [1, 2, 3].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })),
+    );
     const codes = await Promise.all(answers.map(code));
     expect(codes.filter(([status]) => status === 201)).toHaveLength(1);
-    expect(codes.filter(([status]) => status === 409).map(([, c]) => c)).toEqual([expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/), expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/)]);
+    expect(codes.filter(([status]) => status === 409).map(([, c]) => c)).toEqual([
+      expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/),
+      expect.stringMatching(/batch-open|project-changed|disk-changed|plan-stale/),
+    ]);
     expect((await batches(p)).map((b) => b.state)).toEqual(['done']);
   });
 
@@ -187,12 +337,25 @@ describe('what is in the way', () => {
     // As a crash leaves it: all is on the disk, the folder not yet renamed, the rows as they were before.
     renameSync(path.join(t.studio, now.folder), p.at);
     await t.world.db.query("update batch set state = 'running', ended_at = null where id = $1", [batch]);
-    await t.world.db.query('update project set folder = $2, title = $3, "values" = $4 where id = $1', [p.id, p.folder, p.title, JSON.stringify(p.values)]);
+    await t.world.db.query('update project set folder = $2, title = $3, "values" = $4 where id = $1', [
+      p.id,
+      p.folder,
+      p.title,
+      JSON.stringify(p.values),
+    ]);
     await settleBatches(t.world);
     const settled = await page(p.id);
-    expect([settled.title, settled.folder, existsSync(path.join(t.studio, settled.folder)), (await batches(p))[0]?.state]).toEqual(['After The Crash', now.folder, true, 'done']);
+    expect([
+      settled.title,
+      settled.folder,
+      existsSync(path.join(t.studio, settled.folder)),
+      (await batches(p))[0]?.state,
+    ]).toEqual(['After The Crash', now.folder, true, 'done']);
     // One that had not begun is none.
-    await t.world.db.query("insert into batch (id, project_id, what, state, shape_from, shape_to) select gen_random_uuid(), id, 'grow', 'running', '{\"folder\":\"x\",\"values\":{}}', jsonb_build_object('folder', folder, 'values', '{}'::jsonb) from project where id = $1", [p.id]);
+    await t.world.db.query(
+      "insert into batch (id, project_id, what, state, shape_from, shape_to) select gen_random_uuid(), id, 'grow', 'running', '{\"folder\":\"x\",\"values\":{}}', jsonb_build_object('folder', folder, 'values', '{}'::jsonb) from project where id = $1",
+      [p.id],
+    );
     await settleBatches(t.world);
     expect(await batches(p)).toHaveLength(1);
   });
@@ -204,7 +367,10 @@ describe('what is in the way', () => {
     const rename = path.join(t.studio, `${p.number}_MSW_late-comer`);
     // It comes between the look and the last act, as soon as the journal is open.
     const asked2 = t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print });
-    const poll = setInterval(() => existsSync(path.join(p.at, '.nesting/batches/open')) && mkdirSync(rename, { recursive: true }), 0);
+    const poll = setInterval(
+      () => existsSync(path.join(p.at, '.nesting/batches/open')) && mkdirSync(rename, { recursive: true }),
+      0,
+    );
     const answer = await asked2;
     clearInterval(poll);
     if (!existsSync(path.join(rename, '.nesting')) && existsSync(rename)) {
@@ -212,27 +378,48 @@ describe('what is in the way', () => {
       const [row] = await batches(p);
       expect([row?.state, row?.why]).toEqual(['paused', expect.stringContaining('is taken')]);
       expect(await code(await apply(p, asking(p, {}, { windows: ['A'] })))).toEqual([409, 'batch-open']);
-      expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${row?.id}/settle`, { way: 'finish' }))).toEqual([409, 'batch-paused']);
+      expect(
+        await code(
+          await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${row?.id}/settle`, { way: 'finish' }),
+        ),
+      ).toEqual([409, 'batch-paused']);
       rmSync(rename, { recursive: true });
-      expect((await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${row?.id}/settle`, { way: 'finish' })).status).toBe(204);
+      expect(
+        (await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${row?.id}/settle`, { way: 'finish' }))
+          .status,
+      ).toBe(204);
     } else expect(answer.status).toBe(201);
-    expect([(await page(p.id)).title, existsSync(path.join(rename, '.nesting/project.json')), (await batches(p)).map((b) => b.state)]).toEqual(['Late Comer', true, ['done']]);
+    expect([
+      (await page(p.id)).title,
+      existsSync(path.join(rename, '.nesting/project.json')),
+      (await batches(p)).map((b) => b.state),
+    ]).toEqual(['Late Comer', true, ['done']]);
   });
 
   test('the volume away, the folder gone or a link, a packed project', async () => {
     const p = await started();
     renameSync(p.at, `${p.at} moved`);
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(p)))).toEqual([404, 'path-missing']);
+    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(p)))).toEqual([
+      404,
+      'path-missing',
+    ]);
     symlinkSync(`${p.at} moved`, p.at);
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(p)))).toEqual([404, 'path-link']);
+    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(p)))).toEqual([
+      404,
+      'path-link',
+    ]);
     rmSync(p.at);
     renameSync(`${p.at} moved`, p.at);
     await t.ask('coordinator', 'PUT', `/api/projects/${p.id}`, { version: p.version, state: 'packed' });
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(await page(p.id))))).toEqual([409, 'not-running']);
+    expect(
+      await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/plan`, asking(await page(p.id)))),
+    ).toEqual([409, 'not-running']);
     renameSync(t.studio, `${t.studio}-away`);
     try {
       const q = await page(p.id);
-      expect((await code(await t.ask('coordinator', 'POST', `/api/projects/${q.id}/plan`, asking(q))))[0]).toBeGreaterThanOrEqual(400);
+      expect(
+        (await code(await t.ask('coordinator', 'POST', `/api/projects/${q.id}/plan`, asking(q))))[0],
+      ).toBeGreaterThanOrEqual(400);
     } finally {
       renameSync(`${t.studio}-away`, t.studio);
     }
@@ -242,7 +429,9 @@ describe('what is in the way', () => {
     const p = await started();
     const draft = asking(p, {}, { title: 'Perhaps' });
     expect((await t.ask('coordinator', 'PUT', `/api/projects/${p.id}/reshape`, draft)).status).toBe(204);
-    expect(await json(await t.ask('coordinator', 'GET', `/api/projects/${p.id}/reshape`))).toMatchObject({ values: { title: 'Perhaps' } });
+    expect(await json(await t.ask('coordinator', 'GET', `/api/projects/${p.id}/reshape`))).toMatchObject({
+      values: { title: 'Perhaps' },
+    });
     expect(await json(await t.ask('artist', 'GET', `/api/projects/${p.id}/reshape`))).toBeNull();
     await t.ask('coordinator', 'PUT', `/api/projects/${p.id}/reshape`, null);
     expect(await json(await t.ask('coordinator', 'GET', `/api/projects/${p.id}/reshape`))).toBeNull();
@@ -252,7 +441,10 @@ describe('what is in the way', () => {
 describe('adopting', () => {
   test('a folder without a template: the fitting one, its values, what is otherwise; taken as it is, or with what it lacks', async () => {
     const model = await started();
-    for (const [folder, makeMissing] of [['freelancer job', false], ['second job', true]] as const) {
+    for (const [folder, makeMissing] of [
+      ['freelancer job', false],
+      ['second job', true],
+    ] as const) {
       const at = path.join(t.studio, folder);
       cpSync(model.at, at, { recursive: true });
       rmSync(path.join(at, '.nesting'), { recursive: true });
@@ -262,11 +454,26 @@ describe('adopting', () => {
       rmSync(path.join(at, second), { recursive: true });
       mkdirSync(path.join(at, 'misc'));
       const before = treeOf(at);
-      const { fits } = await json<Fits>(await t.ask('coordinator', 'POST', '/api/adopt/fits', { volume: 'studio', folder }));
+      const { fits } = await json<Fits>(
+        await t.ask('coordinator', 'POST', '/api/adopt/fits', { volume: 'studio', folder }),
+      );
       const best = fits[0];
-      expect([best?.otherwise.length, best?.unplanned, best?.missing.includes(second), best?.values.windows]).toEqual([1, ['misc'], true, ['A', 'B']]);
+      expect([best?.otherwise.length, best?.unplanned, best?.missing.includes(second), best?.values.windows]).toEqual([
+        1,
+        ['misc'],
+        true,
+        ['A', 'B'],
+      ]);
       const number = next();
-      const adopted = await t.ask('coordinator', 'POST', '/api/adopt', { volume: 'studio', folder, template: 'window-piece', edition: 1, values: { ...best?.values, number, title: 'Taken In', client: 'MSW' }, adjusted: best?.adjusted, makeMissing });
+      const adopted = await t.ask('coordinator', 'POST', '/api/adopt', {
+        volume: 'studio',
+        folder,
+        template: 'window-piece',
+        edition: 1,
+        values: { ...best?.values, number, title: 'Taken In', client: 'MSW' },
+        adjusted: best?.adjusted,
+        makeMissing,
+      });
       expect(adopted.status).toBe(201);
       const row = await json<ProjectRow>(adopted);
       expect([row.folder, row.number, row.state, marker(at).project]).toEqual([folder, number, 'running', row.id]);
@@ -277,15 +484,45 @@ describe('adopting', () => {
       const p = await page(row.id);
       const grown = await apply(p, asking(p, {}, { windows: ['A', 'B', 'C'], title: 'Other Title' }));
       expect([grown.status, (await page(row.id)).folder]).toEqual([201, folder]);
-      expect(await code(await t.ask('coordinator', 'POST', '/api/adopt', { volume: 'studio', folder, template: 'window-piece', edition: 1, values: { number: next() } }))).toEqual([409, 'folder-taken']);
+      expect(
+        await code(
+          await t.ask('coordinator', 'POST', '/api/adopt', {
+            volume: 'studio',
+            folder,
+            template: 'window-piece',
+            edition: 1,
+            values: { number: next() },
+          }),
+        ),
+      ).toEqual([409, 'folder-taken']);
     }
   });
 
-  test.each([['a folder that is not there', 'nowhere', {}, [404, 'no-folder']], ['a number that is another’s', 'plain', { number: 'taken' }, [409, 'number-taken']], ['no number', 'plain', {}, [422, 'plan-refused']], ['a way out', '../x', { number: '1' }, [404, 'no-folder']]])('%s is refused, and nothing is written', async (_, folder, values, expected) => {
+  test.each([
+    ['a folder that is not there', 'nowhere', {}, [404, 'no-folder']],
+    ['a number that is another’s', 'plain', { number: 'taken' }, [409, 'number-taken']],
+    ['no number', 'plain', {}, [422, 'plan-refused']],
+    ['a way out', '../x', { number: '1' }, [404, 'no-folder']],
+  ])('%s is refused, and nothing is written', async (_, folder, values, expected) => {
     mkdirSync(path.join(t.studio, 'plain'), { recursive: true });
     const taken = (await started()).number;
-    const given = Object.fromEntries(Object.entries({ title: 'T', client: 'MSW', windows: ['A'], ...values }).map(([k, v]) => [k, v === 'taken' ? taken : v]));
-    expect(await code(await t.ask('coordinator', 'POST', '/api/adopt', { volume: 'studio', folder, template: 'window-piece', edition: 1, values: given }))).toEqual(expected);
+    const given = Object.fromEntries(
+      Object.entries({ title: 'T', client: 'MSW', windows: ['A'], ...values }).map(([k, v]) => [
+        k,
+        v === 'taken' ? taken : v,
+      ]),
+    );
+    expect(
+      await code(
+        await t.ask('coordinator', 'POST', '/api/adopt', {
+          volume: 'studio',
+          folder,
+          template: 'window-piece',
+          edition: 1,
+          values: given,
+        }),
+      ),
+    ).toEqual(expected);
     expect(readdirSync(path.join(t.studio, 'plain'))).toEqual([]);
   });
 });
@@ -297,14 +534,52 @@ describe('copies', () => {
     for (const name of ['copy one', 'copy two']) cpSync(p.at, path.join(t.studio, name), { recursive: true });
     writeFileSync(path.join(t.studio, 'copy one', first as string, 'newer.txt'), 'only here');
     const places = await json<CopyPlace[]>(await t.ask('coordinator', 'GET', `/api/projects/${p.id}/copies`));
-    expect(places.map((c) => [c.folder, c.home, c.only, c.lacks])).toEqual([[p.folder, true, 0, 0], ['copy one', false, 1, 0], ['copy two', false, 0, 0]]);
+    expect(places.map((c) => [c.folder, c.home, c.only, c.lacks])).toEqual([
+      [p.folder, true, 0, 0],
+      ['copy one', false, 1, 0],
+      ['copy two', false, 0, 0],
+    ]);
     expect(places[1]?.examples).toEqual([`${first}/newer.txt`]);
     const number = next();
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, { volume: 'studio', folder: 'copy one', number: p.number }))).toEqual([409, 'number-taken']);
-    const own = await json<ProjectRow>(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, { volume: 'studio', folder: 'copy one', number }));
-    expect([own.number, own.folder, marker(path.join(t.studio, 'copy one')).project, marker(p.at).project]).toEqual([number, 'copy one', own.id, p.id]);
-    expect(await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, { volume: 'studio', folder: p.folder, number: next() }))).toEqual([409, 'is-original']);
-    expect((await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/leave`, { volume: 'studio', folder: 'copy two' })).status).toBe(204);
+    expect(
+      await code(
+        await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, {
+          volume: 'studio',
+          folder: 'copy one',
+          number: p.number,
+        }),
+      ),
+    ).toEqual([409, 'number-taken']);
+    const own = await json<ProjectRow>(
+      await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, {
+        volume: 'studio',
+        folder: 'copy one',
+        number,
+      }),
+    );
+    expect([own.number, own.folder, marker(path.join(t.studio, 'copy one')).project, marker(p.at).project]).toEqual([
+      number,
+      'copy one',
+      own.id,
+      p.id,
+    ]);
+    expect(
+      await code(
+        await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, {
+          volume: 'studio',
+          folder: p.folder,
+          number: next(),
+        }),
+      ),
+    ).toEqual([409, 'is-original']);
+    expect(
+      (
+        await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/leave`, {
+          volume: 'studio',
+          folder: 'copy two',
+        })
+      ).status,
+    ).toBe(204);
     const found = await json<FoundProject[]>(await t.ask('coordinator', 'GET', '/api/volumes/projects'));
     expect(found.filter((f) => f.project === p.id)).toEqual([]);
   });

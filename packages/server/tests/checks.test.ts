@@ -4,10 +4,24 @@ import { randomUUID } from 'node:crypto';
 import { mkdirSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { CheckRow, ChecksOfProject, ExceptionRow, FindingList, PersonFindings, ProjectRow } from '@nesting/contract';
-import { closeWorld, openWorld, runCheck, tendChecks } from '../src/index';
-import { failCheck, insertCheck, keepGathered, readGathered, setCheckProgress, takeUpCheck } from '../src/db/queries/checks';
+import type {
+  CheckRow,
+  ChecksOfProject,
+  ExceptionRow,
+  FindingList,
+  PersonFindings,
+  ProjectRow,
+} from '@nesting/contract';
 import { pino } from 'pino';
+import {
+  failCheck,
+  insertCheck,
+  keepGathered,
+  readGathered,
+  setCheckProgress,
+  takeUpCheck,
+} from '../src/db/queries/checks';
+import { closeWorld, openWorld, runCheck, tendChecks } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -23,14 +37,17 @@ async function started(number: string): Promise<{ project: ProjectRow; root: str
   return { project: (await response.json()) as ProjectRow, root: path.join(t.studio, `${number}_MSW_piece-${number}`) };
 }
 
-const checks = async (id: string) => (await (await t.ask('lead', 'GET', `/api/projects/${id}/checks`)).json()) as ChecksOfProject;
-const findings = async (id: string, query = '') => (await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none${query}`)).json()) as FindingList;
+const checks = async (id: string) =>
+  (await (await t.ask('lead', 'GET', `/api/projects/${id}/checks`)).json()) as ChecksOfProject;
+const findings = async (id: string, query = '') =>
+  (await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none${query}`)).json()) as FindingList;
 async function check(id: string, what = 'whole'): Promise<CheckRow> {
   expect((await t.ask('artist', 'POST', `/api/projects/${id}/checks`, { what })).status).toBe(202);
   await t.world.checks.idle();
   return (await checks(id)).newest as CheckRow;
 }
-const post = (who: 'coordinator' | 'artist', id: string, act: string, body: unknown) => t.ask(who, 'POST', `/api/projects/${id}/findings/${act}`, body);
+const post = (who: 'coordinator' | 'artist', id: string, act: string, body: unknown) =>
+  t.ask(who, 'POST', `/api/projects/${id}/findings/${act}`, body);
 const paths = (list: FindingList) => list.rows.map((f) => `${f.rule} ${f.path}`);
 
 describe('a check as a job', () => {
@@ -54,15 +71,31 @@ describe('a check as a job', () => {
   test('references and copies are found, and stand while a quick check does not look into those files', async () => {
     const { project, root } = await started('41002');
     const into = path.join(root, '02_pieces/window-A');
-    for (const name of ['41002_A_anim_CO_v001.png', '41002_A_anim_CO_v002.png']) writeFileSync(path.join(into, name), 'the same bytes');
-    writeFileSync(path.join(into, '41002_A_anim_CO_v001.svg'), '<svg><image href="../../../elsewhere/x.png"/><image href="gone.png"/><image href="/Users/somebody/Desktop/y.png"/></svg>');
-    writeFileSync(path.join(into, '41002_A_anim_CO_v002.blob'), Buffer.concat([Buffer.alloc(1_048_570), Buffer.from(`${root}/x.png`, 'utf16le')]));
+    for (const name of ['41002_A_anim_CO_v001.png', '41002_A_anim_CO_v002.png'])
+      writeFileSync(path.join(into, name), 'the same bytes');
+    writeFileSync(
+      path.join(into, '41002_A_anim_CO_v001.svg'),
+      '<svg><image href="../../../elsewhere/x.png"/><image href="gone.png"/><image href="/Users/somebody/Desktop/y.png"/></svg>',
+    );
+    writeFileSync(
+      path.join(into, '41002_A_anim_CO_v002.blob'),
+      Buffer.concat([Buffer.alloc(1_048_570), Buffer.from(`${root}/x.png`, 'utf16le')]),
+    );
     // What was just written is left in peace.
     const old = new Date(Date.now() - 3_600_000);
     for (const name of readdirSync(into)) utimesSync(path.join(into, name), old, old);
     await check(project.id);
-    const of = async () => (await findings(project.id)).rows.filter((f) => f.rule === 'same-content' || f.rule.endsWith('reference')).map((f) => `${f.rule} ${f.path.slice(f.path.lastIndexOf('/') + 1)}`);
-    const found = ['absolute-reference 41002_A_anim_CO_v001.svg', 'absolute-reference 41002_A_anim_CO_v002.blob', 'broken-reference 41002_A_anim_CO_v001.svg', 'outside-reference 41002_A_anim_CO_v001.svg', 'same-content 41002_A_anim_CO_v001.png'];
+    const of = async () =>
+      (await findings(project.id)).rows
+        .filter((f) => f.rule === 'same-content' || f.rule.endsWith('reference'))
+        .map((f) => `${f.rule} ${f.path.slice(f.path.lastIndexOf('/') + 1)}`);
+    const found = [
+      'absolute-reference 41002_A_anim_CO_v001.svg',
+      'absolute-reference 41002_A_anim_CO_v002.blob',
+      'broken-reference 41002_A_anim_CO_v001.svg',
+      'outside-reference 41002_A_anim_CO_v001.svg',
+      'same-content 41002_A_anim_CO_v001.png',
+    ];
     expect((await of()).sort()).toEqual(found);
     writeFileSync(path.join(root, 'loose.txt'), 'a');
     await check(project.id, 'quick');
@@ -110,14 +143,22 @@ describe('a check as a job', () => {
     const { project } = await started('41004');
     const id = randomUUID();
     await insertCheck(t.world.db, id, project.id, null, 'whole');
-    await t.world.db.query('insert into check_gathered (check_id, body) values ($1, $2)', [id, Buffer.from('nonsense')]);
-    await t.world.db.query("update check_memory set part = 'nonsense', looked = 'nonsense' where project_id = $1", [project.id]);
+    await t.world.db.query('insert into check_gathered (check_id, body) values ($1, $2)', [
+      id,
+      Buffer.from('nonsense'),
+    ]);
+    await t.world.db.query("update check_memory set part = 'nonsense', looked = 'nonsense' where project_id = $1", [
+      project.id,
+    ]);
     await runCheck(t.world, id);
     expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
     // Whoever looks at the page meanwhile is no worse off.
     await t.world.db.query("update check_memory set part = 'nonsense' where project_id = $1", [project.id]);
     const looked = await t.ask('lead', 'POST', `/api/me/projects/${project.id}/look`, {});
-    expect([looked.status, ((await looked.json()) as { check: string | null }).check]).toEqual([200, expect.any(String)]);
+    expect([looked.status, ((await looked.json()) as { check: string | null }).check]).toEqual([
+      200,
+      expect.any(String),
+    ]);
     await t.world.checks.idle();
     expect((await checks(project.id)).newest).toMatchObject({ state: 'done', what: 'quick' });
   });
@@ -131,7 +172,10 @@ describe('a check as a job', () => {
     await tendChecks(t.world);
     await t.world.checks.idle();
     expect((await checks(project.id)).newest?.id).toBe(before);
-    await t.world.db.query("update check_run set started_at = started_at - interval '61 minutes' where project_id = $1", [project.id]);
+    await t.world.db.query(
+      "update check_run set started_at = started_at - interval '61 minutes' where project_id = $1",
+      [project.id],
+    );
     await tendChecks(t.world);
     await t.world.checks.idle();
     expect(await checks(project.id)).toMatchObject({ every: 60, newest: { state: 'done', what: 'whole' } });
@@ -147,18 +191,32 @@ describe('a check as a job', () => {
     await check(project.id);
     const whole = paths(await findings(project.id));
     // As soon as it is there, while it walks, once something of it is kept, while it looks into files.
-    const moments = ['true', "state = 'running' and files > 0", 'exists (select from check_gathered where check_id = $1)', "stage = 'reading'"];
+    const moments = [
+      'true',
+      "state = 'running' and files > 0",
+      'exists (select from check_gathered where check_id = $1)',
+      "stage = 'reading'",
+    ];
     for (const moment of moments) {
       const id = randomUUID();
       await insertCheck(t.world.db, id, project.id, null, 'whole');
-      const env = { ...process.env, NESTING_DATABASE: t.config.databaseUrl, NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: `studio=${t.studio}`, NESTING_LOG: 'silent', NESTING_GATHER_EVERY: '0.01' };
+      const env = {
+        ...process.env,
+        NESTING_DATABASE: t.config.databaseUrl,
+        NESTING_SECRET: 'x'.repeat(40),
+        NESTING_VOLUMES: `studio=${t.studio}`,
+        NESTING_LOG: 'silent',
+        NESTING_GATHER_EVERY: '0.01',
+      };
       const worker = spawn(process.execPath, ['dist/check-only.js', id], { env, stdio: ['ignore', 'pipe', 'inherit'] });
       // It says when it has begun; then it is killed, at another moment each time, or when it was too quick for that.
       await new Promise((resolve) => worker.stdout.once('data', resolve));
-      const has = async (what: string) => ((await t.world.db.query(`select from check_run where id = $1 and (${what})`, [id])).rowCount ?? 0) > 0;
+      const has = async (what: string) =>
+        ((await t.world.db.query(`select from check_run where id = $1 and (${what})`, [id])).rowCount ?? 0) > 0;
       while (!(await has(`state = 'done' or (${moment})`)));
       worker.kill('SIGKILL');
-      if (worker.exitCode === null && worker.signalCode === null) await new Promise((resolve) => worker.once('exit', resolve));
+      if (worker.exitCode === null && worker.signalCode === null)
+        await new Promise((resolve) => worker.once('exit', resolve));
       await t.world.db.query("update check_run set seen_at = seen_at - interval '1 minute' where id = $1", [id]);
       await tendChecks(t.world);
       await t.world.checks.idle();
@@ -178,7 +236,10 @@ describe('a check as a job', () => {
     expect(await takeUpCheck(db, id, slow, 60_000)).toBeNull();
     await failCheck(db, id, slow, 'I was asleep.');
     await keepGathered(db, id, slow, Buffer.from('old'));
-    expect([await setCheckProgress(db, id, slow, 1, 1, 'walking'), await setCheckProgress(db, id, quick, 2, 2, 'walking')]).toEqual([true, false]);
+    expect([
+      await setCheckProgress(db, id, slow, 1, 1, 'walking'),
+      await setCheckProgress(db, id, quick, 2, 2, 'walking'),
+    ]).toEqual([true, false]);
     expect((await checks(project.id)).newest).toMatchObject({ id, state: 'running', files: 2 });
     expect(await readGathered(db, id)).toBeNull();
     await failCheck(db, id, quick, 'Enough.');
@@ -208,28 +269,53 @@ describe('findings in people’s hands', () => {
     const [a, b] = (await findings(project.id)).rows;
     expect((await post('artist', project.id, 'accept', { ids: [a?.id], reason: 'x' })).status).toBe(403);
     expect((await post('coordinator', project.id, 'accept', { ids: [a?.id], reason: '' })).status).toBe(400);
-    expect((await post('coordinator', project.id, 'accept', { ids: [a?.id], reason: 'x', until: '2020-01-01' })).status).toBe(400);
-    expect(await (await post('coordinator', project.id, 'accept', { ids: [a?.id, 'f'.repeat(16)], reason: 'The client wants it here.', until: '2999-01-01' })).json()).toEqual({ count: 1 });
+    expect(
+      (await post('coordinator', project.id, 'accept', { ids: [a?.id], reason: 'x', until: '2020-01-01' })).status,
+    ).toBe(400);
+    expect(
+      await (
+        await post('coordinator', project.id, 'accept', {
+          ids: [a?.id, 'f'.repeat(16)],
+          reason: 'The client wants it here.',
+          until: '2999-01-01',
+        })
+      ).json(),
+    ).toEqual({ count: 1 });
     expect((await checks(project.id)).done?.counts).toMatchObject({ should: 1 });
     const accepted = await findings(project.id, '&view=accepted');
-    expect(accepted.rows).toMatchObject([{ path: 'a.txt', accepted: { reason: 'The client wants it here.', by: 'CO', until: '2999-01-01', baseline: false } }]);
+    expect(accepted.rows).toMatchObject([
+      {
+        path: 'a.txt',
+        accepted: { reason: 'The client wants it here.', by: 'CO', until: '2999-01-01', baseline: false },
+      },
+    ]);
     expect(accepted.views).toMatchObject({ open: 1, accepted: 1 });
     await t.world.db.query('update exception set until = current_date - 1 where finding_id = $1', [a?.id]);
     await check(project.id);
     expect((await checks(project.id)).done?.counts).toMatchObject({ should: 2 });
-    expect(((await (await t.ask('lead', 'GET', `/api/exceptions?project=${project.id}`)).json()) as ExceptionRow[]).map((e) => e.state)).toEqual(['ended']);
+    expect(
+      ((await (await t.ask('lead', 'GET', `/api/exceptions?project=${project.id}`)).json()) as ExceptionRow[]).map(
+        (e) => e.state,
+      ),
+    ).toEqual(['ended']);
     rmSync(path.join(root, 'b.txt'));
     writeFileSync(path.join(root, 'c.txt'), 'c');
     expect(await check(project.id)).toMatchObject({ appeared: 1, solved: 1 });
     expect((await findings(project.id, '&view=new')).rows.map((f) => f.path)).toEqual(['c.txt']);
-    expect((await findings(project.id, '&view=solved')).rows.map((f) => [f.id, f.solvedAt !== null])).toEqual([[b?.id, true]]);
+    expect((await findings(project.id, '&view=solved')).rows.map((f) => [f.id, f.solvedAt !== null])).toEqual([
+      [b?.id, true],
+    ]);
   });
 
   test('after a baseline only what is new or touched counts', async () => {
     const { project, root } = await started('42002');
     for (const name of ['a.txt', 'b.txt']) writeFileSync(path.join(root, name), name);
     await check(project.id);
-    expect(await (await t.ask('coordinator', 'POST', `/api/projects/${project.id}/baseline`, { reason: 'As it came to us.' })).json()).toEqual({ count: 2 });
+    expect(
+      await (
+        await t.ask('coordinator', 'POST', `/api/projects/${project.id}/baseline`, { reason: 'As it came to us.' })
+      ).json(),
+    ).toEqual({ count: 2 });
     expect((await checks(project.id)).done?.counts).toMatchObject({ should: 0 });
     const later = new Date(statSync(path.join(root, 'a.txt')).mtimeMs + 60_000);
     utimesSync(path.join(root, 'a.txt'), later, later);
@@ -244,19 +330,31 @@ describe('findings in people’s hands', () => {
     writeFileSync(path.join(root, 'loose.txt'), 'x');
     await check(project.id);
     const list = await findings(project.id);
-    const [named, loose] = [list.rows.find((f) => f.rule !== 'loose-file'), list.rows.find((f) => f.rule === 'loose-file')];
+    const [named, loose] = [
+      list.rows.find((f) => f.rule !== 'loose-file'),
+      list.rows.find((f) => f.rule === 'loose-file'),
+    ];
     expect([named?.to, named?.given, loose?.to]).toEqual(['AR', false, null]);
     expect((await post('artist', project.id, 'give', { ids: [loose?.id], to: 'LE' })).status).toBe(403);
     expect((await post('coordinator', project.id, 'give', { ids: [loose?.id], to: 'QQ' })).status).toBe(404);
     expect((await post('artist', project.id, 'give', { ids: [loose?.id], to: 'AR', note: 'On it.' })).status).toBe(200);
-    expect((await findings(project.id, '&person=AR')).rows.map((f) => [f.path.split('/').at(-1), f.given, f.note])).toEqual([['42003_A_drawn_AR_V2.png', false, ''], ['loose.txt', true, 'On it.']]);
+    expect(
+      (await findings(project.id, '&person=AR')).rows.map((f) => [f.path.split('/').at(-1), f.given, f.note]),
+    ).toEqual([
+      ['42003_A_drawn_AR_V2.png', false, ''],
+      ['loose.txt', true, 'On it.'],
+    ]);
     expect((await t.ask('artist', 'GET', '/api/who/CO')).status).toBe(403);
     await post('coordinator', project.id, 'give', { ids: [named?.id], to: 'CO' });
     await post('artist', project.id, 'give', { ids: [named?.id], to: null });
     expect((await findings(project.id, '&person=CO')).total).toBe(1);
     await post('coordinator', project.id, 'give', { ids: [named?.id], to: null });
     expect(await (await t.ask('coordinator', 'POST', '/api/who/AR/send', {})).json()).toEqual({ sent: true });
-    const mail = (await t.world.db.query<{ body: string; recipient: string }>('select recipient, body from mail order by id desc limit 1')).rows[0];
+    const mail = (
+      await t.world.db.query<{ body: string; recipient: string }>(
+        'select recipient, body from mail order by id desc limit 1',
+      )
+    ).rows[0];
     expect(mail?.recipient).toBe('artist@tallow-street.example');
     expect(mail?.body).toContain('42003_A_drawn_AR_V2.png');
     const secret = /yours#(\S+)/.exec(mail?.body ?? '')?.[1];
@@ -272,37 +370,86 @@ describe('findings in people’s hands', () => {
     for (const name of ['100%.txt', 'a_b.txt', "o'brien.txt"]) writeFileSync(path.join(root, name), name);
     mkdirSync(path.join(root, '02_pieces/stuff'));
     await check(project.id);
-    expect((await findings(project.id, `&find=${encodeURIComponent('%')}`)).rows.map((f) => f.path)).toEqual(['100%.txt']);
+    expect((await findings(project.id, `&find=${encodeURIComponent('%')}`)).rows.map((f) => f.path)).toEqual([
+      '100%.txt',
+    ]);
     expect((await findings(project.id, `&find=${encodeURIComponent("'")}`)).total).toBe(1);
     expect((await findings(project.id, '&find=a_b')).total).toBe(1);
     const one = await findings(project.id, '&rule=loose-file&folder=02_pieces');
-    expect([one.total, one.rules.map((r) => r.key), one.folders.map((f) => f.count)]).toEqual([0, ['unplanned-folder'], [1, 1, 1]]);
+    expect([one.total, one.rules.map((r) => r.key), one.folders.map((f) => f.count)]).toEqual([
+      0,
+      ['unplanned-folder'],
+      [1, 1, 1],
+    ]);
     expect((await findings(project.id, '&person=-')).total).toBe(4);
-    for (const bad of ['&rule=nonsense', '&view=all', '&from=-1', '&limit=0']) expect((await t.ask('lead', 'GET', `/api/projects/${project.id}/findings?${bad.slice(1)}`)).status).toBe(400);
+    for (const bad of ['&rule=nonsense', '&view=all', '&from=-1', '&limit=0'])
+      expect((await t.ask('lead', 'GET', `/api/projects/${project.id}/findings?${bad.slice(1)}`)).status).toBe(400);
   });
 
   test('a check of one’s own folder is handed in, and reports leave out what is accepted', async () => {
     const { project, root } = await started('42005');
-    const finding = { id: 'a'.repeat(16), rule: 'loose-file', weight: 'should', path: 'x.txt', message: 'loose', params: {}, problems: [], stretches: [], suggestion: null, related: [] };
-    expect((await t.ask('artist', 'POST', `/api/projects/${project.id}/handed-in`, { source: 'My disk', files: 3, folders: 1, findings: [finding] })).status).toBe(201);
-    expect((await t.ask('artist', 'POST', `/api/projects/${project.id}/handed-in`, { source: 'My disk', files: 3, folders: 1, findings: [{ ...finding, rule: 'nonsense' }] })).status).toBe(400);
-    const all = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/handed-in`)).json()) as { id: string }[];
+    const finding = {
+      id: 'a'.repeat(16),
+      rule: 'loose-file',
+      weight: 'should',
+      path: 'x.txt',
+      message: 'loose',
+      params: {},
+      problems: [],
+      stretches: [],
+      suggestion: null,
+      related: [],
+    };
+    expect(
+      (
+        await t.ask('artist', 'POST', `/api/projects/${project.id}/handed-in`, {
+          source: 'My disk',
+          files: 3,
+          folders: 1,
+          findings: [finding],
+        })
+      ).status,
+    ).toBe(201);
+    expect(
+      (
+        await t.ask('artist', 'POST', `/api/projects/${project.id}/handed-in`, {
+          source: 'My disk',
+          files: 3,
+          folders: 1,
+          findings: [{ ...finding, rule: 'nonsense' }],
+        })
+      ).status,
+    ).toBe(400);
+    const all = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/handed-in`)).json()) as {
+      id: string;
+    }[];
     expect(all).toMatchObject([{ by: 'AR', source: 'My disk', counts: { must: 0, should: 1, note: 0 } }]);
     expect(await (await t.ask('lead', 'GET', `/api/handed-in/${all[0]?.id}`)).json()).toEqual([finding]);
     for (const name of ['a.txt', 'b.txt']) writeFileSync(path.join(root, name), name);
     await check(project.id);
     await post('coordinator', project.id, 'accept', { ids: [(await findings(project.id)).rows[0]?.id], reason: 'yes' });
-    const report = async (as: string) => (await t.ask('lead', 'GET', `/api/projects/${project.id}/findings/report?as=${as}`)).text();
-    expect((JSON.parse(await report('json')) as { findings: { path: string }[] }).findings.map((f) => f.path)).toEqual(['b.txt']);
+    const report = async (as: string) =>
+      (await t.ask('lead', 'GET', `/api/projects/${project.id}/findings/report?as=${as}`)).text();
+    expect((JSON.parse(await report('json')) as { findings: { path: string }[] }).findings.map((f) => f.path)).toEqual([
+      'b.txt',
+    ]);
     expect((await report('csv')).split('\n').filter((l) => l !== '')).toHaveLength(2);
     expect((JSON.parse(await report('sarif')) as { runs: { results: unknown[] }[] }).runs[0]?.results).toHaveLength(1);
-    expect(await (await t.ask('lead', 'GET', '/api/overview')).json()).toMatchObject({ causes: expect.arrayContaining([expect.objectContaining({ rule: 'loose-file' })]), days: expect.any(Array) });
+    expect(await (await t.ask('lead', 'GET', '/api/overview')).json()).toMatchObject({
+      causes: expect.arrayContaining([expect.objectContaining({ rule: 'loose-file' })]),
+      days: expect.any(Array),
+    });
   });
 
   test('while somebody looks, what changes on the disk is found without being asked for', async () => {
     const { project, root } = await started('42006');
     await check(project.id);
-    const look = async () => ((await (await t.ask('lead', 'POST', `/api/me/projects/${project.id}/look`, {})).json()) as { check: string | null }).check;
+    const look = async () =>
+      (
+        (await (await t.ask('lead', 'POST', `/api/me/projects/${project.id}/look`, {})).json()) as {
+          check: string | null;
+        }
+      ).check;
     expect(await look()).toBeNull();
     writeFileSync(path.join(root, 'loose.txt'), 'x');
     // Not more often than every few seconds.

@@ -1,6 +1,10 @@
-/** Mails by SMTP, against a small mail server of our own: sent once, kept while it is away, and without their text once they are gone. */
-import { createServer, type Server, type Socket } from 'node:net';
+/**
+ * Mails by SMTP, against a small mail server of our own: sent once, kept while it is away, and without their text once
+ * they are gone.
+ */
+
 import type { AddressInfo } from 'node:net';
+import { createServer, type Server, type Socket } from 'node:net';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { configOf, Misconfigured } from '../src/index';
 import { openTestWorld, type TestWorld } from './world';
@@ -40,21 +44,35 @@ function talk(socket: Socket): void {
 beforeAll(async () => {
   server = createServer(talk);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  t = await openTestWorld({ NESTING_SMTP: `smtp://127.0.0.1:${(server.address() as AddressInfo).port}`, NESTING_MAIL_FROM: 'nesting@tallow-street.example' });
+  t = await openTestWorld({
+    NESTING_SMTP: `smtp://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    NESTING_MAIL_FROM: 'nesting@tallow-street.example',
+  });
 });
 afterAll(async () => {
   await t.close();
   await new Promise((resolve) => server.close(resolve));
 });
 
-const states = async () => (await t.world.db.query<{ state: string; tries: number; body: string }>('select state, tries, body from mail order by id')).rows;
+const states = async () =>
+  (
+    await t.world.db.query<{ state: string; tries: number; body: string }>(
+      'select state, tries, body from mail order by id',
+    )
+  ).rows;
 const settled = async () => {
   t.world.mails.wake();
   await t.world.mails.idle();
 };
 
 test('an invitation goes out by the mail server, and its text with the link is kept nowhere', async () => {
-  const invited = await t.ask('coordinator', 'POST', '/api/people', { name: 'Nora Quist', email: 'nora@x.example', initials: 'NQ', role: 'artist', does: '' });
+  const invited = await t.ask('coordinator', 'POST', '/api/people', {
+    name: 'Nora Quist',
+    email: 'nora@x.example',
+    initials: 'NQ',
+    role: 'artist',
+    does: '',
+  });
   expect(await invited.json()).toMatchObject({ link: null });
   await settled();
   expect(got).toHaveLength(1);
@@ -67,7 +85,13 @@ test('an invitation goes out by the mail server, and its text with the link is k
 
 test('while the mail server will not have it a mail waits, and goes out once when it will', async () => {
   refusing = true;
-  await t.ask('coordinator', 'POST', '/api/people', { name: 'Otto Reed', email: 'otto@x.example', initials: 'OR', role: 'artist', does: '' });
+  await t.ask('coordinator', 'POST', '/api/people', {
+    name: 'Otto Reed',
+    email: 'otto@x.example',
+    initials: 'OR',
+    role: 'artist',
+    does: '',
+  });
   await settled();
   expect((await states())[1]).toMatchObject({ state: 'waiting', tries: 1 });
   refusing = false;
@@ -81,5 +105,11 @@ test('while the mail server will not have it a mail waits, and goes out once whe
 test('a mail server that is none is one line at the start', () => {
   const env = { NESTING_DATABASE: 'postgres://x', NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: 'a=/srv/a' };
   const built = { webFolder: '', migrations: '', worker: null };
-  for (const odd of [{ NESTING_SMTP: 'smtp://x' }, { NESTING_MAIL_FROM: 'a@b.example' }, { NESTING_SMTP: 'https://x', NESTING_MAIL_FROM: 'a@b.example' }, { NESTING_SMTP: 'nothing', NESTING_MAIL_FROM: 'a@b.example' }]) expect(() => configOf({ ...env, ...odd }, built)).toThrow(Misconfigured);
+  for (const odd of [
+    { NESTING_SMTP: 'smtp://x' },
+    { NESTING_MAIL_FROM: 'a@b.example' },
+    { NESTING_SMTP: 'https://x', NESTING_MAIL_FROM: 'a@b.example' },
+    { NESTING_SMTP: 'nothing', NESTING_MAIL_FROM: 'a@b.example' },
+  ])
+    expect(() => configOf({ ...env, ...odd }, built)).toThrow(Misconfigured);
 });

@@ -1,11 +1,30 @@
-/** The server against a real PostgreSQL and real folders: who may do what, numbers, starts, checks, and what goes wrong. */
+/**
+ * The server against a real PostgreSQL and real folders: who may do what, numbers, starts, checks, and what goes wrong.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { ROLES, type CheckRow, type ChecksOfProject, type FindingList, type FindingRow, type ProjectList, type ProjectRow } from '@nesting/contract';
-import { configOf, DatabaseNewer, migrate, openDb, ROUTES, settleStarts } from '../src/index';
+import {
+  type CheckRow,
+  type ChecksOfProject,
+  type FindingList,
+  type FindingRow,
+  type ProjectList,
+  type ProjectRow,
+  ROLES,
+} from '@nesting/contract';
 import { insertProject } from '../src/db/queries/projects';
+import { configOf, DatabaseNewer, migrate, openDb, ROUTES, settleStarts } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -27,37 +46,77 @@ async function checkNow(id: string): Promise<{ check: CheckRow; findings: readon
   await t.world.checks.idle();
   const { newest } = (await (await t.ask('lead', 'GET', `/api/projects/${id}/checks`)).json()) as ChecksOfProject;
   expect(newest?.id).toBe(asked.id);
-  return { check: newest as CheckRow, findings: ((await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none`)).json()) as FindingList).rows };
+  return {
+    check: newest as CheckRow,
+    findings: ((await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none`)).json()) as FindingList)
+      .rows,
+  };
 }
 
 describe('who may do what', () => {
-  const concrete = (address: string) => address.replace(':id', '00000000-0000-4000-8000-000000000000').replace(':number', '26999');
+  const concrete = (address: string) =>
+    address.replace(':id', '00000000-0000-4000-8000-000000000000').replace(':number', '26999');
   // Signing out would end the sessions the others ask with.
-  const cases = ROUTES.filter((r) => r.path !== '/api/auth/sign-out').flatMap((route) => [null, ...ROLES].map((who) => ({ route, who })));
+  const cases = ROUTES.filter((r) => r.path !== '/api/auth/sign-out').flatMap((route) =>
+    [null, ...ROLES].map((who) => ({ route, who })),
+  );
 
   test('every route says who may use it', () => {
     expect(ROUTES.length).toBeGreaterThan(15);
-    expect(ROUTES.filter((r) => r.roles === 'anyone').map((r) => r.path).sort()).toEqual(['/api/access/accept', '/api/access/forgot', '/api/access/link', '/api/auth/sign-in/email', '/api/auth/sign-out', '/api/demo/sign-in', '/api/entrance', '/api/yours']);
-    expect(ROUTES.filter((r) => r.method !== 'GET' && r.roles !== 'anyone' && r.roles.includes('lead') && !r.path.startsWith('/api/me/'))).toEqual([]);
+    expect(
+      ROUTES.filter((r) => r.roles === 'anyone')
+        .map((r) => r.path)
+        .sort(),
+    ).toEqual([
+      '/api/access/accept',
+      '/api/access/forgot',
+      '/api/access/link',
+      '/api/auth/sign-in/email',
+      '/api/auth/sign-out',
+      '/api/demo/sign-in',
+      '/api/entrance',
+      '/api/yours',
+    ]);
+    expect(
+      ROUTES.filter(
+        (r) => r.method !== 'GET' && r.roles !== 'anyone' && r.roles.includes('lead') && !r.path.startsWith('/api/me/'),
+      ),
+    ).toEqual([]);
   });
 
-  test.each(cases.map((c) => [`${c.route.method} ${c.route.path}`, c.who ?? 'nobody', c] as const))('%s as %s', async (_route, _who, { route, who }) => {
-    const { status } = await t.ask(who, route.method, concrete(route.path), route.method === 'GET' ? undefined : {});
-    const may = route.roles === 'anyone' || (who !== null && route.roles.includes(who));
-    if (may) expect([401, 403]).not.toContain(status);
-    else expect(status).toBe(who === null ? 401 : 403);
-  });
+  test.each(cases.map((c) => [`${c.route.method} ${c.route.path}`, c.who ?? 'nobody', c] as const))(
+    '%s as %s',
+    async (_route, _who, { route, who }) => {
+      const { status } = await t.ask(who, route.method, concrete(route.path), route.method === 'GET' ? undefined : {});
+      const may = route.roles === 'anyone' || (who !== null && route.roles.includes(who));
+      if (may) expect([401, 403]).not.toContain(status);
+      else expect(status).toBe(who === null ? 401 : 403);
+    },
+  );
 
   test('a request from another site is refused', async () => {
-    const response = await t.app.request('/api/projects', { method: 'POST', headers: { origin: 'https://evil.example', 'content-type': 'text/plain' }, body: '{}' });
+    const response = await t.app.request('/api/projects', {
+      method: 'POST',
+      headers: { origin: 'https://evil.example', 'content-type': 'text/plain' },
+      body: '{}',
+    });
     expect(response.status).toBe(403);
   });
 
   test('a wrong password, nobody, and somebody retired are not let in', async () => {
-    const sign = (email: string, password: string) => t.ask(null, 'POST', '/api/auth/sign-in/email', { email, password });
+    const sign = (email: string, password: string) =>
+      t.ask(null, 'POST', '/api/auth/sign-in/email', { email, password });
     expect((await sign('artist@tallow-street.example', 'wrong password')).status).toBe(401);
     expect((await sign('nobody@tallow-street.example', 'wrong password')).status).toBe(401);
-    expect((await t.ask(null, 'POST', '/api/auth/sign-up/email', { email: 'me@x.example', password: 'long enough 123', name: 'Me' })).status).toBeGreaterThanOrEqual(400);
+    expect(
+      (
+        await t.ask(null, 'POST', '/api/auth/sign-up/email', {
+          email: 'me@x.example',
+          password: 'long enough 123',
+          name: 'Me',
+        })
+      ).status,
+    ).toBeGreaterThanOrEqual(400);
     expect((await t.ask('artist', 'GET', '/api/me')).status).toBe(200);
     await t.world.db.query("update person set retired = true where role = 'artist'");
     expect((await t.ask('artist', 'GET', '/api/me')).status).toBe(401);
@@ -71,21 +130,33 @@ describe('who may do what', () => {
 
 describe('numbers', () => {
   test('a number is offered again to whoever holds it, and given back by leaving', async () => {
-    const hold = async () => ((await (await t.ask('coordinator', 'POST', '/api/numbers/hold', { year: 2032 })).json()) as { number: string }).number;
+    const hold = async () =>
+      ((await (await t.ask('coordinator', 'POST', '/api/numbers/hold', { year: 2032 })).json()) as { number: string })
+        .number;
     expect([await hold(), await hold()]).toEqual(['32001', '32001']);
     expect((await t.ask('coordinator', 'DELETE', '/api/numbers/hold/32001')).status).toBe(204);
     expect(await hold()).toBe('32001');
   });
 
   test('a number somebody else holds, and one that is taken, are refused', async () => {
-    await t.world.db.query("insert into number_hold (number, person_id, until) values ('33001', $1, now() + interval '1 hour')", [t.people.artist]);
-    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('33001')))).toEqual([409, 'number-held']);
+    await t.world.db.query(
+      "insert into number_hold (number, person_id, until) values ('33001', $1, now() + interval '1 hour')",
+      [t.people.artist],
+    );
+    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('33001')))).toEqual([
+      409,
+      'number-held',
+    ]);
     await started('33002');
-    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('33002', { title: 'Another' })))).toEqual([409, 'number-taken']);
+    expect(
+      await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('33002', { title: 'Another' }))),
+    ).toEqual([409, 'number-taken']);
   });
 
   test('twenty starts of one number at once make one project', async () => {
-    const all = await Promise.all(Array.from({ length: 20 }, () => t.ask('coordinator', 'POST', '/api/projects', startOf('33050'))));
+    const all = await Promise.all(
+      Array.from({ length: 20 }, () => t.ask('coordinator', 'POST', '/api/projects', startOf('33050'))),
+    );
     expect(all.map((r) => r.status).sort()).toEqual([201, ...Array.from({ length: 19 }, () => 409)]);
     expect(readdirSync(t.studio).filter((n) => n.includes('33050'))).toEqual(['33050_MSW_piece-33050']);
   });
@@ -97,11 +168,27 @@ describe('a start', () => {
     const root = inStudio('34001_MSW_cloud-cabinet');
     expect(readFileSync(path.join(root, '34001_brief.md'), 'utf8')).toBe('# Cloud Cabinet {nobody}\n');
     expect(existsSync(path.join(root, '02_pieces/window-B'))).toBe(true);
-    expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({ project: project.id, template: { id: 'window-piece', edition: 1 }, values: { windows: ['A', 'B'] } });
+    expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({
+      project: project.id,
+      template: { id: 'window-piece', edition: 1 },
+      values: { windows: ['A', 'B'] },
+    });
     await t.world.checks.idle();
-    const [row] = ((await (await t.ask('lead', 'GET', '/api/projects')).json()) as ProjectList).rows.filter((p) => p.id === project.id);
-    expect(row).toMatchObject({ state: 'running', client: 'MSW', check: { counts: { must: 0, should: 0, note: 0 }, files: 1 } });
-    expect((await t.world.db.query("select params from activity where what = 'project-started' and project_id = $1", [project.id])).rows).toHaveLength(1);
+    const [row] = ((await (await t.ask('lead', 'GET', '/api/projects')).json()) as ProjectList).rows.filter(
+      (p) => p.id === project.id,
+    );
+    expect(row).toMatchObject({
+      state: 'running',
+      client: 'MSW',
+      check: { counts: { must: 0, should: 0, note: 0 }, files: 1 },
+    });
+    expect(
+      (
+        await t.world.db.query("select params from activity where what = 'project-started' and project_id = $1", [
+          project.id,
+        ])
+      ).rows,
+    ).toHaveLength(1);
   });
 
   test.each([
@@ -120,16 +207,36 @@ describe('a start', () => {
 
   test('a folder that appears between preview and writing is not touched, and the number stays free', async () => {
     mkdirSync(inStudio('34002_MSW_piece-34002/theirs'), { recursive: true });
-    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('34002')))).toEqual([409, 'folder-exists']);
+    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', startOf('34002')))).toEqual([
+      409,
+      'folder-exists',
+    ]);
     expect(readdirSync(inStudio('34002_MSW_piece-34002'))).toEqual(['theirs']);
     expect((await t.world.db.query("select 1 from project where number = '34002'")).rowCount).toBe(0);
-    const look = await (await t.ask('coordinator', 'POST', '/api/projects/look', { number: '34002', volume: 'studio', folder: '34002_MSW_piece-34002' })).json();
-    expect(look).toEqual({ numberTaken: false, numberHeldBy: null, numberReserved: null, numberNote: null, folderTaken: false, folderOnDisk: true });
+    const look = await (
+      await t.ask('coordinator', 'POST', '/api/projects/look', {
+        number: '34002',
+        volume: 'studio',
+        folder: '34002_MSW_piece-34002',
+      })
+    ).json();
+    expect(look).toEqual({
+      numberTaken: false,
+      numberHeldBy: null,
+      numberReserved: null,
+      numberNote: null,
+      folderTaken: false,
+      folderOnDisk: true,
+    });
   });
 
   test('a volume that is not mounted, not there, or not configured is said', async () => {
-    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('34003'), volume: 'away' }))).toEqual([503, 'volume-missing']);
-    expect(await refusal(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('34003'), volume: '../etc' }))).toEqual([404, 'no-volume']);
+    expect(
+      await refusal(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('34003'), volume: 'away' })),
+    ).toEqual([503, 'volume-missing']);
+    expect(
+      await refusal(await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('34003'), volume: '../etc' })),
+    ).toEqual([404, 'no-volume']);
   });
 
   test('a full volume: what was half written is taken back, and it is said', async () => {
@@ -153,7 +260,9 @@ describe('a start', () => {
       expect((await full.world.db.query('select 1 from project')).rowCount).toBe(0);
       if (mounted) {
         execFileSync('mount', ['-o', 'remount,ro', small]);
-        expect((await refusal(await full.ask('coordinator', 'POST', '/api/projects', startOf('34005'))))[1]).toBe('volume-read-only');
+        expect((await refusal(await full.ask('coordinator', 'POST', '/api/projects', startOf('34005'))))[1]).toBe(
+          'volume-read-only',
+        );
       }
     } finally {
       await full.close();
@@ -163,7 +272,23 @@ describe('a start', () => {
 
   test('a start that a crash cut short is taken back at the next boot; one that was whole is kept', async () => {
     const { db } = t.world;
-    const claim = (id: string, number: string, folder: string) => insertProject(db, { id, number, client: null, title: '', template: 'window-piece', edition: 1, conventions: {}, adjusted: {}, own: {}, settings: {}, values: {}, volume: 'studio', folder, person: t.people.coordinator });
+    const claim = (id: string, number: string, folder: string) =>
+      insertProject(db, {
+        id,
+        number,
+        client: null,
+        title: '',
+        template: 'window-piece',
+        edition: 1,
+        conventions: {},
+        adjusted: {},
+        own: {},
+        settings: {},
+        values: {},
+        volume: 'studio',
+        folder,
+        person: t.people.coordinator,
+      });
     const cut = '00000000-0000-4000-8000-00000000000a';
     const whole = '00000000-0000-4000-8000-00000000000b';
     await claim(cut, '34006', '34006_x');
@@ -172,7 +297,9 @@ describe('a start', () => {
     mkdirSync(inStudio('34007_x/.nesting'), { recursive: true });
     writeFileSync(inStudio('34007_x/.nesting/project.json'), JSON.stringify({ project: whole }));
     await settleStarts(t.world);
-    expect((await db.query("select number, state from project where number in ('34006', '34007')")).rows).toEqual([{ number: '34007', state: 'running' }]);
+    expect((await db.query("select number, state from project where number in ('34006', '34007')")).rows).toEqual([
+      { number: '34007', state: 'running' },
+    ]);
     expect(readdirSync(t.studio).filter((n) => n.startsWith('.nesting'))).toEqual([]);
     expect((await db.query("select 1 from activity where what = 'start-taken-back'")).rowCount).toBe(1);
   });
@@ -204,16 +331,21 @@ describe('a check', () => {
     renameSync(inStudio('35002_MSW_piece-35002'), inStudio('elsewhere'));
     const { check } = await checkNow(project.id);
     expect(check).toMatchObject({ state: 'failed', said: [expect.stringContaining('moved, renamed or removed')] });
-    const { done } = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/checks`)).json()) as ChecksOfProject;
+    const { done } = (await (
+      await t.ask('lead', 'GET', `/api/projects/${project.id}/checks`)
+    ).json()) as ChecksOfProject;
     expect(done?.state).toBe('done');
   });
 
   test('a project that became a link is not followed, and no path leads out of one', async () => {
     const project = await started('35003');
     await t.world.checks.idle();
-    const folder = (at: string) => t.ask('artist', 'GET', `/api/projects/${project.id}/folder?path=${encodeURIComponent(at)}`);
+    const folder = (at: string) =>
+      t.ask('artist', 'GET', `/api/projects/${project.id}/folder?path=${encodeURIComponent(at)}`);
     symlinkSync('/etc', inStudio('35003_MSW_piece-35003/out'));
-    expect(((await (await folder('')).json()) as { files: { name: string }[] }).files.map((f) => f.name)).toEqual(['35003_brief.md']);
+    expect(((await (await folder('')).json()) as { files: { name: string }[] }).files.map((f) => f.name)).toEqual([
+      '35003_brief.md',
+    ]);
     expect(await refusal(await folder('../34001_MSW_cloud-cabinet'))).toEqual([400, 'path-refused']);
     expect(await refusal(await folder('/etc'))).toEqual([400, 'path-refused']);
     expect(await refusal(await folder('out'))).toEqual([404, 'path-link']);
@@ -228,36 +360,66 @@ describe('what is looked at', () => {
   test('templates, registers, volumes and who one is', async () => {
     const get = async (address: string) => (await t.ask('lead', 'GET', address)).json();
     expect(await get('/api/me')).toMatchObject({ name: 'The lead', initials: 'LE', role: 'lead', demo: false });
-    expect(await get('/api/templates')).toMatchObject([{ id: 'window-piece', edition: 1, projects: expect.any(Number), template: { name: 'Window piece' } }]);
+    expect(await get('/api/templates')).toMatchObject([
+      { id: 'window-piece', edition: 1, projects: expect.any(Number), template: { name: 'Window piece' } },
+    ]);
     expect(await get('/api/registers')).toMatchObject({ clients: [{ code: 'MSW' }, { code: 'QHT' }], banned: [] });
-    expect(await get('/api/volumes')).toMatchObject([{ name: 'studio', state: 'ready', freeBytes: expect.any(Number) }, { name: 'away', state: 'missing', freeBytes: null }]);
-    expect(await (await t.app.request('/api/entrance')).json()).toEqual({ demo: false, empty: false, mails: false, people: [] });
+    expect(await get('/api/volumes')).toMatchObject([
+      { name: 'studio', state: 'ready', freeBytes: expect.any(Number) },
+      { name: 'away', state: 'missing', freeBytes: null },
+    ]);
+    expect(await (await t.app.request('/api/entrance')).json()).toEqual({
+      demo: false,
+      empty: false,
+      mails: false,
+      people: [],
+    });
   });
 
   test('findings come in pages, counted under every filter; folders with their counts', async () => {
     const project = await started('37001');
     const root = inStudio('37001_MSW_piece-37001');
-    for (let n = 0; n < 25; n++) writeFileSync(path.join(root, `loose ${String(n).padStart(2, '0')}.txt`), 'x'.repeat(n));
+    for (let n = 0; n < 25; n++)
+      writeFileSync(path.join(root, `loose ${String(n).padStart(2, '0')}.txt`), 'x'.repeat(n));
     const { findings } = await checkNow(project.id);
     expect(findings).toHaveLength(25);
-    const page = async (from: number) => ((await (await t.ask('lead', 'GET', `/api/projects/${project.id}/findings?from=${from}&limit=10`)).json()) as FindingList).rows.map((f) => f.path);
+    const page = async (from: number) =>
+      (
+        (await (
+          await t.ask('lead', 'GET', `/api/projects/${project.id}/findings?from=${from}&limit=10`)
+        ).json()) as FindingList
+      ).rows.map((f) => f.path);
     expect([...(await page(0)), ...(await page(10)), ...(await page(20))]).toEqual(findings.map((f) => f.path));
     expect((await t.ask('lead', 'GET', `/api/projects/${project.id}/findings?limit=100000`)).status).toBe(400);
-    const folders = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folders`)).json()) as { path: string; files: number; bytes: number }[];
+    const folders = (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folders`)).json()) as {
+      path: string;
+      files: number;
+      bytes: number;
+    }[];
     expect(folders.find((f) => f.path === '')).toMatchObject({ files: 26, state: 'planned' });
     expect(folders.map((f) => f.path)).toEqual([...folders.map((f) => f.path)].sort());
   });
 
   test('asking for a check while one waits gives that one', async () => {
     const project = await started('37003');
-    const asked = await Promise.all([1, 2, 3].map(async () => ((await (await t.ask('artist', 'POST', `/api/projects/${project.id}/checks`, {})).json()) as CheckRow).id));
+    const asked = await Promise.all(
+      [1, 2, 3].map(
+        async () =>
+          ((await (await t.ask('artist', 'POST', `/api/projects/${project.id}/checks`, {})).json()) as CheckRow).id,
+      ),
+    );
     await t.world.checks.idle();
     expect(new Set(asked).size).toBeLessThanOrEqual(2);
   });
 
   test('a folder’s files are those of this moment', async () => {
     const project = await started('37005');
-    const list = async () => ((await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=02_pieces/window-A`)).json()) as { files: { name: string; size: number }[] }).files;
+    const list = async () =>
+      (
+        (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=02_pieces/window-A`)).json()) as {
+          files: { name: string; size: number }[];
+        }
+      ).files;
     expect(await list()).toEqual([]);
     writeFileSync(inStudio('37005_MSW_piece-37005/02_pieces/window-A/new.png'), '12345');
     expect(await list()).toMatchObject([{ name: 'new.png', size: 5 }]);
@@ -266,17 +428,36 @@ describe('what is looked at', () => {
 });
 
 describe('an installation given by hand', () => {
-  const admin = (args: readonly string[], input = '') => spawnSync(process.execPath, ['dist/admin.js', ...args], { input, encoding: 'utf8', env: { ...process.env, NESTING_DATABASE: t.config.databaseUrl } });
+  const admin = (args: readonly string[], input = '') =>
+    spawnSync(process.execPath, ['dist/admin.js', ...args], {
+      input,
+      encoding: 'utf8',
+      env: { ...process.env, NESTING_DATABASE: t.config.databaseUrl },
+    });
 
   test('a person, an edition and lists are taken in once, and refused in a line where they cannot be', () => {
-    expect(admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AQ', 'artist'], 'a long password indeed\n')).toMatchObject({ status: 0 });
-    expect(admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AZ', 'artist'], 'a long password indeed\n')).toMatchObject({ status: 2, stderr: expect.stringContaining('e-mail address or these initials') });
-    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'boss'], 'a long password indeed\n').stderr).toContain('with a role of');
-    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'lead'], 'short\n').stderr).toContain('at least 12 characters');
+    expect(
+      admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AQ', 'artist'], 'a long password indeed\n'),
+    ).toMatchObject({ status: 0 });
+    expect(
+      admin(['person', 'Ada Quill', 'ada@tallow-street.example', 'AZ', 'artist'], 'a long password indeed\n'),
+    ).toMatchObject({ status: 2, stderr: expect.stringContaining('e-mail address or these initials') });
+    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'boss'], 'a long password indeed\n').stderr).toContain(
+      'with a role of',
+    );
+    expect(admin(['person', 'Ben', 'ben@x.example', 'BX', 'lead'], 'short\n').stderr).toContain(
+      'at least 12 characters',
+    );
     expect(admin(['template', 'demo/templates/facade-show.nest.json']).stdout).toContain('edition 3, is in force');
-    expect(admin(['template', 'demo/templates/facade-show.nest.json'])).toMatchObject({ status: 2, stderr: expect.stringContaining('raise the number') });
+    expect(admin(['template', 'demo/templates/facade-show.nest.json'])).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('raise the number'),
+    });
     expect(admin(['registers', 'demo/registers.json']).status).toBe(0);
-    expect(admin(['registers', 'package.json'])).toMatchObject({ status: 2, stderr: expect.stringContaining('none of the lists') });
+    expect(admin(['registers', 'package.json'])).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('none of the lists'),
+    });
     expect(admin(['template', 'README.md'])).toMatchObject({ status: 2, stderr: expect.stringContaining('not JSON') });
   });
 });
@@ -290,7 +471,10 @@ describe('what goes wrong around it', () => {
       await t.world.db.query(`alter database ${name} allow_connections false`);
       await t.world.db.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name]);
       expect(await refusal(await own.ask('lead', 'GET', '/api/projects'))).toEqual([503, 'database-away']);
-      expect(await refusal(await own.ask('coordinator', 'POST', '/api/projects', startOf('36001')))).toEqual([503, 'database-away']);
+      expect(await refusal(await own.ask('coordinator', 'POST', '/api/projects', startOf('36001')))).toEqual([
+        503,
+        'database-away',
+      ]);
       expect(readdirSync(own.studio)).toEqual([]);
       await t.world.db.query(`alter database ${name} allow_connections true`);
       expect((await own.ask('lead', 'GET', '/api/projects')).status).toBe(200);
@@ -310,18 +494,41 @@ describe('what goes wrong around it', () => {
   test('requests that are no JSON, too large, or of another form are answered', async () => {
     const origin = new URL(t.config.publicUrl).origin;
     expect((await t.ask('coordinator', 'POST', '/api/projects', { template: 7 })).status).toBe(400);
-    expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('36002', { title: 'x'.repeat(5_000_000) }))).status).toBe(413);
+    expect(
+      (await t.ask('coordinator', 'POST', '/api/projects', startOf('36002', { title: 'x'.repeat(5_000_000) }))).status,
+    ).toBe(413);
     expect((await t.app.request('/api/nothing', { headers: { origin } })).status).toBe(404);
     expect((await t.ask('lead', 'GET', '/api/projects/not-an-id')).status).toBe(404);
   });
 
-  const env = { NESTING_DATABASE: 'postgres://x', NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: 'studio=/srv/studio' };
+  const env = {
+    NESTING_DATABASE: 'postgres://x',
+    NESTING_SECRET: 'x'.repeat(40),
+    NESTING_VOLUMES: 'studio=/srv/studio',
+  };
   test.each([
     ['no database', { NESTING_DATABASE: '' }, 'NESTING_DATABASE'],
     ['a short secret', { NESTING_SECRET: 'short' }, '32 characters'],
-    ['other machines without HTTPS', { NESTING_HOST: '0.0.0.0', NESTING_PUBLIC_URL: 'https://n.example' }, 'without HTTPS'],
-    ['a public address without HTTPS', { NESTING_HOST: '0.0.0.0', NESTING_BEHIND_PROXY: '1', NESTING_PUBLIC_URL: 'http://n.example' }, 'https:'],
-    ['a demo for other machines', { NESTING_DEMO: '1', NESTING_HOST: '0.0.0.0', NESTING_BEHIND_PROXY: '1', NESTING_PUBLIC_URL: 'https://n.example' }, 'this machine alone'],
+    [
+      'other machines without HTTPS',
+      { NESTING_HOST: '0.0.0.0', NESTING_PUBLIC_URL: 'https://n.example' },
+      'without HTTPS',
+    ],
+    [
+      'a public address without HTTPS',
+      { NESTING_HOST: '0.0.0.0', NESTING_BEHIND_PROXY: '1', NESTING_PUBLIC_URL: 'http://n.example' },
+      'https:',
+    ],
+    [
+      'a demo for other machines',
+      {
+        NESTING_DEMO: '1',
+        NESTING_HOST: '0.0.0.0',
+        NESTING_BEHIND_PROXY: '1',
+        NESTING_PUBLIC_URL: 'https://n.example',
+      },
+      'this machine alone',
+    ],
     ['the root as a volume', { NESTING_VOLUMES: 'all=/' }, 'below the root'],
     ['a relative volume', { NESTING_VOLUMES: 'all=here' }, 'whole path'],
     ['a certificate without its key', { NESTING_TLS_CERT: '/x' }, 'go together'],

@@ -1,4 +1,7 @@
-/** A world for one test file: its own database on the tests' cluster, its own volumes, people of each role, the application in memory. */
+/**
+ * A world for one test file: its own database on the tests' cluster, its own volumes, people of each role, the
+ * application in memory.
+ */
 import { randomUUID } from 'node:crypto';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,7 +12,19 @@ import { NO_REGISTERS } from '@nesting/core';
 import type { Hono } from 'hono';
 import pg from 'pg';
 import { pino } from 'pino';
-import { closeWorld, type Config, configOf, hashPassword, insertEdition, insertPerson, makeApp, makeAuth, openWorld, upsertRegisters, type World } from '../src/index';
+import {
+  type Config,
+  closeWorld,
+  configOf,
+  hashPassword,
+  insertEdition,
+  insertPerson,
+  makeApp,
+  makeAuth,
+  openWorld,
+  upsertRegisters,
+  type World,
+} from '../src/index';
 
 export const PASSWORD = 'a long enough password';
 const repo = process.cwd();
@@ -39,8 +54,17 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
   mkdirSync(studio);
   const worker = new URL(`file://${repo}/dist/check-worker.js`);
   const config = configOf(
-    { NESTING_DATABASE: base.replace(/\/[^/]*$/, `/${database}`), NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: `studio=${studio};away=${path.join(home, 'away')}`, ...env },
-    { webFolder: path.join(repo, 'packages/web/dist'), migrations: path.join(repo, 'packages/server/src/db/migrations'), worker },
+    {
+      NESTING_DATABASE: base.replace(/\/[^/]*$/, `/${database}`),
+      NESTING_SECRET: 'x'.repeat(40),
+      NESTING_VOLUMES: `studio=${studio};away=${path.join(home, 'away')}`,
+      ...env,
+    },
+    {
+      webFolder: path.join(repo, 'packages/web/dist'),
+      migrations: path.join(repo, 'packages/server/src/db/migrations'),
+      worker,
+    },
   );
   const world = await openWorld(config, silent);
   const app = makeApp(world, makeAuth(world.db, config), silent);
@@ -54,15 +78,33 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
     return known;
   };
   const ask: TestWorld['ask'] = async (who, method, address, body) => {
-    const headers: Record<string, string> = { origin, ...(who !== null && { cookie: await cookieOf(who) }), ...(body !== undefined && { 'content-type': 'application/json' }) };
+    const headers: Record<string, string> = {
+      origin,
+      ...(who !== null && { cookie: await cookieOf(who) }),
+      ...(body !== undefined && { 'content-type': 'application/json' }),
+    };
     return app.request(address, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) });
   };
   const send: TestWorld['send'] = async (who, method, address, body) => {
-    const headers: Record<string, string> = { origin, cookie: await cookieOf(who), ...(body instanceof Uint8Array && { 'content-type': 'application/octet-stream' }) };
-    return app.request(address, { method, headers, ...(body !== undefined && { body: body instanceof Uint8Array ? Buffer.from(body) : body }) });
+    const headers: Record<string, string> = {
+      origin,
+      cookie: await cookieOf(who),
+      ...(body instanceof Uint8Array && { 'content-type': 'application/octet-stream' }),
+    };
+    return app.request(address, {
+      method,
+      headers,
+      ...(body !== undefined && { body: body instanceof Uint8Array ? Buffer.from(body) : body }),
+    });
   };
   return {
-    world, app, config, studio, people, ask, send,
+    world,
+    app,
+    config,
+    studio,
+    people,
+    ask,
+    send,
     close: async () => {
       await world.checks.idle();
       await closeWorld(world);
@@ -73,7 +115,11 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
 }
 
 async function signIn(app: Hono, origin: string, email: string): Promise<string> {
-  const response = await app.request('/api/auth/sign-in/email', { method: 'POST', headers: { origin, 'content-type': 'application/json' }, body: JSON.stringify({ email, password: PASSWORD }) });
+  const response = await app.request('/api/auth/sign-in/email', {
+    method: 'POST',
+    headers: { origin, 'content-type': 'application/json' },
+    body: JSON.stringify({ email, password: PASSWORD }),
+  });
   if (!response.ok) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
   return (response.headers.get('set-cookie') ?? '').split(';')[0] as string;
 }
@@ -89,14 +135,36 @@ let hashed: Promise<string> | null = null;
 async function seed({ db }: World, bare: boolean): Promise<Record<Role, string>> {
   hashed ??= hashPassword(PASSWORD);
   const hash = await hashed;
-  const person = (role: Role) => insertPerson(db, { name: `The ${role}`, email: `${role}@tallow-street.example`, initials: role.slice(0, 2).toUpperCase(), role, hash });
-  const people = { coordinator: await person('coordinator'), artist: await person('artist'), lead: await person('lead') };
+  const person = (role: Role) =>
+    insertPerson(db, {
+      name: `The ${role}`,
+      email: `${role}@tallow-street.example`,
+      initials: role.slice(0, 2).toUpperCase(),
+      role,
+      hash,
+    });
+  const people = {
+    coordinator: await person('coordinator'),
+    artist: await person('artist'),
+    lead: await person('lead'),
+  };
   if (bare) return people;
-  await upsertRegisters(db, { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Quillhaven Harbour Trust' }, { code: 'MSW', name: 'Museum of Small Weather' }] });
+  await upsertRegisters(db, {
+    ...NO_REGISTERS,
+    clients: [
+      { code: 'QHT', name: 'Quillhaven Harbour Trust' },
+      { code: 'MSW', name: 'Museum of Small Weather' },
+    ],
+  });
   const parsed = parseTemplate(readFileSync(path.join(repo, 'demo/templates/window-piece.nest.json'), 'utf8'));
   if (!parsed.ok) throw new Error(parsed.faults[0]);
   await insertEdition(db, parsed.value, new Map([['starters/window-brief.md', Buffer.from('# {title} {nobody}\n')]]));
   return people;
 }
 
-export const startOf = (number: string, more: Record<string, unknown> = {}) => ({ template: 'window-piece', edition: 1, volume: 'studio', values: { number, title: `Piece ${number}`, client: 'MSW', windows: 'A..B', ...more } });
+export const startOf = (number: string, more: Record<string, unknown> = {}) => ({
+  template: 'window-piece',
+  edition: 1,
+  volume: 'studio',
+  values: { number, title: `Piece ${number}`, client: 'MSW', windows: 'A..B', ...more },
+});

@@ -7,9 +7,9 @@ import './app/use-look';
 import { api, isSignedOut, troubleOf } from './app/api';
 import { Shell } from './app/shell';
 import { store } from './app/store';
-import { GalleryPage } from './features/templates/gallery-page';
 import { ProjectsPage } from './features/projects/list-page';
 import { SignInPage } from './features/sign-in/sign-in-page';
+import { GalleryPage } from './features/templates/gallery-page';
 import { Empty, Tips, Trouble } from './ui/ui';
 
 const startPage = () => import('./features/start/start-page').then((m) => ({ default: m.StartPage }));
@@ -18,7 +18,8 @@ const conventionsPage = () => import('./features/conventions/list-page').then((m
 const editorPage = () => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage }));
 const learnPage = () => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage }));
 const namesPage = () => import('./features/names/names-page').then((m) => ({ default: m.NamesPage }));
-const templateEditorPage = () => import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage }));
+const templateEditorPage = () =>
+  import('./features/templates/editor/editor-page').then((m) => ({ default: m.TemplateEditorPage }));
 const printPage = () => import('./features/templates/print-page').then((m) => ({ default: m.PrintPage }));
 const derivePage = () => import('./features/templates/derive-page').then((m) => ({ default: m.DerivePage }));
 const takeInPage = () => import('./features/rule-set/take-in-page').then((m) => ({ default: m.TakeInPage }));
@@ -45,10 +46,13 @@ const findingsPaperPage = () => import('./features/checks/paper-pages').then((m)
 const personPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.PersonPaperPage }));
 const yoursPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.YoursPage }));
 const severalPage = () => import('./features/start/several-page').then((m) => ({ default: m.SeveralPage }));
-const sheetPrintPage = () => import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage }));
+const sheetPrintPage = () =>
+  import('./features/projects/sheet-print-page').then((m) => ({ default: m.SheetPrintPage }));
 const templatePage = () => import('./features/templates/template-page').then((m) => ({ default: m.TemplatePage }));
 
-/** Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be. */
+/**
+ * Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be.
+ */
 function Door() {
   const { data: me, error, isError, refetch } = api.useMeQuery();
   if (isError && isSignedOut(error)) return <SignInPage />;
@@ -59,7 +63,14 @@ function Door() {
 /** A page with a script of its own; `load` lets it be fetched before it is drawn. */
 function later(load: () => Promise<{ default: ComponentType }>) {
   const Page = lazy(load);
-  return { element: <Suspense fallback={null}><Page /></Suspense>, handle: { load } };
+  return {
+    element: (
+      <Suspense fallback={null}>
+        <Page />
+      </Suspense>
+    ),
+    handle: { load },
+  };
 }
 
 const routes: RouteObject[] = [
@@ -106,17 +117,31 @@ const routes: RouteObject[] = [
       { path: 'checks/mine', ...later(minePage) },
       { path: 'checks/exceptions', ...later(exceptionsPage) },
       { path: 'checks/paper/:initials', ...later(personPaperPage) },
-      { path: '*', element: <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty> },
+      {
+        path: '*',
+        element: (
+          <Empty title="There is nothing at this address">Ctrl K finds any project, template, client or person.</Empty>
+        ),
+      },
     ],
   },
 ];
 
 // The page of this address is fetched beside the question who is there, not after its answer.
-for (const { route } of matchRoutes(routes, location.pathname) ?? []) void (route.handle as { load?: () => Promise<unknown> } | undefined)?.load?.().catch(() => undefined);
+for (const { route } of matchRoutes(routes, location.pathname) ?? [])
+  void (route.handle as { load?: () => Promise<unknown> } | undefined)?.load?.().catch(() => undefined);
 
-// Pages that are a click away are fetched once the first is there and nothing else is to do, so that a click waits for no script and the first page for no others.
-const soon = () => void Promise.all([projectPage, startPage, houseListPage, activityPage, conventionsPage, namesPage, templatePage].map((load) => load())).catch(() => undefined);
-addEventListener('load', () => setTimeout('requestIdleCallback' in globalThis ? () => requestIdleCallback(soon, { timeout: 4000 }) : soon, 1500));
+// Pages that are a click away are fetched once the first is there and nothing else is to do, so that a click waits for
+// no script and the first page for no others.
+const soon = () =>
+  void Promise.all(
+    [projectPage, startPage, houseListPage, activityPage, conventionsPage, namesPage, templatePage].map((load) =>
+      load(),
+    ),
+  ).catch(() => undefined);
+addEventListener('load', () =>
+  setTimeout('requestIdleCallback' in globalThis ? () => requestIdleCallback(soon, { timeout: 4000 }) : soon, 1500),
+);
 
 const router = createBrowserRouter(routes);
 

@@ -6,12 +6,37 @@ import { rowsOf } from '../src/features/templates/editor/rows';
 import { sampleOf, sampleValues } from '../src/features/templates/editor/sample';
 import { settingsFrom, settingsText } from '../src/features/templates/editor/settings-form';
 
-const root: FolderNode = { id: 'root', name: '{number}_{title:kebab}', numbering: { digits: 2, joiner: '_' }, folders: [{ id: 'a', name: 'paper', number: 1, mark: 'moss', folders: [{ id: 'b', name: 'quotes' }] }, { id: 'c', name: '{place}', onePer: { list: 'places', as: 'place' } }] };
-const template: Template = { format: 'nesting/template', formatVersion: 1, id: 't', name: 'T', fields: [{ key: 'title', type: 'text' }, { key: 'places', type: 'list', of: { type: 'letters' } }, { key: 'voice', type: 'choice', options: [{ code: 'spoken' }] }], conventions: [], root };
+const root: FolderNode = {
+  id: 'root',
+  name: '{number}_{title:kebab}',
+  numbering: { digits: 2, joiner: '_' },
+  folders: [
+    { id: 'a', name: 'paper', number: 1, mark: 'moss', folders: [{ id: 'b', name: 'quotes' }] },
+    { id: 'c', name: '{place}', onePer: { list: 'places', as: 'place' } },
+  ],
+};
+const template: Template = {
+  format: 'nesting/template',
+  formatVersion: 1,
+  id: 't',
+  name: 'T',
+  fields: [
+    { key: 'title', type: 'text' },
+    { key: 'places', type: 'list', of: { type: 'letters' } },
+    { key: 'voice', type: 'choice', options: [{ code: 'spoken' }] },
+  ],
+  conventions: [],
+  root,
+};
 
 describe('rows', () => {
   test('carry numbers, marks and depth; a closed folder hides what is in it', () => {
-    expect(rowsOf(template, root, new Set()).map((r) => [r.depth, r.prefix, r.node.name, r.mark])).toEqual([[0, '', root.name, null], [1, '01_', 'paper', 'moss'], [2, '', 'quotes', 'moss'], [1, '', '{place}', null]]);
+    expect(rowsOf(template, root, new Set()).map((r) => [r.depth, r.prefix, r.node.name, r.mark])).toEqual([
+      [0, '', root.name, null],
+      [1, '01_', 'paper', 'moss'],
+      [2, '', 'quotes', 'moss'],
+      [1, '', '{place}', null],
+    ]);
     expect(rowsOf(template, root, new Set(['a'])).map((r) => r.id)).toEqual(['root', 'a', 'c']);
   });
 });
@@ -32,9 +57,15 @@ describe('pasting', () => {
   });
 
   test('files are told and left out; broken JSON is taken line by line; numbers in front are numbers', () => {
-    expect(foldersFromText('a/b.txt\na/c/', new Set(), null)).toMatchObject({ files: 1, nodes: [{ name: 'a', folders: [{ name: 'c' }] }] });
+    expect(foldersFromText('a/b.txt\na/c/', new Set(), null)).toMatchObject({
+      files: 1,
+      nodes: [{ name: 'a', folders: [{ name: 'c' }] }],
+    });
     expect(foldersFromText('[nothing\nmore', new Set(), null).nodes).toHaveLength(2);
-    expect(foldersFromText('05_motion\n09_cache', new Set(), root).nodes).toMatchObject([{ name: 'motion', number: 5 }, { name: 'cache', number: 9 }]);
+    expect(foldersFromText('05_motion\n09_cache', new Set(), root).nodes).toMatchObject([
+      { name: 'motion', number: 5 },
+      { name: 'cache', number: 9 },
+    ]);
   });
 });
 

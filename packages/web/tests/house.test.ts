@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import type { BlockRow, NumberLine, TemplateRow } from '@nesting/contract';
 import { parseTemplate } from '@nesting/contract';
-import { type BlockEdition, compileTemplate, NO_REGISTERS, setFolder, takeUp, type Template } from '@nesting/core';
+import { type BlockEdition, compileTemplate, NO_REGISTERS, setFolder, type Template, takeUp } from '@nesting/core';
 import fc from 'fast-check';
 import { templateOfBlock } from '../src/features/blocks/as-template';
 import { lineWords } from '../src/features/house/numbers-page';
@@ -57,30 +57,59 @@ describe('tables in whatever form they come', () => {
     ['tabs and a mark in front', bytes('\ufeffa\tb\n1\tx, y\n'), '\t', 'UTF-8'],
     ['UTF-16', Buffer.from('\ufeffa;b\n1;x, y\n', 'utf16le'), ';', 'UTF-16'],
   ])('%s', (_name, given, separator, encoding) => {
-    expect(readTable(given)).toEqual({ cells: [['a', 'b'], ['1', 'x, y']], separator, encoding });
+    expect(readTable(given)).toEqual({
+      cells: [
+        ['a', 'b'],
+        ['1', 'x, y'],
+      ],
+      separator,
+      encoding,
+    });
   });
 
   test('an older Western encoding keeps its accents; bytes that are no text are no table', () => {
-    expect(readTable(Buffer.from('name\nM\xe9l\xe8ze\n', 'latin1'))).toMatchObject({ cells: [['name'], ['Mélèze']], encoding: 'Windows-1252' });
+    expect(readTable(Buffer.from('name\nM\xe9l\xe8ze\n', 'latin1'))).toMatchObject({
+      cells: [['name'], ['Mélèze']],
+      encoding: 'Windows-1252',
+    });
     expect(readTable(Uint8Array.from([80, 75, 3, 4, 0, 0, 0]))).toBeNull();
   });
 
   test('any bytes are a table or none, and never an exception', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 200 }), (given) => {
-      const table = readTable(given);
-      expect(table === null || Array.isArray(table.cells)).toBe(true);
-    }));
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 200 }), (given) => {
+        const table = readTable(given);
+        expect(table === null || Array.isArray(table.cells)).toBe(true);
+      }),
+    );
   });
 });
 
 describe('several starts from one table', () => {
   const expander = compileTemplate(facade, registers);
-  const rows = (...lines: string[]) => startRows(expander, facade, lines.map((l) => l.split(';')));
+  const rows = (...lines: string[]) =>
+    startRows(
+      expander,
+      facade,
+      lines.map((l) => l.split(';')),
+    );
 
   test('each line is judged alone; good ones say what they make, others why not', () => {
-    const { rows: all, unknown } = rows('Client;TITLE;Surfaces;Scenes;Telephone', 'QHT;One;west;s01..s02;1', 'ZZZ;Two;west;s01;2', ';Three;west;s01;3', ';;;;', 'QHT;Four;west;s01..s99999999;4');
+    const { rows: all, unknown } = rows(
+      'Client;TITLE;Surfaces;Scenes;Telephone',
+      'QHT;One;west;s01..s02;1',
+      'ZZZ;Two;west;s01;2',
+      ';Three;west;s01;3',
+      ';;;;',
+      'QHT;Four;west;s01..s99999999;4',
+    );
     expect(unknown).toEqual(['Telephone']);
-    expect(all.map((r) => [r.line, r.title, r.faults.length > 0])).toEqual([[2, 'One', false], [3, 'Two', true], [4, 'Three', true], [6, 'Four', true]]);
+    expect(all.map((r) => [r.line, r.title, r.faults.length > 0])).toEqual([
+      [2, 'One', false],
+      [3, 'Two', true],
+      [4, 'Three', true],
+      [6, 'Four', true],
+    ]);
     expect(all[0]?.folders).toBeGreaterThan(20);
     expect(all[1]?.faults.join(' ')).toContain('ZZZ');
   });
@@ -118,8 +147,26 @@ describe('a start otherwise than its template', () => {
 
 describe('numbers in words', () => {
   test('every state and event says what became of the number', () => {
-    const line = (change: Partial<NumberLine>): NumberLine => ({ number: '26001', n: 1, state: 'free', what: null, project: null, by: 'Ines', at: null, why: '', ...change });
-    const words = [line({ state: 'project', project: { id: 'x', folder: '26001_x' } }), line({ state: 'reserved', why: 'a fair' }), line({ state: 'held' }), line({ state: 'unexplained' }), ...(['given-back', 'expired', 'freed', 'released', 'passed-over'] as const).map((what) => line({ what, why: 'the start failed' }))].map(lineWords);
+    const line = (change: Partial<NumberLine>): NumberLine => ({
+      number: '26001',
+      n: 1,
+      state: 'free',
+      what: null,
+      project: null,
+      by: 'Ines',
+      at: null,
+      why: '',
+      ...change,
+    });
+    const words = [
+      line({ state: 'project', project: { id: 'x', folder: '26001_x' } }),
+      line({ state: 'reserved', why: 'a fair' }),
+      line({ state: 'held' }),
+      line({ state: 'unexplained' }),
+      ...(['given-back', 'expired', 'freed', 'released', 'passed-over'] as const).map((what) =>
+        line({ what, why: 'the start failed' }),
+      ),
+    ].map(lineWords);
     expect(new Set(words).size).toBe(words.length);
     expect(words.every((w) => w.length > 3)).toBe(true);
   });
@@ -132,15 +179,32 @@ describe('templates and blocks on screen', () => {
 
   test('a file of one name in another folder is another file; given where it stands it is its new content', () => {
     const holder = { id: 'h', name: 'h', starters: [{ id: 's', name: 'brief.md', from: 'starters/x/brief.md' }] };
-    const template: Template = { ...facade, root: { ...facade.root, starters: [{ id: 'r', name: 'brief.md', from: 'starters/brief.md' }], folders: [holder] } };
+    const template: Template = {
+      ...facade,
+      root: { ...facade.root, starters: [{ id: 'r', name: 'brief.md', from: 'starters/brief.md' }], folders: [holder] },
+    };
     expect(pathOfStarter(template, holder, 'brief.md')).toBe('starters/x/brief.md');
     expect(pathOfStarter(template, { id: 'other', name: 'o' }, 'brief.md')).toBe('starters/other/brief.md');
     expect(pathOfStarter(template, { id: 'other', name: 'o' }, 'new.md')).toBe('starters/new.md');
   });
 
   test('two editions as one tree: what is gone stands where it stood, and every change is told at its folder', () => {
-    const after: Template = { ...facade, root: { ...setFolder(facade.root, 'survey', { name: 'site' }), folders: (setFolder(facade.root, 'survey', { name: 'site' }).folders ?? []).filter((f) => f.id !== 'cache').concat({ id: 'fresh', name: 'fresh' }) } };
-    const badges = Object.fromEntries(comparedLines(facade, after, registers).flatMap((l) => (l.tree.badge && l.folder && ['survey', 'cache', 'fresh'].includes(l.folder.node.id) ? [[l.folder.node.id, [l.tree.badge, l.tree.state]]] : [])));
+    const after: Template = {
+      ...facade,
+      root: {
+        ...setFolder(facade.root, 'survey', { name: 'site' }),
+        folders: (setFolder(facade.root, 'survey', { name: 'site' }).folders ?? [])
+          .filter((f) => f.id !== 'cache')
+          .concat({ id: 'fresh', name: 'fresh' }),
+      },
+    };
+    const badges = Object.fromEntries(
+      comparedLines(facade, after, registers).flatMap((l) =>
+        l.tree.badge && l.folder && ['survey', 'cache', 'fresh'].includes(l.folder.node.id)
+          ? [[l.folder.node.id, [l.tree.badge, l.tree.state]]]
+          : [],
+      ),
+    );
     expect(badges).toEqual({ survey: ['renamed', 'there'], cache: ['gone', 'absent'], fresh: ['new', 'there'] });
     expect(comparedLines(facade, facade, registers).some((l) => l.tree.state !== 'planned')).toBe(false);
   });
@@ -151,10 +215,19 @@ describe('templates and blocks on screen', () => {
     const alone = templateOfBlock(row.id, row, [holder, holder]);
     expect(alone.fields.map((f) => f.key)).toEqual(facade.fields.map((f) => f.key));
     expect((row as unknown as BlockRow).folders.length).toBe(alone.root.folders?.length);
-    const held: Template = { ...facade, blocks: facade.blocks?.map((b) => (b.id === 'paperwork' ? { ...b, shared: { block: 'paperwork', edition: 1 }, folders: [...b.folders, { id: 'mine', name: 'mine' }] } : b)) };
+    const held: Template = {
+      ...facade,
+      blocks: facade.blocks?.map((b) =>
+        b.id === 'paperwork'
+          ? { ...b, shared: { block: 'paperwork', edition: 1 }, folders: [...b.folders, { id: 'mine', name: 'mine' }] }
+          : b,
+      ),
+    };
     const next: BlockEdition = { edition: 2, folders: [...row.folders, { id: 'theirs', name: 'theirs' }] };
     const taken = takeUp(held, 'paperwork', () => row.folders, next);
     expect(taken.clashes).toEqual([]);
-    expect(taken.template.blocks?.find((b) => b.id === 'paperwork')?.folders.map((f) => f.id)).toEqual(expect.arrayContaining(['mine', 'theirs', ...row.folders.map((f) => f.id)]));
+    expect(taken.template.blocks?.find((b) => b.id === 'paperwork')?.folders.map((f) => f.id)).toEqual(
+      expect.arrayContaining(['mine', 'theirs', ...row.folders.map((f) => f.id)]),
+    );
   });
 });

@@ -5,8 +5,18 @@ import { layoutNest, type NestNode } from '../src/nest/layout';
 
 const grow = (depth: number): fc.Arbitrary<NestNode> =>
   fc
-    .record({ size: fc.integer({ min: 1, max: 500 }), children: depth === 0 ? fc.constant<NestNode[]>([]) : fc.array(grow(depth - 1), { maxLength: 6 }) })
-    .map(({ size, children }) => ({ key: '', name: 'x', mark: null, state: 'planned' as const, size: size + children.reduce((n, c) => n + c.size, 0), children }));
+    .record({
+      size: fc.integer({ min: 1, max: 500 }),
+      children: depth === 0 ? fc.constant<NestNode[]>([]) : fc.array(grow(depth - 1), { maxLength: 6 }),
+    })
+    .map(({ size, children }) => ({
+      key: '',
+      name: 'x',
+      mark: null,
+      state: 'planned' as const,
+      size: size + children.reduce((n, c) => n + c.size, 0),
+      children,
+    }));
 const tree = grow(3);
 
 describe('the nest', () => {
@@ -21,14 +31,35 @@ describe('the nest', () => {
           expect(b.y + b.h).toBeLessThanOrEqual(height + 0.01);
         }
         const first = boxes.filter((b) => b.depth === 1);
-        for (const a of first) for (const b of first) if (a !== b) expect(a.x + a.w <= b.x + 0.01 || b.x + b.w <= a.x + 0.01 || a.y + a.h <= b.y + 0.01 || b.y + b.h <= a.y + 0.01).toBe(true);
+        for (const a of first)
+          for (const b of first)
+            if (a !== b)
+              expect(
+                a.x + a.w <= b.x + 0.01 ||
+                  b.x + b.w <= a.x + 0.01 ||
+                  a.y + a.h <= b.y + 0.01 ||
+                  b.y + b.h <= a.y + 0.01,
+              ).toBe(true);
       }),
     );
   });
 
   test('what has more in it is larger', () => {
-    const leaf = (key: string, size: number): NestNode => ({ key, name: key, mark: null, state: 'there', size, children: [] });
-    const boxes = layoutNest({ ...leaf('root', 110), children: [leaf('large', 100), leaf('small', 4)] }, 200, 100, 2, 2);
+    const leaf = (key: string, size: number): NestNode => ({
+      key,
+      name: key,
+      mark: null,
+      state: 'there',
+      size,
+      children: [],
+    });
+    const boxes = layoutNest(
+      { ...leaf('root', 110), children: [leaf('large', 100), leaf('small', 4)] },
+      200,
+      100,
+      2,
+      2,
+    );
     const area = (key: string) => boxes.filter((b) => b.node.key === key).map((b) => b.w * b.h)[0] ?? 0;
     expect(area('large')).toBeGreaterThan(2 * area('small'));
   });
@@ -47,7 +78,11 @@ describe('two names side by side', () => {
         const { before, after } = compareNames(a, b);
         expect(before.map((p) => p.text).join('')).toBe(a);
         expect(after.map((p) => p.text).join('')).toBe(b);
-        const same = (all: typeof before) => all.filter((p) => p.same).map((p) => p.text).join('');
+        const same = (all: typeof before) =>
+          all
+            .filter((p) => p.same)
+            .map((p) => p.text)
+            .join('');
         expect(same(before)).toBe(same(after));
       }),
     );

@@ -1,9 +1,24 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
-import {
-  CheckGround, type CheckInput, type CheckOutcome, checkListing, commonRoot, type Expansion, findingsCsv, findingsJson, findingsSarif, findingsText, foldersFrom, NO_REGISTERS, parseListing, type Registers, type Values, wordsFor,
-} from '@nesting/core';
 import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
+import {
+  CheckGround,
+  type CheckInput,
+  type CheckOutcome,
+  checkListing,
+  commonRoot,
+  type Expansion,
+  findingsCsv,
+  findingsJson,
+  findingsSarif,
+  findingsText,
+  foldersFrom,
+  NO_REGISTERS,
+  parseListing,
+  type Registers,
+  type Values,
+  wordsFor,
+} from '@nesting/core';
 import { checkOnDisk, readMarker } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, textOf, valuesOf } from '../input';
@@ -28,9 +43,18 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   const input = inputOf(options, second === undefined ? undefined : first, root);
   sayPlan(new CheckGround(input).expansion);
   const worker = new URL('./check-worker.js', import.meta.url);
-  const outcome = await checkOnDisk({ root, input: { ...input, now: Date.now() }, worker: existsSync(worker) ? worker : null, here: true, progress: (p) => progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`), ...(!options.namesOnly && { contents: { roots: [path.resolve(root)], known: [] } }) });
+  const outcome = await checkOnDisk({
+    root,
+    input: { ...input, now: Date.now() },
+    worker: existsSync(worker) ? worker : null,
+    here: true,
+    progress: (p) =>
+      progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`),
+    ...(!options.namesOnly && { contents: { roots: [path.resolve(root)], known: [] } }),
+  });
   progressLine('');
-  if (outcome.unseen.some((u) => u.path === '')) throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
+  if (outcome.unseen.some((u) => u.path === ''))
+    throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
   for (const u of outcome.unseen) process.stderr.write(`not seen: ${u.path} (${u.code})\n`);
   return outcome;
 }
@@ -55,8 +79,12 @@ function checkText(options: Options, listing: string): CheckOutcome {
 /** A plan that cannot be worked out would make everything on the disk look unplanned: that is no check. */
 function sayPlan(expansion: Expansion): void {
   const refused = expansion.diagnostics.filter((d) => d.weight === 'refused' && d.code !== 'path-over-budget');
-  if (expansion.rootName === '') throw new Unusable(`the plan cannot be worked out: ${refused.map((d) => wordsFor(d.code, d.params))[0] ?? 'the root has no name'} (give --values and --registers)`);
-  for (const d of refused.slice(0, 20)) process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
+  if (expansion.rootName === '')
+    throw new Unusable(
+      `the plan cannot be worked out: ${refused.map((d) => wordsFor(d.code, d.params))[0] ?? 'the root has no name'} (give --values and --registers)`,
+    );
+  for (const d of refused.slice(0, 20))
+    process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
 }
 
 /** Template and values from the project's marker, unless they are given. */
@@ -66,13 +94,24 @@ function inputOf(options: Options, template: string | undefined, root: string | 
   let registers: Registers = NO_REGISTERS;
   if (marker !== null) {
     const parsed = markerSchema.safeParse(safeJson(marker.marker));
-    if (!parsed.success && (template === undefined || options.values === undefined)) throw new Unusable(`${root}: its marker cannot be read; give the template and --values`);
+    if (!parsed.success && (template === undefined || options.values === undefined))
+      throw new Unusable(`${root}: its marker cannot be read; give the template and --values`);
     if (parsed.success) values = parsed.data.values;
     const own = marker.registers === null ? null : parseRegisters(marker.registers);
     if (own?.ok) registers = own.value;
   }
-  if (template !== undefined) return { template: templateOf(template).template, values: valuesOf(options, values), registers: registersOf(options, registers) };
-  if (marker?.template == null) throw new Unusable(root === null ? 'give a template with --listing' : `${root}: no marker of a project in it; give a template and --values`);
+  if (template !== undefined)
+    return {
+      template: templateOf(template).template,
+      values: valuesOf(options, values),
+      registers: registersOf(options, registers),
+    };
+  if (marker?.template == null)
+    throw new Unusable(
+      root === null
+        ? 'give a template with --listing'
+        : `${root}: no marker of a project in it; give a template and --values`,
+    );
   const parsed = parseTemplate(marker.template, "the project's template");
   if (!parsed.ok) throw new Unusable(parsed.faults[0] ?? 'its template cannot be read');
   return { template: parsed.value, values: valuesOf(options, values), registers: registersOf(options, registers) };

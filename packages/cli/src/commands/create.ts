@@ -33,10 +33,19 @@ export async function create(options: Options): Promise<Exit> {
   }
   const outcome = await startOnDisk({ parent, folder: expansion.rootName, project, steps, bytesOf });
   if (!outcome.ok) {
-    const why = outcome.code === 'EEXIST' ? `${join(parent, expansion.rootName)} exists already` : `${outcome.at === '' ? parent : outcome.at}: ${outcome.code}`;
-    process.stderr.write(`${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}\n`);
+    const why =
+      outcome.code === 'EEXIST'
+        ? `${join(parent, expansion.rootName)} exists already`
+        : `${outcome.at === '' ? parent : outcome.at}: ${outcome.code}`;
+    process.stderr.write(
+      `${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}\n`,
+    );
     return EXIT.findings;
   }
-  await print(json ? `${JSON.stringify({ root: outcome.root, project, folders: expansion.folders, files: expansion.files })}\n` : `made ${expansion.folders} folders and ${expansion.files} files in ${outcome.root}\n`);
+  await print(
+    json
+      ? `${JSON.stringify({ root: outcome.root, project, folders: expansion.folders, files: expansion.files })}\n`
+      : `made ${expansion.folders} folders and ${expansion.files} files in ${outcome.root}\n`,
+  );
   return EXIT.ok;
 }

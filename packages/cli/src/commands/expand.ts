@@ -1,6 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { buffer } from 'node:stream/consumers';
-import { base64, type Expansion, expandTemplate, type FilledStep, planOutline, planPaths, planPowerShell, planSh, type Template, wordsFor } from '@nesting/core';
+import {
+  base64,
+  type Expansion,
+  expandTemplate,
+  type FilledStep,
+  planOutline,
+  planPaths,
+  planPowerShell,
+  planSh,
+  type Template,
+  wordsFor,
+} from '@nesting/core';
 import { ZipFile } from 'yazl';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';
@@ -25,10 +36,18 @@ export async function expand(options: Options): Promise<Exit> {
 export const refused = (expansion: Expansion): boolean => expansion.diagnostics.some((d) => d.weight === 'refused');
 
 export function sayDiagnostics(expansion: Expansion): void {
-  for (const d of expansion.diagnostics) process.stderr.write(`${d.weight === 'refused' ? 'refused' : 'note'}: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
+  for (const d of expansion.diagnostics)
+    process.stderr.write(
+      `${d.weight === 'refused' ? 'refused' : 'note'}: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`,
+    );
 }
 
-async function printed(form: (typeof FORMS)[number], template: Template, folder: string, expansion: Expansion): Promise<string | Uint8Array> {
+async function printed(
+  form: (typeof FORMS)[number],
+  template: Template,
+  folder: string,
+  expansion: Expansion,
+): Promise<string | Uint8Array> {
   const making = () => makingOf(template, folder, expansion, randomUUID(), new Date().toISOString());
   switch (form) {
     case 'paths':
@@ -53,13 +72,31 @@ export function planJson(expansion: Expansion): string {
     files: expansion.files,
     longestPath: expansion.longest,
     pathBudget: expansion.budget,
-    lines: expansion.lines.map((l) => ({ key: l.key, node: l.node, kind: l.kind, path: l.path, presence: l.presence, made: l.made, ...(Object.keys(l.entries).length > 0 && { entries: l.entries }) })),
-    diagnostics: expansion.diagnostics.map((d) => ({ code: d.code, weight: d.weight, node: d.node, line: d.line, field: d.field, message: wordsFor(d.code, d.params) })),
+    lines: expansion.lines.map((l) => ({
+      key: l.key,
+      node: l.node,
+      kind: l.kind,
+      path: l.path,
+      presence: l.presence,
+      made: l.made,
+      ...(Object.keys(l.entries).length > 0 && { entries: l.entries }),
+    })),
+    diagnostics: expansion.diagnostics.map((d) => ({
+      code: d.code,
+      weight: d.weight,
+      node: d.node,
+      line: d.line,
+      field: d.field,
+      message: wordsFor(d.code, d.params),
+    })),
   };
   return `${JSON.stringify(plan, null, 2)}\n`;
 }
 
-const filled = ({ steps, bytesOf }: Making): FilledStep[] => steps.map((s) => (s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(bytesOf(s.content)) }));
+const filled = ({ steps, bytesOf }: Making): FilledStep[] =>
+  steps.map((s) =>
+    s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(bytesOf(s.content)) },
+  );
 
 /** Empty folders are entries of their own; times are those of the moment, so that unpacked files are not of 1980. */
 async function zipped(rootName: string, { steps, bytesOf }: Making): Promise<Uint8Array> {

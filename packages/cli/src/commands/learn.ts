@@ -1,4 +1,4 @@
-import { type Convention, learnConventions, LIMITS } from '@nesting/core';
+import { type Convention, LIMITS, learnConventions } from '@nesting/core';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, textOf } from '../input';
 import { print } from '../output';
@@ -6,18 +6,41 @@ import { print } from '../output';
 /** Names kept with the convention as good ones. */
 const KEPT = 5;
 
-/** A convention file from sample names; the others that were found, and the names that fit none, are told on standard error. */
+/**
+ * A convention file from sample names; the others that were found, and the names that fit none, are told on standard
+ * error.
+ */
 export async function learn(options: Options): Promise<Exit> {
-  const names = [...new Set(textOf(options.positionals[0] ?? '-').split(/\r?\n/).filter((name) => name !== ''))];
+  const names = [
+    ...new Set(
+      textOf(options.positionals[0] ?? '-')
+        .split(/\r?\n/)
+        .filter((name) => name !== ''),
+    ),
+  ];
   if (names.length === 0) throw new Unusable('no names to learn from');
-  if (names.length > LIMITS.learnNames) process.stderr.write(`note: of ${names.length} names the first ${LIMITS.learnNames} are learned from\n`);
+  if (names.length > LIMITS.learnNames)
+    process.stderr.write(`note: of ${names.length} names the first ${LIMITS.learnNames} are learned from\n`);
   const { conventions, misfits } = learnConventions(names, registersOf(options));
   const files = conventions.map((c, i) => {
-    const convention: Convention = { id: `learned-${i + 1}`, name: `Learned ${i + 1}`, pattern: c.pattern, fields: c.fields, ...(c.families !== undefined && { families: c.families }), good: c.reads.slice(0, KEPT).map((n) => names[n] as string) };
-    return { file: { format: 'nesting/convention', formatVersion: 1, ...convention }, reads: c.reads.length, oneWay: c.oneWay };
+    const convention: Convention = {
+      id: `learned-${i + 1}`,
+      name: `Learned ${i + 1}`,
+      pattern: c.pattern,
+      fields: c.fields,
+      ...(c.families !== undefined && { families: c.families }),
+      good: c.reads.slice(0, KEPT).map((n) => names[n] as string),
+    };
+    return {
+      file: { format: 'nesting/convention', formatVersion: 1, ...convention },
+      reads: c.reads.length,
+      oneWay: c.oneWay,
+    };
   });
   if (options.as === 'json') {
-    await print(`${JSON.stringify({ conventions: files.map((f) => ({ reads: f.reads, oneWay: f.oneWay, convention: f.file })), misfits: misfits.map((i) => names[i]) }, null, 2)}\n`);
+    await print(
+      `${JSON.stringify({ conventions: files.map((f) => ({ reads: f.reads, oneWay: f.oneWay, convention: f.file })), misfits: misfits.map((i) => names[i]) }, null, 2)}\n`,
+    );
   } else {
     const [first, ...others] = files;
     if (first === undefined) {
@@ -25,8 +48,11 @@ export async function learn(options: Options): Promise<Exit> {
       return EXIT.findings;
     }
     await print(`${JSON.stringify(first.file, null, 2)}\n`);
-    process.stderr.write(`reads ${first.reads} of ${names.length} names${first.oneWay ? '' : '; some name could be read in two ways'}\n`);
-    for (const other of others) process.stderr.write(`also: ${other.file.pattern} reads ${other.reads} (all of them with --json)\n`);
+    process.stderr.write(
+      `reads ${first.reads} of ${names.length} names${first.oneWay ? '' : '; some name could be read in two ways'}\n`,
+    );
+    for (const other of others)
+      process.stderr.write(`also: ${other.file.pattern} reads ${other.reads} (all of them with --json)\n`);
     for (const i of misfits.slice(0, 20)) process.stderr.write(`fits none: ${names[i]}\n`);
     if (misfits.length > 20) process.stderr.write(`fits none: ${misfits.length - 20} more\n`);
   }

@@ -8,10 +8,19 @@ export async function name(options: Options): Promise<Exit> {
   const rule = ruleOf(options);
   const written = writeName(rule.compiled, rule.values);
   if (!written.ok) {
-    if (options.as === 'json') await print(`${JSON.stringify({ ok: false, problems: written.faults.map((f) => ({ field: f.field, code: f.code, message: wordsFor(f.code, f.params) })) })}\n`);
-    else for (const fault of written.faults) process.stderr.write(`${fault.field}: ${wordsFor(fault.code, fault.params)}\n`);
+    if (options.as === 'json')
+      await print(
+        `${JSON.stringify({ ok: false, problems: written.faults.map((f) => ({ field: f.field, code: f.code, message: wordsFor(f.code, f.params) })) })}\n`,
+      );
+    else
+      for (const fault of written.faults)
+        process.stderr.write(`${fault.field}: ${wordsFor(fault.code, fault.params)}\n`);
     return EXIT.findings;
   }
-  await print(options.as === 'json' ? `${JSON.stringify({ ok: true, name: written.value, values: readName(rule.compiled, written.value) })}\n` : `${written.value}\n`);
+  await print(
+    options.as === 'json'
+      ? `${JSON.stringify({ ok: true, name: written.value, values: readName(rule.compiled, written.value) })}\n`
+      : `${written.value}\n`,
+  );
   return EXIT.ok;
 }

@@ -27,18 +27,29 @@ function explained(rule: Rule, name: string, context: NameContext) {
   const { problems, suggestions } = explainName(rule.compiled, name, context);
   return {
     problems: problems.map((p) => ({ part: p.part, at: p.at, expected: expectationWords(p.expected), found: p.found })),
-    suggestions: suggestions.map((s) => ({ name: s.name, confidence: s.confidence, changes: s.changes.map((c) => ({ part: c.part, change: CHANGE_WORDS[c.code], from: c.from, to: c.to })) })),
+    suggestions: suggestions.map((s) => ({
+      name: s.name,
+      confidence: s.confidence,
+      changes: s.changes.map((c) => ({ part: c.part, change: CHANGE_WORDS[c.code], from: c.from, to: c.to })),
+    })),
   };
 }
 
 /** The project's own number must be met; its other texts and lists are known words. */
 function contextOf({ compiled, registers, values }: Rule): NameContext {
-  const known = Object.fromEntries(compiled.slots.flatMap(({ field }) => {
-    const texts = textsOf(values[field] ?? values[`${field}s`]);
-    return texts.length > 0 ? [[field, texts]] : [];
-  }));
+  const known = Object.fromEntries(
+    compiled.slots.flatMap(({ field }) => {
+      const texts = textsOf(values[field] ?? values[`${field}s`]);
+      return texts.length > 0 ? [[field, texts]] : [];
+    }),
+  );
   const number = values.number === undefined || values.number === null ? {} : { number: String(values.number) };
   return { bound: number, known, abbreviations: registers.abbreviations, banned: registers.banned };
 }
 
-const textsOf = (value: Values[string] | undefined): string[] => (typeof value === 'string' ? [value] : Array.isArray(value) ? value.filter((v): v is string => typeof v === 'string') : []);
+const textsOf = (value: Values[string] | undefined): string[] =>
+  typeof value === 'string'
+    ? [value]
+    : Array.isArray(value)
+      ? value.filter((v): v is string => typeof v === 'string')
+      : [];

@@ -1,27 +1,45 @@
 import { randomUUID } from 'node:crypto';
 import { changeLine, hindranceWords } from '@nesting/core';
-import { batchesIn, openIn, readBatch, settleOnDisk, undoneKeys, undoOnDisk, undoPlan, volumeState } from '@nesting/disk';
+import {
+  batchesIn,
+  openIn,
+  readBatch,
+  settleOnDisk,
+  undoneKeys,
+  undoOnDisk,
+  undoPlan,
+  volumeState,
+} from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print } from '../output';
 
 const now = () => new Date().toISOString();
 
-/** Takes a batch back: what can be of it, or, where it stopped half way, all of it. Without a batch's name it lists them. */
+/**
+ * Takes a batch back: what can be of it, or, where it stopped half way, all of it. Without a batch's name it lists
+ * them.
+ */
 export async function undo(options: Options): Promise<Exit> {
   const [root, batch] = options.positionals;
   if (root === undefined) throw new Unusable('give a project’s folder');
   if (volumeState(root).state === 'missing') throw new Unusable(`${root}: no such folder`);
   if (batch === undefined) return list(root, options.as === 'json');
-  if (readBatch(root, batch) === null) throw new Unusable(`${root} has no batch ${batch}; nesting undo ${root} lists them`);
+  if (readBatch(root, batch) === null)
+    throw new Unusable(`${root} has no batch ${batch}; nesting undo ${root} lists them`);
   if (openIn(root) === batch) return takeBack(root, batch);
   const lines = await undoPlan(root, batch);
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
   const hindered = lines.filter((l) => l.hindrance !== null);
-  for (const { hindrance } of hindered) process.stderr.write(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.path ?? '')}\n`);
+  for (const { hindrance } of hindered)
+    process.stderr.write(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.path ?? '')}\n`);
   const can = lines.filter((l) => l.hindrance === null);
   if (options.dryRun) {
-    await print(options.as === 'json' ? `${JSON.stringify(can.map((l) => l.change))}\n` : can.map((l) => `${changeLine(l.change)}\n`).join(''));
+    await print(
+      options.as === 'json'
+        ? `${JSON.stringify(can.map((l) => l.change))}\n`
+        : can.map((l) => `${changeLine(l.change)}\n`).join(''),
+    );
     return hindered.length > 0 ? EXIT.findings : EXIT.ok;
   }
   if (can.length === 0) {
@@ -29,12 +47,27 @@ export async function undo(options: Options): Promise<Exit> {
     return EXIT.findings;
   }
   const id = randomUUID();
-  const outcome = await undoOnDisk({ root, batch, id, by: process.env.USER ?? '', at: now(), keys: new Set(can.map((l) => l.change.key)) });
+  const outcome = await undoOnDisk({
+    root,
+    batch,
+    id,
+    by: process.env.USER ?? '',
+    at: now(),
+    keys: new Set(can.map((l) => l.change.key)),
+  });
   if (outcome?.state !== 'done') {
-    process.stderr.write(outcome?.state === 'paused' ? `${hindranceWords(outcome.code, outcome.at)} nesting undo ${root} ${id} takes it back\n` : 'the disk changed meanwhile; nothing was changed\n');
+    process.stderr.write(
+      outcome?.state === 'paused'
+        ? `${hindranceWords(outcome.code, outcome.at)} nesting undo ${root} ${id} takes it back\n`
+        : 'the disk changed meanwhile; nothing was changed\n',
+    );
     return EXIT.findings;
   }
-  await print(options.as === 'json' ? `${JSON.stringify({ batch: id, lines: can.length, stay: hindered.length })}\n` : `undid ${can.length} lines, as batch ${id}\n`);
+  await print(
+    options.as === 'json'
+      ? `${JSON.stringify({ batch: id, lines: can.length, stay: hindered.length })}\n`
+      : `undid ${can.length} lines, as batch ${id}\n`,
+  );
   return hindered.length > 0 ? EXIT.findings : EXIT.ok;
 }
 
@@ -55,9 +88,28 @@ async function list(root: string, json: boolean): Promise<Exit> {
     if (record === null) return [];
     const undone = undoneKeys(root, id).size;
     const { at, by, what, changes } = record.intents;
-    return [{ batch: id, at, by, what, changes: changes.length, undone, state: id === open ? 'open' : (record.ended?.ended ?? 'open') }];
+    return [
+      {
+        batch: id,
+        at,
+        by,
+        what,
+        changes: changes.length,
+        undone,
+        state: id === open ? 'open' : (record.ended?.ended ?? 'open'),
+      },
+    ];
   });
   rows.sort((a, b) => (a.at < b.at ? -1 : 1));
-  await print(json ? rows.map((r) => `${JSON.stringify(r)}\n`).join('') : rows.map((r) => `${r.batch}  ${r.at}  ${r.what}  ${r.changes} changes  ${r.state}${r.undone > 0 ? `, ${r.undone} undone` : ''}  ${r.by}\n`).join(''));
+  await print(
+    json
+      ? rows.map((r) => `${JSON.stringify(r)}\n`).join('')
+      : rows
+          .map(
+            (r) =>
+              `${r.batch}  ${r.at}  ${r.what}  ${r.changes} changes  ${r.state}${r.undone > 0 ? `, ${r.undone} undone` : ''}  ${r.by}\n`,
+          )
+          .join(''),
+  );
   return EXIT.ok;
 }

@@ -1,4 +1,7 @@
-/** Pairs with the least farness in all: the Hungarian method by shortest augmenting paths, O(n²m). Source: Kuhn 1955, in the form of Jonker and Volgenant 1987. */
+/**
+ * Pairs with the least farness in all: the Hungarian method by shortest augmenting paths, O(n²m). Source: Kuhn 1955, in
+ * the form of Jonker and Volgenant 1987.
+ */
 
 /**
  * `far[i][j]` says how far left `i` is from right `j`, from 0 to 1; what is beyond `most` is no pair.
@@ -9,7 +12,10 @@ export function assign(far: readonly (readonly number[])[], most: number): numbe
   const columns = far[0]?.length ?? 0;
   if (rows === 0 || columns === 0) return far.map(() => -1);
   if (rows > columns) {
-    const turned = assign(Array.from({ length: columns }, (_, j) => far.map((row) => row[j] as number)), most);
+    const turned = assign(
+      Array.from({ length: columns }, (_, j) => far.map((row) => row[j] as number)),
+      most,
+    );
     const out = new Array<number>(rows).fill(-1);
     turned.forEach((i, j) => {
       if (i >= 0) out[i] = j;
@@ -29,7 +35,14 @@ export function assign(far: readonly (readonly number[])[], most: number): numbe
   return out;
 }
 
-function augment(i: number, columns: number, cost: (i: number, j: number) => number, u: Float64Array, v: Float64Array, taken: Int32Array): void {
+function augment(
+  i: number,
+  columns: number,
+  cost: (i: number, j: number) => number,
+  u: Float64Array,
+  v: Float64Array,
+  taken: Int32Array,
+): void {
   const least = new Float64Array(columns + 1).fill(Number.POSITIVE_INFINITY);
   const way = new Int32Array(columns + 1);
   const used = new Uint8Array(columns + 1);

@@ -26,10 +26,25 @@ export function mergeChecks(ground: CheckGround, parts: readonly CheckPart[], ag
   return judgeWhole(ground, joinParts(parts), again);
 }
 
-/** `unread` are folders that are there and could not be read: nothing is said of them, and nothing in them is missed. */
-export function judgeWhole(ground: CheckGround, part: CheckPart, again: Again, unread: readonly string[] = []): CheckOutcome {
+/**
+ * `unread` are folders that are there and could not be read: nothing is said of them, and nothing in them is missed.
+ */
+export function judgeWhole(
+  ground: CheckGround,
+  part: CheckPart,
+  again: Again,
+  unread: readonly string[] = [],
+): CheckOutcome {
   const rows = [...part.rows].sort((a, b) => (a.path < b.path ? -1 : 1));
-  const whole = { ground, rows, part, again, unread, folders: settleFolders(ground, rows, unread), starters: new Set(part.starters.map((s) => s.key)) };
+  const whole = {
+    ground,
+    rows,
+    part,
+    again,
+    unread,
+    folders: settleFolders(ground, rows, unread),
+    starters: new Set(part.starters.map((s) => s.key)),
+  };
   const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => findingOf(ground, rule, found) ?? []));
   return outcomeOf(rows, withoutEchoes([...part.findings.map(({ finding }) => asSequence(finding)), ...ends]));
 }
@@ -38,13 +53,23 @@ export function judgeWhole(ground: CheckGround, part: CheckPart, again: Again, u
 function withoutEchoes(all: readonly Finding[]): Finding[] {
   if (!all.some((f) => f.rule === 'same-name')) return [...all];
   const said = new Set(all.flatMap((f) => (f.rule === 'same-name' ? [] : [f.path, ...f.related])));
-  return all.filter((f) => f.rule !== 'same-name' || [f.path, ...f.related].filter((path) => !said.has(path)).length > 1);
+  return all.filter(
+    (f) => f.rule !== 'same-name' || [f.path, ...f.related].filter((path) => !said.has(path)).length > 1,
+  );
 }
 
 /** Ordered by path, then by rule; counted. */
 export function outcomeOf(rows: readonly FolderRow[], all: readonly Finding[]): CheckOutcome {
-  const findings = [...all].sort((a, b) => (a.path === b.path ? (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : a.id < b.id ? -1 : 1) : a.path < b.path ? -1 : 1));
-  const summary = { must: 0, should: 0, note: 0, files: rows.reduce((n, r) => n + r.files, 0), folders: Math.max(0, rows.length - 1) };
+  const findings = [...all].sort((a, b) =>
+    a.path === b.path ? (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : a.id < b.id ? -1 : 1) : a.path < b.path ? -1 : 1,
+  );
+  const summary = {
+    must: 0,
+    should: 0,
+    note: 0,
+    files: rows.reduce((n, r) => n + r.files, 0),
+    folders: Math.max(0, rows.length - 1),
+  };
   for (const { weight } of findings) summary[weight]++;
   return { summary, bytes: rows.reduce((n, r) => n + r.bytes, 0), findings, rows };
 }

@@ -1,18 +1,21 @@
-/** Judges folder by folder, in any order, and remembers what only the whole can tell. Several may share one project, each with some of its folders. */
+/**
+ * Judges folder by folder, in any order, and remembers what only the whole can tell. Several may share one project,
+ * each with some of its folders.
+ */
 import { type FileEntry, type FolderListing, join } from '../listing/entry';
 import { readName } from '../name/read';
 import { ordinal } from '../name/versions';
 import type { PlannedLine } from '../template/expand';
-import { textHash, TableMaker } from './column';
+import { TableMaker, textHash } from './column';
 import { dayCounts } from './days';
 import type { Finding, RuleCode } from './finding';
 import { findingOf } from './found';
 import { type CheckGround, type FolderConvention, GENERATED } from './ground';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';
 import { type FolderState, stateOf } from './match';
+import { suggestedBy } from './names';
 import type { AloneSide, CheckPart, FolderRow, RunMark } from './part';
 import { RULES } from './registry';
-import { suggestedBy } from './names';
 import type { FileCase, FolderCase, Found, Rule } from './rule';
 import { ownOf, readForeign } from './rules/foreign-project';
 import { NOTE } from './rules/licence-missing';
@@ -28,19 +31,38 @@ const CLAIMS: ReadonlySet<RuleCode> = new Set(['unportable-name', 'path-too-long
 const TELLING = 40;
 
 export class Checker {
-  private readonly findings = new Map<string, { readonly row: number; readonly finding: Finding & { related: string[] } }>();
+  private readonly findings = new Map<
+    string,
+    { readonly row: number; readonly finding: Finding & { related: string[] } }
+  >();
   private readonly rows: FolderRow[] = [];
   private readonly starters: { row: number; key: string }[] = [];
   private readonly alone: AloneSide[] = [];
   private readonly runs: RunMark[] = [];
-  private readonly tables = { sizes: new TableMaker(), names: new TableMaker(), documents: new TableMaker(), chains: new TableMaker(), versions: new TableMaker() };
+  private readonly tables = {
+    sizes: new TableMaker(),
+    names: new TableMaker(),
+    documents: new TableMaker(),
+    chains: new TableMaker(),
+    versions: new TableMaker(),
+  };
   /** Findings about frames, by their path without the frame. */
   private readonly sequences = new Map<string, { related: string[] }>();
-  private readonly indexed: { readonly sizes: boolean; readonly names: boolean; readonly documents: boolean; readonly chains: boolean };
+  private readonly indexed: {
+    readonly sizes: boolean;
+    readonly names: boolean;
+    readonly documents: boolean;
+    readonly chains: boolean;
+  };
 
   constructor(private readonly ground: CheckGround) {
     const on = (...codes: RuleCode[]) => codes.some((code) => ground.weightOf(code) !== 'off');
-    this.indexed = { sizes: on('same-content'), names: on('same-name'), documents: ground.anyCompanions && on('companion-missing', 'companion-apart'), chains: on('version-gap') };
+    this.indexed = {
+      sizes: on('same-content'),
+      names: on('same-name'),
+      documents: ground.anyCompanions && on('companion-missing', 'companion-apart'),
+      chains: on('version-gap'),
+    };
   }
 
   folder(listing: FolderListing): void {
@@ -55,8 +77,17 @@ export class Checker {
   }
 
   part(): CheckPart {
-    const tables = Object.fromEntries(Object.entries(this.tables).map(([name, maker]) => [name, maker.table()])) as Pick<CheckPart, 'sizes' | 'names' | 'documents' | 'chains' | 'versions'>;
-    return { rows: this.rows, findings: [...this.findings.values()], starters: this.starters, alone: this.alone, runs: this.runs, ...tables };
+    const tables = Object.fromEntries(
+      Object.entries(this.tables).map(([name, maker]) => [name, maker.table()]),
+    ) as Pick<CheckPart, 'sizes' | 'names' | 'documents' | 'chains' | 'versions'>;
+    return {
+      rows: this.rows,
+      findings: [...this.findings.values()],
+      starters: this.starters,
+      alone: this.alone,
+      runs: this.runs,
+      ...tables,
+    };
   }
 
   private get row(): number {
@@ -78,7 +109,8 @@ export class Checker {
     if (state.kind === 'planned') this.files(folderCase, state.line, claimed);
     if (this.indexed.sizes && ordinary) this.sizes(listing, items);
     if (this.indexed.documents) this.documents(listing.files);
-    for (const { file, stem, families } of items.alone) this.alone.push({ row: this.row, name: file.name, modified: file.modified, stem, families });
+    for (const { file, stem, families } of items.alone)
+      this.alone.push({ row: this.row, name: file.name, modified: file.modified, stem, families });
   }
 
   private files({ ground, listing, items }: FolderCase, line: PlannedLine, claimed: ReadonlySet<string>): void {
@@ -119,13 +151,16 @@ export class Checker {
     for (const { file } of items.open) push(file);
     for (const file of items.cleared) push(file);
     for (const { file } of items.alone) push(file);
-    for (const { head, tail, frames, bytes } of items.runs) if (bytes > 0) this.runs.push({ row: this.row, head: join(listing.path, head), tail, frames: frames.length, bytes });
+    for (const { head, tail, frames, bytes } of items.runs)
+      if (bytes > 0)
+        this.runs.push({ row: this.row, head: join(listing.path, head), tail, frames: frames.length, bytes });
   }
 
   private documents(files: readonly FileEntry[]): void {
     for (const { name } of files) {
       const family = this.ground.familyOf(name);
-      if (family !== null && this.ground.hasCompanions(family)) this.tables.documents.push(textHash(`${family}/${stemOf(name)}`));
+      if (family !== null && this.ground.hasCompanions(family))
+        this.tables.documents.push(textHash(`${family}/${stemOf(name)}`));
     }
   }
 
@@ -147,7 +182,8 @@ export class Checker {
       return;
     }
     const suggested = suggestedBy(fileCase);
-    if (suggested !== null && suggested.reading.frame === undefined) this.version(line, suggested.by, suggested.reading);
+    if (suggested !== null && suggested.reading.frame === undefined)
+      this.version(line, suggested.by, suggested.reading);
   }
 
   /** A frame of a sequence that was found already has nothing new to say: it is not explained again. */
@@ -187,11 +223,17 @@ function rowOf(ground: CheckGround, listing: FolderListing, state: FolderState, 
     families[family] = (families[family] ?? 0) + run.bytes;
   }
   // Frames were counted by their sequence; what is left is few, or of no sequence.
-  if (items.runs.length === 0 || items.read.length + items.open.length + items.cleared.length + items.alone.length > 0) countSingles(ground, listing, items, families);
+  if (items.runs.length === 0 || items.read.length + items.open.length + items.cleared.length + items.alone.length > 0)
+    countSingles(ground, listing, items, families);
   const meant = state.kind === 'unplanned' ? meantFolder(ground, listing.files) : undefined;
   const dates = state.kind === 'planned' ? dayCounts(ground, state.line, items) : undefined;
   return {
-    path: listing.path, files: listing.files.length, bytes, newest, state: state.kind, families,
+    path: listing.path,
+    files: listing.files.length,
+    bytes,
+    newest,
+    state: state.kind,
+    families,
     ...(listing.changed !== undefined && { changed: listing.changed }),
     ...(ground.isSettling(newest) && { settling: true }),
     ...(meant !== undefined && { meant }),
@@ -199,7 +241,12 @@ function rowOf(ground: CheckGround, listing: FolderListing, state: FolderState, 
   };
 }
 
-function countSingles(ground: CheckGround, listing: FolderListing, items: FolderItems, families: Record<string, number>): void {
+function countSingles(
+  ground: CheckGround,
+  listing: FolderListing,
+  items: FolderItems,
+  families: Record<string, number>,
+): void {
   const count = (file: FileEntry) => {
     const family = ground.familyOf(file.name) ?? '';
     families[family] = (families[family] ?? 0) + file.size;

@@ -68,7 +68,10 @@ export function rowOf({ ends }: Table, place: number): number {
   return low;
 }
 
-/** 53 bits of a text, as a whole number: two multiplicative hashes side by side. Not for what an enemy may choose; who finds two alike looks at the names. */
+/**
+ * 53 bits of a text, as a whole number: two multiplicative hashes side by side. Not for what an enemy may choose; who
+ * finds two alike looks at the names.
+ */
 export function textHash(text: string): number {
   let a = 0x9e3779b9;
   let b = 0x85ebca6b;

@@ -1,5 +1,6 @@
 /**
- * What can be told only by looking into files. Which files to look into is said folder by folder, so that the looking can be shared out;
+ * What can be told only by looking into files. Which files to look into is said folder by folder, so that the looking
+ * can be shared out;
  * what they hold comes back as facts, and is judged here. The rest of a check does not wait for it.
  */
 import { grouped } from '../grouped';
@@ -26,8 +27,12 @@ export interface ContentWants {
 export const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
 
 export function contentWants(part: CheckPart): ContentWants {
-  const sizes = new Set(repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number));
-  const runs = [...grouped(part.runs, (r) => runSize(r.frames, r.bytes))].flatMap(([size, alike]) => (alike.length > 1 ? [size] : []));
+  const sizes = new Set(
+    repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number),
+  );
+  const runs = [...grouped(part.runs, (r) => runSize(r.frames, r.bytes))].flatMap(([size, alike]) =>
+    alike.length > 1 ? [size] : [],
+  );
   return { sizes, runs: new Set(runs) };
 }
 
@@ -51,19 +56,39 @@ export function contentTasks(ground: CheckGround, listing: FolderListing, wants:
   const first = new Set(items.runs.map((run) => run.first));
   const frames = new Set(items.runs.flatMap((run) => run.names));
   const starters = new Set(items.starters);
-  const singles = listing.files.filter((file) => file.size > 0 && !ground.isSettling(file.modified) && !frames.has(file.name));
+  const singles = listing.files.filter(
+    (file) => file.size > 0 && !ground.isSettling(file.modified) && !frames.has(file.name),
+  );
   const isStarter = (name: string) => starters.has(ground.planned(join(listing.path, name))?.key ?? '');
   return {
-    hash: ground.weightOf('same-content') === 'off' ? [] : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),
-    runs: items.runs.filter((run) => wants.runs.has(runSize(run.frames.length, run.bytes)) && !ground.isSettling(run.newest)),
+    hash:
+      ground.weightOf('same-content') === 'off'
+        ? []
+        : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),
+    runs: items.runs.filter(
+      (run) => wants.runs.has(runSize(run.frames.length, run.bytes)) && !ground.isSettling(run.newest),
+    ),
     // Frames of one sequence are made alike: the first speaks for all.
     search: [...singles, ...listing.files.filter((file) => first.has(file.name))],
   };
 }
 
 export type ContentFact =
-  | { readonly kind: 'hash'; readonly path: string; readonly frames: number; readonly size: number; readonly modified: number; readonly sha256: string }
-  | { readonly kind: 'references'; readonly path: string; readonly modified: number; /** As they are meant. */ readonly targets: readonly string[]; /** The project's own path stands in a file whose form is not read. */ readonly holdsRoot: boolean };
+  | {
+      readonly kind: 'hash';
+      readonly path: string;
+      readonly frames: number;
+      readonly size: number;
+      readonly modified: number;
+      readonly sha256: string;
+    }
+  | {
+      readonly kind: 'references';
+      readonly path: string;
+      readonly modified: number /** As they are meant. */;
+      readonly targets: readonly string[] /** The project's own path stands in a file whose form is not read. */;
+      readonly holdsRoot: boolean;
+    };
 
 export interface ContentCase {
   readonly facts: readonly ContentFact[];
@@ -84,7 +109,17 @@ function sameContent(ground: CheckGround, facts: readonly ContentFact[]): Findin
     const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
     if (first === undefined || others.length === 0) return [];
     const params = { name: nameOf(first.path), count: alike.length, bytes: first.size * others.length };
-    const finding = findingOf(ground, { code: 'same-content' }, { path: first.path, subject: content, params, related: others.map((o) => o.path), modified: alike.reduce((n, f) => Math.max(n, f.modified), 0) });
+    const finding = findingOf(
+      ground,
+      { code: 'same-content' },
+      {
+        path: first.path,
+        subject: content,
+        params,
+        related: others.map((o) => o.path),
+        modified: alike.reduce((n, f) => Math.max(n, f.modified), 0),
+      },
+    );
     return finding === null ? [] : [finding];
   });
 }
@@ -103,14 +138,21 @@ function references(ground: CheckGround, { facts, roots, namesIn }: ContentCase)
     }
     return [...by].flatMap(([code, targets]) => {
       const all = [...new Set(targets)];
-      const found: Found = { path: fact.path, params: { name: nameOf(fact.path), targets: all.slice(0, 3), count: all.length }, modified: fact.modified };
+      const found: Found = {
+        path: fact.path,
+        params: { name: nameOf(fact.path), targets: all.slice(0, 3), count: all.length },
+        modified: fact.modified,
+      };
       return findingOf(ground, { code }, found) ?? [];
     });
   });
 }
 
 /** Findings about one file's name or place. */
-const OF_FILES: ReadonlySet<RuleCode> = new Set([...RULES.filter((r) => r.scope === 'file').map((r) => r.code), 'same-name']);
+const OF_FILES: ReadonlySet<RuleCode> = new Set([
+  ...RULES.filter((r) => r.scope === 'file').map((r) => r.code),
+  'same-name',
+]);
 
 /** A copy of a file that is in order is only that: what its name and place are is not said besides. */
 function withoutCopies(all: readonly Finding[]): Finding[] {
@@ -121,7 +163,10 @@ function withoutCopies(all: readonly Finding[]): Finding[] {
     const paths = [finding.path, ...finding.related];
     if (paths.filter((path) => !wrong.has(path)).length === 1) for (const path of paths) copies.add(path);
     // Two that are right but for their being the same have one name by right: the name is no second cause.
-    else for (const path of paths) if (all.some((f) => f.rule === 'same-name' && f.path === path && f.related.every((r) => paths.includes(r)))) copies.add(path);
+    else
+      for (const path of paths)
+        if (all.some((f) => f.rule === 'same-name' && f.path === path && f.related.every((r) => paths.includes(r))))
+          copies.add(path);
   }
   return copies.size === 0 ? [...all] : all.filter((f) => !OF_FILES.has(f.rule) || !copies.has(f.path));
 }

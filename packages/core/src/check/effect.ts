@@ -1,4 +1,7 @@
-/** What another wording of a convention would do to the files that are there: who goes on following, who stops, who starts. */
+/**
+ * What another wording of a convention would do to the files that are there: who goes on following, who stops, who
+ * starts.
+ */
 import { readName } from '../name/read';
 import { explainName } from '../name/suggest';
 import type { PlannedLine } from '../template/expand';
@@ -34,7 +37,9 @@ export class EffectCounter {
 
   /** Planned folders in which the convention holds. */
   lines(): PlannedLine[] {
-    return this.before.expansion.lines.filter((line) => line.kind === 'folder' && line.rules.conventions?.includes(this.id) === true);
+    return this.before.expansion.lines.filter(
+      (line) => line.kind === 'folder' && line.rules.conventions?.includes(this.id) === true,
+    );
   }
 
   /** Counts the files of one of them by their names; planned files are no concern of conventions. */
@@ -56,7 +61,14 @@ export class EffectCounter {
   }
 
   outcome(): Effect {
-    return { still: this.still, starts: this.starts, stops: this.stops, breaks: this.breaks, startExamples: this.startExamples, stopExamples: this.stopExamples };
+    return {
+      still: this.still,
+      starts: this.starts,
+      stops: this.stops,
+      breaks: this.breaks,
+      startExamples: this.startExamples,
+      stopExamples: this.stopExamples,
+    };
   }
 
   /** `null` where the convention is not asked of this file. */

@@ -6,9 +6,41 @@ import type { Problem, Stretch, Suggestion } from '../name/suggest';
 import type { Weight } from '../template/node';
 
 export const RULE_CODES = [
-  'missing-folder', 'misspelt-folder', 'unplanned-folder', 'misplaced-folder', 'missing-starter', 'foreign-project', 'unportable-name', 'path-too-long', 'name-clash', 'stray-generated', 'family-not-accepted', 'misplaced-file', 'loose-file', 'unknown-code',
-  'version-style', 'sequence-padding', 'name-mismatch', 'banned-word', 'over-limit', 'version-twice', 'old-version-on-top', 'versioned-delivery', 'sequence-gap', 'empty-file', 'licence-missing',
-  'empty-folder', 'same-content', 'same-name', 'version-gap', 'companion-missing', 'companion-apart', 'date-mismatch', 'absolute-reference', 'outside-reference', 'broken-reference',
+  'missing-folder',
+  'misspelt-folder',
+  'unplanned-folder',
+  'misplaced-folder',
+  'missing-starter',
+  'foreign-project',
+  'unportable-name',
+  'path-too-long',
+  'name-clash',
+  'stray-generated',
+  'family-not-accepted',
+  'misplaced-file',
+  'loose-file',
+  'unknown-code',
+  'version-style',
+  'sequence-padding',
+  'name-mismatch',
+  'banned-word',
+  'over-limit',
+  'version-twice',
+  'old-version-on-top',
+  'versioned-delivery',
+  'sequence-gap',
+  'empty-file',
+  'licence-missing',
+  'empty-folder',
+  'same-content',
+  'same-name',
+  'version-gap',
+  'companion-missing',
+  'companion-apart',
+  'date-mismatch',
+  'absolute-reference',
+  'outside-reference',
+  'broken-reference',
 ] as const;
 export type RuleCode = (typeof RULE_CODES)[number];
 
@@ -26,7 +58,10 @@ export interface Finding {
   readonly suggestion: Suggestion | null;
   /** Other paths of the same finding: the frames of a sequence. */
   readonly related: readonly string[];
-  /** When what it is about was last written, milliseconds since 1970: who accepted an older state has not accepted this one. 0 where nothing tells. */
+  /**
+   * When what it is about was last written, milliseconds since 1970: who accepted an older state has not accepted this
+   * one. 0 where nothing tells.
+   */
   readonly modified: number;
   /** Initials that stand in its name; `null` for nobody's, or several people's. */
   readonly person: string | null;

@@ -1,13 +1,15 @@
 /**
- * Folders that the plan lacks and folders it does not know, put together by meaning: a folder that is nearly an expected one is misspelt, one that
- * is expected elsewhere is misplaced, by its name or by what is in it, and only what is left is missing or unplanned. One cause is said once.
+ * Folders that the plan lacks and folders it does not know, put together by meaning: a folder that is nearly an
+ * expected one is misspelt, one that
+ * is expected elsewhere is misplaced, by its name or by what is in it, and only what is left is missing or unplanned.
+ * One cause is said once.
  */
 import { distance } from 'fastest-levenshtein';
-import { assign } from './assign';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
 import type { PlannedLine } from '../template/expand';
+import { assign } from './assign';
 
 import type { CheckGround } from './ground';
 import type { FolderRow } from './part';
@@ -43,9 +45,14 @@ function isExchanged(a: string, b: string): boolean {
 /** `s01` and `s02` are two scenes, however near they are. */
 const digitsOf = (name: string): string => name.replace(/\D+/g, ' ').trim();
 
-export function settleFolders(ground: CheckGround, rows: readonly FolderRow[], unread: readonly string[]): FoldersSettled {
+export function settleFolders(
+  ground: CheckGround,
+  rows: readonly FolderRow[],
+  unread: readonly string[],
+): FoldersSettled {
   const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
-  const is = (line: PlannedLine) => seen.has(line.path.normalize('NFC')) || (unread.length > 0 && unread.some((path) => isWithin(line.path, path)));
+  const is = (line: PlannedLine) =>
+    seen.has(line.path.normalize('NFC')) || (unread.length > 0 && unread.some((path) => isWithin(line.path, path)));
   const byKey = new Map(ground.expansion.lines.map((line) => [line.key, line]));
   const folders = ground.expansion.lines.filter((line) => line.kind === 'folder' && line.parent !== null);
   const absent = folders.filter((line) => line.presence === 'always' && !is(line));
@@ -58,7 +65,12 @@ export function settleFolders(ground: CheckGround, rows: readonly FolderRow[], u
     if (parentOf(row.path).normalize('NFC') === parentOf(line.path).normalize('NFC')) misspelt.push({ row, line });
     else misplaced.push({ row, line, doubled: false });
   }
-  const missing = absent.filter((line) => !taken.has(line.key) && (byKey.get(line.parent as string)?.parent === null || seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))));
+  const missing = absent.filter(
+    (line) =>
+      !taken.has(line.key) &&
+      (byKey.get(line.parent as string)?.parent === null ||
+        seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))),
+  );
   return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
 }
 
@@ -68,7 +80,13 @@ const isWithin = (path: string, folder: string): boolean => path === folder || p
 const MOST_ASSIGNED = 100;
 
 /** The best pairs among siblings; each folder and each expected one in one pair at most. */
-function nearest(ground: CheckGround, absent: readonly PlannedLine[], open: readonly FolderRow[], taken: Set<string>, settled: Set<FolderRow>): { row: FolderRow; line: PlannedLine }[] {
+function nearest(
+  ground: CheckGround,
+  absent: readonly PlannedLine[],
+  open: readonly FolderRow[],
+  taken: Set<string>,
+  settled: Set<FolderRow>,
+): { row: FolderRow; line: PlannedLine }[] {
   const byParent = grouped(absent, (line) => line.parent as string);
   const found = grouped(open, (row) => ground.planned(parentOf(row.path))?.key ?? '');
   const pairs = [...found].flatMap(([parent, siblings]) => {
@@ -77,7 +95,9 @@ function nearest(ground: CheckGround, absent: readonly PlannedLine[], open: read
     const rows = [...siblings].sort((a, b) => (a.path < b.path ? -1 : 1));
     const far = rows.map((row) => expected.map((line) => farness(nameOf(row.path), line.name)));
     const chosen = Math.max(rows.length, expected.length) <= MOST_ASSIGNED ? assign(far, NEAR) : oneByOne(far);
-    return rows.flatMap((row, i) => ((chosen[i] as number) < 0 ? [] : [{ row, line: expected[chosen[i] as number] as PlannedLine }]));
+    return rows.flatMap((row, i) =>
+      (chosen[i] as number) < 0 ? [] : [{ row, line: expected[chosen[i] as number] as PlannedLine }],
+    );
   });
   for (const { row, line } of pairs) {
     taken.add(line.key);
@@ -87,7 +107,9 @@ function nearest(ground: CheckGround, absent: readonly PlannedLine[], open: read
 }
 
 function oneByOne(far: readonly (readonly number[])[]): number[] {
-  const pairs = far.flatMap((row, i) => row.flatMap((f, j) => (f <= NEAR ? [{ i, j, f }] : []))).sort((a, b) => a.f - b.f || a.i - b.i || a.j - b.j);
+  const pairs = far
+    .flatMap((row, i) => row.flatMap((f, j) => (f <= NEAR ? [{ i, j, f }] : [])))
+    .sort((a, b) => a.f - b.f || a.i - b.i || a.j - b.j);
   const [out, taken] = [far.map(() => -1), new Set<number>()];
   for (const { i, j } of pairs) {
     if ((out[i] as number) >= 0 || taken.has(j)) continue;
@@ -97,8 +119,19 @@ function oneByOne(far: readonly (readonly number[])[]): number[] {
   return out;
 }
 
-/** Folders of other names that hold what an absent one should: its files by their names, or two folders and most of them. */
-function byContents(rows: readonly FolderRow[], folders: readonly PlannedLine[], absent: readonly PlannedLine[], open: readonly FolderRow[], byKey: ReadonlyMap<string, PlannedLine>, taken: Set<string>, settled: Set<FolderRow>): { row: FolderRow; line: PlannedLine }[] {
+/**
+ * Folders of other names that hold what an absent one should: its files by their names, or two folders and most of
+ * them.
+ */
+function byContents(
+  rows: readonly FolderRow[],
+  folders: readonly PlannedLine[],
+  absent: readonly PlannedLine[],
+  open: readonly FolderRow[],
+  byKey: ReadonlyMap<string, PlannedLine>,
+  taken: Set<string>,
+  settled: Set<FolderRow>,
+): { row: FolderRow; line: PlannedLine }[] {
   const left = open.filter((row) => !settled.has(row));
   if (left.length === 0 || absent.every((line) => taken.has(line.key))) return [];
   const below = grouped(rows, (row) => parentOf(row.path));
@@ -121,7 +154,15 @@ function byContents(rows: readonly FolderRow[], folders: readonly PlannedLine[],
 
 type Displaced = FoldersSettled['misplaced'][number];
 
-function displaced(ground: CheckGround, folders: readonly PlannedLine[], absent: readonly PlannedLine[], open: readonly FolderRow[], is: (line: PlannedLine) => boolean, taken: Set<string>, settled: Set<FolderRow>): Displaced[] {
+function displaced(
+  ground: CheckGround,
+  folders: readonly PlannedLine[],
+  absent: readonly PlannedLine[],
+  open: readonly FolderRow[],
+  is: (line: PlannedLine) => boolean,
+  taken: Set<string>,
+  settled: Set<FolderRow>,
+): Displaced[] {
   const byMeaning = grouped(folders, (line) => meaningOf(line.name));
   return open.flatMap((row): Displaced[] => {
     if (settled.has(row)) return [];
@@ -135,7 +176,8 @@ function displaced(ground: CheckGround, folders: readonly PlannedLine[], absent:
     const alike = (byMeaning.get(name) ?? []).filter((line) => line.parent !== parent?.key);
     const lacking = alike.filter((line) => !taken.has(line.key) && absent.includes(line));
     // An expected one that is lacking, or the only one of its name.
-    const line = lacking.length === 1 ? lacking[0] : alike.length === 1 && is(alike[0] as PlannedLine) ? alike[0] : undefined;
+    const line =
+      lacking.length === 1 ? lacking[0] : alike.length === 1 && is(alike[0] as PlannedLine) ? alike[0] : undefined;
     if (line === undefined || name.length < 3) return [];
     taken.add(line.key);
     settled.add(row);

@@ -1,7 +1,8 @@
 /** What a rule found → the finding: its weight and its id. */
+
+import { nameOf } from '../listing/entry';
 import { type Finding, findingId } from './finding';
 import type { CheckGround } from './ground';
-import { nameOf } from '../listing/entry';
 import type { Found, Rule } from './rule';
 
 /** `null` where the rule is off. */

@@ -2,16 +2,17 @@
  * What a check stands on, compiled once: the plan by path, conventions by the fields in hand, families by extension.
  * Rules are functions over this ground; a worker makes its own from the same plain data.
  */
-import type { Field, Reading, ReadValue, Registers, Values } from '../name/field';
-import type { NameContext } from '../name/candidates';
-import { compileConvention } from '../name/compile';
-import type { CompiledConvention } from '../name/ops';
+
 import { frameRange } from '../listing/entry';
 import { extensionOf } from '../listing/extension';
+import type { NameContext } from '../name/candidates';
+import { compileConvention } from '../name/compile';
+import type { Field, Reading, ReadValue, Registers, Values } from '../name/field';
+import type { CompiledConvention } from '../name/ops';
 import { parsePattern } from '../name/parse';
-import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { valuesOf } from '../name/scan';
 import { writeSlot } from '../name/write';
+import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { type Expansion, expandTemplate, type PlannedLine } from '../template/expand';
 import type { Convention, Template, Weight } from '../template/node';
 import type { RuleCode } from './finding';
@@ -24,7 +25,10 @@ export interface CheckInput {
   readonly registers: Registers;
   /** Milliseconds since 1970; where it is not given nothing is still settling. */
   readonly now?: number | undefined;
-  /** UTF-16 units of what stands before the project's own folder on the system where that is longest, its last separator included. */
+  /**
+   * UTF-16 units of what stands before the project's own folder on the system where that is longest, its last separator
+   * included.
+   */
   readonly prefix?: number | undefined;
 }
 
@@ -42,11 +46,41 @@ export interface FolderConvention {
 }
 
 const DEFAULT_WEIGHTS: Readonly<Record<RuleCode, Weight>> = {
-  'missing-folder': 'must', 'misspelt-folder': 'must', 'unplanned-folder': 'should', 'misplaced-folder': 'should', 'missing-starter': 'note', 'foreign-project': 'must', 'unportable-name': 'must', 'path-too-long': 'must', 'name-clash': 'must',
-  'stray-generated': 'should', 'family-not-accepted': 'should', 'misplaced-file': 'should', 'loose-file': 'should', 'unknown-code': 'must', 'version-style': 'must', 'sequence-padding': 'must', 'name-mismatch': 'must', 'banned-word': 'must',
-  'over-limit': 'should', 'version-twice': 'must', 'old-version-on-top': 'note', 'versioned-delivery': 'must', 'sequence-gap': 'must', 'empty-file': 'should', 'licence-missing': 'must',
-  'empty-folder': 'note', 'same-content': 'should', 'same-name': 'note', 'version-gap': 'note', 'companion-missing': 'should', 'companion-apart': 'should', 'date-mismatch': 'note',
-  'absolute-reference': 'must', 'outside-reference': 'must', 'broken-reference': 'must',
+  'missing-folder': 'must',
+  'misspelt-folder': 'must',
+  'unplanned-folder': 'should',
+  'misplaced-folder': 'should',
+  'missing-starter': 'note',
+  'foreign-project': 'must',
+  'unportable-name': 'must',
+  'path-too-long': 'must',
+  'name-clash': 'must',
+  'stray-generated': 'should',
+  'family-not-accepted': 'should',
+  'misplaced-file': 'should',
+  'loose-file': 'should',
+  'unknown-code': 'must',
+  'version-style': 'must',
+  'sequence-padding': 'must',
+  'name-mismatch': 'must',
+  'banned-word': 'must',
+  'over-limit': 'should',
+  'version-twice': 'must',
+  'old-version-on-top': 'note',
+  'versioned-delivery': 'must',
+  'sequence-gap': 'must',
+  'empty-file': 'should',
+  'licence-missing': 'must',
+  'empty-folder': 'note',
+  'same-content': 'should',
+  'same-name': 'note',
+  'version-gap': 'note',
+  'companion-missing': 'should',
+  'companion-apart': 'should',
+  'date-mismatch': 'note',
+  'absolute-reference': 'must',
+  'outside-reference': 'must',
+  'broken-reference': 'must',
 };
 
 /** Files changed within this time, in milliseconds, are not judged for gaps, emptiness or versions. */
@@ -102,7 +136,8 @@ export class CheckGround {
     }
     for (const family of this.registers.families) {
       for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
-      for (const ext of family.companions ?? []) this.companions.set(ext.toLowerCase(), [...(this.companions.get(ext.toLowerCase()) ?? []), family.name]);
+      for (const ext of family.companions ?? [])
+        this.companions.set(ext.toLowerCase(), [...(this.companions.get(ext.toLowerCase()) ?? []), family.name]);
       if (family.companions !== undefined && family.companions.length > 0) this.withCompanions.add(family.name);
     }
     for (const person of this.registers.people) this.people.add(person.initials);
@@ -138,12 +173,18 @@ export class CheckGround {
     const known = this.dated.get(line.key);
     if (known !== undefined) return known;
     let found: { key: string; date: string } | null = null;
-    for (const [as, entry] of Object.entries(line.entries)) if (this.ruleOfEntry(as)?.type === 'date') found = { key: as, date: entry };
+    for (const [as, entry] of Object.entries(line.entries))
+      if (this.ruleOfEntry(as)?.type === 'date') found = { key: as, date: entry };
     if (found !== null) {
       const { key: as, date } = found;
       this.lineOf ??= new Map(this.expansion.lines.map((l) => [l.key, l]));
       let top = line;
-      for (let above = this.lineOf.get(line.parent ?? ''); above?.entries[as] === date; above = this.lineOf.get(above.parent ?? '')) top = above;
+      for (
+        let above = this.lineOf.get(line.parent ?? '');
+        above?.entries[as] === date;
+        above = this.lineOf.get(above.parent ?? '')
+      )
+        top = above;
       found = { key: top.key, date };
     }
     this.dated.set(line.key, found);
@@ -204,7 +245,10 @@ export class CheckGround {
     return found;
   }
 
-  /** Conventions meant for files of this extension; where none is and the family is accepted all the same, no name is asked for. */
+  /**
+   * Conventions meant for files of this extension; where none is and the family is accepted all the same, no name is
+   * asked for.
+   */
   conventionsFor(line: PlannedLine, name: string): readonly FolderConvention[] {
     const all = this.conventionsIn(line);
     if (all.length === 0) return all;
@@ -214,7 +258,9 @@ export class CheckGround {
     return family !== null && line.rules.accepts?.includes(family) ? [] : all;
   }
 
-  /** Conventions that hold in a planned folder, compiled with its entries; those that cannot be compiled are left out. */
+  /**
+   * Conventions that hold in a planned folder, compiled with its entries; those that cannot be compiled are left out.
+   */
   conventionsIn(line: PlannedLine): readonly FolderConvention[] {
     const known = this.folders.get(line.key);
     if (known) return known;
@@ -234,9 +280,19 @@ export class CheckGround {
     const bound = this.boundIn(strict, line);
     const extensions = this.extensionsOf(convention);
     return {
-      convention, strict, bound, extensions,
-      foreign: strict.slots.some((s) => s.field === 'number') ? this.compile(`${scope}|any`, convention, fields, undefined) : strict,
-      context: { bound, known: this.knownIn(strict), abbreviations: this.registers.abbreviations, banned: this.registers.banned },
+      convention,
+      strict,
+      bound,
+      extensions,
+      foreign: strict.slots.some((s) => s.field === 'number')
+        ? this.compile(`${scope}|any`, convention, fields, undefined)
+        : strict,
+      context: {
+        bound,
+        known: this.knownIn(strict),
+        abbreviations: this.registers.abbreviations,
+        banned: this.registers.banned,
+      },
     };
   }
 
@@ -245,18 +301,33 @@ export class CheckGround {
     if (families === undefined) return null;
     const known = this.extensions.get(convention.id);
     if (known) return known;
-    const made = new Set(this.registers.families.filter((f) => families.includes(f.name)).flatMap((f) => f.extensions.map((e) => e.toLowerCase())));
+    const made = new Set(
+      this.registers.families
+        .filter((f) => families.includes(f.name))
+        .flatMap((f) => f.extensions.map((e) => e.toLowerCase())),
+    );
     this.extensions.set(convention.id, made);
     return made;
   }
 
-  private compile(key: string, convention: Convention, fields: () => readonly Field[], number: string | undefined): CompiledConvention | null {
+  private compile(
+    key: string,
+    convention: Convention,
+    fields: () => readonly Field[],
+    number: string | undefined,
+  ): CompiledConvention | null {
     const known = this.compiled.get(key);
     if (known !== undefined) return known;
     const pattern = parsePattern(convention.pattern);
     const year = Number(String(this.expansion.values.values.date ?? '').slice(0, 4));
     const made = pattern.ok
-      ? compileConvention(pattern.value, { fields: fields(), registers: this.registers, families: convention.families, ...(number !== undefined && { number }), ...(year > 0 && { year }) })
+      ? compileConvention(pattern.value, {
+          fields: fields(),
+          registers: this.registers,
+          families: convention.families,
+          ...(number !== undefined && { number }),
+          ...(year > 0 && { year }),
+        })
       : null;
     const convention_ = made?.ok ? made.value : null;
     this.compiled.set(key, convention_);
@@ -316,8 +387,13 @@ export class CheckGround {
     for (const { field, form } of convention.slots) {
       if (form.kind !== 'text') continue;
       const list = this.lists.get(field);
-      const entries = list === undefined ? [this.expansion.values.values[field]] : (this.expansion.values.lists.get(list)?.all ?? []).slice(0, MOST_KNOWN);
-      const texts = entries.flatMap((entry) => (typeof entry === 'string' ? Object.values(this.asRead(convention, { [field]: entry })) : []));
+      const entries =
+        list === undefined
+          ? [this.expansion.values.values[field]]
+          : (this.expansion.values.lists.get(list)?.all ?? []).slice(0, MOST_KNOWN);
+      const texts = entries.flatMap((entry) =>
+        typeof entry === 'string' ? Object.values(this.asRead(convention, { [field]: entry })) : [],
+      );
       if (texts.length > 0) known[field] = texts.map(String);
     }
     this.known.set(convention, known);
@@ -330,9 +406,10 @@ export const GENERATED = 'generated';
 /** What systems leave behind, whatever the families are. */
 const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|.*~)$/;
 
-/** Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands. */
+/**
+ * Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands.
+ */
 const MOST_KNOWN = 300;
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: the whole ASCII range is meant
 const isAscii = (text: string) => /^[\x00-\x7f]*$/.test(text);
-

@@ -1,4 +1,7 @@
-/** Where a name belongs: the planned folder whose convention it follows. There may be tens of thousands of folders, and a name is asked for by several rules. */
+/**
+ * Where a name belongs: the planned folder whose convention it follows. There may be tens of thousands of folders, and
+ * a name is asked for by several rules.
+ */
 import { grouped } from '../grouped';
 import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/field';
@@ -39,8 +42,14 @@ export class Homes {
     for (const home of this.homes) {
       // Compiled alike for all of them: one tells whether the name is of this convention at all.
       const first = this.conventionIn(home.lines[0] as PlannedLine, home.id);
-      if (first === undefined || (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))) continue;
-      const own = Object.fromEntries(Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'));
+      if (
+        first === undefined ||
+        (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))
+      )
+        continue;
+      const own = Object.fromEntries(
+        Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'),
+      );
       const reading = readName(first.strict, name, own);
       if (reading === null) continue;
       for (const line of this.linesBound(home, first).get(boundKey(first, reading)) ?? []) {

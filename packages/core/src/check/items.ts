@@ -1,13 +1,15 @@
 /**
- * One folder's files as the items they are: frames of a sequence as one, files that follow a convention with their reading, and the
- * others, to be judged. Every name is read once, and of a sequence one frame: the others differ from it in their frame alone.
+ * One folder's files as the items they are: frames of a sequence as one, files that follow a convention with their
+ * reading, and the
+ * others, to be judged. Every name is read once, and of a sequence one frame: the others differ from it in their frame
+ * alone.
  */
 import type { FileEntry, FolderListing } from '../listing/entry';
 import { join } from '../listing/entry';
+import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/field';
 import { readName } from '../name/read';
 import type { PlannedLine } from '../template/expand';
-import { extensionOf } from '../listing/extension';
 import type { CheckGround, FolderConvention } from './ground';
 import type { FolderState } from './match';
 
@@ -73,7 +75,10 @@ class Reader {
   private readonly cleared: FileEntry[] = [];
   private readonly starters: string[] = [];
   private last: Run | null = null;
-  /** Digits of the frame that was read last, and whether it began with a nought: then any digits of that width read alike. */
+  /**
+   * Digits of the frame that was read last, and whether it began with a nought: then any digits of that width read
+   * alike.
+   */
   private width = 0;
   private padded = false;
   private documents: Set<string> | null = null;
@@ -93,10 +98,20 @@ class Reader {
       else if (line.rules.free) this.cleared.push(file);
       else if (this.last === null || !this.goesOn(this.last, file)) this.file(file);
     }
-    return { runs: [...this.runs.values()], read: this.read, open: this.open, alone: this.alone, cleared: this.cleared, starters: this.starters };
+    return {
+      runs: [...this.runs.values()],
+      read: this.read,
+      open: this.open,
+      alone: this.alone,
+      cleared: this.cleared,
+      starters: this.starters,
+    };
   }
 
-  /** Frames come one after another: most names differ from the one before in their frame alone, and then are of the same sequence. */
+  /**
+   * Frames come one after another: most names differ from the one before in their frame alone, and then are of the same
+   * sequence.
+   */
   private goesOn(run: Run, file: FileEntry): boolean {
     const { name } = file;
     const from = run.head.length;
@@ -118,7 +133,8 @@ class Reader {
     for (const by of conventions) {
       const reading = readName(by.strict, file.name, by.bound);
       if (reading === null) continue;
-      if (typeof reading.frame !== 'number' || !this.frame(file, by, reading, reading.frame)) this.read.push({ file, by, reading });
+      if (typeof reading.frame !== 'number' || !this.frame(file, by, reading, reading.frame))
+        this.read.push({ file, by, reading });
       return;
     }
     if (!this.side(file)) this.open.push({ file, conventions });
@@ -135,7 +151,19 @@ class Reader {
     const key = `${head}/${tail}`;
     let run = this.runs.get(key);
     if (run === undefined) {
-      run = { by, reading, head, tail, first: name, names: [], frames: [], low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY, bytes: 0, newest: 0 };
+      run = {
+        by,
+        reading,
+        head,
+        tail,
+        first: name,
+        names: [],
+        frames: [],
+        low: Number.POSITIVE_INFINITY,
+        high: Number.NEGATIVE_INFINITY,
+        bytes: 0,
+        newest: 0,
+      };
       this.runs.set(key, run);
     }
     add(run, file, frame);
@@ -170,7 +198,8 @@ function add(run: Run, file: FileEntry, frame: number): void {
   if (file.modified > run.newest) run.newest = file.modified;
 }
 
-export const stemOf = (name: string): string => name.slice(0, name.lastIndexOf('.') < 1 ? undefined : name.lastIndexOf('.')).toLowerCase();
+export const stemOf = (name: string): string =>
+  name.slice(0, name.lastIndexOf('.') < 1 ? undefined : name.lastIndexOf('.')).toLowerCase();
 
 /** `family/stem` of each document that may have side files. */
 function documentsIn(ground: CheckGround, files: readonly FileEntry[]): Set<string> {
@@ -187,7 +216,8 @@ const APART: ReadonlySet<string> = new Set(['version', 'person', 'frame']);
 
 export function chainKey(by: FolderConvention, reading: Reading): string {
   let key = by.convention.id;
-  for (const { field } of by.strict.slots) if (!APART.has(field) && reading[field] !== undefined) key += `|${field}=${reading[field]}`;
+  for (const { field } of by.strict.slots)
+    if (!APART.has(field) && reading[field] !== undefined) key += `|${field}=${reading[field]}`;
   return key;
 }
 
@@ -199,4 +229,5 @@ export function singlesOf(listing: FolderListing, items: FolderItems): readonly 
 }
 
 /** A sequence's path without its frame. */
-export const pathOfRun = (folder: string, run: Pick<Run, 'head' | 'tail'>): string => join(folder, `${run.head}#${run.tail}`);
+export const pathOfRun = (folder: string, run: Pick<Run, 'head' | 'tail'>): string =>
+  join(folder, `${run.head}#${run.tail}`);

@@ -29,13 +29,19 @@ describe('what the plan says of a folder, by its path alone', () => {
   });
 
   test('a name in decomposed form is the one that was planned', () => {
-    const french = new CheckGround({ template: { ...SHOW, root: { ...SHOW.root, numbering: undefined, folders: [{ id: 'e', name: 'été' }] } }, values: SHOW_VALUES, registers: STUDIO });
+    const french = new CheckGround({
+      template: { ...SHOW, root: { ...SHOW.root, numbering: undefined, folders: [{ id: 'e', name: 'été' }] } },
+      values: SHOW_VALUES,
+      registers: STUDIO,
+    });
     expect(stateOf(french, 'e\u0301te\u0301').kind).toBe('planned');
   });
 
   test('the longest known extension counts', () => {
     const known = new Set(['gz', 'tar.gz', 'exr']);
-    expect(['a.tar.gz', 'a.b.exr', 'A.EXR', 'a.b.gz', 'noext', '.hidden', 'a.'].map((n) => extensionOf(n, known))).toEqual(['tar.gz', 'exr', 'exr', 'gz', '', '', '']);
+    expect(
+      ['a.tar.gz', 'a.b.exr', 'A.EXR', 'a.b.gz', 'noext', '.hidden', 'a.'].map((n) => extensionOf(n, known)),
+    ).toEqual(['tar.gz', 'exr', 'exr', 'gz', '', '', '']);
   });
 
   test('conventions of a folder know its entries, and are compiled once for all folders alike', () => {

@@ -1,11 +1,14 @@
-/** What is behind a name that breaks its folder's conventions: told once for each file, and asked by each rule about names. */
+/**
+ * What is behind a name that breaks its folder's conventions: told once for each file, and asked by each rule about
+ * names.
+ */
 import { type Cause, causeOf } from '../name/cause';
 import type { Reading } from '../name/field';
 import { readName } from '../name/read';
 import { type Explanation, explainName } from '../name/suggest';
+import type { RuleCode } from './finding';
 import type { FolderConvention } from './ground';
 import type { FileCase, Found, Rule } from './rule';
-import type { RuleCode } from './finding';
 import { frameless } from './sequence';
 
 interface Told {
@@ -21,7 +24,10 @@ function tell(c: FileCase): Told | null {
   if (known !== undefined) return known;
   const tried = c.conventions.map((by) => ({ by, explanation: explainName(by.strict, c.file.name, by.context) }));
   const best = tried.sort((a, b) => cost(a.explanation) - cost(b.explanation))[0];
-  const made = best === undefined ? null : { ...best, cause: causeOf(best.by.strict, c.file.name, best.by.context, best.explanation) };
+  const made =
+    best === undefined
+      ? null
+      : { ...best, cause: causeOf(best.by.strict, c.file.name, best.by.context, best.explanation) };
   told.set(c, made);
   return made;
 }
@@ -46,8 +52,16 @@ export function nameRule(code: Extract<RuleCode, Cause['code']>): Rule {
       const all = tell(c);
       if (all === null || all.cause.code !== code) return null;
       const { convention, strict } = all.by;
-      const codes = all.cause.code === 'unknown-code' ? { codes: all.cause.codes.map((k) => k.found), fields: all.cause.codes.map((k) => k.field) } : {};
-      return { path: c.path, ...frameless(strict, c.path), params: { name: c.file.name, convention: convention.name, pattern: convention.pattern, ...codes }, explanation: all.explanation };
+      const codes =
+        all.cause.code === 'unknown-code'
+          ? { codes: all.cause.codes.map((k) => k.found), fields: all.cause.codes.map((k) => k.field) }
+          : {};
+      return {
+        path: c.path,
+        ...frameless(strict, c.path),
+        params: { name: c.file.name, convention: convention.name, pattern: convention.pattern, ...codes },
+        explanation: all.explanation,
+      };
     },
   };
 }

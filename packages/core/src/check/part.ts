@@ -1,6 +1,10 @@
-/** What one checker saw, folder by folder: plain data that crosses from worker to worker, is put together, and is kept for the next quick check. */
-import type { Finding } from './finding';
+/**
+ * What one checker saw, folder by folder: plain data that crosses from worker to worker, is put together, and is kept
+ * for the next quick check.
+ */
+
 import { joinTables, pickRows, type Table } from './column';
+import type { Finding } from './finding';
 
 /** One folder: counts for the map of the project, and what only the whole can judge. */
 export interface FolderRow {
@@ -19,7 +23,13 @@ export interface FolderRow {
   /** Of an unplanned folder: the key of the planned one that what is in it belongs to. */
   readonly meant?: string;
   /** Of a folder inside a dated one: files dated before it, of another day by their names, and of its day. */
-  readonly dates?: { readonly key: string; readonly before: number; readonly other: number; readonly right: number; readonly found: string };
+  readonly dates?: {
+    readonly key: string;
+    readonly before: number;
+    readonly other: number;
+    readonly right: number;
+    readonly found: string;
+  };
 }
 
 /** A side file whose document is not beside it. */
@@ -66,7 +76,10 @@ export function joinParts(parts: readonly CheckPart[]): CheckPart {
     before.push(rows);
     rows += part.rows.length;
   }
-  const moved = <T extends { readonly row: number }>(of: (part: CheckPart) => readonly T[]): T[] => parts.flatMap((part, i) => (before[i] === 0 ? of(part) : of(part).map((entry) => ({ ...entry, row: entry.row + (before[i] as number) }))));
+  const moved = <T extends { readonly row: number }>(of: (part: CheckPart) => readonly T[]): T[] =>
+    parts.flatMap((part, i) =>
+      before[i] === 0 ? of(part) : of(part).map((entry) => ({ ...entry, row: entry.row + (before[i] as number) })),
+    );
   return {
     rows: parts.flatMap((p) => p.rows),
     findings: moved((p) => p.findings),
@@ -85,7 +98,8 @@ export function keepRows(part: CheckPart, keep: (row: FolderRow) => boolean): Ch
   const kept = part.rows.flatMap((row, i) => (keep(row) ? [i] : []));
   if (kept.length === part.rows.length) return part;
   const places = new Map(kept.map((row, i) => [row, i]));
-  const only = <T extends { readonly row: number }>(all: readonly T[]): T[] => all.flatMap((entry) => (places.has(entry.row) ? [{ ...entry, row: places.get(entry.row) as number }] : []));
+  const only = <T extends { readonly row: number }>(all: readonly T[]): T[] =>
+    all.flatMap((entry) => (places.has(entry.row) ? [{ ...entry, row: places.get(entry.row) as number }] : []));
   return {
     rows: kept.map((i) => part.rows[i] as FolderRow),
     findings: only(part.findings),

@@ -1,4 +1,7 @@
-/** Every rule, in the order in which causes are tried. For one file the first that alone explains the difference is reported. */
+/**
+ * Every rule, in the order in which causes are tried. For one file the first that alone explains the difference is
+ * reported.
+ */
 import type { Rule } from './rule';
 import { companionApart, companionMissing } from './rules/companions';
 import { dateMismatch, folderDateMismatch } from './rules/date-mismatch';
@@ -27,9 +30,41 @@ import { versionedDelivery } from './rules/versioned-delivery';
 import { oldVersionOnTop, versionTwice } from './rules/versions';
 
 export const RULES: readonly Rule[] = [
-  missingFolder, misspeltFolder, unplannedFolder, misplacedFolder, missingStarter, foreignProject, unportableName, pathTooLong, nameClash, strayGenerated, familyNotAccepted, misplacedFile, looseFile,
+  missingFolder,
+  misspeltFolder,
+  unplannedFolder,
+  misplacedFolder,
+  missingStarter,
+  foreignProject,
+  unportableName,
+  pathTooLong,
+  nameClash,
+  strayGenerated,
+  familyNotAccepted,
+  misplacedFile,
+  looseFile,
   // In a folder whose names stay the same a version is the cause, whatever else a convention says of it.
-  versionedDelivery, unknownCode, versionStyle, sequencePadding, nameMismatch, bannedWord, overLimit, versionTwice, oldVersionOnTop, sequenceGap, emptyFile, licenceMissing,
-  emptyFolder, { code: 'same-content', scope: 'contents' }, sameName, versionGap, companionMissing, companionApart, dateMismatch, folderDateMismatch,
-  { code: 'absolute-reference', scope: 'contents' }, { code: 'outside-reference', scope: 'contents' }, { code: 'broken-reference', scope: 'contents' },
+  versionedDelivery,
+  unknownCode,
+  versionStyle,
+  sequencePadding,
+  nameMismatch,
+  bannedWord,
+  overLimit,
+  versionTwice,
+  oldVersionOnTop,
+  sequenceGap,
+  emptyFile,
+  licenceMissing,
+  emptyFolder,
+  { code: 'same-content', scope: 'contents' },
+  sameName,
+  versionGap,
+  companionMissing,
+  companionApart,
+  dateMismatch,
+  folderDateMismatch,
+  { code: 'absolute-reference', scope: 'contents' },
+  { code: 'outside-reference', scope: 'contents' },
+  { code: 'broken-reference', scope: 'contents' },
 ];

@@ -17,7 +17,10 @@ export interface FolderListing {
   readonly others: readonly string[];
   /** The folder's own time, milliseconds since 1970, where the source says it. */
   readonly changed?: number;
-  /** Frames expected of sequences, by their name before the frame: written beside them in files that end in `.frames.txt`. */
+  /**
+   * Frames expected of sequences, by their name before the frame: written beside them in files that end in
+   * `.frames.txt`.
+   */
   readonly ranges?: Readonly<Record<string, readonly [number, number]>>;
 }
 

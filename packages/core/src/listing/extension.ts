@@ -7,4 +7,3 @@ export function extensionOf(name: string, known: { has(ext: string): boolean }):
   const last = name.lastIndexOf('.');
   return last <= 0 ? '' : name.slice(last + 1).toLowerCase();
 }
-

@@ -13,9 +13,26 @@ export function printListing(lines: readonly PathLine[], form: ListingForm): str
     case 'tree':
       return tree(lines);
     case 'csv':
-      return csv([['path', 'type', 'size', 'modified'], ...lines.map((l) => [l.path, l.folder ? 'folder' : 'file', String(l.size), l.modified === 0 ? '' : new Date(l.modified).toISOString()])]);
+      return csv([
+        ['path', 'type', 'size', 'modified'],
+        ...lines.map((l) => [
+          l.path,
+          l.folder ? 'folder' : 'file',
+          String(l.size),
+          l.modified === 0 ? '' : new Date(l.modified).toISOString(),
+        ]),
+      ]);
     case 'json':
-      return `${JSON.stringify(lines.map((l) => ({ path: l.path, type: l.folder ? 'folder' : 'file', ...(l.size > 0 && { size: l.size }), ...(l.modified > 0 && { modified: new Date(l.modified).toISOString() }) })), null, 1)}\n`;
+      return `${JSON.stringify(
+        lines.map((l) => ({
+          path: l.path,
+          type: l.folder ? 'folder' : 'file',
+          ...(l.size > 0 && { size: l.size }),
+          ...(l.modified > 0 && { modified: new Date(l.modified).toISOString() }),
+        })),
+        null,
+        1,
+      )}\n`;
   }
 }
 
@@ -25,9 +42,13 @@ const depthOf = (line: PathLine): number => line.path.split('/').length - 1;
 function tree(lines: readonly PathLine[]): string {
   const last = new Map<string, string>();
   for (const l of lines) last.set(l.path.slice(0, Math.max(0, l.path.lastIndexOf('/'))), l.path);
-  return `.\n${lines.map((l) => {
-    const parts = l.path.split('/');
-    const bars = parts.slice(0, -1).map((_, i) => (last.get(parts.slice(0, i).join('/')) === parts.slice(0, i + 1).join('/') ? '    ' : '│   '));
-    return `${bars.join('')}${last.get(parts.slice(0, -1).join('/')) === l.path ? '└── ' : '├── '}${parts.at(-1)}${l.folder ? '/' : ''}\n`;
-  }).join('')}`;
+  return `.\n${lines
+    .map((l) => {
+      const parts = l.path.split('/');
+      const bars = parts
+        .slice(0, -1)
+        .map((_, i) => (last.get(parts.slice(0, i).join('/')) === parts.slice(0, i + 1).join('/') ? '    ' : '│   '));
+      return `${bars.join('')}${last.get(parts.slice(0, -1).join('/')) === l.path ? '└── ' : '├── '}${parts.at(-1)}${l.folder ? '/' : ''}\n`;
+    })
+    .join('')}`;
 }

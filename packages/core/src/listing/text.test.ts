@@ -1,18 +1,46 @@
 import { describe, expect, test } from '@jest/globals';
 import { commonRoot, foldersFrom, formOfListing, parseListing } from './text';
 
-const TREE = ['26014', '├── 01_paper', '│   └── quote.pdf', '└── 02_survey', '    ├── a b.jpg', '    └── night', '', '3 directories, 2 files'].join('\n');
+const TREE = [
+  '26014',
+  '├── 01_paper',
+  '│   └── quote.pdf',
+  '└── 02_survey',
+  '    ├── a b.jpg',
+  '    └── night',
+  '',
+  '3 directories, 2 files',
+].join('\n');
 const OUTLINE = '26014\n\t01_paper\n\t\tquote.pdf\n\t02_survey\n\t\ta b.jpg\n\t\tnight/\n';
-const PATHS = './26014\n./26014/01_paper\n./26014/01_paper/quote.pdf\n./26014/02_survey\n./26014/02_survey/a b.jpg\n./26014/02_survey/night\n';
-const CSV = 'path;type;size\r\n26014/01_paper/quote.pdf;file;12\r\n26014/02_survey/a b.jpg;file;7\r\n26014/02_survey/night;folder;\r\n';
-const JSON_LIST = JSON.stringify([{ path: '26014/01_paper/quote.pdf', size: 12 }, '26014/02_survey/a b.jpg', { path: '26014/02_survey/night', type: 'folder' }]);
+const PATHS =
+  './26014\n./26014/01_paper\n./26014/01_paper/quote.pdf\n./26014/02_survey\n./26014/02_survey/a b.jpg\n./26014/02_survey/night\n';
+const CSV =
+  'path;type;size\r\n26014/01_paper/quote.pdf;file;12\r\n26014/02_survey/a b.jpg;file;7\r\n26014/02_survey/night;folder;\r\n';
+const JSON_LIST = JSON.stringify([
+  { path: '26014/01_paper/quote.pdf', size: 12 },
+  '26014/02_survey/a b.jpg',
+  { path: '26014/02_survey/night', type: 'folder' },
+]);
 
 describe('listings as text', () => {
-  test.each([['tree', TREE], ['outline', OUTLINE], ['paths', PATHS], ['csv', CSV], ['json', JSON_LIST]])('%s is told from its looks, and says the same as the others', (form, text) => {
+  test.each([
+    ['tree', TREE],
+    ['outline', OUTLINE],
+    ['paths', PATHS],
+    ['csv', CSV],
+    ['json', JSON_LIST],
+  ])('%s is told from its looks, and says the same as the others', (form, text) => {
     expect(formOfListing(text)).toBe(form);
     const lines = parseListing(text);
     expect(commonRoot(lines)).toBe('26014');
-    const folders = foldersFrom(lines, '26014').map((f) => [f.path, [...f.folders].sort(), f.files.map((x) => x.name)]).sort();
-    expect(folders).toEqual([['', ['01_paper', '02_survey'], []], ['01_paper', [], ['quote.pdf']], ['02_survey', ['night'], ['a b.jpg']], ['02_survey/night', [], []]]);
+    const folders = foldersFrom(lines, '26014')
+      .map((f) => [f.path, [...f.folders].sort(), f.files.map((x) => x.name)])
+      .sort();
+    expect(folders).toEqual([
+      ['', ['01_paper', '02_survey'], []],
+      ['01_paper', [], ['quote.pdf']],
+      ['02_survey', ['night'], ['a b.jpg']],
+      ['02_survey/night', [], []],
+    ]);
   });
 });

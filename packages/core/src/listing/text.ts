@@ -1,4 +1,7 @@
-/** Listings as text → folders and files: path lists, indented outlines, drawn trees, CSV with a `path` column, JSON arrays. */
+/**
+ * Listings as text → folders and files: path lists, indented outlines, drawn trees, CSV with a `path` column, JSON
+ * arrays.
+ */
 import { type FolderListing, join, nameOf, parentOf } from './entry';
 
 export interface PathLine {
@@ -19,12 +22,17 @@ export function parseListing(text: string): PathLine[] {
       return parseCsv(text);
     case 'tree':
       return nested(text, (line) => {
-        const m = /^((?:[│|]\s{3}|[│|] {2}\s|\s{4})*)(?:[├└|`]── ?|[|`+]-- ?)?(.*)$/u.exec(line.replaceAll('\u00a0', ' '));
+        const m = /^((?:[│|]\s{3}|[│|] {2}\s|\s{4})*)(?:[├└|`]── ?|[|`+]-- ?)?(.*)$/u.exec(
+          line.replaceAll('\u00a0', ' '),
+        );
         const drawn = /[├└`|+][─-]{2}/.test(line);
         return { depth: drawn ? (m?.[1]?.length ?? 0) / 4 + 1 : 0, name: m?.[2] ?? line };
       });
     case 'outline':
-      return nested(text, (line) => ({ depth: /^[\t ]*/.exec(line)?.[0].replaceAll('\t', '    ').length ?? 0, name: line.trim() }));
+      return nested(text, (line) => ({
+        depth: /^[\t ]*/.exec(line)?.[0].replaceAll('\t', '    ').length ?? 0,
+        name: line.trim(),
+      }));
     case 'paths':
       return lines(text).map((line) => pathLine(line.replace(/^\.\//, '')));
   }
@@ -41,11 +49,20 @@ export function formOfListing(text: string): ListingForm {
   return 'paths';
 }
 
-const lines = (text: string): string[] => text.replace(/^\ufeff/, '').split(/\r?\n/).filter((line) => line.trim() !== '');
+const lines = (text: string): string[] =>
+  text
+    .replace(/^\ufeff/, '')
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '');
 
 function pathLine(path: string, size = 0, modified = 0, folder: boolean | null = null): PathLine {
   const ends = path.endsWith('/');
-  return { path: path.replaceAll('\\', '/').replace(/\/+$/, '').replace(/^\/+/, ''), folder: ends ? true : folder, size, modified };
+  return {
+    path: path.replaceAll('\\', '/').replace(/\/+$/, '').replace(/^\/+/, ''),
+    folder: ends ? true : folder,
+    size,
+    modified,
+  };
 }
 
 /** Lines by their depth; depths need only grow where a line stands in the one above it. */
@@ -73,7 +90,14 @@ function parseJson(text: string): PathLine[] {
     const entry = item as { path?: unknown; type?: unknown; size?: unknown; modified?: unknown };
     if (typeof entry.path !== 'string') return [];
     const modified = typeof entry.modified === 'string' ? Date.parse(entry.modified) : Number(entry.modified ?? 0);
-    return [pathLine(entry.path, Number(entry.size ?? 0), Number.isFinite(modified) ? modified : 0, entry.type === undefined ? null : entry.type === 'folder')];
+    return [
+      pathLine(
+        entry.path,
+        Number(entry.size ?? 0),
+        Number.isFinite(modified) ? modified : 0,
+        entry.type === undefined ? null : entry.type === 'folder',
+      ),
+    ];
   });
 }
 
@@ -86,7 +110,12 @@ function parseCsv(text: string): PathLine[] {
     const row = cells(line, mark);
     const modified = Date.parse(row[at('modified')] ?? '');
     const type = row[at('type')];
-    return pathLine(row[at('path')] ?? '', Number(row[at('size')] ?? 0) || 0, Number.isFinite(modified) ? modified : 0, type === undefined || type === '' ? null : type === 'folder');
+    return pathLine(
+      row[at('path')] ?? '',
+      Number(row[at('size')] ?? 0) || 0,
+      Number.isFinite(modified) ? modified : 0,
+      type === undefined || type === '' ? null : type === 'folder',
+    );
   });
 }
 
@@ -108,12 +137,18 @@ function cells(line: string, mark: string): string[] {
   return [...out, cell];
 }
 
-/** Path lines → folders with what is directly in them. A common root folder that all lines share can be taken off with `root`. */
+/**
+ * Path lines → folders with what is directly in them. A common root folder that all lines share can be taken off with
+ * `root`.
+ */
 export function foldersFrom(paths: readonly PathLine[], root: string | null = null): FolderListing[] {
   const prefix = root === null ? '' : `${root}/`;
-  const mine = paths.filter((p) => p.path !== '.' && p.path !== '' && p.path !== root && p.path.startsWith(prefix)).map((p) => ({ ...p, path: p.path.slice(prefix.length) }));
+  const mine = paths
+    .filter((p) => p.path !== '.' && p.path !== '' && p.path !== root && p.path.startsWith(prefix))
+    .map((p) => ({ ...p, path: p.path.slice(prefix.length) }));
   const parents = new Set<string>();
-  for (const { path } of mine) for (let at = parentOf(path); at !== '' && !parents.has(at); at = parentOf(at)) parents.add(at);
+  for (const { path } of mine)
+    for (let at = parentOf(path); at !== '' && !parents.has(at); at = parentOf(at)) parents.add(at);
   const folders = new Set<string>(['', ...parents]);
   const files = new Map<string, PathLine>();
   for (const line of mine) {
@@ -121,13 +156,21 @@ export function foldersFrom(paths: readonly PathLine[], root: string | null = nu
     if (isFolder) folders.add(line.path);
     else files.set(line.path, line);
   }
-  const out = new Map([...folders].map((path) => [path, { path, folders: [] as string[], files: [] as { name: string; size: number; modified: number }[], others: [] }]));
+  const out = new Map(
+    [...folders].map((path) => [
+      path,
+      { path, folders: [] as string[], files: [] as { name: string; size: number; modified: number }[], others: [] },
+    ]),
+  );
   for (const path of folders) if (path !== '') out.get(parentOf(path))?.folders.push(nameOf(path));
-  for (const [path, line] of files) out.get(parentOf(path))?.files.push({ name: nameOf(path), size: line.size, modified: line.modified });
+  for (const [path, line] of files)
+    out.get(parentOf(path))?.files.push({ name: nameOf(path), size: line.size, modified: line.modified });
   return [...out.values()];
 }
 
-/** The folder that all lines stand in, where there is one: listings made from outside a project carry its name in front. */
+/**
+ * The folder that all lines stand in, where there is one: listings made from outside a project carry its name in front.
+ */
 export function commonRoot(paths: readonly PathLine[]): string | null {
   const tops = new Set(paths.filter((p) => p.path !== '.' && p.path !== '').map((p) => p.path.split('/')[0] as string));
   return tops.size === 1 ? ([...tops][0] as string) : null;

@@ -1,4 +1,6 @@
-/** The house's lists as tables: which columns each has, and what may stand in them. Cells are text, as in a CSV file. */
+/**
+ * The house's lists as tables: which columns each has, and what may stand in them. Cells are text, as in a CSV file.
+ */
 export const LIST_NAMES = ['clients', 'people', 'families', 'abbreviations', 'banned'] as const;
 export type ListName = (typeof LIST_NAMES)[number];
 
@@ -22,28 +24,72 @@ export const COLUMNS: Readonly<Record<ListName, readonly Column[]>> = {
   clients: [
     { key: 'code', label: 'Code', required: true, max: 12, form: PORTABLE_CODE },
     { key: 'name', label: 'Name', required: true, max: 120 },
-    { key: 'colour', label: 'Mark', max: 10, form: { is: /^(clay|moss|slate|plum|straw|teal|rose|ink)$/, words: 'clay, moss, slate, plum, straw, teal, rose or ink' } },
+    {
+      key: 'colour',
+      label: 'Mark',
+      max: 10,
+      form: {
+        is: /^(clay|moss|slate|plum|straw|teal|rose|ink)$/,
+        words: 'clay, moss, slate, plum, straw, teal, rose or ink',
+      },
+    },
     { key: 'notes', label: 'Notes', max: 2000 },
     RETIRED,
   ],
   people: [
-    { key: 'initials', label: 'Initials', required: true, max: 4, form: { is: /^[A-Z]{1,4}$/, words: 'one to four capitals' } },
+    {
+      key: 'initials',
+      label: 'Initials',
+      required: true,
+      max: 4,
+      form: { is: /^[A-Z]{1,4}$/, words: 'one to four capitals' },
+    },
     { key: 'name', label: 'Name', required: true, max: 120 },
-    { key: 'email', label: 'E-mail', required: true, max: 200, form: { is: /^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>".]+$/, words: 'an e-mail address' } },
-    { key: 'role', label: 'Role', required: true, max: 20, form: { is: /^(coordinator|artist|lead)$/, words: 'coordinator, artist or lead' } },
+    {
+      key: 'email',
+      label: 'E-mail',
+      required: true,
+      max: 200,
+      form: { is: /^[^\s@<>"]+@[^\s@<>"]+\.[^\s@<>".]+$/, words: 'an e-mail address' },
+    },
+    {
+      key: 'role',
+      label: 'Role',
+      required: true,
+      max: 20,
+      form: { is: /^(coordinator|artist|lead)$/, words: 'coordinator, artist or lead' },
+    },
     { key: 'does', label: 'Does', max: 120 },
     RETIRED,
   ],
   families: [
     { key: 'name', label: 'Family', required: true, max: 60 },
-    { key: 'extensions', label: 'Extensions', required: true, max: 2000, several: true, form: { is: /^[a-z0-9]{1,12}(\.[a-z0-9]{1,12})?$/, words: 'extensions without a dot in front, such as png or tar.gz' } },
-    { key: 'companions', label: 'Companions', max: 2000, several: true, form: { is: /^[a-z0-9]{1,12}(\.[a-z0-9]{1,12})?$/, words: 'extensions without a dot in front' } },
+    {
+      key: 'extensions',
+      label: 'Extensions',
+      required: true,
+      max: 2000,
+      several: true,
+      form: {
+        is: /^[a-z0-9]{1,12}(\.[a-z0-9]{1,12})?$/,
+        words: 'extensions without a dot in front, such as png or tar.gz',
+      },
+    },
+    {
+      key: 'companions',
+      label: 'Companions',
+      max: 2000,
+      several: true,
+      form: { is: /^[a-z0-9]{1,12}(\.[a-z0-9]{1,12})?$/, words: 'extensions without a dot in front' },
+    },
   ],
   abbreviations: [
     { key: 'long', label: 'Word', required: true, max: 60 },
     { key: 'short', label: 'Abbreviation', required: true, max: 12, form: PORTABLE_CODE },
   ],
-  banned: [{ key: 'word', label: 'Word', required: true, max: 60, form: { is: /^\S+$/, words: 'one word, without blanks' } }],
+  banned: [
+    { key: 'word', label: 'Word', required: true, max: 60, form: { is: /^\S+$/, words: 'one word, without blanks' } },
+  ],
 };
 
 export type Cells = Readonly<Record<string, string>>;
@@ -70,7 +116,13 @@ export function tidyCells(list: ListName, cells: Cells): Cells {
   return Object.fromEntries(
     COLUMNS[list].map((column) => {
       const text = (cells[column.key] ?? '').normalize('NFC').trim();
-      if (column.several) return [column.key, severalOf(text).map((w) => w.replace(/^\./, '').toLowerCase()).join(' ')];
+      if (column.several)
+        return [
+          column.key,
+          severalOf(text)
+            .map((w) => w.replace(/^\./, '').toLowerCase())
+            .join(' '),
+        ];
       return [column.key, column.flag ? (/^(yes|y|true|1|x|retired)$/i.test(text) ? 'yes' : '') : text];
     }),
   );
@@ -82,11 +134,17 @@ export const severalOf = (text: string): string[] => text.split(/[\s,;]+/).filte
 export function cellFaults(list: ListName, cells: Cells): CellFault[] {
   return COLUMNS[list].flatMap((column): CellFault[] => {
     const text = cells[column.key] ?? '';
-    const fault = (code: CellFaultCode, params: CellFault['params'] = {}): CellFault[] => [{ code, column: column.key, params: { column: column.label, ...params } }];
+    const fault = (code: CellFaultCode, params: CellFault['params'] = {}): CellFault[] => [
+      { code, column: column.key, params: { column: column.label, ...params } },
+    ];
     if (text === '') return column.required ? fault('cell-missing') : [];
     if ([...text].length > column.max) return fault('cell-too-long', { max: column.max });
     // Line breaks are for notes alone.
-    if ([...text].some((c) => c < ' ' && !(column.key === 'notes' && (c === '\n' || c === '\t'))) || /[\u202a-\u202e\u2066-\u2069]/.test(text)) return fault('cell-control');
+    if (
+      [...text].some((c) => c < ' ' && !(column.key === 'notes' && (c === '\n' || c === '\t'))) ||
+      /[\u202a-\u202e\u2066-\u2069]/.test(text)
+    )
+      return fault('cell-control');
     const odd = column.form && (column.several ? severalOf(text) : [text]).find((part) => !column.form?.is.test(part));
     return odd === undefined ? [] : fault('cell-form', { found: odd.slice(0, 40), expected: column.form?.words ?? '' });
   });

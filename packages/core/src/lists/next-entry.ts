@@ -12,7 +12,12 @@ export function nextEntry(rule: ScalarRule, entries: readonly string[], today: s
     return next > today ? next : entries.includes(today) ? null : today;
   }
   if (rule.type === 'choice') return (rule.options ?? []).find((o) => !entries.includes(o.code))?.code ?? null;
-  if (last === undefined) return rule.like !== undefined && /0/.test(rule.like) ? rule.like.replace(/0(?!.*0)/, '1') : rule.type === 'letters' ? 'A' : null;
+  if (last === undefined)
+    return rule.like !== undefined && /0/.test(rule.like)
+      ? rule.like.replace(/0(?!.*0)/, '1')
+      : rule.type === 'letters'
+        ? 'A'
+        : null;
   const next = /^[A-Y]$/.test(last) ? String.fromCharCode(last.charCodeAt(0) + 1) : counted(last);
   return next === null || entries.includes(next) ? null : next;
 }

@@ -1,13 +1,25 @@
 /**
- * Lays a broken name along its pattern: the cheapest ways to explain every atom of the name by a part of the pattern, a slip, or
- * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so the work is
+ * Lays a broken name along its pattern: the cheapest ways to explain every atom of the name by a part of the pattern, a
+ * slip, or
+ * something that does not belong. Dynamic programming over (target, atom); each cell keeps its few best hypotheses, so
+ * the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
 import { never } from '../answer';
+import { type Atom, atomsOf } from './atoms';
+import {
+  type Candidate,
+  type ChangeCode,
+  COST,
+  candidatesFor,
+  isBanned,
+  isNear,
+  meanings,
+  type NameContext,
+  squash,
+} from './candidates';
 import type { Form } from './form';
 import type { CompiledConvention, CompiledSlot } from './ops';
-import { type Atom, atomsOf } from './atoms';
-import { type Candidate, type ChangeCode, COST, candidatesFor, isBanned, isNear, meanings, type NameContext, squash } from './candidates';
 
 export type Target =
   | { readonly kind: 'separator'; readonly text: string }
@@ -41,7 +53,10 @@ interface Partial {
   readonly invented: boolean;
 }
 
-/** A way on from one place: to which atom, at what cost, by which move. Worked out once for a target and place, for all caps. */
+/**
+ * A way on from one place: to which atom, at what cost, by which move. Worked out once for a target and place, for all
+ * caps.
+ */
 interface Step {
   readonly to: number;
   readonly cost: number;
@@ -82,7 +97,11 @@ export function targetsOf(convention: CompiledConvention): Target[] {
       const pieces = op.text.match(/[^\p{L}\p{N}]+|[\p{L}\p{N}]+/gu) ?? [];
       pieces.forEach((text, k) => {
         const word = /^[\p{L}\p{N}]/u.test(text);
-        targets.push(word ? { kind: 'word', text, beforeVersion: version && k === pieces.length - 1 } : { kind: 'separator', text });
+        targets.push(
+          word
+            ? { kind: 'word', text, beforeVersion: version && k === pieces.length - 1 }
+            : { kind: 'separator', text },
+        );
       });
     } else if (op.kind === 'slot') targets.push({ kind: 'slot', slot: op.slot });
     else targets.push({ kind: 'enter', skipTo: op.skipTo });
@@ -93,10 +112,18 @@ export function targetsOf(convention: CompiledConvention): Target[] {
 
 /** Most names are a slip or two away from right: dear explanations are looked for only where there is no cheap one. */
 const CAPS = [2.5, 5, Number.POSITIVE_INFINITY] as const;
-/** An answer stands where nothing that was capped off could come within this of it: a second name as near must be seen. */
+/**
+ * An answer stands where nothing that was capped off could come within this of it: a second name as near must be seen.
+ */
 const CAP_MARGIN = 1;
 
-export function align(targets: readonly Target[], name: string, context: NameContext, known: KnownCandidates, caps: readonly number[] = CAPS): Hypothesis[] {
+export function align(
+  targets: readonly Target[],
+  name: string,
+  context: NameContext,
+  known: KnownCandidates,
+  caps: readonly number[] = CAPS,
+): Hypothesis[] {
   const atoms = atomsOf(name);
   const ways: Ways = { strays: [], steps: [] };
   for (const cap of caps) {
@@ -113,10 +140,25 @@ interface Ways {
   readonly steps: (readonly Step[] | undefined)[];
 }
 
-function alignWithin(cap: number, targets: readonly Target[], atoms: readonly Atom[], name: string, context: NameContext, candidates: KnownCandidates, ways: Ways): Hypothesis[] {
+function alignWithin(
+  cap: number,
+  targets: readonly Target[],
+  atoms: readonly Atom[],
+  name: string,
+  context: NameContext,
+  candidates: KnownCandidates,
+  ways: Ways,
+): Hypothesis[] {
   const width = atoms.length + 1;
   const cells: (Partial[] | undefined)[] = new Array((targets.length + 1) * width);
-  const put = (target: number, atom: number, before: Partial, cost: number, move: Move | null, invented: boolean): void => {
+  const put = (
+    target: number,
+    atom: number,
+    before: Partial,
+    cost: number,
+    move: Move | null,
+    invented: boolean,
+  ): void => {
     const whole = before.cost + cost;
     if (whole > cap) return;
     const at = target * width + atom;
@@ -149,7 +191,14 @@ function alignWithin(cap: number, targets: readonly Target[], atoms: readonly At
   return (cells[targets.length * width + atoms.length] ?? []).map(finish);
 }
 
-function stepsAt(target: Exclude<Target, { kind: 'enter' }>, atoms: readonly Atom[], a: number, name: string, context: NameContext, candidates: KnownCandidates): Step[] {
+function stepsAt(
+  target: Exclude<Target, { kind: 'enter' }>,
+  atoms: readonly Atom[],
+  a: number,
+  name: string,
+  context: NameContext,
+  candidates: KnownCandidates,
+): Step[] {
   switch (target.kind) {
     case 'slot':
       return slotSteps(target, atoms, a, name, context, candidates);
@@ -162,12 +211,18 @@ function stepsAt(target: Exclude<Target, { kind: 'enter' }>, atoms: readonly Ato
   }
 }
 
-/** What may be passed over at an atom as not belonging: separators, banned and doubled words, a copy's mark, anything else. */
+/**
+ * What may be passed over at an atom as not belonging: separators, banned and doubled words, a copy's mark, anything
+ * else.
+ */
 function junk(all: readonly Atom[], a: number, name: string, banned: readonly string[]): Step[] {
   const atom = all[a];
   if (atom === undefined) return [];
   const pass = (to: number, change: ChangeCode): Step => ({
-    to, cost: COST[change], move: { target: null, at: atom.at, end: (all[to - 1] as Atom).end, text: '', change }, invented: false,
+    to,
+    cost: COST[change],
+    move: { target: null, at: atom.at, end: (all[to - 1] as Atom).end, text: '', change },
+    invented: false,
   });
   const out: Step[] = [];
   const rest = name.slice(atom.at);
@@ -177,7 +232,8 @@ function junk(all: readonly Atom[], a: number, name: string, banned: readonly st
     if (to >= 0) out.push(pass(to + 1, 'copy-mark'));
   }
   // "clip.mov.mov": the last extension said again, to the end.
-  if (atom.text === '.' && name.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase())) out.push(pass(all.length, 'doubled'));
+  if (atom.text === '.' && name.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase()))
+    out.push(pass(all.length, 'doubled'));
   if (atom.kind === 'separator') out.push(pass(a + 1, 'separator'));
   else if (atom.kind === 'word' && isBanned(atom.text, banned)) {
     // "final2": the number behind a banned word belongs to it.
@@ -188,7 +244,14 @@ function junk(all: readonly Atom[], a: number, name: string, banned: readonly st
   return out;
 }
 
-function slotSteps(target: Extract<Target, { kind: 'slot' }>, all: readonly Atom[], a: number, name: string, context: NameContext, known: KnownCandidates): Step[] {
+function slotSteps(
+  target: Extract<Target, { kind: 'slot' }>,
+  all: readonly Atom[],
+  a: number,
+  name: string,
+  context: NameContext,
+  known: KnownCandidates,
+): Step[] {
   const out: Step[] = [];
   const { slot } = target;
   const first = all[a];
@@ -201,11 +264,22 @@ function slotSteps(target: Extract<Target, { kind: 'slot' }>, all: readonly Atom
     const text = name.slice(first.at, last.end);
     const candidates = texts.get(text) ?? candidatesFor(slot, text, context);
     texts.set(text, candidates);
-    for (const c of candidates) out.push({ to, cost: c.cost, move: { target, at: first.at, end: last.end, text: c.text, change: c.change }, invented: false });
+    for (const c of candidates)
+      out.push({
+        to,
+        cost: c.cost,
+        move: { target, at: first.at, end: last.end, text: c.text, change: c.change },
+        invented: false,
+      });
   }
   // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
   if (first !== undefined && first.kind !== 'separator' && slot.form.kind !== 'text') {
-    out.push({ to: a + 1, cost: COST.unknown, move: { target, at: first.at, end: first.end, text: '', change: 'unknown' }, invented: true });
+    out.push({
+      to: a + 1,
+      cost: COST.unknown,
+      move: { target, at: first.at, end: first.end, text: '', change: 'unknown' },
+      invented: true,
+    });
   }
   const at = first?.at ?? name.length;
   const { text, known: certain } = absent(slot, context);
@@ -218,32 +292,65 @@ function slotSteps(target: Extract<Target, { kind: 'slot' }>, all: readonly Atom
 function absent(slot: CompiledSlot, context: NameContext): { text: string; known: boolean } {
   const bound = context.bound[slot.field];
   if (slot.form.kind === 'fixed') {
-    const entry = slot.form.entries.find((e) => e.value === bound) ?? (slot.form.entries.length === 1 ? slot.form.entries[0] : undefined);
+    const entry =
+      slot.form.entries.find((e) => e.value === bound) ??
+      (slot.form.entries.length === 1 ? slot.form.entries[0] : undefined);
     if (entry) return { text: entry.text, known: true };
   }
   if (typeof bound === 'string') return { text: bound, known: true };
-  if (slot.form.kind === 'digits' && slot.field === 'version') return { text: '1'.padStart(slot.form.min, '0'), known: false };
+  if (slot.form.kind === 'digits' && slot.field === 'version')
+    return { text: '1'.padStart(slot.form.min, '0'), known: false };
   return { text: '', known: false };
 }
 
-function separatorSteps(target: Extract<Target, { kind: 'separator' }>, atoms: readonly Atom[], a: number, name: string): Step[] {
+function separatorSteps(
+  target: Extract<Target, { kind: 'separator' }>,
+  atoms: readonly Atom[],
+  a: number,
+  name: string,
+): Step[] {
   const out: Step[] = [];
   const at = atoms[a]?.at ?? name.length;
-  for (let to = a + 1; to <= atoms.length && atoms[to - 1]?.kind !== 'word' && atoms[to - 1]?.kind !== 'digits' && to <= a + 4; to++) {
+  for (
+    let to = a + 1;
+    to <= atoms.length && atoms[to - 1]?.kind !== 'word' && atoms[to - 1]?.kind !== 'digits' && to <= a + 4;
+    to++
+  ) {
     const end = (atoms[to - 1] as Atom).end;
     const same = name.slice(at, end) === target.text;
-    out.push({ to, cost: same ? 0 : COST.separator, move: { target, at, end, text: target.text, change: same ? null : 'separator' }, invented: false });
+    out.push({
+      to,
+      cost: same ? 0 : COST.separator,
+      move: { target, at, end, text: target.text, change: same ? null : 'separator' },
+      invented: false,
+    });
   }
-  out.push({ to: a, cost: COST.separator * 1.5, move: { target, at, end: at, text: target.text, change: 'separator' }, invented: false });
+  out.push({
+    to: a,
+    cost: COST.separator * 1.5,
+    move: { target, at, end: at, text: target.text, change: 'separator' },
+    invented: false,
+  });
   return out;
 }
 
-function wordSteps(target: Extract<Target, { kind: 'word' }>, atoms: readonly Atom[], a: number, name: string, abbreviations: NameContext['abbreviations']): Step[] {
+function wordSteps(
+  target: Extract<Target, { kind: 'word' }>,
+  atoms: readonly Atom[],
+  a: number,
+  name: string,
+  abbreviations: NameContext['abbreviations'],
+): Step[] {
   const out: Step[] = [];
   const at = atoms[a]?.at ?? name.length;
   const step = (to: number, change: ChangeCode | null) => {
     const end = to === a ? at : (atoms[to - 1] as Atom).end;
-    out.push({ to, cost: change === null ? 0 : COST[change], move: { target, at, end, text: target.text, change }, invented: false });
+    out.push({
+      to,
+      cost: change === null ? 0 : COST[change],
+      move: { target, at, end, text: target.text, change },
+      invented: false,
+    });
   };
   for (let to = a + 1; to <= Math.min(atoms.length, a + 4); to++) {
     if (atoms[a]?.kind === 'separator') break;
@@ -271,7 +378,13 @@ function isDoubled(atoms: readonly Atom[], a: number): boolean {
 }
 
 function extend(before: Partial, move: Move | null, cost: number, invented: boolean): Partial {
-  return { cost, before, move, hash: move === null ? before.hash : hashOn(before.hash, move.text), invented: before.invented || invented };
+  return {
+    cost,
+    before,
+    move,
+    hash: move === null ? before.hash : hashOn(before.hash, move.text),
+    invented: before.invented || invented,
+  };
 }
 
 /** Character by character, so that one text has one hash however it was pieced together. */

@@ -1,5 +1,6 @@
 /**
- * A pattern as a row of items that can be moved, taken out and put in: each slot or group with the separator before it and the word that
+ * A pattern as a row of items that can be moved, taken out and put in: each slot or group with the separator before it
+ * and the word that
  * belongs to it (`_v{version:000}`). What is rearranged is the text itself, so that pattern and row are one thing.
  */
 import { type Part, type Pattern, type Slot, slotsOf } from './ast';
@@ -38,9 +39,13 @@ export function rowOf({ parts, source }: Pattern): Row {
   return { items, tail: words };
 }
 
-export const printRow = ({ items, tail }: Row): string => items.map((item) => item.before + item.source).join('') + tail;
+export const printRow = ({ items, tail }: Row): string =>
+  items.map((item) => item.before + item.source).join('') + tail;
 
-/** The item at `from` stands at `to` afterwards. Separators go with their items; who leaves the front takes the usual one. */
+/**
+ * The item at `from` stands at `to` afterwards. Separators go with their items; who leaves the front takes the usual
+ * one.
+ */
 export function moveItem(row: Row, from: number, to: number): Row {
   const items = [...row.items];
   const [moved] = items.splice(from, 1);
@@ -49,7 +54,13 @@ export function moveItem(row: Row, from: number, to: number): Row {
   return { ...row, items: settled(items, row) };
 }
 
-export const removeItem = (row: Row, at: number): Row => ({ ...row, items: settled(row.items.filter((_, i) => i !== at), row) });
+export const removeItem = (row: Row, at: number): Row => ({
+  ...row,
+  items: settled(
+    row.items.filter((_, i) => i !== at),
+    row,
+  ),
+});
 
 /** Puts a slot's source in before the extension, where there is one, else at the end. */
 export function addItem(row: Row, source: string, field: string): Row {
@@ -65,13 +76,16 @@ function settled(items: readonly Item[], { items: before }: Row): Item[] {
   const front = before[0];
   return items.map((item, i) => {
     if (i === 0) return item.before === '' ? item : { ...item, before: '' };
-    return item === front && !item.optional && item.before === '' ? { ...item, before: usual({ items: before, tail: '' }) } : item;
+    return item === front && !item.optional && item.before === ''
+      ? { ...item, before: usual({ items: before, tail: '' }) }
+      : item;
   });
 }
 
 /** The separator most items have; an underscore where none has any. */
 function usual({ items }: Row): string {
   const counts = new Map<string, number>();
-  for (const { before, optional } of items.slice(1)) if (before !== '' && before !== '.' && !optional) counts.set(before, (counts.get(before) ?? 0) + 1);
+  for (const { before, optional } of items.slice(1))
+    if (before !== '' && before !== '.' && !optional) counts.set(before, (counts.get(before) ?? 0) + 1);
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '_';
 }

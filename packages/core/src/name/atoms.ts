@@ -13,7 +13,13 @@ export function atomsOf(name: string): Atom[] {
   const atoms: Atom[] = [];
   for (const match of name.matchAll(PIECES)) {
     const text = match[0];
-    const kind = SEPARATORS.includes(text) ? 'separator' : /^[0-9]/.test(text) ? 'digits' : /^\p{L}/u.test(text) ? 'word' : 'other';
+    const kind = SEPARATORS.includes(text)
+      ? 'separator'
+      : /^[0-9]/.test(text)
+        ? 'digits'
+        : /^\p{L}/u.test(text)
+          ? 'word'
+          : 'other';
     atoms.push({ kind, text, at: match.index, end: match.index + text.length });
   }
   return atoms;

@@ -1,10 +1,13 @@
-/** What a piece of a broken name may have been meant as, for one slot: the text it should read, at what cost, by which change. */
+/**
+ * What a piece of a broken name may have been meant as, for one slot: the text it should read, at what cost, by which
+ * change.
+ */
 import { distance } from 'fastest-levenshtein';
 import { parseDateForm, readDate, writeDate } from './dates';
 import type { Abbreviation, Reading } from './field';
-import type { CompiledSlot } from './ops';
 import { fold } from './fold';
 import type { Entry, Form } from './form';
+import type { CompiledSlot } from './ops';
 import { takesWhole, valuesOf } from './scan';
 import { shapeText } from './shape';
 import { fitLike } from './write';
@@ -84,7 +87,8 @@ export function candidatesFor(slot: CompiledSlot, text: string, context: NameCon
   if (meant.length > 0) return meant;
   if (own === null) return found.map((c) => ({ ...c, cost: c.cost + COST.entry, change: 'entry' as const }));
   if (isNear(text, own)) return [made(own, 'spelling')];
-  if (found.some((c) => c.cost < COST.unknown) || sameForm(text, own)) return [made(own, slot.field === 'number' ? 'number' : slot.field === 'client' ? 'client' : 'entry')];
+  if (found.some((c) => c.cost < COST.unknown) || sameForm(text, own))
+    return [made(own, slot.field === 'number' ? 'number' : slot.field === 'client' ? 'client' : 'entry')];
   return [];
 }
 
@@ -95,7 +99,9 @@ function textOfBound(form: Form, bound: string | number): string | null {
   return typeof bound === 'string' && takesWhole(form, bound) ? bound : null;
 }
 
-/** Candidates of everything but texts hang on the form and the text alone: the same words come up in every broken name. */
+/**
+ * Candidates of everything but texts hang on the form and the text alone: the same words come up in every broken name.
+ */
 const remembered = new WeakMap<Form, Map<string, Candidate[]>>();
 const MOST_REMEMBERED = 5000;
 
@@ -160,12 +166,21 @@ const spellings = new WeakMap<readonly Entry[], readonly Spelled[]>();
 function spelled(entries: readonly Entry[]): readonly Spelled[] {
   const known = spellings.get(entries);
   if (known) return known;
-  const made = entries.map((entry) => ({ entry, lower: entry.text.toLowerCase(), bare: squash(entry.text), also: entry.also.map(squash) }));
+  const made = entries.map((entry) => ({
+    entry,
+    lower: entry.text.toLowerCase(),
+    bare: squash(entry.text),
+    also: entry.also.map(squash),
+  }));
   spellings.set(entries, made);
   return made;
 }
 
-function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, abbreviations: readonly Abbreviation[]): Candidate[] {
+function fixedCandidates(
+  form: Extract<Form, { kind: 'fixed' }>,
+  text: string,
+  abbreviations: readonly Abbreviation[],
+): Candidate[] {
   const bare = squash(text);
   if (bare === '') return [];
   const lower = text.toLowerCase();
@@ -175,12 +190,17 @@ function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, a
   let out: Candidate[] = [];
   for (const e of spelled(form.entries)) {
     const change: ChangeCode | null =
-      e.lower === lower ? 'case'
-      : e.bare === bare ? 'separator'
-      : e.also.includes(bare) || short?.has(e.bare) ? 'abbreviation'
-      : form.of === 'ext' && sameExtension(e.entry.text, lower) ? 'extension'
-      : near && (isNearBare(bare, e.bare) || e.also.some((word) => isNearBare(bare, word))) ? 'spelling'
-      : null;
+      e.lower === lower
+        ? 'case'
+        : e.bare === bare
+          ? 'separator'
+          : e.also.includes(bare) || short?.has(e.bare)
+            ? 'abbreviation'
+            : form.of === 'ext' && sameExtension(e.entry.text, lower)
+              ? 'extension'
+              : near && (isNearBare(bare, e.bare) || e.also.some((word) => isNearBare(bare, word)))
+                ? 'spelling'
+                : null;
     if (change === null || COST[change] > best) continue;
     if (COST[change] < best) out = [];
     best = COST[change];
@@ -189,7 +209,12 @@ function fixedCandidates(form: Extract<Form, { kind: 'fixed' }>, text: string, a
   return out;
 }
 
-function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, context: NameContext, field: string): Candidate[] {
+function textCandidates(
+  form: Extract<Form, { kind: 'text' }>,
+  text: string,
+  context: NameContext,
+  field: string,
+): Candidate[] {
   const known = context.known[field] ?? NONE;
   const bare = known.length === 0 ? '' : squash(text);
   const bares = squashedList(known);
@@ -200,16 +225,24 @@ function textCandidates(form: Extract<Form, { kind: 'text' }>, text: string, con
   if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
   else if (shaped.ok && takesWhole(form, shaped.text) && [...shaped.text].length <= form.max) {
     const change = changeBetween(text, shaped.text);
-    out.push({ text: shaped.text, cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context), change });
+    out.push({
+      text: shaped.text,
+      cost: COST[change] + (known.length > 0 ? 0.8 : 0) + swallowed(text, context),
+      change,
+    });
   }
-  if (entry === undefined) bares.forEach((b, i) => {
-    const near = known[i] as string;
-    if (isNearBare(bare, b) && takesWhole(form, near)) out.push(made(near, 'spelling'));
-  });
+  if (entry === undefined)
+    bares.forEach((b, i) => {
+      const near = known[i] as string;
+      if (isNearBare(bare, b) && takesWhole(form, near)) out.push(made(near, 'spelling'));
+    });
   return out;
 }
 
-/** A text can swallow its neighbours: the dearer, the more separators it has, a dot above all, or a word nobody should write. */
+/**
+ * A text can swallow its neighbours: the dearer, the more separators it has, a dot above all, or a word nobody should
+ * write.
+ */
 function swallowed(text: string, { banned, bound }: NameContext): number {
   if (/^[A-Za-z0-9]+$/.test(text)) return isBanned(text, banned) || text === bound.number ? 2 : 0;
   const separators = text.match(/[^\p{L}\p{N}]+/gu)?.length ?? 0;
@@ -225,7 +258,26 @@ function changeBetween(found: string, meant: string): ChangeCode {
   return 'separator';
 }
 
-const DATE_FORMS = ['yyyy-MM-dd', 'yyyyMMdd', 'yyyy_MM_dd', 'yyyy.MM.dd', 'yyyy MM dd', 'dd-MM-yyyy', 'dd_MM_yyyy', 'dd.MM.yyyy', 'dd MM yyyy', 'ddMMyyyy', 'MM-dd-yyyy', 'MM_dd_yyyy', 'MMddyyyy', 'yy-MM-dd', 'yyMMdd', 'd-M-yyyy', 'd.M.yyyy', 'yyyy-M-d'].map((source) => {
+const DATE_FORMS = [
+  'yyyy-MM-dd',
+  'yyyyMMdd',
+  'yyyy_MM_dd',
+  'yyyy.MM.dd',
+  'yyyy MM dd',
+  'dd-MM-yyyy',
+  'dd_MM_yyyy',
+  'dd.MM.yyyy',
+  'dd MM yyyy',
+  'ddMMyyyy',
+  'MM-dd-yyyy',
+  'MM_dd_yyyy',
+  'MMddyyyy',
+  'yy-MM-dd',
+  'yyMMdd',
+  'd-M-yyyy',
+  'd.M.yyyy',
+  'yyyy-M-d',
+].map((source) => {
   const form = parseDateForm(source);
   if (form === null) throw new Error(`date form ${source}`);
   return form;
@@ -238,7 +290,8 @@ function dateCandidates(form: Extract<Form, { kind: 'date' }>, text: string): Ca
   for (const other of DATE_FORMS) {
     for (const read of readDate(text, 0, other, form.pivot)) {
       const written = read.end === text.length ? writeDate(read.date, form.form) : null;
-      if (written !== null && (read.date.year === undefined || Math.abs(read.date.year - form.pivot) < 50)) texts.add(written);
+      if (written !== null && (read.date.year === undefined || Math.abs(read.date.year - form.pivot) < 50))
+        texts.add(written);
     }
   }
   return [...texts].map((written) => made(written, 'date-form'));
@@ -248,7 +301,9 @@ function dateCandidates(form: Extract<Form, { kind: 'date' }>, text: string): Ca
 export function squash(text: string): string {
   const known = squashed.get(text);
   if (known !== undefined) return known;
-  const made = fold(text).text.toLowerCase().replace(/[^a-z0-9]+/g, '');
+  const made = fold(text)
+    .text.toLowerCase()
+    .replace(/[^a-z0-9]+/g, '');
   if (squashed.size > 20_000) squashed.clear();
   squashed.set(text, made);
   return made;
@@ -311,9 +366,18 @@ export function isBanned(word: string, banned: readonly string[]): boolean {
   return cached.has(squash(word));
 }
 
-const EXTENSION_TWINS: readonly (readonly string[])[] = [['jpg', 'jpeg'], ['tif', 'tiff'], ['htm', 'html'], ['yml', 'yaml'], ['mpg', 'mpeg'], ['aif', 'aiff'], ['mid', 'midi']];
+const EXTENSION_TWINS: readonly (readonly string[])[] = [
+  ['jpg', 'jpeg'],
+  ['tif', 'tiff'],
+  ['htm', 'html'],
+  ['yml', 'yaml'],
+  ['mpg', 'mpeg'],
+  ['aif', 'aiff'],
+  ['mid', 'midi'],
+];
 
-const sameExtension = (a: string, b: string): boolean => EXTENSION_TWINS.some((twins) => twins.includes(a) && twins.includes(b));
+const sameExtension = (a: string, b: string): boolean =>
+  EXTENSION_TWINS.some((twins) => twins.includes(a) && twins.includes(b));
 
 /** Letters where letters stand, digits where digits stand: `26009` has the form of `26014`. */
 export function sameForm(a: string, b: string): boolean {

@@ -4,8 +4,17 @@ import { causeOf } from './cause';
 import { readName } from './read';
 
 const c = convention(WORKING, { number: '26014', families: ['3D scene'] });
-const frames = convention('{number}_{surface:kebab}_{scene}_v{version:000}.{frame:0000}.{ext}', { number: '26014', families: ['still'], fields: FIELDS });
-const context = { bound: { number: '26014' }, known: { surface: ['west-front', 'clock-tower'] }, abbreviations: REGISTERS.abbreviations, banned: REGISTERS.banned };
+const frames = convention('{number}_{surface:kebab}_{scene}_v{version:000}.{frame:0000}.{ext}', {
+  number: '26014',
+  families: ['still'],
+  fields: FIELDS,
+});
+const context = {
+  bound: { number: '26014' },
+  known: { surface: ['west-front', 'clock-tower'] },
+  abbreviations: REGISTERS.abbreviations,
+  banned: REGISTERS.banned,
+};
 
 test.each([
   [c, '26009_west-front_s03_anim_BO_v004.usda', 'foreign-project'],
@@ -26,5 +35,11 @@ test.each([
 
 test('says whose number, and which code nobody knows', () => {
   expect(causeOf(c, '26009_west-front_s03_anim_BO_v004.usda', context)).toMatchObject({ number: '26009' });
-  expect(causeOf(c, '26014_west-front_s03_paint_XX_v004.usda', context)).toEqual({ code: 'unknown-code', codes: [{ field: 'task', found: 'paint' }, { field: 'person', found: 'XX' }] });
+  expect(causeOf(c, '26014_west-front_s03_paint_XX_v004.usda', context)).toEqual({
+    code: 'unknown-code',
+    codes: [
+      { field: 'task', found: 'paint' },
+      { field: 'person', found: 'XX' },
+    ],
+  });
 });

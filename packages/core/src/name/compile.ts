@@ -6,7 +6,9 @@ import { type Form, type FormContext, type FormFault, formOf } from './form';
 import type { CompiledConvention, CompiledName, CompiledSlot, Op } from './ops';
 import { expressionOf } from './regular';
 
-export type CompileFault = FormFault | { readonly code: 'field-twice'; readonly at: number; readonly length: number; readonly params: Params };
+export type CompileFault =
+  | FormFault
+  | { readonly code: 'field-twice'; readonly at: number; readonly length: number; readonly params: Params };
 
 /** For names that are only written (folders, starter files): any field may stand twice. */
 export function compileName(pattern: Pattern, context: FormContext): Answer<CompiledName, CompileFault> {
@@ -32,7 +34,14 @@ export function compileConvention(pattern: Pattern, context: FormContext): Answe
   const repeated = new Set(name.slots.map((s) => s.field).filter((field, i, all) => all.indexOf(field) !== i));
   const unbounded = name.slots.filter((s) => repeated.has(s.field) && s.form.kind !== 'fixed');
   if (unbounded.length > 0) {
-    return bad(unbounded.slice(1).map((s) => ({ code: 'field-twice' as const, at: s.slot.at, length: s.slot.end - s.slot.at, params: { field: s.field } })));
+    return bad(
+      unbounded.slice(1).map((s) => ({
+        code: 'field-twice' as const,
+        at: s.slot.at,
+        length: s.slot.end - s.slot.at,
+        params: { field: s.field },
+      })),
+    );
   }
   const oneWay = repeated.size === 0 && !sharesTexts(name) && structurallyOneWay(name);
   return good({ ...name, repeated, oneWay, fast: oneWay ? expressionOf(name.ops) : null });
@@ -44,7 +53,9 @@ function structurallyOneWay(name: CompiledName): boolean {
 }
 
 function sharesTexts(name: CompiledName): boolean {
-  return name.slots.some(({ form }) => form.kind === 'fixed' && new Set(form.entries.map((e) => e.text)).size < form.entries.length);
+  return name.slots.some(
+    ({ form }) => form.kind === 'fixed' && new Set(form.entries.map((e) => e.text)).size < form.entries.length,
+  );
 }
 
 function opsOf(parts: readonly Part[], slots: readonly CompiledSlot[]): Op[] {

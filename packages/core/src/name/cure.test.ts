@@ -35,6 +35,10 @@ test('a list of the values that are known is a cure, with its field', () => {
 test('what stands twice is proved with its values', () => {
   expect(proveOneWay(convention('{task}_{title:kebab}_{task}'))).toBe('one-way');
   expect(proveOneWay(convention('{client.code}_{client.name:kebab}_{title:kebab}'))).toBe('one-way');
-  const two = proveOneWay(convention('{title:snake}_{task}_{place:snake}_{task}', { fields: [{ key: 'task', type: 'choice', options: [{ code: 'a' }, { code: 'b' }] }] }));
+  const two = proveOneWay(
+    convention('{title:snake}_{task}_{place:snake}_{task}', {
+      fields: [{ key: 'task', type: 'choice', options: [{ code: 'a' }, { code: 'b' }] }],
+    }),
+  );
   expect(two).toMatchObject({ name: expect.any(String) });
 });

@@ -1,12 +1,33 @@
-/** A date as people type it → the day meant, counted from a given one: ISO, day and month, `tomorrow`, `next tue`, `in 2 weeks`. */
+/**
+ * A date as people type it → the day meant, counted from a given one: ISO, day and month, `tomorrow`, `next tue`, `in 2
+ * weeks`.
+ */
 const DAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
-const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
+const MONTHS = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+];
 const DAY_MS = 86_400_000;
 /** A map, for people may type `constructor` as well. */
-const NEAR: ReadonlyMap<string, number> = new Map([['today', 0], ['tomorrow', 1], ['yesterday', -1]]);
+const NEAR: ReadonlyMap<string, number> = new Map([
+  ['today', 0],
+  ['tomorrow', 1],
+  ['yesterday', -1],
+]);
 
 /** At least three letters, and no two that begin so. */
-const indexOf = (words: readonly string[], text: string): number => (text.length < 3 ? -1 : words.findIndex((w) => w.startsWith(text)));
+const indexOf = (words: readonly string[], text: string): number =>
+  text.length < 3 ? -1 : words.findIndex((w) => w.startsWith(text));
 const at = (time: number): string => new Date(time).toISOString().slice(0, 10);
 
 /** `null` where there is no such day. */
@@ -16,7 +37,10 @@ function isoOf(year: number, month: number, day: number): string | null {
   return Number.isNaN(time) || at(time) !== iso ? null : iso;
 }
 
-/** `today` in ISO 8601. `null` where no day is meant, or none that exists: 31 February is no day. A day and month without a year is the next one that comes. */
+/**
+ * `today` in ISO 8601. `null` where no day is meant, or none that exists: 31 February is no day. A day and month
+ * without a year is the next one that comes.
+ */
 export function dateFromWords(text: string, today: string): string | null {
   const words = text.trim().toLowerCase().replace(/\s+/g, ' ').replace(/,/g, '');
   const now = Date.parse(`${today}T00:00:00Z`);
@@ -50,14 +74,18 @@ function later(now: number, count: number, unit: string): string | null {
   return at(Date.UTC(first.getUTCFullYear(), first.getUTCMonth(), Math.min(day.getUTCDate(), last)));
 }
 
-/** `27.11.`, `27.11.2026`, `27 nov`, `nov 27 2026`. Numbers parted by slashes are day and month only where they cannot be month and day. */
+/**
+ * `27.11.`, `27.11.2026`, `27 nov`, `nov 27 2026`. Numbers parted by slashes are day and month only where they cannot
+ * be month and day.
+ */
 function dayAndMonth(words: string, today: string, now: number): string | null {
   const dots = /^(\d{1,2})\.\s?(\d{1,2})\.?\s?(\d{4}|\d{2})?$/.exec(words);
   const slashes = /^(\d{1,2})\/(\d{1,2})(?:\/(\d{4}))?$/.exec(words);
   const dayFirst = /^(\d{1,2})(?:\.|st|nd|rd|th)? ([a-z]{3,9})\.?(?: (\d{4}))?$/.exec(words);
   const monthFirst = /^([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)?(?: (\d{4}))?$/.exec(words);
   const made = (day: number, month: number, year: string | undefined): string | null => {
-    const whole = year === undefined ? Number(today.slice(0, 4)) : year.length === 2 ? 2000 + Number(year) : Number(year);
+    const whole =
+      year === undefined ? Number(today.slice(0, 4)) : year.length === 2 ? 2000 + Number(year) : Number(year);
     const iso = isoOf(whole, month, day);
     if (iso === null || year !== undefined) return iso;
     return Date.parse(`${iso}T00:00:00Z`) < now ? (isoOf(whole + 1, month, day) ?? null) : iso;
@@ -68,7 +96,9 @@ function dayAndMonth(words: string, today: string, now: number): string | null {
     // Which of the two is the day cannot be known: nothing is guessed.
     return a <= 12 && b <= 12 && a !== b ? null : made(Math.max(a, b), Math.min(a, b), slashes[3]);
   }
-  if (dayFirst && indexOf(MONTHS, dayFirst[2] as string) >= 0) return made(Number(dayFirst[1]), indexOf(MONTHS, dayFirst[2] as string) + 1, dayFirst[3]);
-  if (monthFirst && indexOf(MONTHS, monthFirst[1] as string) >= 0) return made(Number(monthFirst[2]), indexOf(MONTHS, monthFirst[1] as string) + 1, monthFirst[3]);
+  if (dayFirst && indexOf(MONTHS, dayFirst[2] as string) >= 0)
+    return made(Number(dayFirst[1]), indexOf(MONTHS, dayFirst[2] as string) + 1, dayFirst[3]);
+  if (monthFirst && indexOf(MONTHS, monthFirst[1] as string) >= 0)
+    return made(Number(monthFirst[2]), indexOf(MONTHS, monthFirst[1] as string) + 1, monthFirst[3]);
   return null;
 }

@@ -3,7 +3,10 @@ import fc from 'fast-check';
 import { type DateForm, isoOf, isReal, parseDateForm, parseIso, readDate, writeDate } from './dates';
 
 const form = (source: string) => parseDateForm(source) as DateForm;
-const read = (text: string, source: string, pivot = 2026) => readDate(text, 0, form(source), pivot).filter((r) => r.end === text.length).map((r) => isoOf(r.date));
+const read = (text: string, source: string, pivot = 2026) =>
+  readDate(text, 0, form(source), pivot)
+    .filter((r) => r.end === text.length)
+    .map((r) => isoOf(r.date));
 
 describe('dates', () => {
   test.each([
@@ -26,7 +29,11 @@ describe('dates', () => {
   });
 
   test('every real date reads back as it was written', () => {
-    const dates = fc.record({ year: fc.integer({ min: 1980, max: 2070 }), month: fc.integer({ min: 1, max: 12 }), day: fc.integer({ min: 1, max: 31 }) });
+    const dates = fc.record({
+      year: fc.integer({ min: 1980, max: 2070 }),
+      month: fc.integer({ min: 1, max: 12 }),
+      day: fc.integer({ min: 1, max: 31 }),
+    });
     fc.assert(
       fc.property(dates, fc.constantFrom('yyyy-MM-dd', 'yyMMdd', 'dd.MM.yy', 'yyyy_M_d'), (date, source) => {
         fc.pre(isReal(date));

@@ -2,7 +2,9 @@
 
 const ITEMS = ['yyyy', 'yy', 'MM', 'M', 'dd', 'd', 'HH', 'mm', 'ss'] as const;
 export type DateItem = (typeof ITEMS)[number];
-export type DatePiece = { readonly kind: 'item'; readonly item: DateItem } | { readonly kind: 'literal'; readonly text: string };
+export type DatePiece =
+  | { readonly kind: 'item'; readonly item: DateItem }
+  | { readonly kind: 'literal'; readonly text: string };
 
 export interface DateForm {
   readonly source: string;
@@ -165,7 +167,10 @@ export function isoOf(date: DateParts): string {
   return time.length > 0 ? `${calendar}T${time.join(':')}` : calendar;
 }
 
-/** Reads ISO 8601 dates as values are given (`2026-03-02`, `2026-03`, with an optional time); `null` for anything else, 31 February too. */
+/**
+ * Reads ISO 8601 dates as values are given (`2026-03-02`, `2026-03`, with an optional time); `null` for anything else,
+ * 31 February too.
+ */
 export function parseIso(text: string): DateParts | null {
   const m = /^(?:(\d{4})(?:-(\d{2})(?:-(\d{2}))?)?)?(?:[T ](\d{2})(?::(\d{2})(?::(\d{2}))?)?)?$/.exec(text.trim());
   if (m === null || text.trim() === '') return null;
@@ -178,7 +183,9 @@ export function parseIso(text: string): DateParts | null {
 }
 
 /** The day after, for ranges of dates. */
-export function nextDay(date: Required<Pick<DateParts, 'year' | 'month' | 'day'>>): Required<Pick<DateParts, 'year' | 'month' | 'day'>> {
+export function nextDay(
+  date: Required<Pick<DateParts, 'year' | 'month' | 'day'>>,
+): Required<Pick<DateParts, 'year' | 'month' | 'day'>> {
   if (date.day < daysIn(date.year, date.month)) return { ...date, day: date.day + 1 };
   if (date.month < 12) return { ...date, month: date.month + 1, day: 1 };
   return { year: date.year + 1, month: 1, day: 1 };

@@ -1,15 +1,16 @@
 /** A name as it would look: values that are known, and a plain example for each that is not. */
 import { never } from '../answer';
-import type { CompiledName } from './ops';
 import type { Value, Values } from './field';
 import type { Form } from './form';
+import type { CompiledName } from './ops';
 import { hasValue, likeText, type WrittenPiece, writePieces } from './write';
 
 export function examplePieces(name: CompiledName, known: Values): readonly WrittenPiece[] {
   const values: Record<string, Value> = {};
   for (const { field, form } of name.slots) {
     const given = known[field];
-    values[field] = hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, form);
+    values[field] =
+      hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, form);
   }
   const pieces = writePieces(name, values);
   if (pieces.ok) return pieces.value;
@@ -38,9 +39,14 @@ function exampleOf(field: string, form: Form): Value {
   }
 }
 
-/** The longest name a pattern allows, groups and all; numbers with one digit more than they are padded to, projects' numbers as they stand. */
+/**
+ * The longest name a pattern allows, groups and all; numbers with one digit more than they are padded to, projects'
+ * numbers as they stand.
+ */
 export function longestName({ ops }: CompiledName): string {
-  return ops.map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.form) : '')).join('');
+  return ops
+    .map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.form) : ''))
+    .join('');
 }
 
 function longestOf(form: Form): string {

@@ -4,7 +4,18 @@ import type { Form } from './form';
 import { likeText } from './write';
 
 export interface Expectation {
-  readonly code: 'nothing' | 'literal' | 'one-of' | 'own-number' | 'text' | 'like' | 'number' | 'extension' | 'digits' | 'letters' | 'date';
+  readonly code:
+    | 'nothing'
+    | 'literal'
+    | 'one-of'
+    | 'own-number'
+    | 'text'
+    | 'like'
+    | 'number'
+    | 'extension'
+    | 'digits'
+    | 'letters'
+    | 'date';
   readonly params: Params;
 }
 

@@ -1,6 +1,17 @@
 /** Fields, registers and values: what slots are filled from. Plain data, as they stand in files. */
 
-export const SCALAR_TYPES = ['text', 'choice', 'client', 'person', 'count', 'letters', 'date', 'version', 'frame', 'ext'] as const;
+export const SCALAR_TYPES = [
+  'text',
+  'choice',
+  'client',
+  'person',
+  'count',
+  'letters',
+  'date',
+  'version',
+  'frame',
+  'ext',
+] as const;
 export type ScalarType = (typeof SCALAR_TYPES)[number];
 
 export interface Choice {
@@ -71,7 +82,10 @@ export interface Registers {
 
 export const NO_REGISTERS: Registers = { clients: [], people: [], families: [], abbreviations: [], banned: [] };
 
-/** A template carries what it relies on; the studio's registers add to it. The studio's entry wins where both name one thing. */
+/**
+ * A template carries what it relies on; the studio's registers add to it. The studio's entry wins where both name one
+ * thing.
+ */
 export function mergeRegisters(own: Registers, studio: Registers): Registers {
   const by = <T>(key: (entry: T) => string, first: readonly T[], second: readonly T[]): T[] => [
     ...new Map([...first, ...second].map((entry) => [key(entry), entry])).values(),
@@ -85,11 +99,16 @@ export function mergeRegisters(own: Registers, studio: Registers): Registers {
   };
 }
 
-/** A value as given: a text or number, a register entry's code or the whole entry, a list (texts, ranges), or a list by the outer list's entries. */
+/**
+ * A value as given: a text or number, a register entry's code or the whole entry, a list (texts, ranges), or a list by
+ * the outer list's entries.
+ */
 export type Value = string | number | boolean | null | readonly Value[] | { readonly [key: string]: Value };
 export type Values = Readonly<Record<string, Value>>;
 
-/** A value as read from a name: whole numbers for counts, versions and frames, text for all else (dates in ISO 8601). */
+/**
+ * A value as read from a name: whole numbers for counts, versions and frames, text for all else (dates in ISO 8601).
+ */
 export type ReadValue = string | number;
 export type Reading = Readonly<Record<string, ReadValue>>;
 

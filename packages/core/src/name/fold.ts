@@ -2,8 +2,31 @@
 
 /** Letters that do not decompose into an ASCII letter and a mark (Unicode Latin-1 Supplement and Latin Extended-A). */
 const WHOLE: Readonly<Record<string, string>> = {
-  ß: 'ss', ẞ: 'SS', æ: 'ae', Æ: 'AE', œ: 'oe', Œ: 'OE', ø: 'o', Ø: 'O', ł: 'l', Ł: 'L', đ: 'd', Đ: 'D',
-  ð: 'd', Ð: 'D', þ: 'th', Þ: 'Th', ħ: 'h', Ħ: 'H', ı: 'i', ŋ: 'ng', Ŋ: 'NG', ŧ: 't', Ŧ: 'T', ĳ: 'ij', Ĳ: 'IJ',
+  ß: 'ss',
+  ẞ: 'SS',
+  æ: 'ae',
+  Æ: 'AE',
+  œ: 'oe',
+  Œ: 'OE',
+  ø: 'o',
+  Ø: 'O',
+  ł: 'l',
+  Ł: 'L',
+  đ: 'd',
+  Đ: 'D',
+  ð: 'd',
+  Ð: 'D',
+  þ: 'th',
+  Þ: 'Th',
+  ħ: 'h',
+  Ħ: 'H',
+  ı: 'i',
+  ŋ: 'ng',
+  Ŋ: 'NG',
+  ŧ: 't',
+  Ŧ: 'T',
+  ĳ: 'ij',
+  Ĳ: 'IJ',
 };
 
 const ASCII_ONLY = /^[\x20-\x7e]*$/;

@@ -19,10 +19,16 @@ export interface Entry {
   readonly also: readonly string[];
 }
 
-export type LikePiece = { readonly kind: 'digits'; readonly min: number } | { readonly kind: 'literal'; readonly text: string };
+export type LikePiece =
+  | { readonly kind: 'digits'; readonly min: number }
+  | { readonly kind: 'literal'; readonly text: string };
 
 export type Form =
-  | { readonly kind: 'fixed'; readonly of: 'choice' | 'client' | 'person' | 'number' | 'ext'; readonly entries: readonly Entry[] }
+  | {
+      readonly kind: 'fixed';
+      readonly of: 'choice' | 'client' | 'person' | 'number' | 'ext';
+      readonly entries: readonly Entry[];
+    }
   | { readonly kind: 'text'; readonly shape: TextShape; readonly max: number; readonly chars: string | null }
   | { readonly kind: 'like'; readonly pieces: readonly LikePiece[]; readonly max: number }
   | { readonly kind: 'code'; readonly of: 'number' | 'ext' }
@@ -30,7 +36,15 @@ export type Form =
   | { readonly kind: 'letters'; readonly upper: boolean }
   | { readonly kind: 'date'; readonly form: DateForm; readonly pivot: number };
 
-export type FormFaultCode = 'shape-unknown' | 'property-unknown' | 'date-form' | 'register-empty' | 'choice-empty' | 'like-empty' | 'chars-empty' | 'families-unknown';
+export type FormFaultCode =
+  | 'shape-unknown'
+  | 'property-unknown'
+  | 'date-form'
+  | 'register-empty'
+  | 'choice-empty'
+  | 'like-empty'
+  | 'chars-empty'
+  | 'families-unknown';
 
 export interface FormFault {
   readonly code: FormFaultCode;
@@ -57,7 +71,8 @@ export function formOf(slot: Slot, context: FormContext): Answer<Form, FormFault
   const declared = context.fields.some((field) => field.key === slot.field);
   if (slot.field === 'number' && !declared) return numberForm(slot, context);
   const rule = ruleFor(slot.field, context.fields);
-  if (slot.property !== null && !['client', 'person'].includes(rule.type)) return fault(slot, 'property-unknown', { property: slot.property, field: slot.field });
+  if (slot.property !== null && !['client', 'person'].includes(rule.type))
+    return fault(slot, 'property-unknown', { property: slot.property, field: slot.field });
   switch (rule.type) {
     case 'text':
       return textForm(slot, rule);
@@ -100,13 +115,25 @@ function textForm(slot: Slot, rule: ScalarRule): Answer<Form, FormFault> {
 }
 
 export function likePieces(like: string): LikePiece[] {
-  return (like.match(/0+|[^0]+/g) ?? []).map((run) => (run.startsWith('0') ? { kind: 'digits', min: run.length } : { kind: 'literal', text: run }));
+  return (like.match(/0+|[^0]+/g) ?? []).map((run) =>
+    run.startsWith('0') ? { kind: 'digits', min: run.length } : { kind: 'literal', text: run },
+  );
 }
 
 function choiceForm(slot: Slot, rule: ScalarRule): Answer<Form, FormFault> {
   const options = rule.options ?? [];
   if (options.length === 0) return fault(slot, 'choice-empty', { field: slot.field });
-  return entriesForm(slot, 'choice', options.map((o) => ({ text: o.code, value: o.code, retired: false, also: [...(o.label === undefined ? [] : [o.label]), ...(o.also ?? [])] })), 'as-is');
+  return entriesForm(
+    slot,
+    'choice',
+    options.map((o) => ({
+      text: o.code,
+      value: o.code,
+      retired: false,
+      also: [...(o.label === undefined ? [] : [o.label]), ...(o.also ?? [])],
+    })),
+    'as-is',
+  );
 }
 
 function registerForm(slot: Slot, type: 'client' | 'person', registers: Registers): Answer<Form, FormFault> {
@@ -115,14 +142,29 @@ function registerForm(slot: Slot, type: 'client' | 'person', registers: Register
   if (property !== code && property !== 'name') return fault(slot, 'property-unknown', { property, field: slot.field });
   const all: Entry[] =
     type === 'client'
-      ? registers.clients.map((c) => ({ text: property === 'name' ? c.name : c.code, value: c.code, retired: c.retired ?? false, also: property === 'name' ? [c.code] : [c.name] }))
-      : registers.people.map((p) => ({ text: property === 'name' ? p.name : p.initials, value: p.initials, retired: p.retired ?? false, also: property === 'name' ? [p.initials] : [p.name] }));
+      ? registers.clients.map((c) => ({
+          text: property === 'name' ? c.name : c.code,
+          value: c.code,
+          retired: c.retired ?? false,
+          also: property === 'name' ? [c.code] : [c.name],
+        }))
+      : registers.people.map((p) => ({
+          text: property === 'name' ? p.name : p.initials,
+          value: p.initials,
+          retired: p.retired ?? false,
+          also: property === 'name' ? [p.initials] : [p.name],
+        }));
   if (all.length === 0) return fault(slot, 'register-empty', { type });
   return entriesForm(slot, type, all, 'as-is');
 }
 
 /** Writes each entry in the slot's shape once, so that reading compares whole texts. */
-function entriesForm(slot: Slot, of: 'choice' | 'client' | 'person', entries: readonly Entry[], fallback: TextShape): Answer<Form, FormFault> {
+function entriesForm(
+  slot: Slot,
+  of: 'choice' | 'client' | 'person',
+  entries: readonly Entry[],
+  fallback: TextShape,
+): Answer<Form, FormFault> {
   const shape = slot.shape ?? fallback;
   if (!isTextShape(shape)) return fault(slot, 'shape-unknown', { shape, type: of });
   const shaped = entries.map((e) => {
@@ -134,27 +176,43 @@ function entriesForm(slot: Slot, of: 'choice' | 'client' | 'person', entries: re
 
 function digitsForm(slot: Slot): Answer<Form, FormFault> {
   const shape = slot.shape ?? '0';
-  return /^0+$/.test(shape) ? good({ kind: 'digits', min: shape.length }) : fault(slot, 'shape-unknown', { shape, type: 'count' });
+  return /^0+$/.test(shape)
+    ? good({ kind: 'digits', min: shape.length })
+    : fault(slot, 'shape-unknown', { shape, type: 'count' });
 }
 
 function lettersForm(slot: Slot): Answer<Form, FormFault> {
   const shape = slot.shape ?? 'A';
-  return shape === 'A' || shape === 'a' ? good({ kind: 'letters', upper: shape === 'A' }) : fault(slot, 'shape-unknown', { shape, type: 'letters' });
+  return shape === 'A' || shape === 'a'
+    ? good({ kind: 'letters', upper: shape === 'A' })
+    : fault(slot, 'shape-unknown', { shape, type: 'letters' });
 }
 
 function dateForm(slot: Slot, context: FormContext): Answer<Form, FormFault> {
   const form = parseDateForm(slot.shape ?? 'yyyy-MM-dd');
-  return form === null ? fault(slot, 'date-form', { shape: slot.shape ?? '' }) : good({ kind: 'date', form, pivot: context.year ?? DEFAULT_PIVOT });
+  return form === null
+    ? fault(slot, 'date-form', { shape: slot.shape ?? '' })
+    : good({ kind: 'date', form, pivot: context.year ?? DEFAULT_PIVOT });
 }
 
 function extForm(slot: Slot, context: FormContext): Answer<Form, FormFault> {
-  if (slot.shape !== null && slot.shape !== 'lower') return fault(slot, 'shape-unknown', { shape: slot.shape, type: 'ext' });
+  if (slot.shape !== null && slot.shape !== 'lower')
+    return fault(slot, 'shape-unknown', { shape: slot.shape, type: 'ext' });
   const wanted = context.families;
   const unknown = wanted?.find((name) => !context.registers.families.some((family) => family.name === name));
   if (unknown !== undefined) return fault(slot, 'families-unknown', { family: unknown });
-  const families = wanted === undefined ? context.registers.families : context.registers.families.filter((family) => wanted.includes(family.name));
-  const extensions = [...new Set(families.flatMap((family) => family.extensions.map((ext) => ext.toLowerCase().replace(/^\./, ''))))];
-  return good(extensions.length > 0 ? { kind: 'fixed', of: 'ext', entries: extensions.map((ext) => entry(ext, ext)) } : { kind: 'code', of: 'ext' });
+  const families =
+    wanted === undefined
+      ? context.registers.families
+      : context.registers.families.filter((family) => wanted.includes(family.name));
+  const extensions = [
+    ...new Set(families.flatMap((family) => family.extensions.map((ext) => ext.toLowerCase().replace(/^\./, '')))),
+  ];
+  return good(
+    extensions.length > 0
+      ? { kind: 'fixed', of: 'ext', entries: extensions.map((ext) => entry(ext, ext)) }
+      : { kind: 'code', of: 'ext' },
+  );
 }
 
 function entry(text: string, value: ReadValue): Entry {

@@ -30,9 +30,12 @@ const isDigit = (code: number) => code >= 48 && code <= 57;
 const MOST_DIGITS = 9;
 
 /**
- * Frames are the digits right before the extension, as the trade writes them (`walk_v003.0101.exr`, `plate_0101.dpx`); names of one
- * folder at a time. A number of `w` digits with a leading nought pads to `w`; without one it may be of any sequence it is long enough for.
- * What stands alone is a single, and so is a version (`v004.usda`): a letter `v` right before the digits is none of frames.
+ * Frames are the digits right before the extension, as the trade writes them (`walk_v003.0101.exr`, `plate_0101.dpx`);
+ * names of one
+ * folder at a time. A number of `w` digits with a leading nought pads to `w`; without one it may be of any sequence it
+ * is long enough for.
+ * What stands alone is a single, and so is a version (`v004.usda`): a letter `v` right before the digits is none of
+ * frames.
  */
 export function groupFrames(names: Iterable<string>): Grouped {
   const gathered = new Map<string, Gathered>();
@@ -51,7 +54,14 @@ export function groupFrames(names: Iterable<string>): Grouped {
     let frame = 0;
     for (let i = from; i < dot; i++) frame = frame * 10 + name.charCodeAt(i) - 48;
     // Listings come in order: the next name nearly always belongs to the sequence of the last.
-    if (last !== null && last.width === width && last.head.length === from && last.tail.length === name.length - dot && name.startsWith(last.head) && name.endsWith(last.tail)) {
+    if (
+      last !== null &&
+      last.width === width &&
+      last.head.length === from &&
+      last.tail.length === name.length - dot &&
+      name.startsWith(last.head) &&
+      name.endsWith(last.tail)
+    ) {
       last.frames.push(frame);
       continue;
     }
@@ -71,7 +81,10 @@ function isVersionMark(name: string, from: number): boolean {
   return before === 118 && (from === 1 || !/[A-Za-z]/.test(name[from - 2] as string));
 }
 
-/** `a.999.exr` and `a.1000.exr` are one sequence of width 3: a longer number without a leading nought joins the widest that takes it. */
+/**
+ * `a.999.exr` and `a.1000.exr` are one sequence of width 3: a longer number without a leading nought joins the widest
+ * that takes it.
+ */
 function joinWidths(all: readonly Gathered[]): Gathered[] {
   const byName = new Map<string, Gathered[]>();
   for (const g of all) {
@@ -100,7 +113,9 @@ function sequencesOf(all: readonly Gathered[], singles: string[]): { sequences: 
     const { ranges, count } = rangesOf(frames);
     sequences.push({ head, tail, width, ranges, count });
   }
-  return { sequences: sequences.sort((a, b) => (a.head < b.head ? -1 : a.head > b.head ? 1 : a.tail < b.tail ? -1 : 1)) };
+  return {
+    sequences: sequences.sort((a, b) => (a.head < b.head ? -1 : a.head > b.head ? 1 : a.tail < b.tail ? -1 : 1)),
+  };
 }
 
 /** Whole numbers → their ranges, lowest first; one that comes twice counts once. */
@@ -119,7 +134,10 @@ export function rangesOf(frames: readonly number[]): { ranges: [number, number][
 }
 
 /** Frames absent between `from` and `to` (the sequence's own ends unless given), as ranges. */
-export function missingFrames({ ranges }: Pick<Sequence, 'ranges'>, expected?: readonly [number, number]): [number, number][] {
+export function missingFrames(
+  { ranges }: Pick<Sequence, 'ranges'>,
+  expected?: readonly [number, number],
+): [number, number][] {
   const [from, to] = expected ?? [ranges[0]?.[0] ?? 0, ranges.at(-1)?.[1] ?? -1];
   const missing: [number, number][] = [];
   let next = from;

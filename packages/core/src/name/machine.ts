@@ -1,17 +1,21 @@
 /**
- * Reads by the pattern's automaton in two passes over the name, whatever the pattern: backwards, noting from which states the rest can
+ * Reads by the pattern's automaton in two passes over the name, whatever the pattern: backwards, noting from which
+ * states the rest can
  * still be read (sets of states, met once and kept), then forwards along them, each part as long as it can be.
- * The plain automaton knows no limits: a reading that breaks one is `unsure`, and the larger automaton with all limits is asked. Values that
+ * The plain automaton knows no limits: a reading that breaks one is `unsure`, and the larger automaton with all limits
+ * is asked. Values that
  * must be met are in neither; there the exact matcher decides.
  */
 import { isPortableCharacter } from '../portable/characters';
 import type { Reading, ReadValue } from './field';
-import type { CompiledName, CompiledSlot, Op } from './ops';
 import type { Form } from './form';
+import type { CompiledName, CompiledSlot, Op } from './ops';
 import { isComposed, isPlain, MOST_CODE, MOST_LETTERS, readingsOf } from './scan';
 import { Automaton, build, type Edge, nameCharacters } from './states';
 
-/** Sets of states kept; beyond them all are forgotten and met again. One name meets no more sets than it has characters. */
+/**
+ * Sets of states kept; beyond them all are forgotten and met again. One name meets no more sets than it has characters.
+ */
 const MOST_SETS = 2000;
 /** A set marks each state in a byte. */
 const MOST_STATES = 20_000;
@@ -53,7 +57,8 @@ export class Machine {
     this.ways = edges.map((out, from) => {
       // Staying in a part comes before leaving it, and a group's parts before what follows it: the longest part first.
       const sorted = out.toSorted((x, y) => (owners[x.to] as number) - (owners[y.to] as number));
-      for (const edge of out) (this.incoming[edge.to] as { mask: Edge['mask']; from: number }[]).push({ mask: edge.mask, from });
+      for (const edge of out)
+        (this.incoming[edge.to] as { mask: Edge['mask']; from: number }[]).push({ mask: edge.mask, from });
       return Int32Array.from(sorted.flatMap((edge) => [...edge.mask, edge.to]));
     });
     this.slots = ops.map((op) => (op.kind === 'slot' ? op.slot : null));
@@ -110,7 +115,8 @@ export class Machine {
       let code = name.charCodeAt(at);
       let symbol = code;
       if (code >= OTHER) {
-        if (code >= 0xdc00 && code <= 0xdfff && at > 0 && (name.charCodeAt(at - 1) & 0xfc00) === 0xd800) code = name.codePointAt(--at) as number;
+        if (code >= 0xdc00 && code <= 0xdfff && at > 0 && (name.charCodeAt(at - 1) & 0xfc00) === 0xd800)
+          code = name.codePointAt(--at) as number;
         const ch = String.fromCodePoint(code);
         const named = this.automaton.named.get(ch);
         if (named === undefined && !isPortableCharacter(ch)) return false;
@@ -127,7 +133,9 @@ export class Machine {
 
   private step(set: number, symbol: number): number {
     const before = new Set<number>();
-    for (const state of this.sets[set] as readonly number[]) for (const { mask, from } of this.incoming[state] as { mask: Edge['mask']; from: number }[]) if (((mask[symbol >> 5] as number) >>> (symbol & 31)) & 1) before.add(from);
+    for (const state of this.sets[set] as readonly number[])
+      for (const { mask, from } of this.incoming[state] as { mask: Edge['mask']; from: number }[])
+        if (((mask[symbol >> 5] as number) >>> (symbol & 31)) & 1) before.add(from);
     const found = this.setOf([...before]);
     this.before[set * SYMBOLS + symbol] = found;
     return found;
@@ -163,7 +171,13 @@ export class Machine {
 }
 
 /** What the automaton does not know: lengths, composed letters, real dates, one value for one field. */
-function take(slot: CompiledSlot, text: string, out: Record<string, ReadValue>, repeated: boolean, bound: Reading | undefined): boolean {
+function take(
+  slot: CompiledSlot,
+  text: string,
+  out: Record<string, ReadValue>,
+  repeated: boolean,
+  bound: Reading | undefined,
+): boolean {
   const { form, field } = slot;
   if (!withinLimits(form, text)) return false;
   const value = readingsOf(form, text)[0];

@@ -1,7 +1,7 @@
 /** A compiled name: its pattern as a straight line, and what each slot may hold. */
 import type { Part, Pattern, Slot } from './ast';
-import type { Form } from './form';
 import type { ReadValue } from './field';
+import type { Form } from './form';
 
 /** One expression with a numbered group for each slot. */
 export interface Expression {
@@ -44,6 +44,9 @@ export interface CompiledConvention extends CompiledName {
   readonly repeated: ReadonlySet<string>;
   /** Known to read one way whatever the limits of its parts. */
   readonly oneWay: boolean;
-  /** One expression with a numbered group for each slot, where it reads one way; else `null`, and the linear matcher reads. */
+  /**
+   * One expression with a numbered group for each slot, where it reads one way; else `null`, and the linear matcher
+   * reads.
+   */
   readonly fast: Expression | null;
 }

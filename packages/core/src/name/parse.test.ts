@@ -11,7 +11,12 @@ describe('parsePattern', () => {
   test('takes literals, slots with property and shape, and optional groups', () => {
     const pattern = mustParse('{number}_{client.code}_{title:kebab}(_{part:kebab})?_v{version:000}.{ext}');
     expect(slotsOf(pattern.parts).map((s) => [s.field, s.property, s.shape])).toEqual([
-      ['number', null, null], ['client', 'code', null], ['title', null, 'kebab'], ['part', null, 'kebab'], ['version', null, '000'], ['ext', null, null],
+      ['number', null, null],
+      ['client', 'code', null],
+      ['title', null, 'kebab'],
+      ['part', null, 'kebab'],
+      ['version', null, '000'],
+      ['ext', null, null],
     ]);
     expect(pattern.parts[5]).toMatchObject({ kind: 'group', at: 36 });
   });

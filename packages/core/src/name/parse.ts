@@ -46,12 +46,18 @@ interface Cursor {
 export function parsePattern(source: string): Answer<Pattern, PatternFault> {
   if (source.length === 0) return bad([fault('pattern-empty', 0, 0)]);
   if (source.length > LIMITS.patternLength) {
-    return bad([fault('pattern-too-long', LIMITS.patternLength, source.length - LIMITS.patternLength, { limit: LIMITS.patternLength })]);
+    return bad([
+      fault('pattern-too-long', LIMITS.patternLength, source.length - LIMITS.patternLength, {
+        limit: LIMITS.patternLength,
+      }),
+    ]);
   }
   const cursor: Cursor = { source, at: 0, parts: 0, faults: [] };
   const parts = parseParts(cursor, 0);
   if (cursor.parts > LIMITS.patternParts) {
-    cursor.faults.push(fault('pattern-too-many-parts', 0, source.length, { limit: LIMITS.patternParts, found: cursor.parts }));
+    cursor.faults.push(
+      fault('pattern-too-many-parts', 0, source.length, { limit: LIMITS.patternParts, found: cursor.parts }),
+    );
   }
   return cursor.faults.length > 0 ? bad(cursor.faults) : good({ source, parts });
 }
@@ -123,7 +129,8 @@ function parseSlot(c: Cursor): Slot | null {
   const property = dot < 0 ? null : path.slice(dot + 1);
   if (inside.trim() === '') c.faults.push(fault('slot-empty', at, close + 1 - at));
   else if (!FIELD.test(field)) c.faults.push(fault('slot-name', at + 1, field.length, { found: field }));
-  else if (property !== null && !FIELD.test(property)) c.faults.push(fault('slot-name', at + 2 + field.length, property.length, { found: property }));
+  else if (property !== null && !FIELD.test(property))
+    c.faults.push(fault('slot-name', at + 2 + field.length, property.length, { found: property }));
   else if (shape === '') c.faults.push(fault('slot-shape-empty', at + 1 + colon, 1, { field }));
   return { kind: 'slot', field, property, shape, at, end: close + 1 };
 }

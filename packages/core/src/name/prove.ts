@@ -9,14 +9,21 @@ import { readings } from './read';
 export function proveOneWay(convention: CompiledConvention): Ambiguity | 'one-way' | null {
   if (convention.oneWay) return 'one-way';
   const pinned = pinnedOps(convention);
-  return pinned === null ? null : ambiguityOf(convention.ops, { exact: true }, (name) => readings(convention, name, 2), pinned);
+  return pinned === null
+    ? null
+    : ambiguityOf(convention.ops, { exact: true }, (name) => readings(convention, name, 2), pinned);
 }
 
-/** The steps once for each choice of values of the fields that stand twice, so that both places have one; `null` for too many. */
+/**
+ * The steps once for each choice of values of the fields that stand twice, so that both places have one; `null` for too
+ * many.
+ */
 function pinnedOps({ ops, slots, repeated }: CompiledConvention): Op[][] | null {
   let all: Op[][] = [[...ops]];
   for (const field of repeated) {
-    const entries = slots.filter((s) => s.field === field).flatMap((s) => (s.form.kind === 'fixed' ? s.form.entries : []));
+    const entries = slots
+      .filter((s) => s.field === field)
+      .flatMap((s) => (s.form.kind === 'fixed' ? s.form.entries : []));
     const values = [...new Set(entries.map((e) => e.value))];
     if (all.length * values.length > LIMITS.proofVariants) return null;
     all = all.flatMap((each) => values.map((value) => each.map((op) => pin(op, field, (e) => e.value === value))));

@@ -1,6 +1,10 @@
-/** Strict reading: by one expression where the convention is known to read one way, else by a matcher that is linear in the name. */
-import type { ReadValue, Reading } from './field';
+/**
+ * Strict reading: by one expression where the convention is known to read one way, else by a matcher that is linear in
+ * the name.
+ */
+
 import { LIMITS } from '../limits';
+import type { Reading, ReadValue } from './field';
 import { Machine } from './machine';
 import type { CompiledConvention, Expression, ExpressionSlot } from './ops';
 import { endsOf, readingsOf } from './scan';
@@ -22,7 +26,10 @@ export function readName(convention: CompiledConvention, name: string, bound?: R
   return out;
 }
 
-/** As `readName`, but the values alone, in the order of `convention.slots`, those of omitted groups `undefined`: for names by the million. */
+/**
+ * As `readName`, but the values alone, in the order of `convention.slots`, those of omitted groups `undefined`: for
+ * names by the million.
+ */
 export function readValues(convention: CompiledConvention, name: string): (ReadValue | undefined)[] | null {
   if (convention.fast !== null && name.length <= LIMITS.nameLength) return valuesBy(convention.fast, name);
   const reading = readName(convention, name);
@@ -38,7 +45,8 @@ function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | n
     const text = match[i + 1];
     if (text === undefined) continue;
     const slot = slots[i] as ExpressionSlot;
-    const value = slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
+    const value =
+      slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
     if (value === undefined) return null;
     out[i] = value;
   }
@@ -66,9 +74,14 @@ export interface Span {
   readonly value: ReadValue;
 }
 
-/** Up to `limit` readings with different values, longest parts first. Linear in the name: each step and place is tried once. */
+/**
+ * Up to `limit` readings with different values, longest parts first. Linear in the name: each step and place is tried
+ * once.
+ */
 export function readings(convention: CompiledConvention, name: string, limit: number, bound?: Reading): Reading[] {
-  return spansOf(convention, name, limit, bound).map((spans) => Object.fromEntries(spans.map((s) => [s.field, s.value])));
+  return spansOf(convention, name, limit, bound).map((spans) =>
+    Object.fromEntries(spans.map((s) => [s.field, s.value])),
+  );
 }
 
 export function spansOf(convention: CompiledConvention, name: string, limit: number, bound: Reading = {}): Span[][] {
@@ -80,7 +93,8 @@ export function spansOf(convention: CompiledConvention, name: string, limit: num
   const failed = new Uint8Array(repeated.size === 0 ? (ops.length + 1) * width : 0);
   const failedWith = new Set<string>();
   const spans: Span[] = [];
-  const keyWith = (op: number, at: number) => JSON.stringify([op, at, spans.filter((s) => repeated.has(s.field)).map((s) => [s.field, s.value])]);
+  const keyWith = (op: number, at: number) =>
+    JSON.stringify([op, at, spans.filter((s) => repeated.has(s.field)).map((s) => [s.field, s.value])]);
   const walk = (op: number, at: number): boolean => {
     const place = op * width + at;
     if (repeated.size === 0 ? failed[place] === 1 : failedWith.has(keyWith(op, at))) return false;

@@ -1,4 +1,7 @@
-/** Forms as one regular expression with a numbered group for each slot. Made only for conventions that read one way (see compile). */
+/**
+ * Forms as one regular expression with a numbered group for each slot. Made only for conventions that read one way (see
+ * compile).
+ */
 import { never } from '../answer';
 import type { Form } from './form';
 import type { Expression, ExpressionSlot, Op } from './ops';
@@ -26,7 +29,10 @@ export function expressionOf(ops: readonly Op[]): Expression {
   return { regexp: new RegExp(`^${source}$`, unicode ? 'u' : ''), slots };
 }
 
-/** What is left to look at once the expression has matched: limits, real dates, whole numbers, entries that mean something else. */
+/**
+ * What is left to look at once the expression has matched: limits, real dates, whole numbers, entries that mean
+ * something else.
+ */
 function readerOf(form: Form): Omit<ExpressionSlot, 'field'> {
   const text = (max: number) => ({ max, number: false, value: null });
   switch (form.kind) {
@@ -41,7 +47,9 @@ function readerOf(form: Form): Omit<ExpressionSlot, 'field'> {
       return { max: Number.POSITIVE_INFINITY, number: true, value: null };
     case 'text':
       // Limits of as-is texts count characters, not units, and some characters stand in no name.
-      return form.shape === 'as-is' ? { ...text(0), value: (found) => (takesWhole(form, found) ? found : undefined) } : text(form.max);
+      return form.shape === 'as-is'
+        ? { ...text(0), value: (found) => (takesWhole(form, found) ? found : undefined) }
+        : text(form.max);
     case 'like':
       return text(form.max);
     case 'code':
@@ -68,7 +76,11 @@ function sourceOf(form: Form): string {
     case 'letters':
       return form.upper ? '[A-Z]+' : '[a-z]+';
     case 'date':
-      return form.form.pieces.map((p) => (p.kind === 'literal' ? literally(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`)).join('');
+      return form.form.pieces
+        .map((p) =>
+          p.kind === 'literal' ? literally(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`,
+        )
+        .join('');
     default:
       return never(form);
   }
@@ -94,14 +106,17 @@ function textSource({ shape, chars }: Extract<Form, { kind: 'text' }>): string {
     const letter = allowed === null ? OPEN : classOf([...allowed].filter((code) => code !== 32));
     return allowed === null || allowed.has(32) ? `${letter}(?: *${letter})*` : `${letter}+`;
   }
-  const [first, rest] = WORDS[shape].map((range) => (allowed === null ? `[${range}]` : classOf([...charSet(range)].filter((code) => allowed.has(code))))) as [string, string];
+  const [first, rest] = WORDS[shape].map((range) =>
+    allowed === null ? `[${range}]` : classOf([...charSet(range)].filter((code) => allowed.has(code))),
+  ) as [string, string];
   const joiner = JOINER[shape];
   const word = first === rest ? `${first}+` : `${first}${rest}*`;
   return joiner === '' || allowed?.has(joiner.charCodeAt(0)) === false ? word : `${word}(?:${joiner}${word})*`;
 }
 
 /** A class that holds nothing takes nothing, as the automaton has it. */
-const classOf = (codes: readonly number[]): string => `[${codes.map((code) => literally(String.fromCodePoint(code)).replace('-', '\\x2d')).join('')}]`;
+const classOf = (codes: readonly number[]): string =>
+  `[${codes.map((code) => literally(String.fromCodePoint(code)).replace('-', '\\x2d')).join('')}]`;
 
 interface Trie {
   readonly next: Map<string, Trie>;

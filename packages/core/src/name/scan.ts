@@ -1,4 +1,7 @@
-/** Strict reading of one slot at one place: where it can end, and what the text between means. Linear in the text it passes over. */
+/**
+ * Strict reading of one slot at one place: where it can end, and what the text between means. Linear in the text it
+ * passes over.
+ */
 import { never } from '../answer';
 import { isPortableCharacter } from '../portable/characters';
 import { isoOf, readDate } from './dates';
@@ -18,7 +21,9 @@ const isLower = (c: number) => c >= 97 && c <= 122;
 export function endsOf(form: Form, name: string, from: number): number[] {
   switch (form.kind) {
     case 'fixed':
-      return lookup(form.entries).lengths.filter((n) => lookup(form.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length).map((n) => from + n);
+      return lookup(form.entries)
+        .lengths.filter((n) => lookup(form.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length)
+        .map((n) => from + n);
     case 'text':
       return textEnds(form.shape, form.max, form.chars, name, from);
     case 'like':
@@ -53,7 +58,10 @@ export function readingsOf(form: Form, text: string): readonly ReadValue[] {
   }
 }
 
-/** What a whole text means to the form: nothing where it does not take it, more than one value where its entries share a text. */
+/**
+ * What a whole text means to the form: nothing where it does not take it, more than one value where its entries share a
+ * text.
+ */
 export function valuesOf(form: Form, text: string): readonly ReadValue[] {
   switch (form.kind) {
     case 'fixed':
@@ -61,13 +69,16 @@ export function valuesOf(form: Form, text: string): readonly ReadValue[] {
     case 'digits':
       return takesWhole(form, text) ? [Number(text)] : [];
     case 'date':
-      return readDate(text, 0, form.form, form.pivot).filter((r) => r.end === text.length).map((r) => isoOf(r.date));
+      return readDate(text, 0, form.form, form.pivot)
+        .filter((r) => r.end === text.length)
+        .map((r) => isoOf(r.date));
     default:
       return takesWhole(form, text) ? [text] : [];
   }
 }
 
-export const takesWhole = (form: Form, text: string): boolean => text !== '' && endsOf(form, text, 0).includes(text.length);
+export const takesWhole = (form: Form, text: string): boolean =>
+  text !== '' && endsOf(form, text, 0).includes(text.length);
 
 interface Lookup {
   readonly byText: ReadonlyMap<string, readonly Entry[]>;
@@ -106,7 +117,8 @@ function countDown(from: number, to: number): number[] {
 function likeEnds(pieces: readonly LikePiece[], name: string, from: number, index: number): number[] {
   const piece = pieces[index];
   if (piece === undefined) return [from];
-  if (piece.kind === 'literal') return name.startsWith(piece.text, from) ? likeEnds(pieces, name, from + piece.text.length, index + 1) : [];
+  if (piece.kind === 'literal')
+    return name.startsWith(piece.text, from) ? likeEnds(pieces, name, from + piece.text.length, index + 1) : [];
   let end = from;
   while (isDigit(name.charCodeAt(end))) end++;
   return countDown(end, from + piece.min).flatMap((to) => likeEnds(pieces, name, to, index + 1));
@@ -116,7 +128,14 @@ function likeEnds(pieces: readonly LikePiece[], name: string, from: number, inde
 function textEnds(shape: TextShape, max: number, chars: string | null, name: string, from: number): number[] {
   const ends: number[] = [];
   const allowed = chars === null ? null : charSet(chars);
-  const joiner = shape === 'kebab' ? 45 : shape === 'snake' ? 95 : shape === 'as-is' || shape === 'camel' || shape === 'pascal' ? 0 : 32;
+  const joiner =
+    shape === 'kebab'
+      ? 45
+      : shape === 'snake'
+        ? 95
+        : shape === 'as-is' || shape === 'camel' || shape === 'pascal'
+          ? 0
+          : 32;
   let atWordStart = true;
   let at = from;
   for (let count = 0; at < name.length && count < max; count++) {
@@ -142,7 +161,9 @@ function textEnds(shape: TextShape, max: number, chars: string | null, name: str
   }
   ends.reverse();
   // Any part of a composed name is composed.
-  return shape === 'as-is' && !isPlain(name) && !isComposed(name) ? ends.filter((end) => isComposed(name.slice(from, end))) : ends;
+  return shape === 'as-is' && !isPlain(name) && !isComposed(name)
+    ? ends.filter((end) => isComposed(name.slice(from, end)))
+    : ends;
 }
 
 function takesLetter(shape: TextShape, code: number, atWordStart: boolean): boolean {
@@ -174,7 +195,10 @@ export function charSet(chars: string): ReadonlySet<number> {
   const set = new Set<number>();
   for (let i = 0; i < points.length; i++) {
     const first = (points[i] as string).codePointAt(0) as number;
-    const last = points[i + 1] === '-' && points[i + 2] !== undefined ? ((points[i + 2] as string).codePointAt(0) as number) : first;
+    const last =
+      points[i + 1] === '-' && points[i + 2] !== undefined
+        ? ((points[i + 2] as string).codePointAt(0) as number)
+        : first;
     if (last > first) i += 2;
     for (let code = first; code <= Math.min(last, first + 0xffff); code++) set.add(code);
   }

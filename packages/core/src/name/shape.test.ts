@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { shapeText, TEXT_SHAPES, type TextShape } from './shape';
 import { takesWhole } from './scan';
+import { shapeText, TEXT_SHAPES, type TextShape } from './shape';
 
 const shaped = (text: string, shape: TextShape) => {
   const s = shapeText(text, shape);
@@ -28,12 +28,16 @@ describe('shapes', () => {
 
   test('what a shape writes, it reads, and writes again unchanged', () => {
     fc.assert(
-      fc.property(fc.string({ unit: 'grapheme', maxLength: 40 }), fc.constantFrom(...TEXT_SHAPES.filter((s) => s !== 'as-is')), (text, shape) => {
-        const once = shapeText(text, shape);
-        if (!once.ok || once.text === '') return;
-        expect(takesWhole({ kind: 'text', shape, max: 255, chars: null }, once.text)).toBe(true);
-        expect(shapeText(once.text, shape)).toEqual(once);
-      }),
+      fc.property(
+        fc.string({ unit: 'grapheme', maxLength: 40 }),
+        fc.constantFrom(...TEXT_SHAPES.filter((s) => s !== 'as-is')),
+        (text, shape) => {
+          const once = shapeText(text, shape);
+          if (!once.ok || once.text === '') return;
+          expect(takesWhole({ kind: 'text', shape, max: 255, chars: null }, once.text)).toBe(true);
+          expect(shapeText(once.text, shape)).toEqual(once);
+        },
+      ),
     );
   });
 });

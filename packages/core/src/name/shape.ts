@@ -10,7 +10,13 @@ export function isTextShape(shape: string): shape is TextShape {
 
 /** What stands between two words in a shape; camel and pascal show it by case alone. */
 export const JOINER: Readonly<Record<Exclude<TextShape, 'as-is'>, string>> = {
-  lower: ' ', upper: ' ', title: ' ', kebab: '-', snake: '_', camel: '', pascal: '',
+  lower: ' ',
+  upper: ' ',
+  title: ' ',
+  kebab: '-',
+  snake: '_',
+  camel: '',
+  pascal: '',
 };
 
 export type Shaped =
@@ -42,7 +48,8 @@ function shapeWord(word: string, shape: Exclude<TextShape, 'as-is'>, index: numb
       return word.slice(0, 1).toUpperCase() + word.slice(1).toLowerCase();
     case 'pascal':
     case 'camel': {
-      // Capitals inside a word stay, so that what is written once is written alike again; a word of capitals among others gives way.
+      // Capitals inside a word stay, so that what is written once is written alike again; a word of capitals among
+      // others gives way.
       const rest = count > 1 && word === word.toUpperCase() ? word.slice(1).toLowerCase() : word.slice(1);
       const first = word.slice(0, 1);
       return (shape === 'camel' && index === 0 ? first.toLowerCase() : first.toUpperCase()) + rest;

@@ -1,4 +1,7 @@
-/** Patterns as automata without empty moves: every path is a reading. Each form adds its states behind those it is given. */
+/**
+ * Patterns as automata without empty moves: every path is a reading. Each form adds its states behind those it is
+ * given.
+ */
 import { never } from '../answer';
 import { LIMITS } from '../limits';
 import { FORBIDDEN_WINDOWS } from '../portable/characters';
@@ -74,7 +77,9 @@ export class Automaton {
   /** Everything a portable name may hold, without `not`. */
   open(not: string): Mask {
     const words = [0, 0, 0, 0, 0];
-    for (let code = 0x20; code < 0x7f; code++) if (!FORBIDDEN_WINDOWS.includes(String.fromCharCode(code)) && !not.includes(String.fromCharCode(code))) set(words, code);
+    for (let code = 0x20; code < 0x7f; code++)
+      if (!FORBIDDEN_WINDOWS.includes(String.fromCharCode(code)) && !not.includes(String.fromCharCode(code)))
+        set(words, code);
     for (let index = OTHER; index < 160; index++) set(words, index);
     return words as unknown as Mask;
   }
@@ -90,20 +95,29 @@ const LOWER = UPPER.toLowerCase();
 
 export function nameCharacters(a: Automaton, ops: readonly Op[]): void {
   for (const op of ops) {
-    for (const text of op.kind === 'literal' ? [op.text] : op.kind === 'slot' ? textsOf(op.slot.form) : []) for (const ch of text) a.symbol(ch);
+    for (const text of op.kind === 'literal' ? [op.text] : op.kind === 'slot' ? textsOf(op.slot.form) : [])
+      for (const ch of text) a.symbol(ch);
   }
 }
 
 /** Every text whose characters a form names one by one. */
 function textsOf(form: Form): string[] {
-  const literals = (pieces: readonly ({ kind: 'literal'; text: string } | { kind: 'digits' | 'item' })[]) => pieces.flatMap((p) => (p.kind === 'literal' ? [p.text] : []));
+  const literals = (pieces: readonly ({ kind: 'literal'; text: string } | { kind: 'digits' | 'item' })[]) =>
+    pieces.flatMap((p) => (p.kind === 'literal' ? [p.text] : []));
   if (form.kind === 'fixed') return form.entries.map((e) => e.text);
   if (form.kind === 'like') return literals(form.pieces);
   return form.kind === 'date' ? literals(form.form.pieces) : [];
 }
 
 /** Adds the ops from `from` to `to` behind the nodes of `front`; gives the nodes at which they have ended. */
-export function build(a: Automaton, ops: readonly Op[], from: number, to: number, front: readonly number[], options: BuildOptions): number[] {
+export function build(
+  a: Automaton,
+  ops: readonly Op[],
+  from: number,
+  to: number,
+  front: readonly number[],
+  options: BuildOptions,
+): number[] {
   let current = [...front];
   for (let i = from; i < to; i++) {
     const op = ops[i] as Op;
@@ -146,13 +160,27 @@ function buildForm(a: Automaton, form: Form, front: readonly number[], options: 
   const limit = (max: number) => (options.exact ? max : Infinity);
   switch (form.kind) {
     case 'fixed':
-      return oneOf(a, form.entries.map((e) => e.text), front);
+      return oneOf(
+        a,
+        form.entries.map((e) => e.text),
+        front,
+      );
     case 'text':
       return buildText(a, form.shape, form.chars, front, limit(form.max));
     case 'like':
-      return form.pieces.reduce<number[]>((before, p) => (p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity)), [...front]);
+      return form.pieces.reduce<number[]>(
+        (before, p) =>
+          p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity),
+        [...front],
+      );
     case 'code':
-      return run(a, front, a.mask(form.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER), 1, limit(MOST_CODE[form.of]));
+      return run(
+        a,
+        front,
+        a.mask(form.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER),
+        1,
+        limit(MOST_CODE[form.of]),
+      );
     case 'digits':
       return buildDigits(a, form.min, front);
     case 'letters':
@@ -164,7 +192,9 @@ function buildForm(a: Automaton, form: Form, front: readonly number[], options: 
   }
 }
 
-/** Exactly `min` digits, or more without a leading nought: parted by the first digit, so that no number has two paths. */
+/**
+ * Exactly `min` digits, or more without a leading nought: parted by the first digit, so that no number has two paths.
+ */
 function buildDigits(a: Automaton, min: number, front: readonly number[]): number[] {
   const nought = step(a, front, a.mask('0'));
   const other = step(a, front, a.mask(DIGITS.slice(1)));
@@ -205,9 +235,18 @@ function oneOf(a: Automaton, words: readonly string[], front: readonly number[])
   return [...ends];
 }
 
-function buildText(a: Automaton, shape: TextShape, chars: string | null, front: readonly number[], max: number): number[] {
+function buildText(
+  a: Automaton,
+  shape: TextShape,
+  chars: string | null,
+  front: readonly number[],
+  max: number,
+): number[] {
   const joiner = shape === 'as-is' ? ' ' : JOINER[shape];
-  const within = (mask: Mask): Mask => (chars === null ? mask : and(mask, a.mask([...charSet(chars)].slice(0, MOST_CHARS).map((code) => String.fromCodePoint(code)))));
+  const within = (mask: Mask): Mask =>
+    chars === null
+      ? mask
+      : and(mask, a.mask([...charSet(chars)].slice(0, MOST_CHARS).map((code) => String.fromCodePoint(code))));
   const { first, rest } = textMasks(a, shape);
   const join = joiner === '' ? null : within(a.mask([joiner]));
   // Layer by layer where a limit counts: `word` has just taken a letter (and may end), `gap` a joiner.
@@ -254,7 +293,12 @@ function textMasks(a: Automaton, shape: TextShape): { first: Mask; rest: Mask } 
 }
 
 /** Months of 31 and 30 days, the first 28 days of February, and the 29th in leap years: no date is in two of them. */
-function buildDate(a: Automaton, form: Extract<Form, { kind: 'date' }>, front: readonly number[], options: BuildOptions): number[] {
+function buildDate(
+  a: Automaton,
+  form: Extract<Form, { kind: 'date' }>,
+  front: readonly number[],
+  options: BuildOptions,
+): number[] {
   const has = (item: string) => form.form.pieces.some((p) => p.kind === 'item' && p.item.startsWith(item));
   const numbers = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
   type Sort = { months: number[]; days: number[]; leap: boolean };
@@ -271,7 +315,9 @@ function buildDate(a: Automaton, form: Extract<Form, { kind: 'date' }>, front: r
   const two = (n: number) => String(n).padStart(2, '0');
   const textsOf = (item: DateItem, sort: Sort): string[] => {
     if (!options.exact) return item.length === 1 ? numbers(1, 99).map(String) : numbers(0, 99).map(two);
-    const years = (sort.leap ? numbers(form.pivot - 50, form.pivot + 49).filter(isLeap) : numbers(0, 99)).map((y) => two(((y % 100) + 100) % 100));
+    const years = (sort.leap ? numbers(form.pivot - 50, form.pivot + 49).filter(isLeap) : numbers(0, 99)).map((y) =>
+      two(((y % 100) + 100) % 100),
+    );
     const by: Record<Exclude<DateItem, 'yyyy'>, () => string[]> = {
       yy: () => [...new Set(years)],
       MM: () => sort.months.map(two),
@@ -287,17 +333,25 @@ function buildDate(a: Automaton, form: Extract<Form, { kind: 'date' }>, front: r
   const century = numbers(0, 99);
   const year = (before: readonly number[], leap: boolean): number[] => {
     if (!leap || !options.exact) return run(a, before, a.mask(DIGITS), 4, 4);
-    const common = oneOf(a, century.filter((n) => n !== 0 && n % 4 === 0).map(two), run(a, before, a.mask(DIGITS), 2, 2));
+    const common = oneOf(
+      a,
+      century.filter((n) => n !== 0 && n % 4 === 0).map(two),
+      run(a, before, a.mask(DIGITS), 2, 2),
+    );
     const hundreds = oneOf(a, ['00'], oneOf(a, century.filter((n) => n % 4 === 0).map(two), before));
     return [...common, ...hundreds];
   };
   return sorts.flatMap((sort) =>
     form.form.pieces.reduce<number[]>(
-      (before, p) => (p.kind === 'literal' ? chain(a, p.text, before) : p.item === 'yyyy' ? year(before, sort.leap && has('yyyy')) : oneOf(a, textsOf(p.item, sort), before)),
+      (before, p) =>
+        p.kind === 'literal'
+          ? chain(a, p.text, before)
+          : p.item === 'yyyy'
+            ? year(before, sort.leap && has('yyyy'))
+            : oneOf(a, textsOf(p.item, sort), before),
       [...front],
     ),
   );
 }
-
 
 const and = (x: Mask, y: Mask): Mask => x.map((word, i) => (word & (y[i] as number)) >>> 0) as unknown as Mask;

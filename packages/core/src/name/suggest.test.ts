@@ -3,9 +3,18 @@ import { describe, expect, test } from '@jest/globals';
 import { convention, REGISTERS } from '../../tests/names';
 import { explainName } from './suggest';
 
-const context = { bound: { number: '26014' }, known: {}, abbreviations: REGISTERS.abbreviations, banned: REGISTERS.banned };
+const context = {
+  bound: { number: '26014' },
+  known: {},
+  abbreviations: REGISTERS.abbreviations,
+  banned: REGISTERS.banned,
+};
 const best = (pattern: string, name: string, families?: readonly string[]) => {
-  const [first] = explainName(convention(pattern, { number: '26014', ...(families && { families }) }), name, context).suggestions;
+  const [first] = explainName(
+    convention(pattern, { number: '26014', ...(families && { families }) }),
+    name,
+    context,
+  ).suggestions;
   return first === undefined ? null : [first.name, first.confidence];
 };
 
@@ -27,7 +36,11 @@ describe('suggestions', () => {
   });
 
   test('changes say which part, from what to what', () => {
-    const [first] = explainName(convention('{number}_{task}_v{version:000}.{ext}', { number: '26014' }), '26014_animation_V3.usda', context).suggestions;
+    const [first] = explainName(
+      convention('{number}_{task}_v{version:000}.{ext}', { number: '26014' }),
+      '26014_animation_V3.usda',
+      context,
+    ).suggestions;
     expect(first?.changes).toEqual([
       { code: 'abbreviation', part: 'task', from: 'animation', to: 'anim' },
       { code: 'version-style', part: 'v', from: 'V', to: 'v' },
@@ -37,7 +50,11 @@ describe('suggestions', () => {
 
   test('a name in another order keeps its places', () => {
     const name = '26014_v003_anim.usda';
-    const { problems } = explainName(convention('{number}_{task}_v{version:000}.{ext}', { number: '26014' }), name, context);
+    const { problems } = explainName(
+      convention('{number}_{task}_v{version:000}.{ext}', { number: '26014' }),
+      name,
+      context,
+    );
     expect(problems.some((p) => p.change === 'order')).toBe(true);
     for (const p of problems) expect(name.slice(p.at, p.at + p.length)).toBe(p.found);
   });

@@ -4,7 +4,12 @@ import { nameFaults } from '../portable/name';
 import { PROFILE_NAMES } from '../portable/profiles';
 import { abbreviate, sanitise, spellOut } from './tidy';
 
-const SHORT = [{ short: 'VO', long: 'voice over' }, { short: 'MX', long: 'music' }, { short: 'bg', long: 'background' }, { short: 'bg', long: 'bridge' }];
+const SHORT = [
+  { short: 'VO', long: 'voice over' },
+  { short: 'MX', long: 'music' },
+  { short: 'bg', long: 'background' },
+  { short: 'bg', long: 'bridge' },
+];
 
 test('abbreviations go both ways, whole words only', () => {
   expect(abbreviate('Clock tower voice-over, musical Music', SHORT)).toBe('Clock tower VO, musical MX');
@@ -14,7 +19,12 @@ test('abbreviations go both ways, whole words only', () => {
 });
 
 test('what was put in is not replaced again', () => {
-  expect(abbreviate('one two', [{ short: 'two', long: 'one' }, { short: '2', long: 'two' }])).toBe('two 2');
+  expect(
+    abbreviate('one two', [
+      { short: 'two', long: 'one' },
+      { short: '2', long: 'two' },
+    ]),
+  ).toBe('two 2');
 });
 
 test.each([

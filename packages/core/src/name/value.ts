@@ -3,10 +3,13 @@ import { LIMITS } from '../limits';
 import { nextDay, parseIso } from './dates';
 import type { Value } from './field';
 
-export type Entries = { readonly ok: true; readonly entries: readonly string[] } | { readonly ok: false; readonly code: 'range-bad' | 'too-many-entries'; readonly found: string };
+export type Entries =
+  | { readonly ok: true; readonly entries: readonly string[] }
+  | { readonly ok: false; readonly code: 'range-bad' | 'too-many-entries'; readonly found: string };
 
 /**
- * Entries of a list as people write them: an array, or one text parted by commas, semicolons or lines; each may be a range
+ * Entries of a list as people write them: an array, or one text parted by commas, semicolons or lines; each may be a
+ * range
  * (`s01..s12`, `A..D`, `2026-03-02..2026-03-06`; an en dash is read too).
  */
 export function entriesOf(value: Value | undefined): Entries {
@@ -27,7 +30,8 @@ export function entriesOf(value: Value | undefined): Entries {
     if (text === '') continue;
     const range = expandRange(text);
     if (range === 'bad') return { ok: false, code: 'range-bad', found: text };
-    if (range === 'too-many' || entries.length + range.length > LIMITS.listEntries) return { ok: false, code: 'too-many-entries', found: text };
+    if (range === 'too-many' || entries.length + range.length > LIMITS.listEntries)
+      return { ok: false, code: 'too-many-entries', found: text };
     entries.push(...range);
   }
   return { ok: true, entries };
@@ -40,7 +44,8 @@ function expandRange(text: string): string[] | 'bad' | 'too-many' {
   const to = (m[2] as string).trim();
   const first = parseIso(from);
   const last = parseIso(to);
-  if (first?.day !== undefined && last?.day !== undefined && first.hour === undefined && last.hour === undefined) return dateRange(from, to);
+  if (first?.day !== undefined && last?.day !== undefined && first.hour === undefined && last.hour === undefined)
+    return dateRange(from, to);
   if (/^[A-Za-z]$/.test(from) && /^[A-Za-z]$/.test(to)) return letterRange(from, to);
   const a = /^(.*?)(\d+)$/.exec(from);
   const b = /^(.*?)(\d+)$/.exec(to);
@@ -62,7 +67,7 @@ function countRange(head: string, from: string, to: string): string[] | 'bad' | 
 function letterRange(from: string, to: string): string[] | 'bad' {
   const first = from.charCodeAt(0);
   const last = to.charCodeAt(0);
-  if (last < first || (first < 91) !== (last < 91)) return 'bad';
+  if (last < first || first < 91 !== last < 91) return 'bad';
   return Array.from({ length: last - first + 1 }, (_, i) => String.fromCharCode(first + i));
 }
 

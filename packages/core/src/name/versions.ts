@@ -1,5 +1,8 @@
-/** Version chains: names of one convention that differ in their version alone. Versions are numbers, or letters (`A` … `Z`, `AA`). */
-import type { ReadValue, Reading } from './field';
+/**
+ * Version chains: names of one convention that differ in their version alone. Versions are numbers, or letters (`A` …
+ * `Z`, `AA`).
+ */
+import type { Reading, ReadValue } from './field';
 import type { CompiledConvention } from './ops';
 import { readName } from './read';
 
@@ -43,12 +46,16 @@ function finished(key: string, chain: ReadonlyMap<number, { version: Version; na
   const gaps: Version[] = [];
   ordered.forEach(([n], i) => {
     const before = ordered[i - 1]?.[0] ?? n;
-    for (let missing = before + 1; missing < n && gaps.length < MOST_GAPS; missing++) gaps.push(versionAt(missing, versions[0]?.version));
+    for (let missing = before + 1; missing < n && gaps.length < MOST_GAPS; missing++)
+      gaps.push(versionAt(missing, versions[0]?.version));
   });
   return { key, versions, latest: versions.at(-1)?.version ?? 0, gaps };
 }
 
-/** The version after all those that names with these values have, whatever their extension and frame; the first where there are none. */
+/**
+ * The version after all those that names with these values have, whatever their extension and frame; the first where
+ * there are none.
+ */
 export function nextVersion(convention: CompiledConvention, values: Reading, names: Iterable<string>): Version | null {
   const slot = convention.slots.find((s) => s.field === 'version');
   if (slot === undefined) return null;
@@ -81,6 +88,7 @@ export function ordinal(version: Version): number {
 export function versionAt(n: number, like: Version | undefined): Version {
   if (typeof like !== 'string') return n;
   let text = '';
-  for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26)) text = String.fromCharCode(65 + ((rest - 1) % 26)) + text;
+  for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26))
+    text = String.fromCharCode(65 + ((rest - 1) % 26)) + text;
   return like === like.toLowerCase() ? text.toLowerCase() : text;
 }

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Field, Values } from './field';
+import { REGISTERS } from '../../tests/names';
 import { compileName } from './compile';
+import type { Field, Values } from './field';
 import { mustParse } from './parse';
 import { writeName } from './write';
-import { REGISTERS } from '../../tests/names';
 
 const FIELDS: readonly Field[] = [
   { key: 'scene', type: 'text', like: 's00' },

@@ -1,10 +1,10 @@
 /** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
 import { type Answer, bad, good, never, type Params } from '../answer';
 import type { Part, Slot } from './ast';
-import type { CompiledName } from './ops';
 import { parseIso, writeDate } from './dates';
 import type { Value, Values } from './field';
 import type { Entry, Form } from './form';
+import type { CompiledName } from './ops';
 import { charSet, takesWhole } from './scan';
 import { shapeText } from './shape';
 
@@ -49,14 +49,21 @@ export function writePieces(name: CompiledName, values: Values): Answer<WrittenP
 }
 
 /** A loop over plain arrays: it runs for every line of a plan at every keystroke. */
-function writeParts(name: CompiledName, parts: readonly Part[], values: Values, pieces: WrittenPiece[], faults: WriteFault[]): void {
+function writeParts(
+  name: CompiledName,
+  parts: readonly Part[],
+  values: Values,
+  pieces: WrittenPiece[],
+  faults: WriteFault[],
+): void {
   for (const part of parts) {
     switch (part.kind) {
       case 'literal':
         pieces.push({ text: part.text, field: null });
         break;
       case 'group':
-        if (part.parts.every((p) => p.kind !== 'slot' || hasValue(values[p.field]))) writeParts(name, part.parts, values, pieces, faults);
+        if (part.parts.every((p) => p.kind !== 'slot' || hasValue(values[p.field])))
+          writeParts(name, part.parts, values, pieces, faults);
         break;
       case 'slot': {
         const text = writeSlot(part, name.forms.get(part) as Form, values[part.field]);
@@ -70,7 +77,8 @@ function writeParts(name: CompiledName, parts: readonly Part[], values: Values, 
   }
 }
 
-export const hasValue = (value: Value | undefined): value is Value => value !== undefined && value !== null && value !== '';
+export const hasValue = (value: Value | undefined): value is Value =>
+  value !== undefined && value !== null && value !== '';
 
 /** Texts already written by a form: in one plan the same entry is written again and again. */
 const written = new WeakMap<Form, Map<string, string>>();
@@ -91,9 +99,12 @@ export function writeSlot(slot: Slot, form: Form, value: Value | undefined): Ans
 
 function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
   const no = (code: WriteFaultCode, params: Params = {}): Answer<string, WriteFault> =>
-    bad([{ code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } }]);
+    bad([
+      { code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } },
+    ]);
   if (!hasValue(value)) {
-    if (form.kind === 'fixed' && form.of === 'number' && form.entries.length === 1) return good((form.entries[0] as Entry).text);
+    if (form.kind === 'fixed' && form.of === 'number' && form.entries.length === 1)
+      return good((form.entries[0] as Entry).text);
     return no('value-missing');
   }
   if (Array.isArray(value)) return no('value-is-list');
@@ -101,7 +112,9 @@ function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<str
   switch (form.kind) {
     case 'fixed': {
       const entry = findEntry(form.entries, text);
-      return entry ? good(entry.text) : no('value-unknown', { value: text, known: form.entries.slice(0, 12).map((e) => e.text) });
+      return entry
+        ? good(entry.text)
+        : no('value-unknown', { value: text, known: form.entries.slice(0, 12).map((e) => e.text) });
     }
     case 'text':
       return writeText(form, text, no);
@@ -112,7 +125,9 @@ function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<str
     case 'code':
       return takesWhole(form, text) ? good(text) : no('value-characters', { value: text });
     case 'digits':
-      return /^\d{1,15}$/.test(text) ? good(String(Number(text)).padStart(form.min, '0')) : no('value-not-count', { value: text });
+      return /^\d{1,15}$/.test(text)
+        ? good(String(Number(text)).padStart(form.min, '0'))
+        : no('value-not-count', { value: text });
     case 'letters': {
       const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
       return takesWhole(form, cased) ? good(cased) : no('value-not-letters', { value: text });
@@ -136,17 +151,29 @@ export function plainText(value: Value): string {
   return String(value);
 }
 
-/** The entry meant by a text: by its value, its written form, then without regard to case by the words people use for it. */
+/**
+ * The entry meant by a text: by its value, its written form, then without regard to case by the words people use for
+ * it.
+ */
 export function findEntry(entries: readonly Entry[], text: string): Entry | undefined {
   const lower = text.toLowerCase();
   return (
     entries.find((e) => String(e.value) === text) ??
     entries.find((e) => e.text === text) ??
-    entries.find((e) => String(e.value).toLowerCase() === lower || e.text.toLowerCase() === lower || e.also.some((word) => word.toLowerCase() === lower))
+    entries.find(
+      (e) =>
+        String(e.value).toLowerCase() === lower ||
+        e.text.toLowerCase() === lower ||
+        e.also.some((word) => word.toLowerCase() === lower),
+    )
   );
 }
 
-function writeText(form: Extract<Form, { kind: 'text' }>, text: string, no: (code: WriteFaultCode, params?: Params) => Answer<string, WriteFault>): Answer<string, WriteFault> {
+function writeText(
+  form: Extract<Form, { kind: 'text' }>,
+  text: string,
+  no: (code: WriteFaultCode, params?: Params) => Answer<string, WriteFault>,
+): Answer<string, WriteFault> {
   const shaped = shapeText(text, form.shape);
   if (!shaped.ok) return no('value-unfoldable', { value: text, letters: shaped.letters });
   if (shaped.text === '') return no('value-empty', { value: text });
@@ -155,7 +182,8 @@ function writeText(form: Extract<Form, { kind: 'text' }>, text: string, no: (cod
   if (form.chars !== null) {
     const allowed = charSet(form.chars);
     const wrong = [...shaped.text].filter((ch) => !allowed.has(ch.codePointAt(0) as number));
-    if (wrong.length > 0) return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: form.chars });
+    if (wrong.length > 0)
+      return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: form.chars });
   }
   return takesWhole(form, shaped.text) ? good(shaped.text) : no('value-characters', { value: shaped.text });
 }

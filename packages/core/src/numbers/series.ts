@@ -1,5 +1,6 @@
 /**
- * How project numbers are made: a pattern of the year, the month, the client, the kind of project and a count, and when that count
+ * How project numbers are made: a pattern of the year, the month, the client, the kind of project and a count, and when
+ * that count
  * begins anew. Counting itself is the database's; here a number is written, and read again to see what it says.
  */
 import { type Answer, bad, good } from '../answer';
@@ -32,7 +33,10 @@ export type SeriesFault =
   | { readonly code: 'series-value-missing'; readonly found: 'client' | 'kind' }
   | { readonly code: 'series-letters'; readonly found: string };
 
-type Piece = { readonly kind: 'text'; readonly text: string } | { readonly kind: 'year' | 'yy' | 'month' | 'client' | 'kind' } | { readonly kind: 'n'; readonly digits: number };
+type Piece =
+  | { readonly kind: 'text'; readonly text: string }
+  | { readonly kind: 'year' | 'yy' | 'month' | 'client' | 'kind' }
+  | { readonly kind: 'n'; readonly digits: number };
 
 /** A number read back: its count, and what counts together with it. */
 export interface ReadNumber {
@@ -52,7 +56,13 @@ export interface CompiledSeries {
 export const DEFAULT_SERIES: NumberSeries = { pattern: '{yy}{n:000}', reset: 'yearly', start: 1, kinds: {} };
 
 const PORTABLE = /^[A-Za-z0-9_.-]*$/;
-const NEEDS: Readonly<Record<Reset, readonly ('year' | 'month' | 'client')[]>> = { never: [], yearly: ['year'], monthly: ['year', 'month'], client: ['client'], 'client-yearly': ['client', 'year'] };
+const NEEDS: Readonly<Record<Reset, readonly ('year' | 'month' | 'client')[]>> = {
+  never: [],
+  yearly: ['year'],
+  monthly: ['year', 'month'],
+  client: ['client'],
+  'client-yearly': ['client', 'year'],
+};
 
 export function compileSeries(series: NumberSeries): Answer<CompiledSeries, SeriesFault> {
   const parsed = piecesOf(series.pattern);
@@ -61,26 +71,36 @@ export function compileSeries(series: NumberSeries): Answer<CompiledSeries, Seri
   const faults: SeriesFault[] = [];
   const counts = pieces.filter((p) => p.kind === 'n').length;
   if (counts !== 1) faults.push({ code: counts === 0 ? 'series-count-missing' : 'series-count-twice' });
-  const has = { year: pieces.some((p) => p.kind === 'year' || p.kind === 'yy'), month: pieces.some((p) => p.kind === 'month'), client: pieces.some((p) => p.kind === 'client') };
+  const has = {
+    year: pieces.some((p) => p.kind === 'year' || p.kind === 'yy'),
+    month: pieces.some((p) => p.kind === 'month'),
+    client: pieces.some((p) => p.kind === 'client'),
+  };
   // A count that begins anew without its number saying so would give one number twice.
   for (const need of NEEDS[series.reset]) if (!has[need]) faults.push({ code: 'series-reset-unseen', found: need });
   // Where letters of any length touch, or digits touch the count behind it, a number could be read in two ways.
   for (const [i, p] of pieces.entries()) {
     const next = pieces[i + 1];
     if (next === undefined) continue;
-    if (isCode(p) && (next.kind !== 'text' || /^[A-Za-z0-9]/.test(next.text))) faults.push({ code: 'series-misreadable' });
+    if (isCode(p) && (next.kind !== 'text' || /^[A-Za-z0-9]/.test(next.text)))
+      faults.push({ code: 'series-misreadable' });
     // Codes hold hyphens: two of them need another separator somewhere between.
     const second = pieces.findIndex((q, k) => k > i && isCode(q));
-    if (isCode(p) && second > i && !pieces.slice(i + 1, second).some((q) => q.kind === 'text' && /[_.]/.test(q.text))) faults.push({ code: 'series-misreadable' });
+    if (isCode(p) && second > i && !pieces.slice(i + 1, second).some((q) => q.kind === 'text' && /[_.]/.test(q.text)))
+      faults.push({ code: 'series-misreadable' });
     if (p.kind === 'n' && (next.kind !== 'text' || /^\d/.test(next.text))) faults.push({ code: 'series-misreadable' });
   }
   if (faults.length > 0) return bad(faults);
   const reader = new RegExp(`^${pieces.map(formOf).join('')}$`);
   const keys = pieces.filter((p) => p.kind !== 'text').map((p) => p.kind);
-  const scope = (values: Readonly<Partial<Record<string, string>>>) => NEEDS[series.reset].map((need) => (need === 'year' ? `${Number(values.year ?? values.yy) % 100}` : (values[need] ?? ''))).join('/');
+  const scope = (values: Readonly<Partial<Record<string, string>>>) =>
+    NEEDS[series.reset]
+      .map((need) => (need === 'year' ? `${Number(values.year ?? values.yy) % 100}` : (values[need] ?? '')))
+      .join('/');
   return good({
     series,
-    scopeOf: (context) => scope({ year: String(context.year), month: two(context.month), client: context.client ?? '' }),
+    scopeOf: (context) =>
+      scope({ year: String(context.year), month: two(context.month), client: context.client ?? '' }),
     write(context, n) {
       const out: string[] = [];
       for (const p of pieces) {
@@ -107,7 +127,8 @@ function piecesOf(pattern: string): Answer<readonly Piece[], SeriesFault> {
   const faults: SeriesFault[] = [];
   for (const [part] of pattern.matchAll(/\{[^{}]*\}|[^{}]+|[{}]/g)) {
     const slot = /^\{(year|yy|month|client|kind|n)(?::(0{1,8}))?\}$/.exec(part);
-    if (slot && (slot[2] === undefined || slot[1] === 'n')) pieces.push(slot[1] === 'n' ? { kind: 'n', digits: slot[2]?.length ?? 1 } : { kind: slot[1] as 'year' });
+    if (slot && (slot[2] === undefined || slot[1] === 'n'))
+      pieces.push(slot[1] === 'n' ? { kind: 'n', digits: slot[2]?.length ?? 1 } : { kind: slot[1] as 'year' });
     else if (part.startsWith('{') || part === '}') faults.push({ code: 'series-part-unknown', found: part });
     else if (!PORTABLE.test(part)) faults.push({ code: 'series-letters', found: part });
     else pieces.push({ kind: 'text', text: part });
@@ -118,7 +139,12 @@ function piecesOf(pattern: string): Answer<readonly Piece[], SeriesFault> {
 const isCode = (p: Piece): boolean => p.kind === 'client' || p.kind === 'kind';
 const two = (n: number): string => String(n).padStart(2, '0');
 
-function pieceText(p: Piece, { year, month, client, template }: NumberContext, n: number, kinds: NumberSeries['kinds']): string | null {
+function pieceText(
+  p: Piece,
+  { year, month, client, template }: NumberContext,
+  n: number,
+  kinds: NumberSeries['kinds'],
+): string | null {
   switch (p.kind) {
     case 'text':
       return p.text;

@@ -1,13 +1,15 @@
 /**
- * A batch: changes ordered, everything they expect looked at, new contents laid ready beside, intents written down, and then step after step.
- * Until the first step nothing of the project is touched: a full disk, a file changed since, a name taken meanwhile stop the batch before it began.
+ * A batch: changes ordered, everything they expect looked at, new contents laid ready beside, intents written down, and
+ * then step after step.
+ * Until the first step nothing of the project is touched: a full disk, a file changed since, a name taken meanwhile
+ * stop the batch before it began.
  * A step that fails later pauses it: it is gone on with, or taken back.
  */
 import { join, nameOf, parentOf } from '../listing/entry';
 import type { Change, Expected, Step } from './change';
 import { type Journal, KEPT, keptName, NEW } from './journal';
 import { type OrderFault, orderChanges } from './order';
-import { BREATH, codeOf, type PerformOptions, type Port, soon, type Standing } from './port';
+import { BREATH, codeOf, type PerformOptions, type Port, type Standing, soon } from './port';
 
 export interface Batch {
   readonly id: string;
@@ -22,8 +24,16 @@ export interface Batch {
 
 export type ApplyFault =
   | OrderFault
-  /** Not there any more; something else than it was; otherwise than when the plan was made; its new name is taken; it cannot be looked at, or not be laid ready. */
-  | { readonly code: 'gone' | 'other-kind' | 'changed' | 'taken' | 'unseen' | 'not-ready'; readonly key: string; readonly path: string; readonly detail?: string };
+  /**
+   * Not there any more; something else than it was; otherwise than when the plan was made; its new name is taken; it
+   * cannot be looked at, or not be laid ready.
+   */
+  | {
+      readonly code: 'gone' | 'other-kind' | 'changed' | 'taken' | 'unseen' | 'not-ready';
+      readonly key: string;
+      readonly path: string;
+      readonly detail?: string;
+    };
 
 export type BatchOutcome =
   | { readonly state: 'done'; readonly left: Left }
@@ -33,7 +43,12 @@ export type BatchOutcome =
 
 export type Left = Readonly<Record<string, Expected>>;
 
-export async function applyBatch(batch: Batch, port: Port, journal: Journal, options: PerformOptions): Promise<BatchOutcome> {
+export async function applyBatch(
+  batch: Batch,
+  port: Port,
+  journal: Journal,
+  options: PerformOptions,
+): Promise<BatchOutcome> {
   const { steps, faults: unordered } = orderChanges(batch.changes);
   if (unordered.length > 0) return { state: 'refused', faults: unordered };
   const looked = await lookAhead(batch.changes, port);
@@ -41,12 +56,29 @@ export async function applyBatch(batch: Batch, port: Port, journal: Journal, opt
   const unready = await layReady(steps, batch.folder, port, options);
   if (unready !== null) return { state: 'refused', faults: [unready] };
   const { id, what, by, at, undoes, changes, folder } = batch;
-  await journal.begin({ format: 'nesting/batch', formatVersion: 1, id, what, by, at, undoes, changes, steps, ids: looked.ids });
+  await journal.begin({
+    format: 'nesting/batch',
+    formatVersion: 1,
+    id,
+    what,
+    by,
+    at,
+    undoes,
+    changes,
+    steps,
+    ids: looked.ids,
+  });
   return runSteps(steps, 0, folder, port, journal, options);
 }
 
-/** Everything a batch expects, before its first step. Folders are listed once; single files are looked at only where more than their being there matters. */
-export async function lookAhead(changes: readonly Change[], port: Port): Promise<{ readonly faults: readonly ApplyFault[]; readonly ids: Readonly<Record<string, string>> }> {
+/**
+ * Everything a batch expects, before its first step. Folders are listed once; single files are looked at only where
+ * more than their being there matters.
+ */
+export async function lookAhead(
+  changes: readonly Change[],
+  port: Port,
+): Promise<{ readonly faults: readonly ApplyFault[]; readonly ids: Readonly<Record<string, string>> }> {
   const faults: ApplyFault[] = [];
   const ids: Record<string, string> = {};
   const befores = new Set<string>();
@@ -62,7 +94,11 @@ export async function lookAhead(changes: readonly Change[], port: Port): Promise
     try {
       if (before !== null) {
         // Who takes another's place, or gives its own up, must be told from it after a crash.
-        const matters = change.expects !== undefined || what === 'folder' || (after !== null && befores.has(after)) || afters.has(before);
+        const matters =
+          change.expects !== undefined ||
+          what === 'folder' ||
+          (after !== null && befores.has(after)) ||
+          afters.has(before);
         let fault: ApplyFault['code'] | null;
         if (matters) fault = await lookedFault(change, before, port, ids);
         else {
@@ -84,7 +120,12 @@ export async function lookAhead(changes: readonly Change[], port: Port): Promise
   return { faults, ids };
 }
 
-async function lookedFault(change: Change, before: string, port: Port, ids: Record<string, string>): Promise<ReturnType<typeof faultOf> | 'gone'> {
+async function lookedFault(
+  change: Change,
+  before: string,
+  port: Port,
+  ids: Record<string, string>,
+): Promise<ReturnType<typeof faultOf> | 'gone'> {
   const there = await lookSoon(port, before);
   if (there === null) return 'gone';
   const fault = faultOf(change, there);
@@ -93,7 +134,11 @@ async function lookedFault(change: Change, before: string, port: Port, ids: Reco
 }
 
 /** What is at a path by its folder's listing; a promise only where the listing is one. */
-function kindIn(listed: Map<string, ReadonlyMap<string, Standing['kind']> | null>, path: string, port: Port): Standing['kind'] | null | Promise<Standing['kind'] | null> {
+function kindIn(
+  listed: Map<string, ReadonlyMap<string, Standing['kind']> | null>,
+  path: string,
+  port: Port,
+): Standing['kind'] | null | Promise<Standing['kind'] | null> {
   const folder = parentOf(path);
   const known = listed.get(folder);
   if (known !== undefined) return known?.get(nameOf(path)) ?? null;
@@ -105,24 +150,30 @@ function kindIn(listed: Map<string, ReadonlyMap<string, Standing['kind']> | null
   return soon(listing) ? listing.then(taken) : taken(listing);
 }
 
-const kindFault = (there: Standing['kind'] | null, what: Change['what']): 'gone' | 'other-kind' | null => (there === null ? 'gone' : there !== what ? 'other-kind' : null);
+const kindFault = (there: Standing['kind'] | null, what: Change['what']): 'gone' | 'other-kind' | null =>
+  there === null ? 'gone' : there !== what ? 'other-kind' : null;
 
 function faultOf({ what, expects }: Change, there: Standing): 'gone' | 'other-kind' | 'changed' | null {
   if (there.kind !== what) return 'other-kind';
   // Disks keep times to different fractions of a second: a copy through another system may have lost some.
-  return expects !== undefined && (there.size !== expects.size || Math.abs(there.modified - expects.modified) > 1) ? 'changed' : null;
+  return expects !== undefined && (there.size !== expects.size || Math.abs(there.modified - expects.modified) > 1)
+    ? 'changed'
+    : null;
 }
 
 /** Where a path of the world after lies in the world before; `null` in a folder that is only made. */
 function placesBefore(changes: readonly Change[]): (after: string) => string | null {
-  const byAfter = new Map(changes.flatMap((c) => (c.what === 'folder' && c.after !== null ? [[c.after, c.before] as const] : [])));
+  const byAfter = new Map(
+    changes.flatMap((c) => (c.what === 'folder' && c.after !== null ? [[c.after, c.before] as const] : [])),
+  );
   const known = new Map<string, string | null>([['', '']]);
   const folder = (path: string): string | null => {
     const was = known.get(path);
     if (was !== undefined) return was;
     const own = byAfter.get(path);
     const above = own === undefined ? folder(parentOf(path)) : null;
-    const found = own === undefined ? (above === null ? null : join(above, path.slice(path.lastIndexOf('/') + 1))) : own;
+    const found =
+      own === undefined ? (above === null ? null : join(above, path.slice(path.lastIndexOf('/') + 1))) : own;
     known.set(path, found);
     return found;
   };
@@ -138,7 +189,12 @@ async function lookSoon(port: Port, path: string): Promise<Standing | null> {
 }
 
 /** New contents are written beside first: each then takes its place whole, in one move. */
-async function layReady(steps: readonly Step[], folder: string, port: Port, options: PerformOptions): Promise<ApplyFault | null> {
+async function layReady(
+  steps: readonly Step[],
+  folder: string,
+  port: Port,
+  options: PerformOptions,
+): Promise<ApplyFault | null> {
   for (const step of steps) {
     if (step.do !== 'write' || step.content.kind === 'set-aside') continue;
     try {
@@ -151,9 +207,17 @@ async function layReady(steps: readonly Step[], folder: string, port: Port, opti
 }
 
 /** Where what is written lies ready. */
-export const readyPath = (step: Extract<Step, { do: 'write' }>, folder: string): string => (step.content.kind === 'set-aside' ? step.content.path : join(join(folder, NEW), keptName(step.key)));
+export const readyPath = (step: Extract<Step, { do: 'write' }>, folder: string): string =>
+  step.content.kind === 'set-aside' ? step.content.path : join(join(folder, NEW), keptName(step.key));
 
-export async function runSteps(steps: readonly Step[], from: number, folder: string, port: Port, journal: Journal, options: Omit<PerformOptions, 'bytesOf'>): Promise<BatchOutcome> {
+export async function runSteps(
+  steps: readonly Step[],
+  from: number,
+  folder: string,
+  port: Port,
+  journal: Journal,
+  options: Omit<PerformOptions, 'bytesOf'>,
+): Promise<BatchOutcome> {
   const left: Record<string, Expected> = {};
   let since: Record<string, Expected> = {};
   const pause = async (done: number, at: string, code: string): Promise<BatchOutcome> => {

@@ -1,5 +1,6 @@
 /**
- * A change is keyed by the identity of an entry: what is there before, what after. It can be looked at, merged and reversed.
+ * A change is keyed by the identity of an entry: what is there before, what after. It can be looked at, merged and
+ * reversed.
  * Steps are ordered and disposable; they are computed from changes just before they are done.
  */
 export type NewContent =
@@ -23,8 +24,10 @@ export interface Change {
   readonly key: string;
   readonly what: 'folder' | 'file';
   /**
-   * Path before and after, from the root, `null` where the entry is not there: made where `before` is, taken back where `after` is, moved where both
-   * differ, rewritten where both are one and there is a content. What lies in a moved folder goes along, unless it has a change of its own.
+   * Path before and after, from the root, `null` where the entry is not there: made where `before` is, taken back where
+   * `after` is, moved where both
+   * differ, rewritten where both are one and there is a content. What lies in a moved folder goes along, unless it has
+   * a change of its own.
    */
   readonly before: string | null;
   readonly after: string | null;
@@ -34,8 +37,7 @@ export interface Change {
 }
 
 /** `key` is that of the change the step belongs to: a change in a circle takes several. */
-export type Step = { readonly key: string } & (
-  /** Makes a folder; fails where something of that name stands. */
+export type Step = { readonly key: string } /** Makes a folder; fails where something of that name stands. */ & (
   | { readonly do: 'make'; readonly path: string }
   /** Writes a new file; fails where something of that name stands. */
   | { readonly do: 'write'; readonly path: string; readonly content: Content }

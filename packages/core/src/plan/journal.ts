@@ -1,6 +1,8 @@
 /**
- * What is written down of a batch. Intents stand there once, before the first step; outcomes follow in small groups; the last line says how it ended.
- * In the project: `.nesting/batches/ID/intents.json`, `outcomes.ndjson`, contents not yet in place in `new/`, replaced ones in `kept/`.
+ * What is written down of a batch. Intents stand there once, before the first step; outcomes follow in small groups;
+ * the last line says how it ended.
+ * In the project: `.nesting/batches/ID/intents.json`, `outcomes.ndjson`, contents not yet in place in `new/`, replaced
+ * ones in `kept/`.
  */
 import type { Change, Expected, Step } from './change';
 
@@ -44,7 +46,9 @@ export interface Journal {
   readonly group: number;
 }
 
-/** A file name made of a key, whatever is in it: keys are told apart by their hash (FNV-1a, 64 bits, over UTF-16 units). */
+/**
+ * A file name made of a key, whatever is in it: keys are told apart by their hash (FNV-1a, 64 bits, over UTF-16 units).
+ */
 export function keptName(key: string): string {
   let hash = 0xcbf29ce484222325n;
   for (let i = 0; i < key.length; i++) hash = BigInt.asUintN(64, (hash ^ BigInt(key.charCodeAt(i))) * 0x100000001b3n);

@@ -1,8 +1,12 @@
 /**
- * Changes → steps. The entries that changes name stand in a tree; each mover is put in its place once its new folder is there and the name is free.
- * Whoever stands in the way goes first; who stands in the way of itself, round a circle, steps aside under a name of its own for a moment. Files that
- * are taken back go before all; folders that are go when all has left them; contents are written last, when every folder stands where it will stand.
- * Time: proportional to the changes times their depth; no recursion, so a chain of a million renames is no deeper than one.
+ * Changes → steps. The entries that changes name stand in a tree; each mover is put in its place once its new folder is
+ * there and the name is free.
+ * Whoever stands in the way goes first; who stands in the way of itself, round a circle, steps aside under a name of
+ * its own for a moment. Files that
+ * are taken back go before all; folders that are go when all has left them; contents are written last, when every
+ * folder stands where it will stand.
+ * Time: proportional to the changes times their depth; no recursion, so a chain of a million renames is no deeper than
+ * one.
  */
 import { join, nameOf, parentOf } from '../listing/entry';
 import { clashKey } from '../portable/name';
@@ -52,7 +56,10 @@ export function orderChanges(changes: readonly Change[]): Ordered {
   return orderApart(changes) ?? orderAny(changes);
 }
 
-/** Files that only get other names, none of them another's: most plans of many lines are so, and need no tree. `null` where it is not so simple. */
+/**
+ * Files that only get other names, none of them another's: most plans of many lines are so, and need no tree. `null`
+ * where it is not so simple.
+ */
 function orderApart(changes: readonly Change[]): Ordered | null {
   const places = new Set<string>();
   const steps: Extract<Step, { do: 'move' }>[] = [];
@@ -98,7 +105,8 @@ class Ordering {
 
   constructor(changes: readonly Change[]) {
     for (const change of changes) this.enter(change);
-    for (const node of this.byAfter.values()) if (node.change !== null && !(node.state === 'coming' && node.change.what === 'file')) this.aim(node);
+    for (const node of this.byAfter.values())
+      if (node.change !== null && !(node.state === 'coming' && node.change.what === 'file')) this.aim(node);
     for (const change of this.files) this.aimFile(change);
     this.findTaken();
   }
@@ -110,9 +118,13 @@ class Ordering {
       this.steps.push({ key: keyOf(node), do: 'unwrite', path: pathOf(node) });
       detach(node);
     }
-    const movers = this.movers.filter((node) => !node.placed).map((node) => ({ node, path: node.change?.after as string, depth: depthOf(node.change?.after as string) }));
+    const movers = this.movers
+      .filter((node) => !node.placed)
+      .map((node) => ({ node, path: node.change?.after as string, depth: depthOf(node.change?.after as string) }));
     for (const { node } of movers.sort(byDepth)) this.place(node);
-    const folders = this.going.filter((n) => n.change?.what === 'folder').map((node) => ({ key: keyOf(node), path: pathOf(node), depth: depthOf(pathOf(node)) }));
+    const folders = this.going
+      .filter((n) => n.change?.what === 'folder')
+      .map((node) => ({ key: keyOf(node), path: pathOf(node), depth: depthOf(pathOf(node)) }));
     for (const { key, path } of folders.sort((a, b) => byDepth(b, a))) this.steps.push({ key, do: 'unmake', path });
     this.files.sort((a, b) => ((a.after as string) < (b.after as string) ? -1 : 1));
     for (const { key, before, after, content } of this.files) {
@@ -154,7 +166,12 @@ class Ordering {
   private aim(node: Node): void {
     const { key, before, after } = node.change as Change;
     const folder = this.folderAfter(parentOf(after as string));
-    if (folder === null) return void this.faults.push({ code: before !== null && after?.startsWith(`${before}/`) ? 'into-itself' : 'folder-gone', key, path: after as string });
+    if (folder === null)
+      return void this.faults.push({
+        code: before !== null && after?.startsWith(`${before}/`) ? 'into-itself' : 'folder-gone',
+        key,
+        path: after as string,
+      });
     node.to = folder;
     node.toName = nameOf(after as string);
     // Its folder's own move brings it there.
@@ -162,7 +179,8 @@ class Ordering {
   }
 
   private aimFile(change: Change): void {
-    if (this.folderAfter(parentOf(change.after as string)) === null) this.faults.push({ code: 'folder-gone', key: change.key, path: change.after as string });
+    if (this.folderAfter(parentOf(change.after as string)) === null)
+      this.faults.push({ code: 'folder-gone', key: change.key, path: change.after as string });
   }
 
   private readonly foldersAfter = new Map<string, Node | null>();
@@ -180,11 +198,17 @@ class Ordering {
     return found;
   }
 
-  /** A folder that no change moves; one the tree does not know is taken to be there, unless its own folder is only made. */
+  /**
+   * A folder that no change moves; one the tree does not know is taken to be there, unless its own folder is only made.
+   */
   private standingIn(above: Node, name: string): Node | null {
     const there = childOf(above, name);
     if (there === null) return above.state === 'coming' ? null : attach(newNode(name), above);
-    return there.change === null || (there.change.before === there.change.after && there.change.after !== null) || there.placed ? there : null;
+    return there.change === null ||
+      (there.change.before === there.change.after && there.change.after !== null) ||
+      there.placed
+      ? there
+      : null;
   }
 
   private readonly foldersBefore = new Map<string, Node>();
@@ -207,7 +231,12 @@ class Ordering {
       const names = taken.get(folder) ?? new Map<string, Node>();
       taken.set(folder, names);
       const other = names.get(name);
-      if (other !== undefined && other !== node) this.faults.push({ code: 'name-taken', key: (node.change ?? other.change)?.key ?? '', path: node.change?.after ?? other.change?.after ?? '' });
+      if (other !== undefined && other !== node)
+        this.faults.push({
+          code: 'name-taken',
+          key: (node.change ?? other.change)?.key ?? '',
+          path: node.change?.after ?? other.change?.after ?? '',
+        });
       else names.set(name, node);
     };
     for (const node of this.byAfter.values()) {
@@ -216,7 +245,8 @@ class Ordering {
       const name = clashKey(nameOf(node.change?.after as string));
       claim(folder, name, node);
       // Those that stay where they are, and are known.
-      for (let stays = folder.children?.get(name) ?? null; stays !== null; stays = stays.twin) if (stays.change === null) claim(folder, name, stays);
+      for (let stays = folder.children?.get(name) ?? null; stays !== null; stays = stays.twin)
+        if (stays.change === null) claim(folder, name, stays);
     }
   }
 
@@ -291,7 +321,18 @@ class Ordering {
   }
 }
 
-const newNode = (name: string): Node => ({ name, key: clashKey(name), parent: null, children: null, twin: null, change: null, to: null, toName: '', state: 'there', placed: false });
+const newNode = (name: string): Node => ({
+  name,
+  key: clashKey(name),
+  parent: null,
+  children: null,
+  twin: null,
+  change: null,
+  to: null,
+  toName: '',
+  state: 'there',
+  placed: false,
+});
 const keyOf = (node: Node): string => node.change?.key ?? '';
 
 function childOf(node: Node, name: string): Node | null {

@@ -1,11 +1,17 @@
-/** Does a start's steps over a port. What was done before a failure is told, so that it can be taken back; nothing is overwritten. */
+/**
+ * Does a start's steps over a port. What was done before a failure is told, so that it can be taken back; nothing is
+ * overwritten.
+ */
 import type { NewContent, Step } from './change';
 import { BREATH, codeOf, type MakingPort, type PerformOptions } from './port';
 
 /** Steps that only make what is new: a start has no others. */
-export type MakingStep = Extract<Step, { do: 'make' }> | (Extract<Step, { do: 'write' }> & { readonly content: NewContent });
+export type MakingStep =
+  | Extract<Step, { do: 'make' }>
+  | (Extract<Step, { do: 'write' }> & { readonly content: NewContent });
 
-export const isMaking = (step: Step): step is MakingStep => step.do === 'make' || (step.do === 'write' && step.content.kind !== 'set-aside');
+export const isMaking = (step: Step): step is MakingStep =>
+  step.do === 'make' || (step.do === 'write' && step.content.kind !== 'set-aside');
 
 export interface Performed {
   readonly done: readonly MakingStep[];
@@ -13,7 +19,11 @@ export interface Performed {
   readonly cancelled: boolean;
 }
 
-export async function performSteps(steps: readonly MakingStep[], port: MakingPort, options: PerformOptions): Promise<Performed> {
+export async function performSteps(
+  steps: readonly MakingStep[],
+  port: MakingPort,
+  options: PerformOptions,
+): Promise<Performed> {
   const done: MakingStep[] = [];
   for (const step of steps) {
     if (options.cancel?.aborted) return { done, failed: null, cancelled: true };

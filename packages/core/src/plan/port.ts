@@ -1,4 +1,7 @@
-/** The little that a disk must be able to do. Paths are from the port's root, parted by `/`; failures throw with a `code`. */
+/**
+ * The little that a disk must be able to do. Paths are from the port's root, parted by `/`; failures throw with a
+ * `code`.
+ */
 import type { Expected, NewContent } from './change';
 
 type Soon<T> = T | Promise<T>;
@@ -24,7 +27,9 @@ export interface Port extends MakingPort {
   look(path: string): Soon<Standing | null>;
   /** What is in a folder, by name; `null` where there is none. One call instead of one for each. */
   list(path: string): Soon<ReadonlyMap<string, Standing['kind']> | null>;
-  /** A folder or file takes another place, with all that is in it; never over something that stands there (`EEXIST`). */
+  /**
+   * A folder or file takes another place, with all that is in it; never over something that stands there (`EEXIST`).
+   */
   move(from: string, to: string): Soon<void>;
   copy(from: string, to: string): Soon<void>;
 }

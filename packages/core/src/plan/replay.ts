@@ -1,4 +1,7 @@
-/** A disk in memory, which refuses what a real one refuses. Steps replayed on it are the preview, the tests' model, and the proof that undo restores. */
+/**
+ * A disk in memory, which refuses what a real one refuses. Steps replayed on it are the preview, the tests' model, and
+ * the proof that undo restores.
+ */
 import { nameOf, parentOf } from '../listing/entry';
 import type { Port, Standing } from './port';
 
@@ -21,7 +24,11 @@ export class MemoryDisk implements Port {
   private clock = 0;
 
   /** Puts something there with the folders that lead to it, as it was found; the identity it has from then on. */
-  put(path: string, kind: 'folder' | 'file', found: { readonly size?: number; readonly modified?: number } = {}): string {
+  put(
+    path: string,
+    kind: 'folder' | 'file',
+    found: { readonly size?: number; readonly modified?: number } = {},
+  ): string {
     let at = this.top;
     const parts = path.split('/');
     for (const [i, part] of parts.entries()) {
@@ -37,12 +44,16 @@ export class MemoryDisk implements Port {
 
   look(path: string): Standing | null {
     const entry = this.find(path);
-    return entry === null ? null : { kind: entry.inside === null ? 'file' : 'folder', size: entry.size, modified: entry.modified, id: entry.id };
+    return entry === null
+      ? null
+      : { kind: entry.inside === null ? 'file' : 'folder', size: entry.size, modified: entry.modified, id: entry.id };
   }
 
   list(path: string): ReadonlyMap<string, Standing['kind']> | null {
     const inside = this.find(path)?.inside;
-    return inside == null ? null : new Map([...inside].map(([name, entry]) => [name, entry.inside === null ? 'file' : 'folder']));
+    return inside == null
+      ? null
+      : new Map([...inside].map(([name, entry]) => [name, entry.inside === null ? 'file' : 'folder']));
   }
 
   make(path: string): void {
@@ -93,7 +104,11 @@ export class MemoryDisk implements Port {
 
   /** Every path with what stands there, folders with a `/` behind them; in order. */
   tree(): string[] {
-    return [...this.walk()].map(([path, entry]) => (entry.inside === null ? `${path} ${entry.size} ${entry.modified} ${entry.bytes.join(',')}` : `${path}/`)).sort();
+    return [...this.walk()]
+      .map(([path, entry]) =>
+        entry.inside === null ? `${path} ${entry.size} ${entry.modified} ${entry.bytes.join(',')}` : `${path}/`,
+      )
+      .sort();
   }
 
   private *walk(): Generator<[string, Entry]> {
@@ -106,7 +121,13 @@ export class MemoryDisk implements Port {
   }
 
   private entry(folder: boolean): Entry {
-    return { id: String(++this.made), inside: folder ? new Map() : null, bytes: NOTHING, size: 0, modified: ++this.clock };
+    return {
+      id: String(++this.made),
+      inside: folder ? new Map() : null,
+      bytes: NOTHING,
+      size: 0,
+      modified: ++this.clock,
+    };
   }
 
   private find(path: string): Entry | null {

@@ -1,7 +1,10 @@
 /**
- * A project's rules as they are and as they are to be → what changes on the disk: folders and starter files that are made, things that get another
- * name, names of files that carry a value that is another now. Whatever the new rules do not know is left over: nothing is ever removed.
- * Lines are matched by their identity, so that a folder is renamed and not made twice; entries of a list may be said to be others now.
+ * A project's rules as they are and as they are to be → what changes on the disk: folders and starter files that are
+ * made, things that get another
+ * name, names of files that carry a value that is another now. Whatever the new rules do not know is left over: nothing
+ * is ever removed.
+ * Lines are matched by their identity, so that a folder is renamed and not made twice; entries of a list may be said to
+ * be others now.
  */
 import type { CheckGround, FolderConvention } from '../check/ground';
 import { frameless } from '../check/sequence';
@@ -117,13 +120,16 @@ class Reshaping {
     const chain = line.key.slice(line.node.length);
     if (renamed === undefined || chain === '') return line.key;
     const listOf = this.given.before.listOfEntry;
-    const segments = chain.slice(1).split('&').map((segment) => {
-      const cut = segment.indexOf('=');
-      const [as, entry] = [segment.slice(0, cut), segment.slice(cut + 1)];
-      const names = renamed[listOf(as) ?? ''];
-      // An entry may be called `constructor`.
-      return `${as}=${names !== undefined && Object.hasOwn(names, entry) ? names[entry] : entry}`;
-    });
+    const segments = chain
+      .slice(1)
+      .split('&')
+      .map((segment) => {
+        const cut = segment.indexOf('=');
+        const [as, entry] = [segment.slice(0, cut), segment.slice(cut + 1)];
+        const names = renamed[listOf(as) ?? ''];
+        // An entry may be called `constructor`.
+        return `${as}=${names !== undefined && Object.hasOwn(names, entry) ? names[entry] : entry}`;
+      });
     return `${line.node}@${segments.join('&')}`;
   }
 
@@ -164,7 +170,11 @@ class Reshaping {
     }
     const other = this.wasAt(line.path);
     // A name that only its bearer gives up is free; one that somebody keeps is not.
-    const taken = line.path !== was.path && other === undefined && this.look(line.path) !== null && line.path.toLowerCase() !== was.path.toLowerCase();
+    const taken =
+      line.path !== was.path &&
+      other === undefined &&
+      this.look(line.path) !== null &&
+      line.path.toLowerCase() !== was.path.toLowerCase();
     if (taken || this.blocked.has(parent)) {
       this.block(line, was.path);
       return;
@@ -189,7 +199,13 @@ class Reshaping {
     if (this.changes.has(line.key)) return;
     this.needFolder(line.parent as string);
     const { starter } = line;
-    this.changes.set(line.key, { key: line.key, what: line.kind, before: null, after: line.path, content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` } });
+    this.changes.set(line.key, {
+      key: line.key,
+      what: line.kind,
+      before: null,
+      after: line.path,
+      content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` },
+    });
     this.say(line.key, line.kind, 'made', null, line.path);
   }
 
@@ -234,24 +250,49 @@ class Reshaping {
       if (this.given.keep?.has(key) || (subject !== undefined && stay.has(subject))) continue;
       const target = join(line.path, found.name);
       const free = !names.has(found.name.toLowerCase()) || found.name.toLowerCase() === file.name.toLowerCase();
-      if (free) this.changes.set(key, { key, what: 'file', before: path, after: target, content: null, expects: { size: file.size, modified: file.modified } });
+      if (free)
+        this.changes.set(key, {
+          key,
+          what: 'file',
+          before: path,
+          after: target,
+          content: null,
+          expects: { size: file.size, modified: file.modified },
+        });
       names.add(found.name.toLowerCase());
       this.sayFile(key, path, target, free, found.by, sequences);
     }
   }
 
   private isLegal(name: string): boolean {
-    return nameFaults(name, this.given.after.template.checks?.profiles ?? DEFAULT_PROFILES).every((f) => f.weight !== 'refused');
+    return nameFaults(name, this.given.after.template.checks?.profiles ?? DEFAULT_PROFILES).every(
+      (f) => f.weight !== 'refused',
+    );
   }
 
-  private sayFile(key: string, path: string, target: string, free: boolean, by: FolderConvention, sequences: Map<string, number>): void {
+  private sayFile(
+    key: string,
+    path: string,
+    target: string,
+    free: boolean,
+    by: FolderConvention,
+    sequences: Map<string, number>,
+  ): void {
     const subject = frameless(by.strict, path).subject;
     const known = subject === undefined ? undefined : sequences.get(`${subject} ${free}`);
     const first = known === undefined ? undefined : this.lines[known];
     if (known !== undefined && first !== undefined) this.lines[known] = { ...first, count: first.count + 1 };
     else {
       if (subject !== undefined) sequences.set(`${subject} ${free}`, this.lines.length);
-      this.lines.push({ key, what: 'file', sign: free ? 'renamed' : 'taken', before: path, after: target, count: 1, convention: by.convention.name });
+      this.lines.push({
+        key,
+        what: 'file',
+        sign: free ? 'renamed' : 'taken',
+        before: path,
+        after: target,
+        count: 1,
+        convention: by.convention.name,
+      });
     }
   }
 
@@ -260,12 +301,22 @@ class Reshaping {
     if (from?.starter == null || into?.kind !== 'folder' || !this.isLegal(name)) return;
     const path = join(into.path, name);
     const key = `extra:${path}`;
-    if (this.blocked.has(folder) || this.look(path) !== null || [...this.changes.values()].some((c) => c.after === path)) {
+    if (
+      this.blocked.has(folder) ||
+      this.look(path) !== null ||
+      [...this.changes.values()].some((c) => c.after === path)
+    ) {
       this.say(key, 'file', 'taken', null, path);
       return;
     }
     this.needFolder(folder);
-    this.changes.set(key, { key, what: 'file', before: null, after: path, content: { kind: 'kept', key: `${from.starter.fill ? 'fill:' : ''}${from.starter.from}` } });
+    this.changes.set(key, {
+      key,
+      what: 'file',
+      before: null,
+      after: path,
+      content: { kind: 'kept', key: `${from.starter.fill ? 'fill:' : ''}${from.starter.from}` },
+    });
     this.say(key, 'file', 'made', null, path);
   }
 
@@ -281,25 +332,40 @@ class Reshaping {
     }
   }
 
-  private say(key: string, what: 'folder' | 'file', sign: ReshapeSign, before: string | null, after: string | null): void {
+  private say(
+    key: string,
+    what: 'folder' | 'file',
+    sign: ReshapeSign,
+    before: string | null,
+    after: string | null,
+  ): void {
     this.lines.push({ key, what, sign, before, after, count: 1, convention: null });
   }
 }
 
 /** Nothing that both write differs: no name can change. */
 function sameNames(old: FolderConvention, now: FolderConvention): boolean {
-  return old.convention.pattern === now.convention.pattern && JSON.stringify([old.bound, old.context.known]) === JSON.stringify([now.bound, now.context.known]);
+  return (
+    old.convention.pattern === now.convention.pattern &&
+    JSON.stringify([old.bound, old.context.known]) === JSON.stringify([now.bound, now.context.known])
+  );
 }
 
-function renamedFile(name: string, old: FolderConvention, now: FolderConvention): { readonly name: string; readonly by: FolderConvention } | null {
+function renamedFile(
+  name: string,
+  old: FolderConvention,
+  now: FolderConvention,
+): { readonly name: string; readonly by: FolderConvention } | null {
   const reading = readName(old.strict, name, old.bound);
   if (reading === null) return null;
   const values: Record<string, Reading[string]> = { ...reading };
-  for (const [field, value] of Object.entries(now.bound)) if (field in values || old.bound[field] === undefined) values[field] = value;
+  for (const [field, value] of Object.entries(now.bound))
+    if (field in values || old.bound[field] === undefined) values[field] = value;
   // A text the project has one value for follows that value; another text is the file's own.
   for (const [field, texts] of Object.entries(now.context.known ?? {})) {
     const before = old.context.known?.[field] ?? [];
-    if (now.bound[field] === undefined && before.length === 1 && texts.length === 1 && values[field] === before[0]) values[field] = texts[0] as string;
+    if (now.bound[field] === undefined && before.length === 1 && texts.length === 1 && values[field] === before[0])
+      values[field] = texts[0] as string;
   }
   const written = writeName(now.strict, values);
   return written.ok ? { name: written.value, by: now } : null;

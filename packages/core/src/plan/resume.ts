@@ -1,12 +1,14 @@
 /**
- * After a crash: how far a batch came, by what really is at both ends of its steps. Steps are done one after another, so what is done is always the
- * first so many; each number of them leaves another picture on the disk, and the picture that is there tells the number.
+ * After a crash: how far a batch came, by what really is at both ends of its steps. Steps are done one after another,
+ * so what is done is always the
+ * first so many; each number of them leaves another picture on the disk, and the picture that is there tells the
+ * number.
  */
 import { join, parentOf } from '../listing/entry';
 import { type Left, readyPath } from './apply';
 import type { Step } from './change';
 import { type Intents, KEPT, keptName, type Outcome } from './journal';
-import { type Port, soon, type Standing } from './port';
+import { type Port, type Standing, soon } from './port';
 import { MemoryDisk } from './replay';
 import type { Done } from './reverse';
 
@@ -27,13 +29,17 @@ class Rehearsal {
   /** Identities on the real disk by those in memory. */
   private readonly real = new Map<string, string>();
 
-  constructor({ changes, steps, ids }: Written, private readonly folder: string) {
+  constructor(
+    { changes, steps, ids }: Written,
+    private readonly folder: string,
+  ) {
     for (const { key, before, what } of changes) {
       if (before === null) continue;
       this.there.set(key, this.disk.put(before, what));
       if (Object.hasOwn(ids, key)) this.real.set(this.there.get(key) as string, ids[key] as string);
     }
-    for (const step of steps) if (step.do === 'write') this.fresh.set(step.key, this.disk.put(readyPath(step, folder), 'file'));
+    for (const step of steps)
+      if (step.do === 'write') this.fresh.set(step.key, this.disk.put(readyPath(step, folder), 'file'));
   }
 
   do(step: Step): void {
@@ -77,7 +83,13 @@ function touched(step: Step, folder: string): readonly string[] {
 }
 
 /** Proportional to the square of `group`, which bounds how many steps can be done and not written down. */
-export async function stepsDone(written: Written, outcomes: readonly Outcome[], folder: string, port: Port, group: number): Promise<Progress> {
+export async function stepsDone(
+  written: Written,
+  outcomes: readonly Outcome[],
+  folder: string,
+  port: Port,
+  group: number,
+): Promise<Progress> {
   const { steps } = written;
   const known = outcomes.reduce((most, o) => ('done' in o ? Math.max(most, o.done) : most), 0);
   const window = steps.slice(known, known + group);
@@ -113,9 +125,15 @@ export function doneAfter(written: Written, count: number, left: Left, folder: s
     const id = rehearsal.there.get(key) ?? (what === 'folder' ? rehearsal.fresh.get(key) : undefined);
     // Contents are written last, in their place.
     const at = isWritten.has(key) ? after : isGone.has(key) || id === undefined ? null : (places.get(id) ?? null);
-    return { change: before === null && at === null ? { ...change, after: null } : change, at, written: isWritten.has(key), left: Object.hasOwn(left, key) ? left[key] : undefined };
+    return {
+      change: before === null && at === null ? { ...change, after: null } : change,
+      at,
+      written: isWritten.has(key),
+      left: Object.hasOwn(left, key) ? left[key] : undefined,
+    };
   });
 }
 
 /** What was said of written files, over all outcomes. */
-export const leftOf = (outcomes: readonly Outcome[]): Left => Object.assign({}, ...outcomes.map((o) => ('left' in o ? o.left : {})));
+export const leftOf = (outcomes: readonly Outcome[]): Left =>
+  Object.assign({}, ...outcomes.map((o) => ('left' in o ? o.left : {})));

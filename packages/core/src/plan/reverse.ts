@@ -1,5 +1,6 @@
 /**
- * Changes, reversed: to undo is to order these anew, never to run steps backwards. What was made is taken back, what was moved goes home, what was
+ * Changes, reversed: to undo is to order these anew, never to run steps backwards. What was made is taken back, what
+ * was moved goes home, what was
  * rewritten gets its old content; what was taken back comes again.
  */
 import { join } from '../listing/entry';

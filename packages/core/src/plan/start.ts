@@ -1,10 +1,11 @@
 /** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
+
+import { OWN_FOLDER } from '../check/match';
 import type { Registers, Values } from '../name/field';
-import type { Expansion, PlannedLine } from '../template/expand';
-import type { Template } from '../template/node';
 import { signpostFiles } from '../report/signpost-files';
 import { signpostsOf } from '../report/signposts';
-import { OWN_FOLDER } from '../check/match';
+import type { Expansion, PlannedLine } from '../template/expand';
+import type { Template } from '../template/node';
 import type { Change } from './change';
 import { orderChanges } from './order';
 import { isMaking, type MakingStep } from './perform';
@@ -37,17 +38,30 @@ export function startChanges(plan: StartPlan): Change[] {
   const { expansion } = plan;
   const changes = expansion.lines
     .filter((line) => line.made && line.path !== '')
-    .map((line): Change => ({
-      key: line.key,
-      what: line.kind,
-      before: null,
-      after: line.path,
-      content: line.starter === null ? null : { kind: 'kept', key: `${line.starter.fill ? 'fill:' : ''}${line.starter.from}` },
-    }));
+    .map(
+      (line): Change => ({
+        key: line.key,
+        what: line.kind,
+        before: null,
+        after: line.path,
+        content:
+          line.starter === null
+            ? null
+            : { kind: 'kept', key: `${line.starter.fill ? 'fill:' : ''}${line.starter.from}` },
+      }),
+    );
   return [
     ...changes,
     { key: OWN_FOLDER, what: 'folder', before: null, after: OWN_FOLDER, content: null },
-    ...ownFiles(plan).map(({ path, text }): Change => ({ key: path, what: 'file', before: null, after: path, content: { kind: 'text', text } })),
+    ...ownFiles(plan).map(
+      ({ path, text }): Change => ({
+        key: path,
+        what: 'file',
+        before: null,
+        after: path,
+        content: { kind: 'text', text },
+      }),
+    ),
   ];
 }
 
@@ -61,11 +75,17 @@ export function ownFiles(plan: StartPlan): readonly { readonly path: string; rea
     { path: MARKER_PATH, text: json(markerOf(plan)) },
     { path: MARKER_TEMPLATE_PATH, text: json(plan.template) },
     { path: MARKER_REGISTERS_PATH, text: json(plan.expansion.registers satisfies Registers) },
-    ...signpostFiles(MARKER_PATH, signpostsOf(plan.expansion)).map(({ name, text }) => ({ path: `${OWN_FOLDER}/${name}`, text })),
+    ...signpostFiles(MARKER_PATH, signpostsOf(plan.expansion)).map(({ name, text }) => ({
+      path: `${OWN_FOLDER}/${name}`,
+      text,
+    })),
   ];
 }
 
-/** What is made on other volumes, by volume: redirected folders with all that is in them, and the folders that lead to them. */
+/**
+ * What is made on other volumes, by volume: redirected folders with all that is in them, and the folders that lead to
+ * them.
+ */
 export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, readonly Change[]> {
   const byKey = new Map(expansion.lines.map((l) => [l.key, l]));
   const out = new Map<string, Map<string, Change>>();
@@ -73,9 +93,19 @@ export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, rea
     if (line.elsewhere?.made !== true) continue;
     const changes = out.get(line.elsewhere.volume) ?? new Map<string, Change>();
     out.set(line.elsewhere.volume, changes);
-    for (let at: PlannedLine | undefined = line; at !== undefined && at.path !== '' && !changes.has(at.key); at = byKey.get(at.parent ?? '')) {
+    for (
+      let at: PlannedLine | undefined = line;
+      at !== undefined && at.path !== '' && !changes.has(at.key);
+      at = byKey.get(at.parent ?? '')
+    ) {
       const { key, kind, path, starter } = at;
-      changes.set(key, { key, what: kind, before: null, after: path, content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` } });
+      changes.set(key, {
+        key,
+        what: kind,
+        before: null,
+        after: path,
+        content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` },
+      });
     }
   }
   return new Map([...out].map(([volume, changes]) => [volume, [...changes.values()]]));

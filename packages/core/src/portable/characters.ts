@@ -4,8 +4,9 @@
 export const FORBIDDEN_WINDOWS = '<>:"/\\|?*';
 
 /** Zero-width, direction-changing and filler characters: two names look alike and are not. */
-// biome-ignore lint/suspicious/noMisleadingCharacterClass: joiners are named one by one on purpose
-const INVISIBLE = /[\u00ad\u034f\u061c\u115f\u1160\u17b4\u17b5\u180b-\u180e\u200b-\u200f\u2028-\u202e\u2060-\u206f\u3164\ufeff\uffa0\ufff9-\ufffb]/;
+const INVISIBLE =
+  // biome-ignore lint/suspicious/noMisleadingCharacterClass: joiners are named one by one on purpose
+  /[\u00ad\u034f\u061c\u115f\u1160\u17b4\u17b5\u180b-\u180e\u200b-\u200f\u2028-\u202e\u2060-\u206f\u3164\ufeff\uffa0\ufff9-\ufffb]/;
 
 export const isInvisible = (ch: string): boolean => INVISIBLE.test(ch);
 

@@ -3,7 +3,10 @@ import fc from 'fast-check';
 import { clashKey, isLegalName, nameFaults, utf8Length } from './name';
 import { PROFILE_NAMES, type ProfileName } from './profiles';
 
-const refused = (name: string, ...profiles: ProfileName[]) => nameFaults(name, profiles).filter((f) => f.weight === 'refused').map((f) => f.code);
+const refused = (name: string, ...profiles: ProfileName[]) =>
+  nameFaults(name, profiles)
+    .filter((f) => f.weight === 'refused')
+    .map((f) => f.code);
 
 describe('what a name may be', () => {
   test.each([
@@ -40,12 +43,18 @@ describe('what a name may be', () => {
   });
 
   test('UTF-8 length is that of the encoder, for every text', () => {
-    fc.assert(fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (text) => expect(utf8Length(text)).toBe(Buffer.byteLength(text))));
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (text) =>
+        expect(utf8Length(text)).toBe(Buffer.byteLength(text)),
+      ),
+    );
   });
 
   test('a legal name stays legal with fewer profiles', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }), fc.subarray([...PROFILE_NAMES]), (name, some) => {
-      if (isLegalName(name, PROFILE_NAMES)) expect(isLegalName(name, some)).toBe(true);
-    }));
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }), fc.subarray([...PROFILE_NAMES]), (name, some) => {
+        if (isLegalName(name, PROFILE_NAMES)) expect(isLegalName(name, some)).toBe(true);
+      }),
+    );
   });
 });

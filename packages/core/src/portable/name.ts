@@ -1,4 +1,7 @@
-/** Whether a name and a path do on the systems that will open them. The same answer for a name written, previewed and found. */
+/**
+ * Whether a name and a path do on the systems that will open them. The same answer for a name written, previewed and
+ * found.
+ */
 import type { Params } from '../answer';
 import { FORBIDDEN_WINDOWS, isControl, isInvisible, isSurrogate } from './characters';
 import { isReservedName, PROFILES, type Profile, type ProfileName } from './profiles';
@@ -42,7 +45,8 @@ export function nameFaults(name: string, profiles: readonly ProfileName[]): Name
   if (/[. ]$/.test(name) && edge.length > 0) faults.push(refused('name-edge', name.length - 1, 1, { systems: edge }));
   else if (/^ | $/.test(name)) faults.push(awkward('name-edge', name.startsWith(' ') ? 0 : name.length - 1, 1));
   const reserved = labels((p) => p.reservedNames);
-  if (reserved.length > 0 && isReservedName(name)) faults.push(refused('name-reserved', 0, name.length, { name, systems: reserved }));
+  if (reserved.length > 0 && isReservedName(name))
+    faults.push(refused('name-reserved', 0, name.length, { name, systems: reserved }));
   faults.push(...lengthFaults(name, chosen));
   if (name.normalize('NFC') !== name) faults.push(awkward('name-not-nfc', 0, name.length));
   if (/^[.-]/.test(name)) faults.push(awkward('name-leading', 0, 1, { character: name.slice(0, 1) }));
@@ -61,10 +65,12 @@ function characterFaults(name: string, profiles: readonly ProfileName[]): NameFa
     if (ch === '/' || code === 0) faults.push(refused('name-separator', at, 1, { character: code === 0 ? 'NUL' : ch }));
     else if (isSurrogate(code)) faults.push(refused('name-surrogate', at, 1));
     else if (isControl(code)) faults.push(refused('name-control', at, 1, { code: code.toString(16).padStart(4, '0') }));
-    else if (isInvisible(ch)) faults.push(refused('name-invisible', at, ch.length, { code: code.toString(16).padStart(4, '0') }));
+    else if (isInvisible(ch))
+      faults.push(refused('name-invisible', at, ch.length, { code: code.toString(16).padStart(4, '0') }));
     else {
       const systems = profiles.filter((p) => PROFILES[p].forbidden.includes(ch)).map((p) => PROFILES[p].label);
-      if (systems.length > 0) faults.push(refused('name-forbidden', at, 1, { character: ch, systems, known: FORBIDDEN_WINDOWS }));
+      if (systems.length > 0)
+        faults.push(refused('name-forbidden', at, 1, { character: ch, systems, known: FORBIDDEN_WINDOWS }));
     }
     at += ch.length;
   }
@@ -73,11 +79,20 @@ function characterFaults(name: string, profiles: readonly ProfileName[]): NameFa
 
 function lengthFaults(name: string, profiles: readonly Profile[]): NameFault[] {
   const bytes = utf8Length(name);
-  const over = profiles.find((p) => (p.nameBytes > 0 && bytes > p.nameBytes) || (p.nameUnits > 0 && name.length > p.nameUnits));
+  const over = profiles.find(
+    (p) => (p.nameBytes > 0 && bytes > p.nameBytes) || (p.nameUnits > 0 && name.length > p.nameUnits),
+  );
   if (over === undefined) return [];
   const byBytes = over.nameBytes > 0 && bytes > over.nameBytes;
   const limit = byBytes ? over.nameBytes : over.nameUnits;
-  return [refused('name-too-long', 0, name.length, { found: byBytes ? bytes : name.length, limit, unit: byBytes ? 'bytes' : 'characters', systems: [over.label] })];
+  return [
+    refused('name-too-long', 0, name.length, {
+      found: byBytes ? bytes : name.length,
+      limit,
+      unit: byBytes ? 'bytes' : 'characters',
+      systems: [over.label],
+    }),
+  ];
 }
 
 /** Length in UTF-8 bytes; a lone surrogate counts as the three bytes it is replaced by. */

@@ -6,9 +6,25 @@ import { css, html, markdown, svg, xspf } from './markup';
 import type { RefFormat } from './reference';
 import { usd } from './usd';
 
-export const REF_FORMATS: readonly RefFormat[] = [otio, edl, gltf, obj, mtl, usd, svg, html, css, markdown, m3u, xspf, csvList, dotenv];
+export const REF_FORMATS: readonly RefFormat[] = [
+  otio,
+  edl,
+  gltf,
+  obj,
+  mtl,
+  usd,
+  svg,
+  html,
+  css,
+  markdown,
+  m3u,
+  xspf,
+  csvList,
+  dotenv,
+];
 
 const byExtension = new Map(REF_FORMATS.flatMap((format) => format.extensions.map((ext) => [ext, format] as const)));
 
 /** `null` where a file of this name is of none of them. */
-export const refFormatOf = (name: string): RefFormat | null => byExtension.get(name === '.env' ? 'env' : extensionOf(name, byExtension)) ?? null;
+export const refFormatOf = (name: string): RefFormat | null =>
+  byExtension.get(name === '.env' ? 'env' : extensionOf(name, byExtension)) ?? null;

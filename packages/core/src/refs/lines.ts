@@ -1,18 +1,36 @@
-import { type RefFormat, type Reference, referencesBy } from './reference';
+import { type Reference, type RefFormat, referencesBy } from './reference';
 
 /** Edit decision lists (CMX 3600): the files named in comments. Clip names are no paths. */
-export const edl: RefFormat = { name: 'EDL', extensions: ['edl'], find: (text) => referencesBy(text, /^\*[ \t]*SOURCE FILE:[ \t]*(\S(?:[^\r\n]*\S)?)[ \t]*$/dgim, 1, 'plain') };
+export const edl: RefFormat = {
+  name: 'EDL',
+  extensions: ['edl'],
+  find: (text) => referencesBy(text, /^\*[ \t]*SOURCE FILE:[ \t]*(\S(?:[^\r\n]*\S)?)[ \t]*$/dgim, 1, 'plain'),
+};
 
-export const obj: RefFormat = { name: 'OBJ', extensions: ['obj'], find: (text) => referencesBy(text, /^[ \t]*mtllib[ \t]+(\S(?:[^\r\n]*\S)?)[ \t]*$/dgm, 1, 'plain') };
+export const obj: RefFormat = {
+  name: 'OBJ',
+  extensions: ['obj'],
+  find: (text) => referencesBy(text, /^[ \t]*mtllib[ \t]+(\S(?:[^\r\n]*\S)?)[ \t]*$/dgm, 1, 'plain'),
+};
 
 /** Textures of materials; options and their values stand before the file. */
 export const mtl: RefFormat = {
   name: 'MTL',
   extensions: ['mtl'],
-  find: (text) => referencesBy(text, /^[ \t]*(?:map_\w+|bump|disp|decal|refl|norm)(?:[ \t]+-[a-z]+(?:[ \t]+(?:-?[\d.]+|on|off|sphere|cube_\w+|[lmrgbz](?=[ \t])))*)*[ \t]+([^\s-](?:[^\r\n]*\S)?)[ \t]*$/dgim, 1, 'plain'),
+  find: (text) =>
+    referencesBy(
+      text,
+      /^[ \t]*(?:map_\w+|bump|disp|decal|refl|norm)(?:[ \t]+-[a-z]+(?:[ \t]+(?:-?[\d.]+|on|off|sphere|cube_\w+|[lmrgbz](?=[ \t])))*)*[ \t]+([^\s-](?:[^\r\n]*\S)?)[ \t]*$/dgim,
+      1,
+      'plain',
+    ),
 };
 
-export const m3u: RefFormat = { name: 'M3U', extensions: ['m3u', 'm3u8'], find: (text) => referencesBy(text, /^[ \t]*([^#\s](?:[^\r\n]*[^\s])?)[ \t]*$/dgm, 1, 'plain') };
+export const m3u: RefFormat = {
+  name: 'M3U',
+  extensions: ['m3u', 'm3u8'],
+  find: (text) => referencesBy(text, /^[ \t]*([^#\s](?:[^\r\n]*[^\s])?)[ \t]*$/dgm, 1, 'plain'),
+};
 
 /** What looks like a path: a separator in it, and no blank at its ends; or a file reference by URL. */
 const PATHLIKE = /^(?:file:\/\/\S.*|(?:~|\.{1,2}|[A-Za-z]:)?[\\/][^\s\\/].*|[^\s\\/:]+[\\/].*\.[A-Za-z0-9]{1,8})$/;
@@ -23,10 +41,18 @@ const isPathLike = (text: string): boolean => text.length < 4096 && PATHLIKE.tes
 export const dotenv: RefFormat = {
   name: 'dotenv',
   extensions: ['env'],
-  find: (text) => ['"([^"\\r\\n]*)"', "'([^'\\r\\n]*)'", '([^\\s#"\'][^\\r\\n#]*?)']
-    .flatMap((value) => referencesBy(text, new RegExp(`^[ \\t]*(?:export[ \\t]+)?[A-Za-z_]\\w*[ \\t]*=[ \\t]*${value}[ \\t]*(?:#[^\\r\\n]*)?$`, 'dgm'), 1, 'plain'))
-    .filter((r) => isPathLike(r.target))
-    .sort((a, b) => a.start - b.start),
+  find: (text) =>
+    ['"([^"\\r\\n]*)"', "'([^'\\r\\n]*)'", '([^\\s#"\'][^\\r\\n#]*?)']
+      .flatMap((value) =>
+        referencesBy(
+          text,
+          new RegExp(`^[ \\t]*(?:export[ \\t]+)?[A-Za-z_]\\w*[ \\t]*=[ \\t]*${value}[ \\t]*(?:#[^\\r\\n]*)?$`, 'dgm'),
+          1,
+          'plain',
+        ),
+      )
+      .filter((r) => isPathLike(r.target))
+      .sort((a, b) => a.start - b.start),
 };
 
 /** Lists: cells that look like paths. */

@@ -1,4 +1,7 @@
-/** References in files to other files: where they stand, what they mean, and how another one would be written in their place. */
+/**
+ * References in files to other files: where they stand, what they mean, and how another one would be written in their
+ * place.
+ */
 
 /** How a path is written at its place. */
 export type Encoding = 'plain' | 'percent' | 'json' | 'json-percent' | 'xml' | 'xml-percent' | 'csv';
@@ -20,10 +23,24 @@ export interface RefFormat {
   readonly find: (text: string) => Reference[];
 }
 
-const XML: Readonly<Record<string, string>> = { '&amp;': '&', '&lt;': '<', '&gt;': '>', '&quot;': '"', '&apos;': "'", '&#39;': "'" };
+const XML: Readonly<Record<string, string>> = {
+  '&amp;': '&',
+  '&lt;': '<',
+  '&gt;': '>',
+  '&quot;': '"',
+  '&apos;': "'",
+  '&#39;': "'",
+};
 
-const unXml = (text: string): string => text.replace(/&(?:amp|lt|gt|quot|apos|#39);/g, (entity) => XML[entity] as string);
-const toXml = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;').replaceAll("'", '&#39;');
+const unXml = (text: string): string =>
+  text.replace(/&(?:amp|lt|gt|quot|apos|#39);/g, (entity) => XML[entity] as string);
+const toXml = (text: string): string =>
+  text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
+    .replaceAll("'", '&#39;');
 
 /** `null` where the text does not hold what its form says. */
 export function decode(written: string, encoding: Encoding): string | null {
@@ -81,7 +98,11 @@ export function referencesBy(text: string, expression: RegExp, group: number, en
 }
 
 /** The text with other targets in some places; `null` leaves one as it is. */
-export function withTargets(text: string, references: readonly Reference[], other: (reference: Reference) => string | null): string {
+export function withTargets(
+  text: string,
+  references: readonly Reference[],
+  other: (reference: Reference) => string | null,
+): string {
   let out = '';
   let at = 0;
   for (const reference of references) {

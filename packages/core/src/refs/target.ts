@@ -19,7 +19,8 @@ export function targetOf(file: string, reference: string, roots: readonly string
   // A letter and a colon is a drive; anything longer is a scheme.
   else if (/^[A-Za-z][A-Za-z0-9+.-]+:/.test(text)) return { kind: 'none' };
   const slashed = text.replaceAll('\\', '/');
-  if (isUrl || /^(?:\/|[A-Za-z]:\/|~\/)/.test(slashed)) return { kind: 'absolute', path: text, inside: insideOf(slashed, roots) };
+  if (isUrl || /^(?:\/|[A-Za-z]:\/|~\/)/.test(slashed))
+    return { kind: 'absolute', path: text, inside: insideOf(slashed, roots) };
   const parts: string[] = parentOf(file) === '' ? [] : parentOf(file).split('/');
   for (const part of slashed.replace(/[?#](?![^/]*\.[A-Za-z0-9]+$).*$/, '').split('/')) {
     if (part === '' || part === '.') continue;
@@ -33,7 +34,9 @@ function insideOf(path: string, roots: readonly string[]): string | null {
   for (const root of roots) {
     const slashed = root.replaceAll('\\', '/').replace(/\/+$/, '');
     // Drives and shares do not tell capitals apart.
-    const same = /^[A-Za-z]:|^\/\//.test(slashed) ? path.toLowerCase().startsWith(`${slashed.toLowerCase()}/`) : path.startsWith(`${slashed}/`);
+    const same = /^[A-Za-z]:|^\/\//.test(slashed)
+      ? path.toLowerCase().startsWith(`${slashed.toLowerCase()}/`)
+      : path.startsWith(`${slashed}/`);
     if (slashed !== '' && same) return path.slice(slashed.length + 1);
   }
   return null;
@@ -42,7 +45,10 @@ function insideOf(path: string, roots: readonly string[]): string | null {
 /** A frame number's place in a path: `####`, `%04d`, `<UDIM>`. */
 const FRAMES = /#+|%0?\d*d|<UDIM>/;
 
-/** Whether something of this path is there: any frame will do where one is meant. `namesIn` gives the names in a folder, `null` where there is none. */
+/**
+ * Whether something of this path is there: any frame will do where one is meant. `namesIn` gives the names in a folder,
+ * `null` where there is none.
+ */
 export function isThere(path: string, namesIn: (folder: string) => ReadonlySet<string> | null): boolean {
   if (path === '') return true;
   const folder = parentOf(path);
@@ -53,5 +59,11 @@ export function isThere(path: string, namesIn: (folder: string) => ReadonlySet<s
   const cut = FRAMES.exec(name);
   if (cut === null) return false;
   const [head, tail] = [name.slice(0, cut.index), name.slice(cut.index + cut[0].length)];
-  return [...names].some((n) => n.length > head.length + tail.length && n.startsWith(head) && n.endsWith(tail) && /^\d+$/.test(n.slice(head.length, n.length - tail.length)));
+  return [...names].some(
+    (n) =>
+      n.length > head.length + tail.length &&
+      n.startsWith(head) &&
+      n.endsWith(tail) &&
+      /^\d+$/.test(n.slice(head.length, n.length - tail.length)),
+  );
 }

@@ -1,4 +1,4 @@
-import type { RefFormat, Reference } from './reference';
+import type { Reference, RefFormat } from './reference';
 
 /** Asset paths in scenes as USD text: between one `@` and the next, or three and three; never in comments or texts. */
 export const usd: RefFormat = {
@@ -7,7 +7,8 @@ export const usd: RefFormat = {
   find: (text) => {
     const out: Reference[] = [];
     // One alternative for each thing that hides an `@`, and the asset path last.
-    const scan = /#[^\n]*|"""[\s\S]*?(?:"""|$)|'''[\s\S]*?(?:'''|$)|"(?:[^"\\\n]|\\.)*"?|'(?:[^'\\\n]|\\.)*'?|@@@([\s\S]*?)@@@|@([^@\n]*)@/dg;
+    const scan =
+      /#[^\n]*|"""[\s\S]*?(?:"""|$)|'''[\s\S]*?(?:'''|$)|"(?:[^"\\\n]|\\.)*"?|'(?:[^'\\\n]|\\.)*'?|@@@([\s\S]*?)@@@|@([^@\n]*)@/dg;
     for (const match of text.matchAll(scan)) {
       const place = match.indices?.[1] ?? match.indices?.[2];
       if (place === undefined || place[0] === place[1]) continue;

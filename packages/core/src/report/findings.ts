@@ -34,30 +34,49 @@ export function findingsJson(outcome: CheckOutcome): string {
 
 export function findingsText(outcome: CheckOutcome): string {
   const { must, should, note, files, folders } = outcome.summary;
-  const lines = outcome.findings.map((f) => `${f.weight.padEnd(6)} ${f.path || '.'}\n       ${findingWords(f)}${f.suggestion === null ? '' : `\n       ${f.suggestion.confidence}: ${f.suggestion.name}`}\n`);
+  const lines = outcome.findings.map(
+    (f) =>
+      `${f.weight.padEnd(6)} ${f.path || '.'}\n       ${findingWords(f)}${f.suggestion === null ? '' : `\n       ${f.suggestion.confidence}: ${f.suggestion.name}`}\n`,
+  );
   const total = `${files} files in ${folders} folders: ${must} must, ${should} should, ${note} note.\n`;
   return lines.join('') + total;
 }
 
 export function findingsCsv(outcome: CheckOutcome): string {
-  const rows = outcome.findings.map(findingLine).map((f) => [f.id, f.rule, f.weight, f.path, f.message, f.suggestion ?? null, f.related?.length ?? 0]);
+  const rows = outcome.findings
+    .map(findingLine)
+    .map((f) => [f.id, f.rule, f.weight, f.path, f.message, f.suggestion ?? null, f.related?.length ?? 0]);
   return csv([['id', 'rule', 'weight', 'path', 'message', 'suggestion', 'related'], ...rows]);
 }
 
 const LEVELS = { must: 'error', should: 'warning', note: 'note' } as const;
 
 export function findingsSarif(outcome: CheckOutcome): string {
-  const rules = [...new Map(RULES.map((r) => [r.code, r])).values()].map((r) => ({ id: r.code, shortDescription: { text: RULE_TITLES[r.code] }, fullDescription: { text: RULE_REASONS[r.code] } }));
+  const rules = [...new Map(RULES.map((r) => [r.code, r])).values()].map((r) => ({
+    id: r.code,
+    shortDescription: { text: RULE_TITLES[r.code] },
+    fullDescription: { text: RULE_REASONS[r.code] },
+  }));
   const results = outcome.findings.map((f) => ({
     ruleId: f.rule,
     level: LEVELS[f.weight],
     message: { text: findingWords(f) },
     locations: [{ physicalLocation: { artifactLocation: { uri: uriOf(f.path), uriBaseId: 'PROJECT' } } }],
     partialFingerprints: { 'nesting/v1': f.id },
-    ...(f.suggestion !== null && { properties: { suggestion: f.suggestion.name, confidence: f.suggestion.confidence } }),
+    ...(f.suggestion !== null && {
+      properties: { suggestion: f.suggestion.name, confidence: f.suggestion.confidence },
+    }),
   }));
-  const run = { tool: { driver: { name: 'Nesting', rules } }, originalUriBaseIds: { PROJECT: { description: { text: "The project's root folder" } } }, results };
+  const run = {
+    tool: { driver: { name: 'Nesting', rules } },
+    originalUriBaseIds: { PROJECT: { description: { text: "The project's root folder" } } },
+    results,
+  };
   return `${JSON.stringify({ $schema: 'https://json.schemastore.org/sarif-2.1.0.json', version: '2.1.0', runs: [run] }, null, 2)}\n`;
 }
 
-const uriOf = (path: string): string => path.split('/').map((part) => encodeURIComponent(part.isWellFormed() ? part : part.toWellFormed())).join('/') || '.';
+const uriOf = (path: string): string =>
+  path
+    .split('/')
+    .map((part) => encodeURIComponent(part.isWellFormed() ? part : part.toWellFormed()))
+    .join('/') || '.';

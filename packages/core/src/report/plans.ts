@@ -1,4 +1,6 @@
-/** A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything. */
+/**
+ * A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything.
+ */
 import type { MakingStep } from '../plan/perform';
 import type { Expansion } from '../template/expand';
 
@@ -17,7 +19,9 @@ export function planOutline(expansion: Expansion): string {
 }
 
 /** A step with its bytes at hand. */
-export type FilledStep = Extract<MakingStep, { do: 'make' }> | { readonly key: string; readonly do: 'write'; readonly path: string; readonly base64: string };
+export type FilledStep =
+  | Extract<MakingStep, { do: 'make' }>
+  | { readonly key: string; readonly do: 'write'; readonly path: string; readonly base64: string };
 
 /** POSIX sh: makes the tree in the folder it is run in, and refuses where the project's folder stands already. */
 export function planSh(rootName: string, steps: readonly FilledStep[]): string {
@@ -27,14 +31,25 @@ export function planSh(rootName: string, steps: readonly FilledStep[]): string {
     const path = q(`./${rootName}/${s.path}`);
     return s.do === 'make' ? `mkdir ${path}` : `base64 -d > ${path} <<'END_OF_FILE'\n${wrap(s.base64)}END_OF_FILE`;
   });
-  return ['#!/bin/sh', 'set -eu', `if [ -e ${root} ]; then echo "$0: this folder exists already; nothing was made" >&2; exit 1; fi`, `mkdir ${root}`, ...body, ''].join('\n');
+  return [
+    '#!/bin/sh',
+    'set -eu',
+    `if [ -e ${root} ]; then echo "$0: this folder exists already; nothing was made" >&2; exit 1; fi`,
+    `mkdir ${root}`,
+    ...body,
+    '',
+  ].join('\n');
 }
 
 /** Windows PowerShell 5.1 and later. Curly quotes are quotes to it, so they are doubled too. */
 export function planPowerShell(rootName: string, steps: readonly FilledStep[]): string {
   const q = (text: string) => `'${text.replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'`;
   const join = (path: string) => `(Join-Path $root ${q(path.replaceAll('/', '\\'))})`;
-  const body = steps.map((s) => (s.do === 'make' ? `[void][IO.Directory]::CreateDirectory(${join(s.path)})` : `[IO.File]::WriteAllBytes(${join(s.path)}, [Convert]::FromBase64String(${q(s.base64)}))`));
+  const body = steps.map((s) =>
+    s.do === 'make'
+      ? `[void][IO.Directory]::CreateDirectory(${join(s.path)})`
+      : `[IO.File]::WriteAllBytes(${join(s.path)}, [Convert]::FromBase64String(${q(s.base64)}))`,
+  );
   return [
     "$ErrorActionPreference = 'Stop'",
     `$root = Join-Path (Get-Location).ProviderPath ${q(rootName)}`,

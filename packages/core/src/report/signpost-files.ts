@@ -1,6 +1,8 @@
 /**
- * Signposts as files in the project's own folder. They hold wherever the project is mounted: what is written is the path from its root, and the
- * script forms find the root by themselves. Redirected folders are not among them: only the server knows where each system has the other volume.
+ * Signposts as files in the project's own folder. They hold wherever the project is mounted: what is written is the
+ * path from its root, and the
+ * script forms find the root by themselves. Redirected folders are not among them: only the server knows where each
+ * system has the other volume.
  */
 import { type Signpost, variablesOf } from './signposts';
 
@@ -14,8 +16,17 @@ export function signpostFiles(marker: string, signposts: readonly Signpost[]): r
   const named = variablesOf(here).filter((v) => v.signpost.path !== '');
   const root = variablesOf(here).find((v) => v.signpost.path === '')?.name ?? 'NESTING_PROJECT';
   return [
-    { name: 'signposts.json', text: `${JSON.stringify(Object.fromEntries(here.map((s) => [s.name, s.path === '' ? '.' : s.path])), null, 2)}\n` },
-    { name: 'signposts.env', text: [`# Paths from the project's root.\n${root}="."\n`, ...named.map((v) => `${v.name}="${v.signpost.path.replace(/["\\$`]/g, '\\$&')}"\n`)].join('') },
+    {
+      name: 'signposts.json',
+      text: `${JSON.stringify(Object.fromEntries(here.map((s) => [s.name, s.path === '' ? '.' : s.path])), null, 2)}\n`,
+    },
+    {
+      name: 'signposts.env',
+      text: [
+        `# Paths from the project's root.\n${root}="."\n`,
+        ...named.map((v) => `${v.name}="${v.signpost.path.replace(/["\\$`]/g, '\\$&')}"\n`),
+      ].join(''),
+    },
     { name: 'signposts.sh', text: sh(marker, root, named) },
     { name: 'signposts.ps1', text: powerShell(root, named) },
   ];
@@ -27,7 +38,7 @@ type Named = ReturnType<typeof variablesOf>;
 function sh(marker: string, root: string, named: Named): string {
   const q = (text: string) => `'${text.replaceAll("'", "'\\''")}'`;
   return [
-    '# . .nesting/signposts.sh, from the project\'s root or anywhere below it',
+    "# . .nesting/signposts.sh, from the project's root or anywhere below it",
     `${root}=$PWD`,
     `while [ "$${root}" != "" ] && [ ! -f "$${root}"/${q(marker)} ]; do ${root}=\${${root}%/*}; done`,
     `if [ "$${root}" = "" ]; then echo "signposts: not in a project" >&2; else`,
@@ -43,7 +54,9 @@ function powerShell(root: string, named: Named): string {
   return [
     `$env:${root} = Split-Path -Parent $PSScriptRoot`,
     // .NET's own join: the cmdlet would look for the drive, and read brackets as patterns.
-    ...named.map((v) => `$env:${v.name} = [IO.Path]::Combine($env:${root}, ${q(v.signpost.path.replaceAll('/', '\\'))})`),
+    ...named.map(
+      (v) => `$env:${v.name} = [IO.Path]::Combine($env:${root}, ${q(v.signpost.path.replaceAll('/', '\\'))})`,
+    ),
     '',
   ].join('\r\n');
 }

@@ -1,5 +1,6 @@
 /**
- * Signposts of a project: named folders with their full path, in the form of each system, for people and programs. A folder made once for each entry
+ * Signposts of a project: named folders with their full path, in the form of each system, for people and programs. A
+ * folder made once for each entry
  * of a list has a signpost for each of them: `renders` of the scene s03 on the west front is `renders.west-front.s03`.
  */
 import type { Expansion } from '../template/expand';
@@ -37,10 +38,17 @@ export function pathOn(system: SystemName, prefix: string, folder: string, path:
 }
 
 /** `renders.west-front.s03` → `NESTING_RENDERS_WEST_FRONT_S03`; names that would be one are told apart by a number. */
-export function variablesOf(signposts: readonly Signpost[]): readonly { readonly name: string; readonly signpost: Signpost }[] {
+export function variablesOf(
+  signposts: readonly Signpost[],
+): readonly { readonly name: string; readonly signpost: Signpost }[] {
   const taken = new Set<string>();
   return signposts.map((signpost) => {
-    const base = `NESTING_${signpost.name.normalize('NFD').replace(/\p{M}/gu, '').toUpperCase().replace(/[^A-Z0-9]+/g, '_').replace(/^_+|_+$/g, '')}`;
+    const base = `NESTING_${signpost.name
+      .normalize('NFD')
+      .replace(/\p{M}/gu, '')
+      .toUpperCase()
+      .replace(/[^A-Z0-9]+/g, '_')
+      .replace(/^_+|_+$/g, '')}`;
     let name = base;
     for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
     taken.add(name);
@@ -52,7 +60,11 @@ export const SIGNPOST_FORMS = ['json', 'dotenv', 'sh', 'powershell'] as const;
 export type SignpostForm = (typeof SIGNPOST_FORMS)[number];
 
 /** Quoting leaves no name able to run anything, nor to end its line. */
-export function printSignposts(form: SignpostForm, signposts: readonly Signpost[], whole: (signpost: Signpost) => string): string {
+export function printSignposts(
+  form: SignpostForm,
+  signposts: readonly Signpost[],
+  whole: (signpost: Signpost) => string,
+): string {
   const lines = variablesOf(signposts);
   switch (form) {
     case 'json':
@@ -62,6 +74,8 @@ export function printSignposts(form: SignpostForm, signposts: readonly Signpost[
     case 'sh':
       return lines.map((l) => `export ${l.name}='${whole(l.signpost).replaceAll("'", "'\\''")}'\n`).join('');
     case 'powershell':
-      return lines.map((l) => `$env:${l.name} = '${whole(l.signpost).replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'\r\n`).join('');
+      return lines
+        .map((l) => `$env:${l.name} = '${whole(l.signpost).replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'\r\n`)
+        .join('');
   }
 }

@@ -23,7 +23,13 @@ export type TemplateFaultCode =
   | 'banned-word-in-name'
   | 'target-exists';
 
-export type DiagnosticCode = TemplateFaultCode | PatternFault['code'] | CompileFault['code'] | WriteFault['code'] | NameFault['code'] | ValueFault['code'];
+export type DiagnosticCode =
+  | TemplateFaultCode
+  | PatternFault['code']
+  | CompileFault['code']
+  | WriteFault['code']
+  | NameFault['code']
+  | ValueFault['code'];
 
 export interface Diagnostic {
   readonly code: DiagnosticCode;

@@ -1,12 +1,39 @@
-/** What one edition of a template has that another has not: by identities, so that a renamed folder is renamed and not another one. */
+/**
+ * What one edition of a template has that another has not: by identities, so that a renamed folder is renamed and not
+ * another one.
+ */
 import { sameThing } from '../same';
 import type { FolderNode, Template } from './node';
 
 export type Difference =
-  | { readonly kind: 'added' | 'removed'; readonly of: 'folder' | 'starter' | 'field' | 'convention' | 'block'; readonly id: string; readonly where: string }
-  | { readonly kind: 'renamed'; readonly of: 'folder' | 'starter' | 'convention'; readonly id: string; readonly where: string; readonly from: string; readonly to: string }
-  | { readonly kind: 'moved'; readonly of: 'folder'; readonly id: string; readonly where: string; readonly from: string }
-  | { readonly kind: 'changed'; readonly of: 'folder' | 'field' | 'convention' | 'template'; readonly id: string; readonly where: string; readonly what: readonly string[] };
+  | {
+      readonly kind: 'added' | 'removed';
+      readonly of: 'folder' | 'starter' | 'field' | 'convention' | 'block';
+      readonly id: string;
+      readonly where: string;
+    }
+  | {
+      readonly kind: 'renamed';
+      readonly of: 'folder' | 'starter' | 'convention';
+      readonly id: string;
+      readonly where: string;
+      readonly from: string;
+      readonly to: string;
+    }
+  | {
+      readonly kind: 'moved';
+      readonly of: 'folder';
+      readonly id: string;
+      readonly where: string;
+      readonly from: string;
+    }
+  | {
+      readonly kind: 'changed';
+      readonly of: 'folder' | 'field' | 'convention' | 'template';
+      readonly id: string;
+      readonly where: string;
+      readonly what: readonly string[];
+    };
 
 interface Seat {
   readonly node: FolderNode;
@@ -25,16 +52,44 @@ export function diffTemplates(before: Template, after: Template): Difference[] {
       continue;
     }
     if (was.parent !== parent) out.push({ kind: 'moved', of: 'folder', id, where: path, from: was.path });
-    if (was.node.name !== node.name) out.push({ kind: 'renamed', of: 'folder', id, where: path, from: was.node.name ?? '', to: node.name ?? '' });
+    if (was.node.name !== node.name)
+      out.push({ kind: 'renamed', of: 'folder', id, where: path, from: was.node.name ?? '', to: node.name ?? '' });
     const what = changedKeys(was.node, node, ['id', 'name', 'folders', 'starters']);
     if (what.length > 0) out.push({ kind: 'changed', of: 'folder', id, where: path, what });
     out.push(...starters(was.node, node, path));
   }
   for (const [id, { path }] of a) if (!b.has(id)) out.push({ kind: 'removed', of: 'folder', id, where: path });
-  out.push(...listed('field', before.fields.map((f) => [f.key, f] as const), after.fields.map((f) => [f.key, f] as const)));
-  out.push(...listed('convention', before.conventions.map((c) => [c.id, c] as const), after.conventions.map((c) => [c.id, c] as const)));
-  out.push(...listed('block', (before.blocks ?? []).map((x) => [x.id, x.id] as const), (after.blocks ?? []).map((x) => [x.id, x.id] as const)));
-  const whole = changedKeys(before, after, ['id', 'format', 'formatVersion', 'edition', 'fields', 'conventions', 'blocks', 'root']);
+  out.push(
+    ...listed(
+      'field',
+      before.fields.map((f) => [f.key, f] as const),
+      after.fields.map((f) => [f.key, f] as const),
+    ),
+  );
+  out.push(
+    ...listed(
+      'convention',
+      before.conventions.map((c) => [c.id, c] as const),
+      after.conventions.map((c) => [c.id, c] as const),
+    ),
+  );
+  out.push(
+    ...listed(
+      'block',
+      (before.blocks ?? []).map((x) => [x.id, x.id] as const),
+      (after.blocks ?? []).map((x) => [x.id, x.id] as const),
+    ),
+  );
+  const whole = changedKeys(before, after, [
+    'id',
+    'format',
+    'formatVersion',
+    'edition',
+    'fields',
+    'conventions',
+    'blocks',
+    'root',
+  ]);
   if (whole.length > 0) out.push({ kind: 'changed', of: 'template', id: after.id, where: after.name, what: whole });
   return out;
 }
@@ -47,7 +102,8 @@ function seats(template: Template): Map<string, Seat> {
     for (const child of node.folders ?? []) walk(child, scope + node.id, path, scope);
   };
   walk(template.root, null, '', '');
-  for (const block of template.blocks ?? []) for (const folder of block.folders) walk(folder, `block:${block.id}`, block.name ?? block.id, `${block.id}/`);
+  for (const block of template.blocks ?? [])
+    for (const folder of block.folders) walk(folder, `block:${block.id}`, block.name ?? block.id, `${block.id}/`);
   return all;
 }
 
@@ -60,11 +116,17 @@ function starters(before: FolderNode, after: FolderNode, where: string): Differe
       if (was === undefined) return [{ kind: 'added', of: 'starter', id, where: `${where}/${s.name}` }];
       return was.name === s.name ? [] : [{ kind: 'renamed', of: 'starter', id, where, from: was.name, to: s.name }];
     }),
-    ...[...a].flatMap(([id, s]): Difference[] => (b.has(id) ? [] : [{ kind: 'removed', of: 'starter', id, where: `${where}/${s.name}` }])),
+    ...[...a].flatMap(([id, s]): Difference[] =>
+      b.has(id) ? [] : [{ kind: 'removed', of: 'starter', id, where: `${where}/${s.name}` }],
+    ),
   ];
 }
 
-function listed(of: 'field' | 'convention' | 'block', before: readonly (readonly [string, unknown])[], after: readonly (readonly [string, unknown])[]): Difference[] {
+function listed(
+  of: 'field' | 'convention' | 'block',
+  before: readonly (readonly [string, unknown])[],
+  after: readonly (readonly [string, unknown])[],
+): Difference[] {
   const a = new Map(before);
   const b = new Map(after);
   return [
@@ -81,5 +143,7 @@ function listed(of: 'field' | 'convention' | 'block', before: readonly (readonly
 function changedKeys(before: object, after: object, apart: readonly string[]): string[] {
   const a = before as Record<string, unknown>;
   const b = after as Record<string, unknown>;
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !apart.includes(key) && !sameThing(a[key], b[key])).sort();
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])]
+    .filter((key) => !apart.includes(key) && !sameThing(a[key], b[key]))
+    .sort();
 }

@@ -1,6 +1,8 @@
 /**
- * Acts on a hierarchy as one writes it: pure functions from a root to a root that share what they leave alone, so that the tree before is
- * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with theirs.
+ * Acts on a hierarchy as one writes it: pure functions from a root to a root that share what they leave alone, so that
+ * the tree before is
+ * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with
+ * theirs.
  */
 import { shapeText } from '../name/shape';
 import type { Block, FolderNode } from './node';
@@ -46,8 +48,19 @@ export function changeFolder(root: FolderNode, id: string, change: (node: Folder
 }
 
 /** Some of a folder's own settings; `undefined` takes one away. */
-export const setFolder = (root: FolderNode, id: string, change: Partial<Omit<FolderNode, 'id' | 'folders'>>): FolderNode =>
-  changeFolder(root, id, (node) => Object.fromEntries(Object.entries({ ...node, ...change }).filter(([, value]) => value !== undefined)) as unknown as FolderNode);
+export const setFolder = (
+  root: FolderNode,
+  id: string,
+  change: Partial<Omit<FolderNode, 'id' | 'folders'>>,
+): FolderNode =>
+  changeFolder(
+    root,
+    id,
+    (node) =>
+      Object.fromEntries(
+        Object.entries({ ...node, ...change }).filter(([, value]) => value !== undefined),
+      ) as unknown as FolderNode,
+  );
 
 export function idsIn(node: FolderNode, into: Set<string> = new Set()): Set<string> {
   into.add(node.id);
@@ -77,8 +90,10 @@ export function withFreshIds(nodes: readonly FolderNode[], used: Set<string>): F
 }
 
 /**
- * The number in front for a folder at a place: the next one after the folder before it that is free, and below the folder after it.
- * `null` where its parent numbers nothing, or where nothing is free between the two: then somebody must say what gives way.
+ * The number in front for a folder at a place: the next one after the folder before it that is free, and below the
+ * folder after it.
+ * `null` where its parent numbers nothing, or where nothing is free between the two: then somebody must say what gives
+ * way.
  */
 export function freeNumber(parent: FolderNode, index: number, blocks: Blocks = NO_BLOCKS): number | null {
   const { numbering } = parent;
@@ -93,12 +108,22 @@ export function freeNumber(parent: FolderNode, index: number, blocks: Blocks = N
 }
 
 /** Puts folders in, each with a number of its own where the parent numbers them and one is free. */
-export function insertFolders(root: FolderNode, { parent, index }: Place, nodes: readonly FolderNode[], blocks: Blocks = NO_BLOCKS): FolderNode {
+export function insertFolders(
+  root: FolderNode,
+  { parent, index }: Place,
+  nodes: readonly FolderNode[],
+  blocks: Blocks = NO_BLOCKS,
+): FolderNode {
   return changeFolder(root, parent, (target) => {
     let next = target;
     nodes.forEach((node, i) => {
       const at = Math.min(index, target.folders?.length ?? 0) + i;
-      const number = node.onePer !== undefined ? null : keepsNumber(next, at, node.number) ? (node.number as number) : freeNumber(next, at, blocks);
+      const number =
+        node.onePer !== undefined
+          ? null
+          : keepsNumber(next, at, node.number)
+            ? (node.number as number)
+            : freeNumber(next, at, blocks);
       const { number: _old, ...bare } = node;
       const folders = [...(next.folders ?? [])];
       folders.splice(at, 0, number === null ? bare : { ...bare, number });
@@ -110,7 +135,8 @@ export function insertFolders(root: FolderNode, { parent, index }: Place, nodes:
 
 /** Whether a number brought along is free at a place and in the order of those around it. */
 function keepsNumber({ numbering, folders = [] }: FolderNode, index: number, number: number | undefined): boolean {
-  if (numbering === undefined || number === undefined || (numbering.reserved ?? []).some((r) => r.number === number)) return false;
+  if (numbering === undefined || number === undefined || (numbering.reserved ?? []).some((r) => r.number === number))
+    return false;
   return folders.every((f, i) => f.number === undefined || (i < index ? f.number < number : f.number > number));
 }
 
@@ -139,14 +165,27 @@ export function outermost(root: FolderNode, ids: readonly string[]): FolderNode[
 }
 
 /** Moves folders to a place as it is counted before they move. Nothing is moved into itself. */
-export function moveFolders(root: FolderNode, ids: readonly string[], place: Place, blocks: Blocks = NO_BLOCKS): FolderNode {
+export function moveFolders(
+  root: FolderNode,
+  ids: readonly string[],
+  place: Place,
+  blocks: Blocks = NO_BLOCKS,
+): FolderNode {
   const moved = outermost(root, ids);
   const target = findFolder(root, place.parent);
-  if (moved.length === 0 || target === null || moved.some((node) => node.id === place.parent || findFolder(node, place.parent) !== null)) return root;
+  if (
+    moved.length === 0 ||
+    target === null ||
+    moved.some((node) => node.id === place.parent || findFolder(node, place.parent) !== null)
+  )
+    return root;
   const before = (target.node.folders ?? []).slice(0, place.index).filter((f) => moved.includes(f)).length;
   const stays = (node: FolderNode) => (target.node.folders ?? []).includes(node);
   const index = place.index - before;
-  const without = removeFolders(root, moved.map((n) => n.id));
+  const without = removeFolders(
+    root,
+    moved.map((n) => n.id),
+  );
   if (!moved.every(stays)) return insertFolders(without, { parent: place.parent, index }, moved, blocks);
   // Among its own siblings a folder keeps its number while the order of numbers allows it.
   return changeFolder(without, place.parent, (parent) => {
@@ -156,7 +195,10 @@ export function moveFolders(root: FolderNode, ids: readonly string[], place: Pla
   });
 }
 
-/** Moved folders whose number stands out of order take a free one; where none is free they take the places' numbers in turn. */
+/**
+ * Moved folders whose number stands out of order take a free one; where none is free they take the places' numbers in
+ * turn.
+ */
 function settleNumbers(parent: FolderNode, moved: ReadonlySet<string>, blocks: Blocks): FolderNode {
   if (parent.numbering === undefined || ordered(parent.folders ?? [])) return parent;
   let next = parent;
@@ -164,11 +206,17 @@ function settleNumbers(parent: FolderNode, moved: ReadonlySet<string>, blocks: B
     if (!moved.has(node.id) || node.number === undefined) continue;
     const others = { ...next, folders: (next.folders ?? []).filter((f) => f.id !== node.id) };
     const number = freeNumber(others, i, blocks);
-    if (number !== null) next = { ...next, folders: (next.folders ?? []).map((f) => (f.id === node.id ? { ...f, number } : f)) };
+    if (number !== null)
+      next = { ...next, folders: (next.folders ?? []).map((f) => (f.id === node.id ? { ...f, number } : f)) };
   }
   if (ordered(next.folders ?? [])) return next;
   const numbers = (parent.folders ?? []).flatMap((f) => f.number ?? []).sort((a, b) => a - b);
-  return { ...parent, folders: (parent.folders ?? []).map((f) => (f.number === undefined ? f : { ...f, number: numbers.shift() as number })) };
+  return {
+    ...parent,
+    folders: (parent.folders ?? []).map((f) =>
+      f.number === undefined ? f : { ...f, number: numbers.shift() as number },
+    ),
+  };
 }
 
 function ordered(folders: readonly FolderNode[]): boolean {
@@ -195,7 +243,12 @@ export function outdentFolders(root: FolderNode, ids: readonly string[], blocks:
 }
 
 /** One place up or down among their siblings. */
-export function shiftFolders(root: FolderNode, ids: readonly string[], by: -1 | 1, blocks: Blocks = NO_BLOCKS): FolderNode {
+export function shiftFolders(
+  root: FolderNode,
+  ids: readonly string[],
+  by: -1 | 1,
+  blocks: Blocks = NO_BLOCKS,
+): FolderNode {
   const moved = outermost(root, ids);
   const edge = by < 0 ? moved[0] : moved.at(-1);
   const found = edge && findFolder(root, edge.id);
@@ -205,7 +258,12 @@ export function shiftFolders(root: FolderNode, ids: readonly string[], by: -1 | 
 }
 
 /** Puts siblings into a new folder that stands where the first of them stood. */
-export function groupFolders(root: FolderNode, ids: readonly string[], name: string, blocks: Blocks = NO_BLOCKS): { readonly root: FolderNode; readonly id: string | null } {
+export function groupFolders(
+  root: FolderNode,
+  ids: readonly string[],
+  name: string,
+  blocks: Blocks = NO_BLOCKS,
+): { readonly root: FolderNode; readonly id: string | null } {
   const [first] = outermost(root, ids);
   const found = first && findFolder(root, first.id);
   if (!found?.parent) return { root, id: null };
@@ -215,36 +273,54 @@ export function groupFolders(root: FolderNode, ids: readonly string[], name: str
 }
 
 /** The same once more, right behind, with ids of its own. */
-export function duplicateFolders(root: FolderNode, ids: readonly string[], blocks: Blocks = NO_BLOCKS): { readonly root: FolderNode; readonly ids: readonly string[] } {
+export function duplicateFolders(
+  root: FolderNode,
+  ids: readonly string[],
+  blocks: Blocks = NO_BLOCKS,
+): { readonly root: FolderNode; readonly ids: readonly string[] } {
   const originals = outermost(root, ids);
   const last = originals.at(-1);
   const found = last && findFolder(root, last.id);
   if (!found?.parent) return { root, ids: [] };
   const copies = withFreshIds(originals, idsIn(root));
-  return { root: insertFolders(root, { parent: found.parent.id, index: found.index + 1 }, copies, blocks), ids: copies.map((c) => c.id) };
+  return {
+    root: insertFolders(root, { parent: found.parent.id, index: found.index + 1 }, copies, blocks),
+    ids: copies.map((c) => c.id),
+  };
 }
 
-/** Numbers a folder's children anew from 1, reserved ones skipped: an act of its own, for projects that exist keep the numbers they have. */
+/**
+ * Numbers a folder's children anew from 1, reserved ones skipped: an act of its own, for projects that exist keep the
+ * numbers they have.
+ */
 export function renumberFolders(root: FolderNode, id: string, blocks: Blocks = NO_BLOCKS): FolderNode {
   return changeFolder(root, id, (parent) => {
     if (parent.numbering === undefined) return parent;
     const bare = { ...parent, folders: parent.folders?.map(({ number: _old, ...child }) => child as FolderNode) };
     const given = siblingsOf(bare, blocks);
-    return { ...bare, folders: bare.folders?.map((child) => {
-      const number = given.find((s) => s.node === child)?.number ?? null;
-      return number === null ? child : { ...child, number };
-    }) };
+    return {
+      ...bare,
+      folders: bare.folders?.map((child) => {
+        const number = given.find((s) => s.node === child)?.number ?? null;
+        return number === null ? child : { ...child, number };
+      }),
+    };
   });
 }
 
 /** `05_motion` typed under a parent that numbers its folders is the folder `motion` with the number 5. */
-export function typedName(parent: FolderNode | null, typed: string): { readonly name: string; readonly number?: number } {
+export function typedName(
+  parent: FolderNode | null,
+  typed: string,
+): { readonly name: string; readonly number?: number } {
   const numbering = parent?.numbering;
   const found = numbering === undefined ? null : /^(\d{1,6})([_ .-]+)(.+)$/.exec(typed);
   return found === null ? { name: typed } : { name: found[3] as string, number: Number(found[1]) };
 }
 
-/** Folders that came to stand under a parent that numbers: a number typed in front of a name becomes the folder's own. */
+/**
+ * Folders that came to stand under a parent that numbers: a number typed in front of a name becomes the folder's own.
+ */
 export function absorbNumbers(root: FolderNode, ids: readonly string[]): FolderNode {
   return ids.reduce((tree, id) => {
     const found = findFolder(tree, id);

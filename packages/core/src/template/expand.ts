@@ -1,12 +1,13 @@
 /**
- * Template + values → the plan of folders and starter files. Pure and total: whatever cannot be written becomes a diagnostic at its
+ * Template + values → the plan of folders and starter files. Pure and total: whatever cannot be written becomes a
+ * diagnostic at its
  * node, and what hangs below it is left out. A template is compiled once and expanded at every keystroke.
  */
 import type { Params } from '../answer';
 import { LIMITS } from '../limits';
-import type { CompiledName } from '../name/ops';
 import type { Field, Registers, Values } from '../name/field';
-import { writePieces, type WrittenPiece } from '../name/write';
+import type { CompiledName } from '../name/ops';
+import { type WrittenPiece, writePieces } from '../name/write';
 import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
@@ -35,7 +36,10 @@ export interface PlannedLine {
   readonly rules: FolderRules;
   readonly folder: FolderNode | null;
   readonly starter: Starter | null;
-  /** Of a folder redirected to another volume, and of what is in it: where, and whether it is made there at the start. Here it may be absent. */
+  /**
+   * Of a folder redirected to another volume, and of what is in it: where, and whether it is made there at the start.
+   * Here it may be absent.
+   */
   readonly elsewhere?: Elsewhere | undefined;
 }
 
@@ -70,7 +74,12 @@ export interface Expander {
   expand(values: Values, options?: ExpandOptions): Expansion;
 }
 
-export function expandTemplate(template: Template, values: Values, registers: Registers, options?: ExpandOptions): Expansion {
+export function expandTemplate(
+  template: Template,
+  values: Values,
+  registers: Registers,
+  options?: ExpandOptions,
+): Expansion {
   return compileTemplate(template, registers).expand(values, options);
 }
 
@@ -78,7 +87,11 @@ export function compileTemplate(template: Template, studio: Registers): Expander
   const registers = registersOf(template, studio);
   const compile = compilerFor(template.fields, registers);
   const resolved = resolveTemplate(template, registers);
-  return { template, registers, expand: (values, options) => new Expanding(template, resolved, registers, compile, values, options).run() };
+  return {
+    template,
+    registers,
+    expand: (values, options) => new Expanding(template, resolved, registers, compile, values, options).run(),
+  };
 }
 
 /** What a folder hands down to what is in it. */
@@ -102,7 +115,10 @@ interface Frame {
 
 type Placed = Pick<PlannedLine, 'kind' | 'presence' | 'mark' | 'rules' | 'folder' | 'starter'>;
 
-/** What came of a folder, and what that rests on: values and registers are the very same objects while nobody changes them. */
+/**
+ * What came of a folder, and what that rests on: values and registers are the very same objects while nobody changes
+ * them.
+ */
 interface Remembered {
   readonly frame: Frame;
   readonly kept: KeptValues;
@@ -116,7 +132,10 @@ interface Remembered {
 const remembered = new WeakMap<ResolvedFolder, Remembered>();
 
 /** Values kept for given ones, the very same while nothing about them changes. */
-const keptFor = new WeakMap<Values, { readonly fields: readonly Field[]; readonly registers: Registers; readonly kept: KeptValues }>();
+const keptFor = new WeakMap<
+  Values,
+  { readonly fields: readonly Field[]; readonly registers: Registers; readonly kept: KeptValues }
+>();
 
 function keptValues(fields: readonly Field[], values: Values, registers: Registers): KeptValues {
   const known = keptFor.get(values);
@@ -132,7 +151,13 @@ function awayOf(frame: Frame, volume: string | undefined, wanted: boolean): Else
   return frame.elsewhere === null ? null : { volume: frame.elsewhere.volume, made: frame.elsewhere.made && wanted };
 }
 
-const sameFrame = (a: Frame, b: Frame): boolean => a.key === b.key && a.path === b.path && a.depth === b.depth && a.made === b.made && a.mark === b.mark && a.chain === b.chain;
+const sameFrame = (a: Frame, b: Frame): boolean =>
+  a.key === b.key &&
+  a.path === b.path &&
+  a.depth === b.depth &&
+  a.made === b.made &&
+  a.mark === b.mark &&
+  a.chain === b.chain;
 
 /** Beyond this many nobody reads on. */
 const MOST_DIAGNOSTICS = 500;
@@ -147,7 +172,9 @@ class Expanding {
   private readonly remember: boolean;
   private readonly adjusted: Adjustments | undefined;
   private readonly said = new Set<string>();
-  /** Counts all that is said, and all that is not said again: what is remembered is what nothing was to be said about. */
+  /**
+   * Counts all that is said, and all that is not said again: what is remembered is what nothing was to be said about.
+   */
   private remarks = 0;
   private longest = 0;
   private rootLength = 0;
@@ -169,16 +196,46 @@ class Expanding {
     this.budget = template.checks?.pathBudget ?? DEFAULT_PATH_BUDGET;
     this.prefix = options?.prefix?.length ?? 0;
     this.diagnostics = [...resolved.diagnostics];
-    for (const f of this.kept.faults) this.push({ code: f.code, weight: f.weight, node: null, line: null, field: f.field, params: f.params });
+    for (const f of this.kept.faults)
+      this.push({ code: f.code, weight: f.weight, node: null, line: null, field: f.field, params: f.params });
   }
 
   run(): Expansion {
     const { node, id, rules } = this.resolved.root;
-    const frame: Frame = { key: id, path: '', depth: 0, made: true, elsewhere: null, mark: node.mark ?? null, entries: {}, chain: '', values: this.kept.values, fields: this.template.fields, scope: '', within: {} };
+    const frame: Frame = {
+      key: id,
+      path: '',
+      depth: 0,
+      made: true,
+      elsewhere: null,
+      mark: node.mark ?? null,
+      entries: {},
+      chain: '',
+      values: this.kept.values,
+      fields: this.template.fields,
+      scope: '',
+      within: {},
+    };
     const pieces = this.written(node.name ?? '', id, id, frame, '') ?? [];
     const rootName = textOf(pieces);
     this.rootLength = rootName.length;
-    this.add({ key: id, node: id, parent: null, kind: 'folder', name: rootName, pieces, path: '', depth: 0, presence: 'always', made: true, mark: frame.mark, entries: {}, rules, folder: node, starter: null });
+    this.add({
+      key: id,
+      node: id,
+      parent: null,
+      kind: 'folder',
+      name: rootName,
+      pieces,
+      path: '',
+      depth: 0,
+      presence: 'always',
+      made: true,
+      mark: frame.mark,
+      entries: {},
+      rules,
+      folder: node,
+      starter: null,
+    });
     this.inside(this.resolved.root, frame);
     return {
       rootName,
@@ -201,13 +258,21 @@ class Expanding {
     for (const child of folder.folders) this.folder(child, frame, siblings);
     for (const starter of folder.node.starters ?? []) {
       if (!this.holds(starter.onlyWhen)) continue;
-      this.place(starter.name, '', folder.ids + starter.id, frame, { kind: 'file', presence: 'always', mark: frame.mark, rules: folder.rules, folder: null, starter }, siblings);
+      this.place(
+        starter.name,
+        '',
+        folder.ids + starter.id,
+        frame,
+        { kind: 'file', presence: 'always', mark: frame.mark, rules: folder.rules, folder: null, starter },
+        siblings,
+      );
     }
   }
 
   private folder(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
     if (this.full || !folder.conditions.every((c) => this.holds(c))) return;
-    // Inside an entry of a list values are made anew each time; a whole list, entries and all, can be known from above it.
+    // Inside an entry of a list values are made anew each time; a whole list, entries and all, can be known from above
+    // it.
     if (!this.remember || frame.chain !== '') this.inFrames(folder, frame, siblings);
     else if (!this.recalled(folder, frame, siblings)) this.memorise(folder, frame, siblings);
   }
@@ -215,9 +280,18 @@ class Expanding {
   /** Puts in what is known of a folder; `false` where nothing is that still holds. */
   private recalled(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): boolean {
     const known = remembered.get(folder);
-    if (known === undefined || known.kept !== this.kept || known.registers !== this.registers || known.checks !== this.template.checks || known.before !== this.prefix + this.rootLength || !sameFrame(known.frame, frame)) return false;
+    if (
+      known === undefined ||
+      known.kept !== this.kept ||
+      known.registers !== this.registers ||
+      known.checks !== this.template.checks ||
+      known.before !== this.prefix + this.rootLength ||
+      !sameFrame(known.frame, frame)
+    )
+      return false;
     const own = known.lines.filter((l) => l.depth === frame.depth + 1);
-    if (this.lines.length + known.lines.length > LIMITS.plannedLines || own.some((l) => siblings.has(clashKey(l.name)))) return false;
+    if (this.lines.length + known.lines.length > LIMITS.plannedLines || own.some((l) => siblings.has(clashKey(l.name))))
+      return false;
     for (const line of own) siblings.set(clashKey(line.name), line);
     for (const line of known.lines) this.lines.push(line);
     this.longest = Math.max(this.longest, known.longest);
@@ -228,16 +302,47 @@ class Expanding {
     const [from, remarks, longest] = [this.lines.length, this.remarks, this.longest];
     this.longest = 0;
     this.inFrames(folder, frame, siblings);
-    if (remarks === this.remarks) remembered.set(folder, { frame, kept: this.kept, registers: this.registers, checks: this.template.checks, before: this.prefix + this.rootLength, lines: this.lines.slice(from), longest: this.longest });
+    if (remarks === this.remarks)
+      remembered.set(folder, {
+        frame,
+        kept: this.kept,
+        registers: this.registers,
+        checks: this.template.checks,
+        before: this.prefix + this.rootLength,
+        lines: this.lines.slice(from),
+        longest: this.longest,
+      });
     this.longest = Math.max(this.longest, longest);
   }
 
   private inFrames(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {
     const { node } = folder;
     for (const inner of this.frames(node, frame)) {
-      const line = this.place(node.name ?? '', folder.numberPrefix, folder.id, inner, { kind: 'folder', presence: node.presence ?? 'always', mark: node.mark ?? frame.mark, rules: folder.rules, folder: node, starter: null }, siblings);
+      const line = this.place(
+        node.name ?? '',
+        folder.numberPrefix,
+        folder.id,
+        inner,
+        {
+          kind: 'folder',
+          presence: node.presence ?? 'always',
+          mark: node.mark ?? frame.mark,
+          rules: folder.rules,
+          folder: node,
+          starter: null,
+        },
+        siblings,
+      );
       if (line === null) continue;
-      this.inside(folder, { ...inner, key: line.key, path: line.path, depth: line.depth, made: line.made, elsewhere: line.elsewhere ?? null, mark: line.mark });
+      this.inside(folder, {
+        ...inner,
+        key: line.key,
+        path: line.path,
+        depth: line.depth,
+        made: line.made,
+        elsewhere: line.elsewhere ?? null,
+        mark: line.mark,
+      });
     }
   }
 
@@ -270,18 +375,43 @@ class Expanding {
     return entries.by === null || outer === undefined ? entries.all : (entries.by.get(outer) ?? []);
   }
 
-  private place(pattern: string, prefix: string, id: string, frame: Frame, what: Placed, siblings: Map<string, PlannedLine>): PlannedLine | null {
+  private place(
+    pattern: string,
+    prefix: string,
+    id: string,
+    frame: Frame,
+    what: Placed,
+    siblings: Map<string, PlannedLine>,
+  ): PlannedLine | null {
     const key = id + frame.chain;
     const own = this.adjusted === undefined || !Object.hasOwn(this.adjusted, key) ? undefined : this.adjusted[key];
     if (own?.leaveOut) return null;
-    const pieces = own?.name === undefined ? this.written(pattern, id, key, frame, prefix) : this.renamed(own.name, id, key);
+    const pieces =
+      own?.name === undefined ? this.written(pattern, id, key, frame, prefix) : this.renamed(own.name, id, key);
     if (pieces === null) return null;
     const name = textOf(pieces);
     const path = frame.path === '' ? name : `${frame.path}/${name}`;
     const { kind, presence, mark, rules, folder, starter } = what;
     const wanted = presence === 'always' || own?.make === true;
     const elsewhere = awayOf(frame, own?.volume, wanted);
-    const line: PlannedLine = { key, node: id, parent: frame.key, kind, name, pieces, path, depth: frame.depth + 1, presence: own?.volume === undefined ? presence : 'optional', made: elsewhere === null && frame.made && wanted, ...(elsewhere && { elsewhere }), mark, entries: frame.entries, rules, folder, starter };
+    const line: PlannedLine = {
+      key,
+      node: id,
+      parent: frame.key,
+      kind,
+      name,
+      pieces,
+      path,
+      depth: frame.depth + 1,
+      presence: own?.volume === undefined ? presence : 'optional',
+      made: elsewhere === null && frame.made && wanted,
+      ...(elsewhere && { elsewhere }),
+      mark,
+      entries: frame.entries,
+      rules,
+      folder,
+      starter,
+    };
     // Two names in one folder that some system cannot tell apart.
     const clash = clashKey(name);
     const alike = siblings.get(clash);
@@ -305,19 +435,27 @@ class Expanding {
     }
     const length = this.prefix + this.rootLength + (line.path === '' ? 0 : 1 + line.path.length);
     if (length > this.longest) this.longest = length;
-    if (length > this.budget) this.fault('path-over-budget', line.node, line.key, { found: length, limit: this.budget });
+    if (length > this.budget)
+      this.fault('path-over-budget', line.node, line.key, { found: length, limit: this.budget });
     this.lines.push(line);
     return true;
   }
 
   /** The pieces of a name, or `null` with the reasons said at the node. */
-  private written(pattern: string, node: string, line: string, frame: Frame, prefix: string): readonly WrittenPiece[] | null {
+  private written(
+    pattern: string,
+    node: string,
+    line: string,
+    frame: Frame,
+    prefix: string,
+  ): readonly WrittenPiece[] | null {
     if (pattern === '') return null;
     const compiled = this.compile(pattern, frame.fields, frame.scope);
     if (compiled.name === null) {
       this.remarks++;
       // The same for every entry: said once.
-      if (!this.said.has(node)) for (const f of compiled.faults) this.fault(f.code, node, line, { ...f.params, at: f.at, length: f.length });
+      if (!this.said.has(node))
+        for (const f of compiled.faults) this.fault(f.code, node, line, { ...f.params, at: f.at, length: f.length });
       this.said.add(node);
       return null;
     }
@@ -327,11 +465,13 @@ class Expanding {
     if (known !== undefined) return known;
     const pieces = writePieces(compiled.name, frame.values);
     if (!pieces.ok) {
-      for (const f of pieces.faults) this.push({ code: f.code, weight: 'refused', node, line, field: f.field, params: { ...f.params, at: f.at } });
+      for (const f of pieces.faults)
+        this.push({ code: f.code, weight: 'refused', node, line, field: f.field, params: { ...f.params, at: f.at } });
       return null;
     }
     const all = prefix === '' ? pieces.value : [{ text: prefix, field: null }, ...pieces.value];
-    if (this.judge(textOf(all), node, line) && still) this.still.set(compiled.name, new Map([...(this.still.get(compiled.name) ?? []), [prefix, all]]));
+    if (this.judge(textOf(all), node, line) && still)
+      this.still.set(compiled.name, new Map([...(this.still.get(compiled.name) ?? []), [prefix, all]]));
     return all;
   }
 
@@ -340,7 +480,8 @@ class Expanding {
 
   private judge(name: string, node: string, line: string): boolean {
     const faults = nameFaults(name, this.profiles);
-    for (const f of faults) this.push({ code: f.code, weight: f.weight, node, line, field: null, params: { ...f.params, name, at: f.at } });
+    for (const f of faults)
+      this.push({ code: f.code, weight: f.weight, node, line, field: null, params: { ...f.params, name, at: f.at } });
     const words = this.registers.banned.length === 0 ? [] : name.toLowerCase().split(/[^a-z0-9]+/);
     const banned = this.registers.banned.find((word) => words.includes(word.toLowerCase()));
     if (banned !== undefined) this.fault('banned-word-in-name', node, line, { word: banned, name });
@@ -351,7 +492,11 @@ class Expanding {
     if (condition === undefined) return true;
     const wanted = typeof condition.is === 'string' ? [condition.is] : condition.is;
     const value = this.kept.values[condition.field];
-    const held = Array.isArray(value) ? value.map(String) : value === undefined || value === null ? [] : [String(value)];
+    const held = Array.isArray(value)
+      ? value.map(String)
+      : value === undefined || value === null
+        ? []
+        : [String(value)];
     return held.some((v) => wanted.includes(v));
   }
 

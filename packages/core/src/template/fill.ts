@@ -6,7 +6,9 @@ import { hasValue, writeName } from '../name/write';
 
 const SLOT = /\{[A-Za-z][A-Za-z0-9_-]*(?:\.[A-Za-z]+)?(?::[^{}\n]{1,40})?\}/g;
 
-/** A list field is written with commas; a field without a value leaves its slot as it stands, so that it can be seen. */
+/**
+ * A list field is written with commas; a field without a value leaves its slot as it stands, so that it can be seen.
+ */
 export function fillText(text: string, values: Values, fields: readonly Field[], registers: Registers): string {
   return text.replace(SLOT, (slot) => {
     const pattern = parsePattern(slot);

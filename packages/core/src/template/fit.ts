@@ -1,6 +1,8 @@
 /**
- * A folder that grew without a template, against a template: how well it fits, which values its names carry, what it has otherwise and what it lacks.
- * Folders are matched level by level, from the root down: first those with the very name, then by meaning (without case, separators, numbers in front),
+ * A folder that grew without a template, against a template: how well it fits, which values its names carry, what it
+ * has otherwise and what it lacks.
+ * Folders are matched level by level, from the root down: first those with the very name, then by meaning (without
+ * case, separators, numbers in front),
  * then those that read as an entry of a list. What is called otherwise keeps its name, as this project's own.
  * Time: proportional to the folders times the siblings of a template's folder.
  */
@@ -35,7 +37,9 @@ export interface Fit {
 }
 
 export function folderTree(paths: Iterable<string>): FolderTree {
-  interface Growing { readonly folders: Map<string, Growing> }
+  interface Growing {
+    readonly folders: Map<string, Growing>;
+  }
   const root: Growing = { folders: new Map() };
   for (const path of paths) {
     let at = root;
@@ -49,15 +53,26 @@ export function folderTree(paths: Iterable<string>): FolderTree {
 }
 
 /** `given` are values one knows; they stand over what names say. */
-export function fitTemplate(template: Template, studio: Registers, rootName: string, tree: FolderTree, given: Values = {}): Fit {
-  const fitting = new Fitting(template, registersOf(template, studio), { ...fromName(template, studio, rootName), ...given });
+export function fitTemplate(
+  template: Template,
+  studio: Registers,
+  rootName: string,
+  tree: FolderTree,
+  given: Values = {},
+): Fit {
+  const fitting = new Fitting(template, registersOf(template, studio), {
+    ...fromName(template, studio, rootName),
+    ...given,
+  });
   return fitting.run(tree);
 }
 
 /** What the root's own name says by the template's pattern. */
 function fromName(template: Template, studio: Registers, rootName: string): Values {
   const pattern = parsePattern(template.root.name ?? '');
-  const compiled = pattern.ok ? compileConvention(pattern.value, { fields: template.fields, registers: registersOf(template, studio) }) : null;
+  const compiled = pattern.ok
+    ? compileConvention(pattern.value, { fields: template.fields, registers: registersOf(template, studio) })
+    : null;
   return compiled?.ok ? (readName(compiled.value, rootName) ?? {}) : {};
 }
 
@@ -77,7 +92,11 @@ class Fitting {
   private readonly lists: ReadonlyMap<string, ListField>;
   private readonly compiled = new Map<string, CompiledConvention | null>();
 
-  constructor(private readonly template: Template, private readonly registers: Registers, private readonly values: Values) {
+  constructor(
+    private readonly template: Template,
+    private readonly registers: Registers,
+    private readonly values: Values,
+  ) {
     this.lists = new Map(template.fields.flatMap((f) => (f.type === 'list' ? [[f.key, f] as const] : [])));
   }
 
@@ -94,13 +113,23 @@ class Fitting {
       adjusted[line.key] = { name };
       otherwise.push({ path: name, planned: line.name });
     }
-    const lines = expandTemplate({ ...this.template, adjusted }, values, this.registers).lines.filter((l) => l.kind === 'folder' && l.parent !== null && l.elsewhere === undefined);
+    const lines = expandTemplate({ ...this.template, adjusted }, values, this.registers).lines.filter(
+      (l) => l.kind === 'folder' && l.parent !== null && l.elsewhere === undefined,
+    );
     const matched = lines.filter((l) => this.names.has(l.key)).length;
     const missing = lines.filter((l) => l.made && !this.names.has(l.key)).map((l) => l.path);
     // What merely differs in its name counts for a little less than what is the very same.
     const likeness = matched - otherwise.length * 0.1;
     const all = matched + missing.length + this.unplanned.length;
-    return { score: all === 0 ? 0 : Math.max(0, likeness) / all, values, adjusted, matched, otherwise, missing, unplanned: this.unplanned };
+    return {
+      score: all === 0 ? 0 : Math.max(0, likeness) / all,
+      values,
+      adjusted,
+      matched,
+      otherwise,
+      missing,
+      unplanned: this.unplanned,
+    };
   }
 
   private level(folder: ResolvedFolder, tree: FolderTree, frame: Frame): void {
@@ -108,7 +137,10 @@ class Fitting {
     const plain = folder.folders.filter((f) => f.node.onePer === undefined);
     const lists = folder.folders.filter((f) => f.node.onePer !== undefined);
     const open = [...plain];
-    for (const same of [(name: string, f: ResolvedFolder) => name === this.nameOf(f), (name: string, f: ResolvedFolder) => meaningOf(name) === meaningOf(this.nameOf(f)) && meaningOf(name) !== '']) {
+    for (const same of [
+      (name: string, f: ResolvedFolder) => name === this.nameOf(f),
+      (name: string, f: ResolvedFolder) => meaningOf(name) === meaningOf(this.nameOf(f)) && meaningOf(name) !== '',
+    ]) {
       for (const child of [...open]) {
         const name = [...free.keys()].find((n) => same(n, child));
         if (name === undefined) continue;
@@ -140,7 +172,13 @@ class Fitting {
     this.level(child, inside, { ...frame, path: `${frame.path}${name}/` });
   }
 
-  private takeEntry(child: ResolvedFolder, name: string, entry: string, free: Map<string, FolderTree>, frame: Frame): void {
+  private takeEntry(
+    child: ResolvedFolder,
+    name: string,
+    entry: string,
+    free: Map<string, FolderTree>,
+    frame: Frame,
+  ): void {
     const inside = free.get(name) as FolderTree;
     const { list, as } = child.node.onePer as { list: string; as: string };
     const field = this.lists.get(list) as ListField;
@@ -152,7 +190,12 @@ class Fitting {
     const chain = `${frame.chain}${frame.chain === '' ? '@' : '&'}${as}=${entry}`;
     this.names.set(child.id + chain, name);
     for (const { field: asked, is } of child.conditions) this.vote(asked, [is].flat()[0] ?? '');
-    this.level(child, inside, { chain, fields: fieldsWithin(frame.fields, as, field), within: { ...frame.within, [list]: entry }, path: `${frame.path}${name}/` });
+    this.level(child, inside, {
+      chain,
+      fields: fieldsWithin(frame.fields, as, field),
+      within: { ...frame.within, [list]: entry },
+      path: `${frame.path}${name}/`,
+    });
   }
 
   private entryOf(child: ResolvedFolder, name: string, frame: Frame): string | null {
@@ -163,7 +206,9 @@ class Fitting {
     let compiled = this.compiled.get(key);
     if (compiled === undefined) {
       const pattern = parsePattern(child.node.name ?? '');
-      const made = pattern.ok ? compileConvention(pattern.value, { fields: fieldsWithin(frame.fields, as, field), registers: this.registers }) : null;
+      const made = pattern.ok
+        ? compileConvention(pattern.value, { fields: fieldsWithin(frame.fields, as, field), registers: this.registers })
+        : null;
       compiled = made?.ok ? made.value : null;
       this.compiled.set(key, compiled);
     }
@@ -183,12 +228,17 @@ class Fitting {
     const out: Record<string, Value> = { ...this.values };
     for (const [list, by] of this.entries) {
       const field = this.lists.get(list);
-      const sorted = (entries: ReadonlySet<string>) => [...entries].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+      const sorted = (entries: ReadonlySet<string>) =>
+        [...entries].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
       const all = [...by.values()].map(sorted);
       const alike = all.every((entries) => JSON.stringify(entries) === JSON.stringify(all[0]));
-      out[list] = field?.within === undefined || alike ? (all[0] ?? []) : Object.fromEntries([...by].map(([outer, entries]) => [outer, sorted(entries)]));
+      out[list] =
+        field?.within === undefined || alike
+          ? (all[0] ?? [])
+          : Object.fromEntries([...by].map(([outer, entries]) => [outer, sorted(entries)]));
     }
-    for (const [field, votes] of this.evidence) if (out[field] === undefined) out[field] = [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+    for (const [field, votes] of this.evidence)
+      if (out[field] === undefined) out[field] = [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
     return out;
   }
 }

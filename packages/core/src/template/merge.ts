@@ -1,6 +1,8 @@
 /**
- * Three states of one hierarchy made one: what a shared block was, what a template made of it, what the block is now. By identities, setting by
- * setting: what one side alone changed is taken from it, what both changed alike is taken once, and what both changed otherwise is a clash that
+ * Three states of one hierarchy made one: what a shared block was, what a template made of it, what the block is now.
+ * By identities, setting by
+ * setting: what one side alone changed is taken from it, what both changed alike is taken once, and what both changed
+ * otherwise is a clash that
  * somebody decides (the template's own way unless told).
  */
 import { sameThing } from '../same';
@@ -9,7 +11,10 @@ import type { FolderNode, Starter } from './node';
 export type Side = 'mine' | 'theirs';
 
 export interface Clash {
-  /** The folder's id, and the setting both changed: `place` is where it stands, `folder` that it is there at all, `starter` one of its files. */
+  /**
+   * The folder's id, and the setting both changed: `place` is where it stands, `folder` that it is there at all,
+   * `starter` one of its files.
+   */
   readonly id: string;
   readonly what: string;
   readonly name: string;
@@ -34,7 +39,12 @@ type Seats = ReadonlyMap<string, Seat>;
 /** Stands for what holds the whole; no folder's id is empty. */
 const TOP = '';
 
-export function mergeFolders(base: readonly FolderNode[], mine: readonly FolderNode[], theirs: readonly FolderNode[], decide: Decide = () => 'mine'): Merged {
+export function mergeFolders(
+  base: readonly FolderNode[],
+  mine: readonly FolderNode[],
+  theirs: readonly FolderNode[],
+  decide: Decide = () => 'mine',
+): Merged {
   return new Merging(seatsOf(base), seatsOf(mine), seatsOf(theirs), decide).run();
 }
 
@@ -72,7 +82,9 @@ class Merging {
     return { folders: build(TOP), clashes: this.clashes };
   }
 
-  /** A folder one side took out goes, unless the other changed it or put something in it; what holds a kept one is kept. */
+  /**
+   * A folder one side took out goes, unless the other changed it or put something in it; what holds a kept one is kept.
+   */
   private keptIds(): Set<string> {
     const kept = new Set<string>([TOP]);
     for (const id of new Set([...this.mine.keys(), ...this.theirs.keys()])) {
@@ -86,7 +98,8 @@ class Merging {
         if (this.decide(clash) === there) kept.add(id);
       }
     }
-    for (const id of [...kept]) for (let at = this.parentOf(id); at !== TOP && !kept.has(at); at = this.parentOf(at)) kept.add(at);
+    for (const id of [...kept])
+      for (let at = this.parentOf(id); at !== TOP && !kept.has(at); at = this.parentOf(at)) kept.add(at);
     return kept;
   }
 
@@ -95,7 +108,11 @@ class Merging {
     const now = this[side].get(id);
     const was = this.base.get(id);
     if (now === undefined || was === undefined) return now !== was;
-    return !sameThing(now.own, was.own) || now.parent !== was.parent || now.children.some((child) => this.touched(child, side));
+    return (
+      !sameThing(now.own, was.own) ||
+      now.parent !== was.parent ||
+      now.children.some((child) => this.touched(child, side))
+    );
   }
 
   private parentOf(id: string): string {
@@ -103,7 +120,10 @@ class Merging {
     return this.choose(id, 'place', b, m, t) as string;
   }
 
-  /** Moves of both sides can put two folders into each other: there the template's own places count. Each pass leaves fewer others. */
+  /**
+   * Moves of both sides can put two folders into each other: there the template's own places count. Each pass leaves
+   * fewer others.
+   */
   private breakCycles(kept: ReadonlySet<string>): void {
     const ownPlace = (id: string): string | undefined => {
       let at = this.mine.get(id)?.parent;
@@ -137,7 +157,10 @@ class Merging {
     const out = [...first];
     for (const [i, id] of second.entries()) {
       if (out.includes(id)) continue;
-      const before = second.slice(0, i).reverse().find((other) => out.includes(other));
+      const before = second
+        .slice(0, i)
+        .reverse()
+        .find((other) => out.includes(other));
       out.splice(before === undefined ? 0 : out.indexOf(before) + 1, 0, id);
     }
     return [...out, ...[...here].filter((id) => !out.includes(id))];
@@ -148,7 +171,10 @@ class Merging {
     if (m === undefined || t === undefined) return { ...(m ?? t) };
     const out: Record<string, unknown> = {};
     for (const key of new Set([...Object.keys(m), ...Object.keys(t)])) {
-      const value = key === 'starters' ? this.starters(id, b?.starters, m.starters, t.starters) : this.choose(id, key, b?.[key], m[key], t[key]);
+      const value =
+        key === 'starters'
+          ? this.starters(id, b?.starters, m.starters, t.starters)
+          : this.choose(id, key, b?.[key], m[key], t[key]);
       if (value !== undefined) out[key] = value;
     }
     return out;
@@ -158,7 +184,9 @@ class Merging {
   private starters(folder: string, base: unknown, mine: unknown, theirs: unknown): readonly Starter[] | undefined {
     const by = (list: unknown) => new Map(((list ?? []) as readonly Starter[]).map((s) => [s.id, s]));
     const [b, m, t] = [by(base), by(mine), by(theirs)];
-    const out = [...new Set([...m.keys(), ...t.keys()])].flatMap((id) => this.choose(`${folder}/${id}`, 'starter', b.get(id), m.get(id), t.get(id), folder) ?? []) as Starter[];
+    const out = [...new Set([...m.keys(), ...t.keys()])].flatMap(
+      (id) => this.choose(`${folder}/${id}`, 'starter', b.get(id), m.get(id), t.get(id), folder) ?? [],
+    ) as Starter[];
     return out.length === 0 ? undefined : out;
   }
 

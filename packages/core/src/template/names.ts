@@ -3,7 +3,7 @@ import { type CompileFault, compileName } from '../name/compile';
 import type { Field, ListField, Registers } from '../name/field';
 import { mergeRegisters } from '../name/field';
 import type { CompiledName } from '../name/ops';
-import { parsePattern, type PatternFault } from '../name/parse';
+import { type PatternFault, parsePattern } from '../name/parse';
 import type { Diagnostic } from './diagnose';
 import { ownRegisters, type Template } from './node';
 import { type ResolvedFolder, resolveTemplate } from './resolve';
@@ -16,7 +16,10 @@ export interface Compiled {
 /** `scope` names the fields in hand, so that compiled names are shared only where they mean the same. */
 export type Compile = (source: string, fields: readonly Field[], scope: string) => Compiled;
 
-/** What was made last for these registers: a template is compiled anew at every letter, and its fields are mostly what they were. */
+/**
+ * What was made last for these registers: a template is compiled anew at every letter, and its fields are mostly what
+ * they were.
+ */
 const made = new WeakMap<Registers, { readonly fields: readonly Field[]; readonly compile: Compile }>();
 
 export function compilerFor(fields: readonly Field[], registers: Registers): Compile {
@@ -50,9 +53,14 @@ export function registersOf(template: Template, studio: Registers): Registers {
 }
 
 /** The fields in hand inside a folder made once for each entry of a list: the entry goes by its own name. */
-export const fieldsWithin = (fields: readonly Field[], as: string, list: ListField): readonly Field[] => [...fields.filter((f) => f.key !== as), { key: as, ...list.of } as Field];
+export const fieldsWithin = (fields: readonly Field[], as: string, list: ListField): readonly Field[] => [
+  ...fields.filter((f) => f.key !== as),
+  { key: as, ...list.of } as Field,
+];
 
-/** All that is wrong with a template whatever the values: with its nodes, and with the names that are written in them. */
+/**
+ * All that is wrong with a template whatever the values: with its nodes, and with the names that are written in them.
+ */
 export function diagnoseTemplate(template: Template, studio: Registers): readonly Diagnostic[] {
   const registers = registersOf(template, studio);
   const resolved = resolveTemplate(template, registers);
@@ -61,7 +69,15 @@ export function diagnoseTemplate(template: Template, studio: Registers): readonl
   const out = [...resolved.diagnostics];
   const check = (source: string, node: string, fields: readonly Field[], scope: string): void => {
     if (source === '') return;
-    for (const f of compile(source, fields, scope).faults) out.push({ code: f.code, weight: 'refused', node, line: null, field: null, params: { ...f.params, at: f.at, length: f.length } });
+    for (const f of compile(source, fields, scope).faults)
+      out.push({
+        code: f.code,
+        weight: 'refused',
+        node,
+        line: null,
+        field: null,
+        params: { ...f.params, at: f.at, length: f.length },
+      });
   };
   const walk = (folder: ResolvedFolder, above: readonly Field[], outer: string): void => {
     const { onePer } = folder.node;

@@ -63,7 +63,10 @@ export interface FolderNode {
 export interface Block {
   readonly id: string;
   readonly name?: string | undefined;
-  /** The house's block it was last taken from, and the edition of it: what was changed here since is this template's own. */
+  /**
+   * The house's block it was last taken from, and the edition of it: what was changed here since is this template's
+   * own.
+   */
   readonly shared?: { readonly block: string; readonly edition: number } | undefined;
   readonly folders: readonly FolderNode[];
 }
@@ -89,7 +92,14 @@ export interface CheckSettings {
 }
 
 export interface Setup {
-  readonly settings?: readonly { readonly label: string; readonly value: string; readonly allowed?: readonly string[] | undefined; readonly why?: string | undefined }[] | undefined;
+  readonly settings?:
+    | readonly {
+        readonly label: string;
+        readonly value: string;
+        readonly allowed?: readonly string[] | undefined;
+        readonly why?: string | undefined;
+      }[]
+    | undefined;
   readonly firstDay?: readonly string[] | undefined;
 }
 
@@ -128,5 +138,11 @@ export interface Template {
 /** The registers a template brings, every list there. */
 export function ownRegisters(template: Template): Registers {
   const own = template.registers ?? {};
-  return { clients: own.clients ?? [], people: own.people ?? [], families: own.families ?? [], abbreviations: own.abbreviations ?? [], banned: own.banned ?? [] };
+  return {
+    clients: own.clients ?? [],
+    people: own.people ?? [],
+    families: own.families ?? [],
+    abbreviations: own.abbreviations ?? [],
+    banned: own.banned ?? [],
+  };
 }

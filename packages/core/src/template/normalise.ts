@@ -1,10 +1,17 @@
-/** On import: every folder, starter, field and convention gets an id, and numbers in front are given and kept from then on. */
+/**
+ * On import: every folder, starter, field and convention gets an id, and numbers in front are given and kept from then
+ * on.
+ */
 import { shapeText } from '../name/shape';
 import type { FolderNode, Template } from './node';
 import { blocksOf, siblingsOf } from './visit';
 
 /** A template as it may be written by hand: ids may be absent. */
-type Loose<T> = T extends readonly (infer U)[] ? readonly Loose<U>[] : T extends object ? { readonly [K in keyof T as K extends 'id' ? never : K]: Loose<T[K]> } & { readonly id?: string | undefined } : T;
+type Loose<T> = T extends readonly (infer U)[]
+  ? readonly Loose<U>[]
+  : T extends object
+    ? { readonly [K in keyof T as K extends 'id' ? never : K]: Loose<T[K]> } & { readonly id?: string | undefined }
+    : T;
 export type LooseTemplate = Loose<Template>;
 
 export function normaliseTemplate(loose: LooseTemplate): Template {
@@ -16,14 +23,27 @@ export function normaliseTemplate(loose: LooseTemplate): Template {
     id: loose.id ?? slug(loose.name, new Set()),
     conventions: loose.conventions.map((c) => ({ ...c, id: c.id ?? slug(c.name, new Set()) })),
     fields: loose.fields.map((f) => ({ ...f, id: f.id ?? f.key })),
-    blocks: loose.blocks?.map((b) => ({ ...b, id: b.id ?? slug(b.name ?? 'block', new Set()), folders: b.folders.map((f) => withIds(f as FolderNode, used)) })),
+    blocks: loose.blocks?.map((b) => ({
+      ...b,
+      id: b.id ?? slug(b.name ?? 'block', new Set()),
+      folders: b.folders.map((f) => withIds(f as FolderNode, used)),
+    })),
     root: withIds({ ...(loose.root as FolderNode), id: loose.root.id ?? 'root' }, used),
   } as Template;
   const blocks = blocksOf(template);
   const numbered = (node: FolderNode): FolderNode => {
     if (node.folders === undefined) return node;
     const given = new Map(siblingsOf(node, blocks).map((s) => [s.node, s.number]));
-    return { ...node, folders: node.folders.map((child) => numbered(node.numbering !== undefined && given.get(child) != null && child.number === undefined ? { ...child, number: given.get(child) as number } : child)) };
+    return {
+      ...node,
+      folders: node.folders.map((child) =>
+        numbered(
+          node.numbering !== undefined && given.get(child) != null && child.number === undefined
+            ? { ...child, number: given.get(child) as number }
+            : child,
+        ),
+      ),
+    };
   };
   return { ...template, root: numbered(template.root) };
 }

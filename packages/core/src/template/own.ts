@@ -1,4 +1,7 @@
-/** What one project has otherwise than its template: rules of its own, in place of the template's; no other project knows of them. */
+/**
+ * What one project has otherwise than its template: rules of its own, in place of the template's; no other project
+ * knows of them.
+ */
 import { sameThing } from '../same';
 import type { Convention, FolderNode, Template } from './node';
 
@@ -24,7 +27,12 @@ export function withOwnRules(template: Template, own: OwnRules): Template {
   };
   return {
     ...template,
-    conventions: [...template.conventions.map((c) => (Object.hasOwn(conventions, c.id) ? { ...(conventions[c.id] as Convention), id: c.id } : c)), ...Object.entries(conventions).flatMap(([id, c]) => (there.has(id) ? [] : [{ ...c, id }]))],
+    conventions: [
+      ...template.conventions.map((c) =>
+        Object.hasOwn(conventions, c.id) ? { ...(conventions[c.id] as Convention), id: c.id } : c,
+      ),
+      ...Object.entries(conventions).flatMap(([id, c]) => (there.has(id) ? [] : [{ ...c, id }])),
+    ],
     root: walk(template.root),
     ...(template.blocks && { blocks: template.blocks.map((b) => ({ ...b, folders: b.folders.map(walk) })) }),
   };
@@ -36,7 +44,18 @@ export const isOwnFolder = (own: OwnRules, node: string): boolean => own.folders
 
 /** A rule that is the template's again is no longer the project's own. */
 export function tidyOwn(template: Template, own: OwnRules): OwnRules {
-  const conventions = Object.fromEntries(Object.entries(own.conventions ?? {}).filter(([id, c]) => !sameThing({ ...c, id }, template.conventions.find((t) => t.id === id))));
+  const conventions = Object.fromEntries(
+    Object.entries(own.conventions ?? {}).filter(
+      ([id, c]) =>
+        !sameThing(
+          { ...c, id },
+          template.conventions.find((t) => t.id === id),
+        ),
+    ),
+  );
   const folders = Object.fromEntries(Object.entries(own.folders ?? {}).filter(([, f]) => Object.keys(f).length > 0));
-  return { ...(Object.keys(conventions).length > 0 && { conventions }), ...(Object.keys(folders).length > 0 && { folders }) };
+  return {
+    ...(Object.keys(conventions).length > 0 && { conventions }),
+    ...(Object.keys(folders).length > 0 && { folders }),
+  };
 }

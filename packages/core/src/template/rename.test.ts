@@ -6,11 +6,13 @@ import { NO_REGISTERS } from '../name/field';
 import { diagnoseTemplate } from './names';
 import { renameField } from './rename';
 
-const templates = readdirSync('demo/templates').filter((f) => f.endsWith('.nest.json')).map((f) => {
-  const parsed = parseTemplate(readFileSync(`demo/templates/${f}`, 'utf8'));
-  if (!parsed.ok) throw new Error(f);
-  return parsed.value;
-});
+const templates = readdirSync('demo/templates')
+  .filter((f) => f.endsWith('.nest.json'))
+  .map((f) => {
+    const parsed = parseTemplate(readFileSync(`demo/templates/${f}`, 'utf8'));
+    if (!parsed.ok) throw new Error(f);
+    return parsed.value;
+  });
 const faults = (t: (typeof templates)[number]) => diagnoseTemplate(t, NO_REGISTERS).map((d) => `${d.node} ${d.code}`);
 
 describe('a field by another name', () => {
@@ -28,7 +30,16 @@ describe('a field by another name', () => {
   });
 
   test('braces that stand for themselves, longer names and a convention’s own field stay', () => {
-    const t = { format: 'nesting/template' as const, formatVersion: 1 as const, id: 'x', name: 'x', edition: 1, fields: [{ key: 'part', type: 'text' as const }], conventions: [{ id: 'c', name: 'c', pattern: '{part}', fields: [{ key: 'part', type: 'text' as const }] }], root: { id: 'root', name: '{{part}}_{part:kebab}_{partner}' } };
+    const t = {
+      format: 'nesting/template' as const,
+      formatVersion: 1 as const,
+      id: 'x',
+      name: 'x',
+      edition: 1,
+      fields: [{ key: 'part', type: 'text' as const }],
+      conventions: [{ id: 'c', name: 'c', pattern: '{part}', fields: [{ key: 'part', type: 'text' as const }] }],
+      root: { id: 'root', name: '{{part}}_{part:kebab}_{partner}' },
+    };
     const renamed = renameField(t, 'part', 'piece');
     expect(renamed.root.name).toBe('{{part}}_{piece:kebab}_{partner}');
     expect(renamed.conventions[0]?.pattern).toBe('{part}');

@@ -2,12 +2,23 @@
 import type { Params } from '../answer';
 import { parseIso } from '../name/dates';
 import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../name/field';
-import { findEntry, hasValue, plainText } from '../name/write';
-import { fitLike } from '../name/write';
 import { likePieces } from '../name/form';
 import { entriesOf } from '../name/value';
+import { findEntry, fitLike, hasValue, plainText } from '../name/write';
 
-export type ValueFaultCode = 'field-required' | 'choice-unknown' | 'client-unknown' | 'client-retired' | 'person-unknown' | 'person-retired' | 'date-bad' | 'count-bad' | 'like-bad' | 'range-bad' | 'too-many-entries' | 'entry-twice';
+export type ValueFaultCode =
+  | 'field-required'
+  | 'choice-unknown'
+  | 'client-unknown'
+  | 'client-retired'
+  | 'person-unknown'
+  | 'person-retired'
+  | 'date-bad'
+  | 'count-bad'
+  | 'like-bad'
+  | 'range-bad'
+  | 'too-many-entries'
+  | 'entry-twice';
 
 export interface ValueFault {
   readonly code: ValueFaultCode;
@@ -45,28 +56,51 @@ export function keepValues(fields: readonly Field[], given: Values, registers: R
       lists.set(field.key, list);
       values[field.key] = list.by === null ? list.all : Object.fromEntries(list.by);
     } else if (hasValue(value)) values[field.key] = keepScalar(field.key, field, value, registers, faults);
-    else if (field.required) faults.push({ code: 'field-required', field: field.key, weight: 'refused', params: { field: field.label ?? field.key } });
+    else if (field.required)
+      faults.push({
+        code: 'field-required',
+        field: field.key,
+        weight: 'refused',
+        params: { field: field.label ?? field.key },
+      });
   }
   return { values, lists, faults };
 }
 
 function keepScalar(field: string, rule: ScalarRule, value: Value, registers: Registers, faults: ValueFault[]): Value {
-  const no = (code: ValueFaultCode, params: Params = {}, weight: ValueFault['weight'] = 'refused') => faults.push({ code, field, weight, params: { field, value: plainText(value), ...params } });
+  const no = (code: ValueFaultCode, params: Params = {}, weight: ValueFault['weight'] = 'refused') =>
+    faults.push({ code, field, weight, params: { field, value: plainText(value), ...params } });
   const text = plainText(value).trim();
   switch (rule.type) {
     case 'choice': {
-      const entry = findEntry((rule.options ?? []).map((o) => ({ text: o.code, value: o.code, retired: false, also: [...(o.label === undefined ? [] : [o.label]), ...(o.also ?? [])] })), text);
+      const entry = findEntry(
+        (rule.options ?? []).map((o) => ({
+          text: o.code,
+          value: o.code,
+          retired: false,
+          also: [...(o.label === undefined ? [] : [o.label]), ...(o.also ?? [])],
+        })),
+        text,
+      );
       if (!entry) no('choice-unknown', { known: (rule.options ?? []).map((o) => o.code) });
       return entry ? String(entry.value) : text;
     }
     case 'client': {
-      const found = registers.clients.find((c) => c.code === text) ?? registers.clients.find((c) => c.code.toLowerCase() === text.toLowerCase() || c.name.toLowerCase() === text.toLowerCase());
+      const found =
+        registers.clients.find((c) => c.code === text) ??
+        registers.clients.find(
+          (c) => c.code.toLowerCase() === text.toLowerCase() || c.name.toLowerCase() === text.toLowerCase(),
+        );
       if (!found) no('client-unknown');
       else if (found.retired) no('client-retired', {}, 'awkward');
       return found?.code ?? text;
     }
     case 'person': {
-      const found = registers.people.find((p) => p.initials === text) ?? registers.people.find((p) => p.initials.toLowerCase() === text.toLowerCase() || p.name.toLowerCase() === text.toLowerCase());
+      const found =
+        registers.people.find((p) => p.initials === text) ??
+        registers.people.find(
+          (p) => p.initials.toLowerCase() === text.toLowerCase() || p.name.toLowerCase() === text.toLowerCase(),
+        );
       if (!found) no('person-unknown');
       else if (found.retired) no('person-retired', {}, 'awkward');
       return found?.initials ?? text;
@@ -95,13 +129,24 @@ function keepList(field: ListField, value: Value | undefined, registers: Registe
   const one = (v: Value | undefined): string[] => {
     const entries = entriesOf(v);
     if (!entries.ok) {
-      faults.push({ code: entries.code, field: field.key, weight: 'refused', params: { found: entries.found, field: field.key } });
+      faults.push({
+        code: entries.code,
+        field: field.key,
+        weight: 'refused',
+        params: { found: entries.found, field: field.key },
+      });
       return [];
     }
     const kept = entries.entries.map((entry) => String(keepScalar(field.key, field.of, entry, registers, faults)));
     const seen = new Set<string>();
     const twice = kept.filter((entry) => seen.size === seen.add(entry).size);
-    if (twice.length > 0) faults.push({ code: 'entry-twice', field: field.key, weight: 'awkward', params: { value: twice[0] as string, field: field.key } });
+    if (twice.length > 0)
+      faults.push({
+        code: 'entry-twice',
+        field: field.key,
+        weight: 'awkward',
+        params: { value: twice[0] as string, field: field.key },
+      });
     return [...new Set(kept)];
   };
   if (typeof value === 'object' && value !== null && !Array.isArray(value) && field.within !== undefined) {

@@ -2,7 +2,10 @@
 import type { Block, FolderNode, Numbering, Template } from './node';
 
 /** Every folder with its depth, parents first; a visitor that answers `skip` passes a folder's own folders over. */
-export function visitFolders(root: FolderNode, visit: (node: FolderNode, depth: number, parent: FolderNode | null) => 'skip' | undefined): void {
+export function visitFolders(
+  root: FolderNode,
+  visit: (node: FolderNode, depth: number, parent: FolderNode | null) => 'skip' | undefined,
+): void {
   const walk = (node: FolderNode, depth: number, parent: FolderNode | null): void => {
     if (visit(node, depth, parent) === 'skip') return;
     for (const child of node.folders ?? []) walk(child, depth + 1, node);
@@ -19,14 +22,18 @@ export interface Sibling {
 }
 
 /**
- * Siblings in order. Numbers already given are kept; an absent one takes the next free number above the folder before it,
+ * Siblings in order. Numbers already given are kept; an absent one takes the next free number above the folder before
+ * it,
  * reserved ones skipped; a block's folders take the host's next free numbers. A folder made once per entry has none.
  */
 export function siblingsOf(parent: FolderNode, blocks: ReadonlyMap<string, Block>): Sibling[] {
   const folders = parent.folders ?? [];
   const plain = folders.flatMap((node): { node: FolderNode; through: FolderNode | null }[] => {
     if (node.block === undefined || node.name !== undefined) return [{ node, through: null }];
-    return (blocks.get(node.block)?.folders ?? []).map((inner) => ({ node: { ...inner, number: undefined }, through: node }));
+    return (blocks.get(node.block)?.folders ?? []).map((inner) => ({
+      node: { ...inner, number: undefined },
+      through: node,
+    }));
   });
   const numbering = parent.numbering;
   if (numbering === undefined) return plain.map((s) => ({ ...s, number: null }));
@@ -53,4 +60,5 @@ export function numberPrefix(numbering: Numbering, number: number): string {
   return String(number).padStart(numbering.digits, '0') + numbering.joiner;
 }
 
-export const blocksOf = (template: Template): ReadonlyMap<string, Block> => new Map((template.blocks ?? []).map((block) => [block.id, block]));
+export const blocksOf = (template: Template): ReadonlyMap<string, Block> =>
+  new Map((template.blocks ?? []).map((block) => [block.id, block]));

@@ -3,48 +3,78 @@ import { batchWords } from './batches';
 
 type Given = Readonly<Record<string, unknown>>;
 
-const text = (value: unknown): string => (value === undefined || value === null ? '' : Array.isArray(value) ? value.map(text).join(', ') : typeof value === 'object' ? Object.entries(value).map(([k, v]) => `${k} ${text(v)}`).join(', ') : String(value));
-const LIST_WORDS: Readonly<Record<string, string>> = { clients: 'client', people: 'person', families: 'family of files', abbreviations: 'abbreviation', banned: 'banned word' };
+const text = (value: unknown): string =>
+  value === undefined || value === null
+    ? ''
+    : Array.isArray(value)
+      ? value.map(text).join(', ')
+      : typeof value === 'object'
+        ? Object.entries(value)
+            .map(([k, v]) => `${k} ${text(v)}`)
+            .join(', ')
+        : String(value);
+const LIST_WORDS: Readonly<Record<string, string>> = {
+  clients: 'client',
+  people: 'person',
+  families: 'family of files',
+  abbreviations: 'abbreviation',
+  banned: 'banned word',
+};
 const entry = (p: Given): string => `${LIST_WORDS[text(p.list)] ?? ''} ${text(p.key)}`.trim();
 
 /** `name: A → B, code: X → Y`. */
 export function changeWords(p: Given): string {
   const [was, now] = [p.was, p.now] as [Given | undefined, Given | undefined];
   if (typeof was !== 'object' || typeof now !== 'object') return '';
-  return Object.keys(now).map((k) => `${k}: ${text(was?.[k]) || 'nothing'} → ${text(now?.[k]) || 'nothing'}`).join('; ');
+  return Object.keys(now)
+    .map((k) => `${k}: ${text(was?.[k]) || 'nothing'} → ${text(now?.[k]) || 'nothing'}`)
+    .join('; ');
 }
 
 const WORDS: Readonly<Record<string, (p: Given) => string>> = {
-  'project-started': (p) => `started the project ${text(p.folder)} on ${text(p.volume)}: ${text(p.folders)} folders and ${text(p.files)} files`,
+  'project-started': (p) =>
+    `started the project ${text(p.folder)} on ${text(p.volume)}: ${text(p.folders)} folders and ${text(p.files)} files`,
   'start-failed': (p) => `the start of ${text(p.folder)} failed (${text(p.code)}) and was taken back`,
   'start-taken-back': (p) => `a start of ${text(p.folder)} that was cut short was taken back`,
-  'project-reshaped': (p) => `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
+  'project-reshaped': (p) =>
+    `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
   'batch-undone': (p) => `undid a batch: ${text(p.changes)} changes${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
   'batch-taken-back': () => 'took back a batch that had stopped half way',
-  'findings-accepted': (p) => `accepted ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'}${p.until ? ` until ${text(p.until)}` : ''}: ${text(p.reason)}`,
-  'findings-unaccepted': (p) => `let ${text(p.count)} accepted ${Number(p.count) === 1 ? 'finding' : 'findings'} count again`,
+  'findings-accepted': (p) =>
+    `accepted ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'}${p.until ? ` until ${text(p.until)}` : ''}: ${text(p.reason)}`,
+  'findings-unaccepted': (p) =>
+    `let ${text(p.count)} accepted ${Number(p.count) === 1 ? 'finding' : 'findings'} count again`,
   'baseline-made': (p) => `accepted all that is there as it is today, ${text(p.count)} findings: ${text(p.reason)}`,
-  'findings-given': (p) => (p.to ? `gave ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'} to ${text(p.to)}` : `took ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'} back`),
+  'findings-given': (p) =>
+    p.to
+      ? `gave ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'} to ${text(p.to)}`
+      : `took ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'} back`,
   'check-handed-in': (p) => `handed in a check of ${text(p.source)}: ${text(p.count)} findings`,
   'list-sent': (p) => `sent ${text(p.to)} what is to be put right`,
-  'project-adopted': (p) => `took in the folder ${text(p.folder)} on ${text(p.volume)} as a project by ${text(p.template)}`,
-  'copy-made-own': (p) => `made the copy ${text(p.folder)} on ${text(p.volume)} a project of its own, ${text(p.number)}`,
+  'project-adopted': (p) =>
+    `took in the folder ${text(p.folder)} on ${text(p.volume)} as a project by ${text(p.template)}`,
+  'copy-made-own': (p) =>
+    `made the copy ${text(p.folder)} on ${text(p.volume)} a project of its own, ${text(p.number)}`,
   'copy-left': (p) => `left the copy ${text(p.folder)} on ${text(p.volume)} alone`,
   'convention-drafted': (p) => `began the convention ${text(p.convention)}`,
   'convention-in-force': (p) => `put edition ${text(p.edition)} of the convention ${text(p.convention)} in force`,
   'convention-draft-discarded': (p) => `put the draft of the convention ${text(p.convention)} aside`,
   'template-drafted': (p) => `began the template ${text(p.template)}`,
-  'template-in-force': (p) => `put edition ${text(p.edition)} of the template ${text(p.template)} in force${p.said ? `: ${text(p.said)}` : ''}`,
+  'template-in-force': (p) =>
+    `put edition ${text(p.edition)} of the template ${text(p.template)} in force${p.said ? `: ${text(p.said)}` : ''}`,
   'template-draft-discarded': (p) => `put the draft of the template ${text(p.template)} aside`,
-  'template-archived': (p) => `${p.archived ? 'put the template away' : 'brought the template back'}: ${text(p.template)}`,
+  'template-archived': (p) =>
+    `${p.archived ? 'put the template away' : 'brought the template back'}: ${text(p.template)}`,
   'rules-taken-in': (p) => `took rules in: ${text(p.taken)}`,
   'block-shared': (p) => `shared the block ${text(p.block)} of ${text(p.template)}`,
-  'block-in-force': (p) => `put edition ${text(p.edition)} of the block ${text(p.block)} in force${p.templates ? `, taken up by ${text(p.templates)}` : ''}`,
+  'block-in-force': (p) =>
+    `put edition ${text(p.edition)} of the block ${text(p.block)} in force${p.templates ? `, taken up by ${text(p.templates)}` : ''}`,
   'block-draft-discarded': (p) => `put the draft of the block ${text(p.block)} aside`,
   'entry-added': (p) => `added the ${entry(p)}`,
   'entry-changed': (p) => `changed the ${entry(p)}: ${changeWords(p)}`,
   'entry-deleted': (p) => `deleted the ${entry(p)}`,
-  'entries-merged': (p) => `merged the ${LIST_WORDS[text(p.list)] ?? 'entry'} ${text(p.from)} into ${text(p.into)}${Number(p.projects) > 0 ? `; ${text(p.projects)} projects are listed with it` : ''}`,
+  'entries-merged': (p) =>
+    `merged the ${LIST_WORDS[text(p.list)] ?? 'entry'} ${text(p.from)} into ${text(p.into)}${Number(p.projects) > 0 ? `; ${text(p.projects)} projects are listed with it` : ''}`,
   'list-imported': (p) => `took in a table of ${text(p.list)}: ${text(p.added)} new, ${text(p.changed)} changed`,
   'series-changed': (p) => `changed how projects are numbered: ${text(p.was)} → ${text(p.now)}`,
   'number-reserved': (p) => `reserved the number ${text(p.number)}: ${text(p.why)}`,
@@ -53,7 +83,12 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'person-changed': (p) => `changed ${text(p.key)}: ${changeWords(p)}`,
   'person-left': (p) => `ended the access of ${text(p.name)}`,
   'person-returned': (p) => `let ${text(p.name)} return`,
-  'link-accepted': (p) => (p.purpose === 'first' ? 'became the first coordinator' : p.purpose === 'invite' ? 'accepted the invitation' : 'chose a new password by link'),
+  'link-accepted': (p) =>
+    p.purpose === 'first'
+      ? 'became the first coordinator'
+      : p.purpose === 'invite'
+        ? 'accepted the invitation'
+        : 'chose a new password by link',
   'reset-asked': (p) => `a new password was asked for, for ${text(p.name)}`,
   'password-changed': () => 'changed their password',
   'key-made': (p) => `made the access key ${text(p.name)}`,
@@ -63,7 +98,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'prefixes-changed': (p) => `said how systems see the volume ${text(p.volume)}`,
   'project-relinked': (p) => `a project that moved was found again: ${text(p.was)} → ${text(p.now)}`,
   'project-changed': (p) => `changed the project: ${text(p)}`,
-  'start-written': (p) => `wrote ${text(p.folder)} as ${text(p.as)}: ${text(p.folders)} folders and ${text(p.files)} files`,
+  'start-written': (p) =>
+    `wrote ${text(p.folder)} as ${text(p.as)}: ${text(p.folders)} folders and ${text(p.files)} files`,
   'backup-restored': (p) => `this installation was restored from the backup of ${text(p.of)}`,
 };
 

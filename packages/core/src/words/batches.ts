@@ -3,14 +3,34 @@ import type { Change } from '../plan/change';
 
 /** What happened at a place, and what to do. Codes of the core and of disks alike. */
 const HINDRANCES: Readonly<Record<string, string>> = {
-  gone: 'is not there any more', ENOENT: 'is not there any more',
-  'other-kind': 'is something else than it was', ENOTDIR: 'stands where a folder is needed',
-  changed: 'was changed since', ECHANGED: 'was written to while it was moved',
-  taken: 'is taken: something of that name is there already', EEXIST: 'is taken: something of that name is there already', 'name-taken': 'would be the name of two in one folder',
-  'changed-twice': 'would be changed twice', 'into-itself': 'would lie in itself', 'folder-gone': 'would lie in a folder that is not there by then', EINVAL: 'would lie in itself',
-  ENOTEMPTY: 'is not empty any more', EACCES: 'may not be changed: permission is missing', EPERM: 'may not be changed: permission is missing', EROFS: 'is on a read-only volume',
-  ENOSPC: 'does not fit: the volume is full', EDQUOT: 'does not fit: the volume is full', ELOOP: 'is reached by a link, and links are not followed', EREFUSED: 'would lead out of the project',
-  EVERIFY: 'was not copied byte for byte', CANCELLED: 'was next when it was stopped', EBUSY: 'is in use', ETXTBSY: 'is in use', EIO: 'cannot be read or written: the disk fails', ESTALE: 'cannot be reached: the volume went away', ENOTCONN: 'cannot be reached: the volume went away',
+  gone: 'is not there any more',
+  ENOENT: 'is not there any more',
+  'other-kind': 'is something else than it was',
+  ENOTDIR: 'stands where a folder is needed',
+  changed: 'was changed since',
+  ECHANGED: 'was written to while it was moved',
+  taken: 'is taken: something of that name is there already',
+  EEXIST: 'is taken: something of that name is there already',
+  'name-taken': 'would be the name of two in one folder',
+  'changed-twice': 'would be changed twice',
+  'into-itself': 'would lie in itself',
+  'folder-gone': 'would lie in a folder that is not there by then',
+  EINVAL: 'would lie in itself',
+  ENOTEMPTY: 'is not empty any more',
+  EACCES: 'may not be changed: permission is missing',
+  EPERM: 'may not be changed: permission is missing',
+  EROFS: 'is on a read-only volume',
+  ENOSPC: 'does not fit: the volume is full',
+  EDQUOT: 'does not fit: the volume is full',
+  ELOOP: 'is reached by a link, and links are not followed',
+  EREFUSED: 'would lead out of the project',
+  EVERIFY: 'was not copied byte for byte',
+  CANCELLED: 'was next when it was stopped',
+  EBUSY: 'is in use',
+  ETXTBSY: 'is in use',
+  EIO: 'cannot be read or written: the disk fails',
+  ESTALE: 'cannot be reached: the volume went away',
+  ENOTCONN: 'cannot be reached: the volume went away',
 };
 
 export function hindranceWords(code: string, path: string): string {
@@ -18,7 +38,15 @@ export function hindranceWords(code: string, path: string): string {
 }
 
 /** What a batch is about, as `what` of its intents. */
-const ABOUT: Readonly<Record<string, string>> = { grow: 'Grew', change: 'Changed', edition: 'Took another edition', undo: 'Undone', 'take-back': 'Taken back', add: 'Added to a folder', adopt: 'Adopted' };
+const ABOUT: Readonly<Record<string, string>> = {
+  grow: 'Grew',
+  change: 'Changed',
+  edition: 'Took another edition',
+  undo: 'Undone',
+  'take-back': 'Taken back',
+  add: 'Added to a folder',
+  adopt: 'Adopted',
+};
 
 export const batchWords = (what: string): string => ABOUT[what] ?? what;
 

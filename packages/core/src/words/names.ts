@@ -1,12 +1,13 @@
 /** Words for what stands against a name, for templates, and for findings. */
 import { never, type Params } from '../answer';
+import type { Finding, RuleCode } from '../check/finding';
 import type { ChangeCode } from '../name/candidates';
 import type { Expectation } from '../name/expect';
 import type { Problem } from '../name/suggest';
-import type { Finding, RuleCode } from '../check/finding';
 import { PATTERN_WORDS } from './patterns';
 
-const list = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
+const list = (value: Params[string] | undefined): string =>
+  Array.isArray(value) ? value.join(', ') : String(value ?? '');
 
 const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'name-empty': () => 'The name is empty.',
@@ -17,7 +18,10 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'name-invisible': (p) => `The name holds a character nobody can see (U+${String(p.code).toUpperCase()}).`,
   'name-surrogate': () => 'The name holds half a character.',
   'name-reserved': (p) => `${p.name} is a device's name on ${list(p.systems)}.`,
-  'name-edge': (p) => (p.systems ? `A name cannot end in a dot or a blank on ${list(p.systems)}.` : 'The name begins or ends with a blank.'),
+  'name-edge': (p) =>
+    p.systems
+      ? `A name cannot end in a dot or a blank on ${list(p.systems)}.`
+      : 'The name begins or ends with a blank.',
   'name-too-long': (p) => `The name has ${p.found} ${p.unit}; ${list(p.systems)} takes ${p.limit}.`,
   'name-not-nfc': () => 'The accents are written apart from their letters (not NFC).',
   'name-leading': (p) => `A name that begins with ${p.character} is hidden or taken for an option by some programs.`,
@@ -29,7 +33,10 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'field-unknown': (p) => `No field is called “${p.field}”.`,
   'convention-unknown': (p) => `No convention is called “${p.convention}”.`,
   'family-unknown': (p) => `No family is called “${p.family}”.`,
-  'siblings-alike': (p) => (p.name === p.other ? `Two things here are called ${p.name}.` : `${p.name} and ${p.other} are one name on systems that do not tell them apart.`),
+  'siblings-alike': (p) =>
+    p.name === p.other
+      ? `Two things here are called ${p.name}.`
+      : `${p.name} and ${p.other} are one name on systems that do not tell them apart.`,
   'number-twice': (p) => `The number ${p.number} is given twice, or reserved.`,
   'path-over-budget': (p) => `The whole path has ${p.found} characters; the budget is ${p.limit}.`,
   'too-deep': (p) => `Folders go ${p.limit} deep at the most.`,
@@ -48,13 +55,19 @@ const LIST_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'no-header': () => 'The first line must name the columns.',
   'column-missing': (p) => `The column ${p.column} is missing.`,
   'too-many-rows': (p) => `There are ${p.found} lines; ${p.most} are taken at the most.`,
-  'series-part-unknown': (p) => `${p.found} is no part of a number: write {year}, {yy}, {month}, {client}, {kind} or {n:000}.`,
+  'series-part-unknown': (p) =>
+    `${p.found} is no part of a number: write {year}, {yy}, {month}, {client}, {kind} or {n:000}.`,
   'series-count-missing': () => 'The count {n} is missing.',
   'series-count-twice': () => 'The count {n} stands there twice.',
   'series-too-long': () => 'The number would be too long.',
-  'series-misreadable': () => 'Such numbers could be read in two ways: put a hyphen, underscore or dot behind codes and counts, and an underscore or dot between two codes.',
-  'series-reset-unseen': (p) => `The count begins anew by ${p.found}, and the number does not say which ${p.found} it is of: one number would be given twice.`,
-  'series-value-missing': (p) => (p.found === 'client' ? 'The number carries the client: choose it first.' : 'The number carries the kind of project, and this template has no code for it.'),
+  'series-misreadable': () =>
+    'Such numbers could be read in two ways: put a hyphen, underscore or dot behind codes and counts, and an underscore or dot between two codes.',
+  'series-reset-unseen': (p) =>
+    `The count begins anew by ${p.found}, and the number does not say which ${p.found} it is of: one number would be given twice.`,
+  'series-value-missing': (p) =>
+    p.found === 'client'
+      ? 'The number carries the client: choose it first.'
+      : 'The number carries the kind of project, and this template has no code for it.',
   'series-letters': (p) => `“${p.found}” holds characters that do not do in every name.`,
 };
 
@@ -81,7 +94,9 @@ export function expectationWords({ code, params: p }: Expectation): string {
     case 'own-number':
       return `the project number ${p.number}`;
     case 'text':
-      return p.shape === 'as-is' ? 'a text' : `${SHAPE_WORDS[p.shape as keyof typeof SHAPE_WORDS]}, up to ${p.max} characters`;
+      return p.shape === 'as-is'
+        ? 'a text'
+        : `${SHAPE_WORDS[p.shape as keyof typeof SHAPE_WORDS]}, up to ${p.max} characters`;
     case 'like':
       return `the form ${p.form}`;
     case 'number':
@@ -99,7 +114,15 @@ export function expectationWords({ code, params: p }: Expectation): string {
   }
 }
 
-const SHAPE_WORDS = { lower: 'small letters', upper: 'capitals', title: 'words with capitals', kebab: 'small letters with hyphens', snake: 'small letters with low lines', camel: 'words joined by capitals', pascal: 'words joined by capitals' } as const;
+const SHAPE_WORDS = {
+  lower: 'small letters',
+  upper: 'capitals',
+  title: 'words with capitals',
+  kebab: 'small letters with hyphens',
+  snake: 'small letters with low lines',
+  camel: 'words joined by capitals',
+  pascal: 'words joined by capitals',
+} as const;
 
 export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
   case: 'capitals and small letters',
@@ -112,7 +135,7 @@ export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
   'version-style': 'style of the version',
   extension: 'extension',
   'banned-word': 'banned word',
-  'copy-mark': "mark of a copy",
+  'copy-mark': 'mark of a copy',
   doubled: 'said twice',
   extra: 'does not belong',
   order: 'order of the parts',
@@ -133,20 +156,53 @@ export function problemWords(problem: Problem): string {
 
 /** All that is wrong with a name, separators said once: they are one habit, not many mistakes. */
 function problemsWords(problems: readonly Problem[]): string {
-  const parts = problems.filter((p) => p.change !== 'separator' || (p.part !== null && !/^[^A-Za-z0-9]*$/.test(p.part)));
-  const separators = problems.length > parts.length && problems.some((p) => p.change === 'separator' && p.part !== null) ? ['other separators than the rule has'] : [];
+  const parts = problems.filter(
+    (p) => p.change !== 'separator' || (p.part !== null && !/^[^A-Za-z0-9]*$/.test(p.part)),
+  );
+  const separators =
+    problems.length > parts.length && problems.some((p) => p.change === 'separator' && p.part !== null)
+      ? ['other separators than the rule has']
+      : [];
   return [...parts.map(problemWords), ...separators].join('; ') || 'a separator too many';
 }
 
 /** The heading of each rule: an artist's words. */
 export const RULE_TITLES: Readonly<Record<RuleCode, string>> = {
-  'missing-folder': 'Missing folders', 'misspelt-folder': 'Misspelt folders', 'unplanned-folder': 'Folders nobody planned', 'misplaced-folder': 'Folders in the wrong place', 'missing-starter': 'Starter files that are gone',
-  'foreign-project': "Another project's number or client", 'unportable-name': 'Names some system cannot hold', 'path-too-long': 'Paths that are too long', 'name-clash': 'Names that clash', 'stray-generated': 'Generated files in the wrong place',
-  'family-not-accepted': 'Files that do not belong to their folder', 'misplaced-file': 'Files in the wrong place', 'loose-file': 'Loose files', 'unknown-code': 'Codes nobody knows', 'version-style': 'Versions written otherwise',
-  'sequence-padding': 'Frames with other digits', 'name-mismatch': 'Names that break the rule', 'banned-word': 'Banned words', 'over-limit': 'Folders over their limit', 'version-twice': 'Versions claimed twice', 'old-version-on-top': 'Older versions on top',
-  'versioned-delivery': 'Versions in lasting names', 'sequence-gap': 'Missing frames', 'empty-file': 'Empty files', 'licence-missing': 'Material without its licence',
-  'empty-folder': 'Folders still empty', 'same-content': 'The same thing twice', 'same-name': 'One name in several folders', 'version-gap': 'Versions missing in between', 'companion-missing': 'Side files without their document',
-  'companion-apart': 'Side files away from their document', 'date-mismatch': 'Dates that do not fit', 'absolute-reference': 'References by a whole path', 'outside-reference': 'References out of the project', 'broken-reference': 'References to nothing',
+  'missing-folder': 'Missing folders',
+  'misspelt-folder': 'Misspelt folders',
+  'unplanned-folder': 'Folders nobody planned',
+  'misplaced-folder': 'Folders in the wrong place',
+  'missing-starter': 'Starter files that are gone',
+  'foreign-project': "Another project's number or client",
+  'unportable-name': 'Names some system cannot hold',
+  'path-too-long': 'Paths that are too long',
+  'name-clash': 'Names that clash',
+  'stray-generated': 'Generated files in the wrong place',
+  'family-not-accepted': 'Files that do not belong to their folder',
+  'misplaced-file': 'Files in the wrong place',
+  'loose-file': 'Loose files',
+  'unknown-code': 'Codes nobody knows',
+  'version-style': 'Versions written otherwise',
+  'sequence-padding': 'Frames with other digits',
+  'name-mismatch': 'Names that break the rule',
+  'banned-word': 'Banned words',
+  'over-limit': 'Folders over their limit',
+  'version-twice': 'Versions claimed twice',
+  'old-version-on-top': 'Older versions on top',
+  'versioned-delivery': 'Versions in lasting names',
+  'sequence-gap': 'Missing frames',
+  'empty-file': 'Empty files',
+  'licence-missing': 'Material without its licence',
+  'empty-folder': 'Folders still empty',
+  'same-content': 'The same thing twice',
+  'same-name': 'One name in several folders',
+  'version-gap': 'Versions missing in between',
+  'companion-missing': 'Side files without their document',
+  'companion-apart': 'Side files away from their document',
+  'date-mismatch': 'Dates that do not fit',
+  'absolute-reference': 'References by a whole path',
+  'outside-reference': 'References out of the project',
+  'broken-reference': 'References to nothing',
 };
 
 /** Why a rule matters, in a sentence. */
@@ -156,7 +212,8 @@ export const RULE_REASONS: Readonly<Record<RuleCode, string>> = {
   'unplanned-folder': 'Nobody who takes over will look here, and nothing in it is checked.',
   'misplaced-folder': 'Whoever looks where it belongs finds nothing, or only half.',
   'missing-starter': 'Every project of this kind begins with it; somebody will look for it.',
-  'foreign-project': 'It was probably saved while another project was open; whoever looks for it there will not find it.',
+  'foreign-project':
+    'It was probably saved while another project was open; whoever looks for it there will not find it.',
   'unportable-name': 'It cannot be opened or even copied on a system this project is meant for.',
   'path-too-long': 'Programs that add to a path stop working here, and some systems cannot open it.',
   'name-clash': 'On systems that do not tell capitals apart one of them hides or overwrites the other.',
@@ -227,7 +284,8 @@ export const RULE_CURES: Readonly<Record<RuleCode, string>> = {
   'broken-reference': 'Bring back what it points to, or point to where it is now.',
 };
 
-const listed = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
+const listed = (value: Params[string] | undefined): string =>
+  Array.isArray(value) ? value.join(', ') : String(value ?? '');
 
 export function findingWords(finding: Finding): string {
   const p = finding.params;
@@ -258,7 +316,9 @@ export function findingWords(finding: Finding): string {
     case 'loose-file':
       return `${p.name} lies loose in ${p.folder === '' ? "the project's root" : p.folder}, where only folders belong.`;
     case 'foreign-project': {
-      const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : ''].filter((t) => t !== '').join(' and ');
+      const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : '']
+        .filter((t) => t !== '')
+        .join(' and ');
       return `${p.name} carries ${what}; this project is ${p.own}.${frames(p)}`;
     }
     case 'unknown-code':
@@ -276,7 +336,8 @@ export function findingWords(finding: Finding): string {
     case 'version-twice':
       return `${p.name} and ${listed(p.others)} claim one version.`;
     case 'old-version-on-top':
-      if (p.keep !== undefined) return `${Number(p.count) > 1 ? `${p.count} versions, ${p.name} among them, are` : `${p.name} is`} older than the ${p.keep} that are kept.`;
+      if (p.keep !== undefined)
+        return `${Number(p.count) > 1 ? `${p.count} versions, ${p.name} among them, are` : `${p.name} is`} older than the ${p.keep} that are kept.`;
       return `${Number(p.count) > 1 ? `${p.count} older versions, ${p.name} among them, belong` : `${p.name} belongs`} in ${p.folder}; ${p.latest} is the latest.`;
     case 'versioned-delivery':
       return `${p.name} carries the version ${p.version}; names here stay the same.`;
@@ -299,7 +360,9 @@ export function findingWords(finding: Finding): string {
     case 'companion-apart':
       return `${p.name} is a side file; its document lies in ${p.home || "the project's root"}.`;
     case 'date-mismatch':
-      return p.folder ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).` : `${p.name} carries ${p.date}, but was last written on ${p.found}.`;
+      return p.folder
+        ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).`
+        : `${p.name} carries ${p.date}, but was last written on ${p.found}.`;
     case 'absolute-reference':
       return `${p.name} points by a whole path to ${listed(p.targets)}${more(p)}.`;
     case 'outside-reference':

@@ -1,7 +1,8 @@
 /** Words for faults of patterns, slots and values. English, short, and saying what to write instead. */
 import type { Params } from '../answer';
 
-const list = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(', ') : String(value ?? ''));
+const list = (value: Params[string] | undefined): string =>
+  Array.isArray(value) ? value.join(', ') : String(value ?? '');
 
 type Words = (p: Params) => string;
 
@@ -11,11 +12,13 @@ export const PATTERN_WORDS: Readonly<Record<string, Words>> = {
   'pattern-too-many-parts': (p) => `The pattern has ${p.found} parts; ${p.limit} is the most.`,
   'slot-unclosed': () => 'This brace is never closed. Write } behind the field, or {{ for the character itself.',
   'slot-empty': () => 'These braces hold no field. Write a field between them, such as {title}.',
-  'slot-name': (p) => `“${p.found}” is no field name. Field names begin with a letter and hold letters, digits, - and _.`,
+  'slot-name': (p) =>
+    `“${p.found}” is no field name. Field names begin with a letter and hold letters, digits, - and _.`,
   'slot-shape-empty': (p) => `The shape behind the colon is missing. Write {${p.field}:kebab}, or leave the colon out.`,
   'brace-stray': () => 'A closing brace without an opening one. Write }} for the character itself.',
   'group-unclosed': () => 'This optional group is never closed. Write )? behind it, or (( for the character itself.',
-  'group-no-question': () => 'A group is closed with )?. Add the question mark, or write (( and )) for the characters themselves.',
+  'group-no-question': () =>
+    'A group is closed with )?. Add the question mark, or write (( and )) for the characters themselves.',
   'group-stray': () => 'A closing parenthesis without an opening one. Write )) for the character itself.',
   'group-no-slot': () => 'An optional group must hold a field, for it is left out when that field has no value.',
   'group-too-deep': (p) => `Groups go ${p.limit} deep at the most.`,
@@ -32,8 +35,12 @@ export const PATTERN_WORDS: Readonly<Record<string, Words>> = {
   'value-unknown': (p) => `“${p.value}” is not one of ${list(p.known)}.`,
   'value-empty': (p) => `Nothing is left of “${p.value}” in this shape.`,
   'value-too-long': (p) => `“${p.value}” has ${p.found} characters; ${p.limit} is the most.`,
-  'value-unfoldable': (p) => `${list(p.letters)} cannot be written in plain letters. Give a Latin spelling of “${p.value}”.`,
-  'value-characters': (p) => (p.letters ? `${list(p.letters)} may not stand in ${p.field}${p.allowed ? ` (allowed: ${p.allowed})` : ''}.` : `“${p.value}” holds characters that may not stand in ${p.field}.`),
+  'value-unfoldable': (p) =>
+    `${list(p.letters)} cannot be written in plain letters. Give a Latin spelling of “${p.value}”.`,
+  'value-characters': (p) =>
+    p.letters
+      ? `${list(p.letters)} may not stand in ${p.field}${p.allowed ? ` (allowed: ${p.allowed})` : ''}.`
+      : `“${p.value}” holds characters that may not stand in ${p.field}.`,
   'value-form': (p) => `“${p.value}” is not of the form ${p.form}.`,
   'value-not-count': (p) => `“${p.value}” is no whole number.`,
   'value-not-letters': (p) => `“${p.value}” is no letter.`,

@@ -9,7 +9,8 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
 export function openDb(url: string, max = 10): Db {
   // Our queries are short: compiling one takes longer than it saves.
-  // Waiting for a connection counts too: hundreds who ask at once are served one after another, and not told that the database is away.
+  // Waiting for a connection counts too: hundreds who ask at once are served one after another, and not told that the
+  // database is away.
   const pool = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 30_000, options: '-c jit=off' });
   // An idle connection that the server closed is no reason to end the program: the next query says what is wrong.
   pool.on('error', () => undefined);
@@ -40,7 +41,19 @@ export function sqlFault(error: unknown): { readonly state: string; readonly con
   return null;
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOENT', 'EPIPE', '55000', '57P01', '57P02', '57P03', '08006', '08003', '53300']);
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ENOENT',
+  'EPIPE',
+  '55000',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08003',
+  '53300',
+]);
 
 /** Whether an error says that the database went away, rather than that a query was wrong. */
 export function isAway(error: unknown): boolean {

@@ -12,7 +12,10 @@ const ESCAPES: Readonly<Record<string, string>> = { '\\': '\\\\', '\n': '\\n', '
 /** The text form of COPY. A character that no text of the database can hold is left out. */
 function cellText(cell: Cell): string {
   if (cell === null) return '\\N';
-  if (typeof cell === 'string') return /[\\\n\r\t\0]/.test(cell) ? cell.replaceAll('\0', '').replace(/[\\\n\r\t]/g, (c) => ESCAPES[c] as string) : cell;
+  if (typeof cell === 'string')
+    return /[\\\n\r\t\0]/.test(cell)
+      ? cell.replaceAll('\0', '').replace(/[\\\n\r\t]/g, (c) => ESCAPES[c] as string)
+      : cell;
   return cell instanceof Date ? cell.toISOString() : String(cell);
 }
 
@@ -22,7 +25,8 @@ const PIECE = 500;
 function* pieces(rows: readonly (readonly Cell[])[]): Generator<string> {
   for (let i = 0; i < rows.length; i += PIECE) {
     let text = '';
-    for (let r = i; r < Math.min(i + PIECE, rows.length); r++) text += `${(rows[r] as readonly Cell[]).map(cellText).join('\t')}\n`;
+    for (let r = i; r < Math.min(i + PIECE, rows.length); r++)
+      text += `${(rows[r] as readonly Cell[]).map(cellText).join('\t')}\n`;
     yield text;
   }
 }

@@ -11,13 +11,29 @@ export function activityCsv(world: World, query: ActivityQuery): ReadableStream<
   let more = true;
   const encoder = new TextEncoder();
   return new ReadableStream({
-    start: (stream) => stream.enqueue(encoder.encode(csv([['at', 'by', 'what', 'words', 'subject', 'project', 'from', 'details']]))),
+    start: (stream) =>
+      stream.enqueue(encoder.encode(csv([['at', 'by', 'what', 'words', 'subject', 'project', 'from', 'details']]))),
     async pull(stream) {
       if (!more) return stream.close();
       const page = await readActivity(world.db, { ...query, ...(before !== undefined && { before }) }, PAGE);
       before = page.rows.at(-1)?.id;
       more = page.more;
-      stream.enqueue(encoder.encode(csv(page.rows.map((r) => [r.at, r.by ?? '', r.what, activityWords(r.what, r.params), r.subject ?? '', r.project?.folder ?? '', r.from ?? '', JSON.stringify(r.params)]))));
+      stream.enqueue(
+        encoder.encode(
+          csv(
+            page.rows.map((r) => [
+              r.at,
+              r.by ?? '',
+              r.what,
+              activityWords(r.what, r.params),
+              r.subject ?? '',
+              r.project?.folder ?? '',
+              r.from ?? '',
+              JSON.stringify(r.params),
+            ]),
+          ),
+        ),
+      );
     },
   });
 }

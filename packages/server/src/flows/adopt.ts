@@ -1,10 +1,24 @@
-/** A folder that grew without a template becomes a project: the best fitting template, the values its names carry, and it is taken as it is. */
+/**
+ * A folder that grew without a template becomes a project: the best fitting template, the values its names carry, and
+ * it is taken as it is.
+ */
 import type { AdoptGiven, Fits, ProjectRow } from '@nesting/contract';
-import { expandTemplate, fitTemplate, folderTree, makingSteps, OWN_FOLDER, startChanges, type Template, type Values, withConventions, wordsFor } from '@nesting/core';
+import {
+  expandTemplate,
+  fitTemplate,
+  folderTree,
+  makingSteps,
+  OWN_FOLDER,
+  startChanges,
+  type Template,
+  type Values,
+  withConventions,
+  wordsFor,
+} from '@nesting/core';
 import { addToFolder, foldersBelow, inside, readMarker } from '@nesting/disk';
+import { recordActivity } from '../db/queries/activity';
 import { conventionsOf } from '../db/queries/conventions';
 import { readProject, setProjectState } from '../db/queries/projects';
-import { recordActivity } from '../db/queries/activity';
 import { readRegisters } from '../db/queries/registers';
 import { listTemplates, readEdition } from '../db/queries/templates';
 import { checkProject } from './check-project';
@@ -23,7 +37,12 @@ export async function fitFolder(world: World, volume: string, folder: string, gi
   const rows = (await listTemplates(world.db)).filter((t) => t.edition > 0 && !t.archived);
   const fits = [];
   for (const row of rows) {
-    fits.push({ template: row.id, edition: row.edition, name: row.name, ...fitTemplate(row.template, registers, name, tree, given) });
+    fits.push({
+      template: row.id,
+      edition: row.edition,
+      name: row.name,
+      ...fitTemplate(row.template, registers, name, tree, given),
+    });
     await new Promise((resolve) => setImmediate(resolve));
   }
   return { fits: fits.sort((a, b) => b.score - a.score), folders: folders.length, whole };
@@ -31,8 +50,10 @@ export async function fitFolder(world: World, volume: string, folder: string, gi
 
 function folderToAdopt(world: World, volume: string, folder: string): string {
   const root = inside(readyVolume(world, volume), folder);
-  if (!root.ok || folder === '') throw new Refused(404, 'no-folder', `There is no folder ${folder} on ${volume}. Nothing was written.`);
-  if (readMarker(root.value) !== null) throw new Refused(409, 'folder-taken', `${folder} is a project already. Nothing was written.`);
+  if (!root.ok || folder === '')
+    throw new Refused(404, 'no-folder', `There is no folder ${folder} on ${volume}. Nothing was written.`);
+  if (readMarker(root.value) !== null)
+    throw new Refused(409, 'folder-taken', `${folder} is a project already. Nothing was written.`);
   return root.value;
 }
 
@@ -42,18 +63,52 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
   const edition = await readEdition(world.db, given.template, given.edition);
   if (edition === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
   const { bodies, editions } = await conventionsOf(world.db, given.template);
-  const template: Template = { ...withConventions(edition, bodies), ...(Object.keys(given.adjusted).length > 0 && { adjusted: given.adjusted }) };
+  const template: Template = {
+    ...withConventions(edition, bodies),
+    ...(Object.keys(given.adjusted).length > 0 && { adjusted: given.adjusted }),
+  };
   const expansion = expandTemplate(template, given.values, await readRegisters(world.db));
   const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
-  if (refused) throw new Refused(422, 'plan-refused', `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim());
-  if (String(expansion.values.values.number ?? '') === '') throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
-  const id = await claim(world, person, { ...given, settings: {}, into: true }, expansion, editions, template.setup?.firstDay ?? [], folder);
+  if (refused)
+    throw new Refused(
+      422,
+      'plan-refused',
+      `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim(),
+    );
+  if (String(expansion.values.values.number ?? '') === '')
+    throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
+  const id = await claim(
+    world,
+    person,
+    { ...given, settings: {}, into: true },
+    expansion,
+    editions,
+    template.setup?.firstDay ?? [],
+    folder,
+  );
   // Nothing of it is touched: only Nesting's own folder is made in it, and, where one wants them, the folders it lacks.
-  const steps = makingSteps(startChanges({ template, expansion, project: id, started: new Date().toISOString() })).filter((s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'));
-  const outcome = await addToFolder({ parent: readyVolume(world, volume), folder, project: id, steps, bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : '') });
+  const steps = makingSteps(
+    startChanges({ template, expansion, project: id, started: new Date().toISOString() }),
+  ).filter(
+    (s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'),
+  );
+  const outcome = await addToFolder({
+    parent: readyVolume(world, volume),
+    folder,
+    project: id,
+    steps,
+    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+  });
   if (!outcome.ok) return giveUp(world, person, id, volume, folder, outcome);
   await setProjectState(world.db, id, 'running');
-  await recordActivity(world.db, 'project-adopted', person, id, { folder, volume, template: edition.name }, `project:${id}`);
+  await recordActivity(
+    world.db,
+    'project-adopted',
+    person,
+    id,
+    { folder, volume, template: edition.name },
+    `project:${id}`,
+  );
   await checkProject(world, id, person);
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was taken in and is gone again.');

@@ -1,4 +1,6 @@
-/** What artists may do to a project by themselves: add entries to lists, and make folders, where the template lets them. */
+/**
+ * What artists may do to a project by themselves: add entries to lists, and make folders, where the template lets them.
+ */
 import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
 import { compileTemplate, type Registers, type Template, type Value } from '@nesting/core';
 import { Refused } from './world';
@@ -7,11 +9,23 @@ const no = (why: string): never => {
   throw new Refused(403, 'not-allowed', `${why} A coordinator does that. Nothing was changed.`);
 };
 
-const flat = (value: Value | undefined): readonly string[] => (Array.isArray(value) ? value.map(String) : value !== null && typeof value === 'object' ? Object.entries(value).flatMap(([outer, inner]) => flat(inner as Value).map((e) => `${outer}/${e}`)) : []);
+const flat = (value: Value | undefined): readonly string[] =>
+  Array.isArray(value)
+    ? value.map(String)
+    : value !== null && typeof value === 'object'
+      ? Object.entries(value).flatMap(([outer, inner]) => flat(inner as Value).map((e) => `${outer}/${e}`))
+      : [];
 
-export function mayArtist(template: Template, from: ProjectShape, to: ProjectShape, asked: ReshapeAsked, registers: Registers): void {
+export function mayArtist(
+  template: Template,
+  from: ProjectShape,
+  to: ProjectShape,
+  asked: ReshapeAsked,
+  registers: Registers,
+): void {
   if (from.template !== to.template || from.edition !== to.edition) no('Another edition is not an artist’s to take.');
-  if (Object.keys(asked.renamed).length > 0 || asked.extra.length > 0) no('Artists add entries and folders, and rename nothing.');
+  if (Object.keys(asked.renamed).length > 0 || asked.extra.length > 0)
+    no('Artists add entries and folders, and rename nothing.');
   const open = new Set(template.fields.flatMap((f) => (f.type === 'list' && f.artistsMayAdd ? [f.key] : [])));
   const expander = compileTemplate(template, registers);
   const kept = expander.expand(to.values);
@@ -29,6 +43,7 @@ export function mayArtist(template: Template, from: ProjectShape, to: ProjectSha
     const [a, b] = [from.adjusted[key] ?? {}, to.adjusted[key] ?? {}];
     if (JSON.stringify(a) === JSON.stringify(b)) continue;
     const onlyMade = JSON.stringify({ ...a, make: true }) === JSON.stringify({ ...b, make: true }) && b.make === true;
-    if (!onlyMade || lines.get(key)?.folder?.artistsMayAdd !== true) no(`${lines.get(key)?.name ?? key} is not an artist’s to make.`);
+    if (!onlyMade || lines.get(key)?.folder?.artistsMayAdd !== true)
+      no(`${lines.get(key)?.name ?? key} is not an artist’s to make.`);
   }
 }

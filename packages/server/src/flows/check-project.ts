@@ -1,14 +1,53 @@
-/** A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what was found is stored in one transaction. */
-import { existsSync } from 'node:fs';
+/**
+ * A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what
+ * was found is stored in one transaction.
+ */
+
 import { createHash, randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { promisify } from 'node:util';
 import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
-import { promisify } from 'node:util';
 import { SYSTEMS } from '@nesting/contract';
-import { type CheckInput, expandTemplate, type FolderRow, GENERATED, pathOn, type Template, type Values } from '@nesting/core';
-import { checkOnDisk, type DiskOutcome, type Gathered, inside, type Looked, type Mount, type Seen, type Unseen } from '@nesting/disk';
+import {
+  type CheckInput,
+  expandTemplate,
+  type FolderRow,
+  GENERATED,
+  pathOn,
+  type Template,
+  type Values,
+} from '@nesting/core';
+import {
+  checkOnDisk,
+  type DiskOutcome,
+  type Gathered,
+  inside,
+  type Looked,
+  type Mount,
+  type Seen,
+  type Unseen,
+} from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
-import { cancelledCheck, dueProjects, endCheck, failCheck, insertCheck, keepGathered, keepMemory, openCheck, readGathered, readMemory, resumeCheck, setCheckProgress, setLastCheck, silentChecks, storeFolders, stopCheck, takeUpCheck } from '../db/queries/checks';
+import {
+  cancelledCheck,
+  dueProjects,
+  endCheck,
+  failCheck,
+  insertCheck,
+  keepGathered,
+  keepMemory,
+  openCheck,
+  readGathered,
+  readMemory,
+  resumeCheck,
+  setCheckProgress,
+  setLastCheck,
+  silentChecks,
+  stopCheck,
+  storeFolders,
+  takeUpCheck,
+} from '../db/queries/checks';
 import { recount, storeFindings } from '../db/queries/findings';
 import { readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
@@ -24,7 +63,12 @@ const MEMORY_FORM = 1;
 const SIGN = 400;
 
 /** Queues a check; one that waits or runs already is given instead. */
-export async function checkProject(world: World, project: string, person: string | null, what: 'whole' | 'quick' = 'whole'): Promise<string> {
+export async function checkProject(
+  world: World,
+  project: string,
+  person: string | null,
+  what: 'whole' | 'quick' = 'whole',
+): Promise<string> {
   const open = await openCheck(world.db, project);
   if (open !== null) return open;
   const id = randomUUID();
@@ -46,7 +90,12 @@ export async function cancelCheck(world: World, id: string): Promise<void> {
 
 /** A cancelled check goes on where it was. */
 export async function goOnWithCheck(world: World, id: string): Promise<void> {
-  if ((await resumeCheck(world.db, id)) === null) throw new Refused(409, 'cannot-go-on', 'This check cannot go on: it has ended, or nothing of it was kept. Check again.');
+  if ((await resumeCheck(world.db, id)) === null)
+    throw new Refused(
+      409,
+      'cannot-go-on',
+      'This check cannot go on: it has ended, or nothing of it was kept. Check again.',
+    );
   await world.checks.add(id);
 }
 
@@ -56,7 +105,10 @@ export async function tendChecks(world: World): Promise<void> {
   for (const id of await silentChecks(world.db, world.config.silentAfter)) await world.checks.add(id);
 }
 
-/** What a job does. Called once more for a check whose worker was killed; does nothing for one that is done or in good hands. */
+/**
+ * What a job does. Called once more for a check whose worker was killed; does nothing for one that is done or in good
+ * hands.
+ */
 export async function runCheck(world: World, id: string): Promise<void> {
   const { db, config } = world;
   const runner = randomUUID();
@@ -69,14 +121,24 @@ export async function runCheck(world: World, id: string): Promise<void> {
     const remembered = memory?.rules === rules ? memory : null;
     const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
     // What stands in a file does not hang on the rules.
-    const known = (await unpacked<readonly Looked[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
+    const known =
+      (await unpacked<readonly Looked[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
     const abort = new AbortController();
     const live = new Signs(world, id, runner, abort);
     try {
       const outcome = await checkOnDisk({
-        root, mounts, input, rules, worker: config.worker, cancel: abort.signal, contents: { roots, known },
+        root,
+        mounts,
+        input,
+        rules,
+        worker: config.worker,
+        cancel: abort.signal,
+        contents: { roots, known },
         progress: (p) => live.say(p),
-        gathered: { every: config.gatherEvery, keep: async (gathered) => keepGathered(db, id, runner, await packed(gathered)) },
+        gathered: {
+          every: config.gatherEvery,
+          keep: async (gathered) => keepGathered(db, id, runner, await packed(gathered)),
+        },
         ...(since !== null && { since }),
         ...(from !== null && { from }),
       });
@@ -86,7 +148,14 @@ export async function runCheck(world: World, id: string): Promise<void> {
       live.end();
     }
   } catch (error) {
-    await failCheck(db, id, runner, error instanceof Refused ? error.message : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`);
+    await failCheck(
+      db,
+      id,
+      runner,
+      error instanceof Refused
+        ? error.message
+        : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`,
+    );
     if (!(error instanceof Refused)) throw error;
   }
 }
@@ -114,26 +183,55 @@ class Signs {
   }
 
   private async sign(): Promise<void> {
-    const stop = await setCheckProgress(this.world.db, this.id, this.runner, this.at.files, this.at.folders, this.at.stage).catch(() => false);
+    const stop = await setCheckProgress(
+      this.world.db,
+      this.id,
+      this.runner,
+      this.at.files,
+      this.at.folders,
+      this.at.stage,
+    ).catch(() => false);
     if (stop) this.abort.abort();
   }
 }
 
-async function groundOf(world: World, projectId: string): Promise<{ readonly root: string; readonly mounts: readonly Mount[]; readonly input: CheckInput; readonly roots: string[]; readonly rules: string }> {
+async function groundOf(
+  world: World,
+  projectId: string,
+): Promise<{
+  readonly root: string;
+  readonly mounts: readonly Mount[];
+  readonly input: CheckInput;
+  readonly roots: string[];
+  readonly rules: string;
+}> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
   const root = rootOf(world, project);
   const registers = await readRegisters(world.db);
   const prefixes = (await readPrefixes(world.db)).get(project.volume);
-  const elsewhere = SYSTEMS.flatMap((system) => (prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : []));
+  const elsewhere = SYSTEMS.flatMap((system) =>
+    prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : [],
+  );
   const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - project.folder.length));
   const roots = [root, ...elsewhere];
   const standing = { template: project.body, values: project.values, registers, prefix };
-  return { root, mounts: await mountsOf(world, project), input: { ...standing, now: Date.now() }, roots, rules: createHash('sha256').update(`${MEMORY_FORM}${JSON.stringify(standing)}`).digest('hex') };
+  return {
+    root,
+    mounts: await mountsOf(world, project),
+    input: { ...standing, now: Date.now() },
+    roots,
+    rules: createHash('sha256')
+      .update(`${MEMORY_FORM}${JSON.stringify(standing)}`)
+      .digest('hex'),
+  };
 }
 
 /** Folders of a project that were redirected, where their volume can be reached. */
-export async function mountsOf({ db, config }: World, project: { readonly body: Template; readonly values: Values; readonly folder: string }): Promise<Mount[]> {
+export async function mountsOf(
+  { db, config }: World,
+  project: { readonly body: Template; readonly values: Values; readonly folder: string },
+): Promise<Mount[]> {
   if (!Object.values(project.body.adjusted ?? {}).some((a) => a.volume !== undefined)) return [];
   const { lines } = expandTemplate(project.body, project.values, await readRegisters(db));
   return lines.flatMap((line) => {
@@ -147,13 +245,18 @@ export async function mountsOf({ db, config }: World, project: { readonly body: 
 /** A project's folder on its volume, or why there is none. */
 export function rootOf({ config }: World, project: { readonly volume: string; readonly folder: string }): string {
   const volume = config.volumes.get(project.volume);
-  if (volume === undefined) throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
+  if (volume === undefined)
+    throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
   const root = inside(volume, project.folder);
-  if (!root.ok) throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
+  if (!root.ok)
+    throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
   return root.value;
 }
 
-/** A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is left in peace. */
+/**
+ * A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is
+ * left in peace.
+ */
 function rootWords(code: string | undefined, volume: string, folder: string): string {
   switch (code) {
     case 'root-missing':
@@ -165,17 +268,37 @@ function rootWords(code: string | undefined, volume: string, folder: string): st
   }
 }
 
-async function store(world: World, { id, runner, project, rules }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string }, outcome: DiskOutcome): Promise<void> {
-  if (outcome.rows.length === 0) throw new Refused(404, 'root-unreadable', `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`);
-  const [part, looked] = [await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen), await packed(outcome.looked)];
+async function store(
+  world: World,
+  {
+    id,
+    runner,
+    project,
+    rules,
+  }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string },
+  outcome: DiskOutcome,
+): Promise<void> {
+  if (outcome.rows.length === 0)
+    throw new Refused(
+      404,
+      'root-unreadable',
+      `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`,
+    );
+  const [part, looked] = [
+    await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen),
+    await packed(outcome.looked),
+  ];
   await transaction(world.db, async (client) => {
-    const started = (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ?? new Date();
+    const started =
+      (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ??
+      new Date();
     // Two that store at once would each solve what the other found.
     await client.query('select 1 from project where id = $1 for update', [project]);
     const changes = await storeFindings(client, project, started, outcome.findings);
     await storeFolders(client, project, outcome.rows);
     const { sizes, cleared } = sizesOf(outcome.rows);
-    if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared }))) throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
+    if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared })))
+      throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
     await setLastCheck(client, project, id);
     await recount(client, project);
     await keepMemory(client, project, rules, part, looked);
@@ -183,7 +306,10 @@ async function store(world: World, { id, runner, project, rules }: { readonly id
 }
 
 /** Bytes by folder below the root and family, and those that programs can make anew. */
-function sizesOf(rows: readonly FolderRow[]): { readonly sizes: Record<string, Record<string, number>>; readonly cleared: number } {
+function sizesOf(rows: readonly FolderRow[]): {
+  readonly sizes: Record<string, Record<string, number>>;
+  readonly cleared: number;
+} {
   const sizes: Record<string, Record<string, number>> = {};
   let cleared = 0;
   for (const row of rows) {

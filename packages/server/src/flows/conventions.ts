@@ -1,10 +1,34 @@
 /** A convention's way from a draft to an edition in force; what a draft would do to the files of running projects. */
 import type { ConventionEffect, EffectRow, ProjectNames } from '@nesting/contract';
-import { CheckGround, compileConvention, type Convention, EffectCounter, type Field, mergeRegisters, NO_REGISTERS, ownRegisters, parsePattern, readName, type Registers, type Template, withConventions, wordsFor } from '@nesting/core';
+import {
+  CheckGround,
+  type Convention,
+  compileConvention,
+  EffectCounter,
+  type Field,
+  mergeRegisters,
+  NO_REGISTERS,
+  ownRegisters,
+  parsePattern,
+  type Registers,
+  readName,
+  type Template,
+  withConventions,
+  wordsFor,
+} from '@nesting/core';
 import { fileNames, inside } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
-import { discardDraft, freeId, insertConvention, listConventions, projectsUsing, putInForce, readDraft, saveDraft } from '../db/queries/conventions';
+import {
+  discardDraft,
+  freeId,
+  insertConvention,
+  listConventions,
+  projectsUsing,
+  putInForce,
+  readDraft,
+  saveDraft,
+} from '../db/queries/conventions';
 import { readProject } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { listTemplates } from '../db/queries/templates';
@@ -12,7 +36,11 @@ import { slugOf } from './slug';
 import { Refused, type World } from './world';
 
 /** A new convention, as a draft; its id is its name in plain words, with a number where that is taken. */
-export async function newConvention(world: World, person: string, convention: Omit<Convention, 'id'>): Promise<{ id: string }> {
+export async function newConvention(
+  world: World,
+  person: string,
+  convention: Omit<Convention, 'id'>,
+): Promise<{ id: string }> {
   return transaction(world.db, async (client) => {
     const id = await freeId(client, slugOf(convention.name, 'convention'));
     await insertConvention(client, { ...convention, id }, person);
@@ -21,13 +49,25 @@ export async function newConvention(world: World, person: string, convention: Om
   });
 }
 
-export async function keepDraft(world: World, person: string, id: string, convention: Convention, version: number): Promise<{ version: number }> {
+export async function keepDraft(
+  world: World,
+  person: string,
+  id: string,
+  convention: Convention,
+  version: number,
+): Promise<{ version: number }> {
   try {
     const saved = await saveDraft(world.db, { ...convention, id }, version, person);
-    if (saved === null) throw new Refused(409, 'draft-changed', 'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.');
+    if (saved === null)
+      throw new Refused(
+        409,
+        'draft-changed',
+        'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.',
+      );
     return { version: saved };
   } catch (error) {
-    if (sqlFault(error)?.state === '23503') throw new Refused(404, 'no-convention', 'This convention does not exist any more.');
+    if (sqlFault(error)?.state === '23503')
+      throw new Refused(404, 'no-convention', 'This convention does not exist any more.');
     throw error;
   }
 }
@@ -38,17 +78,33 @@ export async function dropDraft(world: World, person: string, id: string): Promi
 }
 
 /** The draft becomes the next edition: for projects started from now on; running ones keep theirs. */
-export async function publishConvention(world: World, person: string, id: string, version: number): Promise<{ edition: number }> {
+export async function publishConvention(
+  world: World,
+  person: string,
+  id: string,
+  version: number,
+): Promise<{ edition: number }> {
   const draft = await readDraft(world.db, id);
-  if (draft === null || draft.version !== version) throw new Refused(409, 'draft-changed', 'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.');
+  if (draft === null || draft.version !== version)
+    throw new Refused(
+      409,
+      'draft-changed',
+      'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.',
+    );
   const hindrance = hindranceOf(draft.convention, await contextOf(world, id));
   if (hindrance !== null) throw new Refused(422, 'draft-unusable', `${hindrance} Nothing was put in force.`);
   const edition = await transaction(world.db, async (client) => {
     const put = await putInForce(client, id, version, person);
-    if (put !== null) await recordActivity(client, 'convention-in-force', person, null, { convention: id, edition: put });
+    if (put !== null)
+      await recordActivity(client, 'convention-in-force', person, null, { convention: id, edition: put });
     return put;
   });
-  if (edition === null) throw new Refused(409, 'draft-changed', 'The draft was changed just now. Nothing was put in force; reload to see it.');
+  if (edition === null)
+    throw new Refused(
+      409,
+      'draft-changed',
+      'The draft was changed just now. Nothing was put in force; reload to see it.',
+    );
   return { edition };
 }
 
@@ -62,19 +118,28 @@ async function contextOf({ db }: World, id: string): Promise<Context> {
   const [rows, templates, studio] = await Promise.all([listConventions(db), listTemplates(db), readRegisters(db)]);
   const used = rows.find((r) => r.id === id)?.usedIn[0]?.template;
   const template = templates.find((t) => t.id === used)?.template;
-  return { fields: template === undefined ? [] : fieldsOfTemplate(template), registers: template === undefined ? studio : mergeRegisters(ownRegisters(template), studio) };
+  return {
+    fields: template === undefined ? [] : fieldsOfTemplate(template),
+    registers: template === undefined ? studio : mergeRegisters(ownRegisters(template), studio),
+  };
 }
 
 /** A template's fields, the entries of its lists by the names they go by in folders. */
 function fieldsOfTemplate(template: Template): Field[] {
-  const entries = template.fields.flatMap((f): Field[] => (f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : []));
+  const entries = template.fields.flatMap((f): Field[] =>
+    f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : [],
+  );
   return [...entries, ...template.fields];
 }
 
 function hindranceOf(convention: Convention, context: Context): string | null {
   const pattern = parsePattern(convention.pattern);
   if (!pattern.ok) return wordsFor(pattern.faults[0]?.code ?? '', pattern.faults[0]?.params ?? {});
-  const compiled = compileConvention(pattern.value, { fields: [...(convention.fields ?? []), ...context.fields], registers: mergeRegisters(NO_REGISTERS, context.registers), families: convention.families });
+  const compiled = compileConvention(pattern.value, {
+    fields: [...(convention.fields ?? []), ...context.fields],
+    registers: mergeRegisters(NO_REGISTERS, context.registers),
+    families: convention.families,
+  });
   if (!compiled.ok) return wordsFor(compiled.faults[0]?.code ?? '', compiled.faults[0]?.params ?? {});
   const broken = (convention.good ?? []).find((name) => readName(compiled.value, name) === null);
   if (broken !== undefined) return `“${broken}” is kept as a good name, and would break the rule.`;
@@ -107,7 +172,11 @@ export async function effectOf(world: World, id: string, convention: Convention)
       counter.folder(line, found);
       await new Promise((resolve) => setImmediate(resolve));
     }
-    projects.push({ ...counter.outcome(), project: { id: project.id, number: project.number, folder: project.folder }, trouble });
+    projects.push({
+      ...counter.outcome(),
+      project: { id: project.id, number: project.number, folder: project.folder },
+      trouble,
+    });
   }
   return { projects, names };
 }
@@ -121,9 +190,14 @@ export async function namesIn(world: World, projectId: string, convention: strin
   if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
   const uses = await projectsUsing(world.db, convention);
   const locals = new Set(uses.filter((u) => u.project === projectId).map((u) => u.local));
-  const ground = new CheckGround({ template: project.body, values: project.values, registers: await readRegisters(world.db) });
+  const ground = new CheckGround({
+    template: project.body,
+    values: project.values,
+    registers: await readRegisters(world.db),
+  });
   const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
-  if (!root.ok) throw new Refused(404, 'no-folder', `The folder ${project.folder} cannot be reached on ${project.volume}.`);
+  if (!root.ok)
+    throw new Refused(404, 'no-folder', `The folder ${project.folder} cannot be reached on ${project.volume}.`);
   const names = new Set<string>();
   let more = 0;
   for (const line of ground.expansion.lines) {

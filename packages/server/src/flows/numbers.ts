@@ -1,23 +1,56 @@
 /**
- * Project numbers: given out one after another under the series' locked row, held while a form is filled in, given back and offered again.
+ * Project numbers: given out one after another under the series' locked row, held while a form is filled in, given back
+ * and offered again.
  * Whatever happens to a counted number is written in the same transaction, so that no hole is ever unexplained.
  */
 import type { Hold, NumberLine, NumberPage } from '@nesting/contract';
 import { type CompiledSeries, compileSeries, type NumberContext, type NumberSeries, wordsFor } from '@nesting/core';
 import { type Client, sqlFault, transaction } from '../db/client';
 import { recordActivity } from '../db/queries/activity';
-import { allNumbers, deleteReserved, dropExpired, dropHold, heldByOther, holdsOf, insertReserved, isTaken, knownNumbers, listReserved, lockSeries, type NumberEvent, putHold, readCounter, readSeries, recordNumbers, reservedFor, returnedNumbers, scopesThere, updateSeries, writeCounter } from '../db/queries/numbers';
+import {
+  allNumbers,
+  deleteReserved,
+  dropExpired,
+  dropHold,
+  heldByOther,
+  holdsOf,
+  insertReserved,
+  isTaken,
+  knownNumbers,
+  listReserved,
+  lockSeries,
+  type NumberEvent,
+  putHold,
+  readCounter,
+  readSeries,
+  recordNumbers,
+  reservedFor,
+  returnedNumbers,
+  scopesThere,
+  updateSeries,
+  writeCounter,
+} from '../db/queries/numbers';
 import { Refused, type World } from './world';
 
 function compiled(series: NumberSeries): CompiledSeries {
   const made = compileSeries(series);
   if (made.ok) return made.value;
   const [fault] = made.faults;
-  throw new Refused(422, 'series-refused', `${fault ? wordsFor(fault.code, { ...fault } as Record<string, string>) : ''} Nothing was changed.`);
+  throw new Refused(
+    422,
+    'series-refused',
+    `${fault ? wordsFor(fault.code, { ...fault } as Record<string, string>) : ''} Nothing was changed.`,
+  );
 }
 
 /** The event of a number, by what it says of itself; numbers of another form have none. */
-function eventOf(series: CompiledSeries, number: string, what: NumberEvent['what'], person: string | null, why = ''): NumberEvent[] {
+function eventOf(
+  series: CompiledSeries,
+  number: string,
+  what: NumberEvent['what'],
+  person: string | null,
+  why = '',
+): NumberEvent[] {
   const read = series.read(number);
   return read === null ? [] : [{ number, scope: read.scope, n: read.n, what, person, why }];
 }
@@ -26,12 +59,17 @@ function eventOf(series: CompiledSeries, number: string, what: NumberEvent['what
 async function lastOf(client: Client, series: CompiledSeries, scope: string): Promise<number> {
   const known = await readCounter(client, scope);
   if (known !== null) return known;
-  const there = (await allNumbers(client)).flatMap((number) => series.read(number) ?? []).filter((r) => r.scope === scope);
+  const there = (await allNumbers(client))
+    .flatMap((number) => series.read(number) ?? [])
+    .filter((r) => r.scope === scope);
   return there.reduce((most, r) => Math.max(most, r.n), series.series.start - 1);
 }
 
 async function giveBackExpired(client: Client, series: CompiledSeries): Promise<void> {
-  await recordNumbers(client, (await dropExpired(client)).flatMap((h) => eventOf(series, h.number, 'expired', h.person)));
+  await recordNumbers(
+    client,
+    (await dropExpired(client)).flatMap((h) => eventOf(series, h.number, 'expired', h.person)),
+  );
 }
 
 const CANNOT = 'series-value-missing';
@@ -43,8 +81,14 @@ export async function holdNumber(world: World, person: string, context: NumberCo
     await giveBackExpired(client, series);
     const scope = series.scopeOf(context);
     const wanted = series.write(context, series.series.start);
-    if (!wanted.ok) throw new Refused(422, CANNOT, wordsFor(wanted.faults[0]?.code ?? '', { ...wanted.faults[0] } as Record<string, string>));
-    // Of several forms open at once each asks for the same number; one that carries another client or month is another form's.
+    if (!wanted.ok)
+      throw new Refused(
+        422,
+        CANNOT,
+        wordsFor(wanted.faults[0]?.code ?? '', { ...wanted.faults[0] } as Record<string, string>),
+      );
+    // Of several forms open at once each asks for the same number; one that carries another client or month is another
+    // form's.
     const mine = (await holdsOf(client, person)).find((number) => {
       const read = series.read(number);
       const again = read?.scope === scope ? series.write(context, read.n) : null;
@@ -60,7 +104,12 @@ export async function holdNumber(world: World, person: string, context: NumberCo
 async function nextOf(client: Client, series: CompiledSeries, context: NumberContext, scope: string): Promise<string> {
   const write = (n: number): string => {
     const written = series.write(context, n);
-    if (!written.ok) throw new Refused(422, CANNOT, wordsFor(written.faults[0]?.code ?? '', { ...written.faults[0] } as Record<string, string>));
+    if (!written.ok)
+      throw new Refused(
+        422,
+        CANNOT,
+        wordsFor(written.faults[0]?.code ?? '', { ...written.faults[0] } as Record<string, string>),
+      );
     return written.value;
   };
   // Numbers that carry more than their scope come back only as the very same one.
@@ -74,7 +123,8 @@ async function nextOf(client: Client, series: CompiledSeries, context: NumberCon
 export async function giveBackNumber(world: World, person: string, number: string): Promise<void> {
   await transaction(world.db, async (client) => {
     const series = compiled(await lockSeries(client));
-    if (await dropHold(client, person, number)) await recordNumbers(client, eventOf(series, number, 'given-back', person));
+    if (await dropHold(client, person, number))
+      await recordNumbers(client, eventOf(series, number, 'given-back', person));
   });
 }
 
@@ -85,9 +135,19 @@ const MOST_PASSED = 2000;
 export async function claimNumber(client: Client, person: string, number: string, folder: string): Promise<void> {
   const series = compiled(await lockSeries(client));
   const other = await heldByOther(client, person, number);
-  if (other !== null) throw new Refused(409, 'number-held', `${number} is held for ${other} just now. Nothing was written; take the next number.`);
+  if (other !== null)
+    throw new Refused(
+      409,
+      'number-held',
+      `${number} is held for ${other} just now. Nothing was written; take the next number.`,
+    );
   const why = await reservedFor(client, number);
-  if (why !== null) throw new Refused(409, 'number-reserved', `${number} is reserved: ${why}. Nothing was written; take the next number, or release this one first.`);
+  if (why !== null)
+    throw new Refused(
+      409,
+      'number-reserved',
+      `${number} is reserved: ${why}. Nothing was written; take the next number, or release this one first.`,
+    );
   await dropHold(client, person, number);
   const read = series.read(number);
   if (read === null) return;
@@ -97,7 +157,8 @@ export async function claimNumber(client: Client, person: string, number: string
   const events: NumberEvent[] = [];
   for (const n of passed) {
     const skipped = rewritten(series, number, n);
-    if (skipped !== null) events.push({ number: skipped, scope: read.scope, n, what: 'passed-over', person, why: number });
+    if (skipped !== null)
+      events.push({ number: skipped, scope: read.scope, n, what: 'passed-over', person, why: number });
   }
   await recordNumbers(client, [...events, { number, scope: read.scope, n: read.n, what: 'used', person, why: folder }]);
   await writeCounter(client, read.scope, Math.max(last, read.n));
@@ -128,15 +189,29 @@ export async function noteOfNumber(world: World, number: string): Promise<string
   const read = made.value.read(number);
   if (read === null) return `${number} is not of the house's form, ${made.value.series.pattern}.`;
   const last = await lastOf(world.db, made.value, read.scope);
-  return read.n > last + 1 ? `It passes over ${read.n - last - 1} ${read.n - last === 2 ? 'number' : 'numbers'}.` : null;
+  return read.n > last + 1
+    ? `It passes over ${read.n - last - 1} ${read.n - last === 2 ? 'number' : 'numbers'}.`
+    : null;
 }
 
 export async function saveSeries(world: World, person: string, series: NumberSeries, version: number): Promise<void> {
   compiled(series);
   await transaction(world.db, async (client) => {
     const before = await lockSeries(client);
-    if (!(await updateSeries(client, series, version))) throw new Refused(409, 'series-changed', 'Somebody else changed the series since. Nothing was changed; look at it anew.');
-    await recordActivity(client, 'series-changed', person, null, { was: before.pattern, now: series.pattern, resetWas: before.reset, reset: series.reset }, 'numbers');
+    if (!(await updateSeries(client, series, version)))
+      throw new Refused(
+        409,
+        'series-changed',
+        'Somebody else changed the series since. Nothing was changed; look at it anew.',
+      );
+    await recordActivity(
+      client,
+      'series-changed',
+      person,
+      null,
+      { was: before.pattern, now: series.pattern, resetWas: before.reset, reset: series.reset },
+      'numbers',
+    );
   });
 }
 
@@ -145,13 +220,19 @@ export async function reserveNumber(world: World, person: string, number: string
     await transaction(world.db, async (client) => {
       const series = compiled(await lockSeries(client));
       await giveBackExpired(client, series);
-      if (await isTaken(client, number)) throw new Refused(409, 'number-taken', `${number} belongs to a project, is held, or is reserved already. Nothing was changed.`);
+      if (await isTaken(client, number))
+        throw new Refused(
+          409,
+          'number-taken',
+          `${number} belongs to a project, is held, or is reserved already. Nothing was changed.`,
+        );
       await insertReserved(client, number, why, person);
       await recordNumbers(client, eventOf(series, number, 'reserved', person, why));
       await recordActivity(client, 'number-reserved', person, null, { number, why }, `number:${number}`);
     });
   } catch (error) {
-    if (sqlFault(error)?.state === '23505') throw new Refused(409, 'number-taken', `${number} is reserved already. Nothing was changed.`);
+    if (sqlFault(error)?.state === '23505')
+      throw new Refused(409, 'number-taken', `${number} is reserved already. Nothing was changed.`);
     throw error;
   }
 }
@@ -182,16 +263,44 @@ export async function numberPage(world: World, asked: string | null): Promise<Nu
     const inScope = numbers.filter((n) => made.read(n)?.scope === scope);
     const sample = made.write(context, last + 1);
     const like = inScope[0] ?? (sample.ok && made.read(sample.value)?.scope === scope ? sample.value : null);
-    const counted = like === null ? [] : Array.from({ length: Math.min(MOST_LINES, Math.max(0, last - series.start + 1)) }, (_, i) => last - i);
+    const counted =
+      like === null
+        ? []
+        : Array.from({ length: Math.min(MOST_LINES, Math.max(0, last - series.start + 1)) }, (_, i) => last - i);
     const byCount = new Map(inScope.map((n) => [made.read(n)?.n ?? -1, n]));
     const wanted = counted.flatMap((n) => byCount.get(n) ?? (like === null ? [] : (rewritten(made, like, n) ?? [])));
     const known = await knownNumbers(client, wanted);
     const lines = wanted.map((number): NumberLine => {
       const k = known.get(number);
-      const state = k?.project ? 'project' : k?.reserved ? 'reserved' : k?.held ? 'held' : k?.what ? 'free' : 'unexplained';
-      return { number, n: made.read(number)?.n ?? 0, state, what: k?.what ?? null, project: k?.project ?? null, by: k?.by ?? null, at: k?.at ?? null, why: k?.reserved ?? k?.why ?? '' };
+      const state = k?.project
+        ? 'project'
+        : k?.reserved
+          ? 'reserved'
+          : k?.held
+            ? 'held'
+            : k?.what
+              ? 'free'
+              : 'unexplained';
+      return {
+        number,
+        n: made.read(number)?.n ?? 0,
+        state,
+        what: k?.what ?? null,
+        project: k?.project ?? null,
+        by: k?.by ?? null,
+        at: k?.at ?? null,
+        why: k?.reserved ?? k?.why ?? '',
+      };
     });
     const back = (await returnedNumbers(client, scope))[0]?.number;
-    return { series, version, next: back ?? (sample.ok && made.read(sample.value)?.scope === scope ? sample.value : null), scope, scopes: [...new Set([made.scopeOf(context), ...(await scopesThere(client))])], lines, reserved: await listReserved(client) };
+    return {
+      series,
+      version,
+      next: back ?? (sample.ok && made.read(sample.value)?.scope === scope ? sample.value : null),
+      scope,
+      scopes: [...new Set([made.scopeOf(context), ...(await scopesThere(client))])],
+      lines,
+      reserved: await listReserved(client),
+    };
   });
 }

@@ -1,18 +1,38 @@
 /**
- * A project grows, changes or takes another edition. It is planned on what lies on the disk now, looked at, and carried out as a batch: intents in the
- * database and in the project's own journal before the first step, the project's row when the last one is done. `batches.ts` settles what a crash left.
+ * A project grows, changes or takes another edition. It is planned on what lies on the disk now, looked at, and carried
+ * out as a batch: intents in the
+ * database and in the project's own journal before the first step, the project's row when the last one is done.
+ * `batches.ts` settles what a crash left.
  */
 import { createHash, randomUUID } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
-import { base64, type Change, changesCsv, changesJson, changesPowerShell, changesSh, changesText, expandTemplate, type Expansion, type NewContent, nameFaults, orderChanges, reshape, type Reshape, type Template, type There, wordsFor } from '@nesting/core';
+import {
+  base64,
+  type Change,
+  changesCsv,
+  changesJson,
+  changesPowerShell,
+  changesSh,
+  changesText,
+  type Expansion,
+  expandTemplate,
+  type NewContent,
+  nameFaults,
+  orderChanges,
+  type Reshape,
+  reshape,
+  type Template,
+  type There,
+  wordsFor,
+} from '@nesting/core';
 import { inside, listFolder, livePort } from '@nesting/disk';
 import { projectsAt, readProject, readShape } from '../db/queries/projects';
 import { readRegisters } from '../db/queries/registers';
 import { readStarters } from '../db/queries/templates';
 import { mayArtist } from './artists';
 import { runBatch } from './batches';
-import { contentBytes } from './start-project';
 import { groundOf, ownChanges, rulesOf, shapeAsked } from './shape';
+import { contentBytes } from './start-project';
 import { Refused, type World } from './world';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
@@ -39,18 +59,43 @@ export async function planReshape(world: World, me: Me, id: string, asked: Resha
   const { plan, folder, refused, print, expansion } = await judge(world, me, id, asked);
   const counts: Partial<Record<Reshape['lines'][number]['sign'], number>> = {};
   for (const line of plan.lines) counts[line.sign] = (counts[line.sign] ?? 0) + line.count;
-  return { lines: plan.lines.slice(0, MOST_LINES), all: plan.lines.length, counts, kept: plan.kept, folder, refused, print, longest: expansion.longest, budget: expansion.budget };
+  return {
+    lines: plan.lines.slice(0, MOST_LINES),
+    all: plan.lines.length,
+    counts,
+    kept: plan.kept,
+    folder,
+    refused,
+    print,
+    longest: expansion.longest,
+    budget: expansion.budget,
+  };
 }
 
 /** The project's folder, as it may be worked in. */
-export function liveRoot(world: World, project: { readonly volume: string; readonly folder: string; readonly state: string }): string {
-  if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed') throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
+export function liveRoot(
+  world: World,
+  project: { readonly volume: string; readonly folder: string; readonly state: string },
+): string {
+  if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
+    throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
   const volume = world.config.volumes.get(project.volume);
-  if (volume === undefined) throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more. Nothing was changed.`);
+  if (volume === undefined)
+    throw new Refused(
+      404,
+      'no-volume',
+      `The volume ${project.volume} is not configured any more. Nothing was changed.`,
+    );
   const root = inside(volume, project.folder);
   if (root.ok) return root.value;
   const code = root.faults[0]?.code;
-  throw new Refused(code === 'root-missing' ? 503 : 404, code ?? '', code === 'root-missing' ? `The volume ${project.volume} cannot be reached. Nothing was changed.` : `The folder ${project.folder} is not on ${project.volume} any more. Nothing was changed.`);
+  throw new Refused(
+    code === 'root-missing' ? 503 : 404,
+    code ?? '',
+    code === 'root-missing'
+      ? `The volume ${project.volume} cannot be reached. Nothing was changed.`
+      : `The folder ${project.folder} is not on ${project.volume} any more. Nothing was changed.`,
+  );
 }
 
 /** Planned places as they are on the disk now. */
@@ -70,7 +115,12 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const project = await readProject(db, id);
   const from = project === null ? null : await readShape(db, id);
   if (project === null || from === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  if (project.version !== asked.version) throw new Refused(409, 'project-changed', `Somebody else changed ${project.number} since you opened it. Nothing was changed; look at it anew.`);
+  if (project.version !== asked.version)
+    throw new Refused(
+      409,
+      'project-changed',
+      `Somebody else changed ${project.number} since you opened it. Nothing was changed; look at it anew.`,
+    );
   const root = liveRoot(world, project);
   const registers = await readRegisters(db);
   const wished = await shapeAsked(db, from, asked);
@@ -79,53 +129,115 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const prefix = `${world.config.volumes.get(project.volume)}/`;
   const expansion = expandTemplate(after, wished.values, registers, { prefix });
   const before = groundOf(project.body, project.values, registers);
-  const plan = reshape({ before, after: groundOf(after, wished.values, registers), there: thereOn(root), renamed: asked.renamed, extra: asked.extra, keep: new Set(asked.keep) });
+  const plan = reshape({
+    before,
+    after: groundOf(after, wished.values, registers),
+    there: thereOn(root),
+    renamed: asked.renamed,
+    extra: asked.extra,
+    keep: new Set(asked.keep),
+  });
   // A folder with a name of its own, as an adopted one has, keeps it.
-  const named = !asked.keepFolder && from.folder.split('/').at(-1) === before.expansion.rootName && expansion.rootName !== before.expansion.rootName;
+  const named =
+    !asked.keepFolder &&
+    from.folder.split('/').at(-1) === before.expansion.rootName &&
+    expansion.rootName !== before.expansion.rootName;
   const above = from.folder.slice(0, from.folder.lastIndexOf('/') + 1);
   const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
   const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
   const own = ownChanges(root, project, after, to.values, registers);
   const changes = [...plan.changes, ...own];
   const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
-  const print = createHash('sha256').update(JSON.stringify([to, plan.changes])).digest('hex');
+  const print = createHash('sha256')
+    .update(JSON.stringify([to, plan.changes]))
+    .digest('hex');
   const starters = await readStarters(db, to.template, to.edition);
   const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
   return { project, root, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
 }
 
-async function refusals(world: World, project: Project, asked: ReshapeAsked, to: ProjectShape, folder: ReshapePlan['folder'], expansion: Expansion, changes: readonly Change[], after: Template): Promise<string[]> {
-  const out = expansion.diagnostics.filter((d) => d.weight === 'refused').slice(0, 20).map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
+async function refusals(
+  world: World,
+  project: Project,
+  asked: ReshapeAsked,
+  to: ProjectShape,
+  folder: ReshapePlan['folder'],
+  expansion: Expansion,
+  changes: readonly Change[],
+  after: Template,
+): Promise<string[]> {
+  const out = expansion.diagnostics
+    .filter((d) => d.weight === 'refused')
+    .slice(0, 20)
+    .map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
   const number = String(to.values.number ?? '');
   if (number === '') out.push('A project needs a number.');
-  if (number !== project.number && (await projectsAt(world.db, number, '', '')).number) out.push(`The number ${number} belongs to another project.`);
+  if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
+    out.push(`The number ${number} belongs to another project.`);
   if (folder !== null) {
     const volume = world.config.volumes.get(project.volume) ?? '';
     const there = inside(volume, folder.to);
     const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();
-    if ((there.ok || there.faults[0]?.code === 'path-link') && !onlyCase) out.push(`A folder ${folder.to} is there already on ${project.volume}.`);
+    if ((there.ok || there.faults[0]?.code === 'path-link') && !onlyCase)
+      out.push(`A folder ${folder.to} is there already on ${project.volume}.`);
   }
-  for (const { name } of asked.extra) if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused')) out.push(`${name} is no name for a file.`);
+  for (const { name } of asked.extra)
+    if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused'))
+      out.push(`${name} is no name for a file.`);
   for (const fault of orderChanges(changes).faults.slice(0, 20)) out.push(`${fault.path}: ${wordsFor(fault.code, {})}`);
   return out;
 }
 
 /** What it is about, for lists of batches. */
-const aboutOf = ({ from, to, plan }: Reshaping): string => (from.template !== to.template || from.edition !== to.edition ? 'edition' : plan.lines.some((l) => l.sign === 'renamed') ? 'change' : 'grow');
+const aboutOf = ({ from, to, plan }: Reshaping): string =>
+  from.template !== to.template || from.edition !== to.edition
+    ? 'edition'
+    : plan.lines.some((l) => l.sign === 'renamed')
+      ? 'change'
+      : 'grow';
 
-export async function applyReshape(world: World, me: Me, id: string, asked: ReshapeAsked & { readonly print: string }): Promise<{ readonly batch: string }> {
+export async function applyReshape(
+  world: World,
+  me: Me,
+  id: string,
+  asked: ReshapeAsked & { readonly print: string },
+): Promise<{ readonly batch: string }> {
   const reshaping = await judge(world, me, id, asked);
-  if (reshaping.refused.length > 0) throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
-  if (reshaping.print !== asked.print) throw new Refused(409, 'disk-changed', 'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.');
+  if (reshaping.refused.length > 0)
+    throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
+  if (reshaping.print !== asked.print)
+    throw new Refused(
+      409,
+      'disk-changed',
+      'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
+    );
   const { project, root, from, to, changes, bytesOf } = reshaping;
   const batch = randomUUID();
-  await runBatch(world, { id: batch, project, root, what: aboutOf(reshaping), person: me, undoes: null, from, to, changes, bytesOf });
+  await runBatch(world, {
+    id: batch,
+    project,
+    root,
+    what: aboutOf(reshaping),
+    person: me,
+    undoes: null,
+    from,
+    to,
+    changes,
+    bytesOf,
+  });
   return { batch };
 }
 
-export async function printReshape(world: World, me: Me, id: string, asked: ReshapeAsked, as: PlanForm): Promise<{ readonly name: string; readonly text: string }> {
+export async function printReshape(
+  world: World,
+  me: Me,
+  id: string,
+  asked: ReshapeAsked,
+  as: PlanForm,
+): Promise<{ readonly name: string; readonly text: string }> {
   const { changes, plan, project, bytesOf } = await judge(world, me, id, asked);
-  const base64Of = (step: { readonly content: { readonly kind: string } }) => base64(bytesOf(step.content as NewContent));
+  const base64Of = (step: { readonly content: { readonly kind: string } }) =>
+    base64(bytesOf(step.content as NewContent));
   const name = `${project.number}-plan`;
   switch (as) {
     case 'text':
@@ -140,4 +252,3 @@ export async function printReshape(world: World, me: Me, id: string, asked: Resh
       return { name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(changes).steps, base64Of)}` };
   }
 }
-

@@ -9,7 +9,12 @@ export function startersBeside(folder: string, { root, blocks }: Template): Map<
   const starters = new Map<string, Uint8Array>();
   const take = ({ from }: Starter): void => {
     const path = inside(folder, from);
-    if (!path.ok) throw new Refused(422, 'starter-missing', `The starter file ${from} is not beside the template (${path.faults[0]?.code}).`);
+    if (!path.ok)
+      throw new Refused(
+        422,
+        'starter-missing',
+        `The starter file ${from} is not beside the template (${path.faults[0]?.code}).`,
+      );
     starters.set(from, readFileSync(path.value));
   };
   const walk = (node: FolderNode): void => {

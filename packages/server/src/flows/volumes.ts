@@ -1,5 +1,8 @@
-/** The volumes the configuration allows: their state, how each system sees them, and projects that lie elsewhere than their rows say. */
-import { type FoundProject, parseMarker, type Prefixes, SYSTEMS, type VolumeRow } from '@nesting/contract';
+/**
+ * The volumes the configuration allows: their state, how each system sees them, and projects that lie elsewhere than
+ * their rows say.
+ */
+import { type FoundProject, type Prefixes, parseMarker, SYSTEMS, type VolumeRow } from '@nesting/contract';
 import { join } from '@nesting/core';
 import { inside, listFolder, readMarker, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../db/client';
@@ -11,18 +14,33 @@ import { Refused, type World } from './world';
 
 export async function volumeRows(world: World): Promise<VolumeRow[]> {
   const [counts, prefixes] = await Promise.all([projectsByVolume(world.db), readPrefixes(world.db)]);
-  return [...world.config.volumes].map(([name, root]) => ({ name, root, ...volumeState(root), projects: counts.get(name) ?? 0, prefixes: prefixes.get(name) ?? { windows: '', macos: '', linux: '' } }));
+  return [...world.config.volumes].map(([name, root]) => ({
+    name,
+    root,
+    ...volumeState(root),
+    projects: counts.get(name) ?? 0,
+    prefixes: prefixes.get(name) ?? { windows: '', macos: '', linux: '' },
+  }));
 }
 
 /** A drive letter or a shared folder; a folder from the root. */
-const FORMS = { windows: /^(?:[A-Za-z]:(?:\\[^<>:"/|?*\\]+)*\\?|\\\\[^<>:"/|?*\\\s]+\\[^<>:"/|?*\\]+(?:\\[^<>:"/|?*\\]+)*\\?)$/, macos: /^\/[^\n\0]*$/, linux: /^\/[^\n\0]*$/ } as const;
+const FORMS = {
+  windows: /^(?:[A-Za-z]:(?:\\[^<>:"/|?*\\]+)*\\?|\\\\[^<>:"/|?*\\\s]+\\[^<>:"/|?*\\]+(?:\\[^<>:"/|?*\\]+)*\\?)$/,
+  macos: /^\/[^\n\0]*$/,
+  linux: /^\/[^\n\0]*$/,
+} as const;
 const FORM_WORDS = { windows: 'S:\\ or \\\\server\\share', macos: '/Volumes/studio', linux: '/mnt/studio' } as const;
 
 export async function savePrefixes(world: World, person: string, volume: string, prefixes: Prefixes): Promise<void> {
   if (!world.config.volumes.has(volume)) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
   for (const system of SYSTEMS) {
     const prefix = prefixes[system].trim();
-    if (prefix !== '' && !FORMS[system].test(prefix)) throw new Refused(422, 'prefix-refused', `“${prefix}” is no place as that system writes it: ${FORM_WORDS[system]}. Nothing was changed.`);
+    if (prefix !== '' && !FORMS[system].test(prefix))
+      throw new Refused(
+        422,
+        'prefix-refused',
+        `“${prefix}” is no place as that system writes it: ${FORM_WORDS[system]}. Nothing was changed.`,
+      );
   }
   await transaction(world.db, async (client) => {
     await writePrefixes(client, volume, prefixes);
@@ -60,13 +78,24 @@ export async function findProjects(world: World): Promise<FoundProject[]> {
   for (const [volume, root] of world.config.volumes) {
     if (volumeState(root).state === 'missing') continue;
     ready.add(volume);
-    for (const [project, folders] of markersOn(root)) places.set(project, [...(places.get(project) ?? []), ...folders.map((folder) => ({ volume, folder }))]);
+    for (const [project, folders] of markersOn(root))
+      places.set(project, [...(places.get(project) ?? []), ...folders.map((folder) => ({ volume, folder }))]);
   }
   const left = new Set((await copiesLeft(world.db)).map((c) => `${c.project} ${c.volume} ${c.folder}`));
-  return (await placedProjects(world.db)).flatMap((row) => stateOf(row, (places.get(row.id) ?? []).filter((p) => !left.has(`${row.id} ${p.volume} ${p.folder}`)), ready.has(row.volume)));
+  return (await placedProjects(world.db)).flatMap((row) =>
+    stateOf(
+      row,
+      (places.get(row.id) ?? []).filter((p) => !left.has(`${row.id} ${p.volume} ${p.folder}`)),
+      ready.has(row.volume),
+    ),
+  );
 }
 
-function stateOf({ id, number, title, volume, folder }: PlacedProject, places: readonly { volume: string; folder: string }[], reachable: boolean): FoundProject[] {
+function stateOf(
+  { id, number, title, volume, folder }: PlacedProject,
+  places: readonly { volume: string; folder: string }[],
+  reachable: boolean,
+): FoundProject[] {
   const home = places.some((p) => p.volume === volume && p.folder === folder);
   const elsewhere = places.filter((p) => p.volume !== volume || p.folder !== folder);
   const row = { project: id, number, title, was: { volume, folder }, places: elsewhere };
@@ -77,20 +106,39 @@ function stateOf({ id, number, title, volume, folder }: PlacedProject, places: r
 }
 
 /** The row follows the folder, after the marker in it is looked at once more. Nothing on a disk is touched. */
-export async function relink(world: World, person: string, project: string, volume: string, folder: string): Promise<void> {
+export async function relink(
+  world: World,
+  person: string,
+  project: string,
+  volume: string,
+  folder: string,
+): Promise<void> {
   const root = world.config.volumes.get(volume);
   const at = root === undefined ? null : inside(root, folder);
   const text = at?.ok ? readMarker(at.value)?.marker : undefined;
   const marker = text === undefined ? null : parseMarker(text);
-  if (!marker?.ok || marker.value.project !== project) throw new Refused(409, 'not-there', `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`);
+  if (!marker?.ok || marker.value.project !== project)
+    throw new Refused(
+      409,
+      'not-there',
+      `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`,
+    );
   try {
     await transaction(world.db, async (client) => {
       const was = await placeProject(client, project, volume, folder);
       if (was === null) throw new Refused(404, 'not-found', 'There is no such project.');
-      await recordActivity(client, 'project-relinked', person, project, { was: `${was.volume}/${was.folder}`, now: `${volume}/${folder}` }, `project:${project}`);
+      await recordActivity(
+        client,
+        'project-relinked',
+        person,
+        project,
+        { was: `${was.volume}/${was.folder}`, now: `${volume}/${folder}` },
+        `project:${project}`,
+      );
     });
   } catch (error) {
-    if (sqlFault(error)?.constraint === 'project_folder_once') throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
+    if (sqlFault(error)?.constraint === 'project_folder_once')
+      throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
     throw error;
   }
 }

@@ -13,7 +13,10 @@ export interface World {
   readonly mails: MailQueue;
 }
 
-/** Something the server does not do: what happened, what was not done, what to do. Carries the HTTP status it is told with. */
+/**
+ * Something the server does not do: what happened, what was not done, what to do. Carries the HTTP status it is told
+ * with.
+ */
 export class Refused extends Error {
   constructor(
     readonly status: 400 | 401 | 403 | 404 | 409 | 410 | 422 | 429 | 503 | 507,

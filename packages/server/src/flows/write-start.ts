@@ -1,8 +1,11 @@
-/** The same tree that a start would write on a volume, as a zip, a script, or steps that a browser performs in a folder of its own computer. */
+/**
+ * The same tree that a start would write on a volume, as a zip, a script, or steps that a browser performs in a folder
+ * of its own computer.
+ */
 import { randomUUID } from 'node:crypto';
+import { buffer } from 'node:stream/consumers';
 import type { StartGiven, WrittenAs } from '@nesting/contract';
 import { base64, type FilledStep, planPowerShell, planSh } from '@nesting/core';
-import { buffer } from 'node:stream/consumers';
 import { ZipFile } from 'yazl';
 import { recordActivity } from '../db/queries/activity';
 import { type Planned, planStart } from './start-project';
@@ -16,12 +19,22 @@ export interface Written {
 
 export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
   // Taken away as one thing, it is one thing: nothing of it lies on another volume.
-  const whole = Object.fromEntries(Object.entries(given.adjusted).map(([key, { volume: _other, ...rest }]) => [key, rest]));
+  const whole = Object.fromEntries(
+    Object.entries(given.adjusted).map(([key, { volume: _other, ...rest }]) => [key, rest]),
+  );
   const planned = await planStart(world, { ...given, adjusted: whole }, '');
   const { expansion } = planned;
   const steps = planned.stepsFor(randomUUID(), new Date().toISOString());
-  const filled = steps.map((s): FilledStep => (s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) }));
-  await recordActivity(world.db, 'start-written', person, null, { folder: expansion.rootName, as, folders: expansion.folders, files: expansion.files });
+  const filled = steps.map(
+    (s): FilledStep =>
+      s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) },
+  );
+  await recordActivity(world.db, 'start-written', person, null, {
+    folder: expansion.rootName,
+    as,
+    folders: expansion.folders,
+    files: expansion.files,
+  });
   const name = expansion.rootName;
   switch (as) {
     case 'sh':

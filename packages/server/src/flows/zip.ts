@@ -1,6 +1,10 @@
-/** Zips in and out: the same content gives the same bytes; sizes are counted as they come, whatever a zip says of itself. */
-import { LIMITS } from '@nesting/core';
+/**
+ * Zips in and out: the same content gives the same bytes; sizes are counted as they come, whatever a zip says of
+ * itself.
+ */
+
 import { buffer } from 'node:stream/consumers';
+import { LIMITS } from '@nesting/core';
 import { fromBufferPromise } from 'yauzl';
 import { ZipFile } from 'yazl';
 import { Refused } from './world';
@@ -31,7 +35,9 @@ export async function filesOf(bytes: Uint8Array): Promise<Map<string, Buffer>> {
       if (path.endsWith('/')) continue;
       if (files.size >= MOST_ENTRIES) throw unusable(`The zip holds more than ${MOST_ENTRIES} files.`);
       if (entry.uncompressedSize > MOST_FILE) throw unusable(`${path} is larger than a starter file may be.`);
-      const content = await limited(await zip.openReadStreamPromise(entry), MOST_FILE, () => unusable(`${path} is larger than a starter file may be.`));
+      const content = await limited(await zip.openReadStreamPromise(entry), MOST_FILE, () =>
+        unusable(`${path} is larger than a starter file may be.`),
+      );
       total += content.length;
       if (total > MOST_BYTES) throw unusable('The zip unpacks to more than rules may hold.');
       files.set(path, content);

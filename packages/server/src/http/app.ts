@@ -10,12 +10,12 @@ import { compress } from 'hono/compress';
 import { csrf } from 'hono/csrf';
 import { secureHeaders } from 'hono/secure-headers';
 import type { Logger } from 'pino';
-import { isAway } from '../db/client';
-import { Refused, type World } from '../flows/world';
-import type { Auth } from '../sign-in/auth';
 import { runFrom } from '../asked-from';
+import { isAway } from '../db/client';
 import { personOfKey } from '../db/queries/access';
 import { hashOf } from '../flows/access';
+import { Refused, type World } from '../flows/world';
+import type { Auth } from '../sign-in/auth';
 import type { Asked, Route } from './route';
 import { ROUTES } from './routes';
 
@@ -28,18 +28,39 @@ const TAKES_STARTERS = /^\/api\/(?:templates|blocks)\/[^/]+\/starter$/;
 
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
-  app.use(secureHeaders({
-    contentSecurityPolicy: { defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], connectSrc: ["'self'"], objectSrc: ["'none'"], baseUri: ["'none'"], frameAncestors: ["'none'"], formAction: ["'self'"] },
-    ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
-  }));
+  app.use(
+    secureHeaders({
+      contentSecurityPolicy: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+        formAction: ["'self'"],
+      },
+      ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
+    }),
+  );
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
-  const upTo = (maxSize: number) => bodyLimit({ maxSize, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') });
+  const upTo = (maxSize: number) =>
+    bodyLimit({ maxSize, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') });
   const [small, starter, rules] = [upTo(MOST_BYTES), upTo(LIMITS.starterBytes), upTo(LIMITS.ruleFileBytes)];
-  app.use('/api/*', (c, next) => (TAKES_RULES.test(c.req.path) ? rules : TAKES_STARTERS.test(c.req.path) ? starter : small)(c, next));
+  app.use('/api/*', (c, next) =>
+    (TAKES_RULES.test(c.req.path) ? rules : TAKES_STARTERS.test(c.req.path) ? starter : small)(c, next),
+  );
   app.use(compress());
   const fault = (error: unknown, c: Context) => answerFault(error, c, log);
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
-  for (const route of ROUTES) app.on(route.method, route.path, (c) => runFrom(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch((error: unknown) => fault(error, c)));
+  for (const route of ROUTES)
+    app.on(route.method, route.path, (c) =>
+      runFrom(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch((error: unknown) =>
+        fault(error, c),
+      ),
+    );
   app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
   screens(app, world);
   app.onError(fault);
@@ -48,10 +69,16 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
 
 function answerFault(error: unknown, c: Context, log: Logger): Response {
   if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
-  if (typeof error === 'object' && error !== null && 'getResponse' in error) return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
+  if (typeof error === 'object' && error !== null && 'getResponse' in error)
+    return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
   if (isAway(error)) {
     log.error({ error }, 'the database is away');
-    return refuse(c, 503, 'database-away', 'The database cannot be reached just now. Nothing was changed; try again in a moment.');
+    return refuse(
+      c,
+      503,
+      'database-away',
+      'The database cannot be reached just now. Nothing was changed; try again in a moment.',
+    );
   }
   log.error({ error, path: c.req.path }, 'a request failed');
   return refuse(c, 500, 'failed', 'Something went wrong on the server, and was written to its log.');
@@ -62,7 +89,8 @@ async function decide(route: Route, c: Context, world: World, auth: Auth): Promi
   if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY, session: null });
   const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
   if (who === null) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
-  if (!route.roles.includes(who.me.role)) return refuse(c, 403, 'not-allowed', `As ${who.me.role} you may look, and not do this.`);
+  if (!route.roles.includes(who.me.role))
+    return refuse(c, 403, 'not-allowed', `As ${who.me.role} you may look, and not do this.`);
   return route.handle({ c, world, auth, ...who });
 }
 
@@ -73,26 +101,42 @@ async function byKey(c: Context, world: World): Promise<Who | null> {
   const key = /^Bearer (\S{1,200})$/.exec(c.req.header('authorization') ?? '')?.[1];
   if (key === undefined) return null;
   const person = await personOfKey(world.db, hashOf(key));
-  if (person === null) throw new Refused(401, 'key-unknown', 'This access key opens nothing: it is wrong, over, or ended.');
-  return { me: { id: person.id, name: person.name, initials: person.initials, role: person.role, demo: world.config.demo }, session: null };
+  if (person === null)
+    throw new Refused(401, 'key-unknown', 'This access key opens nothing: it is wrong, over, or ended.');
+  return {
+    me: { id: person.id, name: person.name, initials: person.initials, role: person.role, demo: world.config.demo },
+    session: null,
+  };
 }
 
 async function bySession(c: Context, world: World, auth: Auth): Promise<Who | null> {
   const found = await sessionOf(c, world, auth);
   if (found === null || found.user.retired) return null;
   const { user, session } = found;
-  return { me: { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo }, session: { id: session.id, token: session.token } };
+  return {
+    me: { id: user.id, name: user.name, initials: user.initials, role: user.role as Role, demo: world.config.demo },
+    session: { id: session.id, token: session.token },
+  };
 }
 
-/** Where a request came from: the proxy's last word where there is one, else the connection's own; nobody else is believed. */
+/**
+ * Where a request came from: the proxy's last word where there is one, else the connection's own; nobody else is
+ * believed.
+ */
 function addressOf(c: Context, behindProxy: boolean): string {
   const forwarded = behindProxy ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
   const socket = (c.env as { incoming?: { socket?: { remoteAddress?: string } } } | undefined)?.incoming?.socket;
   return forwarded ?? socket?.remoteAddress ?? '';
 }
 
-/** The sign-in library hides why it failed: the database is asked itself, so that being away is told from being wrong. */
-async function sessionOf(c: Context, world: World, auth: Auth): Promise<Awaited<ReturnType<Auth['api']['getSession']>>> {
+/**
+ * The sign-in library hides why it failed: the database is asked itself, so that being away is told from being wrong.
+ */
+async function sessionOf(
+  c: Context,
+  world: World,
+  auth: Auth,
+): Promise<Awaited<ReturnType<Auth['api']['getSession']>>> {
   try {
     return await auth.api.getSession({ headers: c.req.raw.headers });
   } catch (error) {
@@ -115,8 +159,10 @@ function screens(app: Hono, world: World): void {
   const files = serveStatic({ root: '', rewriteRequestPath: (path) => join(root, path) });
   app.use('*', (c, next) => (c.req.path === '/' ? next() : files(c, next)));
   app.get('*', (c) => {
-    // Who is there is asked beside the scripts, and not after them; where somebody only comes in, the answer would be out of date when it is wanted.
-    if (!/^\/(?:welcome|yours)/.test(c.req.path)) c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
+    // Who is there is asked beside the scripts, and not after them; where somebody only comes in, the answer would be
+    // out of date when it is wanted.
+    if (!/^\/(?:welcome|yours)/.test(c.req.path))
+      c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
     try {
       return c.html(readFileSync(join(root, 'index.html'), 'utf8'));
     } catch {

@@ -48,7 +48,11 @@ export function checked<T>(data: unknown, schema: z.ZodType<T>): T {
   const parsed = schema.safeParse(data);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0];
-  throw new Refused(400, 'not-as-expected', `${issue?.path.join('.') || 'The request'}: ${issue?.message ?? 'not as expected'}`);
+  throw new Refused(
+    400,
+    'not-as-expected',
+    `${issue?.path.join('.') || 'The request'}: ${issue?.message ?? 'not as expected'}`,
+  );
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
@@ -63,4 +67,8 @@ export function idOf(c: Context, name = 'id'): string {
 }
 
 /** Somebody's file, never opened by the browser as what it says it is. */
-export const asFile = (c: Context, bytes: Uint8Array): Response => c.body(Uint8Array.from(bytes), 200, { 'content-type': 'application/octet-stream', 'content-disposition': 'attachment' });
+export const asFile = (c: Context, bytes: Uint8Array): Response =>
+  c.body(Uint8Array.from(bytes), 200, {
+    'content-type': 'application/octet-stream',
+    'content-disposition': 'attachment',
+  });

@@ -1,6 +1,7 @@
 /** Every route of the server, with the roles that may use it. */
-import { BATCHES } from './routes/batches';
+
 import type { Route } from './route';
+import { BATCHES } from './routes/batches';
 import { BLOCKS } from './routes/blocks';
 import { CHECKS } from './routes/checks';
 import { CONVENTIONS } from './routes/conventions';
@@ -11,4 +12,15 @@ import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
 
-export const ROUTES: readonly Route[] = [...ENTRANCE, ...TEMPLATES, ...BLOCKS, ...RULE_SET, ...CONVENTIONS, ...LISTS, ...PEOPLE, ...PROJECTS, ...BATCHES, ...CHECKS];
+export const ROUTES: readonly Route[] = [
+  ...ENTRANCE,
+  ...TEMPLATES,
+  ...BLOCKS,
+  ...RULE_SET,
+  ...CONVENTIONS,
+  ...LISTS,
+  ...PEOPLE,
+  ...PROJECTS,
+  ...BATCHES,
+  ...CHECKS,
+];

@@ -1,4 +1,7 @@
-/** Checks waiting their turn, in a queue kept in the database: any process that works takes the next one, one at a time, for each uses all cores already. */
+/**
+ * Checks waiting their turn, in a queue kept in the database: any process that works takes the next one, one at a time,
+ * for each uses all cores already.
+ */
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 
@@ -17,7 +20,8 @@ export class CheckQueue {
     databaseUrl: string,
     private readonly log: Logger,
   ) {
-    // Schedules are told by the projects themselves, and a check that falls silent is taken over: neither is the queue's business.
+    // Schedules are told by the projects themselves, and a check that falls silent is taken over: neither is the
+    // queue's business.
     this.boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 3, schedule: false });
     this.boss.on('error', (error) => log.warn({ error }, 'the queue of checks has trouble'));
   }
@@ -27,19 +31,23 @@ export class CheckQueue {
     await this.boss.start();
     await this.boss.createQueue(QUEUE, { name: QUEUE, policy: 'short', retryLimit: 0, expireInHours: 12 });
     if (run === null) return;
-    this.worker = await this.boss.work<{ id: string }>(QUEUE, { batchSize: 1, pollingIntervalSeconds: POLL }, async ([job]) => {
-      if (job === undefined) return;
-      const { id } = job.data;
-      try {
-        await run(id);
-      } catch (error) {
-        this.log.error({ error, check: id }, 'a check ended early');
-      } finally {
-        this.ended(id);
-        // The next one need not wait for the clock.
-        if (this.worker !== null) this.boss.notifyWorker(this.worker);
-      }
-    });
+    this.worker = await this.boss.work<{ id: string }>(
+      QUEUE,
+      { batchSize: 1, pollingIntervalSeconds: POLL },
+      async ([job]) => {
+        if (job === undefined) return;
+        const { id } = job.data;
+        try {
+          await run(id);
+        } catch (error) {
+          this.log.error({ error, check: id }, 'a check ended early');
+        } finally {
+          this.ended(id);
+          // The next one need not wait for the clock.
+          if (this.worker !== null) this.boss.notifyWorker(this.worker);
+        }
+      },
+    );
   }
 
   /** A check waits in the queue once, however often it is asked for. */

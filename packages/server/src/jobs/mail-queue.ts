@@ -1,4 +1,7 @@
-/** Sends what waits in the outbox: by SMTP where that is configured; in a demo mails stay in the outbox and are read there. */
+/**
+ * Sends what waits in the outbox: by SMTP where that is configured; in a demo mails stay in the outbox and are read
+ * there.
+ */
 import { codeOf } from '@nesting/core';
 import nodemailer from 'nodemailer';
 import type { Logger } from 'pino';
@@ -17,7 +20,10 @@ export class MailQueue {
   private timer: NodeJS.Timeout | null = null;
   private readonly transport: ReturnType<typeof nodemailer.createTransport> | null;
 
-  /** Without a mail server mails stay readable in the outbox: a demo's. Elsewhere none is written then, and links are handed over. */
+  /**
+   * Without a mail server mails stay readable in the outbox: a demo's. Elsewhere none is written then, and links are
+   * handed over.
+   */
   constructor(
     private readonly db: Db,
     private readonly mailing: Mailing | null,
@@ -28,7 +34,9 @@ export class MailQueue {
 
   /** Looks at what waits now, and again from time to time while something does. */
   wake(): void {
-    this.running = this.running.then(() => this.drain()).catch((error: unknown) => this.log.error({ error }, 'mails were not sent'));
+    this.running = this.running
+      .then(() => this.drain())
+      .catch((error: unknown) => this.log.error({ error }, 'mails were not sent'));
   }
 
   start(): void {
@@ -61,11 +69,19 @@ export class MailQueue {
         return true;
       }
       try {
-        await this.transport.sendMail({ from: this.mailing.from, to: mail.recipient, subject: mail.subject, text: mail.body });
+        await this.transport.sendMail({
+          from: this.mailing.from,
+          to: mail.recipient,
+          subject: mail.subject,
+          text: mail.body,
+        });
         await settleMail(client, mail.id, { state: 'sent' });
       } catch (error) {
         this.log.warn({ mail: mail.id, code: codeOf(error) }, 'a mail was not sent');
-        await settleMail(client, mail.id, { state: 'failed', said: error instanceof Error ? error.message : codeOf(error) });
+        await settleMail(client, mail.id, {
+          state: 'failed',
+          said: error instanceof Error ? error.message : codeOf(error),
+        });
       }
       return true;
     });

@@ -1,6 +1,8 @@
 /**
- * Guessing passwords is slow: by the hash, and by counting. A pair of account and address has ten tries in a quarter of an hour, an address
- * sixty, an account from anywhere a hundred in an hour; a right password forgets the pair's tries. Counted in the database, so that a
+ * Guessing passwords is slow: by the hash, and by counting. A pair of account and address has ten tries in a quarter of
+ * an hour, an address
+ * sixty, an account from anywhere a hundred in an hour; a right password forgets the pair's tries. Counted in the
+ * database, so that a
  * restart forgives nobody.
  */
 import { countAttempt, forgetAttempts } from '../db/queries/access';
@@ -20,16 +22,33 @@ export function withAddress(headers: Headers, address: string): Headers {
 const SHORT = 15;
 const LONG = 60;
 
-export async function limited(world: World, email: string, address: string, signIn: () => Promise<Response>): Promise<Response> {
+export async function limited(
+  world: World,
+  email: string,
+  address: string,
+  signIn: () => Promise<Response>,
+): Promise<Response> {
   const account = email.trim().toLowerCase().slice(0, 200);
   const pair = `pair:${address} ${account}`;
-  const counts = [await countAttempt(world.db, pair, SHORT), await countAttempt(world.db, `address:${address}`, SHORT), await countAttempt(world.db, `account:${account}`, LONG)];
+  const counts = [
+    await countAttempt(world.db, pair, SHORT),
+    await countAttempt(world.db, `address:${address}`, SHORT),
+    await countAttempt(world.db, `account:${account}`, LONG),
+  ];
   const limits = [10, 60, 100];
   const over = counts.findIndex((count, i) => count > (limits[i] as number));
   if (over >= 0) {
     // Told once for each window, not for each knock.
-    if (counts[over] === (limits[over] as number) + 1) await recordActivity(world.db, 'sign-in-refused', null, null, { account, why: ['account and address', 'address', 'account'][over] ?? '' });
-    throw new Refused(429, 'too-many', 'Too many tries to sign in. Wait a quarter of an hour, or have a new password mailed to you.');
+    if (counts[over] === (limits[over] as number) + 1)
+      await recordActivity(world.db, 'sign-in-refused', null, null, {
+        account,
+        why: ['account and address', 'address', 'account'][over] ?? '',
+      });
+    throw new Refused(
+      429,
+      'too-many',
+      'Too many tries to sign in. Wait a quarter of an hour, or have a new password mailed to you.',
+    );
   }
   const response = await signIn();
   if (response.ok) await forgetAttempts(world.db, [pair]);

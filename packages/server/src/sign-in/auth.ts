@@ -27,19 +27,40 @@ export function makeAuth(db: Db, config: Config) {
       changeEmail: { enabled: false },
       deleteUser: { enabled: false },
     },
-    session: { modelName: 'session', fields: { ...times, userId: 'person_id', expiresAt: 'expires_at', ipAddress: 'ip_address', userAgent: 'user_agent' }, expiresIn: 60 * 60 * 24 * 14 },
+    session: {
+      modelName: 'session',
+      fields: {
+        ...times,
+        userId: 'person_id',
+        expiresAt: 'expires_at',
+        ipAddress: 'ip_address',
+        userAgent: 'user_agent',
+      },
+      expiresIn: 60 * 60 * 24 * 14,
+    },
     account: {
       modelName: 'credential',
       fields: {
-        ...times, userId: 'person_id', accountId: 'account_id', providerId: 'provider_id', accessToken: 'access_token', refreshToken: 'refresh_token', idToken: 'id_token',
-        accessTokenExpiresAt: 'access_token_expires_at', refreshTokenExpiresAt: 'refresh_token_expires_at',
+        ...times,
+        userId: 'person_id',
+        accountId: 'account_id',
+        providerId: 'provider_id',
+        accessToken: 'access_token',
+        refreshToken: 'refresh_token',
+        idToken: 'id_token',
+        accessTokenExpiresAt: 'access_token_expires_at',
+        refreshTokenExpiresAt: 'refresh_token_expires_at',
       },
     },
     verification: { modelName: 'verification', fields: { ...times, expiresAt: 'expires_at' } },
     // Attempts are counted in attempts.ts, by account and address, and outlive a restart.
     rateLimit: { enabled: false },
     // Written by our own door alone (attempts.ts): what a stranger claims of their address is not believed.
-    advanced: { ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] }, cookiePrefix: 'nesting', useSecureCookies: config.publicUrl.startsWith('https:') },
+    advanced: {
+      ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] },
+      cookiePrefix: 'nesting',
+      useSecureCookies: config.publicUrl.startsWith('https:'),
+    },
     logger: { disabled: true },
   });
 }

@@ -1,8 +1,11 @@
-/** The demo's one-click sign-in. Off unless the configuration asks for it, and then on this machine alone (see config.ts). */
+/**
+ * The demo's one-click sign-in. Off unless the configuration asks for it, and then on this machine alone (see
+ * config.ts).
+ */
 import type { Entrance } from '@nesting/contract';
+import { askedFrom } from '../asked-from';
 import type { Db } from '../db/client';
 import { Refused, type World } from '../flows/world';
-import { askedFrom } from '../asked-from';
 import { withAddress } from './attempts';
 import type { Auth } from './auth';
 
@@ -10,14 +13,23 @@ import type { Auth } from './auth';
 export const DEMO_PASSWORD = 'tallow-street-demo';
 
 export async function demoPeople(db: Db): Promise<Entrance['people']> {
-  const result = await db.query<Entrance['people'][number]>("select initials, name, role, does from person where not retired order by array_position(array['coordinator', 'artist', 'lead'], role), name");
+  const result = await db.query<Entrance['people'][number]>(
+    "select initials, name, role, does from person where not retired order by array_position(array['coordinator', 'artist', 'lead'], role), name",
+  );
   return result.rows;
 }
 
 export async function signInAsDemo(world: World, auth: Auth, initials: string, request: Request): Promise<Response> {
   if (!world.config.demo) throw new Refused(404, 'no-demo', 'There is nothing at this address.');
-  const person = await world.db.query<{ email: string }>('select email from person where initials = $1 and not retired', [initials]);
+  const person = await world.db.query<{ email: string }>(
+    'select email from person where initials = $1 and not retired',
+    [initials],
+  );
   const email = person.rows[0]?.email;
   if (email === undefined) throw new Refused(404, 'no-person', 'Nobody in the demo has these initials.');
-  return auth.api.signInEmail({ body: { email, password: DEMO_PASSWORD }, headers: withAddress(request.headers, askedFrom() ?? ''), asResponse: true });
+  return auth.api.signInEmail({
+    body: { email, password: DEMO_PASSWORD },
+    headers: withAddress(request.headers, askedFrom() ?? ''),
+    asResponse: true,
+  });
 }

@@ -14,7 +14,10 @@ export function compareNames(found: string, meant: string): { before: Compared[]
   for (let i = a.length - 1; i >= 0; i--) {
     for (let j = b.length - 1; j >= 0; j--) {
       const here = i * width + j;
-      common[here] = a[i] === b[j] ? (common[here + width + 1] as number) + 1 : Math.max(common[here + width] as number, common[here + 1] as number);
+      common[here] =
+        a[i] === b[j]
+          ? (common[here + width + 1] as number) + 1
+          : Math.max(common[here + width] as number, common[here + 1] as number);
     }
   }
   const before: Compared[] = [];
@@ -24,7 +27,8 @@ export function compareNames(found: string, meant: string): { before: Compared[]
     if (i < a.length && j < b.length && a[i] === b[j]) {
       add(before, a[i++] as string, true);
       add(after, b[j++] as string, true);
-    } else if (j >= b.length || (i < a.length && (common[here + width] as number) >= (common[here + 1] as number))) add(before, a[i++] as string, false);
+    } else if (j >= b.length || (i < a.length && (common[here + width] as number) >= (common[here + 1] as number)))
+      add(before, a[i++] as string, false);
     else add(after, b[j++] as string, false);
   }
   return { before, after };

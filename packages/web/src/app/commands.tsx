@@ -1,4 +1,7 @@
-/** Commands are rows of data: id, words, keys, what to do. They feed buttons, shortcuts, the sheet behind ? and Ctrl K alike. */
+/**
+ * Commands are rows of data: id, words, keys, what to do. They feed buttons, shortcuts, the sheet behind ? and Ctrl K
+ * alike.
+ */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 
 export interface Command {
@@ -19,10 +22,13 @@ const RegistryContext = createContext<Registry>({ all: [], add: () => () => unde
 
 export function Commands({ own, children }: { own: readonly Command[]; children: ReactNode }) {
   const [pages, setPages] = useState<readonly (readonly Command[])[]>([]);
-  const add = useMemo(() => (page: readonly Command[]) => {
-    setPages((before) => [...before, page]);
-    return () => setPages((before) => before.filter((p) => p !== page));
-  }, []);
+  const add = useMemo(
+    () => (page: readonly Command[]) => {
+      setPages((before) => [...before, page]);
+      return () => setPages((before) => before.filter((p) => p !== page));
+    },
+    [],
+  );
   const all = useMemo(() => [...pages.flat(), ...own], [pages, own]);
   return <RegistryContext value={useMemo(() => ({ all, add }), [all, add])}>{children}</RegistryContext>;
 }

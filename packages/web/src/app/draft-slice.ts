@@ -1,4 +1,7 @@
-/** Things being written, each with its past and future; kept in this browser until the server has them. One slice for each sort of thing. */
+/**
+ * Things being written, each with its past and future; kept in this browser until the server has them. One slice for
+ * each sort of thing.
+ */
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 
 export interface Editing<T> {
@@ -34,36 +37,63 @@ export function draftSlice<T>(name: string, key: string) {
     name,
     initialState: kept,
     reducers: {
-      /** What the server has. What was written here and is not saved stays: where the server has something newer, saving says so. */
-      opened(state, { payload: { id, thing, version } }: PayloadAction<{ id: string; thing: T; version: number }>): Drafts<T> {
+      /**
+       * What the server has. What was written here and is not saved stays: where the server has something newer, saving
+       * says so.
+       */
+      opened(
+        state,
+        { payload: { id, thing, version } }: PayloadAction<{ id: string; thing: T; version: number }>,
+      ): Drafts<T> {
         const drafts = plain<T>(state);
         const known = drafts[id];
         if (known !== undefined && (known.version === version || known.now !== known.saved)) return drafts;
         return { ...drafts, [id]: { version, now: thing, saved: thing, past: [], future: [], last: null } };
       },
       /** `what` names the thing written in; `null` for an act of its own. */
-      changed(state, { payload: { id, thing, what } }: PayloadAction<{ id: string; thing: T; what: string | null }>): Drafts<T> {
+      changed(
+        state,
+        { payload: { id, thing, what } }: PayloadAction<{ id: string; thing: T; what: string | null }>,
+      ): Drafts<T> {
         const drafts = plain<T>(state);
         const e = drafts[id];
         if (e === undefined || e.now === thing) return drafts;
         const joined = what !== null && what === e.last;
-        return { ...drafts, [id]: { ...e, now: thing, past: joined ? e.past : [...e.past.slice(-MOST_PAST), e.now], future: [], last: what } };
+        return {
+          ...drafts,
+          [id]: {
+            ...e,
+            now: thing,
+            past: joined ? e.past : [...e.past.slice(-MOST_PAST), e.now],
+            future: [],
+            last: what,
+          },
+        };
       },
       undone(state, { payload: id }: PayloadAction<string>): Drafts<T> {
         const drafts = plain<T>(state);
         const e = drafts[id];
         const before = e?.past.at(-1);
         if (e === undefined || before === undefined) return drafts;
-        return { ...drafts, [id]: { ...e, now: before, past: e.past.slice(0, -1), future: [...e.future, e.now], last: null } };
+        return {
+          ...drafts,
+          [id]: { ...e, now: before, past: e.past.slice(0, -1), future: [...e.future, e.now], last: null },
+        };
       },
       redone(state, { payload: id }: PayloadAction<string>): Drafts<T> {
         const drafts = plain<T>(state);
         const e = drafts[id];
         const next = e?.future.at(-1);
         if (e === undefined || next === undefined) return drafts;
-        return { ...drafts, [id]: { ...e, now: next, past: [...e.past, e.now], future: e.future.slice(0, -1), last: null } };
+        return {
+          ...drafts,
+          [id]: { ...e, now: next, past: [...e.past, e.now], future: e.future.slice(0, -1), last: null },
+        };
       },
-      savedAs(state, { payload: { id, thing, version } }: PayloadAction<{ id: string; thing: T; version: number }>): Drafts<T> {
+      savedAs(
+        state,
+        { payload: { id, thing, version } }: PayloadAction<{ id: string; thing: T; version: number }>,
+      ): Drafts<T> {
         const drafts = plain<T>(state);
         const e = drafts[id];
         return e === undefined ? drafts : { ...drafts, [id]: { ...e, saved: thing, version } };
@@ -77,7 +107,11 @@ export function draftSlice<T>(name: string, key: string) {
   });
   /** Only what the server does not have yet is worth keeping. */
   const keep = (state: Drafts<T>): void => {
-    const open = Object.fromEntries(Object.entries(state).filter(([, e]) => e.now !== e.saved).map(([id, e]) => [id, { ...e, past: e.past.slice(-PAST_KEPT), future: [] }]));
+    const open = Object.fromEntries(
+      Object.entries(state)
+        .filter(([, e]) => e.now !== e.saved)
+        .map(([id, e]) => [id, { ...e, past: e.past.slice(-PAST_KEPT), future: [] }]),
+    );
     try {
       localStorage.setItem(key, JSON.stringify(open));
     } catch {

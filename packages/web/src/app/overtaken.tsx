@@ -24,14 +24,37 @@ const SHOWN = 5;
 export function Overtaken<T>({ id, actions, look, differences }: Props<T>) {
   const dispatch = useAppDispatch();
   const [theirs, setTheirs] = useState<Theirs<T> | null>(null);
-  if (theirs === null) return <Button look="quiet" className="h-6!" onClick={() => void look().then(setTheirs)}>See what is otherwise there</Button>;
+  if (theirs === null)
+    return (
+      <Button look="quiet" className="h-6!" onClick={() => void look().then(setTheirs)}>
+        See what is otherwise there
+      </Button>
+    );
   const words = differences(theirs.thing);
   return (
     <span className="flex flex-col gap-1">
-      <span className="text-sm">{theirs.by ?? 'Somebody'} has: {words.length === 0 ? 'the same' : words.slice(0, SHOWN).join('; ')}{words.length > SHOWN ? ` and ${words.length - SHOWN} more` : ''}.</span>
+      <span className="text-sm">
+        {theirs.by ?? 'Somebody'} has: {words.length === 0 ? 'the same' : words.slice(0, SHOWN).join('; ')}
+        {words.length > SHOWN ? ` and ${words.length - SHOWN} more` : ''}.
+      </span>
       <span className="flex gap-4">
-        <Button look="quiet" className="h-6!" onClick={() => dispatch(actions.savedAs({ id, thing: theirs.thing, version: theirs.version }))}>Keep mine</Button>
-        <Button look="quiet" className="h-6!" onClick={() => { dispatch(actions.closed(id)); dispatch(actions.opened({ id, thing: theirs.thing, version: theirs.version })); }}>Take theirs</Button>
+        <Button
+          look="quiet"
+          className="h-6!"
+          onClick={() => dispatch(actions.savedAs({ id, thing: theirs.thing, version: theirs.version }))}
+        >
+          Keep mine
+        </Button>
+        <Button
+          look="quiet"
+          className="h-6!"
+          onClick={() => {
+            dispatch(actions.closed(id));
+            dispatch(actions.opened({ id, thing: theirs.thing, version: theirs.version }));
+          }}
+        >
+          Take theirs
+        </Button>
       </span>
     </span>
   );

@@ -12,9 +12,31 @@ import { chooseLook, useLook, useSingleKeys } from './use-look';
 
 /** The work in its order. A stage without a page yet is not shown. */
 const WORK = [
-  { stage: 'Rules', pages: [{ to: '/templates', words: 'Templates' }, { to: '/blocks', words: 'Blocks' }, { to: '/conventions', words: 'Conventions' }, { to: '/registers', words: 'Registers' }] },
-  { stage: 'Projects', pages: [{ to: '/start', words: 'Start', only: 'coordinator' }, { to: '/projects', words: 'All projects' }] },
-  { stage: 'Files', pages: [{ to: '/names', words: 'Name helper' }, { to: '/checks', words: 'Checks', not: 'artist' }, { to: '/checks/mine', words: 'Checks', only: 'artist' }, { to: '/activity', words: 'Activity', not: 'artist' }] },
+  {
+    stage: 'Rules',
+    pages: [
+      { to: '/templates', words: 'Templates' },
+      { to: '/blocks', words: 'Blocks' },
+      { to: '/conventions', words: 'Conventions' },
+      { to: '/registers', words: 'Registers' },
+    ],
+  },
+  {
+    stage: 'Projects',
+    pages: [
+      { to: '/start', words: 'Start', only: 'coordinator' },
+      { to: '/projects', words: 'All projects' },
+    ],
+  },
+  {
+    stage: 'Files',
+    pages: [
+      { to: '/names', words: 'Name helper' },
+      { to: '/checks', words: 'Checks', not: 'artist' },
+      { to: '/checks/mine', words: 'Checks', only: 'artist' },
+      { to: '/activity', words: 'Activity', not: 'artist' },
+    ],
+  },
 ] as const;
 
 export function Shell({ me }: { me: Me }) {
@@ -25,24 +47,72 @@ export function Shell({ me }: { me: Me }) {
     () => [
       { id: 'find', words: 'Find anything', keys: 'Ctrl+K', run: () => setFinding(true) },
       { id: 'keys', words: 'Show the keys', keys: '?', run: () => setKeys(true) },
-      { id: 'go-start', words: 'Start a project', keys: 'n', run: () => void go('/start'), enabled: me.role === 'coordinator' },
-      { id: 'adopt', words: 'Take in a folder as a project', run: () => void go('/start/adopt'), enabled: me.role === 'coordinator' },
+      {
+        id: 'go-start',
+        words: 'Start a project',
+        keys: 'n',
+        run: () => void go('/start'),
+        enabled: me.role === 'coordinator',
+      },
+      {
+        id: 'adopt',
+        words: 'Take in a folder as a project',
+        run: () => void go('/start/adopt'),
+        enabled: me.role === 'coordinator',
+      },
       { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
       { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
       { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },
-      { id: 'learn', words: 'Learn a convention from names', run: () => void go('/conventions/learn'), enabled: me.role === 'coordinator' },
+      {
+        id: 'learn',
+        words: 'Learn a convention from names',
+        run: () => void go('/conventions/learn'),
+        enabled: me.role === 'coordinator',
+      },
       { id: 'go-blocks', words: 'Blocks', keys: 'b', run: () => void go('/blocks') },
       { id: 'go-registers', words: 'Registers', keys: 'r', run: () => void go('/registers') },
-      { id: 'go-numbers', words: 'Project numbers', run: () => void go('/registers/numbers'), enabled: me.role !== 'artist' },
-      { id: 'go-people', words: 'People and access', run: () => void go('/registers/people'), enabled: me.role === 'coordinator' },
+      {
+        id: 'go-numbers',
+        words: 'Project numbers',
+        run: () => void go('/registers/numbers'),
+        enabled: me.role !== 'artist',
+      },
+      {
+        id: 'go-people',
+        words: 'People and access',
+        run: () => void go('/registers/people'),
+        enabled: me.role === 'coordinator',
+      },
       { id: 'go-volumes', words: 'Volumes', run: () => void go('/registers/volumes') },
-      { id: 'go-activity', words: 'Activity', keys: 'a', run: () => void go('/activity'), enabled: me.role !== 'artist' },
-      { id: 'go-checks', words: 'Checks of all projects', keys: 'k', run: () => void go('/checks'), enabled: me.role !== 'artist' },
-      { id: 'go-who', words: 'Who has what to put right', run: () => void go('/checks/people'), enabled: me.role !== 'artist' },
+      {
+        id: 'go-activity',
+        words: 'Activity',
+        keys: 'a',
+        run: () => void go('/activity'),
+        enabled: me.role !== 'artist',
+      },
+      {
+        id: 'go-checks',
+        words: 'Checks of all projects',
+        keys: 'k',
+        run: () => void go('/checks'),
+        enabled: me.role !== 'artist',
+      },
+      {
+        id: 'go-who',
+        words: 'Who has what to put right',
+        run: () => void go('/checks/people'),
+        enabled: me.role !== 'artist',
+      },
       { id: 'go-mine', words: 'Mine to put right', run: () => void go('/checks/mine') },
       { id: 'go-exceptions', words: 'Accepted findings', run: () => void go('/checks/exceptions') },
       { id: 'go-me', words: 'My password, keys and sessions', run: () => void go('/me') },
-      { id: 'take-in', words: 'Take in rules from a file', run: () => void go('/templates/take-in'), enabled: me.role === 'coordinator' },
+      {
+        id: 'take-in',
+        words: 'Take in rules from a file',
+        run: () => void go('/templates/take-in'),
+        enabled: me.role === 'coordinator',
+      },
       { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
     ],
     [go, me.role],
@@ -75,7 +145,8 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
   const nav = useRef<HTMLElement>(null);
   // On a phone the line of work is wider than the screen: where one is stays in sight.
   useEffect(() => {
-    if (here !== '') nav.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+    if (here !== '')
+      nav.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }, [here]);
   return (
     <header className="print:hidden flex h-16 shrink-0 items-center gap-8 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
@@ -83,9 +154,15 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
         <img src="/mark.svg" alt="" width={28} height={28} />
         <span className="max-[699px]:sr-only">Nesting</span>
       </NavLink>
-      <nav ref={nav} aria-label="The line of work" className="flex h-full min-w-0 items-stretch overflow-x-auto whitespace-nowrap max-[699px]:flex-1">
+      <nav
+        ref={nav}
+        aria-label="The line of work"
+        className="flex h-full min-w-0 items-stretch overflow-x-auto whitespace-nowrap max-[699px]:flex-1"
+      >
         {WORK.map(({ stage, pages }) => {
-          const shown = pages.filter((p) => (!('only' in p) || p.only === me.role) && (!('not' in p) || p.not !== me.role));
+          const shown = pages.filter(
+            (p) => (!('only' in p) || p.only === me.role) && (!('not' in p) || p.not !== me.role),
+          );
           const active = shown.some((p) => here.startsWith(p.to));
           return (
             <div key={stage} className="flex flex-col pt-2">
@@ -96,7 +173,13 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
               </span>
               <span className="flex flex-1 items-stretch gap-5 pr-8">
                 {shown.map((p) => (
-                  <NavLink key={p.to} to={p.to} className={({ isActive }) => `flex items-center border-b-2 ${isActive ? 'border-bottle font-semibold' : 'border-clear hover:border-rule'}`}>
+                  <NavLink
+                    key={p.to}
+                    to={p.to}
+                    className={({ isActive }) =>
+                      `flex items-center border-b-2 ${isActive ? 'border-bottle font-semibold' : 'border-clear hover:border-rule'}`
+                    }
+                  >
                     {p.words}
                   </NavLink>
                 ))}
@@ -105,7 +188,11 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
           );
         })}
       </nav>
-      <button type="button" onClick={onFind} className="ml-auto flex h-8 w-56 shrink-0 items-center justify-between rounded-tray border max-[1199px]:w-auto max-[699px]:hidden border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink">
+      <button
+        type="button"
+        onClick={onFind}
+        className="ml-auto flex h-8 w-56 shrink-0 items-center justify-between rounded-tray border max-[1199px]:w-auto max-[699px]:hidden border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink"
+      >
         Project, person or path
         <kbd className="rounded border border-line px-1 font-mono text-xs">Ctrl K</kbd>
       </button>
@@ -127,7 +214,11 @@ function PersonMenu({ me }: { me: Me }) {
   return (
     <Menu
       trigger={
-        <button type="button" aria-label={`${me.name}, ${me.role}: look and signing out`} className="size-8 rounded-tray bg-plum text-sm font-semibold text-paper">
+        <button
+          type="button"
+          aria-label={`${me.name}, ${me.role}: look and signing out`}
+          className="size-8 rounded-tray bg-plum text-sm font-semibold text-paper"
+        >
           {me.initials}
         </button>
       }

@@ -8,7 +8,14 @@ import { templateDrafts } from '../features/templates/editor/template-slice';
 import { api } from './api';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, start: startReducer, conventions: conventionDrafts.reducer, templates: templateDrafts.reducer, blocks: blockDrafts.reducer, reshapes: reshapes.reducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    start: startReducer,
+    conventions: conventionDrafts.reducer,
+    templates: templateDrafts.reducer,
+    blocks: blockDrafts.reducer,
+    reshapes: reshapes.reducer,
+  },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 

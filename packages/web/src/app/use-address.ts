@@ -1,4 +1,7 @@
-/** The address holds the state: what is looked at is read from it and put into it, without a step in the history for each. */
+/**
+ * The address holds the state: what is looked at is read from it and put into it, without a step in the history for
+ * each.
+ */
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
 

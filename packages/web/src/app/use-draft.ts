@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { troubleOf } from './api';
 import { type Command, usePageCommands } from './commands';
 import type { draftSlice, Editing } from './draft-slice';
-import { useAppDispatch, useAppSelector, type State } from './store';
+import { type State, useAppDispatch, useAppSelector } from './store';
 
 /** Typing goes on for this long before what was typed is sent. */
 const REST_MS = 700;
@@ -52,7 +52,10 @@ export function useDraft<T>({ id, start, version, mayWrite, actions, select, sav
     }, REST_MS);
     return () => clearTimeout(timer);
   }, [dispatch, actions, id, editing, dirty, mayWrite]);
-  const change = useCallback((thing: T, what: string | null) => dispatch(actions.changed({ id, thing, what })), [dispatch, actions, id]);
+  const change = useCallback(
+    (thing: T, what: string | null) => dispatch(actions.changed({ id, thing, what })),
+    [dispatch, actions, id],
+  );
   const commands = useMemo<readonly Command[]>(
     () => [
       { id: 'undo', words: 'Undo', keys: 'Ctrl+Z', run: () => dispatch(actions.undone(id)) },

@@ -30,7 +30,8 @@ const subscribe = (tell: () => void) => {
 
 export const useLook = (): LookChoice => useSyncExternalStore(subscribe, read);
 
-export const useSingleKeys = (): boolean => useSyncExternalStore(subscribe, () => localStorage.getItem('nesting-keys') !== 'off');
+export const useSingleKeys = (): boolean =>
+  useSyncExternalStore(subscribe, () => localStorage.getItem('nesting-keys') !== 'off');
 
 export function setSingleKeys(on: boolean): void {
   localStorage.setItem('nesting-keys', on ? 'on' : 'off');

@@ -1,4 +1,7 @@
-/** Every working screen: given, plan, consequence from left to right, and under them the ledger. Splitters are movable and remembered. */
+/**
+ * Every working screen: given, plan, consequence from left to right, and under them the ledger. Splitters are movable
+ * and remembered.
+ */
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useSyncExternalStore } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
@@ -28,13 +31,22 @@ export function Columns({ id, given, plan, consequence, ledger, labels }: Props)
 function Stacked({ given, plan, consequence, ledger, labels }: Omit<Props, 'id'>) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
-      <section tabIndex={0} aria-label={labels.join(', ')} className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto px-4 py-4 *:shrink-0">
+      <section
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
+        tabIndex={0}
+        aria-label={labels.join(', ')}
+        className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto px-4 py-4 *:shrink-0"
+      >
         <section aria-label={labels[0]}>{given}</section>
-        <section aria-label={labels[1]} className="flex flex-col">{plan}</section>
+        <section aria-label={labels[1]} className="flex flex-col">
+          {plan}
+        </section>
         <section aria-label={labels[2]}>{consequence}</section>
       </section>
-      <section aria-label="What will happen" className="flex shrink-0 flex-wrap items-center gap-3 border-t border-line bg-bench px-4 py-2">
+      <section
+        aria-label="What will happen"
+        className="flex shrink-0 flex-wrap items-center gap-3 border-t border-line bg-bench px-4 py-2"
+      >
         {ledger}
       </section>
     </div>
@@ -46,7 +58,12 @@ function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props 
   const layout = useDefaultLayout({ id: `nesting-${id}-${panels.length}`, panelIds: panels, storage: localStorage });
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <Group orientation="horizontal" className="min-h-0 flex-1" {...(layout.defaultLayout && { defaultLayout: layout.defaultLayout })} onLayoutChanged={layout.onLayoutChanged}>
+      <Group
+        orientation="horizontal"
+        className="min-h-0 flex-1"
+        {...(layout.defaultLayout && { defaultLayout: layout.defaultLayout })}
+        onLayoutChanged={layout.onLayoutChanged}
+      >
         <Panel id="given" defaultSize={narrow ? '38%' : '25%'} minSize="220px">
           {/* A column that scrolls can be scrolled by keyboard, whatever is in it. */}
           {/* biome-ignore lint/a11y/noNoninteractiveTabindex: as above */}
@@ -72,7 +89,10 @@ function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props 
           </>
         )}
       </Group>
-      <section aria-label="What will happen" className="flex min-h-14 shrink-0 items-center gap-4 border-t border-line bg-bench px-5 py-2">
+      <section
+        aria-label="What will happen"
+        className="flex min-h-14 shrink-0 items-center gap-4 border-t border-line bg-bench px-5 py-2"
+      >
         {ledger}
         {narrow && <Drawer label={labels[2]}>{consequence}</Drawer>}
       </section>
@@ -92,7 +112,10 @@ function Drawer({ label, children }: { label: string; children: ReactNode }) {
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed inset-y-0 right-0 z-30 w-96 max-w-[90vw] overflow-auto border-l border-rule bg-paper p-5 shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-y-0 right-0 z-30 w-96 max-w-[90vw] overflow-auto border-l border-rule bg-paper p-5 shadow-xl"
+        >
           <Dialog.Title className="sr-only">{label}</Dialog.Title>
           {children}
         </Dialog.Content>

@@ -5,10 +5,16 @@ export interface Sorting {
 }
 
 /**
- * A text as it is put in order: accents and capitals count for nothing, numbers in it by their size. Compared as they are, such keys give the
+ * A text as it is put in order: accents and capitals count for nothing, numbers in it by their size. Compared as they
+ * are, such keys give the
  * order of names and codes that a collator gives, in a tenth of its time (20,000 titles: 25 ms, by Intl.Collator 250).
  */
-const orderOf = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\d+/g, (digits) => digits.padStart(12, '0'));
+const orderOf = (text: string): string =>
+  text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/\d+/g, (digits) => digits.padStart(12, '0'));
 
 export type SortKey = string | number;
 
@@ -28,7 +34,10 @@ export function sorted<T>(rows: readonly T[], key: (row: T) => SortKey, down: bo
 
 /** Rows that have every word somewhere in them. */
 export function found<T>(rows: readonly T[], words: string, text: (row: T) => string): readonly T[] {
-  const all = words.toLowerCase().split(/\s+/).filter((w) => w !== '');
+  const all = words
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
   if (all.length === 0) return rows;
   return rows.filter((row) => {
     const hay = text(row).toLowerCase();

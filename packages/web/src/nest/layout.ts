@@ -1,4 +1,7 @@
-/** The nest: trays within trays, sized by the number of things in them. A squarified treemap over the first levels of a hierarchy. */
+/**
+ * The nest: trays within trays, sized by the number of things in them. A squarified treemap over the first levels of a
+ * hierarchy.
+ */
 import type { Mark } from '@nesting/core';
 
 export interface NestNode {
@@ -24,8 +27,18 @@ interface Box {
   readonly h: number;
 }
 
-/** Boxes, outer ones first. `depth` levels at the most; what becomes too small is left out. `label` is the height kept for names. */
-export function layoutNest(root: NestNode, width: number, height: number, depth: number, gap: number, label = 0): NestBox[] {
+/**
+ * Boxes, outer ones first. `depth` levels at the most; what becomes too small is left out. `label` is the height kept
+ * for names.
+ */
+export function layoutNest(
+  root: NestNode,
+  width: number,
+  height: number,
+  depth: number,
+  gap: number,
+  label = 0,
+): NestBox[] {
   const out: NestBox[] = [];
   const place = (node: NestNode, box: Box, level: number): void => {
     out.push({ ...box, node, depth: level });
@@ -54,7 +67,11 @@ function squarify(nodes: readonly NestNode[], box: Box, gap: number): Box[] {
   for (let i = 0; i < areas.length; ) {
     const side = Math.min(w, h);
     let count = 1;
-    while (i + count < areas.length && worst(areas.slice(i, i + count + 1), side) <= worst(areas.slice(i, i + count), side)) count++;
+    while (
+      i + count < areas.length &&
+      worst(areas.slice(i, i + count + 1), side) <= worst(areas.slice(i, i + count), side)
+    )
+      count++;
     const row = areas.slice(i, i + count);
     const sum = row.reduce((a, b) => a + b, 0);
     const across = w >= h;
@@ -62,7 +79,9 @@ function squarify(nodes: readonly NestNode[], box: Box, gap: number): Box[] {
     let at = 0;
     for (const area of row) {
       const long = (area / sum) * side;
-      out.push(across ? { x, y: y + at, w: thick - gap, h: long - gap } : { x: x + at, y, w: long - gap, h: thick - gap });
+      out.push(
+        across ? { x, y: y + at, w: thick - gap, h: long - gap } : { x: x + at, y, w: long - gap, h: thick - gap },
+      );
       at += long;
     }
     if (across) {

@@ -17,15 +17,29 @@ interface Props {
 
 /** A hierarchy as nested trays: small in lists, so that a project is known by its shape, and large as its map. */
 export function Nest({ root, width, height, label, large = false, levels, chosen = null, onChoose }: Props) {
-  const boxes = useMemo(() => layoutNest(root, width - 2, height - 2, levels ?? (large ? 3 : 2), large ? 3 : 2.5, large ? 12 : 0), [root, width, height, large, levels]);
+  const boxes = useMemo(
+    () => layoutNest(root, width - 2, height - 2, levels ?? (large ? 3 : 2), large ? 3 : 2.5, large ? 12 : 0),
+    [root, width, height, large, levels],
+  );
   return (
-    <svg width={width} height={height} viewBox={`-1 -1 ${width} ${height}`} role="img" aria-label={label} className="shrink-0">
+    <svg
+      width={width}
+      height={height}
+      viewBox={`-1 -1 ${width} ${height}`}
+      role="img"
+      aria-label={label}
+      className="shrink-0"
+    >
       {boxes.map(({ node, depth, x, y, w, h }) => {
         const colour = node.state === 'unplanned' ? 'var(--ochre)' : markColour(node.mark);
         const solid = node.state === 'there';
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: the tree beside it does the same by keyboard
-          <g key={node.key} onClick={onChoose && (() => onChoose(node.key))} className={onChoose ? 'cursor-pointer' : undefined}>
+          <g
+            key={node.key}
+            onClick={onChoose && (() => onChoose(node.key))}
+            className={onChoose ? 'cursor-pointer' : undefined}
+          >
             <path
               d={trayPath(depth === 1 ? node.mark : null, x, y, w, h, depth === 0 ? 1.4 : depth === 1 ? 0.9 : 0.6)}
               fill={depth === 0 ? 'var(--sheet)' : node.state === 'absent' ? 'var(--sheet)' : colour}
@@ -34,14 +48,33 @@ export function Nest({ root, width, height, label, large = false, levels, chosen
               strokeWidth={chosen === node.key ? 2 : depth === 0 ? 1.2 : 0.8}
               strokeDasharray={node.state === 'planned' && large ? '3 2' : node.state === 'absent' ? '2 2' : undefined}
             />
-            {node.state === 'unplanned' && <path d={`M${x} ${y + h}L${x + w} ${y}M${x} ${y + h / 2}L${x + w / 2} ${y}M${x + w / 2} ${y + h}L${x + w} ${y + h / 2}`} stroke={colour} strokeWidth="1.2" />}
-            {large && node.state === 'absent' && w > 16 && h > 10 && <path d={`M${x + w / 2 - 5} ${y}l5 6l5-6`} fill="var(--paper)" stroke={colour} strokeWidth="1" />}
-            {large && (depth === 1 || (levels !== undefined && depth > 1)) && w > 34 && (node.children.length === 0 ? h > 16 : h > 36) && (
-              <text x={x + 5} y={y + 11.5} fontSize={depth === 1 ? 10 : 9} fill={depth === 1 ? 'var(--ink)' : 'var(--ink2)'} className={depth === 1 ? 'font-sans' : 'font-mono'}>
-                {fit(node.name.replace(/^\d+_/, ''), w - 8)}
-              </text>
+            {node.state === 'unplanned' && (
+              <path
+                d={`M${x} ${y + h}L${x + w} ${y}M${x} ${y + h / 2}L${x + w / 2} ${y}M${x + w / 2} ${y + h}L${x + w} ${y + h / 2}`}
+                stroke={colour}
+                strokeWidth="1.2"
+              />
             )}
-            {large && (node.signs ?? 0) > 0 && node.children.length === 0 && w > 10 && h > 10 && <path d={`M${x + w - 11} ${y + h - 11}h5l3 3v5h-8z`} fill="var(--brick)" />}
+            {large && node.state === 'absent' && w > 16 && h > 10 && (
+              <path d={`M${x + w / 2 - 5} ${y}l5 6l5-6`} fill="var(--paper)" stroke={colour} strokeWidth="1" />
+            )}
+            {large &&
+              (depth === 1 || (levels !== undefined && depth > 1)) &&
+              w > 34 &&
+              (node.children.length === 0 ? h > 16 : h > 36) && (
+                <text
+                  x={x + 5}
+                  y={y + 11.5}
+                  fontSize={depth === 1 ? 10 : 9}
+                  fill={depth === 1 ? 'var(--ink)' : 'var(--ink2)'}
+                  className={depth === 1 ? 'font-sans' : 'font-mono'}
+                >
+                  {fit(node.name.replace(/^\d+_/, ''), w - 8)}
+                </text>
+              )}
+            {large && (node.signs ?? 0) > 0 && node.children.length === 0 && w > 10 && h > 10 && (
+              <path d={`M${x + w - 11} ${y + h - 11}h5l3 3v5h-8z`} fill="var(--brick)" />
+            )}
           </g>
         );
       })}

@@ -1,4 +1,7 @@
-/** A hierarchy in pre-order → the rows to show: closed folders hide what is in them, alike siblings are folded into one row. */
+/**
+ * A hierarchy in pre-order → the rows to show: closed folders hide what is in them, alike siblings are folded into one
+ * row.
+ */
 import type { Mark, Weight } from '@nesting/core';
 import type { TrayState } from '../ui/signs';
 
@@ -57,14 +60,24 @@ export function flatten(nodes: readonly TreeNode[], toggled: ReadonlyMap<string,
       const { group } = node;
       if (group !== undefined && folded.has(group)) continue;
       emit(i, node, trays, parent);
-      if (group === undefined || toggled.get(`fold:${group}`) === true || previousInGroup(nodes, end, from, i, group)) continue;
+      if (group === undefined || toggled.get(`fold:${group}`) === true || previousInGroup(nodes, end, from, i, group))
+        continue;
       const rest = restOfGroup(nodes, end, i, to, group);
       if (rest.length + 1 < FOLD_FROM) continue;
       folded.add(group);
       const nameOf = (n: TreeNode) => n.pieces.map((p) => p.text).join('');
       rows.push({
-        key: `fold:${group}`, node: { ...node, weight: worst(rest), badge: undefined, note: undefined }, expandable: true, expanded: false, trays, parent,
-        fold: { group, words: `${nameOf(rest[0] as TreeNode)} … ${nameOf(rest[rest.length - 1] as TreeNode)}`, count: rest.length },
+        key: `fold:${group}`,
+        node: { ...node, weight: worst(rest), badge: undefined, note: undefined },
+        expandable: true,
+        expanded: false,
+        trays,
+        parent,
+        fold: {
+          group,
+          words: `${nameOf(rest[0] as TreeNode)} … ${nameOf(rest[rest.length - 1] as TreeNode)}`,
+          count: rest.length,
+        },
       });
     }
   };
@@ -81,7 +94,10 @@ export function flatten(nodes: readonly TreeNode[], toggled: ReadonlyMap<string,
     rows.push({ key: node.key, node, fold: null, expandable, expanded, trays: [...trays, own], parent });
     walk(i + 1, end[i] as number, [...trays, inside], node.key);
     const last = rows[rows.length - 1] as TreeRow;
-    rows[rows.length - 1] = { ...last, trays: last.trays.map((t) => (t.depth === node.depth ? { ...t, last: true } : t)) };
+    rows[rows.length - 1] = {
+      ...last,
+      trays: last.trays.map((t) => (t.depth === node.depth ? { ...t, last: true } : t)),
+    };
   };
   walk(0, nodes.length, [], null);
   return rows;
@@ -93,7 +109,8 @@ function subtreeEnds(nodes: readonly TreeNode[]): Int32Array {
   const open: number[] = [];
   for (let i = 0; i <= nodes.length; i++) {
     const depth = nodes[i]?.depth ?? -1;
-    while (open.length > 0 && (nodes[open[open.length - 1] as number] as TreeNode).depth >= depth) end[open.pop() as number] = i;
+    while (open.length > 0 && (nodes[open[open.length - 1] as number] as TreeNode).depth >= depth)
+      end[open.pop() as number] = i;
     open.push(i);
   }
   return end;
@@ -106,7 +123,8 @@ function previousInGroup(nodes: readonly TreeNode[], end: Int32Array, from: numb
 
 function restOfGroup(nodes: readonly TreeNode[], end: Int32Array, i: number, to: number, group: string): TreeNode[] {
   const rest: TreeNode[] = [];
-  for (let k = end[i] as number; k < to && nodes[k]?.group === group; k = end[k] as number) rest.push(nodes[k] as TreeNode);
+  for (let k = end[i] as number; k < to && nodes[k]?.group === group; k = end[k] as number)
+    rest.push(nodes[k] as TreeNode);
   return rest;
 }
 

@@ -1,4 +1,7 @@
-/** A tree of trays set into each other (WAI-ARIA tree pattern): arrows move, open and close; letters find; only what is seen is drawn. */
+/**
+ * A tree of trays set into each other (WAI-ARIA tree pattern): arrows move, open and close; letters find; only what is
+ * seen is drawn.
+ */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
 import { FileSign, markColour, TraySign, WeightSign } from '../ui/signs';
@@ -20,8 +23,16 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
   const [toggled, setToggled] = useState<ReadonlyMap<string, boolean>>(new Map());
   const rows = useMemo(() => flatten(nodes, toggled), [nodes, toggled]);
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 16 });
-  const at = Math.max(0, rows.findIndex((r) => r.key === selected));
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 16,
+  });
+  const at = Math.max(
+    0,
+    rows.findIndex((r) => r.key === selected),
+  );
   const typed = useRef({ text: '', at: 0 });
 
   // What the address names is brought into sight, once it is there.
@@ -42,7 +53,12 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
     typed.current = { text: (now - typed.current.at < 700 ? typed.current.text : '') + letter.toLowerCase(), at: now };
     const from = typed.current.text.length > 1 ? at : at + 1;
     const order = [...rows.keys()].map((i) => (from + i) % rows.length);
-    const hit = order.find((i) => nameOf(rows[i] as TreeRow).toLowerCase().replace(/^\d+_/, '').startsWith(typed.current.text));
+    const hit = order.find((i) =>
+      nameOf(rows[i] as TreeRow)
+        .toLowerCase()
+        .replace(/^\d+_/, '')
+        .startsWith(typed.current.text),
+    );
     if (hit !== undefined) go(hit);
   };
   const onKey = (event: KeyboardEvent) => {
@@ -66,7 +82,12 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
         case ' ':
           return row.expandable ? toggle(row, !row.expanded) : onSelect(row.key);
         case '*':
-          return setToggled(new Map([...toggled, ...rows.filter((r) => r.parent === row.parent && r.expandable).map((r) => [r.key, true] as const)]));
+          return setToggled(
+            new Map([
+              ...toggled,
+              ...rows.filter((r) => r.parent === row.parent && r.expandable).map((r) => [r.key, true] as const),
+            ]),
+          );
         default:
           return event.key.length === 1 && event.key !== '?' ? find(event.key) : 'not mine';
       }
@@ -86,7 +107,15 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
         style={{ height: Math.max(ROW, virtual.getTotalSize()) }}
       >
         {virtual.getVirtualItems().map((item) => (
-          <Row key={item.key} id={`${id}-${item.index}`} row={rows[item.index] as TreeRow} top={item.start} chosen={rows[item.index]?.key === selected} onSelect={onSelect} onToggle={toggle} />
+          <Row
+            key={item.key}
+            id={`${id}-${item.index}`}
+            row={rows[item.index] as TreeRow}
+            top={item.start}
+            chosen={rows[item.index]?.key === selected}
+            onSelect={onSelect}
+            onToggle={toggle}
+          />
         ))}
       </div>
     </div>
@@ -95,7 +124,21 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
 
 const nameOf = (row: TreeRow): string => row.fold?.words ?? row.node.pieces.map((p) => p.text).join('');
 
-function Row({ id, row, top, chosen, onSelect, onToggle }: { id: string; row: TreeRow; top: number; chosen: boolean; onSelect: (key: string) => void; onToggle: (row: TreeRow, open: boolean) => void }) {
+function Row({
+  id,
+  row,
+  top,
+  chosen,
+  onSelect,
+  onToggle,
+}: {
+  id: string;
+  row: TreeRow;
+  top: number;
+  chosen: boolean;
+  onSelect: (key: string) => void;
+  onToggle: (row: TreeRow, open: boolean) => void;
+}) {
   const { node, fold } = row;
   const left = 6 + node.depth * STEP;
   return (
@@ -115,15 +158,35 @@ function Row({ id, row, top, chosen, onSelect, onToggle }: { id: string; row: Tr
       {row.trays.map((tray) => (
         <Band key={tray.depth} tray={tray} />
       ))}
-      <div className={`absolute inset-y-px right-1 flex items-center gap-2 rounded-tray pr-2 ${chosen ? 'bg-chosen ring-1 ring-plum' : ''}`} style={{ left, paddingLeft: 4 }}>
-        {node.kind === 'reserved' ? <span className="w-4 text-center text-ink2">·</span> : node.kind === 'file' ? <FileSign state={node.state} /> : <TraySign mark={node.mark} state={node.state} />}
-        <span className={`max-w-[70%] shrink-0 truncate font-mono whitespace-pre ${node.state === 'absent' || node.kind === 'reserved' ? 'text-note' : ''}`} title={nameOf(row)}>
+      <div
+        className={`absolute inset-y-px right-1 flex items-center gap-2 rounded-tray pr-2 ${chosen ? 'bg-chosen ring-1 ring-plum' : ''}`}
+        style={{ left, paddingLeft: 4 }}
+      >
+        {node.kind === 'reserved' ? (
+          <span className="w-4 text-center text-ink2">·</span>
+        ) : node.kind === 'file' ? (
+          <FileSign state={node.state} />
+        ) : (
+          <TraySign mark={node.mark} state={node.state} />
+        )}
+        <span
+          className={`max-w-[70%] shrink-0 truncate font-mono whitespace-pre ${node.state === 'absent' || node.kind === 'reserved' ? 'text-note' : ''}`}
+          title={nameOf(row)}
+        >
           {fold ? fold.words : node.pieces.map((p, i) => <Piece key={`${i}-${p.text}`} piece={p} />)}
         </span>
-        {row.expandable && !row.expanded && fold === null && <span className="shrink-0 rounded bg-bench px-1 text-xs text-note" aria-hidden>…</span>}
-        {node.badge && <span className="shrink-0 rounded border border-dashed border-rule px-1 text-xs text-note">{node.badge}</span>}
+        {row.expandable && !row.expanded && fold === null && (
+          <span className="shrink-0 rounded bg-bench px-1 text-xs text-note" aria-hidden>
+            …
+          </span>
+        )}
+        {node.badge && (
+          <span className="shrink-0 rounded border border-dashed border-rule px-1 text-xs text-note">{node.badge}</span>
+        )}
         {node.weight && <WeightSign weight={node.weight} size={10} />}
-        <span className="ml-auto min-w-0 shrink-[3] truncate text-right text-xs text-note">{fold ? `${fold.count} more alike` : node.note}</span>
+        <span className="ml-auto min-w-0 shrink-[3] truncate text-right text-xs text-note">
+          {fold ? `${fold.count} more alike` : node.note}
+        </span>
       </div>
     </div>
   );
@@ -132,7 +195,11 @@ function Row({ id, row, top, chosen, onSelect, onToggle }: { id: string; row: Tr
 /** Values stand out from the template's own letters. */
 function Piece({ piece }: { piece: { text: string; field: string | null } }) {
   if (piece.field === null) return piece.text;
-  return <span className={piece.field === 'number' ? 'text-plum' : piece.field === 'client' ? 'text-bottle' : 'text-slate'}>{piece.text}</span>;
+  return (
+    <span className={piece.field === 'number' ? 'text-plum' : piece.field === 'client' ? 'text-bottle' : 'text-slate'}>
+      {piece.text}
+    </span>
+  );
 }
 
 function Band({ tray }: { tray: Tray }) {
@@ -142,9 +209,16 @@ function Band({ tray }: { tray: Tray }) {
       aria-hidden
       className="absolute"
       style={{
-        left: tray.depth * STEP - 4, right: tray.depth * 3 - 2, top: tray.first ? 1 : 0, bottom: tray.last ? 2 : 0,
-        background: `color-mix(in srgb, ${colour} 7%, transparent)`, borderLeft: `2px solid color-mix(in srgb, ${colour} 55%, transparent)`,
-        borderTopLeftRadius: tray.first ? 5 : 0, borderTopRightRadius: tray.first ? 5 : 0, borderBottomLeftRadius: tray.last ? 5 : 0, borderBottomRightRadius: tray.last ? 5 : 0,
+        left: tray.depth * STEP - 4,
+        right: tray.depth * 3 - 2,
+        top: tray.first ? 1 : 0,
+        bottom: tray.last ? 2 : 0,
+        background: `color-mix(in srgb, ${colour} 7%, transparent)`,
+        borderLeft: `2px solid color-mix(in srgb, ${colour} 55%, transparent)`,
+        borderTopLeftRadius: tray.first ? 5 : 0,
+        borderTopRightRadius: tray.first ? 5 : 0,
+        borderBottomLeftRadius: tray.last ? 5 : 0,
+        borderBottomRightRadius: tray.last ? 5 : 0,
       }}
     />
   );

@@ -11,7 +11,17 @@ const today = (): string => {
 };
 
 /** `value` is ISO 8601; what is typed and means no day is given on as it is, so that it is told and never lost. */
-export function DateField({ id, value, onGive, fault }: { id: string; value: string; onGive: (value: string) => void; fault: boolean }) {
+export function DateField({
+  id,
+  value,
+  onGive,
+  fault,
+}: {
+  id: string;
+  value: string;
+  onGive: (value: string) => void;
+  fault: boolean;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const calendar = useRef<HTMLInputElement>(null);
   const iso = /^\d{4}-\d{2}-\d{2}$/.test(value) ? value : '';
@@ -23,11 +33,41 @@ export function DateField({ id, value, onGive, fault }: { id: string; value: str
   return (
     <span className="relative flex items-center gap-1">
       <Line
-        id={id} value={typed ?? value} placeholder="next tue, 27.11., 2026-11-27" autoComplete="off" fault={fault} onChange={(e) => give(e.target.value)} onBlur={() => setTyped(null)} className="min-w-0 flex-1"
-        becomes={meant === null ? undefined : [weekday.format(new Date(`${meant}T00:00:00Z`)), ...(meant === (typed ?? value) ? [] : [meant])].join(' ')}
+        id={id}
+        value={typed ?? value}
+        placeholder="next tue, 27.11., 2026-11-27"
+        autoComplete="off"
+        fault={fault}
+        onChange={(e) => give(e.target.value)}
+        onBlur={() => setTyped(null)}
+        className="min-w-0 flex-1"
+        becomes={
+          meant === null
+            ? undefined
+            : [weekday.format(new Date(`${meant}T00:00:00Z`)), ...(meant === (typed ?? value) ? [] : [meant])].join(' ')
+        }
       />
-      <button type="button" aria-label="Choose from a calendar" onClick={() => calendar.current?.showPicker()} className="flex size-8 shrink-0 items-center justify-center rounded-tray border border-line bg-sheet text-ink2 hover:border-ink"><Calendar size={14} aria-hidden /></button>
-      <input ref={calendar} type="date" tabIndex={-1} aria-hidden value={iso} max="2999-12-31" onChange={(e) => { setTyped(null); onGive(e.target.value); }} className="pointer-events-none absolute right-0 bottom-0 size-0 opacity-0" />
+      <button
+        type="button"
+        aria-label="Choose from a calendar"
+        onClick={() => calendar.current?.showPicker()}
+        className="flex size-8 shrink-0 items-center justify-center rounded-tray border border-line bg-sheet text-ink2 hover:border-ink"
+      >
+        <Calendar size={14} aria-hidden />
+      </button>
+      <input
+        ref={calendar}
+        type="date"
+        tabIndex={-1}
+        aria-hidden
+        value={iso}
+        max="2999-12-31"
+        onChange={(e) => {
+          setTyped(null);
+          onGive(e.target.value);
+        }}
+        className="pointer-events-none absolute right-0 bottom-0 size-0 opacity-0"
+      />
     </span>
   );
 }

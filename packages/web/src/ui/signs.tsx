@@ -1,8 +1,19 @@
-/** The small signs: weights of findings, and the trays that marks and states are drawn as. Shape and word, never colour alone. */
+/**
+ * The small signs: weights of findings, and the trays that marks and states are drawn as. Shape and word, never colour
+ * alone.
+ */
 import type { Mark, Weight } from '@nesting/core';
 
-const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = { must: 'var(--brick)', should: 'var(--ochre)', note: 'var(--slate)' };
-export const WEIGHT_WORDS: Readonly<Record<Weight, string>> = { must: 'must be put right', should: 'should be put right', note: 'to know' };
+const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = {
+  must: 'var(--brick)',
+  should: 'var(--ochre)',
+  note: 'var(--slate)',
+};
+export const WEIGHT_WORDS: Readonly<Record<Weight, string>> = {
+  must: 'must be put right',
+  should: 'should be put right',
+  note: 'to know',
+};
 
 /** Must: a solid square with a notch. Should: a thick bar. Note: a ring. */
 export function WeightSign({ weight, size = 12 }: { weight: Weight; size?: number }) {
@@ -27,7 +38,10 @@ export function PassSign() {
 
 export const markColour = (mark: Mark | null): string => (mark === null ? 'var(--rule)' : `var(--mark-${mark})`);
 
-/** Each mark has its own corner cut; a 16 by 14 tray with corners of 3. Cuts by corner: top left, top right, bottom right, bottom left. */
+/**
+ * Each mark has its own corner cut; a 16 by 14 tray with corners of 3. Cuts by corner: top left, top right, bottom
+ * right, bottom left.
+ */
 const CUTS: Readonly<Record<Mark, readonly [number, number, number, number]>> = {
   clay: [0, 5, 0, 0],
   moss: [5, 0, 0, 0],
@@ -41,11 +55,21 @@ const CUTS: Readonly<Record<Mark, readonly [number, number, number, number]>> = 
 
 export type TrayState = 'planned' | 'there' | 'absent' | 'unplanned';
 
-export const STATE_WORDS: Readonly<Record<TrayState, string>> = { planned: 'planned', there: 'on the disk', absent: 'planned, and not there', unplanned: 'there, and not planned' };
+export const STATE_WORDS: Readonly<Record<TrayState, string>> = {
+  planned: 'planned',
+  there: 'on the disk',
+  absent: 'planned, and not there',
+  unplanned: 'there, and not planned',
+};
 
 /** The outline of a tray: rounded where it is not cut. */
 export function trayPath(mark: Mark | null, x: number, y: number, w: number, h: number, scale = 1): string {
-  const [tl, tr, br, bl] = (mark === null ? [0, 0, 0, 0] : CUTS[mark]).map((c) => c * scale) as [number, number, number, number];
+  const [tl, tr, br, bl] = (mark === null ? [0, 0, 0, 0] : CUTS[mark]).map((c) => c * scale) as [
+    number,
+    number,
+    number,
+    number,
+  ];
   const r = Math.min(3 * scale, w / 2, h / 2);
   const corner = (cut: number, dx: number, dy: number, turn: 'h' | 'v'): string => {
     if (cut > 0) return `l${dx * cut} ${dy * cut}`;
@@ -61,7 +85,14 @@ export function TraySign({ mark, state }: { mark: Mark | null; state: TrayState 
   const path = trayPath(mark, 1, 1, 14, 11);
   return (
     <svg width="16" height="14" viewBox="0 0 16 13" role="img" aria-label={STATE_WORDS[state]} className="shrink-0">
-      <path d={path} fill={state === 'there' ? colour : 'none'} fillOpacity={state === 'there' ? 0.32 : 1} stroke={colour} strokeWidth="1.400" strokeDasharray={state === 'planned' ? '2.400 1.600' : undefined} />
+      <path
+        d={path}
+        fill={state === 'there' ? colour : 'none'}
+        fillOpacity={state === 'there' ? 0.32 : 1}
+        stroke={colour}
+        strokeWidth="1.400"
+        strokeDasharray={state === 'planned' ? '2.400 1.600' : undefined}
+      />
       {state === 'absent' && <path d="M5 1l3 4 3-4" fill="var(--paper)" stroke={colour} strokeWidth="1.400" />}
       {state === 'unplanned' && <path d="M3 11l8-9M8 11.500l6-7" stroke={colour} strokeWidth="1.400" />}
     </svg>
@@ -70,8 +101,21 @@ export function TraySign({ mark, state }: { mark: Mark | null; state: TrayState 
 
 export function FileSign({ state }: { state: TrayState }) {
   return (
-    <svg width="16" height="14" viewBox="0 0 16 13" role="img" aria-label={`file, ${STATE_WORDS[state]}`} className="shrink-0">
-      <path d="M4 2.500h8M4 6.500h8M4 10.500h5" stroke="var(--ink2)" strokeWidth="1.300" strokeDasharray={state === 'planned' ? '2 1.400' : undefined} fill="none" />
+    <svg
+      width="16"
+      height="14"
+      viewBox="0 0 16 13"
+      role="img"
+      aria-label={`file, ${STATE_WORDS[state]}`}
+      className="shrink-0"
+    >
+      <path
+        d="M4 2.500h8M4 6.500h8M4 10.500h5"
+        stroke="var(--ink2)"
+        strokeWidth="1.300"
+        strokeDasharray={state === 'planned' ? '2 1.400' : undefined}
+        fill="none"
+      />
     </svg>
   );
 }

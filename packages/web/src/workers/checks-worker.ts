@@ -1,5 +1,29 @@
-/** Checks of what only this computer sees, away from the page: a chosen folder, files, a listing, a zip. Nothing leaves the browser. */
-import { checkListing, Checker, CheckGround, type CheckInput, type CheckOutcome, commonRoot, contentTasks, type ContentFact, contentWants, type FolderListing, foldersFrom, FRAMES_NOTE, frameRange, join, judgeWhole, OWN_FOLDER, parseListing, type PathLine, refFormatOf, withContents } from '@nesting/core';
+/**
+ * Checks of what only this computer sees, away from the page: a chosen folder, files, a listing, a zip. Nothing leaves
+ * the browser.
+ */
+import {
+  Checker,
+  CheckGround,
+  type CheckInput,
+  type CheckOutcome,
+  type ContentFact,
+  checkListing,
+  commonRoot,
+  contentTasks,
+  contentWants,
+  type FolderListing,
+  FRAMES_NOTE,
+  foldersFrom,
+  frameRange,
+  join,
+  judgeWhole,
+  OWN_FOLDER,
+  type PathLine,
+  parseListing,
+  refFormatOf,
+  withContents,
+} from '@nesting/core';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
@@ -31,7 +55,13 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
   let files = 0;
   for (let next = queue.pop(); next !== undefined && !stopped; next = queue.pop()) {
     const [path, folder] = next;
-    const listing = { path, folders: [] as string[], files: [] as { name: string; size: number; modified: number }[], others: [] as string[], ranges: {} as Record<string, readonly [number, number]> };
+    const listing = {
+      path,
+      folders: [] as string[],
+      files: [] as { name: string; size: number; modified: number }[],
+      others: [] as string[],
+      ranges: {} as Record<string, readonly [number, number]>,
+    };
     try {
       for await (const [name, handle] of folder.entries()) {
         const at = join(path, name);
@@ -57,7 +87,15 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
     }
     listings.set(path, listing);
   }
-  return { listings, unseen, fileOf: async (path) => (await handles.get(path)?.getFile().catch(() => null)) ?? null };
+  return {
+    listings,
+    unseen,
+    fileOf: async (path) =>
+      (await handles
+        .get(path)
+        ?.getFile()
+        .catch(() => null)) ?? null,
+  };
 }
 
 function fromLines(lines: PathLine[], input: CheckInput): FolderListing[] {
@@ -68,7 +106,12 @@ function fromLines(lines: PathLine[], input: CheckInput): FolderListing[] {
   return foldersFrom(lines, root !== null && !planned ? root : null);
 }
 
-async function look(source: Source, input: CheckInput, roots: readonly string[], progress: Progress): Promise<CheckOutcome> {
+async function look(
+  source: Source,
+  input: CheckInput,
+  roots: readonly string[],
+  progress: Progress,
+): Promise<CheckOutcome> {
   const ground = new CheckGround(input);
   const checker = new Checker(ground);
   const inOrder = [...source.listings.values()];
@@ -84,7 +127,15 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
     const { hash, runs, search } = contentTasks(ground, listing, wants);
     for (const { name, size, modified } of hash) {
       const file = await source.fileOf(join(listing.path, name));
-      if (file !== null) facts.push({ kind: 'hash', path: join(listing.path, name), frames: 1, size, modified, sha256: await fileHash(file) });
+      if (file !== null)
+        facts.push({
+          kind: 'hash',
+          path: join(listing.path, name),
+          frames: 1,
+          size,
+          modified,
+          sha256: await fileHash(file),
+        });
     }
     for (const run of runs) {
       const names = [...run.names].sort();
@@ -93,7 +144,14 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
         const file = await source.fileOf(join(listing.path, name));
         if (file !== null) whole.update(new TextEncoder().encode(await fileHash(file)));
       }
-      facts.push({ kind: 'hash', path: join(listing.path, names[0] ?? run.first), frames: run.frames.length, size: run.bytes, modified: run.newest, sha256: bytesToHex(whole.digest()) });
+      facts.push({
+        kind: 'hash',
+        path: join(listing.path, names[0] ?? run.first),
+        frames: run.frames.length,
+        size: run.bytes,
+        modified: run.newest,
+        sha256: bytesToHex(whole.digest()),
+      });
     }
     for (const { name, size, modified } of search) {
       if (++files % 200 === 0) progress(files, folders, 'reading');
@@ -102,15 +160,24 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
       if (file === null) continue;
       const format = refFormatOf(name);
       const path = join(listing.path, name);
-      if (format !== null) facts.push({ kind: 'references', path, modified, targets: format.find(await file.text()).map((r) => r.target), holdsRoot: false });
+      if (format !== null)
+        facts.push({
+          kind: 'references',
+          path,
+          modified,
+          targets: format.find(await file.text()).map((r) => r.target),
+          holdsRoot: false,
+        });
       else if (needles.length > 0) {
         const text = new TextDecoder('latin1').decode(await file.arrayBuffer());
-        if (needles.some(([narrow, wide]) => text.includes(narrow) || text.includes(wide))) facts.push({ kind: 'references', path, modified, targets: [], holdsRoot: true });
+        if (needles.some(([narrow, wide]) => text.includes(narrow) || text.includes(wide)))
+          facts.push({ kind: 'references', path, modified, targets: [], holdsRoot: true });
       }
     }
   }
   return withContents(ground, outcome, {
-    facts, roots,
+    facts,
+    roots,
     namesIn: (folder) => {
       const listing = source.listings.get(folder);
       return listing === undefined ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders]);
@@ -121,7 +188,10 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
 /** A text's bytes as one character each, in UTF-8 and in UTF-16. */
 function latin(text: string): readonly [string, string] {
   const bytes = (all: Iterable<number>) => [...all].map((b) => String.fromCharCode(b)).join('');
-  return [bytes(new TextEncoder().encode(text)), bytes([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]))];
+  return [
+    bytes(new TextEncoder().encode(text)),
+    bytes([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])),
+  ];
 }
 
 async function fileHash(file: File): Promise<string> {
@@ -131,25 +201,48 @@ async function fileHash(file: File): Promise<string> {
   return bytesToHex(hash.digest());
 }
 
-const told = ({ rows: _rows, ...outcome }: CheckOutcome, unseen: readonly string[] = []): HereOutcome => ({ outcome, unseen });
+const told = ({ rows: _rows, ...outcome }: CheckOutcome, unseen: readonly string[] = []): HereOutcome => ({
+  outcome,
+  unseen,
+});
 
 const work = {
-  async folder(root: FileSystemDirectoryHandle, input: CheckInput, roots: readonly string[], progress: Progress): Promise<HereOutcome> {
+  async folder(
+    root: FileSystemDirectoryHandle,
+    input: CheckInput,
+    roots: readonly string[],
+    progress: Progress,
+  ): Promise<HereOutcome> {
     stopped = false;
     const source = await fromHandle(root, progress);
     return told(await look(source, input, roots, progress), source.unseen);
   },
 
   /** Where the browser gives files and no folders: one without files is not told, and so not missed. */
-  async files(files: readonly { readonly path: string; readonly file: File }[], input: CheckInput, roots: readonly string[], progress: Progress): Promise<HereOutcome> {
+  async files(
+    files: readonly { readonly path: string; readonly file: File }[],
+    input: CheckInput,
+    roots: readonly string[],
+    progress: Progress,
+  ): Promise<HereOutcome> {
     stopped = false;
     const byPath = new Map(files.map(({ path, file }) => [path.slice(path.indexOf('/') + 1), file]));
-    const lines = [...byPath].filter(([path]) => !path.startsWith(`${OWN_FOLDER}/`)).map(([path, file]): PathLine => ({ path, folder: false, size: file.size, modified: file.lastModified }));
-    const source: Source = { listings: new Map(foldersFrom(lines, null).map((l) => [l.path, l])), fileOf: async (path) => byPath.get(path) ?? null, unseen: [] };
+    const lines = [...byPath]
+      .filter(([path]) => !path.startsWith(`${OWN_FOLDER}/`))
+      .map(([path, file]): PathLine => ({ path, folder: false, size: file.size, modified: file.lastModified }));
+    const source: Source = {
+      listings: new Map(foldersFrom(lines, null).map((l) => [l.path, l])),
+      fileOf: async (path) => byPath.get(path) ?? null,
+      unseen: [],
+    };
     const outcome = await look(source, input, roots, progress);
     const findings = outcome.findings.filter((f) => f.rule !== 'missing-folder' && f.rule !== 'empty-folder');
     const of = (weight: string) => findings.filter((f) => f.weight === weight).length;
-    return told({ ...outcome, findings, summary: { ...outcome.summary, must: of('must'), should: of('should'), note: of('note') } });
+    return told({
+      ...outcome,
+      findings,
+      summary: { ...outcome.summary, must: of('must'), should: of('should'), note: of('note') },
+    });
   },
 
   /** `null` where it is no listing that can be understood. */
@@ -162,7 +255,14 @@ const work = {
   },
 
   entries(entries: readonly { readonly name: string; readonly bytes: number }[], input: CheckInput): HereOutcome {
-    const lines = entries.map(({ name, bytes }): PathLine => ({ path: name.replace(/\/$/, ''), folder: name.endsWith('/'), size: bytes, modified: 0 }));
+    const lines = entries.map(
+      ({ name, bytes }): PathLine => ({
+        path: name.replace(/\/$/, ''),
+        folder: name.endsWith('/'),
+        size: bytes,
+        modified: 0,
+      }),
+    );
     return told(checkListing(new CheckGround(input), fromLines(lines, input)));
   },
 

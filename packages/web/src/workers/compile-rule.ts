@@ -12,6 +12,13 @@ export interface RuleInput {
 /** `null` where the pattern cannot be used as it stands. */
 export function compileRule(input: RuleInput): CompiledConvention | null {
   const pattern = parsePattern(input.pattern);
-  const compiled = pattern.ok ? compileConvention(pattern.value, { fields: input.fields, registers: input.registers, families: input.families, ...(input.number !== undefined && { number: input.number }) }) : null;
+  const compiled = pattern.ok
+    ? compileConvention(pattern.value, {
+        fields: input.fields,
+        registers: input.registers,
+        families: input.families,
+        ...(input.number !== undefined && { number: input.number }),
+      })
+    : null;
   return compiled?.ok ? compiled.value : null;
 }

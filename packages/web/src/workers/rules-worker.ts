@@ -1,5 +1,19 @@
 /** Proofs, cures, learning, deriving and the reading of many names, away from the screen's own thread. */
-import { type Known, type Ambiguity, type CompiledConvention, type Cure, curesFor, type Derived, deriveTemplate, type Learned, learnConventions, parseListing, proveOneWay, readValues, type Registers } from '@nesting/core';
+import {
+  type Ambiguity,
+  type CompiledConvention,
+  type Cure,
+  curesFor,
+  type Derived,
+  deriveTemplate,
+  type Known,
+  type Learned,
+  learnConventions,
+  parseListing,
+  proveOneWay,
+  type Registers,
+  readValues,
+} from '@nesting/core';
 import { expose, transfer } from 'comlink';
 import { compileRule, type RuleInput } from './compile-rule';
 

@@ -31,16 +31,38 @@ function useAnswer<T>(ask: (() => Promise<T>) | null, key: readonly unknown[]): 
   return state;
 }
 
-export const useProof = (input: RuleInput | null, known: Readonly<Record<string, readonly string[]>>): { answer: Proof | null; waiting: boolean } =>
+export const useProof = (
+  input: RuleInput | null,
+  known: Readonly<Record<string, readonly string[]>>,
+): { answer: Proof | null; waiting: boolean } =>
   useAnswer(input === null ? null : () => worker().prove(input, known), [input, known]);
 
 /** What was read, with the very text its places are in. */
-export const useRead = (input: RuleInput | null, text: string): { answer: (ReadNames & { readonly text: string }) | null; waiting: boolean } =>
-  useAnswer(input === null || text === '' ? null : async () => ({ ...(await worker().read(input, text)), text }), [input, text]);
+export const useRead = (
+  input: RuleInput | null,
+  text: string,
+): { answer: (ReadNames & { readonly text: string }) | null; waiting: boolean } =>
+  useAnswer(input === null || text === '' ? null : async () => ({ ...(await worker().read(input, text)), text }), [
+    input,
+    text,
+  ]);
 
-export const useLearned = (names: readonly string[], registers: Registers): { answer: Learned | null; waiting: boolean } =>
+export const useLearned = (
+  names: readonly string[],
+  registers: Registers,
+): { answer: Learned | null; waiting: boolean } =>
   useAnswer(names.length === 0 ? null : () => worker().learn(names, registers), [names, registers]);
 
 /** A template derived from a listing: `unreadable` where it is none. */
-export const useDerived = (listing: string, known: Known, registers: Registers, name: string): { answer: Derived | 'unreadable' | null; waiting: boolean } =>
-  useAnswer(listing.trim() === '' ? null : async () => (await worker().derive(listing, known, registers, name)) ?? ('unreadable' as const), [listing, known, registers, name]);
+export const useDerived = (
+  listing: string,
+  known: Known,
+  registers: Registers,
+  name: string,
+): { answer: Derived | 'unreadable' | null; waiting: boolean } =>
+  useAnswer(
+    listing.trim() === ''
+      ? null
+      : async () => (await worker().derive(listing, known, registers, name)) ?? ('unreadable' as const),
+    [listing, known, registers, name],
+  );

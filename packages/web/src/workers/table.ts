@@ -1,4 +1,7 @@
-/** Bytes of a table somebody gives → its cells: whatever the separator, whether UTF-8, UTF-16 or an older Western encoding. */
+/**
+ * Bytes of a table somebody gives → its cells: whatever the separator, whether UTF-8, UTF-16 or an older Western
+ * encoding.
+ */
 import { parse } from 'csv-parse/browser/esm/sync';
 
 export interface Table {
@@ -17,7 +20,13 @@ export function readTable(bytes: Uint8Array): Table | null {
   const separator = separatorOf(text);
   try {
     // Cells of some lines may be missing or too many: what is looked at is told line by line.
-    const cells = parse(text, { delimiter: separator, relax_column_count: true, relax_quotes: true, skip_empty_lines: false, bom: true }) as string[][];
+    const cells = parse(text, {
+      delimiter: separator,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: false,
+      bom: true,
+    }) as string[][];
     return { cells, separator, encoding };
   } catch {
     return null;
@@ -25,8 +34,10 @@ export function readTable(bytes: Uint8Array): Table | null {
 }
 
 function decoded(bytes: Uint8Array): { text: string; encoding: string } {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16' };
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16' };
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16' };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16' };
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
   } catch {

@@ -9,5 +9,9 @@ export type Planned = Awaited<ReturnType<TablesWork['plan']>>;
 
 export async function planTable(list: ListName, existing: readonly ListEntry[], file: File): Promise<Planned> {
   started ??= wrap<TablesWork>(new Worker(new URL('./tables-worker.ts', import.meta.url), { type: 'module' }));
-  return started.plan(list, existing.map(({ key, cells }) => ({ key, cells })), new Uint8Array(await file.arrayBuffer()));
+  return started.plan(
+    list,
+    existing.map(({ key, cells }) => ({ key, cells })),
+    new Uint8Array(await file.arrayBuffer()),
+  );
 }

@@ -1,10 +1,13 @@
 import { join } from '../../listing/entry';
-import { textHash, rowOf } from '../column';
+import { rowOf, textHash } from '../column';
 import type { AloneSide } from '../part';
 import type { EndCase, Found, Rule } from '../rule';
 
 /** Where the documents of lonely side files are, found once for both rules. */
-const known = new WeakMap<EndCase, { readonly side: AloneSide; readonly folder: string; readonly apart: readonly string[] }[]>();
+const known = new WeakMap<
+  EndCase,
+  { readonly side: AloneSide; readonly folder: string; readonly apart: readonly string[] }[]
+>();
 
 function lonely(c: EndCase) {
   const before = known.get(c);
@@ -17,7 +20,11 @@ function lonely(c: EndCase) {
       wanted.get(value)?.push(rows[rowOf(documents, place)]?.path ?? '');
     });
   }
-  const made = alone.map((side) => ({ side, folder: rows[side.row]?.path ?? '', apart: [...new Set(side.families.flatMap((family) => wanted.get(textHash(`${family}/${side.stem}`)) ?? []))].sort() }));
+  const made = alone.map((side) => ({
+    side,
+    folder: rows[side.row]?.path ?? '',
+    apart: [...new Set(side.families.flatMap((family) => wanted.get(textHash(`${family}/${side.stem}`)) ?? []))].sort(),
+  }));
   known.set(c, made);
   return made;
 }
@@ -26,12 +33,34 @@ function lonely(c: EndCase) {
 export const companionMissing: Rule = {
   code: 'companion-missing',
   scope: 'end',
-  judge: (c) => lonely(c).flatMap(({ side, folder, apart }): Found[] => (apart.length > 0 ? [] : [{ path: join(folder, side.name), params: { name: side.name, families: [...side.families] }, modified: side.modified }])),
+  judge: (c) =>
+    lonely(c).flatMap(({ side, folder, apart }): Found[] =>
+      apart.length > 0
+        ? []
+        : [
+            {
+              path: join(folder, side.name),
+              params: { name: side.name, families: [...side.families] },
+              modified: side.modified,
+            },
+          ],
+    ),
 };
 
 /** A side file whose document lies in another folder. */
 export const companionApart: Rule = {
   code: 'companion-apart',
   scope: 'end',
-  judge: (c) => lonely(c).flatMap(({ side, folder, apart }): Found[] => (apart.length === 0 ? [] : [{ path: join(folder, side.name), params: { name: side.name, home: apart[0] as string, families: [...side.families] }, modified: side.modified }])),
+  judge: (c) =>
+    lonely(c).flatMap(({ side, folder, apart }): Found[] =>
+      apart.length === 0
+        ? []
+        : [
+            {
+              path: join(folder, side.name),
+              params: { name: side.name, home: apart[0] as string, families: [...side.families] },
+              modified: side.modified,
+            },
+          ],
+    ),
 };

@@ -1,9 +1,12 @@
-import { join } from '../../listing/entry';
 import { grouped } from '../../grouped';
+import { join } from '../../listing/entry';
 import { dateIn, isAhead } from '../days';
 import type { EndCase, FolderCase, Found, Rule } from '../rule';
 
-/** A dated name whose file was last written before that day: it carries another day's date. In a dated folder the folder says it. */
+/**
+ * A dated name whose file was last written before that day: it carries another day's date. In a dated folder the folder
+ * says it.
+ */
 export const dateMismatch: Rule = {
   code: 'date-mismatch',
   scope: 'folder',
@@ -11,7 +14,15 @@ export const dateMismatch: Rule = {
     if (state.kind !== 'planned' || ground.datedFolder(state.line) !== null) return [];
     return items.read.flatMap(({ file, by, reading }): Found[] => {
       const date = dateIn(by, reading);
-      return date === null || !isAhead(date, file.modified) ? [] : [{ path: join(listing.path, file.name), params: { name: file.name, date, found: new Date(file.modified).toISOString().slice(0, 10) }, modified: file.modified }];
+      return date === null || !isAhead(date, file.modified)
+        ? []
+        : [
+            {
+              path: join(listing.path, file.name),
+              params: { name: file.name, date, found: new Date(file.modified).toISOString().slice(0, 10) },
+              modified: file.modified,
+            },
+          ];
     });
   },
 };
@@ -27,7 +38,19 @@ export const folderDateMismatch: Rule = {
       const sum = (of: 'before' | 'other' | 'right') => all.reduce((n, d) => n + d[of], 0);
       const line = lines.get(key);
       if (line === undefined || sum('right') > 0) return [];
-      return [{ path: line.path, subject: key, params: { name: line.name, date: ground.datedFolder(line)?.date ?? '', found: all.find((d) => d.found !== '')?.found ?? '', files: sum('before') + sum('other'), folder: 1 } }];
+      return [
+        {
+          path: line.path,
+          subject: key,
+          params: {
+            name: line.name,
+            date: ground.datedFolder(line)?.date ?? '',
+            found: all.find((d) => d.found !== '')?.found ?? '',
+            files: sum('before') + sum('other'),
+            folder: 1,
+          },
+        },
+      ];
     });
   },
 };

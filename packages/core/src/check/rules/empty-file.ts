@@ -11,6 +11,8 @@ export const emptyFile: Rule = {
       : listing.files.flatMap((file) => {
           if (file.size > 0) return [];
           const path = join(listing.path, file.name);
-          return file.modified === 0 || ground.isSettling(file.modified) || ground.planned(path)?.kind === 'file' ? [] : [{ path, params: { name: file.name } }];
+          return file.modified === 0 || ground.isSettling(file.modified) || ground.planned(path)?.kind === 'file'
+            ? []
+            : [{ path, params: { name: file.name } }];
         }),
 };

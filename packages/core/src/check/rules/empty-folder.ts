@@ -3,7 +3,10 @@ import { dayOf } from '../days';
 import type { CheckGround } from '../ground';
 import type { EndCase, Found, Rule } from '../rule';
 
-/** A folder that should hold something by now: so many days after the project's date, or after its own where it has one. Starter files do not count. */
+/**
+ * A folder that should hold something by now: so many days after the project's date, or after its own where it has one.
+ * Starter files do not count.
+ */
 export const emptyFolder: Rule = {
   code: 'empty-folder',
   scope: 'end',
@@ -17,8 +20,15 @@ export const emptyFolder: Rule = {
     }
     return due.flatMap((line): Found[] => {
       const own = rows.filter((row) => row.path === line.path || row.path.startsWith(`${line.path}/`));
-      if (own.length === 0 || unread.some((path) => path.startsWith(`${line.path}/`)) || own.some((row) => row.files > (starters.get(row.path) ?? 0))) return [];
-      return [{ path: line.path, subject: line.key, params: { name: line.name, days: line.folder?.filledWithinDays ?? 0 } }];
+      if (
+        own.length === 0 ||
+        unread.some((path) => path.startsWith(`${line.path}/`)) ||
+        own.some((row) => row.files > (starters.get(row.path) ?? 0))
+      )
+        return [];
+      return [
+        { path: line.path, subject: line.key, params: { name: line.name, days: line.folder?.filledWithinDays ?? 0 } },
+      ];
     });
   },
 };

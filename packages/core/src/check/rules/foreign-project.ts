@@ -1,6 +1,6 @@
 import { sameForm } from '../../name/candidates';
-import { readName } from '../../name/read';
 import type { Reading } from '../../name/field';
+import { readName } from '../../name/read';
 import type { FolderConvention } from '../ground';
 import type { FileCase, Rule } from '../rule';
 import { frameless } from '../sequence';
@@ -12,7 +12,8 @@ export const foreignProject: Rule = {
   judge: (c) => {
     for (const convention of c.conventions) {
       const foreign = readAsForeign(c, convention);
-      if (foreign !== null) return { path: c.path, ...frameless(convention.strict, c.path), params: { name: c.file.name, ...foreign } };
+      if (foreign !== null)
+        return { path: c.path, ...frameless(convention.strict, c.path), params: { name: c.file.name, ...foreign } };
     }
     return null;
   },
@@ -26,17 +27,29 @@ export function readForeign({ foreign, bound }: FolderConvention, name: string):
 }
 
 /** The same name as this project would have it. */
-export const ownOf = ({ bound }: FolderConvention, reading: Reading): Reading => ({ ...reading, ...(bound.number !== undefined && { number: bound.number }), ...(bound.client !== undefined && { client: bound.client }) });
+export const ownOf = ({ bound }: FolderConvention, reading: Reading): Reading => ({
+  ...reading,
+  ...(bound.number !== undefined && { number: bound.number }),
+  ...(bound.client !== undefined && { client: bound.client }),
+});
 
-function readAsForeign({ ground, file }: FileCase, convention: FolderConvention): { number: string; client: string; own: string } | null {
+function readAsForeign(
+  { ground, file }: FileCase,
+  convention: FolderConvention,
+): { number: string; client: string; own: string } | null {
   const reading = readForeign(convention, file.name);
   if (reading === null) return null;
   const number = reading.number === undefined ? '' : String(reading.number);
   const client = reading.client === undefined ? '' : String(reading.client);
-  const otherNumber = number !== '' && ground.number !== undefined && number !== ground.number && sameForm(number, ground.number);
+  const otherNumber =
+    number !== '' && ground.number !== undefined && number !== ground.number && sameForm(number, ground.number);
   const otherClient = client !== '' && ground.client !== undefined && client !== ground.client;
   // Any text at all may stand where a number does: only one of the same form is another project's.
   if (number !== '' && number !== ground.number && !otherNumber) return null;
   if (!otherNumber && !otherClient) return null;
-  return { number: otherNumber ? number : '', client: otherClient ? client : '', own: ground.number ?? ground.client ?? '' };
+  return {
+    number: otherNumber ? number : '',
+    client: otherClient ? client : '',
+    own: ground.number ?? ground.client ?? '',
+  };
 }

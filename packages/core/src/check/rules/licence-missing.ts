@@ -14,8 +14,12 @@ export const licenceMissing: Rule = {
     if (notes.some((n) => NOTE.test(n.slice(0, 7)))) return [];
     return listing.files.flatMap((file) => {
       if (NOTE.test(file.name) || ground.planned(join(listing.path, file.name))?.kind === 'file') return [];
-      const stem = file.name.slice(0, file.name.lastIndexOf('.') < 1 ? undefined : file.name.lastIndexOf('.')).toLowerCase();
-      return notes.some((n) => n.startsWith(stem)) ? [] : [{ path: join(listing.path, file.name), params: { name: file.name } }];
+      const stem = file.name
+        .slice(0, file.name.lastIndexOf('.') < 1 ? undefined : file.name.lastIndexOf('.'))
+        .toLowerCase();
+      return notes.some((n) => n.startsWith(stem))
+        ? []
+        : [{ path: join(listing.path, file.name), params: { name: file.name } }];
     });
   },
 };

@@ -4,7 +4,10 @@ import type { FileCase, Rule } from '../rule';
 export const looseFile: Rule = {
   code: 'loose-file',
   scope: 'file',
-  judge: (c) => (belongsNowhere(c) ? { path: c.path, params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name } } : null),
+  judge: (c) =>
+    belongsNowhere(c)
+      ? { path: c.path, params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name } }
+      : null,
 };
 
 /** Accepting nothing says so; a folder that only holds folders and names no family and no convention means it. */

@@ -5,5 +5,9 @@ import type { Rule } from '../rule';
 export const misplacedFolder: Rule = {
   code: 'misplaced-folder',
   scope: 'end',
-  judge: ({ folders }) => folders.misplaced.map(({ row, line, doubled }) => ({ path: row.path, params: { name: nameOf(row.path), home: line.path, doubled: doubled ? 1 : 0 } })),
+  judge: ({ folders }) =>
+    folders.misplaced.map(({ row, line, doubled }) => ({
+      path: row.path,
+      params: { name: nameOf(row.path), home: line.path, doubled: doubled ? 1 : 0 },
+    })),
 };

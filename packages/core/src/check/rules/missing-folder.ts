@@ -4,5 +4,10 @@ import type { Rule } from '../rule';
 export const missingFolder: Rule = {
   code: 'missing-folder',
   scope: 'end',
-  judge: ({ folders }) => folders.missing.map((line) => ({ path: line.path, subject: line.key, params: { name: line.name, purpose: line.folder?.purpose ?? '' } })),
+  judge: ({ folders }) =>
+    folders.missing.map((line) => ({
+      path: line.path,
+      subject: line.key,
+      params: { name: line.name, purpose: line.folder?.purpose ?? '' },
+    })),
 };

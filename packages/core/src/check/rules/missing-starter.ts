@@ -8,7 +8,13 @@ export const missingStarter: Rule = {
     const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
     const parents = new Map(ground.expansion.lines.map((line) => [line.key, line.path.normalize('NFC')]));
     return ground.expansion.lines
-      .filter((line) => line.kind === 'file' && line.made && !starters.has(line.key) && seen.has(parents.get(line.parent ?? '') ?? ''))
+      .filter(
+        (line) =>
+          line.kind === 'file' &&
+          line.made &&
+          !starters.has(line.key) &&
+          seen.has(parents.get(line.parent ?? '') ?? ''),
+      )
       .map((line) => ({ path: line.path, subject: line.key, params: { name: line.name } }));
   },
 };

@@ -1,12 +1,15 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
-import { singlesOf } from '../items';
 import { clashKey } from '../../portable/name';
+import { singlesOf } from '../items';
 import type { Rule } from '../rule';
 
 const TELLING = /[A-Z]|[^ -~]/;
 
-/** Names in one folder that some system cannot tell apart: they differ in capitals or in the form of their accents alone. */
+/**
+ * Names in one folder that some system cannot tell apart: they differ in capitals or in the form of their accents
+ * alone.
+ */
 export const nameClash: Rule = {
   code: 'name-clash',
   scope: 'folder',
@@ -18,7 +21,16 @@ export const nameClash: Rule = {
     if (new Set(names.map(clashKey)).size === names.length) return [];
     return [...grouped(names, clashKey)].flatMap(([key, alike]) => {
       const [name = '', ...others] = [...alike].sort();
-      return others.length === 0 ? [] : [{ path: join(listing.path, name), subject: join(listing.path, key), params: { name, others }, related: others.map((o) => join(listing.path, o)) }];
+      return others.length === 0
+        ? []
+        : [
+            {
+              path: join(listing.path, name),
+              subject: join(listing.path, key),
+              params: { name, others },
+              related: others.map((o) => join(listing.path, o)),
+            },
+          ];
     });
   },
 };

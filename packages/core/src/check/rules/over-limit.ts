@@ -8,7 +8,10 @@ export const overLimit: Rule = {
     ground.expansion.lines.flatMap((line) => {
       const limit = line.folder?.limitBytes;
       if (limit === undefined || line.kind !== 'folder') return [];
-      const bytes = rows.reduce((n, r) => (r.path === line.path || r.path.startsWith(`${line.path}/`) ? n + r.bytes : n), 0);
+      const bytes = rows.reduce(
+        (n, r) => (r.path === line.path || r.path.startsWith(`${line.path}/`) ? n + r.bytes : n),
+        0,
+      );
       return bytes > limit ? [{ path: line.path, subject: line.key, params: { name: line.name, bytes, limit } }] : [];
     }),
 };

@@ -1,6 +1,6 @@
 import { grouped } from '../../grouped';
-import { join, type FolderListing } from '../../listing/entry';
-import { textHash, repeatedIn, rowOf } from '../column';
+import { type FolderListing, join } from '../../listing/entry';
+import { repeatedIn, rowOf, textHash } from '../column';
 import { itemsOf } from '../items';
 import { stateOf } from '../match';
 import type { EndCase, Found, Rule } from '../rule';
@@ -24,7 +24,15 @@ export const sameName: Rule = {
     return [...grouped(named, (f) => f.key)].flatMap(([key, alike]): Found[] => {
       const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
       if (first === undefined || others.length === 0) return [];
-      return [{ path: first.path, subject: `same-name/${key}`, params: { name: first.name, count: alike.length }, related: others.map((o) => o.path), modified: alike.reduce((n, f) => Math.max(n, f.modified), 0) }];
+      return [
+        {
+          path: first.path,
+          subject: `same-name/${key}`,
+          params: { name: first.name, count: alike.length },
+          related: others.map((o) => o.path),
+          modified: alike.reduce((n, f) => Math.max(n, f.modified), 0),
+        },
+      ];
     });
   },
 };
@@ -40,7 +48,21 @@ function namedIn({ ground, part, again }: EndCase, row: number, wanted: Readonly
   const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
   if (listing === null) return [];
   const items = itemsOf(ground, listing, stateOf(ground, listing.path));
-  const singles = [...items.read, ...items.open].map(({ file }): Named => ({ key: file.name.toLowerCase(), path: join(listing.path, file.name), name: file.name, modified: file.modified }));
-  const runs = items.runs.map((run): Named => ({ key: `${run.head}#${run.tail}`.toLowerCase(), path: join(listing.path, run.first), name: run.first, modified: run.newest }));
+  const singles = [...items.read, ...items.open].map(
+    ({ file }): Named => ({
+      key: file.name.toLowerCase(),
+      path: join(listing.path, file.name),
+      name: file.name,
+      modified: file.modified,
+    }),
+  );
+  const runs = items.runs.map(
+    (run): Named => ({
+      key: `${run.head}#${run.tail}`.toLowerCase(),
+      path: join(listing.path, run.first),
+      name: run.first,
+      modified: run.newest,
+    }),
+  );
   return [...singles, ...runs].filter(({ key }) => wanted.has(textHash(key)));
 }

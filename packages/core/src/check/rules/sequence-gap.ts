@@ -1,12 +1,12 @@
-import { nameOf } from '../../listing/entry';
+import { join, nameOf } from '../../listing/entry';
 import { pathOfRun, type Run } from '../items';
 import type { FolderCase, Found, Rule } from '../rule';
-import { join } from '../../listing/entry';
 
 type Range = readonly [number, number];
 
 /**
- * Frames that are missing within those expected: the folder's own range, a range written beside the sequence, or the longest of its sisters of the
+ * Frames that are missing within those expected: the folder's own range, a range written beside the sequence, or the
+ * longest of its sisters of the
  * same version. A sequence that still grows is left in peace.
  */
 export const sequenceGap: Rule = {
@@ -17,14 +17,25 @@ export const sequenceGap: Rule = {
       if (c.ground.isSettling(run.newest)) return [];
       const expected = expectedOf(c, run);
       // Nearly all are whole, and their ends alone tell it: no two frames of a sequence have one number.
-      if (run.frames.length === run.high - run.low + 1 && (expected === null || (run.low <= expected[0] && run.high >= expected[1]))) return [];
+      if (
+        run.frames.length === run.high - run.low + 1 &&
+        (expected === null || (run.low <= expected[0] && run.high >= expected[1]))
+      )
+        return [];
       const frames = Float64Array.from(run.frames).sort();
       const missing = gapsIn(frames, expected);
       const count = missing.reduce((n, [from, to]) => n + to - from + 1, 0);
       if (count === 0) return [];
       const ranges = missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
       const path = join(c.listing.path, [...run.names].sort()[0] ?? run.first);
-      return [{ path, subject: pathOfRun(c.listing.path, run), params: { name: nameOf(path), missing: ranges, count, frames: frames.length }, modified: run.newest }];
+      return [
+        {
+          path,
+          subject: pathOfRun(c.listing.path, run),
+          params: { name: nameOf(path), missing: ranges, count, frames: frames.length },
+          modified: run.newest,
+        },
+      ];
     }),
 };
 
@@ -36,7 +47,13 @@ function expectedOf(c: FolderCase, run: Run): Range | null {
   // Layers and passes of one version are of one length; a run of one frame is a still, and no measure.
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (const sister of c.items.runs) {
-    if (sister.by !== run.by || sister.reading.version !== run.reading.version || sister.frames.length < 2 || run.frames.length < 2) continue;
+    if (
+      sister.by !== run.by ||
+      sister.reading.version !== run.reading.version ||
+      sister.frames.length < 2 ||
+      run.frames.length < 2
+    )
+      continue;
     first = Math.min(first, sister.low);
     last = Math.max(last, sister.high);
   }

@@ -1,13 +1,18 @@
 import { GENERATED } from '../ground';
 import type { Rule } from '../rule';
 
-/** A cache, preview, autosave or temporary file outside the folder meant for such. One that belongs to a document beside it is its companion. */
+/**
+ * A cache, preview, autosave or temporary file outside the folder meant for such. One that belongs to a document beside
+ * it is its companion.
+ */
 export const strayGenerated: Rule = {
   code: 'stray-generated',
   scope: 'file',
   judge: (c) => {
     if (!c.ground.isGenerated(c.file.name) || c.line.rules.accepts?.includes(GENERATED)) return null;
-    const home = c.ground.expansion.lines.find((l) => l.kind === 'folder' && (l.folder?.accepts?.includes(GENERATED) || l.folder?.signpost === 'cache'));
+    const home = c.ground.expansion.lines.find(
+      (l) => l.kind === 'folder' && (l.folder?.accepts?.includes(GENERATED) || l.folder?.signpost === 'cache'),
+    );
     return { path: c.path, params: { name: c.file.name, bytes: c.file.size, home: home?.path ?? '' } };
   },
 };

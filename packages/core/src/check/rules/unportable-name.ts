@@ -1,6 +1,6 @@
 import { join, nameOf } from '../../listing/entry';
-import { singlesOf } from '../items';
 import { nameFaults } from '../../portable/name';
+import { singlesOf } from '../items';
 import type { Found, Rule } from '../rule';
 
 /** A name that some system the project is meant for cannot hold. */
@@ -11,7 +11,11 @@ export const unportableName: Rule = {
     const out: Found[] = [];
     const look = (name: string, folder: string | null) => {
       const fault = nameFaults(name, ground.profiles).find((f) => f.weight === 'refused');
-      if (fault !== undefined) out.push({ path: folder === null ? listing.path : join(folder, name), params: { ...fault.params, name, fault: fault.code } });
+      if (fault !== undefined)
+        out.push({
+          path: folder === null ? listing.path : join(folder, name),
+          params: { ...fault.params, name, fault: fault.code },
+        });
     };
     if (listing.path !== '') look(nameOf(listing.path), null);
     // Frames of one sequence differ in digits alone: what one may be called, all may.

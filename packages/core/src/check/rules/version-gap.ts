@@ -1,7 +1,7 @@
-import { join, type FolderListing } from '../../listing/entry';
-import { type Version, versionAt, ordinal } from '../../name/versions';
 import { grouped } from '../../grouped';
-import { textHash, repeatedIn, rowOf } from '../column';
+import { type FolderListing, join } from '../../listing/entry';
+import { ordinal, type Version, versionAt } from '../../name/versions';
+import { repeatedIn, rowOf, textHash } from '../column';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
 import type { EndCase, Found, Rule } from '../rule';
@@ -9,7 +9,10 @@ import type { EndCase, Found, Rule } from '../rule';
 /** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */
 const MOST_GAPS = 20;
 
-/** Versions missing between the first and the latest of a chain, its older ones counted in. Image sequences have none: not every version is rendered. */
+/**
+ * Versions missing between the first and the latest of a chain, its older ones counted in. Image sequences have none:
+ * not every version is rendered.
+ */
 export const versionGap: Rule = {
   code: 'version-gap',
   scope: 'end',
@@ -18,7 +21,16 @@ export const versionGap: Rule = {
     const broken = repeatedIn(chains.values).flatMap((places) => {
       const held = [...new Set(places.map((place) => versions.values[place] as number))].sort((a, b) => a - b);
       const missing = gapsIn(held);
-      return missing.length === 0 ? [] : [{ hash: chains.values[places[0] as number] as number, latest: held[held.length - 1] as number, missing, rows: places.map((place) => rowOf(chains, place)) }];
+      return missing.length === 0
+        ? []
+        : [
+            {
+              hash: chains.values[places[0] as number] as number,
+              latest: held[held.length - 1] as number,
+              missing,
+              rows: places.map((place) => rowOf(chains, place)),
+            },
+          ];
     });
     return broken.flatMap((chain) => named(c, chain) ?? []);
   },
@@ -26,22 +38,41 @@ export const versionGap: Rule = {
 
 function gapsIn(held: readonly number[]): number[] {
   const gaps: number[] = [];
-  for (let i = 1; i < held.length; i++) for (let n = (held[i - 1] as number) + 1; n < (held[i] as number) && gaps.length <= MOST_GAPS; n++) gaps.push(n);
+  for (let i = 1; i < held.length; i++)
+    for (let n = (held[i - 1] as number) + 1; n < (held[i] as number) && gaps.length <= MOST_GAPS; n++) gaps.push(n);
   return gaps;
 }
 
 /** The name of its latest version, found where the hash was from. */
-function named({ ground, part, again }: EndCase, chain: { readonly hash: number; readonly latest: number; readonly missing: readonly number[]; readonly rows: readonly number[] }): Found | null {
+function named(
+  { ground, part, again }: EndCase,
+  chain: {
+    readonly hash: number;
+    readonly latest: number;
+    readonly missing: readonly number[];
+    readonly rows: readonly number[];
+  },
+): Found | null {
   for (const [row] of grouped([...chain.rows].reverse(), (row) => row)) {
     const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
     const state = listing === null ? null : stateOf(ground, listing.path);
     if (listing === null || state?.kind !== 'planned') continue;
-    const latest = itemsOf(ground, listing, state).read.find(({ by, reading }) => reading.version !== undefined && ordinal(reading.version) === chain.latest && textHash(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash);
+    const latest = itemsOf(ground, listing, state).read.find(
+      ({ by, reading }) =>
+        reading.version !== undefined &&
+        ordinal(reading.version) === chain.latest &&
+        textHash(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash,
+    );
     if (latest === undefined) continue;
     const like = latest.reading.version as Version;
     const missing = chain.missing.slice(0, MOST_GAPS).map((n) => String(versionAt(n, like)));
     const { file } = latest;
-    return { path: join(listing.path, file.name), subject: `${state.line.key}/${chainKey(latest.by, latest.reading)}`, params: { name: file.name, missing, count: chain.missing.length }, modified: file.modified };
+    return {
+      path: join(listing.path, file.name),
+      subject: `${state.line.key}/${chainKey(latest.by, latest.reading)}`,
+      params: { name: file.name, missing, count: chain.missing.length },
+      modified: file.modified,
+    };
   }
   return null;
 }

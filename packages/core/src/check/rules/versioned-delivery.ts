@@ -5,7 +5,9 @@ export const versionedDelivery: Rule = {
   code: 'versioned-delivery',
   scope: 'file',
   judge: ({ line, file, path }) => {
-    const version = line.rules.stable ? /(?:^|[_\s.-])((?:v|ver|version|rev)[\s._-]?\d+)(?=[_\s.-]|$)/i.exec(file.name)?.[1] : undefined;
+    const version = line.rules.stable
+      ? /(?:^|[_\s.-])((?:v|ver|version|rev)[\s._-]?\d+)(?=[_\s.-]|$)/i.exec(file.name)?.[1]
+      : undefined;
     return version === undefined ? null : { path, params: { name: file.name, version } };
   },
 };

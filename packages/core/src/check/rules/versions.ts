@@ -11,7 +11,9 @@ interface Version {
   readonly modified: number;
 }
 
-/** Of each chain in a folder that keeps older versions elsewhere, or is that folder: its versions, whoever saved them. */
+/**
+ * Of each chain in a folder that keeps older versions elsewhere, or is that folder: its versions, whoever saved them.
+ */
 const known = new WeakMap<FolderCase, Map<string, Version[]>>();
 
 function chainsIn(c: FolderCase): Map<string, Version[]> {
@@ -26,18 +28,27 @@ function chainsIn(c: FolderCase): Map<string, Version[]> {
     const key = chainKey(by, reading);
     const chain = chains.get(key) ?? [];
     chains.set(key, chain);
-    chain.push({ name: file.name, n: ordinal(reading.version), person: String(reading.person ?? ''), modified: file.modified });
+    chain.push({
+      name: file.name,
+      n: ordinal(reading.version),
+      person: String(reading.person ?? ''),
+      modified: file.modified,
+    });
   }
   return chains;
 }
 
-const newestOf = (versions: readonly Version[]): number => versions.reduce((newest, v) => Math.max(newest, v.modified), 0);
+const newestOf = (versions: readonly Version[]): number =>
+  versions.reduce((newest, v) => Math.max(newest, v.modified), 0);
 
 /** Superseded versions that should be in the folder kept for them, and more kept there than the rule says. */
 export const oldVersionOnTop: Rule = {
   code: 'old-version-on-top',
   scope: 'folder',
-  judge: (c) => [...chainsIn(c)].flatMap(([key, chain]): Found[] => (c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain))),
+  judge: (c) =>
+    [...chainsIn(c)].flatMap(([key, chain]): Found[] =>
+      c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain),
+    ),
 };
 
 function onTop(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
@@ -45,8 +56,21 @@ function onTop(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
   const old = chain.filter((v) => v.n < latest).sort((a, b) => (a.name < b.name ? -1 : 1));
   const first = old[0];
   if (first === undefined || c.state.kind !== 'planned') return [];
-  const params = { name: first.name, count: old.length, folder: c.state.line.folder?.older?.folder ?? '', latest: chain.find((v) => v.n === latest)?.name ?? '' };
-  return [{ path: join(c.listing.path, first.name), subject: `${c.listing.path}/${key}`, params, related: old.slice(1).map((v) => join(c.listing.path, v.name)), modified: newestOf(old) }];
+  const params = {
+    name: first.name,
+    count: old.length,
+    folder: c.state.line.folder?.older?.folder ?? '',
+    latest: chain.find((v) => v.n === latest)?.name ?? '',
+  };
+  return [
+    {
+      path: join(c.listing.path, first.name),
+      subject: `${c.listing.path}/${key}`,
+      params,
+      related: old.slice(1).map((v) => join(c.listing.path, v.name)),
+      modified: newestOf(old),
+    },
+  ];
 }
 
 function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
@@ -56,7 +80,17 @@ function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Found[]
   const over = new Set(versions.slice(keep));
   const old = chain.filter((v) => over.has(v.n)).sort((a, b) => (a.name < b.name ? -1 : 1));
   const first = old[0];
-  return first === undefined ? [] : [{ path: join(c.listing.path, first.name), subject: `${c.listing.path}/${key}`, params: { name: first.name, count: old.length, keep }, related: old.slice(1).map((v) => join(c.listing.path, v.name)), modified: newestOf(old) }];
+  return first === undefined
+    ? []
+    : [
+        {
+          path: join(c.listing.path, first.name),
+          subject: `${c.listing.path}/${key}`,
+          params: { name: first.name, count: old.length, keep },
+          related: old.slice(1).map((v) => join(c.listing.path, v.name)),
+          modified: newestOf(old),
+        },
+      ];
 }
 
 /** Two files that claim one version: two people saved at once. */
@@ -69,7 +103,17 @@ export const versionTwice: Rule = {
       : [...chainsIn(c)].flatMap(([key, chain]) =>
           [...grouped(chain, (v) => v.n)].flatMap(([n, same]): Found[] => {
             const [first = '', ...others] = same.map((v) => v.name).sort();
-            return others.length === 0 ? [] : [{ path: join(c.listing.path, first), subject: `${c.listing.path}/${key}/${n}`, params: { name: first, others }, related: others.map((name) => join(c.listing.path, name)), modified: newestOf(same) }];
+            return others.length === 0
+              ? []
+              : [
+                  {
+                    path: join(c.listing.path, first),
+                    subject: `${c.listing.path}/${key}/${n}`,
+                    params: { name: first, others },
+                    related: others.map((name) => join(c.listing.path, name)),
+                    modified: newestOf(same),
+                  },
+                ];
           }),
         ),
 };

@@ -31,11 +31,19 @@ const OTHER_WIDTH = 2;
 /** Builds looked at: the rest of a very mixed heap is told as misfits. */
 const MOST_BUILDS = 200;
 
-/** Mixed heaps part into builds (kinds and separators in their order); builds that differ a little are one. Rare builds are misfits. */
-export function heapsOf(samples: readonly Sample[], familyOf: (ext: string) => string): { heaps: Heap[]; misfits: Sample[] } {
+/**
+ * Mixed heaps part into builds (kinds and separators in their order); builds that differ a little are one. Rare builds
+ * are misfits.
+ */
+export function heapsOf(
+  samples: readonly Sample[],
+  familyOf: (ext: string) => string,
+): { heaps: Heap[]; misfits: Sample[] } {
   const builds = new Map<string, Sample[]>();
   for (const sample of samples) {
-    const kinds = sample.tokens.map((t) => `${t.before}${t.kind}${t.prefix}${t.kind === 'version' ? t.text.length : ''}`);
+    const kinds = sample.tokens.map(
+      (t) => `${t.before}${t.kind}${t.prefix}${t.kind === 'version' ? t.text.length : ''}`,
+    );
     const key = [...kinds, sample.ext === '' ? '' : `.${familyOf(sample.ext)}`].join('\0');
     const held = builds.get(key);
     if (held) held.push(sample);
@@ -48,10 +56,18 @@ export function heapsOf(samples: readonly Sample[], familyOf: (ext: string) => s
   ordered.forEach((build, i) => {
     const heap = heapOf(build);
     const few = build.length < rare;
-    const homes = heaps.map((home, index) => ({ index, joined: join(home, heap, few, sharesFamily(home, heap, familyOf) ? 0 : OTHER_FAMILY) })).filter((h) => h.joined.cost <= MOST_COST).sort((a, b) => a.joined.cost - b.joined.cost);
+    const homes = heaps
+      .map((home, index) => ({
+        index,
+        joined: join(home, heap, few, sharesFamily(home, heap, familyOf) ? 0 : OTHER_FAMILY),
+      }))
+      .filter((h) => h.joined.cost <= MOST_COST)
+      .sort((a, b) => a.joined.cost - b.joined.cost);
     const [best] = homes;
-    // A rare build that is like another one but for the kind of a text is a slip in that text, or its proper spelling: typing the column decides.
-    if (best !== undefined && i < MOST_BUILDS && (!few || best.joined.cost < OPTIONAL)) heaps[best.index] = best.joined.heap as Heap;
+    // A rare build that is like another one but for the kind of a text is a slip in that text, or its proper spelling:
+    // typing the column decides.
+    if (best !== undefined && i < MOST_BUILDS && (!few || best.joined.cost < OPTIONAL))
+      heaps[best.index] = best.joined.heap as Heap;
     else if (!few && i < MOST_BUILDS) heaps.push(heap);
     else misfits.push(...build);
   });
@@ -61,7 +77,13 @@ export function heapsOf(samples: readonly Sample[], familyOf: (ext: string) => s
 function heapOf(build: readonly Sample[]): Heap {
   const [first] = build as readonly [Sample];
   return {
-    columns: first.tokens.map((t, i) => ({ before: t.before, kinds: new Set([t.kind]), prefixes: new Set([t.prefix]), optional: false, width: t.kind === 'version' ? usualWidth(build, i) : 0 })),
+    columns: first.tokens.map((t, i) => ({
+      before: t.before,
+      kinds: new Set([t.kind]),
+      prefixes: new Set([t.prefix]),
+      optional: false,
+      width: t.kind === 'version' ? usualWidth(build, i) : 0,
+    })),
     rows: build.map((sample) => ({ sample, cells: sample.tokens })),
   };
 }
@@ -79,16 +101,24 @@ function usualWidth(build: readonly Sample[], column: number): number {
 function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: number; heap: Heap | null } {
   const a = home.columns;
   const b = other.columns;
-  if ((home.rows[0]?.sample.ext === '') !== (other.rows[0]?.sample.ext === '') || Math.abs(a.length - b.length) > 2 || a.length === 0 || b.length === 0) return { cost: NEVER, heap: null };
+  if (
+    (home.rows[0]?.sample.ext === '') !== (other.rows[0]?.sample.ext === '') ||
+    Math.abs(a.length - b.length) > 2 ||
+    a.length === 0 ||
+    b.length === 0
+  )
+    return { cost: NEVER, heap: null };
   const width = b.length + 1;
   const cost = new Array<number>((a.length + 1) * width).fill(NEVER);
   cost[0] = 0;
   const at = (i: number, j: number) => cost[i * width + j] as number;
   for (let i = 0; i <= a.length; i++) {
     for (let j = 0; j <= b.length; j++) {
-      if (i > 0 && j > 0) cost[i * width + j] = Math.min(at(i, j), at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few));
+      if (i > 0 && j > 0)
+        cost[i * width + j] = Math.min(at(i, j), at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few));
       // The first column has no separator of its own to be left out with.
-      if (i > 1) cost[i * width + j] = Math.min(at(i, j), at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL));
+      if (i > 1)
+        cost[i * width + j] = Math.min(at(i, j), at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL));
       if (j > 1) cost[i * width + j] = Math.min(at(i, j), at(i, j - 1) + OPTIONAL);
     }
   }
@@ -98,8 +128,10 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
   if (whole > MOST_COST) return { cost: NEVER, heap: null };
   const pairs: [number | null, number | null][] = [];
   for (let i = a.length, j = b.length; i > 0 || j > 0; ) {
-    if (i > 0 && j > 0 && at(i, j) === at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few)) pairs.unshift([--i, --j]);
-    else if (i > 1 && at(i, j) === at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL)) pairs.unshift([--i, null]);
+    if (i > 0 && j > 0 && at(i, j) === at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few))
+      pairs.unshift([--i, --j]);
+    else if (i > 1 && at(i, j) === at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL))
+      pairs.unshift([--i, null]);
     else pairs.unshift([null, --j]);
   }
   // Two builds are of one convention only where most of it is alike.
@@ -111,13 +143,15 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
 function match(a: Column, b: Column, few: boolean): number {
   if (a.before !== b.before) return NEVER;
   const [x, y] = [[...a.kinds][0] as Kind, [...b.kinds][0] as Kind];
-  if (x === 'version' && y === 'version') return same(a.prefixes, b.prefixes) ? (a.width === b.width ? 0 : OTHER_WIDTH) : NEVER;
+  if (x === 'version' && y === 'version')
+    return same(a.prefixes, b.prefixes) ? (a.width === b.width ? 0 : OTHER_WIDTH) : NEVER;
   if (x === 'coded' && y === 'coded') return same(a.prefixes, b.prefixes) ? 0 : 1;
   if (x === y) return 0;
   const text = (kind: Kind) => TEXTS.has(kind);
   if (text(x) && text(y)) return 1;
   // A word like `act2` now and then is a text; where there are many of them they are a part of their own.
-  if ((text(x) && (y === 'digits' || y === 'coded')) || (text(y) && (x === 'digits' || x === 'coded'))) return few ? 1.5 : MOST_COST;
+  if ((text(x) && (y === 'digits' || y === 'coded')) || (text(y) && (x === 'digits' || x === 'coded')))
+    return few ? 1.5 : MOST_COST;
   return NEVER;
 }
 
@@ -143,8 +177,14 @@ function joined(home: Heap, other: Heap, pairs: readonly (readonly [number | nul
   return {
     columns: pairs.map(column),
     rows: [
-      ...home.rows.map((row) => ({ sample: row.sample, cells: pairs.map(([i]) => (i === null ? null : (row.cells[i] ?? null))) })),
-      ...other.rows.map((row) => ({ sample: row.sample, cells: pairs.map(([, j]) => (j === null ? null : (row.cells[j] ?? null))) })),
+      ...home.rows.map((row) => ({
+        sample: row.sample,
+        cells: pairs.map(([i]) => (i === null ? null : (row.cells[i] ?? null))),
+      })),
+      ...other.rows.map((row) => ({
+        sample: row.sample,
+        cells: pairs.map(([, j]) => (j === null ? null : (row.cells[j] ?? null))),
+      })),
     ],
   };
 }

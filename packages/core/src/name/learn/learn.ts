@@ -1,6 +1,8 @@
 /**
- * From sample names to the conventions they were most likely written by. Samples are cut into tokens, parted into heaps of one build, laid
- * in columns, and each column typed; what comes out is compiled, proved and tried on the very names, and only what they read is claimed.
+ * From sample names to the conventions they were most likely written by. Samples are cut into tokens, parted into heaps
+ * of one build, laid
+ * in columns, and each column typed; what comes out is compiled, proved and tried on the very names, and only what they
+ * read is claimed.
  */
 import { LIMITS } from '../../limits';
 import { compileConvention } from '../compile';
@@ -11,7 +13,7 @@ import { parsePattern } from '../parse';
 import { proveOneWay } from '../prove';
 import { readName } from '../read';
 import { type Heap, heapsOf } from './columns';
-import { learnColumn, type Learnt } from './slot';
+import { type Learnt, learnColumn } from './slot';
 import { type Sample, sampleOf, type Token, tokenOf } from './tokens';
 
 export interface LearnedConvention {
@@ -37,8 +39,13 @@ const MOST_CONVENTIONS = 12;
 
 export function learnConventions(names: readonly string[], registers: Registers): Learned {
   const extensions = registers.families.flatMap((f) => f.extensions);
-  const samples = names.slice(0, LIMITS.learnNames).map((name) => sampleOf(name.slice(0, LIMITS.suggestLength + 1), extensions));
-  const { heaps } = heapsOf(samples.filter((s) => s.tokens.length > 0 && s.name.length <= LIMITS.suggestLength), (ext) => registers.families.find((f) => f.extensions.includes(ext))?.name ?? ext);
+  const samples = names
+    .slice(0, LIMITS.learnNames)
+    .map((name) => sampleOf(name.slice(0, LIMITS.suggestLength + 1), extensions));
+  const { heaps } = heapsOf(
+    samples.filter((s) => s.tokens.length > 0 && s.name.length <= LIMITS.suggestLength),
+    (ext) => registers.families.find((f) => f.extensions.includes(ext))?.name ?? ext,
+  );
   const left = new Set(names.keys());
   const conventions: LearnedConvention[] = [];
   for (const heap of heaps.slice(0, MOST_CONVENTIONS)) {
@@ -47,7 +54,13 @@ export function learnConventions(names: readonly string[], registers: Registers)
     const reads = [...left].filter((i) => readName(learned.compiled, names[i] as string) !== null);
     if (reads.length < Math.min(3, names.length)) continue;
     for (const i of reads) left.delete(i);
-    conventions.push({ pattern: learned.pattern, fields: learned.fields, families: learned.families, reads, oneWay: learned.oneWay });
+    conventions.push({
+      pattern: learned.pattern,
+      fields: learned.fields,
+      families: learned.families,
+      reads,
+      oneWay: learned.oneWay,
+    });
   }
   return { conventions: conventions.sort((a, b) => b.reads.length - a.reads.length), misfits: [...left] };
 }
@@ -67,72 +80,149 @@ function learnHeap(heap: Heap, registers: Registers): Candidate | null {
   const taken = new Set<string>();
   const columns = heap.columns.map((column, index) => {
     const cells = heap.rows.flatMap((row) => row.cells[index] ?? []);
-    return { column, learnt: learnColumn(column, cells, { registers, index, last: index === heap.columns.length - 1, taken }) };
+    return {
+      column,
+      learnt: learnColumn(column, cells, { registers, index, last: index === heap.columns.length - 1, taken }),
+    };
   });
   // Any text at all is no convention.
-  if (columns.every(({ learnt }) => learnt.kind === 'slot' && learnt.rest === '' && learnt.field?.type === 'text' && learnt.field.like === undefined)) return null;
-  const ext = extensionOf(heap.rows.map((row) => row.sample.ext), registers);
-  const pattern = columns.map(({ column, learnt }, i) => (column.optional && learnt.kind === 'slot' ? `(${printed(column.before, learnt)})?` : printed(i === 0 ? '' : column.before, learnt))).join('') + ext.pattern;
-  const fields = [...columns.flatMap(({ learnt }) => (learnt.kind === 'slot' && learnt.field !== null ? [learnt.field] : [])), ...ext.fields];
-  const values = Object.fromEntries(columns.flatMap(({ learnt }, i) => (learnt.kind === 'slot' ? [[learnt.key, [...new Set(heap.rows.flatMap((row) => row.cells[i]?.text ?? []))]]] : [])));
+  if (
+    columns.every(
+      ({ learnt }) =>
+        learnt.kind === 'slot' &&
+        learnt.rest === '' &&
+        learnt.field?.type === 'text' &&
+        learnt.field.like === undefined,
+    )
+  )
+    return null;
+  const ext = extensionOf(
+    heap.rows.map((row) => row.sample.ext),
+    registers,
+  );
+  const pattern =
+    columns
+      .map(({ column, learnt }, i) =>
+        column.optional && learnt.kind === 'slot'
+          ? `(${printed(column.before, learnt)})?`
+          : printed(i === 0 ? '' : column.before, learnt),
+      )
+      .join('') + ext.pattern;
+  const fields = [
+    ...columns.flatMap(({ learnt }) => (learnt.kind === 'slot' && learnt.field !== null ? [learnt.field] : [])),
+    ...ext.fields,
+  ];
+  const values = Object.fromEntries(
+    columns.flatMap(({ learnt }, i) =>
+      learnt.kind === 'slot' ? [[learnt.key, [...new Set(heap.rows.flatMap((row) => row.cells[i]?.text ?? []))]]] : [],
+    ),
+  );
   return candidate(pattern, fields, ext.families, registers, values);
 }
 
-const printed = (before: string, learnt: Learnt): string => literally(before) + (learnt.kind === 'literal' ? literally(learnt.text) : `${literally(learnt.lead)}{${learnt.key}${learnt.rest}}`);
+const printed = (before: string, learnt: Learnt): string =>
+  literally(before) +
+  (learnt.kind === 'literal' ? literally(learnt.text) : `${literally(learnt.lead)}{${learnt.key}${learnt.rest}}`);
 
 const literally = (text: string): string => text.replace(/[{}()]/g, '$&$&');
 
-/** Compiled and proved; a pattern that can be misread takes a cure where there is one that leaves its separators alone. */
-function candidate(pattern: string, fields: readonly Field[], families: readonly string[] | undefined, registers: Registers, values: Readonly<Record<string, readonly string[]>>): Candidate | null {
+/**
+ * Compiled and proved; a pattern that can be misread takes a cure where there is one that leaves its separators alone.
+ */
+function candidate(
+  pattern: string,
+  fields: readonly Field[],
+  families: readonly string[] | undefined,
+  registers: Registers,
+  values: Readonly<Record<string, readonly string[]>>,
+): Candidate | null {
   const context = { fields, registers, families };
   const compiled = compiledOf(pattern, context);
   if (compiled === null) return null;
   const proof = proveOneWay(compiled);
-  if (proof === 'one-way' || proof === null) return { pattern, fields, families, compiled, oneWay: proof === 'one-way' };
+  if (proof === 'one-way' || proof === null)
+    return { pattern, fields, families, compiled, oneWay: proof === 'one-way' };
   // A cure that changes separators would no longer read the samples: only shapes and lists come into question.
-  const cure = curesFor(pattern, context, proof, values).find((c) => c.code === 'shape' || (c.code === 'values' && Number(c.params.count) <= MOST_LISTED));
+  const cure = curesFor(pattern, context, proof, values).find(
+    (c) => c.code === 'shape' || (c.code === 'values' && Number(c.params.count) <= MOST_LISTED),
+  );
   const cured = cure && compiledOf(cure.pattern, { ...context, fields: cure.fields });
-  return cure && cured ? { pattern: cure.pattern, fields: cure.fields, families, compiled: cured, oneWay: true } : { pattern, fields, families, compiled, oneWay: false };
+  return cure && cured
+    ? { pattern: cure.pattern, fields: cure.fields, families, compiled: cured, oneWay: true }
+    : { pattern, fields, families, compiled, oneWay: false };
 }
 
-function compiledOf(pattern: string, context: { fields: readonly Field[]; registers: Registers; families: readonly string[] | undefined }): CompiledConvention | null {
+function compiledOf(
+  pattern: string,
+  context: { fields: readonly Field[]; registers: Registers; families: readonly string[] | undefined },
+): CompiledConvention | null {
   const parsed = parsePattern(pattern);
   const compiled = parsed.ok ? compileConvention(parsed.value, context) : null;
   return compiled?.ok ? compiled.value : null;
 }
 
 /** One known family or several; an extension nobody knows is a choice of its own, so that the names still read. */
-function extensionOf(all: readonly string[], registers: Registers): { pattern: string; fields: Field[]; families: readonly string[] | undefined } {
+function extensionOf(
+  all: readonly string[],
+  registers: Registers,
+): { pattern: string; fields: Field[]; families: readonly string[] | undefined } {
   const counts = new Map<string, number>();
   for (const ext of all) counts.set(ext, (counts.get(ext) ?? 0) + 1);
   // An extension met once among many is a slip (`.JPG`), unless it is known.
   const known = (ext: string) => registers.families.some((f) => f.extensions.includes(ext));
-  const kept = [...counts].filter(([ext, n]) => ext !== '' && (known(ext) || n > Math.max(1, 0.03 * all.length) || counts.size === 1)).map(([ext]) => ext);
+  const kept = [...counts]
+    .filter(([ext, n]) => ext !== '' && (known(ext) || n > Math.max(1, 0.03 * all.length) || counts.size === 1))
+    .map(([ext]) => ext);
   if (kept.length === 0) return { pattern: '', fields: [], families: undefined };
-  if (kept.every(known)) return { pattern: '.{ext}', fields: [], families: registers.families.filter((f) => kept.some((ext) => f.extensions.includes(ext))).map((f) => f.name) };
+  if (kept.every(known))
+    return {
+      pattern: '.{ext}',
+      fields: [],
+      families: registers.families.filter((f) => kept.some((ext) => f.extensions.includes(ext))).map((f) => f.name),
+    };
   const [only] = kept as [string];
   if (kept.length === 1) return { pattern: `.${literally(only)}`, fields: [], families: undefined };
-  if (registers.families.length === 0 && kept.every((ext) => /^[a-z0-9]+$/.test(ext))) return { pattern: '.{ext}', fields: [], families: undefined };
-  return { pattern: '.{kind}', fields: [{ key: 'kind', type: 'choice', options: kept.sort().map((code) => ({ code })) }], families: undefined };
+  if (registers.families.length === 0 && kept.every((ext) => /^[a-z0-9]+$/.test(ext)))
+    return { pattern: '.{ext}', fields: [], families: undefined };
+  return {
+    pattern: '.{kind}',
+    fields: [{ key: 'kind', type: 'choice', options: kept.sort().map((code) => ({ code })) }],
+    families: undefined,
+  };
 }
 
-/** A column in which every text holds the same number of hyphens, and not only words between them, is several columns (`26014-QHT`). */
+/**
+ * A column in which every text holds the same number of hyphens, and not only words between them, is several columns
+ * (`26014-QHT`).
+ */
 function splitColumns(heap: Heap): Heap {
   const pieces = heap.columns.map((column, index) => {
     const cells = heap.rows.flatMap((row) => row.cells[index] ?? []);
     const counts = new Set(cells.map((t) => t.text.split('-').length));
     const [count = 1] = counts;
-    if (counts.size !== 1 || count === 1 || cells.length < 3 || column.optional || cells.some((t) => t.kind === 'date')) return null;
+    if (counts.size !== 1 || count === 1 || cells.length < 3 || column.optional || cells.some((t) => t.kind === 'date'))
+      return null;
     const first = (cells[0] as Token).text.split('-').map((text) => tokenOf(text, '').kind);
-    const stable = first.map((kind, k) => cells.every((t) => tokenOf(t.text.split('-')[k] as string, '').kind === kind));
+    const stable = first.map((kind, k) =>
+      cells.every((t) => tokenOf(t.text.split('-')[k] as string, '').kind === kind),
+    );
     return stable.every(Boolean) && first.some((kind) => kind !== 'lower' && kind !== 'mixed') ? count : null;
   });
   if (pieces.every((p) => p === null)) return heap;
-  const split = <T,>(each: readonly T[], cut: (item: T, count: number) => T[]): T[] => each.flatMap((item, i) => (pieces[i] == null ? [item] : cut(item, pieces[i] as number)));
-  const cutToken = (token: Token | null, count: number): (Token | null)[] => (token === null ? new Array<null>(count).fill(null) : token.text.split('-').map((text, k) => tokenOf(text, k === 0 ? token.before : '-')));
-  const rows = heap.rows.map(({ sample, cells }: { sample: Sample; cells: readonly (Token | null)[] }) => ({ sample, cells: split(cells, cutToken) }));
+  const split = <T>(each: readonly T[], cut: (item: T, count: number) => T[]): T[] =>
+    each.flatMap((item, i) => (pieces[i] == null ? [item] : cut(item, pieces[i] as number)));
+  const cutToken = (token: Token | null, count: number): (Token | null)[] =>
+    token === null
+      ? new Array<null>(count).fill(null)
+      : token.text.split('-').map((text, k) => tokenOf(text, k === 0 ? token.before : '-'));
+  const rows = heap.rows.map(({ sample, cells }: { sample: Sample; cells: readonly (Token | null)[] }) => ({
+    sample,
+    cells: split(cells, cutToken),
+  }));
   return {
-    columns: split(heap.columns, (column, count) => Array.from({ length: count }, (_, k) => ({ ...column, before: k === 0 ? column.before : '-' }))),
+    columns: split(heap.columns, (column, count) =>
+      Array.from({ length: count }, (_, k) => ({ ...column, before: k === 0 ? column.before : '-' })),
+    ),
     rows,
   };
 }

@@ -7,7 +7,13 @@ import { formsOfDate, type Token } from './tokens';
 export type Learnt =
   | { readonly kind: 'literal'; readonly text: string }
   /** `lead` stands before the slot (`v` of `v{version:000}`). `field` is its declaration, where it needs one. */
-  | { readonly kind: 'slot'; readonly lead: string; readonly key: string; readonly rest: string; readonly field: Field | null };
+  | {
+      readonly kind: 'slot';
+      readonly lead: string;
+      readonly key: string;
+      readonly rest: string;
+      readonly field: Field | null;
+    };
 
 /** What was said of the names as a whole. */
 export interface ColumnContext {
@@ -25,7 +31,8 @@ export function learnColumn(column: Column, cells: readonly Token[], context: Co
   const texts = cells.map((t) => t.text);
   const counts = new Map<string, number>();
   for (const text of texts) counts.set(text, (counts.get(text) ?? 0) + 1);
-  const share = (test: (text: string) => boolean) => texts.reduce((n, text) => n + (test(text) ? 1 : 0), 0) / texts.length;
+  const share = (test: (text: string) => boolean) =>
+    texts.reduce((n, text) => n + (test(text) ? 1 : 0), 0) / texts.length;
   return (
     versionOf(cells, context) ??
     numberOf(column, counts, share, context) ??
@@ -40,7 +47,13 @@ export function learnColumn(column: Column, cells: readonly Token[], context: Co
   );
 }
 
-const slot = (key: string, rest: string, field: Field | null = null, lead = ''): Learnt => ({ kind: 'slot', lead, key, rest, field });
+const slot = (key: string, rest: string, field: Field | null = null, lead = ''): Learnt => ({
+  kind: 'slot',
+  lead,
+  key,
+  rest,
+  field,
+});
 
 /** A key nobody has taken: the name itself, then with a number behind it. */
 function keyFor(wanted: string, { taken }: ColumnContext): string {
@@ -59,8 +72,12 @@ function mostOf<T>(all: readonly T[]): T | undefined {
 /** The width by which most numbers read: of exactly that many digits, or more without a leading nought. */
 function widthOf(numbers: readonly string[]): number {
   const widths = [...new Set(numbers.map((n) => n.length))].sort((a, b) => a - b);
-  const reads = (width: number) => numbers.filter((n) => n.length === width || (n.length > width && !n.startsWith('0'))).length;
-  return widths.map((width) => ({ width, reads: reads(width) })).sort((a, b) => b.reads - a.reads || b.width - a.width)[0]?.width ?? 1;
+  const reads = (width: number) =>
+    numbers.filter((n) => n.length === width || (n.length > width && !n.startsWith('0'))).length;
+  return (
+    widths.map((width) => ({ width, reads: reads(width) })).sort((a, b) => b.reads - a.reads || b.width - a.width)[0]
+      ?.width ?? 1
+  );
 }
 
 const zeros = (width: number) => (width > 1 ? `:${'0'.repeat(width)}` : '');
@@ -71,14 +88,22 @@ function versionOf(cells: readonly Token[], context: ColumnContext): Learnt | nu
   const lead = mostOf(versions.map((t) => t.prefix)) ?? 'v';
   const rests = versions.filter((t) => t.prefix === lead).map((t) => t.text.slice(lead.length));
   const key = keyFor('version', context);
-  return rests.filter((r) => /^[A-Z]$/.test(r)).length > rests.length / 2 ? slot(key, ':A', null, lead) : slot(key, zeros(widthOf(rests)), null, lead);
+  return rests.filter((r) => /^[A-Z]$/.test(r)).length > rests.length / 2
+    ? slot(key, ':A', null, lead)
+    : slot(key, zeros(widthOf(rests)), null, lead);
 }
 
 /** Digits of one length in front are the project's number. */
-function numberOf(column: Column, counts: ReadonlyMap<string, number>, share: (test: (text: string) => boolean) => number, context: ColumnContext): Learnt | null {
+function numberOf(
+  column: Column,
+  counts: ReadonlyMap<string, number>,
+  share: (test: (text: string) => boolean) => number,
+  context: ColumnContext,
+): Learnt | null {
   if (context.index > 1 || column.optional || context.taken.has('number')) return null;
   const length = mostOf([...counts.keys()].map((text) => text.length)) ?? 0;
-  if (length < 4 || length > 6 || share((text) => text.length === length && /^[0-9]+$/.test(text)) < NEARLY) return null;
+  if (length < 4 || length > 6 || share((text) => text.length === length && /^[0-9]+$/.test(text)) < NEARLY)
+    return null;
   // Six digits that are dates, and differ, are dates.
   if (counts.size > 1 && share((text) => formsOfDate(text).length > 0) >= NEARLY) return null;
   return slot(keyFor('number', context), '');
@@ -86,7 +111,8 @@ function numberOf(column: Column, counts: ReadonlyMap<string, number>, share: (t
 
 function dateOf(texts: readonly string[], context: ColumnContext): Learnt | null {
   const forms = new Map<string, number>();
-  for (const text of texts) for (const form of formsOfDate(text)) forms.set(form.source, (forms.get(form.source) ?? 0) + 1);
+  for (const text of texts)
+    for (const form of formsOfDate(text)) forms.set(form.source, (forms.get(form.source) ?? 0) + 1);
   const [best] = [...forms].sort((a, b) => b[1] - a[1]);
   if (best === undefined || best[1] < NEARLY * texts.length) return null;
   const key = keyFor('date', context);
@@ -94,7 +120,12 @@ function dateOf(texts: readonly string[], context: ColumnContext): Learnt | null
 }
 
 /** Digits behind a dot right before the extension, or long ones in the last place that follow each other: frames. */
-function frameOf(column: Column, cells: readonly Token[], counts: ReadonlyMap<string, number>, context: ColumnContext): Learnt | null {
+function frameOf(
+  column: Column,
+  cells: readonly Token[],
+  counts: ReadonlyMap<string, number>,
+  context: ColumnContext,
+): Learnt | null {
   const digits = cells.filter((t) => t.kind === 'digits').map((t) => t.text);
   if (!context.last || digits.length < NEARLY * cells.length || context.taken.has('frame')) return null;
   const width = widthOf(digits);
@@ -104,16 +135,42 @@ function frameOf(column: Column, cells: readonly Token[], counts: ReadonlyMap<st
   return slot(keyFor('frame', context), zeros(width));
 }
 
-function registerOf(share: (test: (text: string) => boolean) => number, counts: ReadonlyMap<string, number>, context: ColumnContext): Learnt | null {
+function registerOf(
+  share: (test: (text: string) => boolean) => number,
+  counts: ReadonlyMap<string, number>,
+  context: ColumnContext,
+): Learnt | null {
   const { clients, people } = context.registers;
   const codes = new Set(clients.map((c) => c.code));
   const initials = new Set(people.map((p) => p.initials));
-  if (!context.taken.has('client') && codes.size > 0 && share((text) => codes.has(text)) >= NEARLY) return slot(keyFor('client', context), '.code');
-  if (!context.taken.has('person') && initials.size > 0 && (counts.size > 1 || !codes.has([...counts.keys()][0] as string)) && share((text) => initials.has(text)) >= NEARLY) return slot(keyFor('person', context), '.initials');
+  if (!context.taken.has('client') && codes.size > 0 && share((text) => codes.has(text)) >= NEARLY)
+    return slot(keyFor('client', context), '.code');
+  if (
+    !context.taken.has('person') &&
+    initials.size > 0 &&
+    (counts.size > 1 || !codes.has([...counts.keys()][0] as string)) &&
+    share((text) => initials.has(text)) >= NEARLY
+  )
+    return slot(keyFor('person', context), '.initials');
   return null;
 }
 
-const CODED_KEYS: Readonly<Record<string, string>> = { s: 'scene', sc: 'scene', sh: 'shot', shot: 'shot', c: 'camera', cam: 'camera', t: 'take', tk: 'take', take: 'take', ep: 'episode', e: 'episode', d: 'day', day: 'day', p: 'page' };
+const CODED_KEYS: Readonly<Record<string, string>> = {
+  s: 'scene',
+  sc: 'scene',
+  sh: 'shot',
+  shot: 'shot',
+  c: 'camera',
+  cam: 'camera',
+  t: 'take',
+  tk: 'take',
+  take: 'take',
+  ep: 'episode',
+  e: 'episode',
+  d: 'day',
+  day: 'day',
+  p: 'page',
+};
 
 function codedOf(cells: readonly Token[], counts: ReadonlyMap<string, number>, context: ColumnContext): Learnt | null {
   const coded = cells.filter((t) => t.kind === 'coded');
@@ -125,7 +182,11 @@ function codedOf(cells: readonly Token[], counts: ReadonlyMap<string, number>, c
   return slot(key, '', { key, type: 'text', like: lead + '0'.repeat(width) });
 }
 
-function digitsOf(texts: readonly string[], share: (test: (text: string) => boolean) => number, context: ColumnContext): Learnt | null {
+function digitsOf(
+  texts: readonly string[],
+  share: (test: (text: string) => boolean) => number,
+  context: ColumnContext,
+): Learnt | null {
   if (share((text) => /^[0-9]{1,9}$/.test(text)) < NEARLY) return null;
   const key = keyFor('count', context);
   return slot(key, zeros(widthOf(texts.filter((text) => /^[0-9]+$/.test(text)))), { key, type: 'count' });
@@ -146,7 +207,14 @@ function choiceOf(counts: ReadonlyMap<string, number>, total: number, context: C
   const kept = [...counts].filter(([, n]) => n > 1 || mean < 5).map(([text]) => text);
   // Codes of two or three letters are codes even where they are few.
   const often = kept.every((text) => text.length <= 3) ? 2 : 4;
-  if (total < 6 || kept.length < 2 || kept.length > MOST_OPTIONS || total / kept.length < often || kept.some((text) => !/^[A-Za-z][A-Za-z0-9]{0,11}$/.test(text))) return null;
+  if (
+    total < 6 ||
+    kept.length < 2 ||
+    kept.length > MOST_OPTIONS ||
+    total / kept.length < often ||
+    kept.some((text) => !/^[A-Za-z][A-Za-z0-9]{0,11}$/.test(text))
+  )
+    return null;
   const key = keyFor(kept.every((text) => text.length < 4 && text === text.toUpperCase()) ? 'code' : 'task', context);
   return slot(key, '', { key, type: 'choice', options: kept.sort().map((code) => ({ code })) });
 }
@@ -163,9 +231,17 @@ const SHAPES: readonly (readonly [TextShape, RegExp])[] = [
 
 const TEXT_KEYS = ['title', 'part', 'note', 'detail'] as const;
 
-function textOf(texts: readonly string[], share: (test: (text: string) => boolean) => number, context: ColumnContext): Learnt {
+function textOf(
+  texts: readonly string[],
+  share: (test: (text: string) => boolean) => number,
+  context: ColumnContext,
+): Learnt {
   const shape = SHAPES.find(([, form]) => share((text) => form.test(text)) >= NEARLY)?.[0] ?? 'as-is';
   const longest = texts.reduce((n, text) => Math.max(n, [...text].length), 1);
   const key = keyFor(TEXT_KEYS.find((k) => !context.taken.has(k)) ?? 'text', context);
-  return slot(key, isTextShape(shape) && shape !== 'as-is' ? `:${shape}` : '', { key, type: 'text', max: Math.min(255, Math.ceil((longest * 1.5) / 8) * 8) });
+  return slot(key, isTextShape(shape) && shape !== 'as-is' ? `:${shape}` : '', {
+    key,
+    type: 'text',
+    max: Math.min(255, Math.ceil((longest * 1.5) / 8) * 8),
+  });
 }

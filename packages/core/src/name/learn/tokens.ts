@@ -1,5 +1,8 @@
-/** A sample name cut into tokens as people write names: what stands between separators, each of one kind, and the extension. */
-import { parseDateForm, readDate, type DateForm } from '../dates';
+/**
+ * A sample name cut into tokens as people write names: what stands between separators, each of one kind, and the
+ * extension.
+ */
+import { type DateForm, parseDateForm, readDate } from '../dates';
 
 export type Kind = 'date' | 'version' | 'coded' | 'digits' | 'lower' | 'upper' | 'mixed' | 'open';
 
@@ -19,8 +22,18 @@ export interface Sample {
   readonly ext: string;
 }
 
-/** Forms a date is recognised in, the likelier first: where one text is a date in two forms the heap as a whole decides. */
-export const DATE_FORMS: readonly DateForm[] = ['yyyy-MM-dd', 'yyyyMMdd', 'yyyy_MM_dd', 'dd-MM-yyyy', 'yyMMdd', 'ddMMyyyy', 'yy-MM-dd'].map((source) => {
+/**
+ * Forms a date is recognised in, the likelier first: where one text is a date in two forms the heap as a whole decides.
+ */
+export const DATE_FORMS: readonly DateForm[] = [
+  'yyyy-MM-dd',
+  'yyyyMMdd',
+  'yyyy_MM_dd',
+  'dd-MM-yyyy',
+  'yyMMdd',
+  'ddMMyyyy',
+  'yy-MM-dd',
+].map((source) => {
   const form = parseDateForm(source);
   if (form === null) throw new Error(source);
   return form;
@@ -64,7 +77,9 @@ function tokensOf(stem: string): Token[] {
 
 /** Where a date written with the separator itself (`2026-03-02`) ends; nought where none stands here. */
 function dateAt(stem: string, from: number, separator: string): number {
-  const found = new RegExp(`^(?:[0-9]{4}${separator}[0-9]{2}${separator}[0-9]{2}|[0-9]{2}${separator}[0-9]{2}${separator}[0-9]{4})(?![0-9])`).exec(stem.slice(from, from + 11))?.[0];
+  const found = new RegExp(
+    `^(?:[0-9]{4}${separator}[0-9]{2}${separator}[0-9]{2}|[0-9]{2}${separator}[0-9]{2}${separator}[0-9]{4})(?![0-9])`,
+  ).exec(stem.slice(from, from + 11))?.[0];
   return found !== undefined && formsOfDate(found).length > 0 ? from + found.length : 0;
 }
 
@@ -75,11 +90,23 @@ export function tokenOf(text: string, before: string): Token {
   if (/^[0-9]+$/.test(text)) return { kind: 'digits', text, before, prefix: '' };
   const code = CODED.exec(text)?.[1];
   if (code !== undefined) return { kind: 'coded', text, before, prefix: code };
-  const kind = /^[a-z0-9]+(?:-[a-z0-9]+)*$/.test(text) ? 'lower' : /^[A-Z0-9]+$/.test(text) ? 'upper' : /^[A-Za-z0-9]+$/.test(text) ? 'mixed' : 'open';
+  const kind = /^[a-z0-9]+(?:-[a-z0-9]+)*$/.test(text)
+    ? 'lower'
+    : /^[A-Z0-9]+$/.test(text)
+      ? 'upper'
+      : /^[A-Za-z0-9]+$/.test(text)
+        ? 'mixed'
+        : 'open';
   return { kind, text, before, prefix: '' };
 }
 
 /** Forms in which a text is a real date of our time. */
 export function formsOfDate(text: string): DateForm[] {
-  return DATE_FORMS.filter((form) => form.source.length === text.length && readDate(text, 0, form, 2026).some((r) => r.end === text.length && r.date.year !== undefined && r.date.year > 1989 && r.date.year < 2060));
+  return DATE_FORMS.filter(
+    (form) =>
+      form.source.length === text.length &&
+      readDate(text, 0, form, 2026).some(
+        (r) => r.end === text.length && r.date.year !== undefined && r.date.year > 1989 && r.date.year < 2060,
+      ),
+  );
 }

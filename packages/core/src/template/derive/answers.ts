@@ -21,12 +21,22 @@ export const questionKey = (q: Question): string => `${q.code} ${q.node}`;
 /** Where a starter file of this name is kept beside the template. */
 export const starterPath = (name: string): string => `starters/${name}`;
 
-export function settleQuestions(template: Template, questions: readonly Question[], answers: Readonly<Record<string, AnswerTo>>): Template {
-  return questions.reduce((now, question) => settle(now, question, answers[questionKey(question)] ?? 'as-is'), template);
+export function settleQuestions(
+  template: Template,
+  questions: readonly Question[],
+  answers: Readonly<Record<string, AnswerTo>>,
+): Template {
+  return questions.reduce(
+    (now, question) => settle(now, question, answers[questionKey(question)] ?? 'as-is'),
+    template,
+  );
 }
 
 function settle(template: Template, question: Question, answer: AnswerTo): Template {
-  const change = (act: (node: FolderNode) => FolderNode): Template => ({ ...template, root: changeFolder(template.root, question.node, act) });
+  const change = (act: (node: FolderNode) => FolderNode): Template => ({
+    ...template,
+    root: changeFolder(template.root, question.node, act),
+  });
   switch (answer) {
     case 'as-is':
       return template;
@@ -38,7 +48,19 @@ function settle(template: Template, question: Question, answer: AnswerTo): Templ
       return change(({ conventions: _none, ...node }) => node);
     case 'starters': {
       const used = idsIn(template.root);
-      return change((node) => ({ ...node, starters: [...(node.starters ?? []), ...question.names.map((name, i): Starter => ({ id: freshId(name, used), name: question.patterns[i] ?? name, from: starterPath(name) }))] }));
+      return change((node) => ({
+        ...node,
+        starters: [
+          ...(node.starters ?? []),
+          ...question.names.map(
+            (name, i): Starter => ({
+              id: freshId(name, used),
+              name: question.patterns[i] ?? name,
+              from: starterPath(name),
+            }),
+          ),
+        ],
+      }));
     }
   }
 }

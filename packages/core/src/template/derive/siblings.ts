@@ -1,6 +1,7 @@
 /** Folders of one parent: which have numbers in front, and which are the same folder once for each entry of a list. */
-import { DATE_FORMS, formsOfDate } from '../../name/learn/tokens';
+
 import type { ScalarRule } from '../../name/field';
+import { DATE_FORMS, formsOfDate } from '../../name/learn/tokens';
 import type { Seen } from './tree';
 
 export interface Numbered {
@@ -13,16 +14,26 @@ export interface Numbered {
 const NUMBERED = /^(\d{1,4})([_. -]{1,3})(\D.*|\d.*\D.*)$/;
 
 /** Numbers in front belong to the parent where most of its folders have them, of one width and with one joiner. */
-export function numberedOf(folders: readonly Seen[]): { numbering: { digits: number; joiner: string } | null; all: Numbered[] } {
+export function numberedOf(folders: readonly Seen[]): {
+  numbering: { digits: number; joiner: string } | null;
+  all: Numbered[];
+} {
   const found = folders.map((folder) => ({ folder, m: NUMBERED.exec(folder.name) }));
   const marks = new Map<string, number>();
-  for (const { folder, m } of found) if (m && formsOfDate(folder.name.slice(0, 10)).length === 0) marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
+  for (const { folder, m } of found)
+    if (m && formsOfDate(folder.name.slice(0, 10)).length === 0)
+      marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
   const [best] = [...marks].sort((a, b) => b[1] - a[1]);
-  if (best === undefined || best[1] < 2 || best[1] < 0.6 * folders.length) return { numbering: null, all: folders.map((folder) => ({ folder, number: null, bare: folder.name })) };
+  if (best === undefined || best[1] < 2 || best[1] < 0.6 * folders.length)
+    return { numbering: null, all: folders.map((folder) => ({ folder, number: null, bare: folder.name })) };
   const [digits, joiner] = [Number(best[0].split(' ')[0]), best[0].slice(best[0].indexOf(' ') + 1)];
   return {
     numbering: { digits, joiner },
-    all: found.map(({ folder, m }) => (m && m[1]?.length === digits && m[2] === joiner ? { folder, number: Number(m[1]), bare: m[3] as string } : { folder, number: null, bare: folder.name })),
+    all: found.map(({ folder, m }) =>
+      m && m[1]?.length === digits && m[2] === joiner
+        ? { folder, number: Number(m[1]), bare: m[3] as string }
+        : { folder, number: null, bare: folder.name },
+    ),
   };
 }
 
@@ -36,7 +47,18 @@ export interface Repeated {
   readonly entries: readonly string[];
 }
 
-const KINDS: Readonly<Record<string, string>> = { s: 'scene', sc: 'scene', sh: 'shot', cam: 'camera', c: 'camera', t: 'take', ep: 'episode', d: 'day', day: 'day', r: 'reel' };
+const KINDS: Readonly<Record<string, string>> = {
+  s: 'scene',
+  sc: 'scene',
+  sh: 'shot',
+  cam: 'camera',
+  c: 'camera',
+  t: 'take',
+  ep: 'episode',
+  d: 'day',
+  day: 'day',
+  r: 'reel',
+};
 
 /** Siblings without numbers that are alike in name or in what they hold; two at least. */
 export function repeatedOf(folders: readonly Numbered[], parent: string): Repeated | null {
@@ -45,13 +67,19 @@ export function repeatedOf(folders: readonly Numbered[], parent: string): Repeat
   return byDate(free) ?? byCode(free) ?? byLetter(free, parent) ?? byContents(free, parent);
 }
 
-const most = <T,>(all: readonly T[], total: number): boolean => all.length >= 2 && all.length >= 0.6 * total;
+const most = <T>(all: readonly T[], total: number): boolean => all.length >= 2 && all.length >= 0.6 * total;
 
 function byDate(free: readonly Numbered[]): Repeated | null {
   for (const form of DATE_FORMS) {
     const members = free.filter((f) => formsOfDate(f.bare).some((other) => other.source === form.source));
     if (!most(members, free.length) || form.source !== 'yyyy-MM-dd') continue;
-    return { members, rule: { type: 'date' }, as: 'date', pattern: (as) => `{${as}}`, entries: members.map((m) => m.bare) };
+    return {
+      members,
+      rule: { type: 'date' },
+      as: 'date',
+      pattern: (as) => `{${as}}`,
+      entries: members.map((m) => m.bare),
+    };
   }
   return null;
 }
@@ -68,7 +96,13 @@ function byCode(free: readonly Numbered[]): Repeated | null {
   const [lead, members] = best;
   const width = Math.min(...members.map((m) => m.bare.length - lead.length));
   const word = lead.replace(/[_-]$/, '').toLowerCase();
-  return { members, rule: { type: 'text', like: lead + '0'.repeat(width) }, as: KINDS[word] ?? word, pattern: (as) => `{${as}}`, entries: members.map((m) => m.bare) };
+  return {
+    members,
+    rule: { type: 'text', like: lead + '0'.repeat(width) },
+    as: KINDS[word] ?? word,
+    pattern: (as) => `{${as}}`,
+    entries: members.map((m) => m.bare),
+  };
 }
 
 /** `A`, `B`, or `window-A`, `window-B`. */
@@ -83,7 +117,13 @@ function byLetter(free: readonly Numbered[], parent: string): Repeated | null {
   const [lead, members] = best;
   const word = lead.replace(/[_ -]+$/, '').toLowerCase();
   const as = /^[a-z][a-z0-9-]*$/.test(word) ? word : singular(parent) || 'letter';
-  return { members, rule: { type: 'letters' }, as, pattern: (key) => `${lead}{${key}:A}`, entries: members.map((m) => m.bare.slice(lead.length)) };
+  return {
+    members,
+    rule: { type: 'letters' },
+    as,
+    pattern: (key) => `${lead}{${key}:A}`,
+    entries: members.map((m) => m.bare.slice(lead.length)),
+  };
 }
 
 /** Any names, but the same folders in each. */
@@ -100,10 +140,21 @@ function byContents(free: readonly Numbered[], parent: string): Repeated | null 
   const words = new Set(seeds.flatMap((s) => s.folder.folders.map((f) => generic(f.name))));
   // A name of another kind among them is a slip, and stands alone.
   const named = free.filter((f) => /^[a-z0-9]+(-[a-z0-9]+)*$/.test(f.bare));
-  const members = named.filter((f) => seeds.includes(f) || (f.folder.folders.length > 0 && f.folder.folders.filter((inner) => words.has(generic(inner.name))).length >= 0.7 * f.folder.folders.length));
+  const members = named.filter(
+    (f) =>
+      seeds.includes(f) ||
+      (f.folder.folders.length > 0 &&
+        f.folder.folders.filter((inner) => words.has(generic(inner.name))).length >= 0.7 * f.folder.folders.length),
+  );
   if (seeds.length < 2 || !most(members, free.length) || members.length < 2) return null;
   const longest = Math.max(...members.map((m) => m.bare.length));
-  return { members, rule: { type: 'text', max: Math.max(24, Math.ceil(longest / 8) * 8) }, as: singular(parent) || 'part', pattern: (as) => `{${as}:kebab}`, entries: members.map((m) => m.bare) };
+  return {
+    members,
+    rule: { type: 'text', max: Math.max(24, Math.ceil(longest / 8) * 8) },
+    as: singular(parent) || 'part',
+    pattern: (as) => `{${as}:kebab}`,
+    entries: members.map((m) => m.bare),
+  };
 }
 
 /** What a folder holds, by words alone: `s01` and `s02` are one thing. */
@@ -112,9 +163,14 @@ function signatureOf(folder: Seen, depth: number): string {
   return [...new Set(folder.folders.map((f) => `${generic(f.name)}(${signatureOf(f, depth - 1)})`))].sort().join(',');
 }
 
-const generic = (name: string): string => (formsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#'));
+const generic = (name: string): string =>
+  formsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#');
 
 export function singular(word: string): string {
   const bare = word.toLowerCase().replace(/[^a-z]/g, '');
-  return bare.endsWith('ies') ? `${bare.slice(0, -3)}y` : bare.endsWith('s') && bare.length > 3 ? bare.slice(0, -1) : bare;
+  return bare.endsWith('ies')
+    ? `${bare.slice(0, -3)}y`
+    : bare.endsWith('s') && bare.length > 3
+      ? bare.slice(0, -1)
+      : bare;
 }

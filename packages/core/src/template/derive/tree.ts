@@ -15,7 +15,9 @@ export function treeOf(lines: readonly PathLine[], root: string | null): Seen {
     const listing = listings.get(path);
     return {
       name: path === '' ? (root ?? '') : nameOf(path),
-      folders: [...(listing?.folders ?? [])].sort((a, b) => (a < b ? -1 : 1)).map((name) => make(path === '' ? name : `${path}/${name}`)),
+      folders: [...(listing?.folders ?? [])]
+        .sort((a, b) => (a < b ? -1 : 1))
+        .map((name) => make(path === '' ? name : `${path}/${name}`)),
       files: [...(listing?.files ?? [])].map((f) => f.name).sort(),
     };
   };

@@ -4,17 +4,72 @@ import { askedFrom } from '../../asked-from';
 import type { Client } from '../client';
 
 export const ACTIVITY = [
-  'project-started', 'start-failed', 'start-taken-back', 'convention-drafted', 'convention-in-force', 'convention-draft-discarded', 'template-drafted', 'template-in-force', 'template-draft-discarded', 'template-archived', 'rules-taken-in', 'block-shared', 'block-in-force', 'block-draft-discarded',
-  'entry-added', 'entry-changed', 'entry-deleted', 'entries-merged', 'list-imported', 'series-changed', 'number-reserved', 'number-released',
-  'person-invited', 'person-changed', 'person-left', 'person-returned', 'link-accepted', 'reset-asked', 'password-changed', 'key-made', 'key-revoked', 'session-ended', 'sign-in-refused',
-  'prefixes-changed', 'project-relinked', 'project-reshaped', 'batch-undone', 'batch-taken-back', 'project-adopted', 'copy-made-own', 'copy-left', 'project-changed', 'start-written', 'backup-restored',
-  'findings-accepted', 'findings-unaccepted', 'baseline-made', 'findings-given', 'check-handed-in', 'list-sent',
+  'project-started',
+  'start-failed',
+  'start-taken-back',
+  'convention-drafted',
+  'convention-in-force',
+  'convention-draft-discarded',
+  'template-drafted',
+  'template-in-force',
+  'template-draft-discarded',
+  'template-archived',
+  'rules-taken-in',
+  'block-shared',
+  'block-in-force',
+  'block-draft-discarded',
+  'entry-added',
+  'entry-changed',
+  'entry-deleted',
+  'entries-merged',
+  'list-imported',
+  'series-changed',
+  'number-reserved',
+  'number-released',
+  'person-invited',
+  'person-changed',
+  'person-left',
+  'person-returned',
+  'link-accepted',
+  'reset-asked',
+  'password-changed',
+  'key-made',
+  'key-revoked',
+  'session-ended',
+  'sign-in-refused',
+  'prefixes-changed',
+  'project-relinked',
+  'project-reshaped',
+  'batch-undone',
+  'batch-taken-back',
+  'project-adopted',
+  'copy-made-own',
+  'copy-left',
+  'project-changed',
+  'start-written',
+  'backup-restored',
+  'findings-accepted',
+  'findings-unaccepted',
+  'baseline-made',
+  'findings-given',
+  'check-handed-in',
+  'list-sent',
 ] as const;
 export type ActivityCode = (typeof ACTIVITY)[number];
 
 /** `subject` is what it was done to, such as `clients:qht`: its history is asked for by it. */
-export async function recordActivity(client: Client, what: ActivityCode, person: string | null, project: string | null, params: Params | Readonly<Record<string, unknown>>, subject: string | null = null): Promise<void> {
-  await client.query('insert into activity (person_id, what, project_id, params, subject, asked_from) values ($1, $2, $3, $4, $5, $6)', [person, what, project, JSON.stringify(params), subject, askedFrom()]);
+export async function recordActivity(
+  client: Client,
+  what: ActivityCode,
+  person: string | null,
+  project: string | null,
+  params: Params | Readonly<Record<string, unknown>>,
+  subject: string | null = null,
+): Promise<void> {
+  await client.query(
+    'insert into activity (person_id, what, project_id, params, subject, asked_from) values ($1, $2, $3, $4, $5, $6)',
+    [person, what, project, JSON.stringify(params), subject, askedFrom()],
+  );
 }
 
 interface Row extends Omit<ActivityRow, 'at' | 'project'> {
@@ -38,7 +93,14 @@ export async function readActivity(client: Client, q: ActivityQuery, limit: numb
   if (q.since) add('a.at >= ?::date', q.since);
   if (q.until) add("a.at < ?::date + interval '1 day'", q.until);
   const words = (q.text ?? '').toLowerCase().match(/[\p{L}\p{N}]+/gu);
-  if (words) add("a.words @@ to_tsquery('simple', ?)", words.slice(0, 10).map((w) => `${w}:*`).join(' & '));
+  if (words)
+    add(
+      "a.words @@ to_tsquery('simple', ?)",
+      words
+        .slice(0, 10)
+        .map((w) => `${w}:*`)
+        .join(' & '),
+    );
   // Picked by themselves first: joined before they are limited, a rare word would read every row.
   const result = await client.query<Row>(
     `with picked as materialized (select a.* from activity a ${where.length > 0 ? `where ${where.join(' and ')}` : ''} order by a.id desc limit ${limit + 1})
@@ -47,7 +109,11 @@ export async function readActivity(client: Client, q: ActivityQuery, limit: numb
     values,
   );
   return {
-    rows: result.rows.slice(0, limit).map(({ project_id, folder, at, ...row }) => ({ ...row, at: at.toISOString(), project: project_id === null ? null : { id: project_id, folder: folder ?? '' } })),
+    rows: result.rows.slice(0, limit).map(({ project_id, folder, at, ...row }) => ({
+      ...row,
+      at: at.toISOString(),
+      project: project_id === null ? null : { id: project_id, folder: folder ?? '' },
+    })),
     more: result.rows.length > limit,
   };
 }

@@ -3,7 +3,14 @@ import type { Template } from '@nesting/core';
 import type { Client } from '../client';
 
 export async function listBlocks(client: Client): Promise<BlockRow[]> {
-  const result = await client.query<{ id: string; name: string; edition: number; body: BlockBody; draft: BlockDraft | null; used: BlockRow['usedIn'] }>(`
+  const result = await client.query<{
+    id: string;
+    name: string;
+    edition: number;
+    body: BlockBody;
+    draft: BlockDraft | null;
+    used: BlockRow['usedIn'];
+  }>(`
     with newest as (
       select distinct on (template_id) template_id, body from (
         select template_id, body, 1000000 as edition from template_draft union all select template_id, body, edition from template_edition
@@ -38,13 +45,35 @@ export async function blockIdsLike(client: Client, id: string): Promise<Set<stri
 }
 
 /** Fails by constraint where this edition exists. */
-export async function insertBlockEdition(client: Client, id: string, edition: number, body: BlockBody, said: string, person: string | null): Promise<void> {
-  await client.query('insert into block (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name', [id, body.name]);
-  await client.query('insert into block_edition (block_id, edition, body, said, put_by) values ($1, $2, $3, $4, $5)', [id, edition, JSON.stringify(body), said, person]);
+export async function insertBlockEdition(
+  client: Client,
+  id: string,
+  edition: number,
+  body: BlockBody,
+  said: string,
+  person: string | null,
+): Promise<void> {
+  await client.query(
+    'insert into block (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name',
+    [id, body.name],
+  );
+  await client.query('insert into block_edition (block_id, edition, body, said, put_by) values ($1, $2, $3, $4, $5)', [
+    id,
+    edition,
+    JSON.stringify(body),
+    said,
+    person,
+  ]);
 }
 
 /** The new version, or `null` where the draft was changed by somebody else since `version`. */
-export async function saveBlockDraft(client: Client, id: string, body: BlockBody, version: number, person: string): Promise<number | null> {
+export async function saveBlockDraft(
+  client: Client,
+  id: string,
+  body: BlockBody,
+  version: number,
+  person: string,
+): Promise<number | null> {
   const result = await client.query<{ version: number }>(
     `insert into block_draft as d (block_id, body, person_id) select $1, $2, $3 where $4 = 0 or exists (select from block_draft where block_id = $1)
      on conflict (block_id) do update set body = excluded.body, person_id = excluded.person_id, version = d.version + 1, changed_at = clock_timestamp() where d.version = $4
@@ -59,7 +88,13 @@ export async function discardBlockDraft(client: Client, id: string): Promise<voi
 }
 
 /** The draft becomes the next edition; `null` where it is not the one that was looked at. */
-export async function draftInForce(client: Client, id: string, version: number, said: string, person: string): Promise<{ edition: number; body: BlockBody } | null> {
+export async function draftInForce(
+  client: Client,
+  id: string,
+  version: number,
+  said: string,
+  person: string,
+): Promise<{ edition: number; body: BlockBody } | null> {
   const result = await client.query<{ edition: number; body: BlockBody }>(
     `with gone as (delete from block_draft where block_id = $1 and version = $2 returning body)
      insert into block_edition (block_id, edition, body, said, put_by)
@@ -82,15 +117,30 @@ export async function putBlockStarter(client: Client, id: string, path: string, 
 }
 
 /** The block's files among these paths, put into a template's draft. */
-export async function lendStartersToDraft(client: Client, block: string, template: string, paths: readonly string[]): Promise<void> {
+export async function lendStartersToDraft(
+  client: Client,
+  block: string,
+  template: string,
+  paths: readonly string[],
+): Promise<void> {
   await client.query(
     'insert into draft_starter (template_id, path, bytes) select $2, path, bytes from block_starter where block_id = $1 and path = any($3) on conflict (template_id, path) do update set bytes = excluded.bytes',
     [block, template, paths],
   );
 }
 
-/** A template's newest edition as the next one with another body: its files stay, the block's files among `paths` come along. */
-export async function nextEditionWith(client: Client, template: Template, block: string, paths: readonly string[], said: string, person: string): Promise<number> {
+/**
+ * A template's newest edition as the next one with another body: its files stay, the block's files among `paths` come
+ * along.
+ */
+export async function nextEditionWith(
+  client: Client,
+  template: Template,
+  block: string,
+  paths: readonly string[],
+  said: string,
+  person: string,
+): Promise<number> {
   const result = await client.query<{ edition: number }>(
     `insert into template_edition (template_id, edition, body, said, put_by)
      select $1, max(edition) + 1, $2::jsonb || jsonb_build_object('edition', max(edition) + 1), $3, $4 from template_edition where template_id = $1 returning edition`,
@@ -108,6 +158,9 @@ export async function nextEditionWith(client: Client, template: Template, block:
 }
 
 export async function blockStarters(client: Client, id: string): Promise<Map<string, Uint8Array>> {
-  const result = await client.query<{ path: string; bytes: Buffer }>('select path, bytes from block_starter where block_id = $1 order by path', [id]);
+  const result = await client.query<{ path: string; bytes: Buffer }>(
+    'select path, bytes from block_starter where block_id = $1 order by path',
+    [id],
+  );
   return new Map(result.rows.map((row) => [row.path, row.bytes]));
 }

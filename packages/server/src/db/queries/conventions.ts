@@ -3,7 +3,15 @@ import type { Convention, Template } from '@nesting/core';
 import type { Client } from '../client';
 
 export async function listConventions(client: Client): Promise<ConventionRow[]> {
-  const result = await client.query<{ id: string; name: string; edition: number | null; convention: Convention | null; draft: ConventionDraft | null; used: ConventionRow['usedIn']; projects: number }>(`
+  const result = await client.query<{
+    id: string;
+    name: string;
+    edition: number | null;
+    convention: Convention | null;
+    draft: ConventionDraft | null;
+    used: ConventionRow['usedIn'];
+    projects: number;
+  }>(`
     select c.id, coalesce(d.body ->> 'name', e.body ->> 'name', c.name) as name, e.edition, e.body as convention,
       case when d.convention_id is null then null else json_build_object('convention', d.body, 'version', d.version, 'by', p.name, 'changedAt', to_json(d.changed_at)) end as draft,
       (select coalesce(json_agg(json_build_object('template', t.id, 'name', t.name, 'local', u.local_id) order by t.name), '[]')
@@ -14,22 +22,41 @@ export async function listConventions(client: Client): Promise<ConventionRow[]> 
     left join convention_draft d on d.convention_id = c.id
     left join person p on p.id = d.person_id
     order by 2, c.id`);
-  return result.rows.map((row) => ({ id: row.id, name: row.name, edition: row.edition, convention: row.convention, draft: row.draft, usedIn: row.used, projects: row.projects }));
+  return result.rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    edition: row.edition,
+    convention: row.convention,
+    draft: row.draft,
+    usedIn: row.used,
+    projects: row.projects,
+  }));
 }
 
 /** A convention with a draft and no edition yet. Fails by constraint where the id is taken. */
 export async function insertConvention(client: Client, convention: Convention, person: string | null): Promise<void> {
   await client.query('insert into convention (id, name) values ($1, $2)', [convention.id, convention.name]);
-  await client.query('insert into convention_draft (convention_id, body, person_id) values ($1, $2, $3)', [convention.id, JSON.stringify(convention), person]);
+  await client.query('insert into convention_draft (convention_id, body, person_id) values ($1, $2, $3)', [
+    convention.id,
+    JSON.stringify(convention),
+    person,
+  ]);
 }
 
 export async function idsLike(client: Client, id: string): Promise<Set<string>> {
-  const result = await client.query<{ id: string }>("select id from convention where id = $1 or id like $1 || '-%'", [id]);
+  const result = await client.query<{ id: string }>("select id from convention where id = $1 or id like $1 || '-%'", [
+    id,
+  ]);
   return new Set(result.rows.map((row) => row.id));
 }
 
 /** The new version, or `null` where the draft was changed by somebody else since `version`. */
-export async function saveDraft(client: Client, convention: Convention, version: number, person: string): Promise<number | null> {
+export async function saveDraft(
+  client: Client,
+  convention: Convention,
+  version: number,
+  person: string,
+): Promise<number | null> {
   const result = await client.query<{ version: number }>(
     `insert into convention_draft as d (convention_id, body, person_id) select $1, $2, $3 where $4 = 0 or exists (select from convention_draft where convention_id = $1)
      on conflict (convention_id) do update set body = excluded.body, person_id = excluded.person_id, version = d.version + 1, changed_at = clock_timestamp() where d.version = $4
@@ -39,8 +66,14 @@ export async function saveDraft(client: Client, convention: Convention, version:
   return result.rows[0]?.version ?? null;
 }
 
-export async function readDraft(client: Client, id: string): Promise<{ convention: Convention; version: number } | null> {
-  const result = await client.query<{ body: Convention; version: number }>('select body, version from convention_draft where convention_id = $1', [id]);
+export async function readDraft(
+  client: Client,
+  id: string,
+): Promise<{ convention: Convention; version: number } | null> {
+  const result = await client.query<{ body: Convention; version: number }>(
+    'select body, version from convention_draft where convention_id = $1',
+    [id],
+  );
   const row = result.rows[0];
   return row === undefined ? null : { convention: row.body, version: row.version };
 }
@@ -64,12 +97,19 @@ export async function putInForce(client: Client, id: string, version: number, pe
     [id, version, person],
   );
   const edition = result.rows[0]?.edition ?? null;
-  if (edition !== null) await client.query("update convention c set name = e.body ->> 'name' from convention_edition e where c.id = $1 and e.convention_id = c.id and e.edition = $2", [id, edition]);
+  if (edition !== null)
+    await client.query(
+      "update convention c set name = e.body ->> 'name' from convention_edition e where c.id = $1 and e.convention_id = c.id and e.edition = $2",
+      [id, edition],
+    );
   return edition;
 }
 
 /** The conventions a template uses, as they are in force, by their id in the template. */
-export async function conventionsOf(client: Client, template: string): Promise<{ bodies: Record<string, Convention>; editions: Record<string, { id: string; edition: number }> }> {
+export async function conventionsOf(
+  client: Client,
+  template: string,
+): Promise<{ bodies: Record<string, Convention>; editions: Record<string, { id: string; edition: number }> }> {
   const result = await client.query<{ local_id: string; convention_id: string; edition: number; body: Convention }>(
     `select distinct on (u.local_id) u.local_id, u.convention_id, e.edition, e.body
      from template_convention u join convention_edition e on e.convention_id = u.convention_id where u.template_id = $1 order by u.local_id, e.edition desc`,
@@ -77,7 +117,9 @@ export async function conventionsOf(client: Client, template: string): Promise<{
   );
   return {
     bodies: Object.fromEntries(result.rows.map((row) => [row.local_id, row.body])),
-    editions: Object.fromEntries(result.rows.map((row) => [row.local_id, { id: row.convention_id, edition: row.edition }])),
+    editions: Object.fromEntries(
+      result.rows.map((row) => [row.local_id, { id: row.convention_id, edition: row.edition }]),
+    ),
   };
 }
 
@@ -88,7 +130,8 @@ interface Linked {
 }
 
 /**
- * Makes the conventions of a template edition the house's own. One that the house has word for word is shared; one that differs is the next
+ * Makes the conventions of a template edition the house's own. One that the house has word for word is shared; one that
+ * differs is the next
  * edition where this template alone uses it, else a convention of its own with the template's name added.
  */
 export async function adoptConventions(client: Client, template: Template): Promise<void> {
@@ -104,9 +147,15 @@ export async function adoptConventions(client: Client, template: Template): Prom
       [template.id, convention.id, JSON.stringify(convention)],
     );
     const [held] = known.rows;
-    const id = held === undefined || held.same || !held.others ? (held?.convention_id ?? convention.id) : await freeId(client, `${convention.id}-${template.id}`);
+    const id =
+      held === undefined || held.same || !held.others
+        ? (held?.convention_id ?? convention.id)
+        : await freeId(client, `${convention.id}-${template.id}`);
     if (held === undefined || !held.same) await insertEditionOf(client, { ...convention, id });
-    await client.query('insert into template_convention (template_id, local_id, convention_id) values ($1, $2, $3) on conflict (template_id, local_id) do update set convention_id = excluded.convention_id', [template.id, convention.id, id]);
+    await client.query(
+      'insert into template_convention (template_id, local_id, convention_id) values ($1, $2, $3) on conflict (template_id, local_id) do update set convention_id = excluded.convention_id',
+      [template.id, convention.id, id],
+    );
   }
 }
 
@@ -119,8 +168,14 @@ export async function freeId(client: Client, wanted: string): Promise<string> {
 }
 
 export async function insertEditionOf(client: Client, convention: Convention): Promise<void> {
-  await client.query('insert into convention (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name', [convention.id, convention.name]);
-  await client.query('insert into convention_edition (convention_id, edition, body) select $1, coalesce(max(edition), 0) + 1, $2 from convention_edition where convention_id = $1', [convention.id, JSON.stringify(convention)]);
+  await client.query(
+    'insert into convention (id, name) values ($1, $2) on conflict (id) do update set name = excluded.name',
+    [convention.id, convention.name],
+  );
+  await client.query(
+    'insert into convention_edition (convention_id, edition, body) select $1, coalesce(max(edition), 0) + 1, $2 from convention_edition where convention_id = $1',
+    [convention.id, JSON.stringify(convention)],
+  );
 }
 
 /** Running projects that use a convention, each with its id there. */
@@ -133,7 +188,13 @@ export async function projectsUsing(client: Client, id: string): Promise<{ proje
 }
 
 /** Bodies of given editions, by their id in the template. */
-export async function conventionEditions(client: Client, editions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>): Promise<Record<string, Convention>> {
-  const result = await client.query<{ key: string; body: Convention }>("select own.key, k.body from jsonb_each($1::jsonb) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int", [JSON.stringify(editions)]);
+export async function conventionEditions(
+  client: Client,
+  editions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>,
+): Promise<Record<string, Convention>> {
+  const result = await client.query<{ key: string; body: Convention }>(
+    "select own.key, k.body from jsonb_each($1::jsonb) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int",
+    [JSON.stringify(editions)],
+  );
   return Object.fromEntries(result.rows.map((row) => [row.key, row.body]));
 }

@@ -9,7 +9,10 @@ export interface NameHold {
   readonly by: string;
 }
 
-/** Names held in a folder now. The project's row is locked until the transaction ends: those who ask at once are served one after another. */
+/**
+ * Names held in a folder now. The project's row is locked until the transaction ends: those who ask at once are served
+ * one after another.
+ */
 export async function heldNames(client: Client, project: string, folder: string, person: string): Promise<NameHold[]> {
   await client.query('select from project where id = $1 for update', [project]);
   await client.query('delete from name_hold where until < clock_timestamp()');
@@ -20,7 +23,13 @@ export async function heldNames(client: Client, project: string, folder: string,
   return result.rows;
 }
 
-export async function holdName(client: Client, project: string, folder: string, name: string, person: string): Promise<Date> {
+export async function holdName(
+  client: Client,
+  project: string,
+  folder: string,
+  name: string,
+  person: string,
+): Promise<Date> {
   const result = await client.query<{ until: Date }>(
     `insert into name_hold (project_id, folder, name, person_id, until) values ($1, $2, $3, $4, clock_timestamp() + make_interval(mins => $5))
      on conflict (project_id, folder, name) do update set until = excluded.until where name_hold.person_id = excluded.person_id returning until`,

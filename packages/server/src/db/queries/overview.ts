@@ -16,7 +16,14 @@ export async function readOverview(client: Client): Promise<Overview> {
      group by d.day order by d.day`,
     [DAYS],
   );
-  const sizes = await client.query<{ project: string; number: string; title: string; folder: string; family: string; bytes: number }>(
+  const sizes = await client.query<{
+    project: string;
+    number: string;
+    title: string;
+    folder: string;
+    family: string;
+    bytes: number;
+  }>(
     `select p.id project, p.number, p.title, s.key folder, f.key family, f.value::bigint bytes from project p join check_run k on k.id = p.last_check, jsonb_each(k.sizes) s, jsonb_each_text(s.value) f
      where f.value::bigint > 0 order by bytes desc limit 2000`,
   );
@@ -24,10 +31,18 @@ export async function readOverview(client: Client): Promise<Overview> {
     `select f.rule, count(*)::int count, count(distinct f.project_id)::int projects from finding f join project p on p.id = f.project_id left join exception e on e.project_id = f.project_id and e.finding_id = f.id
      where f.until_at is null and p.state in ('running', 'waiting') and not ${HOLDS} group by 1 order by 2 desc`,
   );
-  const clearable = await client.query<{ project: string; number: string; title: string; bytes: number }>('select p.id project, p.number, p.title, k.cleared bytes from project p join check_run k on k.id = p.last_check where k.cleared > 0 order by k.cleared desc limit 100');
+  const clearable = await client.query<{ project: string; number: string; title: string; bytes: number }>(
+    'select p.id project, p.number, p.title, k.cleared bytes from project p join check_run k on k.id = p.last_check where k.cleared > 0 order by k.cleared desc limit 100',
+  );
   const unchecked = await client.query<{ project: string; number: string; title: string; at: Date | null }>(
     `select p.id project, p.number, p.title, k.ended_at at from project p left join check_run k on k.id = p.last_check
      where p.state in ('running', 'waiting') and (k.id is null or k.ended_at < clock_timestamp() - interval '7 days') order by k.ended_at nulls first limit 200`,
   );
-  return { days: days.rows, sizes: sizes.rows, causes: causes.rows, clearable: clearable.rows, unchecked: unchecked.rows.map((r) => ({ ...r, at: r.at?.toISOString() ?? null })) };
+  return {
+    days: days.rows,
+    sizes: sizes.rows,
+    causes: causes.rows,
+    clearable: clearable.rows,
+    unchecked: unchecked.rows.map((r) => ({ ...r, at: r.at?.toISOString() ?? null })),
+  };
 }

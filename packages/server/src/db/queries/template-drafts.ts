@@ -4,16 +4,30 @@ import type { Client } from '../client';
 
 export async function insertTemplateDraft(client: Client, template: Template, person: string): Promise<void> {
   await client.query('insert into template (id, name) values ($1, $2)', [template.id, template.name]);
-  await client.query('insert into template_draft (template_id, body, person_id) values ($1, $2, $3)', [template.id, JSON.stringify(template), person]);
+  await client.query('insert into template_draft (template_id, body, person_id) values ($1, $2, $3)', [
+    template.id,
+    JSON.stringify(template),
+    person,
+  ]);
 }
 
 export async function templateIdsLike(client: Client, id: string): Promise<Set<string>> {
-  const result = await client.query<{ id: string }>("select id from template where id = $1 or id like $1 || '-%'", [id]);
+  const result = await client.query<{ id: string }>("select id from template where id = $1 or id like $1 || '-%'", [
+    id,
+  ]);
   return new Set(result.rows.map((row) => row.id));
 }
 
-/** The new version, or `null` where the draft was changed by somebody else since `version`. Fails by foreign key where there is no template. */
-export async function saveTemplateDraft(client: Client, template: Template, version: number, person: string): Promise<number | null> {
+/**
+ * The new version, or `null` where the draft was changed by somebody else since `version`. Fails by foreign key where
+ * there is no template.
+ */
+export async function saveTemplateDraft(
+  client: Client,
+  template: Template,
+  version: number,
+  person: string,
+): Promise<number | null> {
   const result = await client.query<{ version: number }>(
     `insert into template_draft as d (template_id, body, person_id) select $1, $2, $3 where $4 = 0 or exists (select from template_draft where template_id = $1)
      on conflict (template_id) do update set body = excluded.body, person_id = excluded.person_id, version = d.version + 1, changed_at = clock_timestamp() where d.version = $4
@@ -23,8 +37,14 @@ export async function saveTemplateDraft(client: Client, template: Template, vers
   return result.rows[0]?.version ?? null;
 }
 
-export async function readTemplateDraft(client: Client, id: string): Promise<{ template: Template; version: number } | null> {
-  const result = await client.query<{ body: Template; version: number }>('select body, version from template_draft where template_id = $1', [id]);
+export async function readTemplateDraft(
+  client: Client,
+  id: string,
+): Promise<{ template: Template; version: number } | null> {
+  const result = await client.query<{ body: Template; version: number }>(
+    'select body, version from template_draft where template_id = $1',
+    [id],
+  );
   const row = result.rows[0];
   return row === undefined ? null : { template: row.body, version: row.version };
 }
@@ -33,11 +53,23 @@ export async function readTemplateDraft(client: Client, id: string): Promise<{ t
 export async function discardTemplateDraft(client: Client, id: string): Promise<void> {
   await client.query('delete from draft_starter where template_id = $1', [id]);
   await client.query('delete from template_draft where template_id = $1', [id]);
-  await client.query('delete from template t where id = $1 and not exists (select from template_edition where template_id = t.id)', [id]);
+  await client.query(
+    'delete from template t where id = $1 and not exists (select from template_edition where template_id = t.id)',
+    [id],
+  );
 }
 
-/** The draft becomes the next edition; `null` where it is not the one that was looked at. Its files are put beside it by `copyStarters`. */
-export async function putTemplateInForce(client: Client, id: string, version: number, said: string, person: string): Promise<{ edition: number; template: Template } | null> {
+/**
+ * The draft becomes the next edition; `null` where it is not the one that was looked at. Its files are put beside it by
+ * `copyStarters`.
+ */
+export async function putTemplateInForce(
+  client: Client,
+  id: string,
+  version: number,
+  said: string,
+  person: string,
+): Promise<{ edition: number; template: Template } | null> {
   const result = await client.query<{ edition: number; body: Template }>(
     `with gone as (delete from template_draft where template_id = $1 and version = $2 returning body), next as (
        select coalesce(max(edition), 0) + 1 as edition from template_edition where template_id = $1
@@ -53,7 +85,12 @@ export async function putTemplateInForce(client: Client, id: string, version: nu
 }
 
 /** Files of an edition: the draft's own, else those of the edition before. */
-export async function copyStarters(client: Client, id: string, edition: number, paths: readonly string[]): Promise<string[]> {
+export async function copyStarters(
+  client: Client,
+  id: string,
+  edition: number,
+  paths: readonly string[],
+): Promise<string[]> {
   const result = await client.query<{ path: string }>(
     `insert into starter_file (template_id, edition, path, bytes)
      select $1, $2, wanted.path, coalesce(d.bytes, s.bytes) from unnest($3::text[]) wanted(path)
@@ -67,7 +104,10 @@ export async function copyStarters(client: Client, id: string, edition: number, 
 }
 
 export async function putDraftStarter(client: Client, id: string, path: string, bytes: Uint8Array): Promise<void> {
-  await client.query('insert into draft_starter (template_id, path, bytes) values ($1, $2, $3) on conflict (template_id, path) do update set bytes = excluded.bytes', [id, path, bytes]);
+  await client.query(
+    'insert into draft_starter (template_id, path, bytes) values ($1, $2, $3) on conflict (template_id, path) do update set bytes = excluded.bytes',
+    [id, path, bytes],
+  );
 }
 
 /** One file as the draft would have it. */
@@ -101,7 +141,13 @@ export async function listEditions(client: Client, id: string): Promise<EditionR
     'select e.edition, e.said, e.in_force_at as at, p.name as by, e.body from template_edition e left join person p on p.id = e.put_by where e.template_id = $1 order by e.edition desc',
     [id],
   );
-  return result.rows.map((row) => ({ edition: row.edition, said: row.said, at: row.at.toISOString(), by: row.by, template: row.body }));
+  return result.rows.map((row) => ({
+    edition: row.edition,
+    said: row.said,
+    at: row.at.toISOString(),
+    by: row.by,
+    template: row.body,
+  }));
 }
 
 export async function setArchived(client: Client, id: string, archived: boolean): Promise<boolean> {
@@ -111,6 +157,9 @@ export async function setArchived(client: Client, id: string, archived: boolean)
 
 /** Running projects on any edition of a template before this one. */
 export async function projectsOnEarlier(client: Client, id: string): Promise<string[]> {
-  const result = await client.query<{ id: string }>("select id from project where template_id = $1 and state = 'running' order by number", [id]);
+  const result = await client.query<{ id: string }>(
+    "select id from project where template_id = $1 and state = 'running' order by number",
+    [id],
+  );
   return result.rows.map((row) => row.id);
 }

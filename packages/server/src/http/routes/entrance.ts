@@ -10,16 +10,44 @@ import { ALL, checked, type Route } from '../route';
 
 export const ENTRANCE: readonly Route[] = [
   {
-    method: 'GET', path: '/api/entrance', roles: 'anyone',
-    handle: async ({ c, world }) => c.json({ demo: world.config.demo, empty: !(await anybody(world.db)), mails: mailsGoOut(world), people: world.config.demo ? await demoPeople(world.db) : [] } satisfies Entrance),
+    method: 'GET',
+    path: '/api/entrance',
+    roles: 'anyone',
+    handle: async ({ c, world }) =>
+      c.json({
+        demo: world.config.demo,
+        empty: !(await anybody(world.db)),
+        mails: mailsGoOut(world),
+        people: world.config.demo ? await demoPeople(world.db) : [],
+      } satisfies Entrance),
   },
-  { method: 'POST', path: '/api/demo/sign-in', roles: 'anyone', handle: async ({ c, world, auth }) => signInAsDemo(world, auth, checked(await c.req.json().catch(() => null), z.object({ initials: z.string().max(4) })).initials, c.req.raw) },
+  {
+    method: 'POST',
+    path: '/api/demo/sign-in',
+    roles: 'anyone',
+    handle: async ({ c, world, auth }) =>
+      signInAsDemo(
+        world,
+        auth,
+        checked(await c.req.json().catch(() => null), z.object({ initials: z.string().max(4) })).initials,
+        c.req.raw,
+      ),
+  },
   // Of all the sign-in library can do, these two alone are open.
   {
-    method: 'POST', path: '/api/auth/sign-in/email', roles: 'anyone',
+    method: 'POST',
+    path: '/api/auth/sign-in/email',
+    roles: 'anyone',
     handle: async ({ c, world, auth }) => {
-      const given = z.object({ email: z.string().max(200) }).safeParse(await c.req.raw.clone().json().catch(() => null));
-      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () => auth.handler(new Request(c.req.raw, { headers: withAddress(c.req.raw.headers, askedFrom() ?? '') })));
+      const given = z.object({ email: z.string().max(200) }).safeParse(
+        await c.req.raw
+          .clone()
+          .json()
+          .catch(() => null),
+      );
+      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () =>
+        auth.handler(new Request(c.req.raw, { headers: withAddress(c.req.raw.headers, askedFrom() ?? '') })),
+      );
     },
   },
   { method: 'POST', path: '/api/auth/sign-out', roles: 'anyone', handle: ({ c, auth }) => auth.handler(c.req.raw) },

@@ -1,5 +1,19 @@
 /** Projects, their folders, names and checks. */
-import { askNameSchema, editProjectSchema, folderQuerySchema, lookSchema, namesQuerySchema, pinSchema, type ProjectPage, projectQuerySchema, startSchema, SYSTEMS, thereSchema, tickSchema, WRITTEN_AS } from '@nesting/contract';
+import {
+  askNameSchema,
+  editProjectSchema,
+  folderQuerySchema,
+  lookSchema,
+  namesQuerySchema,
+  type ProjectPage,
+  pinSchema,
+  projectQuerySchema,
+  SYSTEMS,
+  startSchema,
+  thereSchema,
+  tickSchema,
+  WRITTEN_AS,
+} from '@nesting/contract';
 import { SIGNPOST_FORMS } from '@nesting/core';
 import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
@@ -7,24 +21,42 @@ import { listProjects, markProject, readPicture, readProject } from '../../db/qu
 import { readPrefixes } from '../../db/queries/volumes';
 import { askName } from '../../flows/ask-name';
 import { namesIn } from '../../flows/conventions';
+import { projectListing } from '../../flows/listings';
 import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/start-project';
-import { writeStart } from '../../flows/write-start';
-import { projectListing } from '../../flows/listings';
 import { Refused } from '../../flows/world';
-import { ALL, bodyOf, checked, COORDINATOR, found, idOf, type Route, wordOf, WORKING } from '../route';
+import { writeStart } from '../../flows/write-start';
+import { ALL, bodyOf, COORDINATOR, checked, found, idOf, type Route, WORKING, wordOf } from '../route';
 
 export const PROJECTS: readonly Route[] = [
-  { method: 'GET', path: '/api/projects', roles: ALL, handle: async ({ c, world, me }) => c.json(await listProjects(world.db, me.id, checked(c.req.query(), projectQuerySchema))) },
   {
-    method: 'POST', path: '/api/projects/write', roles: COORDINATOR,
+    method: 'GET',
+    path: '/api/projects',
+    roles: ALL,
+    handle: async ({ c, world, me }) =>
+      c.json(await listProjects(world.db, me.id, checked(c.req.query(), projectQuerySchema))),
+  },
+  {
+    method: 'POST',
+    path: '/api/projects/write',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
-      const { name, type, body } = await writeStart(world, me.id, await bodyOf(c, startSchema), checked(c.req.query('as'), z.enum(WRITTEN_AS)));
-      return c.body(typeof body === 'string' ? body : Uint8Array.from(body), 200, { 'content-type': type, 'content-disposition': `attachment; filename="${encodeURIComponent(name)}"` });
+      const { name, type, body } = await writeStart(
+        world,
+        me.id,
+        await bodyOf(c, startSchema),
+        checked(c.req.query('as'), z.enum(WRITTEN_AS)),
+      );
+      return c.body(typeof body === 'string' ? body : Uint8Array.from(body), 200, {
+        'content-type': type,
+        'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
+      });
     },
   },
   {
-    method: 'POST', path: '/api/projects/there', roles: COORDINATOR,
+    method: 'POST',
+    path: '/api/projects/there',
+    roles: COORDINATOR,
     handle: async ({ c, world }) => {
       const { volume, folder, paths } = await bodyOf(c, thereSchema);
       return c.json(pathsThere(world, volume, folder, paths));
@@ -32,31 +64,59 @@ export const PROJECTS: readonly Route[] = [
   },
   {
     // For programs, by id or number: they find a project's folders wherever it is mounted.
-    method: 'GET', path: '/api/signposts/:project', roles: ALL,
-    handle: async ({ c, world }) => c.text(await signpostText(world, wordOf(c, 'project'), checked(c.req.query('as') ?? 'json', z.enum(SIGNPOST_FORMS)), checked(c.req.query('system') ?? 'linux', z.enum(SYSTEMS)))),
+    method: 'GET',
+    path: '/api/signposts/:project',
+    roles: ALL,
+    handle: async ({ c, world }) =>
+      c.text(
+        await signpostText(
+          world,
+          wordOf(c, 'project'),
+          checked(c.req.query('as') ?? 'json', z.enum(SIGNPOST_FORMS)),
+          checked(c.req.query('system') ?? 'linux', z.enum(SYSTEMS)),
+        ),
+      ),
   },
   {
-    method: 'POST', path: '/api/projects', roles: COORDINATOR,
-    handle: async ({ c, world, me }) => c.json(await startProject(world, me.id, await bodyOf(c, startSchema), c.req.raw.signal), 201),
+    method: 'POST',
+    path: '/api/projects',
+    roles: COORDINATOR,
+    handle: async ({ c, world, me }) =>
+      c.json(await startProject(world, me.id, await bodyOf(c, startSchema), c.req.raw.signal), 201),
   },
-  { method: 'GET', path: '/api/projects/making/:watch', roles: COORDINATOR, handle: ({ c }) => c.json(found(makingOf(c.req.param('watch') ?? ''))) },
   {
-    method: 'POST', path: '/api/projects/look', roles: COORDINATOR,
+    method: 'GET',
+    path: '/api/projects/making/:watch',
+    roles: COORDINATOR,
+    handle: ({ c }) => c.json(found(makingOf(c.req.param('watch') ?? ''))),
+  },
+  {
+    method: 'POST',
+    path: '/api/projects/look',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { number, volume, folder } = await bodyOf(c, lookSchema);
       return c.json(await lookAtTarget(world, me.id, number, volume, folder));
     },
   },
   {
-    method: 'GET', path: '/api/projects/:id', roles: ALL,
+    method: 'GET',
+    path: '/api/projects/:id',
+    roles: ALL,
     handle: async ({ c, world, me }) => {
       const project = found(await readProject(world.db, idOf(c), me.id));
       const prefixes = (await readPrefixes(world.db)).get(project.volume) ?? { windows: '', macos: '', linux: '' };
-      return c.json({ ...project, prefixes, root: `${world.config.volumes.get(project.volume) ?? project.volume}/${project.folder}` } satisfies ProjectPage);
+      return c.json({
+        ...project,
+        prefixes,
+        root: `${world.config.volumes.get(project.volume) ?? project.volume}/${project.folder}`,
+      } satisfies ProjectPage);
     },
   },
   {
-    method: 'PUT', path: '/api/projects/:id', roles: COORDINATOR,
+    method: 'PUT',
+    path: '/api/projects/:id',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       await changeProject(world, me.id, idOf(c), await bodyOf(c, editProjectSchema));
       return c.body(null, 204);
@@ -64,7 +124,9 @@ export const PROJECTS: readonly Route[] = [
   },
   {
     // What one looks at is one's own affair, whatever one's role.
-    method: 'POST', path: '/api/me/projects/:id', roles: ALL,
+    method: 'POST',
+    path: '/api/me/projects/:id',
+    roles: ALL,
     handle: async ({ c, world, me }) => {
       const { pinned } = await bodyOf(c, pinSchema.partial());
       found(await readProject(world.db, idOf(c)));
@@ -73,7 +135,9 @@ export const PROJECTS: readonly Route[] = [
     },
   },
   {
-    method: 'POST', path: '/api/projects/:id/first-day/:place', roles: WORKING,
+    method: 'POST',
+    path: '/api/projects/:id/first-day/:place',
+    roles: WORKING,
     handle: async ({ c, world, me }) => {
       const { done } = await bodyOf(c, tickSchema);
       await tick(world, me.id, idOf(c), Number(c.req.param('place')) || 0, done);
@@ -81,14 +145,21 @@ export const PROJECTS: readonly Route[] = [
     },
   },
   {
-    method: 'GET', path: '/api/projects/:id/picture', roles: ALL,
+    method: 'GET',
+    path: '/api/projects/:id/picture',
+    roles: ALL,
     handle: async ({ c, world }) => {
       const bytes = found(await readPicture(world.db, idOf(c)));
-      return c.body(Uint8Array.from(bytes), 200, { 'content-type': pictureType(bytes) ?? 'application/octet-stream', 'cache-control': 'private, max-age=60' });
+      return c.body(Uint8Array.from(bytes), 200, {
+        'content-type': pictureType(bytes) ?? 'application/octet-stream',
+        'cache-control': 'private, max-age=60',
+      });
     },
   },
   {
-    method: 'PUT', path: '/api/projects/:id/picture', roles: COORDINATOR,
+    method: 'PUT',
+    path: '/api/projects/:id/picture',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const bytes = new Uint8Array(await c.req.arrayBuffer());
       await givePicture(world, me.id, idOf(c), bytes.length === 0 ? null : bytes);
@@ -96,7 +167,9 @@ export const PROJECTS: readonly Route[] = [
     },
   },
   {
-    method: 'GET', path: '/api/projects/:id/folder', roles: ALL,
+    method: 'GET',
+    path: '/api/projects/:id/folder',
+    roles: ALL,
     handle: async ({ c, world }) => {
       const project = found(await readProject(world.db, idOf(c)));
       const { path } = checked(c.req.query(), folderQuerySchema);
@@ -105,14 +178,39 @@ export const PROJECTS: readonly Route[] = [
       if (!root.ok || !folder.ok) {
         const code = folder.ok ? '' : folder.faults[0]?.code;
         if (code === 'path-refused') throw new Refused(400, 'path-refused', 'This path leads out of the project.');
-        throw new Refused(404, code ?? 'not-found', code === 'path-link' ? 'This is a link, and links are not followed.' : 'This folder is not on the disk.');
+        throw new Refused(
+          404,
+          code ?? 'not-found',
+          code === 'path-link' ? 'This is a link, and links are not followed.' : 'This folder is not on the disk.',
+        );
       }
       const listing = listFolder(root.value, path, () => undefined);
       if (listing === null) throw new Refused(404, 'not-readable', 'This folder cannot be read.');
-      return c.json({ path, files: listing.files.slice(0, 2000).map((f) => ({ name: f.name, size: f.size, modified: new Date(f.modified).toISOString() })) });
+      return c.json({
+        path,
+        files: listing.files
+          .slice(0, 2000)
+          .map((f) => ({ name: f.name, size: f.size, modified: new Date(f.modified).toISOString() })),
+      });
     },
   },
-  { method: 'GET', path: '/api/projects/:id/listing', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await projectListing(world, idOf(c))) },
-  { method: 'GET', path: '/api/projects/:id/names', roles: ALL, handle: async ({ c, world }) => c.json(await namesIn(world, idOf(c), checked(c.req.query(), namesQuerySchema).convention)) },
-  { method: 'POST', path: '/api/projects/:id/names', roles: WORKING, handle: async ({ c, world, me }) => c.json(await askName(world, me, idOf(c), await bodyOf(c, askNameSchema))) },
+  {
+    method: 'GET',
+    path: '/api/projects/:id/listing',
+    roles: COORDINATOR,
+    handle: async ({ c, world }) => c.json(await projectListing(world, idOf(c))),
+  },
+  {
+    method: 'GET',
+    path: '/api/projects/:id/names',
+    roles: ALL,
+    handle: async ({ c, world }) =>
+      c.json(await namesIn(world, idOf(c), checked(c.req.query(), namesQuerySchema).convention)),
+  },
+  {
+    method: 'POST',
+    path: '/api/projects/:id/names',
+    roles: WORKING,
+    handle: async ({ c, world, me }) => c.json(await askName(world, me, idOf(c), await bodyOf(c, askNameSchema))),
+  },
 ];

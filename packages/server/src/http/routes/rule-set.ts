@@ -4,36 +4,59 @@ import type { Context } from 'hono';
 import { readRuleFile, ruleSetFile, templateFile } from '../../flows/rule-file';
 import { lookAtRules, takeRules } from '../../flows/rule-set';
 import { Refused } from '../../flows/world';
-import { ALL, checked, COORDINATOR, type Route, wordOf } from '../route';
+import { ALL, COORDINATOR, checked, type Route, wordOf } from '../route';
 
 const asZip = (c: Context, { name, bytes }: { name: string; bytes: Uint8Array }): Response =>
-  c.body(Uint8Array.from(bytes), 200, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="${encodeURIComponent(name)}"` });
+  c.body(Uint8Array.from(bytes), 200, {
+    'content-type': 'application/zip',
+    'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
+  });
 
 export const RULE_SET: readonly Route[] = [
   {
-    method: 'GET', path: '/api/templates/:id/export', roles: ALL,
+    method: 'GET',
+    path: '/api/templates/:id/export',
+    roles: ALL,
     handle: async ({ c, world }) => {
       const edition = c.req.query('edition');
       return asZip(c, await templateFile(world, wordOf(c), edition === undefined ? null : Number(edition)));
     },
   },
-  { method: 'GET', path: '/api/rules/export', roles: COORDINATOR, handle: async ({ c, world }) => asZip(c, await ruleSetFile(world)) },
   {
-    method: 'POST', path: '/api/rules/look', roles: COORDINATOR,
-    handle: async ({ c, world }) => c.json(await lookAtRules(world, await readRuleFile(new Uint8Array(await c.req.arrayBuffer())))),
+    method: 'GET',
+    path: '/api/rules/export',
+    roles: COORDINATOR,
+    handle: async ({ c, world }) => asZip(c, await ruleSetFile(world)),
   },
   {
-    method: 'POST', path: '/api/rules/take', roles: COORDINATOR,
+    method: 'POST',
+    path: '/api/rules/look',
+    roles: COORDINATOR,
+    handle: async ({ c, world }) =>
+      c.json(await lookAtRules(world, await readRuleFile(new Uint8Array(await c.req.arrayBuffer())))),
+  },
+  {
+    method: 'POST',
+    path: '/api/rules/take',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { file, choices } = await c.req.parseBody();
-      if (!(file instanceof File) || typeof choices !== 'string') throw new Refused(400, 'not-as-expected', 'The file and what to do with it are needed.');
+      if (!(file instanceof File) || typeof choices !== 'string')
+        throw new Refused(400, 'not-as-expected', 'The file and what to do with it are needed.');
       let chosen: unknown = null;
       try {
         chosen = JSON.parse(choices);
       } catch {
         // What is no JSON is told by its schema, as everything else.
       }
-      return c.json(await takeRules(world, me.id, await readRuleFile(new Uint8Array(await file.arrayBuffer())), checked(chosen, ruleChoicesSchema)));
+      return c.json(
+        await takeRules(
+          world,
+          me.id,
+          await readRuleFile(new Uint8Array(await file.arrayBuffer())),
+          checked(chosen, ruleChoicesSchema),
+        ),
+      );
     },
   },
 ];

@@ -1,73 +1,137 @@
 /** Templates: written, put in force, taken in and out. */
-import { archiveSchema, newTemplateSchema, putTemplateInForceSchema, saveTemplateSchema, templateEffectSchema } from '@nesting/contract';
+import {
+  archiveSchema,
+  newTemplateSchema,
+  putTemplateInForceSchema,
+  saveTemplateSchema,
+  templateEffectSchema,
+} from '@nesting/contract';
 import { relPathOf } from '@nesting/core';
 import { recordActivity } from '../../db/queries/activity';
-import { dropDraftStarter, listDraftStarters, listEditions, putDraftStarter, readDraftStarter, setArchived } from '../../db/queries/template-drafts';
+import {
+  dropDraftStarter,
+  listDraftStarters,
+  listEditions,
+  putDraftStarter,
+  readDraftStarter,
+  setArchived,
+} from '../../db/queries/template-drafts';
 import { listTemplates } from '../../db/queries/templates';
-import { dropTemplateDraft, keepTemplate, type NewTemplate, newTemplate, publishTemplate, templateEffect } from '../../flows/templates';
+import {
+  dropTemplateDraft,
+  keepTemplate,
+  type NewTemplate,
+  newTemplate,
+  publishTemplate,
+  templateEffect,
+} from '../../flows/templates';
 import { Refused } from '../../flows/world';
 import { ALL, asFile, bodyOf, COORDINATOR, found, type Route, wordOf } from '../route';
 
 export const TEMPLATES: readonly Route[] = [
-  { method: 'GET', path: '/api/templates', roles: ALL, handle: async ({ c, world }) => c.json(await listTemplates(world.db)) },
   {
-    method: 'POST', path: '/api/templates', roles: COORDINATOR,
-    // Files written by hand lack ids: they are given as on every import.
-    handle: async ({ c, world, me }) => c.json(await newTemplate(world, me.id, (await bodyOf(c, newTemplateSchema)) as unknown as NewTemplate), 201),
+    method: 'GET',
+    path: '/api/templates',
+    roles: ALL,
+    handle: async ({ c, world }) => c.json(await listTemplates(world.db)),
   },
   {
-    method: 'PUT', path: '/api/templates/:id/draft', roles: COORDINATOR,
+    method: 'POST',
+    path: '/api/templates',
+    roles: COORDINATOR,
+    // Files written by hand lack ids: they are given as on every import.
+    handle: async ({ c, world, me }) =>
+      c.json(await newTemplate(world, me.id, (await bodyOf(c, newTemplateSchema)) as unknown as NewTemplate), 201),
+  },
+  {
+    method: 'PUT',
+    path: '/api/templates/:id/draft',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { template, version } = await bodyOf(c, saveTemplateSchema);
       return c.json(await keepTemplate(world, me.id, wordOf(c), template, version));
     },
   },
   {
-    method: 'DELETE', path: '/api/templates/:id/draft', roles: COORDINATOR,
+    method: 'DELETE',
+    path: '/api/templates/:id/draft',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       await dropTemplateDraft(world, me.id, wordOf(c));
       return c.body(null, 204);
     },
   },
-  { method: 'GET', path: '/api/templates/:id/editions', roles: ALL, handle: async ({ c, world }) => c.json(await listEditions(world.db, wordOf(c))) },
   {
-    method: 'POST', path: '/api/templates/:id/editions', roles: COORDINATOR,
+    method: 'GET',
+    path: '/api/templates/:id/editions',
+    roles: ALL,
+    handle: async ({ c, world }) => c.json(await listEditions(world.db, wordOf(c))),
+  },
+  {
+    method: 'POST',
+    path: '/api/templates/:id/editions',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { version, said } = await bodyOf(c, putTemplateInForceSchema);
       return c.json(await publishTemplate(world, me.id, wordOf(c), version, said), 201);
     },
   },
-  { method: 'POST', path: '/api/templates/:id/effect', roles: COORDINATOR, handle: async ({ c, world }) => c.json(await templateEffect(world, wordOf(c), (await bodyOf(c, templateEffectSchema)).template)) },
   {
-    method: 'POST', path: '/api/templates/:id/archive', roles: COORDINATOR,
+    method: 'POST',
+    path: '/api/templates/:id/effect',
+    roles: COORDINATOR,
+    handle: async ({ c, world }) =>
+      c.json(await templateEffect(world, wordOf(c), (await bodyOf(c, templateEffectSchema)).template)),
+  },
+  {
+    method: 'POST',
+    path: '/api/templates/:id/archive',
+    roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { archived } = await bodyOf(c, archiveSchema);
-      if (!(await setArchived(world.db, wordOf(c), archived))) throw new Refused(404, 'no-template', 'There is no such template.');
-      await recordActivity(world.db, 'template-archived', me.id, null, { template: wordOf(c), archived: archived ? 1 : 0 });
+      if (!(await setArchived(world.db, wordOf(c), archived)))
+        throw new Refused(404, 'no-template', 'There is no such template.');
+      await recordActivity(world.db, 'template-archived', me.id, null, {
+        template: wordOf(c),
+        archived: archived ? 1 : 0,
+      });
       return c.body(null, 204);
     },
   },
   {
-    method: 'GET', path: '/api/templates/:id/starter', roles: ALL,
+    method: 'GET',
+    path: '/api/templates/:id/starter',
+    roles: ALL,
     handle: async ({ c, world }) => {
       return asFile(c, found(await readDraftStarter(world.db, wordOf(c), c.req.query('path') ?? '')));
     },
   },
-  { method: 'GET', path: '/api/templates/:id/starters', roles: ALL, handle: async ({ c, world }) => c.json(await listDraftStarters(world.db, wordOf(c))) },
   {
-    method: 'DELETE', path: '/api/templates/:id/starter', roles: COORDINATOR,
+    method: 'GET',
+    path: '/api/templates/:id/starters',
+    roles: ALL,
+    handle: async ({ c, world }) => c.json(await listDraftStarters(world.db, wordOf(c))),
+  },
+  {
+    method: 'DELETE',
+    path: '/api/templates/:id/starter',
+    roles: COORDINATOR,
     handle: async ({ c, world }) => {
       await dropDraftStarter(world.db, wordOf(c), c.req.query('path') ?? '');
       return c.body(null, 204);
     },
   },
   {
-    method: 'PUT', path: '/api/templates/:id/starter', roles: COORDINATOR,
+    method: 'PUT',
+    path: '/api/templates/:id/starter',
+    roles: COORDINATOR,
     handle: async ({ c, world }) => {
       const path = relPathOf(c.req.query('path') ?? '');
-      if (!path.ok || path.value === '') throw new Refused(400, 'path-refused', 'A starter file needs a path inside the template.');
+      if (!path.ok || path.value === '')
+        throw new Refused(400, 'path-refused', 'A starter file needs a path inside the template.');
       // The draft itself is sent a moment later than its file: only the template must be there.
-      if (!(await listTemplates(world.db)).some((t) => t.id === wordOf(c))) throw new Refused(404, 'no-template', 'There is no such template.');
+      if (!(await listTemplates(world.db)).some((t) => t.id === wordOf(c)))
+        throw new Refused(404, 'no-template', 'There is no such template.');
       await putDraftStarter(world.db, wordOf(c), path.value, new Uint8Array(await c.req.arrayBuffer()));
       return c.body(null, 204);
     },

@@ -12,7 +12,9 @@ export function MePage() {
   return (
     <div className="min-h-0 flex-1 overflow-auto px-8 py-6">
       <h1 className="text-xl font-semibold">{me.name}</h1>
-      <p className="pb-6 text-ink2">{me.role}, {me.initials}</p>
+      <p className="pb-6 text-ink2">
+        {me.role}, {me.initials}
+      </p>
       <div className="grid max-w-5xl gap-x-12 gap-y-8 lg:grid-cols-2">
         <PasswordSection demo={me.demo} />
         <SessionsSection />
@@ -29,14 +31,42 @@ function PasswordSection({ demo }: { demo: boolean }) {
   const [change, { error, isSuccess }] = api.useChangePasswordMutation();
   return (
     <section aria-labelledby={`${id}h`} className="flex flex-col gap-3">
-      <h2 id={`${id}h`} className="text-lg font-semibold">Password</h2>
-      {demo && <p className="text-sm text-ink2">The people of the demo share one password, and come in by one click.</p>}
-      <form className="flex max-w-80 flex-col gap-3" onSubmit={(e) => { e.preventDefault(); if (password !== null) void change({ old, password }); }}>
-        <Labelled id={`${id}o`} label="The old one"><Line id={`${id}o`} type="password" autoComplete="current-password" value={old} onChange={(e) => setOld(e.target.value)} /></Labelled>
+      <h2 id={`${id}h`} className="text-lg font-semibold">
+        Password
+      </h2>
+      {demo && (
+        <p className="text-sm text-ink2">The people of the demo share one password, and come in by one click.</p>
+      )}
+      <form
+        className="flex max-w-80 flex-col gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (password !== null) void change({ old, password });
+        }}
+      >
+        <Labelled id={`${id}o`} label="The old one">
+          <Line
+            id={`${id}o`}
+            type="password"
+            autoComplete="current-password"
+            value={old}
+            onChange={(e) => setOld(e.target.value)}
+          />
+        </Labelled>
         <NewPassword onPassword={setPassword} />
-        {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
-        {isSuccess && <p role="status" className="text-sm">Changed. Every other session has ended.</p>}
-        <Button type="submit" className="self-start" disabled={old === '' || password === null}>Change it</Button>
+        {error && (
+          <p role="alert" className="text-sm text-brick">
+            {troubleOf(error)}
+          </p>
+        )}
+        {isSuccess && (
+          <p role="status" className="text-sm">
+            Changed. Every other session has ended.
+          </p>
+        )}
+        <Button type="submit" className="self-start" disabled={old === '' || password === null}>
+          Change it
+        </Button>
       </form>
     </section>
   );
@@ -51,8 +81,20 @@ function SessionsSection() {
       <ul className="text-sm">
         {data.map((s) => (
           <li key={s.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
-            <span className="min-w-0 flex-1"><span className="font-semibold">{s.here ? 'Here' : (s.from || 'Somewhere')}</span> <span className="text-ink2">since {day(s.since)}, last seen {ago(s.lastSeen)}</span><span className="block truncate text-xs text-note" title={s.browser}>{s.browser}</span></span>
-            {!s.here && <Button look="quiet" className="h-6!" onClick={() => void end(s.id)}>End it</Button>}
+            <span className="min-w-0 flex-1">
+              <span className="font-semibold">{s.here ? 'Here' : s.from || 'Somewhere'}</span>{' '}
+              <span className="text-ink2">
+                since {day(s.since)}, last seen {ago(s.lastSeen)}
+              </span>
+              <span className="block truncate text-xs text-note" title={s.browser}>
+                {s.browser}
+              </span>
+            </span>
+            {!s.here && (
+              <Button look="quiet" className="h-6!" onClick={() => void end(s.id)}>
+                End it
+              </Button>
+            )}
           </li>
         ))}
       </ul>
@@ -60,7 +102,11 @@ function SessionsSection() {
   );
 }
 
-const DAYS = [{ value: '30', label: 'a month' }, { value: '365', label: 'a year' }, { value: 'never', label: 'until it is ended' }];
+const DAYS = [
+  { value: '30', label: 'a month' },
+  { value: '365', label: 'a year' },
+  { value: 'never', label: 'until it is ended' },
+];
 
 function KeysSection() {
   const id = useId();
@@ -72,25 +118,69 @@ function KeysSection() {
   return (
     <section aria-label="Access keys" className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">Access keys</h2>
-      <p className="text-sm text-ink2">A script or program asks with a key in place of a person: <span className="font-mono">Authorization: Bearer nest_…</span>. It may do what you may, but make no keys.</p>
+      <p className="text-sm text-ink2">
+        A script or program asks with a key in place of a person:{' '}
+        <span className="font-mono">Authorization: Bearer nest_…</span>. It may do what you may, but make no keys.
+      </p>
       <ul className="text-sm">
         {data.map((k) => (
           <li key={k.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
-            <span className="min-w-0 flex-1"><span className="font-semibold">{k.name}</span> <span className="font-mono text-xs text-note">{k.head}…</span><span className="block text-xs text-ink2">{k.lastUsedAt ? `last used ${ago(k.lastUsedAt)}` : 'never used'}, {k.expiresAt ? `until ${day(k.expiresAt)}` : 'without an end'}</span></span>
-            <Confirm trigger={<Button look="quiet" className="h-6!">End it…</Button>} title={`End the key ${k.name}?`} act="End it" run={() => void drop(k.id)}>Whatever asks with it is refused from now on.</Confirm>
+            <span className="min-w-0 flex-1">
+              <span className="font-semibold">{k.name}</span>{' '}
+              <span className="font-mono text-xs text-note">{k.head}…</span>
+              <span className="block text-xs text-ink2">
+                {k.lastUsedAt ? `last used ${ago(k.lastUsedAt)}` : 'never used'},{' '}
+                {k.expiresAt ? `until ${day(k.expiresAt)}` : 'without an end'}
+              </span>
+            </span>
+            <Confirm
+              trigger={
+                <Button look="quiet" className="h-6!">
+                  End it…
+                </Button>
+              }
+              title={`End the key ${k.name}?`}
+              act="End it"
+              run={() => void drop(k.id)}
+            >
+              Whatever asks with it is refused from now on.
+            </Confirm>
           </li>
         ))}
       </ul>
       {made.data && (
         <div className="rounded-tray border border-ochre bg-sheet p-2 text-sm" role="status">
           <p>This is the key. It is shown only now.</p>
-          <p className="flex items-start gap-1 font-mono text-xs break-all"><span className="flex-1">{made.data.key}</span><CopyButton text={made.data.key} what="the key" /></p>
+          <p className="flex items-start gap-1 font-mono text-xs break-all">
+            <span className="flex-1">{made.data.key}</span>
+            <CopyButton text={made.data.key} what="the key" />
+          </p>
         </div>
       )}
-      <form className="flex flex-wrap items-end gap-3" onSubmit={(e) => { e.preventDefault(); void make({ name: name.trim(), days: days === 'never' ? null : Number(days) }).then(() => setName('')); }}>
-        <Labelled id={`${id}n`} label="What is it for"><Line id={`${id}n`} value={name} maxLength={80} placeholder="render machine" onChange={(e) => setName(e.target.value)} /></Labelled>
-        <span className="w-40"><Labelled id={`${id}d`} label="For"><Choose id={`${id}d`} label="For" value={days} options={DAYS} onChange={setDays} /></Labelled></span>
-        <Button type="submit" disabled={name.trim() === ''}>Make a key</Button>
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void make({ name: name.trim(), days: days === 'never' ? null : Number(days) }).then(() => setName(''));
+        }}
+      >
+        <Labelled id={`${id}n`} label="What is it for">
+          <Line
+            id={`${id}n`}
+            value={name}
+            maxLength={80}
+            placeholder="render machine"
+            onChange={(e) => setName(e.target.value)}
+          />
+        </Labelled>
+        <span className="w-40">
+          <Labelled id={`${id}d`} label="For">
+            <Choose id={`${id}d`} label="For" value={days} options={DAYS} onChange={setDays} />
+          </Labelled>
+        </span>
+        <Button type="submit" disabled={name.trim() === ''}>
+          Make a key
+        </Button>
       </form>
     </section>
   );

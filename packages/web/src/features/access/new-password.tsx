@@ -11,11 +11,39 @@ export function NewPassword({ onPassword }: { onPassword: (password: string | nu
   const tell = (a: string, b: string) => onPassword(a.length >= SHORTEST && a === b ? a : null);
   return (
     <>
-      <Labelled id={`${id}a`} label="The new one" help={first.length > 0 && first.length < SHORTEST ? `${SHORTEST - first.length} more characters` : `at least ${SHORTEST} characters; a few words do well`}>
-        <Line id={`${id}a`} type="password" autoComplete="new-password" maxLength={128} value={first} onChange={(e) => { setFirst(e.target.value); tell(e.target.value, again); }} />
+      <Labelled
+        id={`${id}a`}
+        label="The new one"
+        help={
+          first.length > 0 && first.length < SHORTEST
+            ? `${SHORTEST - first.length} more characters`
+            : `at least ${SHORTEST} characters; a few words do well`
+        }
+      >
+        <Line
+          id={`${id}a`}
+          type="password"
+          autoComplete="new-password"
+          maxLength={128}
+          value={first}
+          onChange={(e) => {
+            setFirst(e.target.value);
+            tell(e.target.value, again);
+          }}
+        />
       </Labelled>
       <Labelled id={`${id}b`} label="Once more" help={again !== '' && again !== first ? 'not the same yet' : undefined}>
-        <Line id={`${id}b`} type="password" autoComplete="new-password" maxLength={128} value={again} onChange={(e) => { setAgain(e.target.value); tell(first, e.target.value); }} />
+        <Line
+          id={`${id}b`}
+          type="password"
+          autoComplete="new-password"
+          maxLength={128}
+          value={again}
+          onChange={(e) => {
+            setAgain(e.target.value);
+            tell(first, e.target.value);
+          }}
+        />
       </Labelled>
     </>
   );

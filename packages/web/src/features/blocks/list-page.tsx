@@ -16,13 +16,26 @@ export function BlocksPage() {
   return (
     <div className="overflow-auto px-8 py-6">
       <h1 className="text-xl font-semibold">Blocks</h1>
-      <p className="pb-5 text-ink2">Parts of hierarchies that are kept once and used in several templates. A block is changed once; each template takes the change up with what it made of its own copy.</p>
+      <p className="pb-5 text-ink2">
+        Parts of hierarchies that are kept once and used in several templates. A block is changed once; each template
+        takes the change up with what it made of its own copy.
+      </p>
       {!isLoading && data.length === 0 && (
         <Empty title="No block is shared yet">
-          Open a template, choose a folder, make what is in it a block, and share that: <Link to="/templates" className="text-bottle underline">all templates</Link>.
+          Open a template, choose a folder, make what is in it a block, and share that:{' '}
+          <Link to="/templates" className="text-bottle underline">
+            all templates
+          </Link>
+          .
         </Empty>
       )}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-4">{data.map((row) => <li key={row.id}><Card row={row} /></li>)}</ul>
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-4">
+        {data.map((row) => (
+          <li key={row.id}>
+            <Card row={row} />
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }
@@ -34,9 +47,20 @@ function Card({ row }: { row: BlockRow }) {
     <div className="relative flex h-full gap-4 rounded-tray border border-line bg-sheet p-4 hover:border-ink">
       <Nest root={nestOfTemplate(template)} width={104} height={84} label={`The shape of ${row.name}`} />
       <span className="flex min-w-0 flex-1 flex-col">
-        <Link to={`/blocks/${encodeURIComponent(row.id)}`} className="text-lg font-semibold after:absolute after:inset-0">{row.name}</Link>
-        <span className="flex-1 pb-2 text-sm text-ink2">{row.usedIn.length === 0 ? 'In no template' : `In ${row.usedIn.map((u) => u.name).join(', ')}`}</span>
-        <span className="text-xs text-note">edition {row.edition}{row.draft ? ' and a draft' : ''} · {many(sizeOfTemplate(template).folders - 1, 'folder')}{behind > 0 ? ` · ${many(behind, 'template')} on an earlier edition` : ''}</span>
+        <Link
+          to={`/blocks/${encodeURIComponent(row.id)}`}
+          className="text-lg font-semibold after:absolute after:inset-0"
+        >
+          {row.name}
+        </Link>
+        <span className="flex-1 pb-2 text-sm text-ink2">
+          {row.usedIn.length === 0 ? 'In no template' : `In ${row.usedIn.map((u) => u.name).join(', ')}`}
+        </span>
+        <span className="text-xs text-note">
+          edition {row.edition}
+          {row.draft ? ' and a draft' : ''} · {many(sizeOfTemplate(template).folders - 1, 'folder')}
+          {behind > 0 ? ` · ${many(behind, 'template')} on an earlier edition` : ''}
+        </span>
       </span>
     </div>
   );

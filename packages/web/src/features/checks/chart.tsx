@@ -8,7 +8,17 @@ export interface Drawn {
 }
 
 /** `draw` is given the colours of the look in force; the words beside it say what one sees. */
-export function Chart({ label, height, draw, onChoose }: { label: string; height: number; draw: (colour: (name: string) => string) => Drawn; onChoose?: (point: { readonly y: unknown; readonly x: unknown }) => void }) {
+export function Chart({
+  label,
+  height,
+  draw,
+  onChoose,
+}: {
+  label: string;
+  height: number;
+  draw: (colour: (name: string) => string) => Drawn;
+  onChoose?: (point: { readonly y: unknown; readonly x: unknown }) => void;
+}) {
   const box = useRef<HTMLDivElement>(null);
   const look = useLook();
   const [failed, setFailed] = useState(false);
@@ -16,18 +26,41 @@ export function Chart({ label, height, draw, onChoose }: { label: string; height
     const at = box.current;
     if (at === null) return;
     let gone = false;
-    void import('plotly.js-basic-dist-min').then(async ({ default: plotly }) => {
-      if (gone) return;
-      const style = getComputedStyle(document.documentElement);
-      const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
-      const { data, layout } = draw(colour);
-      const axis = { gridcolor: colour('line'), linecolor: colour('rule'), zerolinecolor: colour('rule'), automargin: true, fixedrange: true };
-      const whole = { height, margin: { l: 8, r: 8, t: 8, b: 28 }, paper_bgcolor: 'rgba(0,0,0,0)', plot_bgcolor: 'rgba(0,0,0,0)', font: { family: 'Hanken Grotesk Variable, sans-serif', size: 12, color: colour('ink2') }, showlegend: false, hoverlabel: { bgcolor: colour('sheet'), bordercolor: colour('rule'), font: { color: colour('ink') } }, xaxis: axis, yaxis: axis, ...layout };
-      await plotly.react(at, data as never, whole as never, { displayModeBar: false, responsive: true });
-      const element = at as unknown as { removeAllListeners?: (event: string) => void; on?: (event: string, run: (event: { points: { x: unknown; y: unknown }[] }) => void) => void };
-      element.removeAllListeners?.('plotly_click');
-      if (onChoose) element.on?.('plotly_click', (event) => event.points[0] && onChoose(event.points[0]));
-    }, () => setFailed(true));
+    void import('plotly.js-basic-dist-min').then(
+      async ({ default: plotly }) => {
+        if (gone) return;
+        const style = getComputedStyle(document.documentElement);
+        const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+        const { data, layout } = draw(colour);
+        const axis = {
+          gridcolor: colour('line'),
+          linecolor: colour('rule'),
+          zerolinecolor: colour('rule'),
+          automargin: true,
+          fixedrange: true,
+        };
+        const whole = {
+          height,
+          margin: { l: 8, r: 8, t: 8, b: 28 },
+          paper_bgcolor: 'rgba(0,0,0,0)',
+          plot_bgcolor: 'rgba(0,0,0,0)',
+          font: { family: 'Hanken Grotesk Variable, sans-serif', size: 12, color: colour('ink2') },
+          showlegend: false,
+          hoverlabel: { bgcolor: colour('sheet'), bordercolor: colour('rule'), font: { color: colour('ink') } },
+          xaxis: axis,
+          yaxis: axis,
+          ...layout,
+        };
+        await plotly.react(at, data as never, whole as never, { displayModeBar: false, responsive: true });
+        const element = at as unknown as {
+          removeAllListeners?: (event: string) => void;
+          on?: (event: string, run: (event: { points: { x: unknown; y: unknown }[] }) => void) => void;
+        };
+        element.removeAllListeners?.('plotly_click');
+        if (onChoose) element.on?.('plotly_click', (event) => event.points[0] && onChoose(event.points[0]));
+      },
+      () => setFailed(true),
+    );
     return () => {
       gone = true;
     };
@@ -38,5 +71,9 @@ export function Chart({ label, height, draw, onChoose }: { label: string; height
       void import('plotly.js-basic-dist-min').then(({ default: plotly }) => at && plotly.purge(at));
     };
   }, []);
-  return failed ? <p className="text-sm text-ink2">The chart could not be fetched; the figures stand beside it.</p> : <div ref={box} role="img" aria-label={label} style={{ height }} />;
+  return failed ? (
+    <p className="text-sm text-ink2">The chart could not be fetched; the figures stand beside it.</p>
+  ) : (
+    <div ref={box} role="img" aria-label={label} style={{ height }} />
+  );
 }

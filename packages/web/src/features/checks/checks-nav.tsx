@@ -15,7 +15,17 @@ export function ChecksNav() {
     <nav aria-label="Checks">
       <ul className="flex flex-col">
         {PAGES.filter((p) => (p.for as readonly string[]).includes(me.role)).map((p) => (
-          <li key={p.to}><NavLink end to={p.to} className={({ isActive }) => `block rounded-tray px-2 py-1 ${isActive ? 'bg-chosen font-semibold ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>{p.words}</NavLink></li>
+          <li key={p.to}>
+            <NavLink
+              end
+              to={p.to}
+              className={({ isActive }) =>
+                `block rounded-tray px-2 py-1 ${isActive ? 'bg-chosen font-semibold ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`
+              }
+            >
+              {p.words}
+            </NavLink>
+          </li>
         ))}
       </ul>
     </nav>

@@ -1,4 +1,7 @@
-/** Findings somebody accepted: why, by whom, until when; and those whose day is over, that are gone, or were touched since. */
+/**
+ * Findings somebody accepted: why, by whom, until when; and those whose day is over, that are gone, or were touched
+ * since.
+ */
 import type { ExceptionRow, Me } from '@nesting/contract';
 import { nameOf, RULE_TITLES } from '@nesting/core';
 import { useMemo, useState } from 'react';
@@ -12,15 +15,58 @@ import { found, sorted } from '../../grid/sort';
 import { Button, Heading, Line, Trouble } from '../../ui/ui';
 import { ChecksNav } from './checks-nav';
 
-const STATES = { holds: 'holds', ended: 'has ended: counts again', gone: 'is not found any more', touched: 'was touched: counts again' } as const;
+const STATES = {
+  holds: 'holds',
+  ended: 'has ended: counts again',
+  gone: 'is not found any more',
+  touched: 'was touched: counts again',
+} as const;
 
 const COLUMNS: readonly GridColumn<ExceptionRow>[] = [
-  { id: 'project', header: 'Project', width: '5.5rem', sort: (e) => e.project.number, cell: (e) => <span className="font-mono text-plum">{e.project.number}</span> },
-  { id: 'name', header: 'What', width: 'minmax(9rem,1.4fr)', sort: (e) => e.path ?? '', cell: (e) => (e.path === null ? <span className="text-ink2">gone</span> : <span className="font-mono">{nameOf(e.path)}</span>) },
-  { id: 'reason', header: 'Why it may stay', width: 'minmax(9rem,1.4fr)', sort: (e) => e.accepted.reason, cell: (e) => e.accepted.reason },
-  { id: 'by', header: 'By', width: '3.5rem', sort: (e) => e.accepted.by, cell: (e) => <span className="font-mono">{e.accepted.by}</span> },
-  { id: 'until', header: 'Until', width: '8rem', sort: (e) => e.accepted.until ?? '9', cell: (e) => (e.accepted.baseline ? 'it is touched' : e.accepted.until === null ? 'without end' : day(e.accepted.until)) },
-  { id: 'state', header: 'State', width: 'minmax(7rem,1fr)', sort: (e) => e.state, cell: (e) => <span className={e.state === 'holds' ? '' : 'text-ochre'}>{STATES[e.state]}</span> },
+  {
+    id: 'project',
+    header: 'Project',
+    width: '5.5rem',
+    sort: (e) => e.project.number,
+    cell: (e) => <span className="font-mono text-plum">{e.project.number}</span>,
+  },
+  {
+    id: 'name',
+    header: 'What',
+    width: 'minmax(9rem,1.4fr)',
+    sort: (e) => e.path ?? '',
+    cell: (e) =>
+      e.path === null ? <span className="text-ink2">gone</span> : <span className="font-mono">{nameOf(e.path)}</span>,
+  },
+  {
+    id: 'reason',
+    header: 'Why it may stay',
+    width: 'minmax(9rem,1.4fr)',
+    sort: (e) => e.accepted.reason,
+    cell: (e) => e.accepted.reason,
+  },
+  {
+    id: 'by',
+    header: 'By',
+    width: '3.5rem',
+    sort: (e) => e.accepted.by,
+    cell: (e) => <span className="font-mono">{e.accepted.by}</span>,
+  },
+  {
+    id: 'until',
+    header: 'Until',
+    width: '8rem',
+    sort: (e) => e.accepted.until ?? '9',
+    cell: (e) =>
+      e.accepted.baseline ? 'it is touched' : e.accepted.until === null ? 'without end' : day(e.accepted.until),
+  },
+  {
+    id: 'state',
+    header: 'State',
+    width: 'minmax(7rem,1fr)',
+    sort: (e) => e.state,
+    cell: (e) => <span className={e.state === 'holds' ? '' : 'text-ochre'}>{STATES[e.state]}</span>,
+  },
 ];
 
 export function ExceptionsPage() {
@@ -34,7 +80,9 @@ export function ExceptionsPage() {
   const sorting = { by: params.get('by') ?? 'until', down: params.get('order') === 'down' };
   const keyOf = (e: ExceptionRow) => `${e.project.id} ${e.id}`;
   const rows = useMemo(() => {
-    const some = found(data ?? [], words, (e) => [e.project.number, e.project.title, e.path ?? '', e.accepted.reason, e.accepted.by].join(' '));
+    const some = found(data ?? [], words, (e) =>
+      [e.project.number, e.project.title, e.path ?? '', e.accepted.reason, e.accepted.by].join(' '),
+    );
     const column = COLUMNS.find((c) => c.id === sorting.by);
     return column?.sort ? sorted(some, column.sort, sorting.down) : some;
   }, [data, words, sorting.by, sorting.down]);
@@ -43,31 +91,95 @@ export function ExceptionsPage() {
   const last = rows.find((e) => keyOf(e) === chosen.at(-1)) ?? null;
   const some = rows.filter((e) => chosen.includes(keyOf(e)));
   const count = () => {
-    for (const id of new Set(some.map((e) => e.project.id))) void again({ project: id, ids: some.filter((e) => e.project.id === id).map((e) => e.id) });
+    for (const id of new Set(some.map((e) => e.project.id)))
+      void again({ project: id, ids: some.filter((e) => e.project.id === id).map((e) => e.id) });
     setChosen([]);
   };
   return (
     <Columns
       id="checks"
       labels={['Checks', 'Accepted findings', 'The selected one']}
-      given={<div className="flex flex-col gap-4"><ChecksNav /><p className="text-sm text-ink2">What was accepted does not count, until its day is over. What was there when a project was first checked counts again once it is touched.</p>{project !== null && <Button className="self-start" onClick={() => put({ project: null })}>Of all projects</Button>}</div>}
+      given={
+        <div className="flex flex-col gap-4">
+          <ChecksNav />
+          <p className="text-sm text-ink2">
+            What was accepted does not count, until its day is over. What was there when a project was first checked
+            counts again once it is touched.
+          </p>
+          {project !== null && (
+            <Button className="self-start" onClick={() => put({ project: null })}>
+              Of all projects
+            </Button>
+          )}
+        </div>
+      }
       plan={
         <>
-          <div className="flex flex-wrap items-center gap-3 pb-2"><h1 className="mr-auto text-xl font-semibold">Accepted findings</h1><Line aria-label="Find an accepted finding" placeholder="Find" value={words} onChange={(e) => put({ find: e.target.value })} className="w-44" /></div>
-          <Grid id="exceptions" label="Accepted findings" columns={COLUMNS} rows={rows} keyOf={keyOf} chosen={chosen} onChoose={setChosen} sorting={sorting} onSort={(s) => put({ by: s.by, order: s.down ? 'down' : null })} empty="Nothing was accepted." />
+          <div className="flex flex-wrap items-center gap-3 pb-2">
+            <h1 className="mr-auto text-xl font-semibold">Accepted findings</h1>
+            <Line
+              aria-label="Find an accepted finding"
+              placeholder="Find"
+              value={words}
+              onChange={(e) => put({ find: e.target.value })}
+              className="w-44"
+            />
+          </div>
+          <Grid
+            id="exceptions"
+            label="Accepted findings"
+            columns={COLUMNS}
+            rows={rows}
+            keyOf={keyOf}
+            chosen={chosen}
+            onChoose={setChosen}
+            sorting={sorting}
+            onSort={(s) => put({ by: s.by, order: s.down ? 'down' : null })}
+            empty="Nothing was accepted."
+          />
         </>
       }
-      consequence={last && (
-        <div className="flex flex-col gap-4">
-          <div className="flex flex-col gap-1"><Heading>{last.rule === null ? 'Gone' : RULE_TITLES[last.rule]}</Heading><p>{last.message || 'What was accepted is not found any more.'}</p>{last.path !== null && <p className="font-mono text-sm break-all text-ink2">{last.path}</p>}</div>
-          <p className="text-sm">“{last.accepted.reason}”, <span className="font-mono">{last.accepted.by}</span>, {ago(last.accepted.at)}</p>
-          <Link to={`/projects/${last.project.id}?view=findings&findings=accepted&finding=${last.id}`} className="text-sm text-bottle hover:underline">In its project</Link>
-        </div>
-      )}
+      consequence={
+        last && (
+          <div className="flex flex-col gap-4">
+            <div className="flex flex-col gap-1">
+              <Heading>{last.rule === null ? 'Gone' : RULE_TITLES[last.rule]}</Heading>
+              <p>{last.message || 'What was accepted is not found any more.'}</p>
+              {last.path !== null && <p className="font-mono text-sm break-all text-ink2">{last.path}</p>}
+            </div>
+            <p className="text-sm">
+              “{last.accepted.reason}”, <span className="font-mono">{last.accepted.by}</span>, {ago(last.accepted.at)}
+            </p>
+            <Link
+              to={`/projects/${last.project.id}?view=findings&findings=accepted&finding=${last.id}`}
+              className="text-sm text-bottle hover:underline"
+            >
+              In its project
+            </Link>
+          </div>
+        )
+      }
       ledger={
         <>
-          {refused ? <p role="alert" className="flex-1 text-brick">{troubleOf(refused)}</p> : <p className="flex-1"><strong className="font-semibold">{many(data.filter((e) => e.state === 'holds').length, 'finding')} accepted.</strong> <span className="text-ink2">{many(data.filter((e) => e.state === 'ended' || e.state === 'touched').length, 'other')} count again.</span></p>}
-          {me.role === 'coordinator' && <Button disabled={some.length === 0} onClick={count}>Let {some.length > 1 ? `${some.length} of them` : 'it'} count again</Button>}
+          {refused ? (
+            <p role="alert" className="flex-1 text-brick">
+              {troubleOf(refused)}
+            </p>
+          ) : (
+            <p className="flex-1">
+              <strong className="font-semibold">
+                {many(data.filter((e) => e.state === 'holds').length, 'finding')} accepted.
+              </strong>{' '}
+              <span className="text-ink2">
+                {many(data.filter((e) => e.state === 'ended' || e.state === 'touched').length, 'other')} count again.
+              </span>
+            </p>
+          )}
+          {me.role === 'coordinator' && (
+            <Button disabled={some.length === 0} onClick={count}>
+              Let {some.length > 1 ? `${some.length} of them` : 'it'} count again
+            </Button>
+          )}
         </>
       }
     />

@@ -16,9 +16,24 @@ export function MinePage() {
       id="checks"
       labels={['Checks', 'Mine', 'What it is']}
       given={<ChecksNav />}
-      plan={<div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto"><h1 className="text-xl font-semibold">Mine to put right</h1><PersonList list={data} linked /></div>}
-      consequence={<p className="text-sm text-ink2">Names that carry your initials <span className="font-mono text-plum">{data.initials}</span>, and what was given to you. Open a project to see each with its reasons.</p>}
-      ledger={<p className="flex-1"><strong className="font-semibold">{many(all, 'finding')}</strong> <span className="text-ink2">in {many(data.projects.length, 'project')}.</span></p>}
+      plan={
+        <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto">
+          <h1 className="text-xl font-semibold">Mine to put right</h1>
+          <PersonList list={data} linked />
+        </div>
+      }
+      consequence={
+        <p className="text-sm text-ink2">
+          Names that carry your initials <span className="font-mono text-plum">{data.initials}</span>, and what was
+          given to you. Open a project to see each with its reasons.
+        </p>
+      }
+      ledger={
+        <p className="flex-1">
+          <strong className="font-semibold">{many(all, 'finding')}</strong>{' '}
+          <span className="text-ink2">in {many(data.projects.length, 'project')}.</span>
+        </p>
+      }
     />
   );
 }

@@ -12,7 +12,12 @@ import { PersonList } from './person-list';
 function Paper({ back, children }: { back?: ReactNode; children: ReactNode }) {
   return (
     <div className="min-h-0 flex-1 overflow-auto px-8 py-6 print:overflow-visible print:p-0">
-      <div className="flex gap-3 pb-4 print:hidden">{back}<Button className="ml-auto" onClick={() => print()}>Print</Button></div>
+      <div className="flex gap-3 pb-4 print:hidden">
+        {back}
+        <Button className="ml-auto" onClick={() => print()}>
+          Print
+        </Button>
+      </div>
       <article className="mx-auto max-w-3xl">{children}</article>
     </div>
   );
@@ -22,7 +27,10 @@ function Paper({ back, children }: { back?: ReactNode; children: ReactNode }) {
 export function FindingsPaperPage() {
   const { id = '' } = useParams();
   const { data: project } = api.useProjectQuery(id);
-  const { data, hasNextPage, fetchNextPage, isFetching, isError, error } = api.useFindingsInfiniteQuery({ project: id, group: 'cause' });
+  const { data, hasNextPage, fetchNextPage, isFetching, isError, error } = api.useFindingsInfiniteQuery({
+    project: id,
+    group: 'cause',
+  });
   // On paper everything is there.
   useEffect(() => {
     if (hasNextPage && !isFetching) void fetchNextPage();
@@ -32,19 +40,42 @@ export function FindingsPaperPage() {
   const rows = data.pages.flatMap((p) => p.rows);
   const causes = Map.groupBy(rows, (f: KeptFinding) => f.rule);
   return (
-    <Paper back={<Link to={`/projects/${id}?view=findings`} className="text-sm text-bottle hover:underline">Back to the project</Link>}>
+    <Paper
+      back={
+        <Link to={`/projects/${id}?view=findings`} className="text-sm text-bottle hover:underline">
+          Back to the project
+        </Link>
+      }
+    >
       <p className="font-mono">{project.folder}</p>
       <h1 className="text-2xl font-semibold">{project.title}: to put right</h1>
-      <p className="pb-4 text-ink2">{many(rows.length, 'finding')}{project.check ? `, checked ${day(project.check.at)}` : ''}{hasNextPage ? '; more are on their way…' : ''}</p>
+      <p className="pb-4 text-ink2">
+        {many(rows.length, 'finding')}
+        {project.check ? `, checked ${day(project.check.at)}` : ''}
+        {hasNextPage ? '; more are on their way…' : ''}
+      </p>
       {[...causes].map(([rule, findings]) => (
         <section key={rule} className="pb-5">
-          <h2 className="text-lg font-semibold">{RULE_TITLES[rule]} <span className="font-normal text-ink2 tabular-nums">{findings.length}</span></h2>
+          <h2 className="text-lg font-semibold">
+            {RULE_TITLES[rule]} <span className="font-normal text-ink2 tabular-nums">{findings.length}</span>
+          </h2>
           <p className="pb-1 text-sm text-ink2">{RULE_REASONS[rule]}</p>
           <ul>
             {findings.map((f) => (
               <li key={f.id} className="flex gap-3 border-b border-line py-1.5 text-sm break-inside-avoid">
-                <span className="pt-1"><WeightSign weight={f.weight} /></span>
-                <div className="min-w-0 flex-1"><p className="font-mono break-all">{f.path || '.'}</p><p>{f.message}</p>{f.suggestion && <p>Call it <span className="font-mono">{f.suggestion.name}</span></p>}{f.note !== '' && <p className="text-ink2">{f.note}</p>}</div>
+                <span className="pt-1">
+                  <WeightSign weight={f.weight} />
+                </span>
+                <div className="min-w-0 flex-1">
+                  <p className="font-mono break-all">{f.path || '.'}</p>
+                  <p>{f.message}</p>
+                  {f.suggestion && (
+                    <p>
+                      Call it <span className="font-mono">{f.suggestion.name}</span>
+                    </p>
+                  )}
+                  {f.note !== '' && <p className="text-ink2">{f.note}</p>}
+                </div>
                 <span className="font-mono">{f.to}</span>
               </li>
             ))}
@@ -59,7 +90,18 @@ export function PersonPaperPage() {
   const { initials = '' } = useParams();
   const { data, isError, error } = api.useListOfQuery(initials);
   if (isError) return <Trouble message={troubleOf(error)} />;
-  return data === undefined ? null : <Paper back={<Link to={`/checks/people?person=${initials}`} className="text-sm text-bottle hover:underline">Back</Link>}><h1 className="pb-4 text-2xl font-semibold">{data.name}: to put right</h1><PersonList list={data} linked={false} /></Paper>;
+  return data === undefined ? null : (
+    <Paper
+      back={
+        <Link to={`/checks/people?person=${initials}`} className="text-sm text-bottle hover:underline">
+          Back
+        </Link>
+      }
+    >
+      <h1 className="pb-4 text-2xl font-semibold">{data.name}: to put right</h1>
+      <PersonList list={data} linked={false} />
+    </Paper>
+  );
 }
 
 /** Opened by a link alone: the secret stands behind the hash sign and goes to no log. */
@@ -68,7 +110,19 @@ export function YoursPage() {
   const { data, isError, error } = api.useYoursQuery(secret, { skip: secret === '' });
   return (
     <main className="flex h-full flex-col">
-      {isError || secret === '' ? <Trouble message={secret === '' ? 'This address is not whole: open the link as it was given.' : troubleOf(error)} /> : data && <Paper><h1 className="text-2xl font-semibold">{data.name}: to put right</h1><p className="pb-4 text-ink2">As it stands now. Whoever has this link sees this list, and nothing else.</p><PersonList list={data} linked={false} /></Paper>}
+      {isError || secret === '' ? (
+        <Trouble
+          message={secret === '' ? 'This address is not whole: open the link as it was given.' : troubleOf(error)}
+        />
+      ) : (
+        data && (
+          <Paper>
+            <h1 className="text-2xl font-semibold">{data.name}: to put right</h1>
+            <p className="pb-4 text-ink2">As it stands now. Whoever has this link sees this list, and nothing else.</p>
+            <PersonList list={data} linked={false} />
+          </Paper>
+        )
+      )}
     </main>
   );
 }

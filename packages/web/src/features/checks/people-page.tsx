@@ -15,9 +15,32 @@ import { PersonList } from './person-list';
 const NOBODY = '-';
 
 const COLUMNS: readonly GridColumn<WhoRow>[] = [
-  { id: 'initials', header: 'Init.', width: '4rem', sort: (w) => w.initials ?? '~', cell: (w) => <span className="font-mono text-bottle">{w.initials ?? ''}</span> },
-  { id: 'name', header: 'Name', width: 'minmax(8rem,1fr)', sort: (w) => w.name, cell: (w) => (w.initials === null ? <span className="text-ink2">nobody by name</span> : <span className="font-semibold">{w.name || w.initials}</span>) },
-  { id: 'counts', header: 'To put right', width: '10rem', sort: (w) => w.must * 1e6 + w.should * 1e3 + w.note, cell: (w) => <Counts counts={w} /> },
+  {
+    id: 'initials',
+    header: 'Init.',
+    width: '4rem',
+    sort: (w) => w.initials ?? '~',
+    cell: (w) => <span className="font-mono text-bottle">{w.initials ?? ''}</span>,
+  },
+  {
+    id: 'name',
+    header: 'Name',
+    width: 'minmax(8rem,1fr)',
+    sort: (w) => w.name,
+    cell: (w) =>
+      w.initials === null ? (
+        <span className="text-ink2">nobody by name</span>
+      ) : (
+        <span className="font-semibold">{w.name || w.initials}</span>
+      ),
+  },
+  {
+    id: 'counts',
+    header: 'To put right',
+    width: '10rem',
+    sort: (w) => w.must * 1e6 + w.should * 1e3 + w.note,
+    cell: (w) => <Counts counts={w} />,
+  },
   { id: 'projects', header: 'In projects', width: '6rem', sort: (w) => w.projects, cell: (w) => w.projects },
 ];
 
@@ -29,43 +52,120 @@ export function WhoPage() {
   const list = api.useListOfQuery(chosen ?? '', { skip: chosen === null || chosen === NOBODY || me.role === 'artist' });
   const [send, sending] = api.useSendListMutation();
   const [link, linking] = api.useLinkToListMutation();
-  const [said, setSaid] = useState<{ readonly of: string; readonly words: string; readonly link?: string } | null>(null);
+  const [said, setSaid] = useState<{ readonly of: string; readonly words: string; readonly link?: string } | null>(
+    null,
+  );
   if (me.role === 'artist') return <Empty title="This is for who coordinates">What is yours stands under Mine.</Empty>;
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const sendIt = async (initials: string) => {
     const answer = await send(initials);
-    if (answer.data !== undefined) setSaid({ of: initials, words: answer.data.sent ? `Sent to ${list.data?.name ?? initials}.` : 'No mail goes out of here: make a link and hand it over.' });
+    if (answer.data !== undefined)
+      setSaid({
+        of: initials,
+        words: answer.data.sent
+          ? `Sent to ${list.data?.name ?? initials}.`
+          : 'No mail goes out of here: make a link and hand it over.',
+      });
   };
   const linkIt = async (initials: string) => {
     const answer = await link(initials);
-    if (answer.data !== undefined) setSaid({ of: initials, words: 'Whoever has this link sees this list, and nothing else, for two weeks:', link: answer.data.link });
+    if (answer.data !== undefined)
+      setSaid({
+        of: initials,
+        words: 'Whoever has this link sees this list, and nothing else, for two weeks:',
+        link: answer.data.link,
+      });
   };
   const trouble = sending.error ?? linking.error;
   return (
     <Columns
       id="checks"
       labels={['Checks', 'Who has what to put right', 'Their list']}
-      given={<div className="flex flex-col gap-4"><ChecksNav /><p className="text-sm text-ink2">A finding is whose initials stand in the name, or who it was given to. Projects that are closed or packed are left out.</p></div>}
+      given={
+        <div className="flex flex-col gap-4">
+          <ChecksNav />
+          <p className="text-sm text-ink2">
+            A finding is whose initials stand in the name, or who it was given to. Projects that are closed or packed
+            are left out.
+          </p>
+        </div>
+      }
       plan={
         <>
           <h1 className="pb-2 text-xl font-semibold">Who has what to put right</h1>
-          <Grid id="who" label="People" columns={COLUMNS} rows={data} keyOf={(w) => w.initials ?? NOBODY} chosen={chosen === null ? [] : [chosen]} onChoose={(keys) => { setSaid(null); put({ person: keys.at(-1) ?? null }); }} empty="Nobody has anything to put right." />
+          <Grid
+            id="who"
+            label="People"
+            columns={COLUMNS}
+            rows={data}
+            keyOf={(w) => w.initials ?? NOBODY}
+            chosen={chosen === null ? [] : [chosen]}
+            onChoose={(keys) => {
+              setSaid(null);
+              put({ person: keys.at(-1) ?? null });
+            }}
+            empty="Nobody has anything to put right."
+          />
         </>
       }
-      consequence={chosen === null || chosen === NOBODY ? <p className="text-sm text-ink2">{chosen === NOBODY ? 'Findings with nobody’s initials in their names: give them to somebody in their project.' : ''}</p> : list.data && <div className="flex flex-col gap-4"><h2 className="text-lg font-semibold">{list.data.name}</h2><PersonList list={list.data} linked /></div>}
+      consequence={
+        chosen === null || chosen === NOBODY ? (
+          <p className="text-sm text-ink2">
+            {chosen === NOBODY
+              ? 'Findings with nobody’s initials in their names: give them to somebody in their project.'
+              : ''}
+          </p>
+        ) : (
+          list.data && (
+            <div className="flex flex-col gap-4">
+              <h2 className="text-lg font-semibold">{list.data.name}</h2>
+              <PersonList list={list.data} linked />
+            </div>
+          )
+        )
+      }
       ledger={
         <>
-          {trouble ? <p role="alert" className="flex-1 text-brick">{troubleOf(trouble)}</p> : said !== null && said.of === chosen ? (
-            <p role="status" className="flex min-w-0 flex-1 items-center gap-2"><span className="whitespace-nowrap">{said.words}</span>{said.link && <><span className="truncate font-mono text-sm">{said.link}</span><CopyButton text={said.link} what="the link" /></>}</p>
+          {trouble ? (
+            <p role="alert" className="flex-1 text-brick">
+              {troubleOf(trouble)}
+            </p>
+          ) : said !== null && said.of === chosen ? (
+            <p role="status" className="flex min-w-0 flex-1 items-center gap-2">
+              <span className="whitespace-nowrap">{said.words}</span>
+              {said.link && (
+                <>
+                  <span className="truncate font-mono text-sm">{said.link}</span>
+                  <CopyButton text={said.link} what="the link" />
+                </>
+              )}
+            </p>
           ) : (
-            <p className="flex-1"><strong className="font-semibold">{many(data.filter((w) => w.initials !== null).length, 'person', 'people')}</strong> <span className="text-ink2">with something to put right.</span></p>
+            <p className="flex-1">
+              <strong className="font-semibold">
+                {many(data.filter((w) => w.initials !== null).length, 'person', 'people')}
+              </strong>{' '}
+              <span className="text-ink2">with something to put right.</span>
+            </p>
           )}
-          {chosen !== null && chosen !== NOBODY && <Button onClick={() => window.open(`/checks/paper/${encodeURIComponent(chosen)}`, '_blank')}>On paper</Button>}
+          {chosen !== null && chosen !== NOBODY && (
+            <Button onClick={() => window.open(`/checks/paper/${encodeURIComponent(chosen)}`, '_blank')}>
+              On paper
+            </Button>
+          )}
           {me.role === 'coordinator' && chosen !== null && chosen !== NOBODY && (
             <>
-              <Button disabled={linking.isLoading} onClick={() => void linkIt(chosen)}>Make a link</Button>
-              <Button look="main" disabled={sending.isLoading || (list.data?.projects.length ?? 0) === 0} onClick={() => void sendIt(chosen)}>Send the list</Button>
+              <Button disabled={linking.isLoading} onClick={() => void linkIt(chosen)}>
+                Make a link
+              </Button>
+              <Button
+                look="main"
+                disabled={sending.isLoading || (list.data?.projects.length ?? 0) === 0}
+                onClick={() => void sendIt(chosen)}
+              >
+                Send the list
+              </Button>
             </>
           )}
         </>

@@ -11,16 +11,31 @@ export function PersonList({ list, linked }: { list: PersonFindings; linked: boo
     <div className="flex flex-col gap-6">
       {list.projects.map((p) => (
         <section key={p.id} className="flex flex-col gap-2">
-          <h2 className="text-lg font-semibold"><span className="font-mono text-plum">{p.number}</span> {linked ? <Link to={`/projects/${p.id}?view=findings&person=${list.initials}`} className="hover:underline">{p.title}</Link> : p.title}</h2>
+          <h2 className="text-lg font-semibold">
+            <span className="font-mono text-plum">{p.number}</span>{' '}
+            {linked ? (
+              <Link to={`/projects/${p.id}?view=findings&person=${list.initials}`} className="hover:underline">
+                {p.title}
+              </Link>
+            ) : (
+              p.title
+            )}
+          </h2>
           <ul>
             {p.findings.map((f) => (
               <li key={`${f.rule} ${f.path}`} className="flex gap-3 border-b border-line py-2">
-                <span className="pt-1"><WeightSign weight={f.weight as Weight} /></span>
+                <span className="pt-1">
+                  <WeightSign weight={f.weight as Weight} />
+                </span>
                 <div className="min-w-0 flex-1">
                   <p className="font-mono break-all">{nameOf(f.path)}</p>
                   <p className="font-mono text-xs break-all text-ink2">{parentOf(f.path) || 'the project’s root'}</p>
                   <p className="text-sm">{f.message}</p>
-                  {f.suggestion !== null && <p className="text-sm">Call it <span className="font-mono text-bottle">{f.suggestion}</span></p>}
+                  {f.suggestion !== null && (
+                    <p className="text-sm">
+                      Call it <span className="font-mono text-bottle">{f.suggestion}</span>
+                    </p>
+                  )}
                 </div>
               </li>
             ))}

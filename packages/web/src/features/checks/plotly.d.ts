@@ -1,4 +1,7 @@
 declare module 'plotly.js-basic-dist-min' {
-  const plotly: { react(at: HTMLElement, data: never, layout: never, config: object): Promise<void>; purge(at: HTMLElement): void };
+  const plotly: {
+    react(at: HTMLElement, data: never, layout: never, config: object): Promise<void>;
+    purge(at: HTMLElement): void;
+  };
   export default plotly;
 }

@@ -1,5 +1,18 @@
-/** Acts on a convention's pattern and fields, as the editor offers them. Pure: a convention goes in, the changed one comes out. */
-import { addItem, type Convention, type Field, parsePattern, printRow, type Row, rowOf, type ScalarField, type Slot } from '@nesting/core';
+/**
+ * Acts on a convention's pattern and fields, as the editor offers them. Pure: a convention goes in, the changed one
+ * comes out.
+ */
+import {
+  addItem,
+  type Convention,
+  type Field,
+  parsePattern,
+  printRow,
+  type Row,
+  rowOf,
+  type ScalarField,
+  type Slot,
+} from '@nesting/core';
 
 /** What a part may be, in the words the editor has for it. */
 export const PART_KINDS = {
@@ -21,7 +34,17 @@ export type PartKind = keyof typeof PART_KINDS;
 const BY_NAME: ReadonlySet<string> = new Set(['number', 'client', 'person', 'date', 'version', 'frame', 'ext']);
 
 const FRESH: Readonly<Record<PartKind, string>> = {
-  number: '', text: ':kebab', choice: '', client: '.code', person: '.initials', date: ':yyyyMMdd', count: ':00', letters: ':A', version: ':000', frame: ':0000', ext: '',
+  number: '',
+  text: ':kebab',
+  choice: '',
+  client: '.code',
+  person: '.initials',
+  date: ':yyyyMMdd',
+  count: ':00',
+  letters: ':A',
+  version: ':000',
+  frame: ':0000',
+  ext: '',
 };
 
 export const rowFor = (pattern: string): Row | null => {
@@ -31,17 +54,32 @@ export const rowFor = (pattern: string): Row | null => {
 
 export function kindOf(slot: Slot, fields: readonly Field[]): PartKind {
   const declared = fields.find((f) => f.key === slot.field);
-  if (declared !== undefined) return declared.type === 'list' ? (declared.of.type as PartKind) : (declared.type as PartKind);
+  if (declared !== undefined)
+    return declared.type === 'list' ? (declared.of.type as PartKind) : (declared.type as PartKind);
   return BY_NAME.has(slot.field) ? (slot.field as PartKind) : 'text';
 }
 
-export const withPattern = (convention: Convention, row: Row): Convention => ({ ...convention, pattern: printRow(row) });
+export const withPattern = (convention: Convention, row: Row): Convention => ({
+  ...convention,
+  pattern: printRow(row),
+});
 
 /** A new part of a kind, before the extension. */
 export function addPart(convention: Convention, kind: PartKind): Convention {
   const row = rowFor(convention.pattern) ?? { items: [], tail: '' };
   const taken = new Set([...row.items.map((i) => i.slot.field), ...(convention.fields ?? []).map((f) => f.key)]);
-  const key = freeKey(BY_NAME.has(kind) ? kind : kind === 'text' ? 'title' : kind === 'choice' ? 'task' : kind === 'letters' ? 'letter' : kind, taken);
+  const key = freeKey(
+    BY_NAME.has(kind)
+      ? kind
+      : kind === 'text'
+        ? 'title'
+        : kind === 'choice'
+          ? 'task'
+          : kind === 'letters'
+            ? 'letter'
+            : kind,
+    taken,
+  );
   const lead = kind === 'version' && key === 'version' ? 'v' : '';
   return declare(withPattern(convention, addItem(row, `${lead}{${key}${FRESH[kind]}}`, key)), key, kind);
 }
@@ -57,43 +95,90 @@ function declare(convention: Convention, key: string, kind: PartKind): Conventio
   const fields = (convention.fields ?? []).filter((f) => f.key !== key);
   if (key === kind && BY_NAME.has(kind)) return { ...convention, fields };
   const type = kind === 'number' ? 'text' : kind;
-  const rule: ScalarField = type === 'text' ? { key, type, max: 24 } : type === 'choice' ? { key, type, options: [{ code: 'one' }, { code: 'two' }] } : { key, type };
+  const rule: ScalarField =
+    type === 'text'
+      ? { key, type, max: 24 }
+      : type === 'choice'
+        ? { key, type, options: [{ code: 'one' }, { code: 'two' }] }
+        : { key, type };
   return { ...convention, fields: [...fields, rule] };
 }
 
 /** Another kind for a part: its field is declared anew, its shape is the kind's usual one. */
 export function changeKind(convention: Convention, slot: Slot, kind: PartKind): Convention {
-  const others = new Set((rowFor(convention.pattern)?.items ?? []).map((i) => i.slot.field).filter((f) => f !== slot.field));
-  const key = BY_NAME.has(kind) ? freeKey(kind, others) : BY_NAME.has(slot.field) ? freeKey(kind === 'choice' ? 'task' : 'part', others) : slot.field;
+  const others = new Set(
+    (rowFor(convention.pattern)?.items ?? []).map((i) => i.slot.field).filter((f) => f !== slot.field),
+  );
+  const key = BY_NAME.has(kind)
+    ? freeKey(kind, others)
+    : BY_NAME.has(slot.field)
+      ? freeKey(kind === 'choice' ? 'task' : 'part', others)
+      : slot.field;
   const without = { ...convention, fields: (convention.fields ?? []).filter((f) => f.key !== slot.field) };
   return declare(writeSlot(without, slot, `{${key}${FRESH[kind]}}`), key, kind);
 }
 
-const writeSlot = (convention: Convention, slot: Slot, source: string): Convention => ({ ...convention, pattern: convention.pattern.slice(0, slot.at) + source + convention.pattern.slice(slot.end) });
+const writeSlot = (convention: Convention, slot: Slot, source: string): Convention => ({
+  ...convention,
+  pattern: convention.pattern.slice(0, slot.at) + source + convention.pattern.slice(slot.end),
+});
 
 /** The slot with another shape or property; an empty one leaves it out. */
-export function changeSlot(convention: Convention, slot: Slot, change: { readonly shape?: string; readonly property?: string }): Convention {
+export function changeSlot(
+  convention: Convention,
+  slot: Slot,
+  change: { readonly shape?: string; readonly property?: string },
+): Convention {
   const shape = change.shape ?? slot.shape ?? '';
   const property = change.property ?? slot.property ?? '';
-  return writeSlot(convention, slot, `{${slot.field}${property === '' ? '' : `.${property}`}${shape === '' ? '' : `:${shape}`}}`);
+  return writeSlot(
+    convention,
+    slot,
+    `{${slot.field}${property === '' ? '' : `.${property}`}${shape === '' ? '' : `:${shape}`}}`,
+  );
 }
 
 /** Renames a field wherever the pattern has it. */
 export function renameField(convention: Convention, slot: Slot, key: string): Convention {
   const parsed = parsePattern(convention.pattern);
   if (!parsed.ok || !/^[A-Za-z][A-Za-z0-9_-]*$/.test(key)) return convention;
-  const uses = [...(rowFor(convention.pattern)?.items ?? [])].map((i) => i.slot).filter((s) => s.field === slot.field).sort((a, b) => b.at - a.at);
-  const pattern = uses.reduce((text, s) => `${text.slice(0, s.at + 1)}${key}${text.slice(s.at + 1 + s.field.length)}`, convention.pattern);
-  return { ...convention, pattern, fields: (convention.fields ?? []).map((f) => (f.key === slot.field ? { ...f, key } : f)) };
+  const uses = [...(rowFor(convention.pattern)?.items ?? [])]
+    .map((i) => i.slot)
+    .filter((s) => s.field === slot.field)
+    .sort((a, b) => b.at - a.at);
+  const pattern = uses.reduce(
+    (text, s) => `${text.slice(0, s.at + 1)}${key}${text.slice(s.at + 1 + s.field.length)}`,
+    convention.pattern,
+  );
+  return {
+    ...convention,
+    pattern,
+    fields: (convention.fields ?? []).map((f) => (f.key === slot.field ? { ...f, key } : f)),
+  };
 }
 
-/** The field's own rule with some of it changed; a field that is leaned on is taken over as the convention's own first. */
-export function changeField(convention: Convention, key: string, leaned: readonly Field[], change: Partial<ScalarField>): Convention {
+/**
+ * The field's own rule with some of it changed; a field that is leaned on is taken over as the convention's own first.
+ */
+export function changeField(
+  convention: Convention,
+  key: string,
+  leaned: readonly Field[],
+  change: Partial<ScalarField>,
+): Convention {
   const own = (convention.fields ?? []).find((f) => f.key === key);
   const outer = leaned.find((f) => f.key === key);
   const base = own ?? (outer === undefined || outer.type === 'list' ? { key, type: 'text' as const } : outer);
-  const changed = Object.fromEntries(Object.entries({ ...base, ...change }).filter(([, value]) => value !== undefined)) as unknown as ScalarField;
-  return { ...convention, fields: own === undefined ? [...(convention.fields ?? []), changed] : (convention.fields ?? []).map((f) => (f.key === key ? changed : f)) };
+  const changed = Object.fromEntries(
+    Object.entries({ ...base, ...change }).filter(([, value]) => value !== undefined),
+  ) as unknown as ScalarField;
+  return {
+    ...convention,
+    fields:
+      own === undefined
+        ? [...(convention.fields ?? []), changed]
+        : (convention.fields ?? []).map((f) => (f.key === key ? changed : f)),
+  };
 }
 
 /** Whether a part may be left out: a group of its own with its separator, or not. */
@@ -102,7 +187,9 @@ export function changeOptional(convention: Convention, index: number, optional: 
   const item = row?.items[index];
   if (row === null || item === undefined || item.optional === optional) return convention;
   const separator = /^\(([^\p{L}\p{N}{}()]*)/u.exec(item.source)?.[1] ?? '';
-  const changed = optional ? { ...item, before: '', source: `(${item.before}${item.source})?`, optional } : { ...item, before: index === 0 ? '' : separator, source: item.source.slice(1 + separator.length, -2), optional };
+  const changed = optional
+    ? { ...item, before: '', source: `(${item.before}${item.source})?`, optional }
+    : { ...item, before: index === 0 ? '' : separator, source: item.source.slice(1 + separator.length, -2), optional };
   return withPattern(convention, { ...row, items: row.items.map((i) => (i === item ? changed : i)) });
 }
 
@@ -112,7 +199,9 @@ export function changeSeparator(convention: Convention, index: number, before: s
   const item = row?.items[index];
   if (row === null || item === undefined || index === 0) return convention;
   const separator = /^\(([^\p{L}\p{N}{}()]*)/u.exec(item.source)?.[1] ?? '';
-  const changed = item.optional ? { ...item, source: `(${before}${item.source.slice(1 + separator.length)}` } : { ...item, before };
+  const changed = item.optional
+    ? { ...item, source: `(${before}${item.source.slice(1 + separator.length)}` }
+    : { ...item, before };
   return withPattern(convention, { ...row, items: row.items.map((i) => (i === item ? changed : i)) });
 }
 
@@ -121,10 +210,25 @@ export function optionsFrom(text: string): { code: string; label?: string; also?
   return text.split('\n').flatMap((line) => {
     const [code = '', words = ''] = line.split('=').map((part) => part.trim());
     if (code === '') return [];
-    const [label, ...also] = words.split(',').map((word) => word.trim()).filter((word) => word !== '');
+    const [label, ...also] = words
+      .split(',')
+      .map((word) => word.trim())
+      .filter((word) => word !== '');
     return [{ code, ...(label !== undefined && { label }), ...(also.length > 0 && { also }) }];
   });
 }
 
-export const optionsText = (options: readonly { readonly code: string; readonly label?: string | undefined; readonly also?: readonly string[] | undefined }[]): string =>
-  options.map((o) => (o.label === undefined && !o.also?.length ? o.code : `${o.code} = ${[o.label, ...(o.also ?? [])].filter((w) => w !== undefined).join(', ')}`)).join('\n');
+export const optionsText = (
+  options: readonly {
+    readonly code: string;
+    readonly label?: string | undefined;
+    readonly also?: readonly string[] | undefined;
+  }[],
+): string =>
+  options
+    .map((o) =>
+      o.label === undefined && !o.also?.length
+        ? o.code
+        : `${o.code} = ${[o.label, ...(o.also ?? [])].filter((w) => w !== undefined).join(', ')}`,
+    )
+    .join('\n');

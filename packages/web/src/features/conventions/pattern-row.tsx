@@ -1,6 +1,22 @@
-/** The parts of a pattern as tiles that can be dragged, by mouse and by keyboard; the text beneath is the same thing. */
-import { type Announcements, closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
+/**
+ * The parts of a pattern as tiles that can be dragged, by mouse and by keyboard; the text beneath is the same thing.
+ */
+import {
+  type Announcements,
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type Item, moveItem, type Row, type WrittenPiece } from '@nesting/core';
 
@@ -16,7 +32,10 @@ interface Props {
 }
 
 export function PatternRow({ row, example, selected, onSelect, onMove }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = row.items.map((item, i) => `${i} ${item.slot.field}`);
   const place = (id: unknown) => ids.indexOf(String(id));
   const moved = ({ active, over }: DragEndEvent) => {
@@ -26,16 +45,38 @@ export function PatternRow({ row, example, selected, onSelect, onMove }: Props) 
   const said = (id: unknown) => row.items[place(id)]?.slot.field ?? '';
   const announcements: Announcements = {
     onDragStart: ({ active }) => `Picked up ${said(active.id)}.`,
-    onDragOver: ({ active, over }) => (over ? `${said(active.id)} at place ${place(over.id) + 1} of ${ids.length}.` : ''),
+    onDragOver: ({ active, over }) =>
+      over ? `${said(active.id)} at place ${place(over.id) + 1} of ${ids.length}.` : '',
     onDragEnd: ({ active, over }) => (over ? `${said(active.id)} put at place ${place(over.id) + 1}.` : ''),
     onDragCancel: ({ active }) => `${said(active.id)} left where it was.`,
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved} accessibility={{ announcements, screenReaderInstructions: { draggable: 'Space picks the part up, arrow keys move it, Space puts it down, Escape leaves it.' } }}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={moved}
+      accessibility={{
+        announcements,
+        screenReaderInstructions: {
+          draggable: 'Space picks the part up, arrow keys move it, Space puts it down, Escape leaves it.',
+        },
+      }}
+    >
       <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
         <ul aria-label="Parts of the name" className="flex flex-wrap items-start gap-y-2">
           {row.items.map((item, i) => (
-            <Tile key={ids[i]} id={ids[i] as string} before={literal(item.before)} optional={item.optional} field={item.slot.field} text={shownText(item, example)} dye={DYES[i % DYES.length] as string} selected={selected === i} fixed={onMove === null} onSelect={() => onSelect(i)} />
+            <Tile
+              key={ids[i]}
+              id={ids[i] as string}
+              before={literal(item.before)}
+              optional={item.optional}
+              field={item.slot.field}
+              text={shownText(item, example)}
+              dye={DYES[i % DYES.length] as string}
+              selected={selected === i}
+              fixed={onMove === null}
+              onSelect={() => onSelect(i)}
+            />
           ))}
           {row.tail !== '' && <li className="self-start pt-1.5 font-mono text-lg text-ink2">{literal(row.tail)}</li>}
         </ul>
@@ -54,10 +95,34 @@ function shownText({ source, slot, optional }: Item, example: readonly WrittenPi
   return literal(lead.replace(/^[^\p{L}\p{N}]+/u, '')) + text;
 }
 
-function Tile({ id, before, optional, field, text, dye, selected, fixed, onSelect }: { id: string; before: string; optional: boolean; field: string; text: string; dye: string; selected: boolean; fixed: boolean; onSelect: () => void }) {
+function Tile({
+  id,
+  before,
+  optional,
+  field,
+  text,
+  dye,
+  selected,
+  fixed,
+  onSelect,
+}: {
+  id: string;
+  before: string;
+  optional: boolean;
+  field: string;
+  text: string;
+  dye: string;
+  selected: boolean;
+  fixed: boolean;
+  onSelect: () => void;
+}) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id, disabled: fixed });
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`flex items-start ${isDragging ? 'z-10 opacity-80' : ''}`}>
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`flex items-start ${isDragging ? 'z-10 opacity-80' : ''}`}
+    >
       {before !== '' && <span className="px-0.5 pt-1.5 font-mono text-lg text-ink2">{before}</span>}
       <span className="flex flex-col items-center gap-0.5">
         <button

@@ -1,6 +1,16 @@
-/** What a convention leans on beside itself: the fields of the template that uses it, the registers, a project's own values. */
+/**
+ * What a convention leans on beside itself: the fields of the template that uses it, the registers, a project's own
+ * values.
+ */
 import type { ConventionRow, ProjectRow, TemplateRow } from '@nesting/contract';
-import { type Convention, type Field, mergeRegisters, type NameContext, ownRegisters, type Registers } from '@nesting/core';
+import {
+  type Convention,
+  type Field,
+  mergeRegisters,
+  type NameContext,
+  ownRegisters,
+  type Registers,
+} from '@nesting/core';
 import type { RuleInput } from '../../workers/compile-rule';
 
 export interface Leaning {
@@ -11,12 +21,22 @@ export interface Leaning {
   readonly from: string | null;
 }
 
-export function leaningOf(row: Pick<ConventionRow, 'usedIn'>, templates: readonly TemplateRow[], studio: Registers): Leaning {
+export function leaningOf(
+  row: Pick<ConventionRow, 'usedIn'>,
+  templates: readonly TemplateRow[],
+  studio: Registers,
+): Leaning {
   const used = templates.find((t) => row.usedIn.some((u) => u.template === t.id));
   if (used === undefined) return { fields: [], registers: studio, from: null };
   const { template } = used;
-  const entries = template.fields.flatMap((f): Field[] => (f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : []));
-  return { fields: [...entries, ...template.fields], registers: mergeRegisters(ownRegisters(template), studio), from: used.name };
+  const entries = template.fields.flatMap((f): Field[] =>
+    f.type === 'list' ? [{ key: f.key.replace(/s$/, ''), ...f.of }] : [],
+  );
+  return {
+    fields: [...entries, ...template.fields],
+    registers: mergeRegisters(ownRegisters(template), studio),
+    from: used.name,
+  };
 }
 
 /** A convention's own fields come before those it leans on. */

@@ -1,5 +1,13 @@
 /** One name held against a convention: its anatomy, what is wrong with it, the name it was meant to be. */
-import { CHANGE_WORDS, type CompiledConvention, expectationWords, explainName, type NameContext, readName, spansOf } from '@nesting/core';
+import {
+  CHANGE_WORDS,
+  type CompiledConvention,
+  expectationWords,
+  explainName,
+  type NameContext,
+  readName,
+  spansOf,
+} from '@nesting/core';
 import { type AnatomyPart, partsOfBroken } from '../../anatomy/anatomy';
 
 export interface Tried {
@@ -14,12 +22,38 @@ export interface Tried {
 export function tryName(compiled: CompiledConvention, context: NameContext, name: string): Tried {
   if (readName(compiled, name, context.bound) !== null) {
     const spans = spansOf(compiled, name, 1, context.bound)[0] ?? [];
-    return { name, ok: true, parts: partsOfBroken(name, spans.map((s) => ({ part: s.field, at: s.at, end: s.end, ok: true })), []), meant: null, confidence: null, why: '' };
+    return {
+      name,
+      ok: true,
+      parts: partsOfBroken(
+        name,
+        spans.map((s) => ({ part: s.field, at: s.at, end: s.end, ok: true })),
+        [],
+      ),
+      meant: null,
+      confidence: null,
+      why: '',
+    };
   }
   const { problems, stretches, suggestions } = explainName(compiled, name, context);
   const [best] = suggestions;
-  const why = [...new Set(problems.map((p) => (p.part === null || p.change === 'order' || !/[A-Za-z]/.test(p.part) ? CHANGE_WORDS[p.change] : `${p.part}: ${expectationWords(p.expected)}`)))].join('; ');
-  return { name, ok: false, parts: partsOfBroken(name, stretches, problems), meant: best?.name ?? null, confidence: best?.confidence ?? null, why };
+  const why = [
+    ...new Set(
+      problems.map((p) =>
+        p.part === null || p.change === 'order' || !/[A-Za-z]/.test(p.part)
+          ? CHANGE_WORDS[p.change]
+          : `${p.part}: ${expectationWords(p.expected)}`,
+      ),
+    ),
+  ].join('; ');
+  return {
+    name,
+    ok: false,
+    parts: partsOfBroken(name, stretches, problems),
+    meant: best?.name ?? null,
+    confidence: best?.confidence ?? null,
+    why,
+  };
 }
 
 /** Words for how far a proposed name can be trusted. */

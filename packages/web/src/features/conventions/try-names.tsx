@@ -1,4 +1,7 @@
-/** Trying names: typed, pasted by the hundred thousand, or those that are there in a project; read in a worker, explained where they are seen. */
+/**
+ * Trying names: typed, pasted by the hundred thousand, or those that are there in a project; read in a worker,
+ * explained where they are seen.
+ */
 import type { ProjectRow } from '@nesting/contract';
 import type { CompiledConvention, NameContext } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -27,14 +30,28 @@ interface Props {
   readonly onKeep: ((name: string, good: boolean) => void) | null;
 }
 
-export function TryNames({ input, compiled, context, names, onNames, projects, project, onProject, onTake, onKeep }: Props) {
+export function TryNames({
+  input,
+  compiled,
+  context,
+  names,
+  onNames,
+  projects,
+  project,
+  onProject,
+  onTake,
+  onKeep,
+}: Props) {
   const id = useId();
   const heap = names.length > MOST_TYPED;
   const { answer, waiting } = useRead(input, names);
   const [show, setShow] = useState('all');
   // The counts first; laying out a hundred thousand rows is a frame of its own.
   const listed = useDeferredValue(answer);
-  const lines = useMemo(() => (listed === null || show === 'all' ? null : linesThat(listed.ok, show === 'follow' ? 1 : 0)), [listed, show]);
+  const lines = useMemo(
+    () => (listed === null || show === 'all' ? null : linesThat(listed.ok, show === 'follow' ? 1 : 0)),
+    [listed, show],
+  );
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text/plain');
     if (text.length <= MOST_TYPED) return;
@@ -44,31 +61,76 @@ export function TryNames({ input, compiled, context, names, onNames, projects, p
   return (
     <section aria-label="Trying names" className="flex min-h-60 flex-1 flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
-        <label htmlFor={id} className="mr-auto text-xs font-semibold text-ink2">Try names</label>
+        <label htmlFor={id} className="mr-auto text-xs font-semibold text-ink2">
+          Try names
+        </label>
         {onTake && (
-          <Menu trigger={<Button className="h-7! px-2!">From a project…</Button>} lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => onTake(p) }))} />
+          <Menu
+            trigger={<Button className="h-7! px-2!">From a project…</Button>}
+            lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => onTake(p) }))}
+          />
         )}
         <div className="w-52">
-          <Choose label="As in a project" value={project?.number ?? 'any'} options={[{ value: 'any', label: 'as in any project' }, ...projects.map((p) => ({ value: p.number, label: `as in ${p.number} ${p.title}` }))]} onChange={(value) => onProject(value === 'any' ? '' : value)} />
+          <Choose
+            label="As in a project"
+            value={project?.number ?? 'any'}
+            options={[
+              { value: 'any', label: 'as in any project' },
+              ...projects.map((p) => ({ value: p.number, label: `as in ${p.number} ${p.title}` })),
+            ]}
+            onChange={(value) => onProject(value === 'any' ? '' : value)}
+          />
         </div>
       </div>
       {heap ? (
         <div className="flex items-center gap-3 rounded-tray border border-line bg-sheet px-3 py-2">
           <span className="flex-1">{answer === null ? 'Reading…' : `${many(answer.ok.length, 'name')} pasted`}</span>
-          <Button look="quiet" className="h-6!" onClick={() => onNames('')}>Put them aside</Button>
+          <Button look="quiet" className="h-6!" onClick={() => onNames('')}>
+            Put them aside
+          </Button>
         </div>
       ) : (
-        <Lines id={id} value={names} onChange={(e) => onNames(e.target.value)} onPaste={paste} rows={2} placeholder="Type or paste names, one a line" />
+        <Lines
+          id={id}
+          value={names}
+          onChange={(e) => onNames(e.target.value)}
+          onPaste={paste}
+          rows={2}
+          placeholder="Type or paste names, one a line"
+        />
       )}
       {answer !== null && answer.ok.length > 0 && (
         <div className="flex items-center gap-4 text-sm">
           <p role="status" className={waiting ? 'opacity-70' : ''}>
-            <strong className="font-semibold">{count(answer.passes)} of {many(answer.ok.length, 'name')} follow the rule.</strong>
+            <strong className="font-semibold">
+              {count(answer.passes)} of {many(answer.ok.length, 'name')} follow the rule.
+            </strong>
           </p>
-          {answer.ok.length > 10 && <Radios label="Shown" value={show} options={[{ value: 'all', label: 'all' }, { value: 'break', label: 'that break it' }, { value: 'follow', label: 'that follow it' }]} onChange={setShow} />}
+          {answer.ok.length > 10 && (
+            <Radios
+              label="Shown"
+              value={show}
+              options={[
+                { value: 'all', label: 'all' },
+                { value: 'break', label: 'that break it' },
+                { value: 'follow', label: 'that follow it' },
+              ]}
+              onChange={setShow}
+            />
+          )}
         </div>
       )}
-      {compiled && listed && <Results compiled={compiled} context={context} text={listed.text} starts={listed.starts} ends={listed.ends} lines={lines} onKeep={onKeep} />}
+      {compiled && listed && (
+        <Results
+          compiled={compiled}
+          context={context}
+          text={listed.text}
+          starts={listed.starts}
+          ends={listed.ends}
+          lines={lines}
+          onKeep={onKeep}
+        />
+      )}
     </section>
   );
 }
@@ -93,7 +155,12 @@ interface ResultsProps {
 
 function Results({ compiled, context, text, starts, ends, lines, onKeep }: ResultsProps) {
   const box = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: lines?.length ?? starts.length, getScrollElement: () => box.current, estimateSize: () => 60, overscan: 6 });
+  const rows = useVirtualizer({
+    count: lines?.length ?? starts.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => 60,
+    overscan: 6,
+  });
   // Names are explained as they come into sight, once for each rule and project.
   const tried = useMemo(() => {
     const seen = new Map<string, ReturnType<typeof tryName>>();
@@ -104,15 +171,26 @@ function Results({ compiled, context, text, starts, ends, lines, onKeep }: Resul
     };
   }, [compiled, context]);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
-    <section ref={box} tabIndex={0} aria-label="Names tried" className="min-h-40 flex-1 overflow-auto border-t border-line">
+    <section
+      ref={box}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
+      tabIndex={0}
+      aria-label="Names tried"
+      className="min-h-40 flex-1 overflow-auto border-t border-line"
+    >
       <ul style={{ height: rows.getTotalSize() }} className="relative">
         {rows.getVirtualItems().map((row) => {
           const line = lines === null ? row.index : (lines[row.index] as number);
           const name = text.slice(starts[line], ends[line]);
           const result = tried(name);
           return (
-            <li key={row.key} data-index={row.index} ref={rows.measureElement} style={{ transform: `translateY(${row.start}px)` }} className="absolute inset-x-0 top-0 border-b border-line">
+            <li
+              key={row.key}
+              data-index={row.index}
+              ref={rows.measureElement}
+              style={{ transform: `translateY(${row.start}px)` }}
+              className="absolute inset-x-0 top-0 border-b border-line"
+            >
               <TriedRow tried={result}>{onKeep && <Keep name={name} onKeep={onKeep} />}</TriedRow>
             </li>
           );
@@ -125,7 +203,11 @@ function Results({ compiled, context, text, starts, ends, lines, onKeep }: Resul
 function Keep({ name, onKeep }: { name: string; onKeep: (name: string, good: boolean) => void }) {
   return (
     <Menu
-      trigger={<Button look="quiet" className="h-6! text-xs!" aria-label={`Keep ${name}`}>Keep…</Button>}
+      trigger={
+        <Button look="quiet" className="h-6! text-xs!" aria-label={`Keep ${name}`}>
+          Keep…
+        </Button>
+      }
       lines={[
         { words: 'Keep as a good name', run: () => onKeep(name, true) },
         { words: 'Keep as a bad name', run: () => onKeep(name, false) },

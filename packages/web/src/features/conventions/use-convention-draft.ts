@@ -18,6 +18,18 @@ export function useConventionDraft(row: ConventionRow, mayWrite: boolean): Draft
     select: (state) => state.conventions[row.id],
     save: async (convention, version) => (await keep({ convention, version }).unwrap()).version,
     onSaved: (convention, version) =>
-      void dispatch(api.util.updateQueryData('conventions', undefined, (rows) => rows.map((r) => (r.id === row.id ? { ...r, name: convention.name, draft: { convention, version, by: r.draft?.by ?? null, changedAt: new Date().toISOString() } } : r)))),
+      void dispatch(
+        api.util.updateQueryData('conventions', undefined, (rows) =>
+          rows.map((r) =>
+            r.id === row.id
+              ? {
+                  ...r,
+                  name: convention.name,
+                  draft: { convention, version, by: r.draft?.by ?? null, changedAt: new Date().toISOString() },
+                }
+              : r,
+          ),
+        ),
+      ),
   });
 }

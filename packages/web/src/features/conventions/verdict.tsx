@@ -1,5 +1,15 @@
-/** The proof's verdict, always in sight: no name can be misread, or the shortest one that can, with what would cure it. */
-import { type CompiledConvention, type Cure, DEFAULT_PROFILES, longestName, nameFaults, type Params, wordsFor } from '@nesting/core';
+/**
+ * The proof's verdict, always in sight: no name can be misread, or the shortest one that can, with what would cure it.
+ */
+import {
+  type CompiledConvention,
+  type Cure,
+  DEFAULT_PROFILES,
+  longestName,
+  nameFaults,
+  type Params,
+  wordsFor,
+} from '@nesting/core';
 import { useMemo } from 'react';
 import { PassSign, WeightSign } from '../../ui/signs';
 import { Button } from '../../ui/ui';
@@ -17,7 +27,11 @@ interface Props {
 export function Verdict({ compiled, fault, proof, waiting, onCure }: Props) {
   return (
     <div role="status" className={`flex flex-col gap-1.5 ${waiting ? 'opacity-70' : ''}`}>
-      {compiled === null ? <Said sign={<WeightSign weight="must" />}>{fault ?? 'This pattern cannot be used as it stands.'}</Said> : <Proved proof={proof} onCure={onCure} />}
+      {compiled === null ? (
+        <Said sign={<WeightSign weight="must" />}>{fault ?? 'This pattern cannot be used as it stands.'}</Said>
+      ) : (
+        <Proved proof={proof} onCure={onCure} />
+      )}
       {compiled !== null && <Longest compiled={compiled} />}
     </div>
   );
@@ -33,18 +47,36 @@ function Said({ sign, children }: { sign: React.ReactNode; children: React.React
 }
 
 function Proved({ proof, onCure }: Pick<Props, 'proof' | 'onCure'>) {
-  if (proof === null) return <Said sign={<WeightSign weight="note" />}>Looking whether some name could be misread…</Said>;
-  if (proof.verdict === 'one-way') return <Said sign={<PassSign />}><strong className="font-semibold">No name can be misread.</strong> <span className="text-ink2">Proved for every name.</span></Said>;
-  if (proof.verdict === null) return <Said sign={<WeightSign weight="note" />}>It was not decided in time whether a name could be misread. Shorter texts or smaller lists would help.</Said>;
+  if (proof === null)
+    return <Said sign={<WeightSign weight="note" />}>Looking whether some name could be misread…</Said>;
+  if (proof.verdict === 'one-way')
+    return (
+      <Said sign={<PassSign />}>
+        <strong className="font-semibold">No name can be misread.</strong>{' '}
+        <span className="text-ink2">Proved for every name.</span>
+      </Said>
+    );
+  if (proof.verdict === null)
+    return (
+      <Said sign={<WeightSign weight="note" />}>
+        It was not decided in time whether a name could be misread. Shorter texts or smaller lists would help.
+      </Said>
+    );
   const { name, readings } = proof.verdict;
   return (
     <>
       <Said sign={<WeightSign weight="should" />}>
-        <strong className="font-semibold">Some names can be misread.</strong> <span className="font-mono">{name}</span> is either{' '}
+        <strong className="font-semibold">Some names can be misread.</strong> <span className="font-mono">{name}</span>{' '}
+        is either{' '}
         {readings.slice(0, 2).map((reading, i) => (
           <span key={JSON.stringify(reading)}>
             {i > 0 && ' or '}
-            <span className="font-mono text-sm">{Object.entries(reading).filter(([key, value]) => readings.some((other) => other[key] !== value)).map(([key, value]) => `${key} ${value}`).join(', ') || 'without them'}</span>
+            <span className="font-mono text-sm">
+              {Object.entries(reading)
+                .filter(([key, value]) => readings.some((other) => other[key] !== value))
+                .map(([key, value]) => `${key} ${value}`)
+                .join(', ') || 'without them'}
+            </span>
           </span>
         ))}
         .
@@ -63,7 +95,8 @@ function Proved({ proof, onCure }: Pick<Props, 'proof' | 'onCure'>) {
   );
 }
 
-const list = (value: Params[string] | undefined): string => (Array.isArray(value) ? value.join(' and ') : String(value ?? ''));
+const list = (value: Params[string] | undefined): string =>
+  Array.isArray(value) ? value.join(' and ') : String(value ?? '');
 
 function cureWords({ code, params }: Cure): string {
   switch (code) {
@@ -82,11 +115,19 @@ function cureWords({ code, params }: Cure): string {
 function Longest({ compiled }: { compiled: CompiledConvention }) {
   const { length, fault } = useMemo(() => {
     const longest = longestName(compiled);
-    return { length: longest.length, fault: nameFaults(longest, DEFAULT_PROFILES).find((f) => f.weight === 'refused') ?? null };
+    return {
+      length: longest.length,
+      fault: nameFaults(longest, DEFAULT_PROFILES).find((f) => f.weight === 'refused') ?? null,
+    };
   }, [compiled]);
   return (
     <p className="pl-5 text-sm text-ink2">
-      Longest possible: {length} characters; {fault === null ? 'legal on POSIX, Windows and macOS.' : <span className="text-brick">{wordsFor(fault.code, fault.params)}</span>}
+      Longest possible: {length} characters;{' '}
+      {fault === null ? (
+        'legal on POSIX, Windows and macOS.'
+      ) : (
+        <span className="text-brick">{wordsFor(fault.code, fault.params)}</span>
+      )}
     </p>
   );
 }

@@ -1,19 +1,22 @@
 /** Ctrl K: any project, template, client or person, or a command, by a few letters. */
 import { Command as Cmd } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useNavigate } from 'react-router';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { api } from '../../app/api';
+import { type Command, useCommands } from '../../app/commands';
 import { useLate } from '../../app/use-late';
 import { found } from '../../grid/sort';
-import { type Command, useCommands } from '../../app/commands';
 
 export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-160 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-50 w-160 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet shadow-xl"
+        >
           <Dialog.Title className="sr-only">Find a project, person or command</Dialog.Title>
           <Finder close={() => onOpen(false)} />
         </Dialog.Content>
@@ -28,7 +31,8 @@ const SHOWN = 40;
 function Finder({ close }: { close: () => void }) {
   const [words, setWords] = useState('');
   const { data: projects = [] } = api.useSomeProjectsQuery(useLate(words, 80));
-  const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] => found(rows, words, text).slice(0, SHOWN);
+  const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] =>
+    found(rows, words, text).slice(0, SHOWN);
   const go = useNavigate();
   const { data: templates = [] } = api.useTemplatesQuery();
   const { data: registers } = api.useRegistersQuery();
@@ -39,13 +43,20 @@ function Finder({ close }: { close: () => void }) {
   };
   return (
     <Cmd label="Find" shouldFilter={false} className="flex max-h-[60vh] flex-col">
-      <Cmd.Input autoFocus value={words} onValueChange={setWords} placeholder="Project, client, person, template or command" className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2" />
+      <Cmd.Input
+        autoFocus
+        value={words}
+        onValueChange={setWords}
+        placeholder="Project, client, person, template or command"
+        className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2"
+      />
       <Cmd.List className="min-h-0 overflow-auto p-1 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-ink2">
         <Cmd.Empty className="px-3 py-6 text-ink2">Nothing has these letters.</Cmd.Empty>
         <Cmd.Group heading="Projects">
           {some(projects, (p) => [p.number, p.title, p.client, p.clientName, p.folder].join(' ')).map((p) => (
             <Line key={p.id} id={`project ${p.id}`} run={to(`/projects/${p.id}`)}>
-              <span className="font-mono text-plum">{p.number}</span> {p.title} <span className="ml-auto text-xs text-ink2">{p.clientName}</span>
+              <span className="font-mono text-plum">{p.number}</span> {p.title}{' '}
+              <span className="ml-auto text-xs text-ink2">{p.clientName}</span>
             </Line>
           ))}
         </Cmd.Group>
@@ -59,22 +70,36 @@ function Finder({ close }: { close: () => void }) {
         <Cmd.Group heading="Clients and people">
           {some(registers?.clients ?? [], (c) => `${c.code} ${c.name}`).map((c) => (
             <Line key={c.code} id={`client ${c.code}`} run={to(`/projects?find=${encodeURIComponent(c.code)}`)}>
-              <span className="font-mono text-bottle">{c.code}</span> {c.name} <span className="ml-auto text-xs text-ink2">their projects</span>
+              <span className="font-mono text-bottle">{c.code}</span> {c.name}{' '}
+              <span className="ml-auto text-xs text-ink2">their projects</span>
             </Line>
           ))}
           {some(registers?.people ?? [], (p) => `${p.initials} ${p.name}`).map((p) => (
             <Line key={p.initials} id={`person ${p.initials}`} run={to(`/projects?find=${encodeURIComponent(p.name)}`)}>
-              <span className="font-mono text-bottle">{p.initials}</span> {p.name} <span className="ml-auto text-xs text-ink2">projects they started</span>
+              <span className="font-mono text-bottle">{p.initials}</span> {p.name}{' '}
+              <span className="ml-auto text-xs text-ink2">projects they started</span>
             </Line>
           ))}
         </Cmd.Group>
         <Cmd.Group heading="Commands">
-          {some(commands.filter((c) => c.enabled !== false && c.id !== 'find'), (c) => c.words).map((c: Command) => (
-            <Line key={c.id} id={`command ${c.id}`} run={() => {
-              close();
-              c.run();
-            }}>
-              {c.words} {c.keys && <kbd className="ml-auto rounded border border-line px-1 font-mono text-xs text-ink2">{c.keys.replace('+', ' ')}</kbd>}
+          {some(
+            commands.filter((c) => c.enabled !== false && c.id !== 'find'),
+            (c) => c.words,
+          ).map((c: Command) => (
+            <Line
+              key={c.id}
+              id={`command ${c.id}`}
+              run={() => {
+                close();
+                c.run();
+              }}
+            >
+              {c.words}{' '}
+              {c.keys && (
+                <kbd className="ml-auto rounded border border-line px-1 font-mono text-xs text-ink2">
+                  {c.keys.replace('+', ' ')}
+                </kbd>
+              )}
             </Line>
           ))}
         </Cmd.Group>
@@ -85,7 +110,11 @@ function Finder({ close }: { close: () => void }) {
 
 function Line({ id, run, children }: { id: string; run: () => void; children: React.ReactNode }) {
   return (
-    <Cmd.Item value={id} onSelect={run} className="flex items-center gap-2 rounded px-2 py-1.5 data-[selected=true]:bg-chosen">
+    <Cmd.Item
+      value={id}
+      onSelect={run}
+      className="flex items-center gap-2 rounded px-2 py-1.5 data-[selected=true]:bg-chosen"
+    >
       {children}
     </Cmd.Item>
   );

@@ -18,7 +18,10 @@ export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: bool
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-120 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet p-5 shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-50 w-120 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet p-5 shadow-xl"
+        >
           <Dialog.Title className="pb-3 text-lg font-semibold">Keys</Dialog.Title>
           <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
             {commands.map((c) => (
@@ -32,7 +35,12 @@ export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: bool
             ))}
           </dl>
           <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-sm">
-            <input type="checkbox" checked={single} onChange={(e) => setSingleKeys(e.target.checked)} className="accent-bottle" />
+            <input
+              type="checkbox"
+              checked={single}
+              onChange={(e) => setSingleKeys(e.target.checked)}
+              className="accent-bottle"
+            />
             Single keys work outside fields
           </label>
         </Dialog.Content>

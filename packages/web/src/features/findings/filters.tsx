@@ -1,14 +1,28 @@
-/** What is looked at: open, new, accepted, solved; by cause, weight, person, folder. Each count is under all other filters. */
+/**
+ * What is looked at: open, new, accepted, solved; by cause, weight, person, folder. Each count is under all other
+ * filters.
+ */
 import { FINDING_GROUPS, type FindingGroup, type FindingList, type FindingView, type Me } from '@nesting/contract';
-import { RULE_TITLES, type Weight, WEIGHTS } from '@nesting/core';
+import { RULE_TITLES, WEIGHTS, type Weight } from '@nesting/core';
 import { useId } from 'react';
 import type { AddressChanges } from '../../app/use-address';
 import { count, many } from '../../app/words';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
 import { Choose, Heading, Line } from '../../ui/ui';
 
-export const VIEW_WORDS: Readonly<Record<FindingView, string>> = { open: 'To put right', new: 'New since last time', accepted: 'Accepted', solved: 'Solved since' };
-const GROUP_WORDS: Readonly<Record<FindingGroup, string>> = { cause: 'by cause', folder: 'by folder', person: 'by person', weight: 'by weight', none: 'by path alone' };
+export const VIEW_WORDS: Readonly<Record<FindingView, string>> = {
+  open: 'To put right',
+  new: 'New since last time',
+  accepted: 'Accepted',
+  solved: 'Solved since',
+};
+const GROUP_WORDS: Readonly<Record<FindingGroup, string>> = {
+  cause: 'by cause',
+  folder: 'by folder',
+  person: 'by person',
+  weight: 'by weight',
+  none: 'by path alone',
+};
 
 interface Props {
   readonly counted: FindingList;
@@ -21,43 +35,143 @@ interface Props {
 
 export function Filters({ counted, view, group, params, put, me }: Props) {
   const id = useId();
-  const choose = (key: string, value: string | null) => put({ view: 'findings', [key]: params.get(key) === value ? null : value, finding: null });
+  const choose = (key: string, value: string | null) =>
+    put({ view: 'findings', [key]: params.get(key) === value ? null : value, finding: null });
   const mine = counted.people.find((p) => p.key === me.initials)?.count ?? 0;
   return (
     <div className="flex flex-col gap-4">
       <ul aria-label="Which findings">
-        {(['open', 'new', 'accepted', 'solved'] as const).filter((v) => v === 'open' || v === view || counted.views[v] > 0).map((v) => (
-          <li key={v}><Row words={VIEW_WORDS[v]} of={counted.views[v]} chosen={v === view} onChoose={() => put({ view: 'findings', findings: v === 'open' ? null : v, finding: null })} /></li>
-        ))}
-        {(mine > 0 || params.get('person') === me.initials) && <li><Row words="Mine" of={mine} chosen={params.get('person') === me.initials} onChoose={() => choose('person', me.initials)} /></li>}
+        {(['open', 'new', 'accepted', 'solved'] as const)
+          .filter((v) => v === 'open' || v === view || counted.views[v] > 0)
+          .map((v) => (
+            <li key={v}>
+              <Row
+                words={VIEW_WORDS[v]}
+                of={counted.views[v]}
+                chosen={v === view}
+                onChoose={() => put({ view: 'findings', findings: v === 'open' ? null : v, finding: null })}
+              />
+            </li>
+          ))}
+        {(mine > 0 || params.get('person') === me.initials) && (
+          <li>
+            <Row
+              words="Mine"
+              of={mine}
+              chosen={params.get('person') === me.initials}
+              onChoose={() => choose('person', me.initials)}
+            />
+          </li>
+        )}
       </ul>
       <div className="flex gap-2">
-        <Line id={`${id}f`} aria-label="Part of a path" placeholder="Part of a path" value={params.get('find') ?? ''} onChange={(e) => put({ view: 'findings', find: e.target.value, finding: null })} className="min-w-0 flex-1" />
-        <span className="w-32"><Choose label="How they are grouped" value={group} options={FINDING_GROUPS.map((value) => ({ value, label: GROUP_WORDS[value] }))} onChange={(value) => put({ group: value === 'cause' ? null : value })} /></span>
+        <Line
+          id={`${id}f`}
+          aria-label="Part of a path"
+          placeholder="Part of a path"
+          value={params.get('find') ?? ''}
+          onChange={(e) => put({ view: 'findings', find: e.target.value, finding: null })}
+          className="min-w-0 flex-1"
+        />
+        <span className="w-32">
+          <Choose
+            label="How they are grouped"
+            value={group}
+            options={FINDING_GROUPS.map((value) => ({ value, label: GROUP_WORDS[value] }))}
+            onChange={(value) => put({ group: value === 'cause' ? null : value })}
+          />
+        </span>
       </div>
       <section className="flex flex-col gap-1">
-        <Heading>{many(counted.rules.reduce((n, r) => n + r.count, 0), 'finding')}, by cause</Heading>
+        <Heading>
+          {many(
+            counted.rules.reduce((n, r) => n + r.count, 0),
+            'finding',
+          )}
+          , by cause
+        </Heading>
         <ul>
-          <li><Row words="All of them" of={counted.rules.reduce((n, r) => n + r.count, 0)} chosen={params.get('rule') === null} onChoose={() => put({ view: 'findings', rule: null, finding: null })} /></li>
-          {counted.rules.map((r) => <li key={r.key}><Row words={RULE_TITLES[r.key]} of={r.count} chosen={params.get('rule') === r.key} onChoose={() => choose('rule', r.key)} weight={r.weight as Weight} /></li>)}
+          <li>
+            <Row
+              words="All of them"
+              of={counted.rules.reduce((n, r) => n + r.count, 0)}
+              chosen={params.get('rule') === null}
+              onChoose={() => put({ view: 'findings', rule: null, finding: null })}
+            />
+          </li>
+          {counted.rules.map((r) => (
+            <li key={r.key}>
+              <Row
+                words={RULE_TITLES[r.key]}
+                of={r.count}
+                chosen={params.get('rule') === r.key}
+                onChoose={() => choose('rule', r.key)}
+                weight={r.weight as Weight}
+              />
+            </li>
+          ))}
         </ul>
       </section>
       <section className="flex flex-col gap-1">
         <Heading>By weight</Heading>
-        <ul>{WEIGHTS.filter((w) => counted.weights[w] > 0 || params.get('weight') === w).map((w) => <li key={w}><Row words={WEIGHT_WORDS[w]} of={counted.weights[w]} chosen={params.get('weight') === w} onChoose={() => choose('weight', w)} weight={w} /></li>)}</ul>
+        <ul>
+          {WEIGHTS.filter((w) => counted.weights[w] > 0 || params.get('weight') === w).map((w) => (
+            <li key={w}>
+              <Row
+                words={WEIGHT_WORDS[w]}
+                of={counted.weights[w]}
+                chosen={params.get('weight') === w}
+                onChoose={() => choose('weight', w)}
+                weight={w}
+              />
+            </li>
+          ))}
+        </ul>
       </section>
       {(counted.people.some((p) => p.key !== '-') || params.get('person') !== null) && (
         <section className="flex flex-col gap-1">
           <Heading>By person</Heading>
-          <ul>{counted.people.map((p) => <li key={p.key}><Row words={p.key === '-' ? 'Nobody by name' : p.key} mono={p.key !== '-'} of={p.count} chosen={params.get('person') === p.key} onChoose={() => choose('person', p.key)} /></li>)}</ul>
+          <ul>
+            {counted.people.map((p) => (
+              <li key={p.key}>
+                <Row
+                  words={p.key === '-' ? 'Nobody by name' : p.key}
+                  mono={p.key !== '-'}
+                  of={p.count}
+                  chosen={params.get('person') === p.key}
+                  onChoose={() => choose('person', p.key)}
+                />
+              </li>
+            ))}
+          </ul>
         </section>
       )}
       {(counted.folders.length > 1 || params.get('folder') !== null) && (
         <section className="flex flex-col gap-1">
           <Heading>By folder</Heading>
           <ul>
-            {params.get('folder') !== null && !counted.folders.some((f) => f.key === params.get('folder')) && <li><Row words={params.get('folder') ?? ''} mono of={counted.total} chosen onChoose={() => choose('folder', params.get('folder'))} /></li>}
-            {counted.folders.map((f) => <li key={f.key}><Row words={f.key} mono of={f.count} chosen={params.get('folder') === f.key} onChoose={() => choose('folder', f.key)} /></li>)}
+            {params.get('folder') !== null && !counted.folders.some((f) => f.key === params.get('folder')) && (
+              <li>
+                <Row
+                  words={params.get('folder') ?? ''}
+                  mono
+                  of={counted.total}
+                  chosen
+                  onChoose={() => choose('folder', params.get('folder'))}
+                />
+              </li>
+            )}
+            {counted.folders.map((f) => (
+              <li key={f.key}>
+                <Row
+                  words={f.key}
+                  mono
+                  of={f.count}
+                  chosen={params.get('folder') === f.key}
+                  onChoose={() => choose('folder', f.key)}
+                />
+              </li>
+            ))}
           </ul>
         </section>
       )}
@@ -65,9 +179,28 @@ export function Filters({ counted, view, group, params, put, me }: Props) {
   );
 }
 
-function Row({ words, of, chosen, onChoose, weight, mono = false }: { words: string; of: number; chosen: boolean; onChoose: () => void; weight?: Weight; mono?: boolean }) {
+function Row({
+  words,
+  of,
+  chosen,
+  onChoose,
+  weight,
+  mono = false,
+}: {
+  words: string;
+  of: number;
+  chosen: boolean;
+  onChoose: () => void;
+  weight?: Weight;
+  mono?: boolean;
+}) {
   return (
-    <button type="button" aria-pressed={chosen} onClick={onChoose} className={`flex h-7 w-full items-center gap-3 rounded-tray px-2 text-left text-sm ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`flex h-7 w-full items-center gap-3 rounded-tray px-2 text-left text-sm ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}
+    >
       {weight === undefined ? null : <WeightSign weight={weight} />}
       <span className={`min-w-0 flex-1 truncate ${mono ? 'font-mono' : ''}`}>{words}</span>
       <span className="tabular-nums">{count(of)}</span>

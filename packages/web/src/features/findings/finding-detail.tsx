@@ -14,7 +14,10 @@ const CONFIDENCE_WORDS = {
 
 /** How a finding about a name begins, where more is known than that it breaks the rule. */
 const RULE_LEADS: Readonly<Partial<Record<FindingRow['rule'], string>>> = {
-  'unknown-code': 'It holds a code nobody knows; the rule is', 'version-style': 'Its version is written otherwise than by', 'sequence-padding': 'Its frames are written otherwise than by', 'banned-word': 'It holds a banned word; else it would follow',
+  'unknown-code': 'It holds a code nobody knows; the rule is',
+  'version-style': 'Its version is written otherwise than by',
+  'sequence-padding': 'Its frames are written otherwise than by',
+  'banned-word': 'It holds a banned word; else it would follow',
 };
 
 /** `root` is the project's whole path, for copying; `shown` begins with the volume's name. */
@@ -28,14 +31,38 @@ export function FindingDetail({ finding, root, shown }: { finding: FindingRow; r
         {named.length + strays.length > 0 ? (
           <>
             <p>
-              {RULE_LEADS[finding.rule] ?? 'This name breaks the rule'} <strong className="font-semibold">{String(finding.params.convention)}</strong>.
+              {RULE_LEADS[finding.rule] ?? 'This name breaks the rule'}{' '}
+              <strong className="font-semibold">{String(finding.params.convention)}</strong>.
             </p>
             <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1 text-sm">
               {named.map((p) => (
-                <Pair key={`${p.part}${p.at}`} what={p.part} words={p.change === 'order' ? 'stands in another place' : <>{expectationWords(p.expected)}; {p.found === '' ? 'nothing stands there' : <>found <span className="wavy font-mono whitespace-pre">{p.found}</span></>}</>} />
+                <Pair
+                  key={`${p.part}${p.at}`}
+                  what={p.part}
+                  words={
+                    p.change === 'order' ? (
+                      'stands in another place'
+                    ) : (
+                      <>
+                        {expectationWords(p.expected)};{' '}
+                        {p.found === '' ? (
+                          'nothing stands there'
+                        ) : (
+                          <>
+                            found <span className="wavy font-mono whitespace-pre">{p.found}</span>
+                          </>
+                        )}
+                      </>
+                    )
+                  }
+                />
               ))}
               {strays.map((p) => (
-                <Pair key={`stray${p.at}`} what={<span className="font-mono">{p.found}</span>} words={CHANGE_WORDS[p.change]} />
+                <Pair
+                  key={`stray${p.at}`}
+                  what={<span className="font-mono">{p.found}</span>}
+                  words={CHANGE_WORDS[p.change]}
+                />
               ))}
             </dl>
           </>
@@ -64,11 +91,41 @@ export function FindingDetail({ finding, root, shown }: { finding: FindingRow; r
         <p className="text-sm">{RULE_CURES[finding.rule]}</p>
       </div>
       <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
-        <Pair what="Weight" words={<span className="flex items-center gap-2"><WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}</span>} />
+        <Pair
+          what="Weight"
+          words={
+            <span className="flex items-center gap-2">
+              <WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}
+            </span>
+          }
+        />
         <Pair what="In" words={<span className="font-mono">{parentOf(finding.path) || "the project's root"}</span>} />
-        {finding.related.length > 0 && finding.params.frames === undefined && <Pair what="And" words={<span className="font-mono break-all">{finding.related.slice(0, 6).map(nameOf).join(', ')}{finding.related.length > 6 ? ` and ${finding.related.length - 6} more` : ''}</span>} />}
-        {finding.related.length > 0 && finding.params.frames !== undefined && <Pair what="Frames" words={`${finding.related.length + 1}, from ${nameOf(finding.path)} to ${nameOf(finding.related[finding.related.length - 1] ?? '')}`} />}
-        <Pair what="Path" words={<span className="flex items-start gap-1"><span className="min-w-0 font-mono break-all">{`${shown}/${finding.path}`}</span><CopyButton text={`${root}/${finding.path}`} what="the path" /></span>} />
+        {finding.related.length > 0 && finding.params.frames === undefined && (
+          <Pair
+            what="And"
+            words={
+              <span className="font-mono break-all">
+                {finding.related.slice(0, 6).map(nameOf).join(', ')}
+                {finding.related.length > 6 ? ` and ${finding.related.length - 6} more` : ''}
+              </span>
+            }
+          />
+        )}
+        {finding.related.length > 0 && finding.params.frames !== undefined && (
+          <Pair
+            what="Frames"
+            words={`${finding.related.length + 1}, from ${nameOf(finding.path)} to ${nameOf(finding.related[finding.related.length - 1] ?? '')}`}
+          />
+        )}
+        <Pair
+          what="Path"
+          words={
+            <span className="flex items-start gap-1">
+              <span className="min-w-0 font-mono break-all">{`${shown}/${finding.path}`}</span>
+              <CopyButton text={`${root}/${finding.path}`} what="the path" />
+            </span>
+          }
+        />
       </dl>
     </div>
   );

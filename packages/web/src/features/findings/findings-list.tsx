@@ -1,4 +1,7 @@
-/** Findings one under another, in their groups; the selected one shows the anatomy of its name. All by keyboard: next, picked, accepted, given. */
+/**
+ * Findings one under another, in their groups; the selected one shows the anatomy of its name. All by keyboard: next,
+ * picked, accepted, given.
+ */
 import { type FindingGroup, type KeptFinding, MOST_RELATED } from '@nesting/contract';
 import { nameOf, parentOf, RULE_TITLES } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -20,7 +23,9 @@ interface Props {
   readonly more: () => void;
 }
 
-type Item = { readonly kind: 'head'; readonly words: string; readonly mono: boolean } | { readonly kind: 'finding'; readonly finding: KeptFinding; readonly place: number };
+type Item =
+  | { readonly kind: 'head'; readonly words: string; readonly mono: boolean }
+  | { readonly kind: 'finding'; readonly finding: KeptFinding; readonly place: number };
 
 function headOf(finding: KeptFinding, group: FindingGroup): string | null {
   switch (group) {
@@ -42,7 +47,8 @@ function itemsOf(findings: readonly KeptFinding[], group: FindingGroup): Item[] 
   let last: string | null = null;
   findings.forEach((finding, place) => {
     const words = headOf(finding, group);
-    if (words !== null && words !== last) out.push({ kind: 'head', words, mono: group === 'folder' || (group === 'person' && finding.to !== null) });
+    if (words !== null && words !== last)
+      out.push({ kind: 'head', words, mono: group === 'folder' || (group === 'person' && finding.to !== null) });
     last = words;
     out.push({ kind: 'finding', finding, place });
   });
@@ -55,13 +61,29 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const items = useMemo(() => itemsOf(findings, group), [findings, group]);
-  const at = Math.max(0, findings.findIndex((f) => f.id === selected));
+  const at = Math.max(
+    0,
+    findings.findIndex((f) => f.id === selected),
+  );
   const shown = items.findIndex((i) => i.kind === 'finding' && i.place === at);
   const sizeOf = (i: number) => {
     const item = items[i];
     return item === undefined ? 56 : item.kind === 'head' ? 34 : item.finding.id === selected ? 104 : 56;
   };
-  const virtual = useVirtualizer({ count: items.length + (findings.length < total ? 1 : 0), getScrollElement: () => scroller.current, estimateSize: sizeOf, overscan: 8, getItemKey: (i) => { const item = items[i]; return item === undefined ? 'more' : item.kind === 'head' ? `h ${item.words} ${i}` : item.finding.id + (item.finding.solvedAt ?? ''); } });
+  const virtual = useVirtualizer({
+    count: items.length + (findings.length < total ? 1 : 0),
+    getScrollElement: () => scroller.current,
+    estimateSize: sizeOf,
+    overscan: 8,
+    getItemKey: (i) => {
+      const item = items[i];
+      return item === undefined
+        ? 'more'
+        : item.kind === 'head'
+          ? `h ${item.words} ${i}`
+          : item.finding.id + (item.finding.solvedAt ?? '');
+    },
+  });
   useEffect(() => {
     if (selected !== null && shown >= 0) virtual.scrollToIndex(shown, { align: 'auto' });
   }, [selected]);
@@ -80,7 +102,16 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
       else if (findings[at] !== undefined) onPick(findings[at].id);
       return;
     }
-    const to = { ArrowDown: at + 1, j: at + 1, ArrowUp: at - 1, k: at - 1, Home: 0, End: findings.length - 1, PageDown: at + 10, PageUp: at - 10 }[event.key];
+    const to = {
+      ArrowDown: at + 1,
+      j: at + 1,
+      ArrowUp: at - 1,
+      k: at - 1,
+      Home: 0,
+      End: findings.length - 1,
+      PageDown: at + 10,
+      PageUp: at - 10,
+    }[event.key];
     const next = to === undefined ? undefined : findings[Math.max(0, Math.min(findings.length - 1, to))];
     if (next === undefined) return;
     event.preventDefault();
@@ -88,12 +119,42 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   };
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
-      <div role="listbox" aria-label="Findings" aria-multiselectable="true" tabIndex={0} aria-activedescendant={findings[at] ? `${id}-${findings[at].id}` : undefined} onKeyDown={onKey} className="relative outline-offset-[-2px]" style={{ height: virtual.getTotalSize() }}>
+      <div
+        role="listbox"
+        aria-label="Findings"
+        aria-multiselectable="true"
+        tabIndex={0}
+        aria-activedescendant={findings[at] ? `${id}-${findings[at].id}` : undefined}
+        onKeyDown={onKey}
+        className="relative outline-offset-[-2px]"
+        style={{ height: virtual.getTotalSize() }}
+      >
         {drawn.map((item) => {
           const what = items[item.index];
           const place = { transform: `translateY(${item.start}px)` };
-          if (what === undefined) return <p key={item.key} role="presentation" className="absolute inset-x-0 top-0 px-3 py-4 text-sm text-ink2" style={place}>More are on their way…</p>;
-          if (what.kind === 'head') return <p key={item.key} role="presentation" className={`absolute inset-x-0 top-0 flex h-[34px] items-end gap-3 px-1 pb-1.5 text-xs font-semibold text-ink2 ${what.mono ? 'font-mono' : ''}`} style={place}><span className="truncate">{what.words}</span><span aria-hidden className="mb-1.5 h-px flex-1 bg-line" /></p>;
+          if (what === undefined)
+            return (
+              <p
+                key={item.key}
+                role="presentation"
+                className="absolute inset-x-0 top-0 px-3 py-4 text-sm text-ink2"
+                style={place}
+              >
+                More are on their way…
+              </p>
+            );
+          if (what.kind === 'head')
+            return (
+              <p
+                key={item.key}
+                role="presentation"
+                className={`absolute inset-x-0 top-0 flex h-[34px] items-end gap-3 px-1 pb-1.5 text-xs font-semibold text-ink2 ${what.mono ? 'font-mono' : ''}`}
+                style={place}
+              >
+                <span className="truncate">{what.words}</span>
+                <span aria-hidden className="mb-1.5 h-px flex-1 bg-line" />
+              </p>
+            );
           const { finding } = what;
           const chosen = finding.id === findings[at]?.id;
           return (
@@ -110,7 +171,13 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
               className={`absolute inset-x-0 top-0 cursor-default rounded-tray px-3 py-2 ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
               style={place}
             >
-              <Row finding={finding} chosen={chosen} picked={picked.has(finding.id)} picking={picked.size > 0} placed={group !== 'folder'} />
+              <Row
+                finding={finding}
+                chosen={chosen}
+                picked={picked.has(finding.id)}
+                picking={picked.size > 0}
+                placed={group !== 'folder'}
+              />
             </div>
           );
         })}
@@ -119,23 +186,46 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   );
 }
 
-function Row({ finding, chosen, picked, picking, placed }: { finding: KeptFinding; chosen: boolean; picked: boolean; picking: boolean; /** Its folder is said with it, and not above it. */ placed: boolean }) {
+function Row({
+  finding,
+  chosen,
+  picked,
+  picking,
+  placed,
+}: {
+  finding: KeptFinding;
+  chosen: boolean;
+  picked: boolean;
+  picking: boolean /** Its folder is said with it, and not above it. */;
+  placed: boolean;
+}) {
   return (
     <div className="flex items-start gap-3">
-      {picking && <span aria-hidden className={`mt-1.5 size-3 shrink-0 rounded-[2px] border ${picked ? 'border-plum bg-plum' : 'border-rule'}`} />}
+      {picking && (
+        <span
+          aria-hidden
+          className={`mt-1.5 size-3 shrink-0 rounded-[2px] border ${picked ? 'border-plum bg-plum' : 'border-rule'}`}
+        />
+      )}
       <span className="pt-1.5">
         <WeightSign weight={finding.weight} />
       </span>
       <div className="min-w-0 flex-1">
         <Name finding={finding} chosen={chosen} />
-        {placed && <p className="truncate font-mono text-xs text-ink2">{parentOf(finding.path).split('/').join(' / ') || "the project's root"}</p>}
+        {placed && (
+          <p className="truncate font-mono text-xs text-ink2">
+            {parentOf(finding.path).split('/').join(' / ') || "the project's root"}
+          </p>
+        )}
       </div>
       <span className="flex shrink-0 flex-col items-end text-xs text-ink2">
         <span>{signWords(finding)}</span>
         <span className="flex gap-2">
           {finding.isNew && <span className="font-semibold text-bottle">new</span>}
           {finding.note !== '' && <span>has a note</span>}
-          {finding.to !== null && <span className={`font-mono ${finding.given ? 'font-semibold text-plum' : ''}`}>{finding.to}</span>}
+          {finding.to !== null && (
+            <span className={`font-mono ${finding.given ? 'font-semibold text-plum' : ''}`}>{finding.to}</span>
+          )}
         </span>
       </span>
     </div>
@@ -143,8 +233,16 @@ function Row({ finding, chosen, picked, picking, placed }: { finding: KeptFindin
 }
 
 function signWords(finding: KeptFinding): string {
-  if (finding.accepted !== null) return finding.accepted.baseline ? 'as it was found' : finding.accepted.until === null ? 'accepted' : `accepted until ${finding.accepted.until}`;
-  if (finding.related.length > 0) return finding.params.frames === undefined ? `${finding.related.length < MOST_RELATED ? finding.related.length + 1 : `over ${MOST_RELATED}`} files as one` : `${finding.params.frames} frames as one`;
+  if (finding.accepted !== null)
+    return finding.accepted.baseline
+      ? 'as it was found'
+      : finding.accepted.until === null
+        ? 'accepted'
+        : `accepted until ${finding.accepted.until}`;
+  if (finding.related.length > 0)
+    return finding.params.frames === undefined
+      ? `${finding.related.length < MOST_RELATED ? finding.related.length + 1 : `over ${MOST_RELATED}`} files as one`
+      : `${finding.params.frames} frames as one`;
   return finding.suggestion ? finding.suggestion.confidence : finding.rule === 'name-mismatch' ? 'for a person' : '';
 }
 
@@ -152,7 +250,13 @@ function Name({ finding, chosen }: { finding: KeptFinding; chosen: boolean }) {
   const name = nameOf(finding.path);
   const parts = partsOfBroken(name, finding.stretches, finding.problems);
   if (chosen && finding.stretches.length > 0) return <Anatomy parts={parts} />;
-  if (finding.stretches.length === 0) return <p className={`truncate pb-1 font-mono ${finding.rule === 'missing-folder' ? 'text-ink2' : ''}`}>{name || "the project's root"}{finding.rule.endsWith('folder') ? '/' : ''}</p>;
+  if (finding.stretches.length === 0)
+    return (
+      <p className={`truncate pb-1 font-mono ${finding.rule === 'missing-folder' ? 'text-ink2' : ''}`}>
+        {name || "the project's root"}
+        {finding.rule.endsWith('folder') ? '/' : ''}
+      </p>
+    );
   return (
     <p className="truncate pb-1.5 font-mono whitespace-pre">
       {parts.map((p, i) => (

@@ -1,5 +1,12 @@
 /** Which findings are looked at stands in the address; they come in pages as one scrolls. */
-import { FINDING_GROUPS, FINDING_VIEWS, type FindingGroup, type FindingList, type FindingView, type KeptFinding } from '@nesting/contract';
+import {
+  FINDING_GROUPS,
+  FINDING_VIEWS,
+  type FindingGroup,
+  type FindingList,
+  type FindingView,
+  type KeptFinding,
+} from '@nesting/contract';
 import { useMemo } from 'react';
 import { api } from '../../app/api';
 
@@ -17,16 +24,27 @@ export interface FindingsShown {
 
 const FILTERS = ['rule', 'weight', 'folder', 'person', 'find'] as const;
 
-const known = <T extends string>(all: readonly T[], word: string | null, usual: T): T => all.find((w) => w === word) ?? usual;
+const known = <T extends string>(all: readonly T[], word: string | null, usual: T): T =>
+  all.find((w) => w === word) ?? usual;
 
 export function useFindings(project: string, params: URLSearchParams): FindingsShown {
   const view = known(FINDING_VIEWS, params.get('findings'), 'open');
   const group = known(FINDING_GROUPS, params.get('group'), 'cause');
-  const asked = useMemo(() => ({ project, view, group, ...Object.fromEntries(FILTERS.flatMap((key) => (params.get(key) ? [[key, params.get(key) as string]] : []))) }), [project, view, group, params]);
+  const asked = useMemo(
+    () => ({
+      project,
+      view,
+      group,
+      ...Object.fromEntries(FILTERS.flatMap((key) => (params.get(key) ? [[key, params.get(key) as string]] : []))),
+    }),
+    [project, view, group, params],
+  );
   const { data, hasNextPage, fetchNextPage, isFetching } = api.useFindingsInfiniteQuery(asked);
   const rows = useMemo(() => data?.pages.flatMap((p) => p.rows) ?? [], [data]);
   return {
-    view, group, rows,
+    view,
+    group,
+    rows,
     counted: data?.pages[0] ?? null,
     loading: isFetching,
     more: () => {

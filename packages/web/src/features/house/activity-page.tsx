@@ -1,4 +1,7 @@
-/** Everything that changed a rule, a list, a right or a disk: who, when, what, from where. It comes page by page, however much there is. */
+/**
+ * Everything that changed a rule, a list, a right or a disk: who, when, what, from where. It comes page by page,
+ * however much there is.
+ */
 import type { ActivityQuery, ActivityRow, Me } from '@nesting/contract';
 import { ACTIVITY_WORDS, activityWords } from '@nesting/core';
 import { useCallback, useMemo } from 'react';
@@ -18,22 +21,45 @@ const plain = (code: string): string => code.replaceAll('-', ' ');
 const COLUMNS: readonly GridColumn<ActivityRow>[] = [
   { id: 'at', header: 'When', width: '9rem', cell: (r) => <span title={r.at}>{ago(r.at)}</span> },
   { id: 'by', header: 'Who', width: '9rem', cell: (r) => r.by ?? <span className="text-ink2">Nesting itself</span> },
-  { id: 'what', header: 'What', width: 'minmax(14rem,1fr)', cell: (r) => <span title={activityWords(r.what, r.params)}>{activityWords(r.what, r.params)}</span> },
-  { id: 'from', header: 'From', width: '8rem', cell: (r) => <span className="font-mono text-xs text-note">{r.from}</span>, hidden: true },
+  {
+    id: 'what',
+    header: 'What',
+    width: 'minmax(14rem,1fr)',
+    cell: (r) => <span title={activityWords(r.what, r.params)}>{activityWords(r.what, r.params)}</span>,
+  },
+  {
+    id: 'from',
+    header: 'From',
+    width: '8rem',
+    cell: (r) => <span className="font-mono text-xs text-note">{r.from}</span>,
+    hidden: true,
+  },
 ];
 
 export function ActivityPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const { data: people = [] } = api.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
-  const asked = useMemo((): ActivityQuery => Object.fromEntries(['person', 'what', 'subject', 'text', 'since', 'until'].flatMap((k) => (params.get(k) ? [[k, params.get(k)]] : []))), [params]);
+  const asked = useMemo(
+    (): ActivityQuery =>
+      Object.fromEntries(
+        ['person', 'what', 'subject', 'text', 'since', 'until'].flatMap((k) =>
+          params.get(k) ? [[k, params.get(k)]] : [],
+        ),
+      ),
+    [params],
+  );
   const query = useLate(asked, 60);
-  const { data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } = api.useActivityInfiniteQuery(query, { skip: me.role === 'artist', refetchOnMountOrArgChange: true });
+  const { data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } = api.useActivityInfiniteQuery(
+    query,
+    { skip: me.role === 'artist', refetchOnMountOrArgChange: true },
+  );
   const rows = useMemo(() => (data?.pages ?? []).flatMap((p) => p.rows), [data]);
   const more = useCallback(() => {
     if (hasNextPage && !isFetching) void fetchNextPage();
   }, [hasNextPage, isFetching, fetchNextPage]);
-  if (me.role === 'artist') return <Empty title="Coordinators and leads read what was done">Your own projects tell their own story.</Empty>;
+  if (me.role === 'artist')
+    return <Empty title="Coordinators and leads read what was done">Your own projects tell their own story.</Empty>;
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   const row = rows.find((r) => String(r.id) === params.get('entry'));
   return (
@@ -43,23 +69,101 @@ export function ActivityPage() {
       given={
         <div className="flex flex-col gap-3">
           <h1 className="text-xl font-semibold">Activity</h1>
-          <p className="text-sm text-ink2">Everything that changed a rule, a list, a right or a disk. Nothing is ever taken out of it.</p>
-          <Labelled id="a-text" label="Words"><Line id="a-text" value={params.get('text') ?? ''} placeholder="a name, a number, a code" onChange={(e) => put({ text: e.target.value })} /></Labelled>
-          {people.length > 0 && <Labelled id="a-who" label="Who"><Choose id="a-who" label="Who" value={params.get('person') ?? ANY} options={[{ value: ANY, label: 'anybody' }, ...people.map((p) => ({ value: p.id, label: p.name }))]} onChange={(v) => put({ person: v === ANY ? null : v })} /></Labelled>}
-          <Labelled id="a-what" label="What"><Choose id="a-what" label="What" value={params.get('what') ?? ANY} options={[{ value: ANY, label: 'anything' }, ...ACTIVITY_WORDS.map((code) => ({ value: code, label: plain(code) }))]} onChange={(v) => put({ what: v === ANY ? null : v })} /></Labelled>
+          <p className="text-sm text-ink2">
+            Everything that changed a rule, a list, a right or a disk. Nothing is ever taken out of it.
+          </p>
+          <Labelled id="a-text" label="Words">
+            <Line
+              id="a-text"
+              value={params.get('text') ?? ''}
+              placeholder="a name, a number, a code"
+              onChange={(e) => put({ text: e.target.value })}
+            />
+          </Labelled>
+          {people.length > 0 && (
+            <Labelled id="a-who" label="Who">
+              <Choose
+                id="a-who"
+                label="Who"
+                value={params.get('person') ?? ANY}
+                options={[{ value: ANY, label: 'anybody' }, ...people.map((p) => ({ value: p.id, label: p.name }))]}
+                onChange={(v) => put({ person: v === ANY ? null : v })}
+              />
+            </Labelled>
+          )}
+          <Labelled id="a-what" label="What">
+            <Choose
+              id="a-what"
+              label="What"
+              value={params.get('what') ?? ANY}
+              options={[
+                { value: ANY, label: 'anything' },
+                ...ACTIVITY_WORDS.map((code) => ({ value: code, label: plain(code) })),
+              ]}
+              onChange={(v) => put({ what: v === ANY ? null : v })}
+            />
+          </Labelled>
           <div className="grid grid-cols-2 gap-3">
-            <Labelled id="a-since" label="From"><Line id="a-since" type="date" value={params.get('since') ?? ''} onChange={(e) => put({ since: e.target.value })} /></Labelled>
-            <Labelled id="a-until" label="To"><Line id="a-until" type="date" value={params.get('until') ?? ''} onChange={(e) => put({ until: e.target.value })} /></Labelled>
+            <Labelled id="a-since" label="From">
+              <Line
+                id="a-since"
+                type="date"
+                value={params.get('since') ?? ''}
+                onChange={(e) => put({ since: e.target.value })}
+              />
+            </Labelled>
+            <Labelled id="a-until" label="To">
+              <Line
+                id="a-until"
+                type="date"
+                value={params.get('until') ?? ''}
+                onChange={(e) => put({ until: e.target.value })}
+              />
+            </Labelled>
           </div>
-          {Object.keys(asked).length > 0 && <Button look="quiet" className="self-start" onClick={() => put({ person: null, what: null, subject: null, text: null, since: null, until: null })}>Show everything</Button>}
+          {Object.keys(asked).length > 0 && (
+            <Button
+              look="quiet"
+              className="self-start"
+              onClick={() => put({ person: null, what: null, subject: null, text: null, since: null, until: null })}
+            >
+              Show everything
+            </Button>
+          )}
         </div>
       }
-      plan={<Grid id="activity" label="Activity" columns={COLUMNS} rows={rows} keyOf={(r) => String(r.id)} chosen={row === undefined ? [] : [String(row.id)]} onChoose={(keys) => put({ entry: keys.at(-1) ?? null })} onEnd={more} empty={isFetching ? 'Looking…' : 'Nothing of that sort was done.'} />}
-      consequence={row === undefined ? <p className="text-sm text-ink2">Choose an act to see all of it.</p> : <Act row={row} />}
+      plan={
+        <Grid
+          id="activity"
+          label="Activity"
+          columns={COLUMNS}
+          rows={rows}
+          keyOf={(r) => String(r.id)}
+          chosen={row === undefined ? [] : [String(row.id)]}
+          onChoose={(keys) => put({ entry: keys.at(-1) ?? null })}
+          onEnd={more}
+          empty={isFetching ? 'Looking…' : 'Nothing of that sort was done.'}
+        />
+      }
+      consequence={
+        row === undefined ? <p className="text-sm text-ink2">Choose an act to see all of it.</p> : <Act row={row} />
+      }
       ledger={
         <>
-          <p role="status" className="flex-1"><strong className="font-semibold">{count(rows.length)}{hasNextPage ? ' so far' : ''}</strong> <span className="text-ink2">{hasNextPage ? 'more come as one scrolls.' : 'and that is all of it.'}</span></p>
-          <Button onClick={() => { location.href = `/api/activity.csv?${addressOf(query)}`; }}>Save as CSV</Button>
+          <p role="status" className="flex-1">
+            <strong className="font-semibold">
+              {count(rows.length)}
+              {hasNextPage ? ' so far' : ''}
+            </strong>{' '}
+            <span className="text-ink2">{hasNextPage ? 'more come as one scrolls.' : 'and that is all of it.'}</span>
+          </p>
+          <Button
+            onClick={() => {
+              location.href = `/api/activity.csv?${addressOf(query)}`;
+            }}
+          >
+            Save as CSV
+          </Button>
         </>
       }
     />
@@ -70,14 +174,39 @@ function Act({ row }: { row: ActivityRow }) {
   return (
     <div className="flex flex-col gap-3">
       <Heading>{plain(row.what)}</Heading>
-      <p className="break-words">{row.by ?? 'Nesting itself'}: {activityWords(row.what, row.params)}</p>
+      <p className="break-words">
+        {row.by ?? 'Nesting itself'}: {activityWords(row.what, row.params)}
+      </p>
       <dl className="grid grid-cols-[5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
         <Pair what="When" words={moment(row.at)} />
         {row.from && <Pair what="From" words={<span className="font-mono">{row.from}</span>} />}
-        {row.project && <Pair what="Project" words={<Link to={`/projects/${row.project.id}`} className="font-mono text-bottle underline">{row.project.folder || 'its page'}</Link>} />}
-        {Object.entries(row.params).map(([key, value]) => <Pair key={key} what={plain(key)} words={<span className="font-mono text-xs break-all">{typeof value === 'object' ? JSON.stringify(value) : String(value)}</span>} />)}
+        {row.project && (
+          <Pair
+            what="Project"
+            words={
+              <Link to={`/projects/${row.project.id}`} className="font-mono text-bottle underline">
+                {row.project.folder || 'its page'}
+              </Link>
+            }
+          />
+        )}
+        {Object.entries(row.params).map(([key, value]) => (
+          <Pair
+            key={key}
+            what={plain(key)}
+            words={
+              <span className="font-mono text-xs break-all">
+                {typeof value === 'object' ? JSON.stringify(value) : String(value)}
+              </span>
+            }
+          />
+        ))}
       </dl>
-      {row.subject && <Link to={`/activity?subject=${encodeURIComponent(row.subject)}`} className="text-sm text-bottle underline">All that was done to it</Link>}
+      {row.subject && (
+        <Link to={`/activity?subject=${encodeURIComponent(row.subject)}`} className="text-sm text-bottle underline">
+          All that was done to it
+        </Link>
+      )}
     </div>
   );
 }

@@ -7,8 +7,8 @@ import { api, type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { markColour, TraySign } from '../../ui/signs';
 import { Button, Choose, Confirm, Heading, Labelled, Line, Lines, Tick } from '../../ui/ui';
-import { History } from './history';
 import { faultsByColumn } from './faults';
+import { History } from './history';
 
 interface Props {
   readonly list: EditableList;
@@ -52,46 +52,159 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
     if (entry !== null && dirty) void keep(cells);
   };
   return (
-    <form className="flex flex-col gap-4" onSubmit={(e) => { e.preventDefault(); void keep(cells); }}>
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void keep(cells);
+      }}
+    >
       <Heading>{entry === null ? 'To be added' : entry.key}</Heading>
       {COLUMNS[list].map((c) => {
         const fault = touched.has(c.key) || entry !== null ? faults[c.key] : undefined;
         const fixed = c === keyColumn(list) && (entry?.used ?? 0) > 0;
-        if (c.flag) return entry !== null && <Tick key={c.key} label={c.label} checked={cells[c.key] === 'yes'} disabled={!mayWrite} onChange={(on) => setNow(c.key, on ? 'yes' : '')} />;
-        if (c.key === 'colour') return <MarkChoice key={c.key} value={cells.colour ?? ''} disabled={!mayWrite} onChoose={(mark) => setNow('colour', mark)} />;
+        if (c.flag)
+          return (
+            entry !== null && (
+              <Tick
+                key={c.key}
+                label={c.label}
+                checked={cells[c.key] === 'yes'}
+                disabled={!mayWrite}
+                onChange={(on) => setNow(c.key, on ? 'yes' : '')}
+              />
+            )
+          );
+        if (c.key === 'colour')
+          return (
+            <MarkChoice
+              key={c.key}
+              value={cells.colour ?? ''}
+              disabled={!mayWrite}
+              onChoose={(mark) => setNow('colour', mark)}
+            />
+          );
         return (
-          <Labelled key={c.key} id={`${id}${c.key}`} label={c.label} help={fixed ? 'It stands in the names of projects, and stays.' : c.several ? 'parted by blanks' : undefined}>
+          <Labelled
+            key={c.key}
+            id={`${id}${c.key}`}
+            label={c.label}
+            help={fixed ? 'It stands in the names of projects, and stays.' : c.several ? 'parted by blanks' : undefined}
+          >
             {c.key === 'notes' || c.several ? (
-              <Lines id={`${id}${c.key}`} rows={c.several ? 2 : 3} readOnly={!mayWrite} value={cells[c.key] ?? ''} onChange={(e) => set(c.key, e.target.value)} onBlur={() => leave(c.key)} className={c.several ? '' : 'font-sans'} />
+              <Lines
+                id={`${id}${c.key}`}
+                rows={c.several ? 2 : 3}
+                readOnly={!mayWrite}
+                value={cells[c.key] ?? ''}
+                onChange={(e) => set(c.key, e.target.value)}
+                onBlur={() => leave(c.key)}
+                className={c.several ? '' : 'font-sans'}
+              />
             ) : (
-              <Line id={`${id}${c.key}`} readOnly={!mayWrite || fixed} value={cells[c.key] ?? ''} fault={fault !== undefined} onChange={(e) => set(c.key, e.target.value)} onBlur={() => leave(c.key)} autoComplete="off" />
+              <Line
+                id={`${id}${c.key}`}
+                readOnly={!mayWrite || fixed}
+                value={cells[c.key] ?? ''}
+                fault={fault !== undefined}
+                onChange={(e) => set(c.key, e.target.value)}
+                onBlur={() => leave(c.key)}
+                autoComplete="off"
+              />
             )}
             {fault && <span className="text-xs text-brick">{fault}</span>}
           </Labelled>
         );
       })}
-      {trouble && <p role="alert" className="text-sm text-brick">{troubleOf(trouble)}</p>}
-      {mayWrite && entry === null && <Button look="main" type="submit" className="self-start" disabled={Object.keys(faults).length > 0 || adding.isLoading}>Add it</Button>}
-      {mayWrite && entry !== null && dirty && <Button type="submit" className="self-start" disabled={Object.keys(faults).length > 0}>Keep it</Button>}
-      {entry !== null && list === 'clients' && <p className="text-sm">{entry.used === 0 ? 'No project is listed with it.' : <Link to={`/projects?find=${encodeURIComponent(entry.key)}`} className="text-bottle underline">{many(entry.used, 'project')}</Link>}</p>}
+      {trouble && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(trouble)}
+        </p>
+      )}
+      {mayWrite && entry === null && (
+        <Button
+          look="main"
+          type="submit"
+          className="self-start"
+          disabled={Object.keys(faults).length > 0 || adding.isLoading}
+        >
+          Add it
+        </Button>
+      )}
+      {mayWrite && entry !== null && dirty && (
+        <Button type="submit" className="self-start" disabled={Object.keys(faults).length > 0}>
+          Keep it
+        </Button>
+      )}
+      {entry !== null && list === 'clients' && (
+        <p className="text-sm">
+          {entry.used === 0 ? (
+            'No project is listed with it.'
+          ) : (
+            <Link to={`/projects?find=${encodeURIComponent(entry.key)}`} className="text-bottle underline">
+              {many(entry.used, 'project')}
+            </Link>
+          )}
+        </p>
+      )}
       {mayWrite && entry !== null && (
         <div className="flex flex-wrap gap-3">
-          {(list === 'clients' || list === 'families') && entries.length > 1 && <Merge list={list} entry={entry} entries={entries} onDone={onDone} />}
-          {entry.used === 0 && <Confirm trigger={<Button>Delete…</Button>} title={`Delete ${entry.key}?`} act="Delete it" run={() => void remove({ list, key: entry.key }).then((r) => 'error' in r || onDone(null, `${entry.key} deleted.`))}>Nothing uses it. Its history is kept.</Confirm>}
+          {(list === 'clients' || list === 'families') && entries.length > 1 && (
+            <Merge list={list} entry={entry} entries={entries} onDone={onDone} />
+          )}
+          {entry.used === 0 && (
+            <Confirm
+              trigger={<Button>Delete…</Button>}
+              title={`Delete ${entry.key}?`}
+              act="Delete it"
+              run={() =>
+                void remove({ list, key: entry.key }).then((r) => 'error' in r || onDone(null, `${entry.key} deleted.`))
+              }
+            >
+              Nothing uses it. Its history is kept.
+            </Confirm>
+          )}
         </div>
       )}
-      {entry !== null && <History rows={history} {...(mayWrite && { onPutBack: (was: Cells) => { setCells({ ...cells, ...was }); void keep({ ...cells, ...was }); } })} />}
+      {entry !== null && (
+        <History
+          rows={history}
+          {...(mayWrite && {
+            onPutBack: (was: Cells) => {
+              setCells({ ...cells, ...was });
+              void keep({ ...cells, ...was });
+            },
+          })}
+        />
+      )}
     </form>
   );
 }
 
-function MarkChoice({ value, disabled, onChoose }: { value: string; disabled: boolean; onChoose: (mark: string) => void }) {
+function MarkChoice({
+  value,
+  disabled,
+  onChoose,
+}: {
+  value: string;
+  disabled: boolean;
+  onChoose: (mark: string) => void;
+}) {
   return (
     <fieldset disabled={disabled} className="flex flex-col gap-1">
       <legend className="text-xs font-semibold text-ink2">Mark</legend>
       <span className="flex flex-wrap gap-1.5">
         {['', ...MARKS].map((mark) => (
-          <button key={mark || 'none'} type="button" aria-pressed={value === mark} aria-label={mark || 'no mark'} title={mark || 'no mark'} onClick={() => onChoose(mark)} className={`flex size-6 items-center justify-center rounded border ${value === mark ? 'border-plum bg-chosen' : 'border-line'}`} style={{ color: markColour(mark === '' ? null : (mark as 'clay')) }}>
+          <button
+            key={mark || 'none'}
+            type="button"
+            aria-pressed={value === mark}
+            aria-label={mark || 'no mark'}
+            title={mark || 'no mark'}
+            onClick={() => onChoose(mark)}
+            className={`flex size-6 items-center justify-center rounded border ${value === mark ? 'border-plum bg-chosen' : 'border-line'}`}
+            style={{ color: markColour(mark === '' ? null : (mark as 'clay')) }}
+          >
             <TraySign mark={mark === '' ? null : (mark as 'clay')} state={mark === '' ? 'planned' : 'there'} />
           </button>
         ))}
@@ -101,21 +214,56 @@ function MarkChoice({ value, disabled, onChoose }: { value: string; disabled: bo
 }
 
 /** Two entries that mean the same become one. */
-function Merge({ list, entry, entries, onDone }: { list: EditableList; entry: ListEntryRow; entries: readonly ListEntryRow[]; onDone: Props['onDone'] }) {
+function Merge({
+  list,
+  entry,
+  entries,
+  onDone,
+}: {
+  list: EditableList;
+  entry: ListEntryRow;
+  entries: readonly ListEntryRow[];
+  onDone: Props['onDone'];
+}) {
   const [into, setInto] = useState('');
   const [merge, { error }] = api.useMergeEntriesMutation();
   const words = (e: ListEntryRow) => (list === 'clients' ? `${e.key} ${e.cells.name}` : e.key);
   // The likeliest first: names that begin alike.
-  const others = entries.filter((e) => e.key !== entry.key && e.cells.retired !== 'yes').sort((a, b) => alike(b, entry) - alike(a, entry)).slice(0, 200);
+  const others = entries
+    .filter((e) => e.key !== entry.key && e.cells.retired !== 'yes')
+    .sort((a, b) => alike(b, entry) - alike(a, entry))
+    .slice(0, 200);
   return (
     <>
-      <Confirm trigger={<Button>Merge into another…</Button>} title={`${entry.key} is the same as…`} act="Merge them" run={() => void merge({ list, from: entry.key, into }).then((r) => 'error' in r || onDone(into, `${entry.key} merged into ${into}.`))}>
+      <Confirm
+        trigger={<Button>Merge into another…</Button>}
+        title={`${entry.key} is the same as…`}
+        act="Merge them"
+        run={() =>
+          void merge({ list, from: entry.key, into }).then(
+            (r) => 'error' in r || onDone(into, `${entry.key} merged into ${into}.`),
+          )
+        }
+      >
         <div className="flex flex-col gap-3">
-          <Choose label="The entry that stays" value={into} options={others.map((e) => ({ value: e.key, label: words(e) }))} onChange={setInto} />
-          <p className="text-sm text-ink2">{list === 'clients' ? `Projects of ${entry.key} are listed with it from now on, and ${entry.key} is retired. What names on disks say stays as it is.` : `Its extensions go over, and ${entry.key} is gone.`}</p>
+          <Choose
+            label="The entry that stays"
+            value={into}
+            options={others.map((e) => ({ value: e.key, label: words(e) }))}
+            onChange={setInto}
+          />
+          <p className="text-sm text-ink2">
+            {list === 'clients'
+              ? `Projects of ${entry.key} are listed with it from now on, and ${entry.key} is retired. What names on disks say stays as it is.`
+              : `Its extensions go over, and ${entry.key} is gone.`}
+          </p>
         </div>
       </Confirm>
-      {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
+      {error && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
     </>
   );
 }

@@ -3,5 +3,9 @@ import { type Cells, cellFaults, tidyCells, wordsFor } from '@nesting/core';
 import type { EditableList } from '../../app/api';
 
 export function faultsByColumn(list: EditableList, cells: Cells): Readonly<Record<string, string>> {
-  return Object.fromEntries(cellFaults(list, tidyCells(list, cells)).reverse().map((f) => [f.column, wordsFor(f.code, f.params)]));
+  return Object.fromEntries(
+    cellFaults(list, tidyCells(list, cells))
+      .reverse()
+      .map((f) => [f.column, wordsFor(f.code, f.params)]),
+  );
 }

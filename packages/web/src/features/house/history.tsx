@@ -12,8 +12,16 @@ export function History({ rows, onPutBack }: { rows: readonly ActivityRow[]; onP
       <ul>
         {rows.map((r) => (
           <li key={r.id} className="border-b border-line py-1">
-            <span className="break-words">{activityWords(r.what, r.params)}</span> <span className="text-xs text-ink2">{ago(r.at)}{r.by ? `, ${r.by}` : ''}</span>
-            {onPutBack && r.what === 'entry-changed' && <Button look="quiet" className="ml-2 h-5!" onClick={() => onPutBack(r.params.was as Cells)}>Put back</Button>}
+            <span className="break-words">{activityWords(r.what, r.params)}</span>{' '}
+            <span className="text-xs text-ink2">
+              {ago(r.at)}
+              {r.by ? `, ${r.by}` : ''}
+            </span>
+            {onPutBack && r.what === 'entry-changed' && (
+              <Button look="quiet" className="ml-2 h-5!" onClick={() => onPutBack(r.params.was as Cells)}>
+                Put back
+              </Button>
+            )}
           </li>
         ))}
       </ul>

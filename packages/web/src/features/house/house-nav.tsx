@@ -25,9 +25,20 @@ export function HouseNav() {
   return (
     <nav aria-label="The house's lists">
       <ul className="flex flex-col">
-        {PAGES.filter((p) => (p.for === undefined || p.for.includes(me.role)) && (p.demo !== true || me.demo)).map((p) => (
-          <li key={p.to}><NavLink to={`/registers/${p.to}`} className={({ isActive }) => `block rounded-tray px-2 py-1 ${isActive ? 'bg-chosen font-semibold ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>{p.words}</NavLink></li>
-        ))}
+        {PAGES.filter((p) => (p.for === undefined || p.for.includes(me.role)) && (p.demo !== true || me.demo)).map(
+          (p) => (
+            <li key={p.to}>
+              <NavLink
+                to={`/registers/${p.to}`}
+                className={({ isActive }) =>
+                  `block rounded-tray px-2 py-1 ${isActive ? 'bg-chosen font-semibold ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`
+                }
+              >
+                {p.words}
+              </NavLink>
+            </li>
+          ),
+        )}
       </ul>
     </nav>
   );

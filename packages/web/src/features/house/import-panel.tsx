@@ -1,4 +1,7 @@
-/** A table before it is taken in: each line new, changed, the same or refused, with why; the good ones go in, all of them or nothing. */
+/**
+ * A table before it is taken in: each line new, changed, the same or refused, with why; the good ones go in, all of
+ * them or nothing.
+ */
 import type { ListEntryRow } from '@nesting/contract';
 import { COLUMNS, type ImportRow, wordsFor } from '@nesting/core';
 import { useMemo, useRef, useState } from 'react';
@@ -7,11 +10,21 @@ import { count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Radios, Trouble } from '../../ui/ui';
 import { MOST_TABLE_BYTES } from '../../workers/table';
-import { planTable, type Planned } from '../../workers/tables';
+import { type Planned, planTable } from '../../workers/tables';
 
 const STATES = ['new', 'changed', 'refused', 'same'] as const;
-const STATE_WORDS: Readonly<Record<ImportRow['state'], string>> = { new: 'new', changed: 'changed', refused: 'refused', same: 'the same' };
-const SEPARATOR_WORDS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'upright strokes' };
+const STATE_WORDS: Readonly<Record<ImportRow['state'], string>> = {
+  new: 'new',
+  changed: 'changed',
+  refused: 'refused',
+  same: 'the same',
+};
+const SEPARATOR_WORDS: Readonly<Record<string, string>> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'upright strokes',
+};
 
 interface Props {
   readonly list: EditableList;
@@ -28,7 +41,10 @@ export function ImportPanel({ list, entries, onDone }: Props) {
   const [take, taking] = api.useImportEntriesMutation();
   const give = async (file: File) => {
     setTrouble('');
-    if (file.size > MOST_TABLE_BYTES) return setTrouble(`${file.name} has ${size(file.size)}: ${size(MOST_TABLE_BYTES)} are looked at. Nothing was taken in.`);
+    if (file.size > MOST_TABLE_BYTES)
+      return setTrouble(
+        `${file.name} has ${size(file.size)}: ${size(MOST_TABLE_BYTES)} are looked at. Nothing was taken in.`,
+      );
     const answer = await planTable(list, entries, file);
     if (answer === null) return setTrouble(`${file.name} is no table that can be read. Nothing was taken in.`);
     setPlanned({ name: file.name, answer });
@@ -48,22 +64,74 @@ export function ImportPanel({ list, entries, onDone }: Props) {
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3">
       <h1 className="text-xl font-semibold">Take in a table</h1>
-      <p className="max-w-prose text-sm text-ink2">A CSV file whose first line names the columns: {COLUMNS[list].map((c) => c.label + (c.required ? '' : ' (may be missing)')).join(', ')}. Commas, semicolons or tabs; what is not in the table stays as it is.</p>
+      <p className="max-w-prose text-sm text-ink2">
+        A CSV file whose first line names the columns:{' '}
+        {COLUMNS[list].map((c) => c.label + (c.required ? '' : ' (may be missing)')).join(', ')}. Commas, semicolons or
+        tabs; what is not in the table stays as it is.
+      </p>
       <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => input.current?.click()}>{planned === null ? 'Choose a file…' : 'Choose another file…'}</Button>
-        <input ref={input} type="file" aria-label="A table" accept=".csv,.tsv,.txt,text/csv" className="sr-only" tabIndex={-1} onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ''; if (file) void give(file); }} />
-        {planned && <span className="text-sm text-ink2"><span className="font-mono">{planned.name}</span>, {planned.answer?.table.encoding}, {SEPARATOR_WORDS[planned.answer?.table.separator ?? ','] ?? ''}{plan && plan.unknown.length > 0 ? `; left out: ${plan.unknown.join(', ')}` : ''}</span>}
+        <Button onClick={() => input.current?.click()}>
+          {planned === null ? 'Choose a file…' : 'Choose another file…'}
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          aria-label="A table"
+          accept=".csv,.tsv,.txt,text/csv"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) void give(file);
+          }}
+        />
+        {planned && (
+          <span className="text-sm text-ink2">
+            <span className="font-mono">{planned.name}</span>, {planned.answer?.table.encoding},{' '}
+            {SEPARATOR_WORDS[planned.answer?.table.separator ?? ','] ?? ''}
+            {plan && plan.unknown.length > 0 ? `; left out: ${plan.unknown.join(', ')}` : ''}
+          </span>
+        )}
       </div>
       {(trouble || taking.isError) && <Trouble message={trouble || troubleOf(taking.error)} />}
-      {plan?.faults.map((f) => <Trouble key={f.code + String(f.params.column)} message={`${wordsFor(f.code, f.params)} Nothing was taken in.`} />)}
+      {plan?.faults.map((f) => (
+        <Trouble
+          key={f.code + String(f.params.column)}
+          message={`${wordsFor(f.code, f.params)} Nothing was taken in.`}
+        />
+      ))}
       {plan && plan.faults.length === 0 && (
         <>
           <div className="flex flex-wrap items-center gap-3">
-            <Radios label="Lines that are shown" value={show} onChange={setShow} options={[{ value: 'all', label: `all ${count(plan.rows.length)}` }, ...STATES.map((s) => ({ value: s, label: `${count(by(s))} ${STATE_WORDS[s]}` }))]} />
-            <Button look="main" disabled={good.length === 0 || taking.isLoading} onClick={() => void go()}>{taking.isLoading ? 'Taking them in…' : `Take in ${many(good.length, 'line')}`}</Button>
+            <Radios
+              label="Lines that are shown"
+              value={show}
+              onChange={setShow}
+              options={[
+                { value: 'all', label: `all ${count(plan.rows.length)}` },
+                ...STATES.map((s) => ({ value: s, label: `${count(by(s))} ${STATE_WORDS[s]}` })),
+              ]}
+            />
+            <Button look="main" disabled={good.length === 0 || taking.isLoading} onClick={() => void go()}>
+              {taking.isLoading ? 'Taking them in…' : `Take in ${many(good.length, 'line')}`}
+            </Button>
           </div>
-          <Grid id={`import-${list}`} label="Lines of the table" columns={columns} rows={rows} keyOf={(r) => String(r.line)} chosen={chosen} onChoose={setChosen} empty="No such line." />
-          {line && wordsOf(line) !== '' && <p role="status" className="text-sm"><strong className="font-semibold">Line {line.line}:</strong> {wordsOf(line)}</p>}
+          <Grid
+            id={`import-${list}`}
+            label="Lines of the table"
+            columns={columns}
+            rows={rows}
+            keyOf={(r) => String(r.line)}
+            chosen={chosen}
+            onChoose={setChosen}
+            empty="No such line."
+          />
+          {line && wordsOf(line) !== '' && (
+            <p role="status" className="text-sm">
+              <strong className="font-semibold">Line {line.line}:</strong> {wordsOf(line)}
+            </p>
+          )}
         </>
       )}
     </div>
@@ -75,13 +143,41 @@ function columnsOf(list: EditableList, header: readonly string[]): GridColumn<Im
   const given = new Set(header.map((h) => h.trim().toLowerCase()));
   return [
     { id: 'line', header: 'Line', width: '3.5rem', cell: (r) => <span className="font-mono text-note">{r.line}</span> },
-    { id: 'state', header: 'It is', width: '5.5rem', cell: (r) => <span className={r.state === 'refused' ? 'font-semibold text-brick' : r.state === 'same' ? 'text-ink2' : 'text-bottle'}>{STATE_WORDS[r.state]}</span> },
+    {
+      id: 'state',
+      header: 'It is',
+      width: '5.5rem',
+      cell: (r) => (
+        <span
+          className={
+            r.state === 'refused' ? 'font-semibold text-brick' : r.state === 'same' ? 'text-ink2' : 'text-bottle'
+          }
+        >
+          {STATE_WORDS[r.state]}
+        </span>
+      ),
+    },
     { id: 'why', header: 'Why', width: 'minmax(9rem,2fr)', cell: (r) => <span title={wordsOf(r)}>{wordsOf(r)}</span> },
-    ...COLUMNS[list].filter((c) => given.has(c.key) || given.has(c.label.toLowerCase())).map((c): GridColumn<ImportRow> => ({ id: c.key, header: c.label, width: c.required ? 'minmax(5rem,1fr)' : 'minmax(4rem,1fr)', cell: (r) => <span title={r.cells[c.key]} className={c.key in r.was ? 'text-plum' : ''}>{r.cells[c.key]}</span> })),
+    ...COLUMNS[list]
+      .filter((c) => given.has(c.key) || given.has(c.label.toLowerCase()))
+      .map(
+        (c): GridColumn<ImportRow> => ({
+          id: c.key,
+          header: c.label,
+          width: c.required ? 'minmax(5rem,1fr)' : 'minmax(4rem,1fr)',
+          cell: (r) => (
+            <span title={r.cells[c.key]} className={c.key in r.was ? 'text-plum' : ''}>
+              {r.cells[c.key]}
+            </span>
+          ),
+        }),
+      ),
   ];
 }
 
 function wordsOf(r: ImportRow): string {
   if (r.faults.length > 0) return r.faults.map((f) => wordsFor(f.code, f.params)).join(' ');
-  return Object.entries(r.was).map(([key, was]) => `${key} was ${was || 'empty'}`).join('; ');
+  return Object.entries(r.was)
+    .map(([key, was]) => `${key} was ${was || 'empty'}`)
+    .join('; ');
 }

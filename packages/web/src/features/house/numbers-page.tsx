@@ -1,6 +1,9 @@
-/** How projects are numbered: the pattern and its count, what comes next, what is reserved, and what became of every number. */
+/**
+ * How projects are numbered: the pattern and its count, what comes next, what is reserved, and what became of every
+ * number.
+ */
 import type { Me, NumberLine, NumberPage } from '@nesting/contract';
-import { compileSeries, type NumberSeries, type Reset, RESETS, wordsFor } from '@nesting/core';
+import { compileSeries, type NumberSeries, RESETS, type Reset, wordsFor } from '@nesting/core';
 import { useId, useMemo, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -11,7 +14,13 @@ import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Choose, Confirm, Heading, Labelled, Line, Trouble } from '../../ui/ui';
 import { HouseNav } from './house-nav';
 
-const RESET_WORDS: Readonly<Record<Reset, string>> = { never: 'never', yearly: 'each year', monthly: 'each month', client: 'for each client', 'client-yearly': 'for each client, each year' };
+const RESET_WORDS: Readonly<Record<Reset, string>> = {
+  never: 'never',
+  yearly: 'each year',
+  monthly: 'each month',
+  client: 'for each client',
+  'client-yearly': 'for each client, each year',
+};
 
 /** What became of a number, in words. */
 export function lineWords(l: NumberLine): string {
@@ -44,9 +53,31 @@ export function lineWords(l: NumberLine): string {
 }
 
 const COLUMNS: readonly GridColumn<NumberLine>[] = [
-  { id: 'number', header: 'Number', width: '6rem', cell: (l) => <span className="font-mono text-plum">{l.number}</span> },
-  { id: 'state', header: 'It is', width: '5rem', cell: (l) => (l.state === 'project' ? 'a project' : l.state === 'unexplained' ? 'a gap' : l.state) },
-  { id: 'what', header: 'What became of it', width: 'minmax(12rem,1fr)', cell: (l) => (l.project ? <Link to={`/projects/${l.project.id}`} className="font-mono hover:underline">{l.project.folder}</Link> : <span title={lineWords(l)}>{lineWords(l)}</span>) },
+  {
+    id: 'number',
+    header: 'Number',
+    width: '6rem',
+    cell: (l) => <span className="font-mono text-plum">{l.number}</span>,
+  },
+  {
+    id: 'state',
+    header: 'It is',
+    width: '5rem',
+    cell: (l) => (l.state === 'project' ? 'a project' : l.state === 'unexplained' ? 'a gap' : l.state),
+  },
+  {
+    id: 'what',
+    header: 'What became of it',
+    width: 'minmax(12rem,1fr)',
+    cell: (l) =>
+      l.project ? (
+        <Link to={`/projects/${l.project.id}`} className="font-mono hover:underline">
+          {l.project.folder}
+        </Link>
+      ) : (
+        <span title={lineWords(l)}>{lineWords(l)}</span>
+      ),
+  },
   { id: 'at', header: 'When', width: '7.5rem', cell: (l) => (l.at ? ago(l.at) : '') },
 ];
 
@@ -62,18 +93,65 @@ export function NumbersPage() {
     <Columns
       id="house"
       labels={['The house’s lists', 'Project numbers', 'How they are made']}
-      given={<div className="flex flex-col gap-4"><HouseNav /><p className="text-sm text-ink2">The next number is held while somebody fills in a start, and given back when they leave. No number is given twice.</p></div>}
+      given={
+        <div className="flex flex-col gap-4">
+          <HouseNav />
+          <p className="text-sm text-ink2">
+            The next number is held while somebody fills in a start, and given back when they leave. No number is given
+            twice.
+          </p>
+        </div>
+      }
       plan={
         <>
           <div className="flex flex-wrap items-center gap-3 pb-2">
             <h1 className="mr-auto text-xl font-semibold">Project numbers</h1>
-            {data.scopes.length > 1 && <div className="w-40"><Choose label="Counted together" value={data.scope} options={data.scopes.map((s) => ({ value: s, label: s === '' ? 'all' : s }))} onChange={(scope) => put({ scope })} /></div>}
+            {data.scopes.length > 1 && (
+              <div className="w-40">
+                <Choose
+                  label="Counted together"
+                  value={data.scope}
+                  options={data.scopes.map((s) => ({ value: s, label: s === '' ? 'all' : s }))}
+                  onChange={(scope) => put({ scope })}
+                />
+              </div>
+            )}
           </div>
-          <Grid id="numbers" label="Numbers" columns={COLUMNS} rows={data.lines} keyOf={(l) => l.number} chosen={chosen} onChoose={(keys) => put({ number: keys.at(-1) ?? null })} empty="No number was given out yet." />
+          <Grid
+            id="numbers"
+            label="Numbers"
+            columns={COLUMNS}
+            rows={data.lines}
+            keyOf={(l) => l.number}
+            chosen={chosen}
+            onChoose={(keys) => put({ number: keys.at(-1) ?? null })}
+            empty="No number was given out yet."
+          />
         </>
       }
-      consequence={<div className="flex flex-col gap-6"><Series key={data.version} page={data} mayWrite={me.role === 'coordinator'} /><Reserved page={data} mayWrite={me.role === 'coordinator'} /></div>}
-      ledger={<p className="flex-1"><strong className="font-semibold">{data.next === null ? 'The next number needs more to be known.' : <>Next: <span className="font-mono">{data.next}</span></>}</strong> <span className="text-ink2">{many(data.lines.length, 'number')} counted, {gaps === 0 ? 'none without a project' : `${gaps} without a project`}.</span></p>}
+      consequence={
+        <div className="flex flex-col gap-6">
+          <Series key={data.version} page={data} mayWrite={me.role === 'coordinator'} />
+          <Reserved page={data} mayWrite={me.role === 'coordinator'} />
+        </div>
+      }
+      ledger={
+        <p className="flex-1">
+          <strong className="font-semibold">
+            {data.next === null ? (
+              'The next number needs more to be known.'
+            ) : (
+              <>
+                Next: <span className="font-mono">{data.next}</span>
+              </>
+            )}
+          </strong>{' '}
+          <span className="text-ink2">
+            {many(data.lines.length, 'number')} counted,{' '}
+            {gaps === 0 ? 'none without a project' : `${gaps} without a project`}.
+          </span>
+        </p>
+      }
     />
   );
 }
@@ -86,30 +164,107 @@ function Series({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
   const [save, { error }] = api.useSaveSeriesMutation();
   const made = useMemo(() => compileSeries(series), [series]);
   const now = new Date();
-  const sample = made.ok ? made.value.write({ year: now.getFullYear(), month: now.getMonth() + 1, client: registers?.clients[0]?.code ?? 'ABC', template: Object.keys(series.kinds)[0] ?? templates[0]?.id ?? null }, series.start) : null;
+  const sample = made.ok
+    ? made.value.write(
+        {
+          year: now.getFullYear(),
+          month: now.getMonth() + 1,
+          client: registers?.clients[0]?.code ?? 'ABC',
+          template: Object.keys(series.kinds)[0] ?? templates[0]?.id ?? null,
+        },
+        series.start,
+      )
+    : null;
   const dirty = JSON.stringify(series) !== JSON.stringify(page.series);
   return (
     <section aria-label="How numbers are made" className="flex flex-col gap-3">
       <Heading>How they are made</Heading>
       <Labelled id={`${id}p`} label="Pattern" help="{year} {yy} {month} {client} {kind} and the count, {n:000}">
-        <Line id={`${id}p`} value={series.pattern} readOnly={!mayWrite} fault={!made.ok} onChange={(e) => setSeries({ ...series, pattern: e.target.value })} className="font-mono" spellCheck={false} becomes={sample?.ok ? sample.value : undefined} />
+        <Line
+          id={`${id}p`}
+          value={series.pattern}
+          readOnly={!mayWrite}
+          fault={!made.ok}
+          onChange={(e) => setSeries({ ...series, pattern: e.target.value })}
+          className="font-mono"
+          spellCheck={false}
+          becomes={sample?.ok ? sample.value : undefined}
+        />
       </Labelled>
-      {!made.ok && <ul className="text-sm text-brick">{made.faults.map((f) => <li key={JSON.stringify(f)}>{wordsFor(f.code, { ...f } as Record<string, string>)}</li>)}</ul>}
-      {sample !== null && !sample.ok && <p className="text-sm text-ochre">{wordsFor(sample.faults[0]?.code ?? '', { ...sample.faults[0] } as Record<string, string>)}</p>}
+      {!made.ok && (
+        <ul className="text-sm text-brick">
+          {made.faults.map((f) => (
+            <li key={JSON.stringify(f)}>{wordsFor(f.code, { ...f } as Record<string, string>)}</li>
+          ))}
+        </ul>
+      )}
+      {sample !== null && !sample.ok && (
+        <p className="text-sm text-ochre">
+          {wordsFor(sample.faults[0]?.code ?? '', { ...sample.faults[0] } as Record<string, string>)}
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-3">
-        <Labelled id={`${id}r`} label="The count begins anew"><Choose id={`${id}r`} label="The count begins anew" disabled={!mayWrite} value={series.reset} options={RESETS.map((value) => ({ value, label: RESET_WORDS[value] }))} onChange={(reset) => setSeries({ ...series, reset: reset as Reset })} /></Labelled>
-        <Labelled id={`${id}s`} label="From"><Line id={`${id}s`} type="number" min={0} max={1_000_000} readOnly={!mayWrite} value={series.start} onChange={(e) => setSeries({ ...series, start: Math.max(0, Math.min(1_000_000, Math.floor(Number(e.target.value)))) })} /></Labelled>
-      </div>
-      {series.pattern.includes('{kind}') && templates.map((t) => (
-        <Labelled key={t.id} id={`${id}${t.id}`} label={`Kind: ${t.name}`}>
-          <Line id={`${id}${t.id}`} value={series.kinds[t.id] ?? ''} readOnly={!mayWrite} maxLength={12} onChange={(e) => setSeries({ ...series, kinds: withKind(series.kinds, t.id, e.target.value.replace(/[^A-Za-z0-9-]/g, '')) })} className="font-mono" />
+        <Labelled id={`${id}r`} label="The count begins anew">
+          <Choose
+            id={`${id}r`}
+            label="The count begins anew"
+            disabled={!mayWrite}
+            value={series.reset}
+            options={RESETS.map((value) => ({ value, label: RESET_WORDS[value] }))}
+            onChange={(reset) => setSeries({ ...series, reset: reset as Reset })}
+          />
         </Labelled>
-      ))}
-      {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
+        <Labelled id={`${id}s`} label="From">
+          <Line
+            id={`${id}s`}
+            type="number"
+            min={0}
+            max={1_000_000}
+            readOnly={!mayWrite}
+            value={series.start}
+            onChange={(e) =>
+              setSeries({ ...series, start: Math.max(0, Math.min(1_000_000, Math.floor(Number(e.target.value)))) })
+            }
+          />
+        </Labelled>
+      </div>
+      {series.pattern.includes('{kind}') &&
+        templates.map((t) => (
+          <Labelled key={t.id} id={`${id}${t.id}`} label={`Kind: ${t.name}`}>
+            <Line
+              id={`${id}${t.id}`}
+              value={series.kinds[t.id] ?? ''}
+              readOnly={!mayWrite}
+              maxLength={12}
+              onChange={(e) =>
+                setSeries({
+                  ...series,
+                  kinds: withKind(series.kinds, t.id, e.target.value.replace(/[^A-Za-z0-9-]/g, '')),
+                })
+              }
+              className="font-mono"
+            />
+          </Labelled>
+        ))}
+      {error && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
       {mayWrite && dirty && (
         <span className="flex gap-3">
-          <Confirm trigger={<Button look="main" disabled={!made.ok}>Number so from now on…</Button>} title="Number projects so from now on?" act="Number so from now on" run={() => void save({ series, version: page.version })}>
-            Projects keep the numbers they have. The next one would be <span className="font-mono">{sample?.ok ? sample.value : '…'}</span> or the first that is free after it.
+          <Confirm
+            trigger={
+              <Button look="main" disabled={!made.ok}>
+                Number so from now on…
+              </Button>
+            }
+            title="Number projects so from now on?"
+            act="Number so from now on"
+            run={() => void save({ series, version: page.version })}
+          >
+            Projects keep the numbers they have. The next one would be{' '}
+            <span className="font-mono">{sample?.ok ? sample.value : '…'}</span> or the first that is free after it.
           </Confirm>
           <Button onClick={() => setSeries(page.series)}>Leave it as it was</Button>
         </span>
@@ -138,20 +293,59 @@ function Reserved({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
   return (
     <section aria-label="Reserved numbers" className="flex flex-col gap-2 text-sm">
       <Heading>Reserved</Heading>
-      {page.reserved.length === 0 && <p className="text-ink2">None. A number can be kept for a job that is only talked about.</p>}
+      {page.reserved.length === 0 && (
+        <p className="text-ink2">None. A number can be kept for a job that is only talked about.</p>
+      )}
       <ul>
         {page.reserved.map((r) => (
-          <li key={r.number} className="flex items-baseline gap-2 border-b border-line py-1"><span className="font-mono text-plum">{r.number}</span><span className="min-w-0 flex-1 break-words">{r.why} <span className="text-xs text-ink2">{r.by}</span></span>{mayWrite && <Button look="quiet" className="h-5!" aria-label={`Release ${r.number}`} onClick={() => void release(r.number)}>Release</Button>}</li>
+          <li key={r.number} className="flex items-baseline gap-2 border-b border-line py-1">
+            <span className="font-mono text-plum">{r.number}</span>
+            <span className="min-w-0 flex-1 break-words">
+              {r.why} <span className="text-xs text-ink2">{r.by}</span>
+            </span>
+            {mayWrite && (
+              <Button
+                look="quiet"
+                className="h-5!"
+                aria-label={`Release ${r.number}`}
+                onClick={() => void release(r.number)}
+              >
+                Release
+              </Button>
+            )}
+          </li>
         ))}
       </ul>
       {mayWrite && (
-        <form className="flex flex-col gap-2" onSubmit={(e) => { e.preventDefault(); void keep(); }}>
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void keep();
+          }}
+        >
           <div className="grid grid-cols-[7rem_1fr] gap-2">
-            <Labelled id={`${id}n`} label="Number"><Line id={`${id}n`} value={number} maxLength={60} onChange={(e) => setNumber(e.target.value)} className="font-mono" /></Labelled>
-            <Labelled id={`${id}w`} label="For what"><Line id={`${id}w`} value={why} maxLength={200} onChange={(e) => setWhy(e.target.value)} /></Labelled>
+            <Labelled id={`${id}n`} label="Number">
+              <Line
+                id={`${id}n`}
+                value={number}
+                maxLength={60}
+                onChange={(e) => setNumber(e.target.value)}
+                className="font-mono"
+              />
+            </Labelled>
+            <Labelled id={`${id}w`} label="For what">
+              <Line id={`${id}w`} value={why} maxLength={200} onChange={(e) => setWhy(e.target.value)} />
+            </Labelled>
           </div>
-          {error && <p role="alert" className="text-brick">{troubleOf(error)}</p>}
-          <Button type="submit" className="self-start" disabled={number.trim() === '' || why.trim() === ''}>Reserve it</Button>
+          {error && (
+            <p role="alert" className="text-brick">
+              {troubleOf(error)}
+            </p>
+          )}
+          <Button type="submit" className="self-start" disabled={number.trim() === '' || why.trim() === ''}>
+            Reserve it
+          </Button>
         </form>
       )}
     </section>

@@ -2,5 +2,7 @@
 import { type Cells, cellFaults, tidyCells, wordsFor } from '@nesting/core';
 
 export function faultsOfPerson(given: Cells): Readonly<Record<string, string>> {
-  return Object.fromEntries(cellFaults('people', tidyCells('people', given)).map((f) => [f.column, wordsFor(f.code, f.params)]));
+  return Object.fromEntries(
+    cellFaults('people', tidyCells('people', given)).map((f) => [f.column, wordsFor(f.code, f.params)]),
+  );
 }

@@ -1,4 +1,7 @@
-/** Volumes the server's configuration allows: free space, how each system sees them, and projects that lie elsewhere than they should. */
+/**
+ * Volumes the server's configuration allows: free space, how each system sees them, and projects that lie elsewhere
+ * than they should.
+ */
 import type { FoundProject, Me, VolumeRow } from '@nesting/contract';
 import { useId, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
@@ -13,11 +16,31 @@ import { HouseNav } from './house-nav';
 const STATE_WORDS = { ready: 'can be written', 'read-only': 'read-only', missing: 'cannot be reached' } as const;
 
 const COLUMNS: readonly GridColumn<VolumeRow>[] = [
-  { id: 'name', header: 'Volume', width: 'minmax(8rem,1fr)', cell: (v) => <span className="font-mono font-semibold">{v.name}</span> },
-  { id: 'state', header: 'State', width: '9rem', cell: (v) => <span className={v.state === 'ready' ? '' : 'font-semibold text-brick'}>{STATE_WORDS[v.state]}</span> },
+  {
+    id: 'name',
+    header: 'Volume',
+    width: 'minmax(8rem,1fr)',
+    cell: (v) => <span className="font-mono font-semibold">{v.name}</span>,
+  },
+  {
+    id: 'state',
+    header: 'State',
+    width: '9rem',
+    cell: (v) => <span className={v.state === 'ready' ? '' : 'font-semibold text-brick'}>{STATE_WORDS[v.state]}</span>,
+  },
   { id: 'free', header: 'Free', width: '6rem', cell: (v) => (v.freeBytes === null ? '' : size(v.freeBytes)) },
   { id: 'projects', header: 'Projects', width: '5rem', cell: (v) => String(v.projects) },
-  { id: 'root', header: 'On the server', width: 'minmax(10rem,1fr)', cell: (v) => <span className="font-mono text-xs" title={v.root}>{v.root}</span>, hidden: true },
+  {
+    id: 'root',
+    header: 'On the server',
+    width: 'minmax(10rem,1fr)',
+    cell: (v) => (
+      <span className="font-mono text-xs" title={v.root}>
+        {v.root}
+      </span>
+    ),
+    hidden: true,
+  },
 ];
 
 export function VolumesPage() {
@@ -32,45 +55,123 @@ export function VolumesPage() {
     <Columns
       id="house"
       labels={['The house’s lists', 'Volumes', 'The selected volume']}
-      given={<div className="flex flex-col gap-4"><HouseNav /><p className="text-sm text-ink2">Which folders are volumes is said in the server’s configuration alone; nothing outside them is read or written.</p></div>}
+      given={
+        <div className="flex flex-col gap-4">
+          <HouseNav />
+          <p className="text-sm text-ink2">
+            Which folders are volumes is said in the server’s configuration alone; nothing outside them is read or
+            written.
+          </p>
+        </div>
+      }
       plan={
         <div className="flex min-h-0 flex-1 flex-col gap-4">
           <h1 className="text-xl font-semibold">Volumes</h1>
-          <div className="flex h-48 shrink-0 flex-col"><Grid id="volumes" label="Volumes" columns={COLUMNS} rows={data} keyOf={(v) => v.name} chosen={volume === undefined ? [] : [volume.name]} onChoose={(keys) => put({ volume: keys.at(-1) ?? null })} empty="No volume is configured." /></div>
+          <div className="flex h-48 shrink-0 flex-col">
+            <Grid
+              id="volumes"
+              label="Volumes"
+              columns={COLUMNS}
+              rows={data}
+              keyOf={(v) => v.name}
+              chosen={volume === undefined ? [] : [volume.name]}
+              onChoose={(keys) => put({ volume: keys.at(-1) ?? null })}
+              empty="No volume is configured."
+            />
+          </div>
           {me.role === 'coordinator' && (
             <section aria-label="Projects that moved" className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto">
-              <div className="flex items-center gap-3"><Heading>Projects that moved</Heading><Button disabled={finding.isFetching} onClick={() => void find()}>{finding.isFetching ? 'Looking…' : 'Look for them'}</Button></div>
+              <div className="flex items-center gap-3">
+                <Heading>Projects that moved</Heading>
+                <Button disabled={finding.isFetching} onClick={() => void find()}>
+                  {finding.isFetching ? 'Looking…' : 'Look for them'}
+                </Button>
+              </div>
               {finding.isError && <Trouble message={troubleOf(finding.error)} />}
-              <p className="text-sm text-ink2">{finding.data === undefined ? 'Each project’s folder carries a marker: one that was moved or renamed by hand is known by it, three folders deep on every volume.' : finding.data.length === 0 ? 'Every project lies where it should.' : ''}</p>
-              <ul className="flex flex-col gap-2">{finding.data?.map((f) => <Found key={f.project} found={f} onDone={() => void find()} />)}</ul>
+              <p className="text-sm text-ink2">
+                {finding.data === undefined
+                  ? 'Each project’s folder carries a marker: one that was moved or renamed by hand is known by it, three folders deep on every volume.'
+                  : finding.data.length === 0
+                    ? 'Every project lies where it should.'
+                    : ''}
+              </p>
+              <ul className="flex flex-col gap-2">
+                {finding.data?.map((f) => (
+                  <Found key={f.project} found={f} onDone={() => void find()} />
+                ))}
+              </ul>
             </section>
           )}
         </div>
       }
       consequence={volume && <PrefixForm key={volume.name} volume={volume} mayWrite={me.role === 'coordinator'} />}
-      ledger={<p className="flex-1"><strong className="font-semibold">{many(data.length, 'volume')}.</strong> <span className="text-ink2">{data.every((v) => v.state === 'ready') ? 'All can be written.' : `${many(data.filter((v) => v.state !== 'ready').length, 'volume')} cannot be written just now.`} Linking a project again touches no file.</span></p>}
+      ledger={
+        <p className="flex-1">
+          <strong className="font-semibold">{many(data.length, 'volume')}.</strong>{' '}
+          <span className="text-ink2">
+            {data.every((v) => v.state === 'ready')
+              ? 'All can be written.'
+              : `${many(data.filter((v) => v.state !== 'ready').length, 'volume')} cannot be written just now.`}{' '}
+            Linking a project again touches no file.
+          </span>
+        </p>
+      }
     />
   );
 }
 
-const FOUND_WORDS: Readonly<Record<FoundProject['state'], string>> = { moved: 'was moved', copied: 'lies in its place, and copies of it elsewhere', missing: 'is nowhere on the volumes that can be reached' };
+const FOUND_WORDS: Readonly<Record<FoundProject['state'], string>> = {
+  moved: 'was moved',
+  copied: 'lies in its place, and copies of it elsewhere',
+  missing: 'is nowhere on the volumes that can be reached',
+};
 
 function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
   const [relink, { error }] = api.useRelinkMutation();
   return (
     <li className="rounded-tray border border-line bg-sheet p-2 text-sm">
-      <p><span className="font-mono text-plum">{found.number}</span> <strong className="font-semibold">{found.title}</strong> {FOUND_WORDS[found.state]}.</p>
-      <p className="font-mono text-xs break-all text-ink2">{found.was.volume}/{found.was.folder}</p>
-      {found.state === 'copied' && <Link to={`/projects/${found.project}/copies`} className="text-bottle hover:underline">Look at them side by side…</Link>}
+      <p>
+        <span className="font-mono text-plum">{found.number}</span>{' '}
+        <strong className="font-semibold">{found.title}</strong> {FOUND_WORDS[found.state]}.
+      </p>
+      <p className="font-mono text-xs break-all text-ink2">
+        {found.was.volume}/{found.was.folder}
+      </p>
+      {found.state === 'copied' && (
+        <Link to={`/projects/${found.project}/copies`} className="text-bottle hover:underline">
+          Look at them side by side…
+        </Link>
+      )}
       {found.places.map((p) => (
-        <p key={`${p.volume}/${p.folder}`} className="flex items-baseline gap-2"><span className="min-w-0 flex-1 font-mono text-xs break-all">→ {p.volume}/{p.folder}</span>{found.state === 'moved' && <Button look="quiet" className="h-5!" onClick={() => void relink({ project: found.project, ...p }).then((r) => 'error' in r || onDone())}>It is there now</Button>}</p>
+        <p key={`${p.volume}/${p.folder}`} className="flex items-baseline gap-2">
+          <span className="min-w-0 flex-1 font-mono text-xs break-all">
+            → {p.volume}/{p.folder}
+          </span>
+          {found.state === 'moved' && (
+            <Button
+              look="quiet"
+              className="h-5!"
+              onClick={() => void relink({ project: found.project, ...p }).then((r) => 'error' in r || onDone())}
+            >
+              It is there now
+            </Button>
+          )}
+        </p>
       ))}
-      {error && <p role="alert" className="text-brick">{troubleOf(error)}</p>}
+      {error && (
+        <p role="alert" className="text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
     </li>
   );
 }
 
-const SYSTEMS = [{ key: 'windows', label: 'On Windows', example: 'S:\\' }, { key: 'macos', label: 'On macOS', example: '/Volumes/studio' }, { key: 'linux', label: 'On Linux', example: '/mnt/studio' }] as const;
+const SYSTEMS = [
+  { key: 'windows', label: 'On Windows', example: 'S:\\' },
+  { key: 'macos', label: 'On macOS', example: '/Volumes/studio' },
+  { key: 'linux', label: 'On Linux', example: '/mnt/studio' },
+] as const;
 
 function PrefixForm({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }) {
   const id = useId();
@@ -78,17 +179,48 @@ function PrefixForm({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean
   const [save, { error, isSuccess }] = api.useSavePrefixesMutation();
   const dirty = SYSTEMS.some(({ key }) => given[key] !== volume.prefixes[key]);
   return (
-    <form className="flex flex-col gap-3" onSubmit={(e) => { e.preventDefault(); void save({ volume: volume.name, ...given }); }}>
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save({ volume: volume.name, ...given });
+      }}
+    >
       <Heading>{volume.name} on the server</Heading>
       <p className="font-mono text-sm break-all">{volume.root}</p>
       <Heading>How each system sees it</Heading>
-      <p className="text-sm text-ink2">The drive letter or folder under which people have it. Paths are shown and copied in the form of the reader’s own system.</p>
+      <p className="text-sm text-ink2">
+        The drive letter or folder under which people have it. Paths are shown and copied in the form of the reader’s
+        own system.
+      </p>
       {SYSTEMS.map(({ key, label, example }) => (
-        <Labelled key={key} id={`${id}${key}`} label={label}><Line id={`${id}${key}`} value={given[key]} placeholder={example} readOnly={!mayWrite} onChange={(e) => setGiven({ ...given, [key]: e.target.value })} className="font-mono" spellCheck={false} /></Labelled>
+        <Labelled key={key} id={`${id}${key}`} label={label}>
+          <Line
+            id={`${id}${key}`}
+            value={given[key]}
+            placeholder={example}
+            readOnly={!mayWrite}
+            onChange={(e) => setGiven({ ...given, [key]: e.target.value })}
+            className="font-mono"
+            spellCheck={false}
+          />
+        </Labelled>
       ))}
-      {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
-      {mayWrite && dirty && <Button look="main" type="submit" className="self-start">Keep it</Button>}
-      {isSuccess && !dirty && <p role="status" className="text-sm text-ink2">Kept.</p>}
+      {error && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
+      {mayWrite && dirty && (
+        <Button look="main" type="submit" className="self-start">
+          Keep it
+        </Button>
+      )}
+      {isSuccess && !dirty && (
+        <p role="status" className="text-sm text-ink2">
+          Kept.
+        </p>
+      )}
     </form>
   );
 }

@@ -9,13 +9,26 @@ interface Option {
 
 const SHOWN = 60;
 
-export function Finder({ label, options, value, onChoose }: { label: string; options: readonly Option[]; value: string | null; onChoose: (value: string) => void }) {
+export function Finder({
+  label,
+  options,
+  value,
+  onChoose,
+}: {
+  label: string;
+  options: readonly Option[];
+  value: string | null;
+  onChoose: (value: string) => void;
+}) {
   const id = useId();
   const box = useRef<HTMLDivElement>(null);
   const [sought, setSought] = useState<string | null>(null);
   const [at, setAt] = useState(0);
   const chosen = options.find((o) => o.value === value);
-  const words = (sought ?? '').toLowerCase().split(/\s+/).filter((w) => w !== '');
+  const words = (sought ?? '')
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
   const found = options.filter((o) => words.every((w) => o.label.toLowerCase().includes(w))).slice(0, SHOWN);
   const open = sought !== null;
   const take = (option: Option | undefined) => {
@@ -30,7 +43,9 @@ export function Finder({ label, options, value, onChoose }: { label: string; opt
   };
   return (
     <div className="relative flex flex-col gap-1">
-      <label htmlFor={id} className="text-xs font-semibold text-ink2">{label}</label>
+      <label htmlFor={id} className="text-xs font-semibold text-ink2">
+        {label}
+      </label>
       <Line
         id={id}
         role="combobox"
@@ -59,11 +74,28 @@ export function Finder({ label, options, value, onChoose }: { label: string; opt
         className={label === 'Where' ? 'font-mono' : ''}
       />
       {open && (
-        <div ref={box} id={`${id}l`} role="listbox" aria-label={label} className="absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl">
+        <div
+          ref={box}
+          id={`${id}l`}
+          role="listbox"
+          aria-label={label}
+          className="absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl"
+        >
           {found.length === 0 && <p className="px-2 py-1.5 text-sm text-ink2">Nothing is called that.</p>}
           {found.map((o, i) => (
             // biome-ignore lint/a11y/useFocusableInteractive: the field keeps the focus; the active one is told by aria-activedescendant
-            <div key={o.value} id={`${id}o${i}`} data-at={i} role="option" aria-selected={o.value === value} onPointerDown={(e) => { e.preventDefault(); take(o); }} className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${label === 'Where' ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}>
+            <div
+              key={o.value}
+              id={`${id}o${i}`}
+              data-at={i}
+              role="option"
+              aria-selected={o.value === value}
+              onPointerDown={(e) => {
+                e.preventDefault();
+                take(o);
+              }}
+              className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${label === 'Where' ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}
+            >
               {o.label}
             </div>
           ))}

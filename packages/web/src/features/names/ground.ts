@@ -1,7 +1,20 @@
-/** What can be saved in a project, and what a name found somewhere means in it: worked out in the browser from the project's own rules. */
+/**
+ * What can be saved in a project, and what a name found somewhere means in it: worked out in the browser from the
+ * project's own rules.
+ */
 import type { ProjectPage } from '@nesting/contract';
-import { CheckGround, type CompiledConvention, type Convention, explainName, type FolderConvention, type NameContext, type PlannedLine, type Registers, readName } from '@nesting/core';
-import { tryName, type Tried } from '../conventions/tried';
+import {
+  CheckGround,
+  type CompiledConvention,
+  type Convention,
+  explainName,
+  type FolderConvention,
+  type NameContext,
+  type PlannedLine,
+  type Registers,
+  readName,
+} from '@nesting/core';
+import { type Tried, tryName } from '../conventions/tried';
 
 /** A convention of the project with the folders in which it holds. */
 export interface Savable {
@@ -43,16 +56,27 @@ export interface Meaning {
 
 /** The convention that reads a name or explains it best, and where a file of that name belongs. */
 export function meaningOf({ ground, savable }: Ground, name: string): Meaning | null {
-  const open: NameContext['bound'] = { ...(ground.number !== undefined && { number: ground.number }), ...(ground.client !== undefined && { client: ground.client }) };
+  const open: NameContext['bound'] = {
+    ...(ground.number !== undefined && { number: ground.number }),
+    ...(ground.client !== undefined && { client: ground.client }),
+  };
   const all = savable.flatMap(({ convention, places }) => {
     const [first] = places;
     if (first === undefined) return [];
     const { strict } = first.rule;
-    const context = { ...first.rule.context, bound: Object.fromEntries(strict.slots.flatMap((s) => (open[s.field] === undefined ? [] : [[s.field, open[s.field] as string | number]]))) };
+    const context = {
+      ...first.rule.context,
+      bound: Object.fromEntries(
+        strict.slots.flatMap((s) => (open[s.field] === undefined ? [] : [[s.field, open[s.field] as string | number]])),
+      ),
+    };
     const tried = tryName(strict, context, name);
     const cost = tried.ok ? -1 : explainName(strict, name, context).problems.length + (tried.meant === null ? 100 : 0);
     const right = tried.ok ? name : tried.meant;
-    const folders = right === null ? [] : places.filter(({ rule }) => readName(rule.strict, right, rule.bound) !== null).map(({ line }) => line.path);
+    const folders =
+      right === null
+        ? []
+        : places.filter(({ rule }) => readName(rule.strict, right, rule.bound) !== null).map(({ line }) => line.path);
     return [{ convention, tried, folders, cost }];
   });
   return all.sort((a, b) => a.cost - b.cost)[0] ?? null;

@@ -1,6 +1,16 @@
-/** What to call a file and where to put it: for artists, on a phone too. Or a name found somewhere, read and put right. */
+/**
+ * What to call a file and where to put it: for artists, on a phone too. Or a name found somewhere, read and put right.
+ */
 import type { HeldName, Me, ProjectRow } from '@nesting/contract';
-import { examplePieces, type FolderConvention, type Form, NO_REGISTERS, type PlannedLine, type Value, writePieces } from '@nesting/core';
+import {
+  examplePieces,
+  type FolderConvention,
+  type Form,
+  NO_REGISTERS,
+  type PlannedLine,
+  type Value,
+  writePieces,
+} from '@nesting/core';
 import { useDeferredValue, useEffect, useId, useMemo } from 'react';
 import { useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
@@ -21,24 +31,43 @@ export function NamesPage() {
   const [params, put] = useAddress();
   const running = (projects ?? []).filter((p) => p.state === 'running');
   const pasted = params.get('name') ?? '';
-  const row = running.find((p) => p.number === params.get('project')) ?? running.find((p) => pasted.includes(p.number)) ?? null;
+  const row =
+    running.find((p) => p.number === params.get('project')) ?? running.find((p) => pasted.includes(p.number)) ?? null;
   const { data: page, error: lost } = api.useProjectQuery(row?.id ?? '', { skip: row === null });
-  const ground = useMemo(() => (page === undefined || page.id !== row?.id ? null : groundOf(page, registers)), [page, registers, row]);
+  const ground = useMemo(
+    () => (page === undefined || page.id !== row?.id ? null : groundOf(page, registers)),
+    [page, registers, row],
+  );
   const savable = ground?.savable.find((s) => s.convention.id === params.get('save')) ?? null;
-  const place = savable?.places.find((p) => p.line.path === params.get('in')) ?? (savable?.places.length === 1 ? savable.places[0] : undefined);
-  const values = useMemo(() => Object.fromEntries([...params].flatMap(([key, value]) => (key.startsWith('v.') ? [[key.slice(2), value]] : []))), [params]);
-  const filled = useMemo(() => (place === undefined ? {} : { ...defaultsOf(place.rule, me, row), ...values }), [place, values, me, row]);
+  const place =
+    savable?.places.find((p) => p.line.path === params.get('in')) ??
+    (savable?.places.length === 1 ? savable.places[0] : undefined);
+  const values = useMemo(
+    () =>
+      Object.fromEntries([...params].flatMap(([key, value]) => (key.startsWith('v.') ? [[key.slice(2), value]] : []))),
+    [params],
+  );
+  const filled = useMemo(
+    () => (place === undefined ? {} : { ...defaultsOf(place.rule, me, row), ...values }),
+    [place, values, me, row],
+  );
   const [ask, { data: held, error: refused, isLoading, reset }] = api.useAskNameMutation();
   const wanted = JSON.stringify([row?.id, savable?.convention.id, place?.line.path, filled]);
   // What was given belongs to what was asked: another question begins anew.
   useEffect(() => reset(), [wanted]);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (projects === undefined) return null;
-  if (running.length === 0) return <Empty title="No project is running">When one is, this page says what to call a file in it, and where to put it.</Empty>;
+  if (running.length === 0)
+    return (
+      <Empty title="No project is running">
+        When one is, this page says what to call a file in it, and where to put it.
+      </Empty>
+    );
   const preview = place === undefined ? null : previewOf(place.rule, filled);
   const mayAsk = me.role !== 'lead';
   const give = () => {
-    if (row && savable && place) void ask({ project: row.id, convention: savable.convention.id, folder: place.line.path, values: filled });
+    if (row && savable && place)
+      void ask({ project: row.id, convention: savable.convention.id, folder: place.line.path, values: filled });
   };
   return (
     <Columns
@@ -53,19 +82,54 @@ export function NamesPage() {
           }}
         >
           <h1 className="text-xl font-semibold">What to call a file</h1>
-          <ProjectChoice running={running} row={row} onChoose={(number) => put({ project: number, save: null, in: null })} />
+          <ProjectChoice
+            running={running}
+            row={row}
+            onChoose={(number) => put({ project: number, save: null, in: null })}
+          />
           {lost && <Trouble message={troubleOf(lost)} />}
-          {ground && <WhatChoice ground={ground} savable={savable} onChoose={(id) => put({ project: row?.number ?? '', save: id, in: null })} />}
-          {savable && savable.places.length > 1 && <Finder label="Where" options={savable.places.map(({ line }) => ({ value: line.path, label: line.path }))} value={place?.line.path ?? null} onChoose={(path) => put({ in: path })} />}
-          {place && askedSlots(place.rule).map((slot) => <SlotField key={slot.field} field={slot.field} form={slot.form} value={String(filled[slot.field] ?? '')} optional={isOptional(place.rule, slot.field)} onGive={(value) => put({ [`v.${slot.field}`]: value })} />)}
+          {ground && (
+            <WhatChoice
+              ground={ground}
+              savable={savable}
+              onChoose={(id) => put({ project: row?.number ?? '', save: id, in: null })}
+            />
+          )}
+          {savable && savable.places.length > 1 && (
+            <Finder
+              label="Where"
+              options={savable.places.map(({ line }) => ({ value: line.path, label: line.path }))}
+              value={place?.line.path ?? null}
+              onChoose={(path) => put({ in: path })}
+            />
+          )}
+          {place &&
+            askedSlots(place.rule).map((slot) => (
+              <SlotField
+                key={slot.field}
+                field={slot.field}
+                form={slot.form}
+                value={String(filled[slot.field] ?? '')}
+                optional={isOptional(place.rule, slot.field)}
+                onGive={(value) => put({ [`v.${slot.field}`]: value })}
+              />
+            ))}
           <button type="submit" hidden aria-hidden />
         </form>
       }
       plan={
         place === undefined ? (
-          <Empty title="Choose what you are saving">Then its whole name stands here, with the folder it belongs in and the next version that is free.</Empty>
+          <Empty title="Choose what you are saving">
+            Then its whole name stands here, with the folder it belongs in and the next version that is free.
+          </Empty>
         ) : (
-          <Answer place={place.line} preview={preview} held={held ?? null} refused={refused ? troubleOf(refused) : null} row={row} />
+          <Answer
+            place={place.line}
+            preview={preview}
+            held={held ?? null}
+            refused={refused ? troubleOf(refused) : null}
+            row={row}
+          />
         )
       }
       consequence={<Found ground={ground} name={pasted} onName={(name) => put({ name })} />}
@@ -73,30 +137,74 @@ export function NamesPage() {
         <>
           <p className="flex-1" role="status">
             {held ? (
-              <><strong className="font-semibold">Yours until {new Date(held.until).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })}.</strong> <span className="text-ink2">Nobody else is given this name before then. Nothing was written.</span></>
+              <>
+                <strong className="font-semibold">
+                  Yours until{' '}
+                  {new Date(held.until).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })}.
+                </strong>{' '}
+                <span className="text-ink2">Nobody else is given this name before then. Nothing was written.</span>
+              </>
             ) : (
-              <span className="text-ink2">{mayAsk ? 'The next free version is looked up on the disk when you ask, and held for you for ten minutes.' : 'As a lead you may look; artists and coordinators are given names.'}</span>
+              <span className="text-ink2">
+                {mayAsk
+                  ? 'The next free version is looked up on the disk when you ask, and held for you for ten minutes.'
+                  : 'As a lead you may look; artists and coordinators are given names.'}
+              </span>
             )}
           </p>
-          {mayAsk && <Button look="main" disabled={place === undefined || !preview?.complete || isLoading} onClick={give}>{held ? 'Ask again' : 'Give me the name'}</Button>}
+          {mayAsk && (
+            <Button look="main" disabled={place === undefined || !preview?.complete || isLoading} onClick={give}>
+              {held ? 'Ask again' : 'Give me the name'}
+            </Button>
+          )}
         </>
       }
     />
   );
 }
 
-function ProjectChoice({ running, row, onChoose }: { running: readonly ProjectRow[]; row: ProjectRow | null; onChoose: (number: string) => void }) {
-  return <Finder label="Project" options={running.map((p) => ({ value: p.number, label: `${p.number} ${p.title}` }))} value={row?.number ?? null} onChoose={onChoose} />;
+function ProjectChoice({
+  running,
+  row,
+  onChoose,
+}: {
+  running: readonly ProjectRow[];
+  row: ProjectRow | null;
+  onChoose: (number: string) => void;
+}) {
+  return (
+    <Finder
+      label="Project"
+      options={running.map((p) => ({ value: p.number, label: `${p.number} ${p.title}` }))}
+      value={row?.number ?? null}
+      onChoose={onChoose}
+    />
+  );
 }
 
-function WhatChoice({ ground, savable, onChoose }: { ground: Ground; savable: Savable | null; onChoose: (id: string) => void }) {
-  if (ground.savable.length === 0) return <p className="text-ink2">No folder of this project asks for names of a form.</p>;
+function WhatChoice({
+  ground,
+  savable,
+  onChoose,
+}: {
+  ground: Ground;
+  savable: Savable | null;
+  onChoose: (id: string) => void;
+}) {
+  if (ground.savable.length === 0)
+    return <p className="text-ink2">No folder of this project asks for names of a form.</p>;
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="pb-1 text-xs font-semibold text-ink2">What is being saved</legend>
       <div className="flex flex-wrap gap-2">
         {ground.savable.map(({ convention }) => (
-          <button key={convention.id} type="button" aria-pressed={savable?.convention.id === convention.id} onClick={() => onChoose(convention.id)} className={`min-h-9 rounded-tray border px-3 text-sm ${savable?.convention.id === convention.id ? 'border-plum bg-chosen font-semibold' : 'border-rule bg-sheet hover:border-ink'}`}>
+          <button
+            key={convention.id}
+            type="button"
+            aria-pressed={savable?.convention.id === convention.id}
+            onClick={() => onChoose(convention.id)}
+            className={`min-h-9 rounded-tray border px-3 text-sm ${savable?.convention.id === convention.id ? 'border-plum bg-chosen font-semibold' : 'border-rule bg-sheet hover:border-ink'}`}
+          >
             {convention.name}
           </button>
         ))}
@@ -105,13 +213,17 @@ function WhatChoice({ ground, savable, onChoose }: { ground: Ground; savable: Sa
   );
 }
 
-const isOptional = ({ strict }: FolderConvention, field: string): boolean => strict.parts.some((p) => p.kind === 'group' && p.parts.some((inner) => inner.kind === 'slot' && inner.field === field));
+const isOptional = ({ strict }: FolderConvention, field: string): boolean =>
+  strict.parts.some(
+    (p) => p.kind === 'group' && p.parts.some((inner) => inner.kind === 'slot' && inner.field === field),
+  );
 
 /** The person's own initials, today, the project's title, and the only entry of a list. */
 function defaultsOf({ strict }: FolderConvention, me: Me, row: ProjectRow | null): Record<string, string | number> {
   const out: Record<string, string | number> = {};
   for (const { field, form } of strict.slots) {
-    if (form.kind === 'fixed' && form.of === 'person' && form.entries.some((e) => e.value === me.initials)) out[field] = me.initials;
+    if (form.kind === 'fixed' && form.of === 'person' && form.entries.some((e) => e.value === me.initials))
+      out[field] = me.initials;
     else if (form.kind === 'fixed' && form.entries.length === 1) out[field] = String(form.entries[0]?.value);
     else if (form.kind === 'fixed' && form.of === 'ext') out[field] = String(form.entries[0]?.value);
     else if (form.kind === 'date') out[field] = new Date().toLocaleDateString('sv');
@@ -132,28 +244,88 @@ function previewOf({ strict, bound }: FolderConvention, values: Readonly<Record<
   const written = writePieces(strict, all);
   const pieces = written.ok ? written.value : examplePieces(strict, all);
   const missing = new Set(written.ok ? [] : written.faults.map((f) => f.field));
-  return { complete: written.ok, parts: pieces.map((p) => ({ text: p.field === 'version' ? p.text.replace(/./g, '·') : missing.has(p.field ?? '') ? '?' : p.text, label: p.field === 'version' ? 'next free' : p.field, ok: !missing.has(p.field ?? '') })) };
+  return {
+    complete: written.ok,
+    parts: pieces.map((p) => ({
+      text: p.field === 'version' ? p.text.replace(/./g, '·') : missing.has(p.field ?? '') ? '?' : p.text,
+      label: p.field === 'version' ? 'next free' : p.field,
+      ok: !missing.has(p.field ?? ''),
+    })),
+  };
 }
 
-const FIELD_WORDS: Readonly<Record<string, string>> = { ext: 'Extension', person: 'Who', date: 'Date', client: 'Client' };
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  ext: 'Extension',
+  person: 'Who',
+  date: 'Date',
+  client: 'Client',
+};
 
-function SlotField({ field, form, value, optional, onGive }: { field: string; form: Form; value: string; optional: boolean; onGive: (value: string) => void }) {
+function SlotField({
+  field,
+  form,
+  value,
+  optional,
+  onGive,
+}: {
+  field: string;
+  form: Form;
+  value: string;
+  optional: boolean;
+  onGive: (value: string) => void;
+}) {
   const id = useId();
   const words = FIELD_WORDS[field] ?? field.slice(0, 1).toUpperCase() + field.slice(1).replace(/[-_]/g, ' ');
   const label = optional ? `${words}, may be left out` : words;
   if (form.kind === 'fixed') {
     const entries = form.entries.filter((e) => !e.retired);
-    const options = [...(optional ? [{ value: '-', label: 'left out' }] : []), ...entries.map((e) => ({ value: String(e.value), label: e.also[0] && e.also[0] !== e.text ? `${e.text}, ${e.also[0]}` : e.text }))];
+    const options = [
+      ...(optional ? [{ value: '-', label: 'left out' }] : []),
+      ...entries.map((e) => ({
+        value: String(e.value),
+        label: e.also[0] && e.also[0] !== e.text ? `${e.text}, ${e.also[0]}` : e.text,
+      })),
+    ];
     const chosen = value === '' && optional ? '-' : value;
     const choose = (next: string) => onGive(next === '-' ? '' : next);
-    if (options.length <= 5) return <Labelled id={id} label={label}><Radios label={label} value={chosen} options={options.map((o) => ({ ...o, label: o.label.split(',')[0] as string }))} onChange={choose} /></Labelled>;
-    return <Labelled id={id} label={label}><Choose id={id} label={label} value={chosen} options={options} onChange={choose} /></Labelled>;
+    if (options.length <= 5)
+      return (
+        <Labelled id={id} label={label}>
+          <Radios
+            label={label}
+            value={chosen}
+            options={options.map((o) => ({ ...o, label: o.label.split(',')[0] as string }))}
+            onChange={choose}
+          />
+        </Labelled>
+      );
+    return (
+      <Labelled id={id} label={label}>
+        <Choose id={id} label={label} value={chosen} options={options} onChange={choose} />
+      </Labelled>
+    );
   }
   const type = form.kind === 'date' ? 'date' : form.kind === 'digits' ? 'number' : 'text';
-  return <Labelled id={id} label={label}><Line id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" /></Labelled>;
+  return (
+    <Labelled id={id} label={label}>
+      <Line id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" />
+    </Labelled>
+  );
 }
 
-function Answer({ place, preview, held, refused, row }: { place: PlannedLine; preview: Preview | null; held: HeldName | null; refused: string | null; row: ProjectRow | null }) {
+function Answer({
+  place,
+  preview,
+  held,
+  refused,
+  row,
+}: {
+  place: PlannedLine;
+  preview: Preview | null;
+  held: HeldName | null;
+  refused: string | null;
+  row: ProjectRow | null;
+}) {
   const form = usePathForm();
   const folder = pathIn(form, [row?.folder ?? '', place.path]);
   return (
@@ -161,20 +333,43 @@ function Answer({ place, preview, held, refused, row }: { place: PlannedLine; pr
       {held ? (
         <section aria-label="The name" className="flex flex-col gap-2 rounded-tray border border-plum bg-sheet p-4">
           <Heading>The name</Heading>
-          <p className="flex items-start gap-2 font-mono text-lg break-all"><strong className="font-semibold" data-testid="held-name">{held.name}</strong> <CopyButton text={held.name} what="the name" /></p>
-          <p className="flex items-start gap-2 font-mono text-sm break-all text-ink2">{pathIn(form, [held.project, held.folder, held.name])} <CopyButton text={pathIn(form, [held.project, held.folder, held.name])} what="the whole path" /></p>
+          <p className="flex items-start gap-2 font-mono text-lg break-all">
+            <strong className="font-semibold" data-testid="held-name">
+              {held.name}
+            </strong>{' '}
+            <CopyButton text={held.name} what="the name" />
+          </p>
+          <p className="flex items-start gap-2 font-mono text-sm break-all text-ink2">
+            {pathIn(form, [held.project, held.folder, held.name])}{' '}
+            <CopyButton text={pathIn(form, [held.project, held.folder, held.name])} what="the whole path" />
+          </p>
           {!held.folderThere && <p className="text-sm text-ochre">Its folder is not on the disk yet.</p>}
         </section>
       ) : (
-        preview && <section aria-label="The name so far" className="flex flex-col gap-2"><Heading>The name so far</Heading><Anatomy parts={preview.parts} large /></section>
+        preview && (
+          <section aria-label="The name so far" className="flex flex-col gap-2">
+            <Heading>The name so far</Heading>
+            <Anatomy parts={preview.parts} large />
+          </section>
+        )
       )}
       {refused && <Trouble message={refused} />}
       <section aria-label="The folder" className="flex flex-col gap-1">
         <Heading>Its folder, on {row?.volume}</Heading>
-        <p className="flex items-start gap-2 font-mono text-sm break-all">{folder} <CopyButton text={folder} what="the folder" /></p>
+        <p className="flex items-start gap-2 font-mono text-sm break-all">
+          {folder} <CopyButton text={folder} what="the folder" />
+        </p>
         <div className="flex flex-wrap items-center gap-2 pt-1 text-sm text-ink2">
           Paths written
-          <Radios label="Paths written" value={form} options={[{ value: 'slash', label: 'with /' }, { value: 'backslash', label: 'with \\' }]} onChange={(value) => choosePathForm(value === 'backslash' ? 'backslash' : 'slash')} />
+          <Radios
+            label="Paths written"
+            value={form}
+            options={[
+              { value: 'slash', label: 'with /' },
+              { value: 'backslash', label: 'with \\' },
+            ]}
+            onChange={(value) => choosePathForm(value === 'backslash' ? 'backslash' : 'slash')}
+          />
         </div>
       </section>
       {row && <Newest project={row.id} path={place.path} />}
@@ -211,15 +406,30 @@ function Found({ ground, name, onName }: { ground: Ground | null; name: string; 
   return (
     <div className="flex flex-col gap-3">
       <Labelled id={id} label="A name you have" help="Its parts, and the right name where it breaks the rule">
-        <Line id={id} value={name} onChange={(e) => onName(e.target.value)} placeholder="Paste a name" autoComplete="off" spellCheck={false} className="font-mono" />
+        <Line
+          id={id}
+          value={name}
+          onChange={(e) => onName(e.target.value)}
+          placeholder="Paste a name"
+          autoComplete="off"
+          spellCheck={false}
+          className="font-mono"
+        />
       </Labelled>
       {late !== '' && ground === null && <p className="text-sm text-ink2">Choose the project first.</p>}
       {meaning && (
         <>
           <TriedRow tried={meaning.tried} />
           <p className="text-sm">
-            {meaning.tried.ok ? 'It follows' : 'Looked at as'} <strong className="font-semibold">{meaning.convention.name}</strong>
-            {meaning.folders.length > 0 && <>; it belongs in <span className="font-mono break-all">{meaning.folders.slice(0, 3).join(', ')}</span>{meaning.folders.length > 3 ? ` and ${meaning.folders.length - 3} more` : ''}</>}.
+            {meaning.tried.ok ? 'It follows' : 'Looked at as'}{' '}
+            <strong className="font-semibold">{meaning.convention.name}</strong>
+            {meaning.folders.length > 0 && (
+              <>
+                ; it belongs in <span className="font-mono break-all">{meaning.folders.slice(0, 3).join(', ')}</span>
+                {meaning.folders.length > 3 ? ` and ${meaning.folders.length - 3} more` : ''}
+              </>
+            )}
+            .
           </p>
         </>
       )}

@@ -24,4 +24,8 @@ export const usePathForm = (): PathForm =>
   }, current);
 
 /** Pieces with `/` inside them, joined in that form. */
-export const pathIn = (form: PathForm, pieces: readonly string[]): string => pieces.filter((p) => p !== '').join('/').replaceAll('/', form === 'slash' ? '/' : '\\');
+export const pathIn = (form: PathForm, pieces: readonly string[]): string =>
+  pieces
+    .filter((p) => p !== '')
+    .join('/')
+    .replaceAll('/', form === 'slash' ? '/' : '\\');

@@ -1,6 +1,15 @@
-/** About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for. */
+/**
+ * About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for.
+ */
 import type { FolderFiles } from '@nesting/contract';
-import { groupFrames, missingFrames, type PlannedLine, type Registers, type Template, type Values } from '@nesting/core';
+import {
+  groupFrames,
+  missingFrames,
+  type PlannedLine,
+  type Registers,
+  type Template,
+  type Values,
+} from '@nesting/core';
 import { useMemo } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { day, many, size } from '../../app/words';
@@ -25,7 +34,10 @@ const SHOWN = 200;
 
 export function FolderDetail({ project, root, shown, path, state, line, template, registers, values }: Props) {
   const there = state === 'there' || state === 'unplanned';
-  const { data, isError, error } = api.useFolderFilesQuery({ project, path }, { skip: !there, refetchOnMountOrArgChange: true });
+  const { data, isError, error } = api.useFolderFilesQuery(
+    { project, path },
+    { skip: !there, refetchOnMountOrArgChange: true },
+  );
   const known = useMemo(() => ({ ...values, ...line?.entries }), [values, line]);
   const items = useMemo(() => itemsOf(data?.files ?? []), [data]);
   const whole = path === '' ? root : `${root}/${path}`;
@@ -39,7 +51,17 @@ export function FolderDetail({ project, root, shown, path, state, line, template
         </div>
         <p className="text-sm text-ink2">{STATE_WORDS[state]}</p>
       </div>
-      {line?.folder && <FolderFacts template={template} registers={registers} node={line.folder} rules={line.rules} values={known} fields={template.fields} per={Object.keys(line.entries)} />}
+      {line?.folder && (
+        <FolderFacts
+          template={template}
+          registers={registers}
+          node={line.folder}
+          rules={line.rules}
+          values={known}
+          fields={template.fields}
+          per={Object.keys(line.entries)}
+        />
+      )}
       {there && (
         <div className="flex flex-col gap-1">
           <Heading>Files in it now</Heading>
@@ -48,8 +70,13 @@ export function FolderDetail({ project, root, shown, path, state, line, template
           <ul className="divide-y divide-line text-xs">
             {items.slice(0, SHOWN).map((f) => (
               <li key={f.name} className="flex items-baseline gap-2 py-1">
-                <span className="min-w-0 flex-1 font-mono break-all">{f.name}{f.frames !== null && <span className="block font-sans text-ink2">{f.frames}</span>}</span>
-                <span className="shrink-0 text-ink2" title={f.modified === null ? undefined : day(f.modified)}>{size(f.size)}</span>
+                <span className="min-w-0 flex-1 font-mono break-all">
+                  {f.name}
+                  {f.frames !== null && <span className="block font-sans text-ink2">{f.frames}</span>}
+                </span>
+                <span className="shrink-0 text-ink2" title={f.modified === null ? undefined : day(f.modified)}>
+                  {size(f.size)}
+                </span>
               </li>
             ))}
           </ul>
@@ -75,12 +102,29 @@ const SEQUENCE = 3;
 function itemsOf(files: FolderFiles['files']): Item[] {
   const { sequences } = groupFrames(files.map((f) => f.name));
   const known = sequences.filter((s) => s.count >= SEQUENCE);
-  const of = (name: string) => known.find((s) => name.startsWith(s.head) && name.endsWith(s.tail) && /^\d+$/.test(name.slice(s.head.length, name.length - s.tail.length)));
-  const singles = files.filter((f) => of(f.name) === undefined).map((f): Item => ({ name: f.name, size: f.size, modified: f.modified, frames: null }));
-  const words = (ranges: readonly (readonly [number, number])[]) => ranges.slice(0, 8).map(([from, to]) => (from === to ? from : `${from}–${to}`)).join(', ');
+  const of = (name: string) =>
+    known.find(
+      (s) =>
+        name.startsWith(s.head) &&
+        name.endsWith(s.tail) &&
+        /^\d+$/.test(name.slice(s.head.length, name.length - s.tail.length)),
+    );
+  const singles = files
+    .filter((f) => of(f.name) === undefined)
+    .map((f): Item => ({ name: f.name, size: f.size, modified: f.modified, frames: null }));
+  const words = (ranges: readonly (readonly [number, number])[]) =>
+    ranges
+      .slice(0, 8)
+      .map(([from, to]) => (from === to ? from : `${from}–${to}`))
+      .join(', ');
   const runs = known.map((s): Item => {
     const missing = missingFrames(s);
-    return { name: `${s.head}${'#'.repeat(s.width)}${s.tail}`, size: files.filter((f) => of(f.name) === s).reduce((n, f) => n + f.size, 0), modified: null, frames: `${many(s.count, 'frame')}, ${words(s.ranges.length === 0 ? [] : [[(s.ranges[0] as readonly [number, number])[0], (s.ranges.at(-1) as readonly [number, number])[1]]])}${missing.length > 0 ? `; missing: ${words(missing)}` : ''}` };
+    return {
+      name: `${s.head}${'#'.repeat(s.width)}${s.tail}`,
+      size: files.filter((f) => of(f.name) === s).reduce((n, f) => n + f.size, 0),
+      modified: null,
+      frames: `${many(s.count, 'frame')}, ${words(s.ranges.length === 0 ? [] : [[(s.ranges[0] as readonly [number, number])[0], (s.ranges.at(-1) as readonly [number, number])[1]]])}${missing.length > 0 ? `; missing: ${words(missing)}` : ''}`,
+    };
   });
   return [...runs, ...singles].sort((a, b) => (a.name < b.name ? -1 : 1));
 }

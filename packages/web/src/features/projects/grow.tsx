@@ -1,4 +1,7 @@
-/** One click more of what a project has: the entry that comes next in each of its lists. What it makes is shown before it is made. */
+/**
+ * One click more of what a project has: the entry that comes next in each of its lists. What it makes is shown before
+ * it is made.
+ */
 import type { ProjectPage } from '@nesting/contract';
 import { type ListField, nextEntry } from '@nesting/core';
 import { Link } from 'react-router';
@@ -7,7 +10,9 @@ import { entriesIn } from '../reshape/reshape-slice';
 
 export function Grow({ project, isArtist }: { project: ProjectPage; isArtist: boolean }) {
   const today = new Date().toISOString().slice(0, 10);
-  const lists = project.body.fields.filter((f): f is ListField => f.type === 'list' && (!isArtist || f.artistsMayAdd === true));
+  const lists = project.body.fields.filter(
+    (f): f is ListField => f.type === 'list' && (!isArtist || f.artistsMayAdd === true),
+  );
   // A list within another has its own entries for each: which one is meant is said on the page of the change.
   const offers = lists.flatMap((f) => {
     const value = project.values[f.key];
@@ -20,7 +25,16 @@ export function Grow({ project, isArtist }: { project: ProjectPage; isArtist: bo
     <section aria-label="More of what it has" className="flex flex-col gap-1">
       <Heading>One more</Heading>
       <p className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
-        {offers.map(({ field, next }) => <Link key={field.key} to={`/projects/${project.id}/change?add=${encodeURIComponent(`${field.key}:${next}`)}`} className="text-bottle hover:underline" aria-label={`Add ${next} to ${field.label ?? field.key}`}>{field.label ?? field.key} <span className="font-mono">+ {next}</span></Link>)}
+        {offers.map(({ field, next }) => (
+          <Link
+            key={field.key}
+            to={`/projects/${project.id}/change?add=${encodeURIComponent(`${field.key}:${next}`)}`}
+            className="text-bottle hover:underline"
+            aria-label={`Add ${next} to ${field.label ?? field.key}`}
+          >
+            {field.label ?? field.key} <span className="font-mono">+ {next}</span>
+          </Link>
+        ))}
       </p>
     </section>
   );

@@ -1,4 +1,7 @@
-/** The large nest: what is planned, there, absent, unplanned; how much lies where, and where the findings are. The tree beside it holds the same for the keyboard. */
+/**
+ * The large nest: what is planned, there, absent, unplanned; how much lies where, and where the findings are. The tree
+ * beside it holds the same for the keyboard.
+ */
 import type { PlannedLine } from '@nesting/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { count, size } from '../../app/words';
@@ -28,7 +31,10 @@ export function MapView({ title, lines, overlay, by, onBy, chosen, onChoose }: P
   useEffect(() => {
     const at = box.current;
     if (at === null) return;
-    const seen = new ResizeObserver(([entry]) => entry && setRoom({ width: Math.floor(entry.contentRect.width), height: Math.floor(entry.contentRect.height) }));
+    const seen = new ResizeObserver(
+      ([entry]) =>
+        entry && setRoom({ width: Math.floor(entry.contentRect.width), height: Math.floor(entry.contentRect.height) }),
+    );
     seen.observe(at);
     return () => seen.disconnect();
   }, []);
@@ -38,17 +44,43 @@ export function MapView({ title, lines, overlay, by, onBy, chosen, onChoose }: P
       if (by === 'bytes') return bytes === 0 ? 0 : ((overlay.folders.get(path)?.bytes ?? 0) / bytes) * 20_000;
       return by === 'findings' ? overlay.signsAt(path) * 60 : (overlay.folders.get(path)?.files ?? 0);
     };
-    return nestOfLines(lines, (line) => ({ state: overlay.stateOf(line), files: share(line.path), signs: overlay.signsAt(line.path) }), overlay.unplanned.map((u) => ({ ...u, files: share(u.path) })));
+    return nestOfLines(
+      lines,
+      (line) => ({ state: overlay.stateOf(line), files: share(line.path), signs: overlay.signsAt(line.path) }),
+      overlay.unplanned.map((u) => ({ ...u, files: share(u.path) })),
+    );
   }, [lines, overlay, by, bytes]);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-xs text-ink2">
-        <span className="w-44"><Choose label="How large a tray is drawn" value={by} options={Object.entries(SIZES).map(([value, label]) => ({ value, label }))} onChange={(value) => onBy(value as MapSize)} /></span>
-        {(['there', 'planned', 'absent', 'unplanned'] as const).map((state) => <span key={state} className="flex items-center gap-1.5"><TraySign mark={null} state={state} /> {STATE_WORDS[state]}</span>)}
-        <span className="ml-auto">{size(bytes)}, {count([...overlay.folders.values()].reduce((n, f) => n + f.files, 0))} files</span>
+        <span className="w-44">
+          <Choose
+            label="How large a tray is drawn"
+            value={by}
+            options={Object.entries(SIZES).map(([value, label]) => ({ value, label }))}
+            onChange={(value) => onBy(value as MapSize)}
+          />
+        </span>
+        {(['there', 'planned', 'absent', 'unplanned'] as const).map((state) => (
+          <span key={state} className="flex items-center gap-1.5">
+            <TraySign mark={null} state={state} /> {STATE_WORDS[state]}
+          </span>
+        ))}
+        <span className="ml-auto">
+          {size(bytes)}, {count([...overlay.folders.values()].reduce((n, f) => n + f.files, 0))} files
+        </span>
       </div>
       <div ref={box} className="min-h-0 flex-1 overflow-hidden">
-        <Nest root={nest} width={room.width} height={room.height} label={`Map of ${title}, ${SIZES[by]}`} large levels={5} chosen={chosen} onChoose={onChoose} />
+        <Nest
+          root={nest}
+          width={room.width}
+          height={room.height}
+          label={`Map of ${title}, ${SIZES[by]}`}
+          large
+          levels={5}
+          chosen={chosen}
+          onChoose={onChoose}
+        />
       </div>
     </div>
   );

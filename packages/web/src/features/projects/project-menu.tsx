@@ -1,4 +1,7 @@
-/** What is seldom done with a project: batches, reports, checks elsewhere and by the clock, its baseline, another like it. */
+/**
+ * What is seldom done with a project: batches, reports, checks elsewhere and by the clock, its baseline, another like
+ * it.
+ */
 import type { ChecksOfProject, Me, ProjectPage } from '@nesting/contract';
 import { type ReactNode, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -13,7 +16,12 @@ interface Props {
   readonly another: () => void;
 }
 
-const EVERY = [{ value: '', label: 'only when somebody asks' }, { value: '60', label: 'every hour' }, { value: '1440', label: 'every day' }, { value: '10080', label: 'every week' }] as const;
+const EVERY = [
+  { value: '', label: 'only when somebody asks' },
+  { value: '60', label: 'every hour' },
+  { value: '1440', label: 'every day' },
+  { value: '10080', label: 'every week' },
+] as const;
 
 export function ProjectMenu({ project, me, checks, another }: Props) {
   const go = useNavigate();
@@ -23,19 +31,48 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
   const checked = checks.done !== null;
   const lines = [
     { words: 'Batches: what was changed here', run: () => void go(`/projects/${project.id}/batches`) },
-    ...(me.role === 'lead' ? [] : [{ words: 'Check a folder on this computer…', run: () => void go(`/projects/${project.id}/here`) }]),
-    ...(leads ? [{ words: 'Another like this…', run: another }, { words: 'When it is checked by itself…', run: () => setOpen('schedule') }] : []),
+    ...(me.role === 'lead'
+      ? []
+      : [{ words: 'Check a folder on this computer…', run: () => void go(`/projects/${project.id}/here`) }]),
+    ...(leads
+      ? [
+          { words: 'Another like this…', run: another },
+          { words: 'When it is checked by itself…', run: () => setOpen('schedule') },
+        ]
+      : []),
     ...(leads && checked ? [{ words: 'Accept all that is there today…', run: () => setOpen('baseline') }] : []),
-    ...(checked ? [{ words: 'Accepted findings', run: () => void go(`/checks/exceptions?project=${project.id}`) }, { words: 'Findings on paper', run: () => void go(`/projects/${project.id}/findings`) }, { words: 'Findings as CSV', run: () => report('csv') }, { words: 'Findings as JSON', run: () => report('json') }, { words: 'Findings as SARIF', run: () => report('sarif') }] : []),
+    ...(checked
+      ? [
+          { words: 'Accepted findings', run: () => void go(`/checks/exceptions?project=${project.id}`) },
+          { words: 'Findings on paper', run: () => void go(`/projects/${project.id}/findings`) },
+          { words: 'Findings as CSV', run: () => report('csv') },
+          { words: 'Findings as JSON', run: () => report('json') },
+          { words: 'Findings as SARIF', run: () => report('sarif') },
+        ]
+      : []),
   ];
   return (
     <>
       <Menu trigger={<Button>More…</Button>} lines={lines} />
-      <Asking open={open === 'schedule'} onOpen={(is) => setOpen(is ? 'schedule' : null)} title="When it is checked by itself">
+      <Asking
+        open={open === 'schedule'}
+        onOpen={(is) => setOpen(is ? 'schedule' : null)}
+        title="When it is checked by itself"
+      >
         <Schedule project={project.id} every={checks.every} onDone={() => setOpen(null)} />
       </Asking>
-      <Asking open={open === 'baseline'} onOpen={(is) => setOpen(is ? 'baseline' : null)} title="Accept all that is there today">
-        <Baseline project={project.id} standing={checks.done === null ? 0 : checks.done.counts.must + checks.done.counts.should + checks.done.counts.note} onDone={() => setOpen(null)} />
+      <Asking
+        open={open === 'baseline'}
+        onOpen={(is) => setOpen(is ? 'baseline' : null)}
+        title="Accept all that is there today"
+      >
+        <Baseline
+          project={project.id}
+          standing={
+            checks.done === null ? 0 : checks.done.counts.must + checks.done.counts.should + checks.done.counts.note
+          }
+          onDone={() => setOpen(null)}
+        />
       </Asking>
     </>
   );
@@ -44,7 +81,11 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
 function Acts({ trouble, children }: { trouble: unknown; children: ReactNode }) {
   return (
     <>
-      {trouble !== undefined && <p role="alert" className="text-sm text-brick">{troubleOf(trouble)}</p>}
+      {trouble !== undefined && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(trouble)}
+        </p>
+      )}
       <div className="flex justify-end gap-3">{children}</div>
     </>
   );
@@ -58,9 +99,26 @@ function Schedule({ project, every, onDone }: { project: string; every: number |
   };
   return (
     <div className="flex flex-col gap-4">
-      <Radios label="How often" value={chosen} options={EVERY.some((e) => e.value === chosen) ? [...EVERY] : [...EVERY, { value: chosen, label: `every ${many(Number(chosen), 'minute')}` }]} onChange={setChosen} />
-      <p className="text-sm text-ink2">Only while the project is running or waiting. While its page is open, its folder is looked at every few seconds anyway.</p>
-      <Acts trouble={error}><Button onClick={onDone}>Leave it</Button><Button look="main" onClick={() => void keep()}>Keep</Button></Acts>
+      <Radios
+        label="How often"
+        value={chosen}
+        options={
+          EVERY.some((e) => e.value === chosen)
+            ? [...EVERY]
+            : [...EVERY, { value: chosen, label: `every ${many(Number(chosen), 'minute')}` }]
+        }
+        onChange={setChosen}
+      />
+      <p className="text-sm text-ink2">
+        Only while the project is running or waiting. While its page is open, its folder is looked at every few seconds
+        anyway.
+      </p>
+      <Acts trouble={error}>
+        <Button onClick={onDone}>Leave it</Button>
+        <Button look="main" onClick={() => void keep()}>
+          Keep
+        </Button>
+      </Acts>
     </div>
   );
 }
@@ -73,10 +131,26 @@ function Baseline({ project, standing, onDone }: { project: string; standing: nu
     if ('data' in (await make({ project, reason }))) onDone();
   };
   return (
-    <form className="flex flex-col gap-4" onSubmit={(e) => { e.preventDefault(); void accept(); }}>
-      <p>All {many(standing, 'finding')} of the last check are accepted as they are. From then on only what is new counts, and what somebody touches. Nothing on the disk is changed, and each can be let count again.</p>
-      <Labelled id={id} label="Why"><Line id={id} value={reason} onChange={(e) => setReason(e.target.value)} /></Labelled>
-      <Acts trouble={error}><Button onClick={onDone}>Leave it</Button><Button type="submit" look="main" disabled={reason.trim() === '' || standing === 0 || isLoading}>Accept {standing}</Button></Acts>
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void accept();
+      }}
+    >
+      <p>
+        All {many(standing, 'finding')} of the last check are accepted as they are. From then on only what is new
+        counts, and what somebody touches. Nothing on the disk is changed, and each can be let count again.
+      </p>
+      <Labelled id={id} label="Why">
+        <Line id={id} value={reason} onChange={(e) => setReason(e.target.value)} />
+      </Labelled>
+      <Acts trouble={error}>
+        <Button onClick={onDone}>Leave it</Button>
+        <Button type="submit" look="main" disabled={reason.trim() === '' || standing === 0 || isLoading}>
+          Accept {standing}
+        </Button>
+      </Acts>
     </form>
   );
 }

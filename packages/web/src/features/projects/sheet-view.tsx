@@ -1,4 +1,6 @@
-/** A project's own page: its state, what one wrote of it, what its programs are set to, what is to do on the first day. */
+/**
+ * A project's own page: its state, what one wrote of it, what its programs are set to, what is to do on the first day.
+ */
 import { GIVEN_STATES, type Me, type ProjectPage } from '@nesting/contract';
 import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -18,25 +20,76 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
   useEffect(() => setNotes(project.notes), [project.notes]);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto pr-2">
-      {error !== undefined && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
+      {error !== undefined && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
       <div className="grid gap-6 sm:grid-cols-2">
         <section aria-label="State and notes" className="flex flex-col gap-3">
-          <Labelled id={`${id}s`} label="State"><Choose id={`${id}s`} label="State" disabled={!mayWrite} value={project.state} options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))} onChange={(state) => keep({ state: state as (typeof GIVEN_STATES)[number] })} /></Labelled>
-          <Labelled id={`${id}n`} label="Notes"><Lines id={`${id}n`} rows={6} readOnly={!mayWrite} value={notes} maxLength={20_000} onChange={(e) => setNotes(e.target.value)} onBlur={() => { if (notes !== project.notes) keep({ notes }); }} className="font-sans" /></Labelled>
+          <Labelled id={`${id}s`} label="State">
+            <Choose
+              id={`${id}s`}
+              label="State"
+              disabled={!mayWrite}
+              value={project.state}
+              options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
+              onChange={(state) => keep({ state: state as (typeof GIVEN_STATES)[number] })}
+            />
+          </Labelled>
+          <Labelled id={`${id}n`} label="Notes">
+            <Lines
+              id={`${id}n`}
+              rows={6}
+              readOnly={!mayWrite}
+              value={notes}
+              maxLength={20_000}
+              onChange={(e) => setNotes(e.target.value)}
+              onBlur={() => {
+                if (notes !== project.notes) keep({ notes });
+              }}
+              className="font-sans"
+            />
+          </Labelled>
           <Picture project={project} mayWrite={mayWrite} />
         </section>
         <section aria-label="Setup sheet" className="flex flex-col gap-3">
-          <span className="flex items-baseline gap-3"><Heading>Settings in every program</Heading><Link to={`/projects/${project.id}/sheet`} className="ml-auto text-sm text-bottle hover:underline">A page to print</Link></span>
-          {(project.body.setup?.settings?.length ?? 0) === 0 ? <p className="text-sm text-ink2">The template names none.</p> : <SettingsSheet setup={project.body.setup} chosen={project.settings} readOnly={!mayWrite} onChoose={(settings: Chosen) => keep({ settings })} />}
+          <span className="flex items-baseline gap-3">
+            <Heading>Settings in every program</Heading>
+            <Link to={`/projects/${project.id}/sheet`} className="ml-auto text-sm text-bottle hover:underline">
+              A page to print
+            </Link>
+          </span>
+          {(project.body.setup?.settings?.length ?? 0) === 0 ? (
+            <p className="text-sm text-ink2">The template names none.</p>
+          ) : (
+            <SettingsSheet
+              setup={project.body.setup}
+              chosen={project.settings}
+              readOnly={!mayWrite}
+              onChoose={(settings: Chosen) => keep({ settings })}
+            />
+          )}
         </section>
       </div>
       <section aria-label="First day" className="flex flex-col gap-2">
-        <Heading>On the first day, {project.firstDay.filter((f) => f.at !== null).length} of {project.firstDay.length} done</Heading>
+        <Heading>
+          On the first day, {project.firstDay.filter((f) => f.at !== null).length} of {project.firstDay.length} done
+        </Heading>
         {project.firstDay.length === 0 && <p className="text-sm text-ink2">The template names nothing to do.</p>}
         <ul className="text-sm">
           {project.firstDay.map((f) => (
             <li key={f.place} className="flex items-baseline gap-3 border-b border-line py-1.5">
-              <label className="flex min-w-0 flex-1 items-baseline gap-2"><input type="checkbox" checked={f.at !== null} disabled={me.role === 'lead'} onChange={(e) => void tick({ id: project.id, place: f.place, done: e.target.checked })} className="size-4 translate-y-0.5 accent-(--bottle)" /><span className="break-words">{f.words}</span></label>
+              <label className="flex min-w-0 flex-1 items-baseline gap-2">
+                <input
+                  type="checkbox"
+                  checked={f.at !== null}
+                  disabled={me.role === 'lead'}
+                  onChange={(e) => void tick({ id: project.id, place: f.place, done: e.target.checked })}
+                  className="size-4 translate-y-0.5 accent-(--bottle)"
+                />
+                <span className="break-words">{f.words}</span>
+              </label>
               <span className="shrink-0 text-xs text-note">{f.at === null ? '' : `${f.by ?? ''}, ${ago(f.at)}`}</span>
             </li>
           ))}
@@ -51,15 +104,43 @@ function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolea
   const [give, { error }] = api.useGivePictureMutation();
   return (
     <div className="flex flex-col gap-2">
-      {project.picture && <img src={`/api/projects/${project.id}/picture?v=${project.version}`} alt={`Of ${project.title}`} className="max-h-40 self-start rounded-tray border border-line object-contain" />}
+      {project.picture && (
+        <img
+          src={`/api/projects/${project.id}/picture?v=${project.version}`}
+          alt={`Of ${project.title}`}
+          className="max-h-40 self-start rounded-tray border border-line object-contain"
+        />
+      )}
       {mayWrite && (
         <span className="flex gap-3">
-          <Button look="quiet" className="h-6!" onClick={() => input.current?.click()}>{project.picture ? 'Another picture…' : 'Give it a picture…'}</Button>
-          {project.picture && <Button look="quiet" className="h-6!" onClick={() => void give({ id: project.id, file: null })}>Take it away</Button>}
-          <input ref={input} type="file" aria-label="A picture of the project" accept="image/png,image/jpeg,image/webp" className="sr-only" tabIndex={-1} onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ''; if (file) void give({ id: project.id, file }); }} />
+          <Button look="quiet" className="h-6!" onClick={() => input.current?.click()}>
+            {project.picture ? 'Another picture…' : 'Give it a picture…'}
+          </Button>
+          {project.picture && (
+            <Button look="quiet" className="h-6!" onClick={() => void give({ id: project.id, file: null })}>
+              Take it away
+            </Button>
+          )}
+          <input
+            ref={input}
+            type="file"
+            aria-label="A picture of the project"
+            accept="image/png,image/jpeg,image/webp"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              e.target.value = '';
+              if (file) void give({ id: project.id, file });
+            }}
+          />
         </span>
       )}
-      {error && <p role="alert" className="text-sm text-brick">{troubleOf(error)}</p>}
+      {error && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
+      )}
     </div>
   );
 }

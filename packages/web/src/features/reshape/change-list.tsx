@@ -1,9 +1,12 @@
-/** Lines of a plan or of a batch one under another: what each is now, what it becomes. Arrows move; Space chooses where several can be chosen. */
+/**
+ * Lines of a plan or of a batch one under another: what each is now, what it becomes. Arrows move; Space chooses where
+ * several can be chosen.
+ */
 import { nameOf, parentOf } from '@nesting/core';
-import { Check } from 'lucide-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { Check } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useId, useRef } from 'react';
-import { LineSign, type Sign, SIGN_WORDS } from './line-signs';
+import { LineSign, SIGN_WORDS, type Sign } from './line-signs';
 
 export interface ListedChange {
   readonly key: string;
@@ -29,13 +32,22 @@ const ROW = 46;
 /** The name it had stands above the one it gets, so that neither is cut. */
 const RENAMED = 62;
 
-const isRenamed = (line: ListedChange | undefined): boolean => line !== undefined && line.before !== null && line.after !== null && nameOf(line.before) !== nameOf(line.after);
+const isRenamed = (line: ListedChange | undefined): boolean =>
+  line !== undefined && line.before !== null && line.after !== null && nameOf(line.before) !== nameOf(line.after);
 
 export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose }: Props) {
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const at = Math.max(0, lines.findIndex((l) => l.key === selected));
-  const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (isRenamed(lines[i]) ? RENAMED : ROW), overscan: 10 });
+  const at = Math.max(
+    0,
+    lines.findIndex((l) => l.key === selected),
+  );
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (isRenamed(lines[i]) ? RENAMED : ROW),
+    overscan: 10,
+  });
   useEffect(() => {
     if (selected !== null) virtual.scrollToIndex(at, { align: 'auto' });
   }, [selected]);
@@ -44,15 +56,34 @@ export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose 
       event.preventDefault();
       return onChoose(lines[at].key);
     }
-    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1, PageDown: at + 10, PageUp: at - 10 }[event.key];
-    const next = to === undefined || event.ctrlKey || event.metaKey ? undefined : lines[Math.max(0, Math.min(lines.length - 1, to))];
+    const to = {
+      ArrowDown: at + 1,
+      ArrowUp: at - 1,
+      Home: 0,
+      End: lines.length - 1,
+      PageDown: at + 10,
+      PageUp: at - 10,
+    }[event.key];
+    const next =
+      to === undefined || event.ctrlKey || event.metaKey
+        ? undefined
+        : lines[Math.max(0, Math.min(lines.length - 1, to))];
     if (next === undefined) return;
     event.preventDefault();
     onSelect(next.key);
   };
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
-      <div role="listbox" aria-label={label} aria-multiselectable={onChoose !== undefined} tabIndex={0} aria-activedescendant={lines[at] ? `${id}-${at}` : undefined} onKeyDown={onKey} className="relative outline-offset-[-2px]" style={{ height: virtual.getTotalSize() }}>
+      <div
+        role="listbox"
+        aria-label={label}
+        aria-multiselectable={onChoose !== undefined}
+        tabIndex={0}
+        aria-activedescendant={lines[at] ? `${id}-${at}` : undefined}
+        onKeyDown={onKey}
+        className="relative outline-offset-[-2px]"
+        style={{ height: virtual.getTotalSize() }}
+      >
         {virtual.getVirtualItems().map((item) => {
           const line = lines[item.index] as ListedChange;
           const is = line.key === selected;
@@ -60,14 +91,33 @@ export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose 
             // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
             // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
             <div
-              key={line.key} id={`${id}-${item.index}`} role="option" aria-selected={chosen ? chosen.has(line.key) : is} onClick={() => onSelect(line.key)} onDoubleClick={() => onChoose?.(line.key)}
-              className={`absolute inset-x-0 flex cursor-default items-center gap-3 rounded-tray px-3 ${is ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`} style={{ top: item.start, height: item.size }}
+              key={line.key}
+              id={`${id}-${item.index}`}
+              role="option"
+              aria-selected={chosen ? chosen.has(line.key) : is}
+              onClick={() => onSelect(line.key)}
+              onDoubleClick={() => onChoose?.(line.key)}
+              className={`absolute inset-x-0 flex cursor-default items-center gap-3 rounded-tray px-3 ${is ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
+              style={{ top: item.start, height: item.size }}
             >
               {/* Drawn, for an option holds no control: Space and the click on it do the same. */}
-              {chosen && <span aria-hidden onClick={() => onChoose?.(line.key)} className={`flex size-4 shrink-0 items-center justify-center rounded-[3px] border ${chosen.has(line.key) ? 'border-bottle bg-bottle text-on-bottle' : 'border-rule bg-sheet'}`}>{chosen.has(line.key) && <Check size={12} />}</span>}
+              {chosen && (
+                <span
+                  aria-hidden
+                  onClick={() => onChoose?.(line.key)}
+                  className={`flex size-4 shrink-0 items-center justify-center rounded-[3px] border ${chosen.has(line.key) ? 'border-bottle bg-bottle text-on-bottle' : 'border-rule bg-sheet'}`}
+                >
+                  {chosen.has(line.key) && <Check size={12} />}
+                </span>
+              )}
               <LineSign sign={line.sign} />
-              <span className="min-w-0 flex-1"><Names line={line} /></span>
-              <span className={`shrink-0 text-xs ${line.sign === 'taken' ? 'font-semibold text-brick' : 'text-ink2'}`}>{line.note ?? SIGN_WORDS[line.sign]}{line.count > 1 ? `, ${line.count} frames as one` : ''}</span>
+              <span className="min-w-0 flex-1">
+                <Names line={line} />
+              </span>
+              <span className={`shrink-0 text-xs ${line.sign === 'taken' ? 'font-semibold text-brick' : 'text-ink2'}`}>
+                {line.note ?? SIGN_WORDS[line.sign]}
+                {line.count > 1 ? `, ${line.count} frames as one` : ''}
+              </span>
             </div>
           );
         })}
@@ -84,12 +134,23 @@ function Names({ line }: { line: ListedChange }) {
   const moved = before !== null && after !== null && parentOf(before) !== parentOf(after);
   return (
     <>
-      {renamed && before !== null && <span className="block truncate font-mono text-xs text-ink2" title={before}>{nameOf(before)}{slash}</span>}
+      {renamed && before !== null && (
+        <span className="block truncate font-mono text-xs text-ink2" title={before}>
+          {nameOf(before)}
+          {slash}
+        </span>
+      )}
       <span className="block truncate font-mono text-sm" title={path}>
         {renamed && <span className="text-plum">→ </span>}
-        <span className={renamed ? 'font-semibold' : ''}>{nameOf(path)}{slash}</span>
+        <span className={renamed ? 'font-semibold' : ''}>
+          {nameOf(path)}
+          {slash}
+        </span>
       </span>
-      <span className="block truncate font-mono text-xs text-ink2" title={parentOf(path)}>{moved && !renamed ? `${parentOf(before).split('/').join(' / ')} → ` : ''}{parentOf(path).split('/').join(' / ') || "the project's root"}</span>
+      <span className="block truncate font-mono text-xs text-ink2" title={parentOf(path)}>
+        {moved && !renamed ? `${parentOf(before).split('/').join(' / ')} → ` : ''}
+        {parentOf(path).split('/').join(' / ') || "the project's root"}
+      </span>
     </>
   );
 }

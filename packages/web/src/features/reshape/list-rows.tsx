@@ -1,4 +1,6 @@
-/** Entries of a list by typing or one click; one row for the list, or one for each entry of the list it stands within. */
+/**
+ * Entries of a list by typing or one click; one row for the list, or one for each entry of the list it stands within.
+ */
 import { type Expansion, type ListField, nextEntry, type Value, type Values } from '@nesting/core';
 import { useId, useState } from 'react';
 import { Button, Choose, Line } from '../../ui/ui';
@@ -20,7 +22,13 @@ export function ListRows(props: Props) {
   const value = values[field.key];
   const by = value !== null && typeof value === 'object' && !Array.isArray(value);
   const outers = by && field.within !== undefined ? (expansion.values.lists.get(field.within)?.all ?? []) : [null];
-  return <>{outers.map((outer) => <EntriesRow key={outer ?? ''} {...props} outer={outer} />)}</>;
+  return (
+    <>
+      {outers.map((outer) => (
+        <EntriesRow key={outer ?? ''} {...props} outer={outer} />
+      ))}
+    </>
+  );
 }
 
 function EntriesRow({ field, outer, values, onValues, onRename }: Props & { outer: string | null }) {
@@ -33,21 +41,80 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
   const put = (given: Value, what: string | null) => onValues(withEntries(values, field.key, outer, given), what);
   const rename = () => {
     const name = renaming?.name.trim() ?? '';
-    if (renaming !== null && name !== '' && name !== renaming.entry) onRename?.(renaming.entry, name, withEntries(values, field.key, outer, entries.map((e) => (e === renaming.entry ? name : e))));
+    if (renaming !== null && name !== '' && name !== renaming.entry)
+      onRename?.(
+        renaming.entry,
+        name,
+        withEntries(
+          values,
+          field.key,
+          outer,
+          entries.map((e) => (e === renaming.entry ? name : e)),
+        ),
+      );
     setRenaming(null);
   };
   return (
     <Row id={id} label={label} faults={[]}>
-      <textarea id={id} rows={Math.min(5, Math.max(1, Math.ceil(entries.join(', ').length / 24)))} value={typeof raw === 'string' ? raw : entries.join(', ')} onChange={(e) => put(e.target.value, `${field.key} ${outer ?? ''}`)} spellCheck={false} className="block w-full resize-none rounded-tray border border-line bg-sheet px-2 py-1.25 font-mono text-sm outline-none focus:border-bottle focus:ring-2 focus:ring-bottle/30" />
+      <textarea
+        id={id}
+        rows={Math.min(5, Math.max(1, Math.ceil(entries.join(', ').length / 24)))}
+        value={typeof raw === 'string' ? raw : entries.join(', ')}
+        onChange={(e) => put(e.target.value, `${field.key} ${outer ?? ''}`)}
+        spellCheck={false}
+        className="block w-full resize-none rounded-tray border border-line bg-sheet px-2 py-1.25 font-mono text-sm outline-none focus:border-bottle focus:ring-2 focus:ring-bottle/30"
+      />
       <span className="flex flex-wrap gap-x-3">
-        {next !== null && <Button look="quiet" className="h-6! font-mono" aria-label={`Add ${next} to ${label}`} onClick={() => put([...entries, next], null)}>+ {next}</Button>}
-        {onRename && entries.length > 0 && renaming === null && <Button look="quiet" className="h-6!" aria-label={`Rename an entry of ${label}`} onClick={() => setRenaming({ entry: entries[0] as string, name: entries[0] as string })}>Rename one…</Button>}
+        {next !== null && (
+          <Button
+            look="quiet"
+            className="h-6! font-mono"
+            aria-label={`Add ${next} to ${label}`}
+            onClick={() => put([...entries, next], null)}
+          >
+            + {next}
+          </Button>
+        )}
+        {onRename && entries.length > 0 && renaming === null && (
+          <Button
+            look="quiet"
+            className="h-6!"
+            aria-label={`Rename an entry of ${label}`}
+            onClick={() => setRenaming({ entry: entries[0] as string, name: entries[0] as string })}
+          >
+            Rename one…
+          </Button>
+        )}
       </span>
       {renaming !== null && (
-        <form className="flex flex-col gap-1 pt-1" onSubmit={(e) => { e.preventDefault(); rename(); }}>
-          <Choose label={`Entry of ${label}`} value={renaming.entry} options={entries.map((e) => ({ value: e, label: e }))} onChange={(entry) => setRenaming({ entry, name: entry })} />
-          <Line aria-label="Is called from now on" value={renaming.name} onChange={(e) => setRenaming({ ...renaming, name: e.target.value })} className="font-mono" spellCheck={false} />
-          <span className="flex gap-3"><Button type="submit" look="quiet" className="h-6!">Rename it</Button><Button look="quiet" className="h-6!" onClick={() => setRenaming(null)}>Leave it</Button></span>
+        <form
+          className="flex flex-col gap-1 pt-1"
+          onSubmit={(e) => {
+            e.preventDefault();
+            rename();
+          }}
+        >
+          <Choose
+            label={`Entry of ${label}`}
+            value={renaming.entry}
+            options={entries.map((e) => ({ value: e, label: e }))}
+            onChange={(entry) => setRenaming({ entry, name: entry })}
+          />
+          <Line
+            aria-label="Is called from now on"
+            value={renaming.name}
+            onChange={(e) => setRenaming({ ...renaming, name: e.target.value })}
+            className="font-mono"
+            spellCheck={false}
+          />
+          <span className="flex gap-3">
+            <Button type="submit" look="quiet" className="h-6!">
+              Rename it
+            </Button>
+            <Button look="quiet" className="h-6!" onClick={() => setRenaming(null)}>
+              Leave it
+            </Button>
+          </span>
         </form>
       )}
     </Row>

@@ -1,4 +1,7 @@
-/** A project as it is to become, while somebody writes it; kept here and on the server until it is carried out or thrown away. */
+/**
+ * A project as it is to become, while somebody writes it; kept here and on the server until it is carried out or thrown
+ * away.
+ */
 import type { ProjectPage, ReshapeRequest } from '@nesting/contract';
 import type { Adjustments, ReshapeLine, Value, Values } from '@nesting/core';
 import { draftSlice } from '../../app/draft-slice';
@@ -18,7 +21,16 @@ export interface Wish {
 
 export const reshapes = draftSlice<Wish>('reshapes', 'nesting-reshapes');
 
-export const wishOf = (p: ProjectPage): Wish => ({ template: p.template.id, edition: p.template.edition, values: p.values as Values, adjusted: p.adjusted, renamed: {}, extra: [], keep: [], keepFolder: false });
+export const wishOf = (p: ProjectPage): Wish => ({
+  template: p.template.id,
+  edition: p.template.edition,
+  values: p.values as Values,
+  adjusted: p.adjusted,
+  renamed: {},
+  extra: [],
+  keep: [],
+  keepFolder: false,
+});
 
 export const askedOf = (wish: Wish, version: number): ReshapeRequest => ({ ...wish, version }) as ReshapeRequest;
 
@@ -26,26 +38,49 @@ export const isSameWish = (a: Wish, b: Wish): boolean => JSON.stringify(a) === J
 
 /** Entries of a list, or of it within one entry of another. */
 export function entriesIn(value: Value | undefined, outer: string | null): readonly string[] {
-  const own = outer === null || value === null || typeof value !== 'object' || Array.isArray(value) ? value : (value as Readonly<Record<string, Value>>)[outer];
-  return Array.isArray(own) ? own.map(String) : typeof own === 'string' && own !== '' ? own.split(/[,;\n]/).map((e) => e.trim()).filter((e) => e !== '') : [];
+  const own =
+    outer === null || value === null || typeof value !== 'object' || Array.isArray(value)
+      ? value
+      : (value as Readonly<Record<string, Value>>)[outer];
+  return Array.isArray(own)
+    ? own.map(String)
+    : typeof own === 'string' && own !== ''
+      ? own
+          .split(/[,;\n]/)
+          .map((e) => e.trim())
+          .filter((e) => e !== '')
+      : [];
 }
 
 export function withEntries(values: Values, list: string, outer: string | null, given: Value): Values {
   const value = values[list];
   if (outer === null) return { ...values, [list]: given };
-  const by = value !== null && typeof value === 'object' && !Array.isArray(value) ? (value as Readonly<Record<string, Value>>) : {};
+  const by =
+    value !== null && typeof value === 'object' && !Array.isArray(value)
+      ? (value as Readonly<Record<string, Value>>)
+      : {};
   return { ...values, [list]: { ...by, [outer]: given } };
 }
 
-/** The line stays as it is: a folder keeps its name as the project's own, a file is left, what would be made is left out. */
+/**
+ * The line stays as it is: a folder keeps its name as the project's own, a file is left, what would be made is left
+ * out.
+ */
 export function leave(wish: Wish, line: ReshapeLine): Wish {
   if (line.key.startsWith('file:')) return { ...wish, keep: [...wish.keep, line.key] };
-  if (line.key.startsWith('extra:')) return { ...wish, extra: wish.extra.filter((e) => !line.key.endsWith(`/${e.name}`)) };
+  if (line.key.startsWith('extra:'))
+    return { ...wish, extra: wish.extra.filter((e) => !line.key.endsWith(`/${e.name}`)) };
   if (line.before === null) return { ...wish, adjusted: withAdjustment(wish.adjusted, line.key, { leaveOut: true }) };
-  return { ...wish, adjusted: withAdjustment(wish.adjusted, line.key, { name: line.before.slice(line.before.lastIndexOf('/') + 1) }) };
+  return {
+    ...wish,
+    adjusted: withAdjustment(wish.adjusted, line.key, { name: line.before.slice(line.before.lastIndexOf('/') + 1) }),
+  };
 }
 
-export const callIt = (wish: Wish, line: ReshapeLine, name: string): Wish => ({ ...wish, adjusted: withAdjustment(wish.adjusted, line.key, { name }) });
+export const callIt = (wish: Wish, line: ReshapeLine, name: string): Wish => ({
+  ...wish,
+  adjusted: withAdjustment(wish.adjusted, line.key, { name }),
+});
 
 /** An entry is called otherwise from now on: what was made for it is renamed, and not made anew. */
 export function renamedEntry(wish: Wish, list: string, from: string, to: string, values: Values): Wish {

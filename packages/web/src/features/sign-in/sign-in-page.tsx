@@ -3,7 +3,11 @@ import { type FormEvent, useId, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { Button, Line, Trouble } from '../../ui/ui';
 
-const ROLE_WORDS = { coordinator: 'sets the rules and starts projects', artist: 'works in the projects', lead: 'looks, and changes nothing' } as const;
+const ROLE_WORDS = {
+  coordinator: 'sets the rules and starts projects',
+  artist: 'works in the projects',
+  lead: 'looks, and changes nothing',
+} as const;
 
 export function SignInPage() {
   const { data: entrance } = api.useEntranceQuery();
@@ -26,8 +30,14 @@ export function SignInPage() {
             <ul className="divide-y divide-line border-y border-line">
               {entrance.people.map((p) => (
                 <li key={p.initials}>
-                  <button type="button" onClick={() => void demoSignIn(p.initials)} className="flex w-full items-center gap-3 px-1 py-2 text-left hover:bg-bench">
-                    <span className="flex size-8 shrink-0 items-center justify-center rounded-tray bg-plum text-sm font-semibold text-paper">{p.initials}</span>
+                  <button
+                    type="button"
+                    onClick={() => void demoSignIn(p.initials)}
+                    className="flex w-full items-center gap-3 px-1 py-2 text-left hover:bg-bench"
+                  >
+                    <span className="flex size-8 shrink-0 items-center justify-center rounded-tray bg-plum text-sm font-semibold text-paper">
+                      {p.initials}
+                    </span>
                     <span>
                       <span className="block font-semibold">{p.name}</span>
                       <span className="block text-xs text-ink2">
@@ -63,22 +73,48 @@ function PasswordForm({ mails }: { mails: boolean }) {
       <h2 className="text-sm font-semibold">Sign in</h2>
       <div className="flex flex-col gap-1 text-sm text-ink2">
         <label htmlFor={emailId}>E-mail address</label>
-        <Line id={emailId} type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} />
+        <Line
+          id={emailId}
+          type="email"
+          autoComplete="username"
+          required
+          value={email}
+          onChange={(e) => setEmail(e.target.value)}
+        />
       </div>
       <div className="flex flex-col gap-1 text-sm text-ink2">
         <label htmlFor={passwordId}>Password</label>
-        <Line id={passwordId} type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
+        <Line
+          id={passwordId}
+          type="password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
       </div>
-      {isError && <p role="alert" className="text-sm text-brick">{(error as { status?: number }).status === 429 ? troubleOf(error) : 'Nobody is known by this address and password.'}</p>}
+      {isError && (
+        <p role="alert" className="text-sm text-brick">
+          {(error as { status?: number }).status === 429
+            ? troubleOf(error)
+            : 'Nobody is known by this address and password.'}
+        </p>
+      )}
       <Button look="main" type="submit" disabled={isLoading} className="self-start">
         Sign in
       </Button>
       {mails ? (
-        <Button look="quiet" className="self-start" disabled={email === ''} onClick={() => void forgot(email)}>I forgot my password</Button>
+        <Button look="quiet" className="self-start" disabled={email === ''} onClick={() => void forgot(email)}>
+          I forgot my password
+        </Button>
       ) : (
         <p className="text-xs text-ink2">Forgotten? A coordinator gives you a link for a new password.</p>
       )}
-      {asked.isSuccess && <p role="status" className="text-sm">If somebody is known by this address, a mail is on its way to it.</p>}
+      {asked.isSuccess && (
+        <p role="status" className="text-sm">
+          If somebody is known by this address, a mail is on its way to it.
+        </p>
+      )}
     </form>
   );
 }

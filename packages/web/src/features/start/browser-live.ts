@@ -1,8 +1,24 @@
 /**
- * A folder on this computer in which something lies already, as the core's whole port. What browsers lack is made up for: a folder is moved by copying,
- * comparing byte for byte, and removing what was copied; times of copies are their own. There are no identities, so each step is written down by itself.
+ * A folder on this computer in which something lies already, as the core's whole port. What browsers lack is made up
+ * for: a folder is moved by copying,
+ * comparing byte for byte, and removing what was copied; times of copies are their own. There are no identities, so
+ * each step is written down by itself.
  */
-import { BATCHES, INTENTS, type Journal, KEPT, NEW, type Outcome, OUTCOMES, OWN_FOLDER, type Port, parentOf, nameOf, relPathOf, type Standing } from '@nesting/core';
+import {
+  BATCHES,
+  INTENTS,
+  type Journal,
+  KEPT,
+  NEW,
+  nameOf,
+  OUTCOMES,
+  type Outcome,
+  OWN_FOLDER,
+  type Port,
+  parentOf,
+  relPathOf,
+  type Standing,
+} from '@nesting/core';
 import { browserPort, coded, holds } from './browser-port';
 
 const failed = (code: string, path: string) => Object.assign(new Error(`${code}: ${path}`), { code });
@@ -40,9 +56,16 @@ async function copyFile(from: FileSystemFileHandle, into: FileSystemDirectoryHan
   }
 }
 
-async function copyFolder(from: FileSystemDirectoryHandle, into: FileSystemDirectoryHandle, name: string): Promise<void> {
+async function copyFolder(
+  from: FileSystemDirectoryHandle,
+  into: FileSystemDirectoryHandle,
+  name: string,
+): Promise<void> {
   const made = await into.getDirectoryHandle(name, { create: true });
-  for await (const [inner, handle] of from.entries()) await (handle.kind === 'file' ? copyFile(handle as FileSystemFileHandle, made, inner) : copyFolder(handle as FileSystemDirectoryHandle, made, inner));
+  for await (const [inner, handle] of from.entries())
+    await (handle.kind === 'file'
+      ? copyFile(handle as FileSystemFileHandle, made, inner)
+      : copyFolder(handle as FileSystemDirectoryHandle, made, inner));
 }
 
 type Movable = FileSystemFileHandle & { move?: (into: FileSystemDirectoryHandle, name: string) => Promise<void> };
@@ -56,11 +79,13 @@ export function browserLivePort(root: FileSystemDirectoryHandle): Port {
         const file = await (await folder.getFileHandle(nameOf(path))).getFile();
         return { kind: 'file', size: file.size, modified: file.lastModified, id: '' };
       } catch (error) {
-        if (error instanceof DOMException && error.name === 'TypeMismatchError') return { kind: 'folder', size: 0, modified: 0, id: '' };
+        if (error instanceof DOMException && error.name === 'TypeMismatchError')
+          return { kind: 'folder', size: 0, modified: 0, id: '' };
         throw error;
       }
     } catch (error) {
-      if (error instanceof DOMException && (error.name === 'NotFoundError' || error.name === 'TypeMismatchError')) return null;
+      if (error instanceof DOMException && (error.name === 'NotFoundError' || error.name === 'TypeMismatchError'))
+        return null;
       throw error;
     }
   };
@@ -71,9 +96,11 @@ export function browserLivePort(root: FileSystemDirectoryHandle): Port {
       coded(async () => {
         const names = new Map<string, Standing['kind']>();
         try {
-          for await (const [name, handle] of (await folderAt(root, path)).entries()) names.set(name, handle.kind === 'file' ? 'file' : 'folder');
+          for await (const [name, handle] of (await folderAt(root, path)).entries())
+            names.set(name, handle.kind === 'file' ? 'file' : 'folder');
         } catch (error) {
-          if (error instanceof DOMException && (error.name === 'NotFoundError' || error.name === 'TypeMismatchError')) return null;
+          if (error instanceof DOMException && (error.name === 'NotFoundError' || error.name === 'TypeMismatchError'))
+            return null;
           throw error;
         }
         return names;
@@ -124,4 +151,3 @@ export async function browserJournal(root: FileSystemDirectoryHandle, id: string
     },
   };
 }
-

@@ -1,14 +1,25 @@
-/** A folder on this computer, as the browser lets pages have it, as the core's port: the same steps that a server performs on a volume. */
+/**
+ * A folder on this computer, as the browser lets pages have it, as the core's port: the same steps that a server
+ * performs on a volume.
+ */
 import { type MakingPort, relPathOf } from '@nesting/core';
 
 /** The code a disk would give, for what the browser says. */
-const CODES: Readonly<Record<string, string>> = { NotFoundError: 'ENOENT', NotAllowedError: 'EACCES', NoModificationAllowedError: 'EROFS', QuotaExceededError: 'ENOSPC', TypeMismatchError: 'EEXIST', InvalidModificationError: 'ENOTEMPTY' };
+const CODES: Readonly<Record<string, string>> = {
+  NotFoundError: 'ENOENT',
+  NotAllowedError: 'EACCES',
+  NoModificationAllowedError: 'EROFS',
+  QuotaExceededError: 'ENOSPC',
+  TypeMismatchError: 'EEXIST',
+  InvalidModificationError: 'ENOTEMPTY',
+};
 
 export const coded = async <T>(work: () => Promise<T>): Promise<T> => {
   try {
     return await work();
   } catch (error) {
-    if (error instanceof DOMException) throw Object.assign(new Error(error.message), { code: CODES[error.name] ?? error.name });
+    if (error instanceof DOMException)
+      throw Object.assign(new Error(error.message), { code: CODES[error.name] ?? error.name });
     throw error;
   }
 };
@@ -30,7 +41,8 @@ export async function holds(folder: FileSystemDirectoryHandle, name: string): Pr
 export function browserPort(root: FileSystemDirectoryHandle): MakingPort {
   const parted = (path: string): { above: string[]; name: string } => {
     const checked = relPathOf(path);
-    if (!checked.ok || checked.value === '') throw Object.assign(new Error(`path refused: ${path}`), { code: 'EREFUSED' });
+    if (!checked.ok || checked.value === '')
+      throw Object.assign(new Error(`path refused: ${path}`), { code: 'EREFUSED' });
     const parts = checked.value.split('/');
     return { above: parts.slice(0, -1), name: parts.at(-1) as string };
   };

@@ -26,17 +26,25 @@ export function startRows(expander: Expander, template: Template, table: readonl
   const keyOf = (heading: string): string | null => {
     const text = heading.trim().toLowerCase();
     if (text === 'number') return 'number';
-    return template.fields.find((f) => f.key.toLowerCase() === text || (f.label ?? '').toLowerCase() === text)?.key ?? null;
+    return (
+      template.fields.find((f) => f.key.toLowerCase() === text || (f.label ?? '').toLowerCase() === text)?.key ?? null
+    );
   };
   const keys = header.map(keyOf);
-  if (!keys.some((k) => k !== null)) return { rows: [], unknown: [], fault: 'The first line must name what is asked for: its fields, by their labels.' };
-  if (body.length > MOST_STARTS) return { rows: [], unknown: [], fault: `There are ${body.length} lines; ${MOST_STARTS} are started at once.` };
+  if (!keys.some((k) => k !== null))
+    return { rows: [], unknown: [], fault: 'The first line must name what is asked for: its fields, by their labels.' };
+  if (body.length > MOST_STARTS)
+    return { rows: [], unknown: [], fault: `There are ${body.length} lines; ${MOST_STARTS} are started at once.` };
   const rows = body.flatMap((cells, i): StartRow[] => {
     if (cells.every((c) => c.trim() === '')) return [];
-    const values = Object.fromEntries(keys.flatMap((key, k) => (key === null || !cells[k]?.trim() ? [] : [[key, cells[k].trim()]])));
+    const values = Object.fromEntries(
+      keys.flatMap((key, k) => (key === null || !cells[k]?.trim() ? [] : [[key, cells[k].trim()]])),
+    );
     // A number is held only when a row is started: until then any will do for judging the names.
     const expansion = expander.expand({ number: '00000', ...values });
-    const faults = [...new Set(expansion.diagnostics.filter((d) => d.weight === 'refused').map((d) => wordsFor(d.code, d.params)))];
+    const faults = [
+      ...new Set(expansion.diagnostics.filter((d) => d.weight === 'refused').map((d) => wordsFor(d.code, d.params))),
+    ];
     return [{ line: i + 2, values, title: String(values.title ?? ''), faults, folders: expansion.folders }];
   });
   return { rows, unknown: header.filter((h, i) => keys[i] === null && h.trim() !== ''), fault: null };

@@ -1,8 +1,19 @@
-/** The right column of a start: the selected line's full path, its length against the budget, what it is for, what stands against it. */
-import { type Expansion, type Field, type PlannedLine, type Registers, type Template, type Values, wordsFor } from '@nesting/core';
+/**
+ * The right column of a start: the selected line's full path, its length against the budget, what it is for, what
+ * stands against it.
+ */
+import {
+  type Expansion,
+  type Field,
+  type PlannedLine,
+  type Registers,
+  type Template,
+  type Values,
+  wordsFor,
+} from '@nesting/core';
 import { useMemo } from 'react';
-import { CopyButton, Heading } from '../../ui/ui';
 import { WeightSign } from '../../ui/signs';
+import { CopyButton, Heading } from '../../ui/ui';
 import { FolderFacts, Pair } from '../templates/folder-facts';
 
 interface Props {
@@ -21,9 +32,14 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
   const path = [expansion.rootName, line.path].filter((p) => p !== '').join('/');
   const longest = useMemo(() => longestBelow(expansion, line), [expansion, line]);
   const here = expansion.diagnostics.filter((d) => d.line === line.key);
-  const elsewhere = expansion.diagnostics.filter((d) => d.line !== line.key && d.code !== 'value-missing' && d.code !== 'field-required');
+  const elsewhere = expansion.diagnostics.filter(
+    (d) => d.line !== line.key && d.code !== 'value-missing' && d.code !== 'field-required',
+  );
   const values = useMemo<Values>(() => ({ ...expansion.values.values, ...line.entries }), [expansion, line]);
-  const fields = useMemo<Field[]>(() => [...Object.keys(line.entries).flatMap((as) => entryField(template, expansion, as)), ...template.fields], [template, expansion, line]);
+  const fields = useMemo<Field[]>(
+    () => [...Object.keys(line.entries).flatMap((as) => entryField(template, expansion, as)), ...template.fields],
+    [template, expansion, line],
+  );
   const length = prefix.length + path.length;
   return (
     <div className="flex flex-col gap-5">
@@ -38,19 +54,32 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
         </div>
         <Budget used={length} most={expansion.budget} />
         <p className="text-xs text-ink2">
-          {length} of {expansion.budget} characters with the volume's own path{longest > length ? `; the longest planned below it has ${longest}` : ''}
+          {length} of {expansion.budget} characters with the volume's own path
+          {longest > length ? `; the longest planned below it has ${longest}` : ''}
         </p>
       </div>
       {(here.length > 0 || clash !== null) && (
         <ul className="flex flex-col gap-1.5">
           {clash !== null && <Fault weight="must" words={clash} />}
           {here.map((d) => (
-            <Fault key={`${d.code}${d.field}`} weight={d.weight === 'refused' ? 'must' : 'should'} words={wordsFor(d.code, d.params)} />
+            <Fault
+              key={`${d.code}${d.field}`}
+              weight={d.weight === 'refused' ? 'must' : 'should'}
+              words={wordsFor(d.code, d.params)}
+            />
           ))}
         </ul>
       )}
       {line.folder ? (
-        <FolderFacts template={template} registers={registers} node={line.folder} rules={line.rules} values={values} fields={fields} per={Object.keys(line.entries)} />
+        <FolderFacts
+          template={template}
+          registers={registers}
+          node={line.folder}
+          rules={line.rules}
+          values={values}
+          fields={fields}
+          per={Object.keys(line.entries)}
+        />
       ) : (
         <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
           <Pair what="From" words={<span className="font-mono">{line.starter?.from}</span>} />
@@ -63,7 +92,12 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
           <ul className="flex flex-col gap-1.5">
             {elsewhere.slice(0, 6).map((d, i) => (
               <li key={`${d.code}${d.line}${i}`}>
-                <button type="button" disabled={d.line === null} onClick={() => d.line && onSelect(d.line)} className="flex items-start gap-2 text-left text-sm">
+                <button
+                  type="button"
+                  disabled={d.line === null}
+                  onClick={() => d.line && onSelect(d.line)}
+                  className="flex items-start gap-2 text-left text-sm"
+                >
                   <span className="pt-1">
                     <WeightSign weight={d.weight === 'refused' ? 'must' : 'should'} />
                   </span>
@@ -87,7 +121,10 @@ function entryField(template: Template, expansion: Expansion, as: string): Field
 
 function longestBelow(expansion: Expansion, line: PlannedLine): number {
   const head = line.path === '' ? '' : `${line.path}/`;
-  const rest = expansion.lines.reduce((n, l) => (l.path.startsWith(head) && l.path.length > n ? l.path.length : n), line.path.length);
+  const rest = expansion.lines.reduce(
+    (n, l) => (l.path.startsWith(head) && l.path.length > n ? l.path.length : n),
+    line.path.length,
+  );
   const before = expansion.longest - Math.max(...expansion.lines.map((l) => l.path.length), 0);
   return before + rest;
 }
@@ -108,8 +145,18 @@ function Budget({ used, most }: { used: number; most: number }) {
   const share = Math.min(1, used / (most * 1.12));
   return (
     // biome-ignore lint/a11y/useSemanticElements: <meter> cannot be drawn in these looks
-    <div role="meter" aria-label="Length of the path" aria-valuenow={used} aria-valuemin={0} aria-valuemax={most} className="relative h-1.5 rounded-full bg-line">
-      <span className={`absolute inset-y-0 left-0 rounded-full ${used > most ? 'bg-brick' : 'bg-bottle'}`} style={{ width: `${share * 100}%` }} />
+    <div
+      role="meter"
+      aria-label="Length of the path"
+      aria-valuenow={used}
+      aria-valuemin={0}
+      aria-valuemax={most}
+      className="relative h-1.5 rounded-full bg-line"
+    >
+      <span
+        className={`absolute inset-y-0 left-0 rounded-full ${used > most ? 'bg-brick' : 'bg-bottle'}`}
+        style={{ width: `${share * 100}%` }}
+      />
       <span className="absolute -inset-y-1 w-0.5 bg-brick" style={{ left: `${100 / 1.12}%` }} />
     </div>
   );

@@ -1,4 +1,7 @@
-/** The settings every program is to have, with what is allowed and why; what is usual is chosen until somebody chooses otherwise. */
+/**
+ * The settings every program is to have, with what is allowed and why; what is usual is chosen until somebody chooses
+ * otherwise.
+ */
 import type { Setup } from '@nesting/core';
 import { useId } from 'react';
 import { Choose, Labelled, Line } from '../../ui/ui';
@@ -6,9 +9,28 @@ import { Choose, Labelled, Line } from '../../ui/ui';
 export type Chosen = Readonly<Record<string, string>>;
 
 /** All settings with what is chosen for them. */
-export const settingsOf = (setup: Setup | undefined, chosen: Chosen): { label: string; value: string; usual: string; why: string }[] => (setup?.settings ?? []).map((s) => ({ label: s.label, value: chosen[s.label] ?? s.value, usual: s.value, why: s.why ?? '' }));
+export const settingsOf = (
+  setup: Setup | undefined,
+  chosen: Chosen,
+): { label: string; value: string; usual: string; why: string }[] =>
+  (setup?.settings ?? []).map((s) => ({
+    label: s.label,
+    value: chosen[s.label] ?? s.value,
+    usual: s.value,
+    why: s.why ?? '',
+  }));
 
-export function SettingsSheet({ setup, chosen, readOnly = false, onChoose }: { setup: Setup | undefined; chosen: Chosen; readOnly?: boolean; onChoose: (chosen: Chosen) => void }) {
+export function SettingsSheet({
+  setup,
+  chosen,
+  readOnly = false,
+  onChoose,
+}: {
+  setup: Setup | undefined;
+  chosen: Chosen;
+  readOnly?: boolean;
+  onChoose: (chosen: Chosen) => void;
+}) {
   const id = useId();
   const all = setup?.settings ?? [];
   const set = (label: string, value: string, usual: string) => {
@@ -21,7 +43,27 @@ export function SettingsSheet({ setup, chosen, readOnly = false, onChoose }: { s
         const value = chosen[s.label] ?? s.value;
         return (
           <Labelled key={s.label} id={`${id}${i}`} label={s.label} help={s.why}>
-            {s.allowed?.length ? <Choose id={`${id}${i}`} label={s.label} disabled={readOnly} value={value} options={[...new Set([s.value, ...s.allowed])].map((v) => ({ value: v, label: v === s.value ? `${v} (usual)` : v }))} onChange={(v) => set(s.label, v, s.value)} /> : <Line id={`${id}${i}`} value={value} readOnly={readOnly} maxLength={200} onChange={(e) => set(s.label, e.target.value, s.value)} />}
+            {s.allowed?.length ? (
+              <Choose
+                id={`${id}${i}`}
+                label={s.label}
+                disabled={readOnly}
+                value={value}
+                options={[...new Set([s.value, ...s.allowed])].map((v) => ({
+                  value: v,
+                  label: v === s.value ? `${v} (usual)` : v,
+                }))}
+                onChange={(v) => set(s.label, v, s.value)}
+              />
+            ) : (
+              <Line
+                id={`${id}${i}`}
+                value={value}
+                readOnly={readOnly}
+                maxLength={200}
+                onChange={(e) => set(s.label, e.target.value, s.value)}
+              />
+            )}
           </Labelled>
         );
       })}

@@ -1,4 +1,7 @@
-/** The project being filled in: what was given, field by field, with undo without limit. A draft survives leaving and reloading. */
+/**
+ * The project being filled in: what was given, field by field, with undo without limit. A draft survives leaving and
+ * reloading.
+ */
 import type { Value } from '@nesting/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
@@ -25,16 +28,25 @@ export interface StartState {
 export const EMPTY_DRAFT: StartDraft = { values: {}, past: [], future: [] };
 
 /** A draft begins with what was chosen last. */
-export const draftFrom = (state: StartState, template: string): StartDraft => state.drafts[template] ?? { ...EMPTY_DRAFT, values: state.last[template] ?? {} };
+export const draftFrom = (state: StartState, template: string): StartDraft =>
+  state.drafts[template] ?? { ...EMPTY_DRAFT, values: state.last[template] ?? {} };
 
-/** Stand in a draft beside its values, so that they are undone with them: what is otherwise for this project, and its settings. */
+/**
+ * Stand in a draft beside its values, so that they are undone with them: what is otherwise for this project, and its
+ * settings.
+ */
 export const ADJUSTED = '@adjusted';
 export const SETTINGS = '@settings';
 const KEPT = 'nesting-start';
 
 function kept(): StartState {
   try {
-    return { drafts: {}, volume: null, last: {}, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>) };
+    return {
+      drafts: {},
+      volume: null,
+      last: {},
+      ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>),
+    };
   } catch {
     return { drafts: {}, volume: null, last: {} };
   }
@@ -55,33 +67,70 @@ const slice = createSlice({
       const joined = last?.field === payload.field && draft.future.length === 0;
       const change: FieldChange = { field: payload.field, before: joined ? last.before : before, after: payload.value };
       const past = [...(joined ? draft.past.slice(0, -1) : draft.past), change];
-      return { ...state, drafts: { ...state.drafts, [payload.template]: { values: { ...draft.values, [payload.field]: payload.value }, past, future: [] } } };
+      return {
+        ...state,
+        drafts: {
+          ...state.drafts,
+          [payload.template]: { values: { ...draft.values, [payload.field]: payload.value }, past, future: [] },
+        },
+      };
     },
     undone(state, { payload: template }: PayloadAction<string>) {
       const draft = state.drafts[template];
       const last = draft?.past[draft.past.length - 1];
       if (!draft || !last) return state;
-      return { ...state, drafts: { ...state.drafts, [template]: { values: { ...draft.values, [last.field]: last.before }, past: draft.past.slice(0, -1), future: [...draft.future, last] } } };
+      return {
+        ...state,
+        drafts: {
+          ...state.drafts,
+          [template]: {
+            values: { ...draft.values, [last.field]: last.before },
+            past: draft.past.slice(0, -1),
+            future: [...draft.future, last],
+          },
+        },
+      };
     },
     redone(state, { payload: template }: PayloadAction<string>) {
       const draft = state.drafts[template];
       const next = draft?.future[draft.future.length - 1];
       if (!draft || !next) return state;
-      return { ...state, drafts: { ...state.drafts, [template]: { values: { ...draft.values, [next.field]: next.after }, past: [...draft.past, next], future: draft.future.slice(0, -1) } } };
+      return {
+        ...state,
+        drafts: {
+          ...state.drafts,
+          [template]: {
+            values: { ...draft.values, [next.field]: next.after },
+            past: [...draft.past, next],
+            future: draft.future.slice(0, -1),
+          },
+        },
+      };
     },
     /** A held number is put in without being a change of the person's. */
     numberOffered(state, { payload }: PayloadAction<{ template: string; number: string }>) {
       const draft = state.drafts[payload.template] ?? draftFrom(state, payload.template);
-      return { ...state, drafts: { ...state.drafts, [payload.template]: { ...draft, values: { ...draft.values, number: payload.number } } } };
+      return {
+        ...state,
+        drafts: {
+          ...state.drafts,
+          [payload.template]: { ...draft, values: { ...draft.values, number: payload.number } },
+        },
+      };
     },
     /** `keep` names the fields whose values are offered the next time. */
     draftDone(state, { payload: { template, keep } }: PayloadAction<{ template: string; keep: readonly string[] }>) {
       const { [template]: done, ...drafts } = state.drafts;
-      const last = Object.fromEntries(keep.flatMap((key) => (done?.values[key] === undefined ? [] : [[key, done.values[key] as Value]])));
+      const last = Object.fromEntries(
+        keep.flatMap((key) => (done?.values[key] === undefined ? [] : [[key, done.values[key] as Value]])),
+      );
       return { ...state, drafts, last: { ...state.last, [template]: last } };
     },
     /** Another like a project that is there: its values without its number. */
-    draftLike(state, { payload: { template, values } }: PayloadAction<{ template: string; values: Readonly<Record<string, Value>> }>) {
+    draftLike(
+      state,
+      { payload: { template, values } }: PayloadAction<{ template: string; values: Readonly<Record<string, Value>> }>,
+    ) {
       const { number: _own, ...rest } = values;
       return { ...state, drafts: { ...state.drafts, [template]: { values: rest, past: [], future: [] } } };
     },

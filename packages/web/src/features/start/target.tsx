@@ -1,4 +1,7 @@
-/** Where a start is written: a volume, a folder on this computer, or a file that is taken away. Each gives exactly the same tree. */
+/**
+ * Where a start is written: a volume, a folder on this computer, or a file that is taken away. Each gives exactly the
+ * same tree.
+ */
 import type { VolumeRow } from '@nesting/contract';
 import { useId } from 'react';
 import { size } from '../../app/words';
@@ -8,25 +11,67 @@ import { canWriteFolders, type Elsewhere } from './write-elsewhere';
 
 export type Target = { readonly kind: 'volume'; readonly volume: VolumeRow } | { readonly kind: Elsewhere };
 
-const WORDS: Readonly<Record<Elsewhere, string>> = { folder: 'a folder on this computer', zip: 'a zip', sh: 'a shell script', powershell: 'a PowerShell script' };
+const WORDS: Readonly<Record<Elsewhere, string>> = {
+  folder: 'a folder on this computer',
+  zip: 'a zip',
+  sh: 'a shell script',
+  powershell: 'a PowerShell script',
+};
 export const ELSEWHERE = Object.keys(WORDS) as readonly Elsewhere[];
 export const isElsewhere = (text: string | null): text is Elsewhere => text !== null && text in WORDS;
-export const targetWords = (target: Target): string => (target.kind === 'volume' ? target.volume.name : WORDS[target.kind]);
+export const targetWords = (target: Target): string =>
+  target.kind === 'volume' ? target.volume.name : WORDS[target.kind];
 
-export function TargetChoice({ volumes, target, onVolume, onElsewhere }: { volumes: readonly VolumeRow[]; target: Target | null; onVolume: (name: string) => void; onElsewhere: (to: Elsewhere) => void }) {
+export function TargetChoice({
+  volumes,
+  target,
+  onVolume,
+  onElsewhere,
+}: {
+  volumes: readonly VolumeRow[];
+  target: Target | null;
+  onVolume: (name: string) => void;
+  onElsewhere: (to: Elsewhere) => void;
+}) {
   const id = useId();
   const volume = target?.kind === 'volume' ? target.volume : null;
-  const said = volume === null ? '' : volume.state === 'ready' ? (volume.freeBytes === null ? '' : `${size(volume.freeBytes)} free`) : volume.state === 'missing' ? 'cannot be reached' : 'read-only';
+  const said =
+    volume === null
+      ? ''
+      : volume.state === 'ready'
+        ? volume.freeBytes === null
+          ? ''
+          : `${size(volume.freeBytes)} free`
+        : volume.state === 'missing'
+          ? 'cannot be reached'
+          : 'read-only';
   return (
-    <Row id={id} label="Written to" faults={[]} help={target?.kind === 'folder' && !canWriteFolders() ? 'This browser cannot write folders: take a zip.' : undefined}>
+    <Row
+      id={id}
+      label="Written to"
+      faults={[]}
+      help={
+        target?.kind === 'folder' && !canWriteFolders() ? 'This browser cannot write folders: take a zip.' : undefined
+      }
+    >
       <Menu
         trigger={
-          <button id={id} type="button" aria-label={`Written to ${target === null ? 'nowhere' : targetWords(target)}, ${said}`} className="flex h-8 w-full items-center justify-between gap-2 rounded-tray border border-line bg-sheet px-2">
+          <button
+            id={id}
+            type="button"
+            aria-label={`Written to ${target === null ? 'nowhere' : targetWords(target)}, ${said}`}
+            className="flex h-8 w-full items-center justify-between gap-2 rounded-tray border border-line bg-sheet px-2"
+          >
             <span className={volume ? 'font-mono' : ''}>{target === null ? 'nowhere yet' : targetWords(target)}</span>
-            <span className={`text-xs ${volume === null || volume.state === 'ready' ? 'text-ink2' : 'text-brick'}`}>{said}</span>
+            <span className={`text-xs ${volume === null || volume.state === 'ready' ? 'text-ink2' : 'text-brick'}`}>
+              {said}
+            </span>
           </button>
         }
-        lines={[...volumes.map((v) => ({ words: v.name, run: () => onVolume(v.name), chosen: v.name === volume?.name })), ...ELSEWHERE.map((to) => ({ words: WORDS[to], run: () => onElsewhere(to), chosen: target?.kind === to }))]}
+        lines={[
+          ...volumes.map((v) => ({ words: v.name, run: () => onVolume(v.name), chosen: v.name === volume?.name })),
+          ...ELSEWHERE.map((to) => ({ words: WORDS[to], run: () => onElsewhere(to), chosen: target?.kind === to })),
+        ]}
       />
     </Row>
   );

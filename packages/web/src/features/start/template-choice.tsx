@@ -1,9 +1,9 @@
 /** The template a project starts from: known by its nest, found by its words. */
 import type { TemplateRow } from '@nesting/contract';
 import { useMemo, useState } from 'react';
+import { found } from '../../grid/sort';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { found } from '../../grid/sort';
 import { Button, Line, Popover } from '../../ui/ui';
 
 interface Props {
@@ -26,18 +26,41 @@ export function TemplateChoice({ row, all, onChoose }: Props) {
       <Shape row={row} />
       <span className="min-w-0 flex-1">
         <span className="block truncate font-semibold">{row.name}</span>
-        <span className="block truncate text-xs text-ink2">edition {row.edition}{row.projects > 0 ? `, used by ${row.projects}` : ''}</span>
+        <span className="block truncate text-xs text-ink2">
+          edition {row.edition}
+          {row.projects > 0 ? `, used by ${row.projects}` : ''}
+        </span>
       </span>
       <Popover open={open} onOpen={setOpen} width="w-96" trigger={<Button look="quiet">Other…</Button>}>
-        <form className="p-1" onSubmit={(e) => { e.preventDefault(); if (shown[0]) choose(shown[0].id); }}>
-          <Line aria-label="Find a template" placeholder="Find a template" value={words} autoComplete="off" onChange={(e) => setWords(e.target.value)} />
+        <form
+          className="p-1"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (shown[0]) choose(shown[0].id);
+          }}
+        >
+          <Line
+            aria-label="Find a template"
+            placeholder="Find a template"
+            value={words}
+            autoComplete="off"
+            onChange={(e) => setWords(e.target.value)}
+          />
         </form>
         <ul aria-label="Templates">
           {shown.map((t) => (
             <li key={t.id}>
-              <button type="button" aria-pressed={t.id === row.id} onClick={() => choose(t.id)} className={`flex w-full items-center gap-3 rounded-tray p-1.5 text-left ${t.id === row.id ? 'bg-chosen' : 'hover:bg-bench'}`}>
+              <button
+                type="button"
+                aria-pressed={t.id === row.id}
+                onClick={() => choose(t.id)}
+                className={`flex w-full items-center gap-3 rounded-tray p-1.5 text-left ${t.id === row.id ? 'bg-chosen' : 'hover:bg-bench'}`}
+              >
                 <Shape row={t} />
-                <span className="min-w-0 flex-1"><span className="block truncate font-semibold">{t.name}</span><span className="line-clamp-2 text-xs text-ink2">{t.purpose}</span></span>
+                <span className="min-w-0 flex-1">
+                  <span className="block truncate font-semibold">{t.name}</span>
+                  <span className="line-clamp-2 text-xs text-ink2">{t.purpose}</span>
+                </span>
               </button>
             </li>
           ))}

@@ -1,4 +1,7 @@
-/** Where a listing comes from: a project, a folder on a volume, a folder or zip on this computer, of which only the names are read. */
+/**
+ * Where a listing comes from: a project, a folder on a volume, a folder or zip on this computer, of which only the
+ * names are read.
+ */
 import type { ProjectPage, ProjectRow } from '@nesting/contract';
 import { LIMITS } from '@nesting/core';
 import { type ChangeEvent, useRef, useState } from 'react';
@@ -18,7 +21,13 @@ export interface Source {
   readonly contentOf?: (path: string) => Promise<Uint8Array | null>;
 }
 
-export function DeriveSources({ onSource, onTrouble }: { onSource: (source: Source) => void; onTrouble: (words: string) => void }) {
+export function DeriveSources({
+  onSource,
+  onTrouble,
+}: {
+  onSource: (source: Source) => void;
+  onTrouble: (words: string) => void;
+}) {
   const { data: projects = [] } = api.useSomeProjectsQuery('');
   const [ask] = api.useLazyProjectListingQuery();
   const [open] = api.useLazyProjectQuery();
@@ -30,7 +39,8 @@ export function DeriveSources({ onSource, onTrouble }: { onSource: (source: Sour
     event.target.value = '';
     const byPath = new Map(files.map((f) => [f.webkitRelativePath, f]));
     onSource({
-      listing: [...byPath.keys()].join('\n'), said: `${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`,
+      listing: [...byPath.keys()].join('\n'),
+      said: `${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`,
       contentOf: async (path) => {
         const file = byPath.get(path);
         return file === undefined || file.size > LIMITS.starterBytes ? null : new Uint8Array(await file.arrayBuffer());
@@ -44,30 +54,75 @@ export function DeriveSources({ onSource, onTrouble }: { onSource: (source: Sour
     const { entriesOfZip, fileOfZip } = await import('./zip-names');
     const entries = await entriesOfZip(file);
     if (entries === null) return onTrouble(`${file.name} is no zip that can be read. Nothing was changed.`);
-    onSource({ listing: entries.map((e) => e.name).join('\n'), said: `${many(entries.length, 'name')} read in ${file.name}. Nothing was uploaded.`, contentOf: (path) => fileOfZip(file, path, LIMITS.starterBytes) });
+    onSource({
+      listing: entries.map((e) => e.name).join('\n'),
+      said: `${many(entries.length, 'name')} read in ${file.name}. Nothing was uploaded.`,
+      contentOf: (path) => fileOfZip(file, path, LIMITS.starterBytes),
+    });
   };
   const fromProject = async (project: ProjectRow) => {
     const [{ data, error }, { data: page }] = await Promise.all([ask(project.id), open(project.id)]);
     if (data === undefined) return onTrouble(troubleOf(error));
-    onSource({ listing: data.listing, title: project.title, name: `Like ${project.title}`, said: `${project.folder} was listed${data.whole ? '' : ' in part: it is very large'}. Nothing in it was changed.`, ...(page && { project: page }) });
+    onSource({
+      listing: data.listing,
+      title: project.title,
+      name: `Like ${project.title}`,
+      said: `${project.folder} was listed${data.whole ? '' : ' in part: it is very large'}. Nothing in it was changed.`,
+      ...(page && { project: page }),
+    });
   };
   return (
     <>
       <div className="flex flex-wrap gap-2">
-        <Menu trigger={<Button>From a project…</Button>} lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => void fromProject(p) }))} />
-        <Button aria-expanded={choosing} onClick={() => setChoosing(!choosing)}>From a volume…</Button>
+        <Menu
+          trigger={<Button>From a project…</Button>}
+          lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => void fromProject(p) }))}
+        />
+        <Button aria-expanded={choosing} onClick={() => setChoosing(!choosing)}>
+          From a volume…
+        </Button>
         <Button onClick={() => folder.current?.click()}>From a folder here…</Button>
         <Button onClick={() => zip.current?.click()}>From a zip…</Button>
       </div>
-      {choosing && <VolumeFolder onTrouble={onTrouble} onSource={(source) => { setChoosing(false); onSource(source); }} />}
-      <input ref={folder} type="file" aria-label="The names in a folder" className="sr-only" tabIndex={-1} onChange={fromFolder} {...{ webkitdirectory: '' }} />
-      <input ref={zip} type="file" aria-label="The names in a zip" accept=".zip,application/zip" className="sr-only" tabIndex={-1} onChange={(e) => void fromZip(e)} />
+      {choosing && (
+        <VolumeFolder
+          onTrouble={onTrouble}
+          onSource={(source) => {
+            setChoosing(false);
+            onSource(source);
+          }}
+        />
+      )}
+      <input
+        ref={folder}
+        type="file"
+        aria-label="The names in a folder"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={fromFolder}
+        {...{ webkitdirectory: '' }}
+      />
+      <input
+        ref={zip}
+        type="file"
+        aria-label="The names in a zip"
+        accept=".zip,application/zip"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => void fromZip(e)}
+      />
     </>
   );
 }
 
 /** Any folder on a volume, gone to step by step. */
-function VolumeFolder({ onSource, onTrouble }: { onSource: (source: Source) => void; onTrouble: (words: string) => void }) {
+function VolumeFolder({
+  onSource,
+  onTrouble,
+}: {
+  onSource: (source: Source) => void;
+  onTrouble: (words: string) => void;
+}) {
   const { data: volumes = [] } = api.useVolumesQuery();
   const [volume, setVolume] = useState('');
   const [path, setPath] = useState('');
@@ -77,21 +132,58 @@ function VolumeFolder({ onSource, onTrouble }: { onSource: (source: Source) => v
   const take = async () => {
     const answer = await list({ volume: chosen, path });
     if (answer.data === undefined) return onTrouble(troubleOf(answer.error));
-    onSource({ listing: answer.data.listing, said: `${path || chosen} was listed${answer.data.whole ? '' : ' in part: it is very large'}. Nothing in it was changed.` });
+    onSource({
+      listing: answer.data.listing,
+      said: `${path || chosen} was listed${answer.data.whole ? '' : ' in part: it is very large'}. Nothing in it was changed.`,
+    });
   };
   return (
-    <section aria-label="A folder on a volume" className="flex flex-col gap-2 rounded-tray border border-line bg-sheet p-2 text-sm">
-      <Choose label="Volume" value={chosen} options={volumes.map((v) => ({ value: v.name, label: v.name }))} onChange={(v) => { setVolume(v); setPath(''); }} />
+    <section
+      aria-label="A folder on a volume"
+      className="flex flex-col gap-2 rounded-tray border border-line bg-sheet p-2 text-sm"
+    >
+      <Choose
+        label="Volume"
+        value={chosen}
+        options={volumes.map((v) => ({ value: v.name, label: v.name }))}
+        onChange={(v) => {
+          setVolume(v);
+          setPath('');
+        }}
+      />
       <div className="flex items-center gap-2">
-        <span className="min-w-0 flex-1 font-mono break-all">{chosen}/{path}</span>
-        <Button look="quiet" className="h-6!" disabled={path === ''} onClick={() => setPath(path.split('/').slice(0, -1).join('/'))}>Up</Button>
+        <span className="min-w-0 flex-1 font-mono break-all">
+          {chosen}/{path}
+        </span>
+        <Button
+          look="quiet"
+          className="h-6!"
+          disabled={path === ''}
+          onClick={() => setPath(path.split('/').slice(0, -1).join('/'))}
+        >
+          Up
+        </Button>
       </div>
       {error && <p className="text-brick">{troubleOf(error)}</p>}
-      <Heading>{data === undefined ? 'Looking…' : `${many(data.folders.length, 'folder')}, ${many(data.files, 'file')}`}</Heading>
+      <Heading>
+        {data === undefined ? 'Looking…' : `${many(data.folders.length, 'folder')}, ${many(data.files, 'file')}`}
+      </Heading>
       <ul className="max-h-44 overflow-auto">
-        {data?.folders.map((name) => <li key={name}><button type="button" onClick={() => setPath(path === '' ? name : `${path}/${name}`)} className="w-full rounded px-1 py-0.5 text-left font-mono break-all hover:bg-bench">{name}</button></li>)}
+        {data?.folders.map((name) => (
+          <li key={name}>
+            <button
+              type="button"
+              onClick={() => setPath(path === '' ? name : `${path}/${name}`)}
+              className="w-full rounded px-1 py-0.5 text-left font-mono break-all hover:bg-bench"
+            >
+              {name}
+            </button>
+          </li>
+        ))}
       </ul>
-      <Button className="self-start" disabled={path === '' || isFetching} onClick={() => void take()}>{isFetching ? 'Listing…' : 'Derive from this folder'}</Button>
+      <Button className="self-start" disabled={path === '' || isFetching} onClick={() => void take()}>
+        {isFetching ? 'Listing…' : 'Derive from this folder'}
+      </Button>
     </section>
   );
 }

@@ -1,5 +1,18 @@
-/** What a folder is for, in a few lines: the same words on the template's page, at the start and on the project's page. */
-import { type Convention, compileConvention, examplePieces, type Field, type FolderNode, type FolderRules, parsePattern, type Registers, type Template, type Values } from '@nesting/core';
+/**
+ * What a folder is for, in a few lines: the same words on the template's page, at the start and on the project's page.
+ */
+import {
+  type Convention,
+  compileConvention,
+  examplePieces,
+  type Field,
+  type FolderNode,
+  type FolderRules,
+  parsePattern,
+  type Registers,
+  type Template,
+  type Values,
+} from '@nesting/core';
 import { useMemo } from 'react';
 import { Anatomy } from '../../anatomy/anatomy';
 import { size } from '../../app/words';
@@ -47,11 +60,33 @@ export function Pair({ what, words }: { what: React.ReactNode; words: React.Reac
   );
 }
 
-function Example({ convention, registers, values, fields }: { convention: Convention; registers: Registers; values: Values; fields: readonly Field[] }) {
+function Example({
+  convention,
+  registers,
+  values,
+  fields,
+}: {
+  convention: Convention;
+  registers: Registers;
+  values: Values;
+  fields: readonly Field[];
+}) {
   const parts = useMemo(() => {
     const pattern = parsePattern(convention.pattern);
-    const compiled = pattern.ok ? compileConvention(pattern.value, { fields: [...(convention.fields ?? []), ...fields], registers, families: convention.families }) : null;
-    return compiled?.ok ? examplePieces(compiled.value, { ...values, date: values.date ?? null }).map((p) => ({ text: p.text, label: p.field, ok: true })) : [];
+    const compiled = pattern.ok
+      ? compileConvention(pattern.value, {
+          fields: [...(convention.fields ?? []), ...fields],
+          registers,
+          families: convention.families,
+        })
+      : null;
+    return compiled?.ok
+      ? examplePieces(compiled.value, { ...values, date: values.date ?? null }).map((p) => ({
+          text: p.text,
+          label: p.field,
+          ok: true,
+        }))
+      : [];
   }, [convention, registers, values, fields]);
   return (
     <div>
@@ -66,7 +101,11 @@ function facts(node: FolderNode, rules: FolderRules, per: readonly string[]): [s
   if (node.purpose) out.push(['For', node.purpose]);
   out.push(['Takes', takes(rules)]);
   out.push(['Made', made(node, per)]);
-  if (node.older) out.push(['Older', `superseded versions lie in ${node.older.folder}${node.older.keep === undefined ? '' : `; the last ${node.older.keep} are kept`}`]);
+  if (node.older)
+    out.push([
+      'Older',
+      `superseded versions lie in ${node.older.folder}${node.older.keep === undefined ? '' : `; the last ${node.older.keep} are kept`}`,
+    ]);
   if (rules.stable) out.push(['Stable', 'file names here never carry a version: others link to them']);
   if (node.licensed) out.push(['Licensed', 'each file has its licence note beside it']);
   if (node.filledWithinDays !== undefined) out.push(['Filled', `within ${node.filledWithinDays} days`]);
@@ -85,7 +124,12 @@ function takes(rules: FolderRules): string {
 function made(node: FolderNode, lists: readonly string[]): string {
   const when = node.onlyWhen ? ` only when ${node.onlyWhen.field} is ${[node.onlyWhen.is].flat().join(' or ')}` : '';
   const per = lists.length > 0 ? `, once for each ${lists.join(' and ')}` : '';
-  const presence = node.presence === 'optional' ? 'if wanted' : node.presence === 'on-demand' ? 'the first time it is needed' : 'always';
+  const presence =
+    node.presence === 'optional'
+      ? 'if wanted'
+      : node.presence === 'on-demand'
+        ? 'the first time it is needed'
+        : 'always';
   const by = node.artistsMayAdd && presence !== 'always' ? ', by artists too' : '';
   return `${presence}${per}${when && `,${when}`}${by}`;
 }

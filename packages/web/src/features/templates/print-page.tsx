@@ -16,13 +16,21 @@ export function PrintPage() {
     <article className="mx-auto max-w-3xl overflow-auto px-8 py-6 print:max-w-none print:overflow-visible print:p-0">
       <div className="flex items-baseline justify-between">
         <h1 className="text-2xl font-semibold">{row.name}</h1>
-        <Button className="print:hidden" onClick={() => window.print()}>Print…</Button>
+        <Button className="print:hidden" onClick={() => window.print()}>
+          Print…
+        </Button>
       </div>
-      <p className="pb-4 text-ink2">{row.purpose} Edition {row.edition}.</p>
+      <p className="pb-4 text-ink2">
+        {row.purpose} Edition {row.edition}.
+      </p>
       <h2 className="pt-2 text-lg font-semibold">Folders</h2>
       <ul>
         {page.folders.map((f, i) => (
-          <li key={`${i}-${f.name}`} style={{ paddingLeft: f.depth * 20 }} className="break-inside-avoid border-b border-line py-1">
+          <li
+            key={`${i}-${f.name}`}
+            style={{ paddingLeft: f.depth * 20 }}
+            className="break-inside-avoid border-b border-line py-1"
+          >
             <span className="font-mono">{f.name}</span>
             {f.notes.length > 0 && <span className="block text-sm text-ink2">{f.notes.join('; ')}</span>}
           </li>

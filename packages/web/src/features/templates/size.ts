@@ -6,7 +6,8 @@ export function sizeOfTemplate(template: Template): { folders: number; fields: n
   let folders = -1;
   const count = (node: FolderNode, depth: number): undefined => {
     folders++;
-    if (node.block !== undefined && depth < 20) for (const inner of blocks.get(node.block) ?? []) visitFolders(inner, (n, d) => count(n, d + depth + 1));
+    if (node.block !== undefined && depth < 20)
+      for (const inner of blocks.get(node.block) ?? []) visitFolders(inner, (n, d) => count(n, d + depth + 1));
   };
   visitFolders(template.root, count);
   return { folders, fields: template.fields.length };

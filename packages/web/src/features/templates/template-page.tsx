@@ -1,21 +1,29 @@
 /** One template as trays: what each folder is for, how its files are called, what is made when. */
+
+import type { Me, TemplateRow } from '@nesting/contract';
+import {
+  differenceWords,
+  diffTemplates,
+  mergeRegisters,
+  NO_REGISTERS,
+  ownRegisters,
+  type Template,
+} from '@nesting/core';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import type { Me, TemplateRow } from '@nesting/contract';
-import { diffTemplates, differenceWords, mergeRegisters, NO_REGISTERS, ownRegisters, type Template } from '@nesting/core';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
-import { templateDrafts } from './editor/template-slice';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
 import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
+import { comparedLines } from './compare';
+import { templateDrafts } from './editor/template-slice';
 import { FolderFacts } from './folder-facts';
 import { sizeOfTemplate } from './size';
-import { comparedLines } from './compare';
 import { linesOfTemplate } from './tree';
 
 export function TemplatePage() {
@@ -25,7 +33,14 @@ export function TemplatePage() {
   const row = data.find((t) => t.id === id);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (isLoading) return null;
-  if (row === undefined) return <Empty title="No such template"><Link to="/templates" className="text-bottle underline">All templates</Link></Empty>;
+  if (row === undefined)
+    return (
+      <Empty title="No such template">
+        <Link to="/templates" className="text-bottle underline">
+          All templates
+        </Link>
+      </Empty>
+    );
   return <OneTemplate row={row} studio={studio} />;
 }
 
@@ -37,7 +52,11 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   const { data: editions = [] } = api.useEditionsQuery(row.id);
   const compared = editions.find((e) => String(e.edition) === params.get('compare')) ?? null;
   const registers = useMemo(() => mergeRegisters(ownRegisters(template), studio), [template, studio]);
-  const lines = useMemo(() => (compared === null ? linesOfTemplate(template, registers) : comparedLines(compared.template, template, registers)), [template, registers, compared]);
+  const lines = useMemo(
+    () =>
+      compared === null ? linesOfTemplate(template, registers) : comparedLines(compared.template, template, registers),
+    [template, registers, compared],
+  );
   const selected = params.get('line') ?? template.root.id;
   const line = lines.find((l) => l.tree.key === selected) ?? lines[0];
   const nest = useMemo(() => nestOfTemplate(template), [template]);
@@ -50,7 +69,9 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
         <div className="flex flex-col gap-4">
           <div>
             <h1 className="text-xl font-semibold">{row.name}</h1>
-            <p className="text-sm text-ink2">edition {row.edition}, {row.projects === 0 ? 'not used yet' : `used by ${row.projects}`}</p>
+            <p className="text-sm text-ink2">
+              edition {row.edition}, {row.projects === 0 ? 'not used yet' : `used by ${row.projects}`}
+            </p>
           </div>
           <Nest root={nest} width={240} height={150} label={`The shape of ${row.name}`} />
           <p className="text-sm">{row.purpose}</p>
@@ -59,11 +80,22 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
             {template.fields.map((f) => (
               <li key={f.key} className="flex justify-between gap-3 py-1.5">
                 <span>{f.label ?? f.key}</span>
-                <span className="text-right text-ink2">{f.type === 'list' ? `list${f.within ? `, within ${f.within}` : ''}` : f.type === 'choice' ? (f.options ?? []).map((o) => o.code).join(' or ') : f.type}</span>
+                <span className="text-right text-ink2">
+                  {f.type === 'list'
+                    ? `list${f.within ? `, within ${f.within}` : ''}`
+                    : f.type === 'choice'
+                      ? (f.options ?? []).map((o) => o.code).join(' or ')
+                      : f.type}
+                </span>
               </li>
             ))}
           </ul>
-          <Editions row={row} mayWrite={me.role === 'coordinator'} compared={compared?.edition ?? null} onCompare={(edition) => put({ compare: edition === null ? null : String(edition) })} />
+          <Editions
+            row={row}
+            mayWrite={me.role === 'coordinator'}
+            compared={compared?.edition ?? null}
+            onCompare={(edition) => put({ compare: edition === null ? null : String(edition) })}
+          />
           <Heading>Conventions</Heading>
           <ul className="flex flex-col gap-2 text-sm">
             {template.conventions.map((c) => (
@@ -78,10 +110,19 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
       plan={
         <>
           <div className="flex items-baseline justify-between pb-2">
-            <Heading>{compared === null ? 'Folders and starter files' : `Edition ${row.edition} beside edition ${compared.edition}`}</Heading>
+            <Heading>
+              {compared === null
+                ? 'Folders and starter files'
+                : `Edition ${row.edition} beside edition ${compared.edition}`}
+            </Heading>
             <span className="text-xs text-ink2">{many(folders, 'folder')}</span>
           </div>
-          <TrayTree label={`The hierarchy of ${row.name}`} nodes={lines.map((l) => l.tree)} selected={selected} onSelect={(key) => put({ line: key })} />
+          <TrayTree
+            label={`The hierarchy of ${row.name}`}
+            nodes={lines.map((l) => l.tree)}
+            selected={selected}
+            onSelect={(key) => put({ line: key })}
+          />
         </>
       }
       consequence={
@@ -92,7 +133,17 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
               <span className="flex-1">{line.path || line.tree.note}</span>
               {line.path && <CopyButton text={line.path} what="the path" />}
             </div>
-            {line.folder && <FolderFacts template={template} registers={registers} node={line.folder.node} rules={line.folder.rules} values={{}} fields={template.fields} per={line.per} />}
+            {line.folder && (
+              <FolderFacts
+                template={template}
+                registers={registers}
+                node={line.folder.node}
+                rules={line.folder.rules}
+                values={{}}
+                fields={template.fields}
+                per={line.per}
+              />
+            )}
             {line.folder === null && <p className="text-sm text-ink2">{line.tree.note}</p>}
           </div>
         )
@@ -100,9 +151,14 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
       ledger={
         <>
           <span className="flex-1">
-            <strong className="font-semibold">Edition {row.edition} is in force.</strong> <span className="text-ink2">Projects keep the edition they were started with.</span>
+            <strong className="font-semibold">Edition {row.edition} is in force.</strong>{' '}
+            <span className="text-ink2">Projects keep the edition they were started with.</span>
           </span>
-          {me.role === 'coordinator' && <Button onClick={() => void go(`/templates/${row.id}/edit`)}>{row.draft ? 'Go on with the draft' : 'Change it'}</Button>}
+          {me.role === 'coordinator' && (
+            <Button onClick={() => void go(`/templates/${row.id}/edit`)}>
+              {row.draft ? 'Go on with the draft' : 'Change it'}
+            </Button>
+          )}
           {me.role === 'coordinator' && (
             <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
               Start a project from it
@@ -114,7 +170,17 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   );
 }
 
-function Editions({ row, mayWrite, compared, onCompare }: { row: TemplateRow; mayWrite: boolean; compared: number | null; onCompare: (edition: number | null) => void }) {
+function Editions({
+  row,
+  mayWrite,
+  compared,
+  onCompare,
+}: {
+  row: TemplateRow;
+  mayWrite: boolean;
+  compared: number | null;
+  onCompare: (edition: number | null) => void;
+}) {
   const { data = [] } = api.useEditionsQuery(row.id);
   const [keep, { error }] = api.useKeepTemplateMutation();
   const dispatch = useAppDispatch();
@@ -137,15 +203,38 @@ function Editions({ row, mayWrite, compared, onCompare }: { row: TemplateRow; ma
           const differences = before === undefined ? [] : diffTemplates(before.template, e.template);
           return (
             <li key={e.edition}>
-              <span className="font-semibold">{e.edition}</span> {e.said} <span className="text-xs text-ink2">{ago(e.at)}{e.by ? `, ${e.by}` : ''}</span>
+              <span className="font-semibold">{e.edition}</span> {e.said}{' '}
+              <span className="text-xs text-ink2">
+                {ago(e.at)}
+                {e.by ? `, ${e.by}` : ''}
+              </span>
               {differences.length > 0 && (
                 <details className="text-xs">
-                  <summary className="cursor-pointer text-bottle">{many(differences.length, 'difference')} from edition {before?.edition}</summary>
-                  <ul className="list-inside list-disc">{differences.slice(0, 60).map((d) => <li key={JSON.stringify(d)}>{differenceWords(d)}</li>)}</ul>
+                  <summary className="cursor-pointer text-bottle">
+                    {many(differences.length, 'difference')} from edition {before?.edition}
+                  </summary>
+                  <ul className="list-inside list-disc">
+                    {differences.slice(0, 60).map((d) => (
+                      <li key={JSON.stringify(d)}>{differenceWords(d)}</li>
+                    ))}
+                  </ul>
                 </details>
               )}
-              {i > 0 && <Button look="quiet" className="mr-3 h-6!" aria-pressed={compared === e.edition} onClick={() => onCompare(compared === e.edition ? null : e.edition)}>{compared === e.edition ? 'Show it as it is' : 'Compare as a tree'}</Button>}
-              {mayWrite && i > 0 && <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>{row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}</Button>}
+              {i > 0 && (
+                <Button
+                  look="quiet"
+                  className="mr-3 h-6!"
+                  aria-pressed={compared === e.edition}
+                  onClick={() => onCompare(compared === e.edition ? null : e.edition)}
+                >
+                  {compared === e.edition ? 'Show it as it is' : 'Compare as a tree'}
+                </Button>
+              )}
+              {mayWrite && i > 0 && (
+                <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>
+                  {row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}
+                </Button>
+              )}
             </li>
           );
         })}

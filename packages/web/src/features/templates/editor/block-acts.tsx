@@ -1,5 +1,15 @@
 /** What is in a folder as a block: used in several places of the template, or shared by the whole house. */
-import { addShared, type Block, blockFromFolder, dropBlock, type FolderNode, placeBlock, takeUp, type Template, usesOf } from '@nesting/core';
+import {
+  addShared,
+  type Block,
+  blockFromFolder,
+  dropBlock,
+  type FolderNode,
+  placeBlock,
+  type Template,
+  takeUp,
+  usesOf,
+} from '@nesting/core';
 import { Link } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
 import { many } from '../../../app/words';
@@ -22,11 +32,28 @@ export function BlockActs({ template, node, onChange, onOpen }: Props) {
   return (
     <section aria-label="Blocks" className="flex flex-col items-start gap-1 text-sm">
       <Heading>Blocks</Heading>
-      {node.block !== undefined && <p>It holds the block <strong className="font-semibold">{node.block}</strong>, used in {many(usesOf(template, node.block).length, 'place')}.</p>}
-      {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && <Button look="quiet" onClick={make}>Make what is in it a block</Button>}
-      {(template.blocks ?? []).map((b) => <BlockLine key={b.id} {...{ template, node, block: b, onChange, onOpen }} />)}
+      {node.block !== undefined && (
+        <p>
+          It holds the block <strong className="font-semibold">{node.block}</strong>, used in{' '}
+          {many(usesOf(template, node.block).length, 'place')}.
+        </p>
+      )}
+      {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && (
+        <Button look="quiet" onClick={make}>
+          Make what is in it a block
+        </Button>
+      )}
+      {(template.blocks ?? []).map((b) => (
+        <BlockLine key={b.id} {...{ template, node, block: b, onChange, onOpen }} />
+      ))}
       {free.length > 0 && node.block === undefined && (
-        <Menu trigger={<Button look="quiet">Put a block of the house in here…</Button>} lines={free.map((h) => ({ words: `${h.name} (edition ${h.edition})`, run: () => onChange(addShared(template, node.id, h), null) }))} />
+        <Menu
+          trigger={<Button look="quiet">Put a block of the house in here…</Button>}
+          lines={free.map((h) => ({
+            words: `${h.name} (edition ${h.edition})`,
+            run: () => onChange(addShared(template, node.id, h), null),
+          }))}
+        />
       )}
     </section>
   );
@@ -36,11 +63,21 @@ function BlockLine({ template, node, block, onChange, onOpen }: Props & { block:
   const uses = usesOf(template, block.id).length;
   return (
     <span className="flex w-full flex-col border-b border-line pb-1">
-      <span>{block.name ?? block.id} <span className="text-ink2">in {many(uses, 'place')}</span></span>
+      <span>
+        {block.name ?? block.id} <span className="text-ink2">in {many(uses, 'place')}</span>
+      </span>
       <span className="flex flex-wrap gap-x-3">
-        <Button look="quiet" className="h-6!" onClick={() => onOpen(block.id)}>Write in it</Button>
-        <Button look="quiet" className="h-6!" onClick={() => onChange(placeBlock(template, node.id, block.id), null)}>Put it in here</Button>
-        {uses === 0 && <Button look="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, block.id), null)}>Take it out</Button>}
+        <Button look="quiet" className="h-6!" onClick={() => onOpen(block.id)}>
+          Write in it
+        </Button>
+        <Button look="quiet" className="h-6!" onClick={() => onChange(placeBlock(template, node.id, block.id), null)}>
+          Put it in here
+        </Button>
+        {uses === 0 && (
+          <Button look="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, block.id), null)}>
+            Take it out
+          </Button>
+        )}
         <Sharing template={template} block={block} onChange={onChange} />
       </span>
     </span>
@@ -53,16 +90,28 @@ function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChan
   const { data: editions } = api.useBlockEditionsQuery(block.shared?.block ?? '', { skip: block.shared === undefined });
   const [share, { isLoading, error }] = api.useShareBlockMutation();
   const ours = house.find((h) => h.id === block.shared?.block);
-  const put = (changed: Block) => onChange({ ...template, blocks: template.blocks?.map((b) => (b.id === block.id ? changed : b)) }, null);
+  const put = (changed: Block) =>
+    onChange({ ...template, blocks: template.blocks?.map((b) => (b.id === block.id ? changed : b)) }, null);
   if (block.shared === undefined) {
     const give = async () => {
-      const made = await share({ template: template.id, body: { name: block.name ?? block.id, folders: block.folders } }).unwrap();
+      const made = await share({
+        template: template.id,
+        body: { name: block.name ?? block.id, folders: block.folders },
+      }).unwrap();
       put({ ...block, folders: made.folders, shared: { block: made.id, edition: made.edition } });
     };
-    return <>
-      <Button look="quiet" className="h-6!" disabled={isLoading} onClick={() => void give().catch(() => undefined)}>Share it with other templates</Button>
-      {error && <span role="alert" className="text-brick">{troubleOf(error)}</span>}
-    </>;
+    return (
+      <>
+        <Button look="quiet" className="h-6!" disabled={isLoading} onClick={() => void give().catch(() => undefined)}>
+          Share it with other templates
+        </Button>
+        {error && (
+          <span role="alert" className="text-brick">
+            {troubleOf(error)}
+          </span>
+        )}
+      </>
+    );
   }
   if (ours === undefined) return <span className="text-ink2">its house block is not here</span>;
   const behind = block.shared.edition < ours.edition;
@@ -70,8 +119,19 @@ function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChan
     const base = (edition: number) => editions?.find((e) => e.edition === edition)?.folders ?? [];
     onChange(takeUp(template, ours.id, base, ours).template, null);
   };
-  return <>
-    <Link to={`/blocks/${encodeURIComponent(ours.id)}`} className="leading-6 font-semibold text-bottle hover:underline">Shared: edition {block.shared.edition}</Link>
-    {behind && <Button look="quiet" className="h-6!" disabled={editions === undefined} onClick={take}>Take up edition {ours.edition}</Button>}
-  </>;
+  return (
+    <>
+      <Link
+        to={`/blocks/${encodeURIComponent(ours.id)}`}
+        className="leading-6 font-semibold text-bottle hover:underline"
+      >
+        Shared: edition {block.shared.edition}
+      </Link>
+      {behind && (
+        <Button look="quiet" className="h-6!" disabled={editions === undefined} onClick={take}>
+          Take up edition {ours.edition}
+        </Button>
+      )}
+    </>
+  );
 }

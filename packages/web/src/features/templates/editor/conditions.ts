@@ -5,9 +5,18 @@ export const ALWAYS = 'none';
 
 export const conditions = (template: Template): { value: string; label: string }[] => [
   { value: ALWAYS, label: 'always' },
-  ...template.fields.flatMap((f) => (f.type === 'choice' ? (f.options ?? []).map((o) => ({ value: `${f.key}=${o.code}`, label: `${f.label ?? f.key} is ${o.label ?? o.code}` })) : [])),
+  ...template.fields.flatMap((f) =>
+    f.type === 'choice'
+      ? (f.options ?? []).map((o) => ({
+          value: `${f.key}=${o.code}`,
+          label: `${f.label ?? f.key} is ${o.label ?? o.code}`,
+        }))
+      : [],
+  ),
 ];
 
-export const wordOfCondition = (when: OnlyWhen | undefined): string => (when === undefined ? ALWAYS : `${when.field}=${[when.is].flat()[0]}`);
+export const wordOfCondition = (when: OnlyWhen | undefined): string =>
+  when === undefined ? ALWAYS : `${when.field}=${[when.is].flat()[0]}`;
 
-export const conditionOf = (word: string): OnlyWhen | undefined => (word === ALWAYS ? undefined : { field: word.slice(0, word.indexOf('=')), is: word.slice(word.indexOf('=') + 1) });
+export const conditionOf = (word: string): OnlyWhen | undefined =>
+  word === ALWAYS ? undefined : { field: word.slice(0, word.indexOf('=')), is: word.slice(word.indexOf('=') + 1) };

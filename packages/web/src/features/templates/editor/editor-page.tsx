@@ -1,6 +1,24 @@
-/** A template as one writes it: what is asked for at left, the outline in the middle, the selected folder at right; a sample project over it at any time. */
+/**
+ * A template as one writes it: what is asked for at left, the outline in the middle, the selected folder at right; a
+ * sample project over it at any time.
+ */
 import type { Me, TemplateRow } from '@nesting/contract';
-import { type Convention, diffTemplates, differenceWords, type Field, diagnoseTemplate, findFolder, type FolderNode, NO_REGISTERS, type Registers, registersOf, rootOfBlock, type Template, withBlock, wordsFor } from '@nesting/core';
+import {
+  type Convention,
+  diagnoseTemplate,
+  differenceWords,
+  diffTemplates,
+  type Field,
+  type FolderNode,
+  findFolder,
+  NO_REGISTERS,
+  type Registers,
+  registersOf,
+  rootOfBlock,
+  type Template,
+  withBlock,
+  wordsFor,
+} from '@nesting/core';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
@@ -18,8 +36,8 @@ import { FieldForm } from './field-form';
 import { FilesOfTemplate, pathOfStarter } from './files-of-template';
 import { FolderForm } from './folder-form';
 import { Outline } from './outline';
-import { SettingsForm } from './settings-form';
 import { type Sample, sampleOf, sampleValues, useSampleValues } from './sample';
+import { SettingsForm } from './settings-form';
 import { templateDrafts } from './template-slice';
 import { useTemplateDraft } from './use-template-draft';
 
@@ -31,8 +49,22 @@ export function TemplateEditorPage() {
   const row = data?.find((t) => t.id === id);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined || studio === undefined) return null;
-  if (row === undefined) return <Empty title="No such template"><Link to="/templates" className="text-bottle underline">All templates</Link></Empty>;
-  if (me.role !== 'coordinator') return <Empty title="Only a coordinator changes templates"><Link to={`/templates/${row.id}`} className="text-bottle underline">Look at {row.name}</Link></Empty>;
+  if (row === undefined)
+    return (
+      <Empty title="No such template">
+        <Link to="/templates" className="text-bottle underline">
+          All templates
+        </Link>
+      </Empty>
+    );
+  if (me.role !== 'coordinator')
+    return (
+      <Empty title="Only a coordinator changes templates">
+        <Link to={`/templates/${row.id}`} className="text-bottle underline">
+          Look at {row.name}
+        </Link>
+      </Empty>
+    );
   return <Editor key={row.id} row={row} studio={studio ?? NO_REGISTERS} />;
 }
 
@@ -49,14 +81,23 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
   const late = useDeferredValue(template);
   const registers = useMemo(() => registersOf(late, studio), [late, studio]);
   // Resolved at each letter a moment later; the sample is worked out only where it is looked at.
-  const faults = useMemo(() => new Map(diagnoseTemplate(late, studio).filter((d) => d.node !== null).map((d) => [d.node as string, wordsFor(d.code, d.params)])), [late, studio]);
+  const faults = useMemo(
+    () =>
+      new Map(
+        diagnoseTemplate(late, studio)
+          .filter((d) => d.node !== null)
+          .map((d) => [d.node as string, wordsFor(d.code, d.params)]),
+      ),
+    [late, studio],
+  );
   const laidValues = useMemo(() => sampleValues(late.fields, registers, values), [late.fields, registers, values]);
   const sample = useMemo(() => (laid ? sampleOf(late, studio, laidValues) : null), [laid, late, studio, laidValues]);
   const [upload, { error: unsent }] = api.usePutStarterMutation();
   // The outline writes in the template's own hierarchy, or in one of its blocks.
   const block = template.blocks?.find((b) => b.id === params.get('block'));
   const root = useMemo(() => (block === undefined ? template.root : rootOfBlock(block)), [block, template.root]);
-  const writeRoot = (next: FolderNode): Template => (block === undefined ? { ...template, root: next } : withBlock(template, block.id, next));
+  const writeRoot = (next: FolderNode): Template =>
+    block === undefined ? { ...template, root: next } : withBlock(template, block.id, next);
   const field = template.fields.find((f) => (f.id ?? f.key) === params.get('field'));
   const current = findFolder(root, selected.at(-1) ?? '')?.node ?? root;
   const select = (ids: readonly string[]) => {
@@ -67,23 +108,62 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
     <Columns
       id="template-editor"
       labels={['The template', 'Its hierarchy', field ? 'The selected field' : 'The selected folder']}
-      given={<Given row={row} template={template} registers={registers} laid={laid} sample={sample} values={values} chosen={params.get('field')} onField={(key) => put({ field: key })} onChange={draft.change} onValue={give} />}
+      given={
+        <Given
+          row={row}
+          template={template}
+          registers={registers}
+          laid={laid}
+          sample={sample}
+          values={values}
+          chosen={params.get('field')}
+          onField={(key) => put({ field: key })}
+          onChange={draft.change}
+          onValue={give}
+        />
+      }
       plan={
         <>
           <div className="flex flex-wrap items-center gap-3 pb-2">
             <Heading>{block === undefined ? 'Folders' : `The block ${block.name ?? block.id}`}</Heading>
-            {block !== undefined && <Button look="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>Back to the whole</Button>}
-            <span className="mr-auto text-xs text-ink2">{many(sizeOf(template), 'folder')}{sample ? `; the sample makes ${many(sample.expansion.folders, 'folder')}, longest path ${sample.expansion.longest} of ${sample.expansion.budget}` : ''}</span>
-            <Line aria-label="Find in the hierarchy" placeholder="Find" value={params.get('find') ?? ''} onChange={(e) => put({ find: e.target.value })} className="w-32" />
+            {block !== undefined && (
+              <Button look="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>
+                Back to the whole
+              </Button>
+            )}
+            <span className="mr-auto text-xs text-ink2">
+              {many(sizeOf(template), 'folder')}
+              {sample
+                ? `; the sample makes ${many(sample.expansion.folders, 'folder')}, longest path ${sample.expansion.longest} of ${sample.expansion.budget}`
+                : ''}
+            </span>
+            <Line
+              aria-label="Find in the hierarchy"
+              placeholder="Find"
+              value={params.get('find') ?? ''}
+              onChange={(e) => put({ find: e.target.value })}
+              className="w-32"
+            />
             <Tick label="Lay a sample over it" checked={laid} onChange={(on) => put({ sample: on ? 'yes' : null })} />
           </div>
           <Outline
-            template={template} root={root} selected={selected} onSelect={select} closed={closed} faults={sample?.faults.size ? sample.faults : faults} sample={sample?.rows ?? null} sought={params.get('find') ?? ''}
+            template={template}
+            root={root}
+            selected={selected}
+            onSelect={select}
+            closed={closed}
+            faults={sample?.faults.size ? sample.faults : faults}
+            sample={sample?.rows ?? null}
+            sought={params.get('find') ?? ''}
             onClose={(id, close) => setClosed(new Set(close ? [...closed, id] : [...closed].filter((c) => c !== id)))}
             onChange={(next, typing) => draft.change(writeRoot(next), typing === null ? null : `name ${typing}`)}
-            onUndo={(redo) => dispatch(redo ? templateDrafts.redone(row.id) : templateDrafts.undone(row.id))} onSaid={setSaid}
+            onUndo={(redo) => dispatch(redo ? templateDrafts.redone(row.id) : templateDrafts.undone(row.id))}
+            onSaid={setSaid}
           />
-          <p role="status" className="pt-1 text-xs text-ink2">{said || 'Enter: the next folder. Tab: into the one above. Shift+Tab: out. Alt+arrows: move. Paste a list to get its tree.'}</p>
+          <p role="status" className="pt-1 text-xs text-ink2">
+            {said ||
+              'Enter: the next folder. Tab: into the one above. Shift+Tab: out. Alt+arrows: move. Paste a list to get its tree.'}
+          </p>
         </>
       }
       consequence={
@@ -92,14 +172,41 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
           {params.get('field') === SETTINGS ? (
             <SettingsForm template={template} onChange={draft.change} />
           ) : field ? (
-            <FieldForm key={field.id ?? field.key} template={template} field={field} readOnly={false} onChange={draft.change} onGone={() => put({ field: null })} />
+            <FieldForm
+              key={field.id ?? field.key}
+              template={template}
+              field={field}
+              readOnly={false}
+              onChange={draft.change}
+              onGone={() => put({ field: null })}
+            />
           ) : (
-            <FolderForm key={current.id} template={template} root={root} node={current} families={registers.families.map((f) => f.name)} readOnly={false} onChange={(next, what) => draft.change(writeRoot(next), what)} pathOf={(node, name) => pathOfStarter(template, node, name)} addressOf={(path) => `/api/templates/${encodeURIComponent(row.id)}/starter?path=${encodeURIComponent(path)}`} onFile={(path, file) => void upload({ id: row.id, path, file })} registers={registers} values={laidValues} />
+            <FolderForm
+              key={current.id}
+              template={template}
+              root={root}
+              node={current}
+              families={registers.families.map((f) => f.name)}
+              readOnly={false}
+              onChange={(next, what) => draft.change(writeRoot(next), what)}
+              pathOf={(node, name) => pathOfStarter(template, node, name)}
+              addressOf={(path) =>
+                `/api/templates/${encodeURIComponent(row.id)}/starter?path=${encodeURIComponent(path)}`
+              }
+              onFile={(path, file) => void upload({ id: row.id, path, file })}
+              registers={registers}
+              values={laidValues}
+            />
           )}
           {!field && params.get('field') === null && block === undefined && (
             <BlockActs
-              template={template} node={current} onChange={draft.change}
-              onOpen={(id) => { setSelected([`block:${id}`]); put({ block: id, line: null }); }}
+              template={template}
+              node={current}
+              onChange={draft.change}
+              onOpen={(id) => {
+                setSelected([`block:${id}`]);
+                put({ block: id, line: null });
+              }}
             />
           )}
           {faults.get(current.id) && <p className="text-sm text-brick">{faults.get(current.id)}</p>}
@@ -150,20 +257,49 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
   };
   return (
     <div className="flex flex-col gap-4">
-      <Link to="/templates" className="text-sm text-bottle hover:underline">All templates</Link>
+      <Link to="/templates" className="text-sm text-bottle hover:underline">
+        All templates
+      </Link>
       <h1 className="sr-only">{template.name}</h1>
       <Labelled id={`${id}n`} label="Template">
-        <Line id={`${id}n`} value={template.name} onChange={(e) => onChange({ ...template, name: e.target.value }, 'name')} className="text-lg font-semibold" />
+        <Line
+          id={`${id}n`}
+          value={template.name}
+          onChange={(e) => onChange({ ...template, name: e.target.value }, 'name')}
+          className="text-lg font-semibold"
+        />
       </Labelled>
-      <p className="text-sm text-ink2">{row.edition === 0 ? 'a draft, never in force' : row.draft ? `draft of edition ${row.edition + 1}` : `edition ${row.edition}, in force`}{row.projects > 0 ? `, ${many(row.projects, 'project')}` : ''}</p>
+      <p className="text-sm text-ink2">
+        {row.edition === 0
+          ? 'a draft, never in force'
+          : row.draft
+            ? `draft of edition ${row.edition + 1}`
+            : `edition ${row.edition}, in force`}
+        {row.projects > 0 ? `, ${many(row.projects, 'project')}` : ''}
+      </p>
       <Nest root={nest} width={200} height={110} label={`The shape of ${template.name}`} />
       <Labelled id={`${id}p`} label="What it is for">
-        <Lines id={`${id}p`} rows={2} value={template.purpose ?? ''} onChange={(e) => onChange({ ...template, purpose: e.target.value || undefined }, 'purpose')} className="font-sans" />
+        <Lines
+          id={`${id}p`}
+          rows={2}
+          value={template.purpose ?? ''}
+          onChange={(e) => onChange({ ...template, purpose: e.target.value || undefined }, 'purpose')}
+          className="font-sans"
+        />
       </Labelled>
       {laid && sample ? (
         <section aria-label="The sample project" className="flex flex-col gap-2">
           <Heading>The sample project</Heading>
-          {template.fields.map((f) => <FieldRow key={f.key} field={f} value={sampleValues(template.fields, registers, values)[f.key]} registers={registers} expansion={sample.expansion} onGive={(value) => onValue(f.key, value)} />)}
+          {template.fields.map((f) => (
+            <FieldRow
+              key={f.key}
+              field={f}
+              value={sampleValues(template.fields, registers, values)[f.key]}
+              registers={registers}
+              expansion={sample.expansion}
+              onGive={(value) => onValue(f.key, value)}
+            />
+          ))}
         </section>
       ) : (
         <section aria-label="Asked for when a project starts" className="flex flex-col gap-1">
@@ -171,19 +307,30 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
           <ul>
             {template.fields.map((f) => (
               <li key={f.id ?? f.key} className="border-b border-line">
-                <button type="button" aria-pressed={chosen === (f.id ?? f.key)} onClick={() => onField(f.id ?? f.key)} className={`flex w-full justify-between gap-3 rounded-tray px-2 py-1.5 text-left text-sm ${chosen === (f.id ?? f.key) ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}>
+                <button
+                  type="button"
+                  aria-pressed={chosen === (f.id ?? f.key)}
+                  onClick={() => onField(f.id ?? f.key)}
+                  className={`flex w-full justify-between gap-3 rounded-tray px-2 py-1.5 text-left text-sm ${chosen === (f.id ?? f.key) ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}
+                >
                   <span className="font-semibold">{f.label || f.key}</span>
-                  <span className="text-note">{f.type === 'list' ? `list${f.within ? `, within ${f.within}` : ''}` : f.type}</span>
+                  <span className="text-note">
+                    {f.type === 'list' ? `list${f.within ? `, within ${f.within}` : ''}` : f.type}
+                  </span>
                 </button>
               </li>
             ))}
           </ul>
-          <Button look="quiet" className="self-start" onClick={addField}>Ask for something more…</Button>
+          <Button look="quiet" className="self-start" onClick={addField}>
+            Ask for something more…
+          </Button>
         </section>
       )}
       <Conventions template={template} onChange={onChange} />
       <FilesOfTemplate template={template} />
-      <Button look="quiet" className="self-start" onClick={() => onField(SETTINGS)}>Checks, paths and setup sheet…</Button>
+      <Button look="quiet" className="self-start" onClick={() => onField(SETTINGS)}>
+        Checks, paths and setup sheet…
+      </Button>
     </div>
   );
 }
@@ -192,8 +339,11 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
 function Conventions({ template, onChange }: { template: Template; onChange: GivenProps['onChange'] }) {
   const { data: house = [] } = api.useConventionsQuery();
   const taken = new Set(template.conventions.map((c) => c.id));
-  const free = house.filter((h) => h.convention !== null && !taken.has(h.id) && !h.usedIn.some((u) => u.template === template.id));
-  const add = (convention: Convention) => onChange({ ...template, conventions: [...template.conventions, convention] }, null);
+  const free = house.filter(
+    (h) => h.convention !== null && !taken.has(h.id) && !h.usedIn.some((u) => u.template === template.id),
+  );
+  const add = (convention: Convention) =>
+    onChange({ ...template, conventions: [...template.conventions, convention] }, null);
   return (
     <section aria-label="Conventions" className="flex flex-col gap-1">
       <Heading>Conventions it uses</Heading>
@@ -205,15 +355,38 @@ function Conventions({ template, onChange }: { template: Template; onChange: Giv
           </li>
         ))}
       </ul>
-      {free.length > 0 && <Menu trigger={<Button look="quiet" className="self-start">Take in another…</Button>} lines={free.map((h) => ({ words: `${h.name}  ${h.convention?.pattern}`, run: () => add(h.convention as Convention) }))} />}
+      {free.length > 0 && (
+        <Menu
+          trigger={
+            <Button look="quiet" className="self-start">
+              Take in another…
+            </Button>
+          }
+          lines={free.map((h) => ({
+            words: `${h.name}  ${h.convention?.pattern}`,
+            run: () => add(h.convention as Convention),
+          }))}
+        />
+      )}
     </section>
   );
 }
 
-const same = (a: Template, b: Template): boolean => JSON.stringify({ ...a, edition: 0 }) === JSON.stringify({ ...b, edition: 0 });
+const same = (a: Template, b: Template): boolean =>
+  JSON.stringify({ ...a, edition: 0 }) === JSON.stringify({ ...b, edition: 0 });
 const SHOWN = 14;
 
-function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: Template; draft: ReturnType<typeof useTemplateDraft>; faults: ReadonlyMap<string, string> }) {
+function Ledger({
+  row,
+  template,
+  draft,
+  faults,
+}: {
+  row: TemplateRow;
+  template: Template;
+  draft: ReturnType<typeof useTemplateDraft>;
+  faults: ReadonlyMap<string, string>;
+}) {
   const dispatch = useAppDispatch();
   const go = useNavigate();
   const id = useId();
@@ -221,7 +394,10 @@ function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: 
   const [publish, { error: refused }] = api.usePutTemplateInForceMutation();
   const [discard] = api.useDiscardTemplateMutation();
   const open = row.edition === 0 || !same(template, row.template);
-  const differences = useMemo(() => (open && row.edition > 0 ? diffTemplates(row.template, template) : []), [open, row, template]);
+  const differences = useMemo(
+    () => (open && row.edition > 0 ? diffTemplates(row.template, template) : []),
+    [open, row, template],
+  );
   const edition = row.edition + 1;
   const [first] = faults.values();
   const aside = async () => {
@@ -239,21 +415,58 @@ function Ledger({ row, template, draft, faults }: { row: TemplateRow; template: 
   return (
     <>
       <p className="flex-1" role="status">
-        {draft.trouble !== null ? <>{draft.trouble} <Theirs row={row} template={template} /></> : (refused ? troubleOf(refused) : null) ?? (
-          <><strong className="font-semibold">{!open ? `Edition ${row.edition} is in force.` : draft.kept ? 'Draft kept.' : 'Keeping the draft…'}</strong> <span className="text-ink2">{first ?? (differences.length > 0 ? `${many(differences.length, 'difference')} from edition ${row.edition}.` : 'Projects keep the edition they were started with.')}</span></>
+        {draft.trouble !== null ? (
+          <>
+            {draft.trouble} <Theirs row={row} template={template} />
+          </>
+        ) : (
+          ((refused ? troubleOf(refused) : null) ?? (
+            <>
+              <strong className="font-semibold">
+                {!open ? `Edition ${row.edition} is in force.` : draft.kept ? 'Draft kept.' : 'Keeping the draft…'}
+              </strong>{' '}
+              <span className="text-ink2">
+                {first ??
+                  (differences.length > 0
+                    ? `${many(differences.length, 'difference')} from edition ${row.edition}.`
+                    : 'Projects keep the edition they were started with.')}
+              </span>
+            </>
+          ))
         )}
       </p>
       {open && (row.draft !== null || row.edition === 0) && (
-        <Confirm trigger={<Button>Put the draft aside…</Button>} title="Put the draft aside?" act="Put it aside" run={() => void aside()}>
-          {row.edition === 0 ? 'The template was never in force, and goes with its draft.' : `What was changed since edition ${row.edition} is gone; edition ${row.edition} stays in force.`}
+        <Confirm
+          trigger={<Button>Put the draft aside…</Button>}
+          title="Put the draft aside?"
+          act="Put it aside"
+          run={() => void aside()}
+        >
+          {row.edition === 0
+            ? 'The template was never in force, and goes with its draft.'
+            : `What was changed since edition ${row.edition} is gone; edition ${row.edition} stays in force.`}
         </Confirm>
       )}
-      <Confirm trigger={<Button look="main" disabled={!open || first !== undefined || !draft.kept}>Put edition {edition} in force…</Button>} title={`Put edition ${edition} in force?`} act={`Put edition ${edition} in force`} run={() => void put()}>
+      <Confirm
+        trigger={
+          <Button look="main" disabled={!open || first !== undefined || !draft.kept}>
+            Put edition {edition} in force…
+          </Button>
+        }
+        title={`Put edition ${edition} in force?`}
+        act={`Put edition ${edition} in force`}
+        run={() => void put()}
+      >
         <div className="flex flex-col gap-3">
-          <p>Projects started from now on are made by it. An edition in force never changes again. No file on any disk is touched.</p>
+          <p>
+            Projects started from now on are made by it. An edition in force never changes again. No file on any disk is
+            touched.
+          </p>
           {differences.length > 0 && (
             <ul className="max-h-40 list-inside list-disc overflow-auto text-sm">
-              {differences.slice(0, SHOWN).map((d) => <li key={JSON.stringify(d)}>{differenceWords(d)}</li>)}
+              {differences.slice(0, SHOWN).map((d) => (
+                <li key={JSON.stringify(d)}>{differenceWords(d)}</li>
+              ))}
               {differences.length > SHOWN && <li>and {differences.length - SHOWN} more</li>}
             </ul>
           )}
@@ -274,7 +487,14 @@ function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
     const draft = (await refetch()).data?.find((t) => t.id === row.id)?.draft;
     return draft ? { thing: draft.template, version: draft.version, by: draft.by } : null;
   };
-  return <Overtaken id={row.id} actions={templateDrafts} look={look} differences={(theirs) => diffTemplates(template, theirs).map(differenceWords)} />;
+  return (
+    <Overtaken
+      id={row.id}
+      actions={templateDrafts}
+      look={look}
+      differences={(theirs) => diffTemplates(template, theirs).map(differenceWords)}
+    />
+  );
 }
 
 /** What it would mean for every running project on an earlier edition. */
@@ -285,10 +505,12 @@ function Effect({ template }: { template: Template }) {
     <ul className="flex max-h-40 flex-col gap-1 overflow-auto text-sm">
       {data.map((r) => (
         <li key={r.project.id}>
-          <span className="font-mono">{r.project.folder}</span> on edition {r.project.edition}: {r.gains + r.loses + r.renames === 0 ? 'nothing would be otherwise' : `would gain ${r.gains}, have ${r.renames} named otherwise, and ${r.loses} not planned any more`}
+          <span className="font-mono">{r.project.folder}</span> on edition {r.project.edition}:{' '}
+          {r.gains + r.loses + r.renames === 0
+            ? 'nothing would be otherwise'
+            : `would gain ${r.gains}, have ${r.renames} named otherwise, and ${r.loses} not planned any more`}
         </li>
       ))}
     </ul>
   );
 }
-

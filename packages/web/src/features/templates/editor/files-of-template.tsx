@@ -29,8 +29,25 @@ export function FilesOfTemplate({ template }: { template: Template }) {
           return (
             <li key={f.path} className="flex items-baseline gap-2 border-b border-line py-1">
               <span className="min-w-0 flex-1 font-mono text-xs break-all">{f.path.replace(/^starters\//, '')}</span>
-              <span className="shrink-0 text-xs text-note">{used === 0 ? (f.inDraft ? 'in no folder' : 'of an earlier edition') : used === 1 ? size(f.bytes) : `${many(used, 'place')}, ${size(f.bytes)}`}</span>
-              {used === 0 && f.inDraft && <Button look="quiet" className="h-5!" aria-label={`Drop ${f.path}`} onClick={() => void drop({ id: template.id, path: f.path })}>Drop</Button>}
+              <span className="shrink-0 text-xs text-note">
+                {used === 0
+                  ? f.inDraft
+                    ? 'in no folder'
+                    : 'of an earlier edition'
+                  : used === 1
+                    ? size(f.bytes)
+                    : `${many(used, 'place')}, ${size(f.bytes)}`}
+              </span>
+              {used === 0 && f.inDraft && (
+                <Button
+                  look="quiet"
+                  className="h-5!"
+                  aria-label={`Drop ${f.path}`}
+                  onClick={() => void drop({ id: template.id, path: f.path })}
+                >
+                  Drop
+                </Button>
+              )}
             </li>
           );
         })}
@@ -39,7 +56,9 @@ export function FilesOfTemplate({ template }: { template: Template }) {
   );
 }
 
-/** Given where a file of that name is already, it is its new content; the same name in another folder is another file. */
+/**
+ * Given where a file of that name is already, it is its new content; the same name in another folder is another file.
+ */
 export function pathOfStarter(template: Template, node: FolderNode, name: string): string {
   const here = node.starters?.find((s) => s.from.split('/').at(-1) === name);
   if (here) return here.from;

@@ -2,9 +2,9 @@
 import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core';
 import { useId } from 'react';
 import { markColour, TraySign } from '../../../ui/signs';
+import { Button, Choose, Heading, Labelled, Line, Lines, Menu, Tick } from '../../../ui/ui';
 import { conditionOf, conditions, wordOfCondition } from './conditions';
 import { type StarterPlace, StartersForm } from './starters-form';
-import { Button, Choose, Heading, Labelled, Line, Lines, Menu, Tick } from '../../../ui/ui';
 
 interface Props extends StarterPlace {
   readonly template: Template;
@@ -16,11 +16,16 @@ interface Props extends StarterPlace {
 }
 
 const NONE = 'none';
-const PRESENCE_WORDS: Readonly<Record<string, string>> = { always: 'when a project starts', optional: 'where it is chosen', 'on-demand': 'when somebody needs it' };
+const PRESENCE_WORDS: Readonly<Record<string, string>> = {
+  always: 'when a project starts',
+  optional: 'where it is chosen',
+  'on-demand': 'when somebody needs it',
+};
 
 export function FolderForm({ template, root, node, families, readOnly, onChange, ...place }: Props) {
   const id = useId();
-  const set = (change: Partial<FolderNode>, what: string | null = null) => onChange(setFolder(root, node.id, change), what === null ? null : `${node.id} ${what}`);
+  const set = (change: Partial<FolderNode>, what: string | null = null) =>
+    onChange(setFolder(root, node.id, change), what === null ? null : `${node.id} ${what}`);
   const lists = template.fields.filter((f) => f.type === 'list');
   const toggle = (key: 'accepts' | 'conventions', value: string) => {
     const now = node[key] ?? [];
@@ -31,13 +36,30 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
     <fieldset disabled={readOnly} className="flex flex-col gap-4">
       <Heading>Selected: {node.name || 'unnamed'}</Heading>
       <Labelled id={`${id}p`} label="What it is for">
-        <Lines id={`${id}p`} rows={2} value={node.purpose ?? ''} onChange={(e) => set({ purpose: e.target.value || undefined }, 'purpose')} className="font-sans" />
+        <Lines
+          id={`${id}p`}
+          rows={2}
+          value={node.purpose ?? ''}
+          onChange={(e) => set({ purpose: e.target.value || undefined }, 'purpose')}
+          className="font-sans"
+        />
       </Labelled>
       <div className="flex flex-col gap-1">
-        <span className="text-xs font-semibold text-ink2" id={`${id}m`}>Mark</span>
+        <span className="text-xs font-semibold text-ink2" id={`${id}m`}>
+          Mark
+        </span>
         <fieldset aria-labelledby={`${id}m`} className="flex flex-wrap gap-1.5">
           {[null, ...MARKS].map((mark) => (
-            <button key={mark ?? NONE} type="button" aria-pressed={(node.mark ?? null) === mark} aria-label={mark ?? 'as the folder above'} title={mark ?? 'as the folder above'} onClick={() => set({ mark: mark ?? undefined })} className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`} style={{ color: markColour(mark) }}>
+            <button
+              key={mark ?? NONE}
+              type="button"
+              aria-pressed={(node.mark ?? null) === mark}
+              aria-label={mark ?? 'as the folder above'}
+              title={mark ?? 'as the folder above'}
+              onClick={() => set({ mark: mark ?? undefined })}
+              className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`}
+              style={{ color: markColour(mark) }}
+            >
               <TraySign mark={mark} state={mark === null ? 'planned' : 'there'} />
             </button>
           ))}
@@ -45,42 +67,148 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
       </div>
       <div className="grid grid-cols-2 gap-3">
         <div className="col-span-2">
-        <Labelled id={`${id}w`} label="Made">
-          <Choose id={`${id}w`} label="Made" disabled={readOnly} value={node.presence ?? 'always'} options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] as string }))} onChange={(value) => set({ presence: value === 'always' ? undefined : (value as FolderNode['presence']) })} />
-        </Labelled>
-        {node.presence !== undefined && node.presence !== 'always' && <Tick label="Artists may make it too" checked={node.artistsMayAdd ?? false} disabled={readOnly} onChange={(may) => set({ artistsMayAdd: may || undefined })} />}
+          <Labelled id={`${id}w`} label="Made">
+            <Choose
+              id={`${id}w`}
+              label="Made"
+              disabled={readOnly}
+              value={node.presence ?? 'always'}
+              options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] as string }))}
+              onChange={(value) =>
+                set({ presence: value === 'always' ? undefined : (value as FolderNode['presence']) })
+              }
+            />
+          </Labelled>
+          {node.presence !== undefined && node.presence !== 'always' && (
+            <Tick
+              label="Artists may make it too"
+              checked={node.artistsMayAdd ?? false}
+              disabled={readOnly}
+              onChange={(may) => set({ artistsMayAdd: may || undefined })}
+            />
+          )}
         </div>
         <Labelled id={`${id}c`} label="Only when">
-          <Choose id={`${id}c`} label="Only when" disabled={readOnly} value={wordOfCondition(node.onlyWhen)} options={conditions(template)} onChange={(value) => set({ onlyWhen: conditionOf(value) })} />
+          <Choose
+            id={`${id}c`}
+            label="Only when"
+            disabled={readOnly}
+            value={wordOfCondition(node.onlyWhen)}
+            options={conditions(template)}
+            onChange={(value) => set({ onlyWhen: conditionOf(value) })}
+          />
         </Labelled>
         <Labelled id={`${id}o`} label="Once for each of">
-          <Choose id={`${id}o`} label="Once for each of" disabled={readOnly} value={node.onePer?.list ?? NONE} options={[{ value: NONE, label: 'only once' }, ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key }))]} onChange={(value) => set(onePerOf(node, value))} />
+          <Choose
+            id={`${id}o`}
+            label="Once for each of"
+            disabled={readOnly}
+            value={node.onePer?.list ?? NONE}
+            options={[
+              { value: NONE, label: 'only once' },
+              ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key })),
+            ]}
+            onChange={(value) => set(onePerOf(node, value))}
+          />
         </Labelled>
         {node.onePer && (
           <Labelled id={`${id}a`} label="Each is called">
-            <Line id={`${id}a`} value={node.onePer.as} onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')} className="font-mono" />
+            <Line
+              id={`${id}a`}
+              value={node.onePer.as}
+              onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')}
+              className="font-mono"
+            />
           </Labelled>
         )}
         <Labelled id={`${id}s`} label="Signpost">
-          <Line id={`${id}s`} value={node.signpost ?? ''} placeholder="cache, delivery…" onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')} />
+          <Line
+            id={`${id}s`}
+            value={node.signpost ?? ''}
+            placeholder="cache, delivery…"
+            onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')}
+          />
         </Labelled>
         <Labelled id={`${id}w`} label="Filled within, days">
-          <Line id={`${id}w`} inputMode="numeric" value={node.filledWithinDays ?? ''} placeholder="may stay empty" onChange={(e) => set({ filledWithinDays: Number(e.target.value.replace(/\D/g, '').slice(0, 4)) || undefined }, 'filled')} />
+          <Line
+            id={`${id}w`}
+            inputMode="numeric"
+            value={node.filledWithinDays ?? ''}
+            placeholder="may stay empty"
+            onChange={(e) =>
+              set({ filledWithinDays: Number(e.target.value.replace(/\D/g, '').slice(0, 4)) || undefined }, 'filled')
+            }
+          />
         </Labelled>
         <Labelled id={`${id}f`} label="Frames expected">
-          <Line id={`${id}f`} value={node.frames ?? ''} placeholder="1..240, or a field" onChange={(e) => set({ frames: e.target.value || undefined }, 'frames')} className="font-mono" />
+          <Line
+            id={`${id}f`}
+            value={node.frames ?? ''}
+            placeholder="1..240, or a field"
+            onChange={(e) => set({ frames: e.target.value || undefined }, 'frames')}
+            className="font-mono"
+          />
         </Labelled>
       </div>
-      <Several label="Takes files of" chosen={node.accepts} known={families.map((f) => ({ value: f, label: f }))} empty="as the folder above" none={node.accepts?.length === 0 ? 'none' : null} readOnly={readOnly} onToggle={(value) => toggle('accepts', value)} onNone={() => set({ accepts: node.accepts?.length === 0 ? undefined : [] })} noneWords="No files at all" />
-      <Several label="Files are called by" chosen={node.conventions} known={template.conventions.map((c) => ({ value: c.id, label: c.name }))} empty="as the folder above" none={null} readOnly={readOnly} onToggle={(value) => toggle('conventions', value)} />
+      <Several
+        label="Takes files of"
+        chosen={node.accepts}
+        known={families.map((f) => ({ value: f, label: f }))}
+        empty="as the folder above"
+        none={node.accepts?.length === 0 ? 'none' : null}
+        readOnly={readOnly}
+        onToggle={(value) => toggle('accepts', value)}
+        onNone={() => set({ accepts: node.accepts?.length === 0 ? undefined : [] })}
+        noneWords="No files at all"
+      />
+      <Several
+        label="Files are called by"
+        chosen={node.conventions}
+        known={template.conventions.map((c) => ({ value: c.id, label: c.name }))}
+        empty="as the folder above"
+        none={null}
+        readOnly={readOnly}
+        onToggle={(value) => toggle('conventions', value)}
+      />
       <div className="grid grid-cols-2 gap-2 text-sm">
-        <Tick label="Anything goes inside" checked={node.free ?? false} disabled={readOnly} onChange={(free) => set({ free: free || undefined })} />
-        <Tick label="Names never change" checked={node.stable ?? false} disabled={readOnly} onChange={(stable) => set({ stable: stable || undefined })} />
-        <Tick label="Licensed material" checked={node.licensed ?? false} disabled={readOnly} onChange={(licensed) => set({ licensed: licensed || undefined })} />
-        <Tick label="Older versions apart" checked={node.older !== undefined} disabled={readOnly} onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })} />
+        <Tick
+          label="Anything goes inside"
+          checked={node.free ?? false}
+          disabled={readOnly}
+          onChange={(free) => set({ free: free || undefined })}
+        />
+        <Tick
+          label="Names never change"
+          checked={node.stable ?? false}
+          disabled={readOnly}
+          onChange={(stable) => set({ stable: stable || undefined })}
+        />
+        <Tick
+          label="Licensed material"
+          checked={node.licensed ?? false}
+          disabled={readOnly}
+          onChange={(licensed) => set({ licensed: licensed || undefined })}
+        />
+        <Tick
+          label="Older versions apart"
+          checked={node.older !== undefined}
+          disabled={readOnly}
+          onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })}
+        />
       </div>
-      <Numbering node={node} readOnly={readOnly} onSet={set} onRenumber={() => onChange(renumberFolders(root, node.id), null)} />
-      <StartersForm {...place} template={template} node={node} readOnly={readOnly} onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })} />
+      <Numbering
+        node={node}
+        readOnly={readOnly}
+        onSet={set}
+        onRenumber={() => onChange(renumberFolders(root, node.id), null)}
+      />
+      <StartersForm
+        {...place}
+        template={template}
+        node={node}
+        readOnly={readOnly}
+        onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })}
+      />
     </fieldset>
   );
 }
@@ -111,33 +239,92 @@ function Several({ label, chosen, known, empty, none, readOnly, onToggle, onNone
       <span className="w-28 shrink-0 text-xs font-semibold text-ink2">{label}</span>
       <span className="min-w-0 flex-1">{none ?? (chosen?.length ? chosen.map(words).join(', ') : empty)}</span>
       {!readOnly && (
-        <Menu stay trigger={<Button look="quiet" className="h-6!" aria-label={`${label}: choose`}>Choose…</Button>} lines={[...(onNone && noneWords ? [{ words: noneWords, run: onNone, chosen: none !== null }] : []), ...known.map((k) => ({ words: k.label, run: () => onToggle(k.value), chosen: chosen?.includes(k.value) ?? false }))]} />
+        <Menu
+          stay
+          trigger={
+            <Button look="quiet" className="h-6!" aria-label={`${label}: choose`}>
+              Choose…
+            </Button>
+          }
+          lines={[
+            ...(onNone && noneWords ? [{ words: noneWords, run: onNone, chosen: none !== null }] : []),
+            ...known.map((k) => ({
+              words: k.label,
+              run: () => onToggle(k.value),
+              chosen: chosen?.includes(k.value) ?? false,
+            })),
+          ]}
+        />
       )}
     </div>
   );
 }
 
-function Numbering({ node, readOnly, onSet, onRenumber }: { node: FolderNode; readOnly: boolean; onSet: (change: Partial<FolderNode>, what?: string | null) => void; onRenumber: () => void }) {
+function Numbering({
+  node,
+  readOnly,
+  onSet,
+  onRenumber,
+}: {
+  node: FolderNode;
+  readOnly: boolean;
+  onSet: (change: Partial<FolderNode>, what?: string | null) => void;
+  onRenumber: () => void;
+}) {
   const id = useId();
   const { numbering } = node;
   const reserved = (numbering?.reserved ?? []).map((r) => `${r.number}${r.label ? ` ${r.label}` : ''}`).join('\n');
   return (
     <div className="flex flex-col gap-2">
-      <Tick label="Number the folders in it" checked={numbering !== undefined} disabled={readOnly} onChange={(on) => onSet({ numbering: on ? { digits: 2, joiner: '_' } : undefined })} />
+      <Tick
+        label="Number the folders in it"
+        checked={numbering !== undefined}
+        disabled={readOnly}
+        onChange={(on) => onSet({ numbering: on ? { digits: 2, joiner: '_' } : undefined })}
+      />
       {numbering && (
         <>
           <div className="grid grid-cols-2 gap-3">
             <Labelled id={`${id}d`} label="Digits">
-              <Line id={`${id}d`} type="number" min={1} max={6} value={numbering.digits} onChange={(e) => onSet({ numbering: { ...numbering, digits: Math.max(1, Math.min(6, Number(e.target.value))) } }, 'digits')} />
+              <Line
+                id={`${id}d`}
+                type="number"
+                min={1}
+                max={6}
+                value={numbering.digits}
+                onChange={(e) =>
+                  onSet(
+                    { numbering: { ...numbering, digits: Math.max(1, Math.min(6, Number(e.target.value))) } },
+                    'digits',
+                  )
+                }
+              />
             </Labelled>
             <Labelled id={`${id}j`} label="Then">
-              <Line id={`${id}j`} value={numbering.joiner} maxLength={5} onChange={(e) => onSet({ numbering: { ...numbering, joiner: e.target.value } }, 'joiner')} className="font-mono" />
+              <Line
+                id={`${id}j`}
+                value={numbering.joiner}
+                maxLength={5}
+                onChange={(e) => onSet({ numbering: { ...numbering, joiner: e.target.value } }, 'joiner')}
+                className="font-mono"
+              />
             </Labelled>
           </div>
           <Labelled id={`${id}r`} label="Numbers kept free, one a line">
-            <Lines id={`${id}r`} key={node.id} rows={2} defaultValue={reserved} placeholder="4 kept for a 3D department" onBlur={(e) => onSet({ numbering: { ...numbering, reserved: reservedFrom(e.target.value) } })} />
+            <Lines
+              id={`${id}r`}
+              key={node.id}
+              rows={2}
+              defaultValue={reserved}
+              placeholder="4 kept for a 3D department"
+              onBlur={(e) => onSet({ numbering: { ...numbering, reserved: reservedFrom(e.target.value) } })}
+            />
           </Labelled>
-          {!readOnly && <Button className="self-start" onClick={onRenumber}>Number them anew</Button>}
+          {!readOnly && (
+            <Button className="self-start" onClick={onRenumber}>
+              Number them anew
+            </Button>
+          )}
         </>
       )}
     </div>

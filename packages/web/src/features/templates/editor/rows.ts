@@ -18,16 +18,35 @@ export interface OutlineRow {
 export function rowsOf(template: Template, root: FolderNode, closed: ReadonlySet<string>): OutlineRow[] {
   const blocks = blocksOf(template);
   const rows: OutlineRow[] = [];
-  const walk = (node: FolderNode, depth: number, parent: FolderNode | null, index: number, prefix: string, mark: Mark | null): void => {
+  const walk = (
+    node: FolderNode,
+    depth: number,
+    parent: FolderNode | null,
+    index: number,
+    prefix: string,
+    mark: Mark | null,
+  ): void => {
     const own = node.mark ?? mark;
     const holds = node.folders?.length ?? 0;
     const open = holds > 0 && !closed.has(node.id);
     rows.push({ id: node.id, node, depth, parent, index, prefix, mark: own, holds, open });
     if (!open) return;
-    const numbers = node.numbering === undefined ? null : new Map(siblingsOf(node, blocks).map((s) => [s.through ?? s.node, s.number]));
+    const numbers =
+      node.numbering === undefined
+        ? null
+        : new Map(siblingsOf(node, blocks).map((s) => [s.through ?? s.node, s.number]));
     node.folders?.forEach((child, i) => {
       const number = numbers?.get(child) ?? null;
-      walk(child, depth + 1, node, i, number === null || node.numbering === undefined || (child.block !== undefined && child.name === undefined) ? '' : numberPrefix(node.numbering, number), own);
+      walk(
+        child,
+        depth + 1,
+        node,
+        i,
+        number === null || node.numbering === undefined || (child.block !== undefined && child.name === undefined)
+          ? ''
+          : numberPrefix(node.numbering, number),
+        own,
+      );
     });
   };
   walk(root, 0, null, 0, '', null);

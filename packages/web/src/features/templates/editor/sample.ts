@@ -1,5 +1,14 @@
 /** A sample project laid over a template while it is written: real names, counts, and what cannot be written. */
-import { compileTemplate, type Expansion, type Field, type Registers, type Template, type Value, type Values, wordsFor } from '@nesting/core';
+import {
+  compileTemplate,
+  type Expansion,
+  type Field,
+  type Registers,
+  type Template,
+  type Value,
+  type Values,
+  wordsFor,
+} from '@nesting/core';
 import { useCallback, useState } from 'react';
 import type { RowSample } from './outline';
 
@@ -23,7 +32,9 @@ export function sampleValues(fields: readonly Field[], registers: Registers, giv
         case 'letters':
           return 'AB'[n] ?? 'A';
         default:
-          return rule.like !== undefined ? rule.like.replace(/0+/, (run) => String(n + 1).padStart(run.length, '0')) : plainText(f, n, rule.max ?? 24);
+          return rule.like !== undefined
+            ? rule.like.replace(/0+/, (run) => String(n + 1).padStart(run.length, '0'))
+            : plainText(f, n, rule.max ?? 24);
       }
     };
     out[f.key] = f.type === 'list' ? [one(0) as string, one(1) as string] : one(0);
@@ -53,7 +64,9 @@ export function sampleOf(template: Template, registers: Registers, values: Value
     else known.count++;
   }
   const faults = new Map<string, string>();
-  for (const d of expansion.diagnostics) if (d.node !== null && d.weight === 'refused' && !faults.has(d.node)) faults.set(d.node, wordsFor(d.code, d.params));
+  for (const d of expansion.diagnostics)
+    if (d.node !== null && d.weight === 'refused' && !faults.has(d.node))
+      faults.set(d.node, wordsFor(d.code, d.params));
   return { expansion, rows, faults };
 }
 

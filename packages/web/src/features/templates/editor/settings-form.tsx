@@ -8,12 +8,19 @@ interface Props {
   readonly onChange: (template: Template, what: string | null) => void;
 }
 
-const WEIGHTS = [{ value: 'usual', label: 'as usual' }, { value: 'must', label: 'must' }, { value: 'should', label: 'should' }, { value: 'note', label: 'to know' }, { value: 'off', label: 'off' }];
+const WEIGHTS = [
+  { value: 'usual', label: 'as usual' },
+  { value: 'must', label: 'must' },
+  { value: 'should', label: 'should' },
+  { value: 'note', label: 'to know' },
+  { value: 'off', label: 'off' },
+];
 
 export function SettingsForm({ template, onChange }: Props) {
   const id = useId();
   const checks = template.checks ?? {};
-  const set = (change: Partial<NonNullable<Template['checks']>>, what: string | null) => onChange({ ...template, checks: { ...checks, ...change } }, what);
+  const set = (change: Partial<NonNullable<Template['checks']>>, what: string | null) =>
+    onChange({ ...template, checks: { ...checks, ...change } }, what);
   const weigh = (rule: string, weight: string) => {
     const { [rule]: _old, ...others } = checks.rules ?? {};
     set({ rules: weight === 'usual' ? others : { ...others, [rule]: weight as 'must' } }, null);
@@ -26,24 +33,80 @@ export function SettingsForm({ template, onChange }: Props) {
         {RULE_CODES.map((rule) => (
           <div key={rule} className="grid grid-cols-[1fr_7rem] items-center gap-2 text-sm">
             <span>{RULE_TITLES[rule]}</span>
-            <Choose label={`Weight of: ${RULE_TITLES[rule]}`} value={checks.rules?.[rule] ?? 'usual'} options={WEIGHTS} onChange={(weight) => weigh(rule, weight)} />
+            <Choose
+              label={`Weight of: ${RULE_TITLES[rule]}`}
+              value={checks.rules?.[rule] ?? 'usual'}
+              options={WEIGHTS}
+              onChange={(weight) => weigh(rule, weight)}
+            />
           </div>
         ))}
       </div>
       <Labelled id={`${id}b`} label="Longest path, characters">
-        <Line id={`${id}b`} type="number" min={20} max={32_000} value={checks.pathBudget ?? ''} placeholder="240" onChange={(e) => set({ pathBudget: e.target.value === '' ? undefined : Math.max(20, Math.min(32_000, Math.floor(Number(e.target.value)))) }, 'budget')} />
+        <Line
+          id={`${id}b`}
+          type="number"
+          min={20}
+          max={32_000}
+          value={checks.pathBudget ?? ''}
+          placeholder="240"
+          onChange={(e) =>
+            set(
+              {
+                pathBudget:
+                  e.target.value === ''
+                    ? undefined
+                    : Math.max(20, Math.min(32_000, Math.floor(Number(e.target.value)))),
+              },
+              'budget',
+            )
+          }
+        />
       </Labelled>
       <fieldset className="flex flex-col gap-1.5 text-sm">
         <legend className="pb-1 text-xs font-semibold text-ink2">Names must do on</legend>
         {PROFILE_NAMES.map((name) => (
-          <Tick key={name} label={PROFILES[name].label} checked={profiles.includes(name)} onChange={(on) => set({ profiles: on ? [...profiles, name] : profiles.filter((p) => p !== name) }, null)} />
+          <Tick
+            key={name}
+            label={PROFILES[name].label}
+            checked={profiles.includes(name)}
+            onChange={(on) => set({ profiles: on ? [...profiles, name] : profiles.filter((p) => p !== name) }, null)}
+          />
         ))}
       </fieldset>
       <Labelled id={`${id}s`} label="Setup sheet, one a line" help="Frame rate = 25 (24, 25, 50): why">
-        <Lines id={`${id}s`} key={template.id} rows={5} defaultValue={settingsText(template.setup)} onBlur={(e) => onChange({ ...template, setup: { ...template.setup, settings: settingsFrom(e.target.value) } }, null)} />
+        <Lines
+          id={`${id}s`}
+          key={template.id}
+          rows={5}
+          defaultValue={settingsText(template.setup)}
+          onBlur={(e) =>
+            onChange({ ...template, setup: { ...template.setup, settings: settingsFrom(e.target.value) } }, null)
+          }
+        />
       </Labelled>
       <Labelled id={`${id}d`} label="To do on the first day, one a line">
-        <Lines id={`${id}d`} key={template.id} rows={4} defaultValue={(template.setup?.firstDay ?? []).join('\n')} onBlur={(e) => onChange({ ...template, setup: { ...template.setup, firstDay: e.target.value.split('\n').map((l) => l.trim()).filter((l) => l !== '') } }, null)} />
+        <Lines
+          id={`${id}d`}
+          key={template.id}
+          rows={4}
+          defaultValue={(template.setup?.firstDay ?? []).join('\n')}
+          onBlur={(e) =>
+            onChange(
+              {
+                ...template,
+                setup: {
+                  ...template.setup,
+                  firstDay: e.target.value
+                    .split('\n')
+                    .map((l) => l.trim())
+                    .filter((l) => l !== ''),
+                },
+              },
+              null,
+            )
+          }
+        />
       </Labelled>
     </div>
   );
@@ -52,13 +115,28 @@ export function SettingsForm({ template, onChange }: Props) {
 type Settings = NonNullable<NonNullable<Template['setup']>['settings']>;
 
 export const settingsText = (setup: Template['setup']): string =>
-  (setup?.settings ?? []).map((s) => `${s.label} = ${s.value}${s.allowed?.length ? ` (${s.allowed.join(', ')})` : ''}${s.why ? `: ${s.why}` : ''}`).join('\n');
+  (setup?.settings ?? [])
+    .map(
+      (s) =>
+        `${s.label} = ${s.value}${s.allowed?.length ? ` (${s.allowed.join(', ')})` : ''}${s.why ? `: ${s.why}` : ''}`,
+    )
+    .join('\n');
 
 export function settingsFrom(text: string): Settings {
   return text.split('\n').flatMap((line) => {
     const m = /^\s*([^=]+?)\s*=\s*(.*?)\s*(?:\(([^)]*)\))?\s*(?::\s*(.*?))?\s*$/.exec(line);
     if (m === null || m[2] === '') return [];
-    const allowed = (m[3] ?? '').split(',').map((a) => a.trim()).filter((a) => a !== '');
-    return [{ label: m[1] as string, value: m[2] as string, ...(allowed.length > 0 && { allowed }), ...(m[4] ? { why: m[4] } : {}) }];
+    const allowed = (m[3] ?? '')
+      .split(',')
+      .map((a) => a.trim())
+      .filter((a) => a !== '');
+    return [
+      {
+        label: m[1] as string,
+        value: m[2] as string,
+        ...(allowed.length > 0 && { allowed }),
+        ...(m[4] ? { why: m[4] } : {}),
+      },
+    ];
   });
 }

@@ -1,4 +1,7 @@
-/** What is in a starter file: the names in a zip, or its text, filled in with the sample's values where that is asked for. */
+/**
+ * What is in a starter file: the names in a zip, or its text, filled in with the sample's values where that is asked
+ * for.
+ */
 import { fillText, type Registers, type Template, type Values } from '@nesting/core';
 import { useEffect, useState } from 'react';
 import { count, many, size } from '../../../app/words';
@@ -56,14 +59,33 @@ export function StarterContent({ address, fill, template, registers, values }: P
   return (
     <section aria-label="What is in it" className="flex flex-col gap-1">
       <Heading>{content.kind === 'text' && fill ? 'As it would be written for the sample' : 'What is in it'}</Heading>
-      {content.kind === 'absent' && <p className="text-sm text-brick">The file is not there. Give it anew, or take it out.</p>}
-      {content.kind === 'other' && <p className="text-sm text-ink2">{size(bytes)}, in a form that is copied as it is and cannot be looked into here.</p>}
-      {content.kind === 'text' && <pre className="max-h-56 overflow-auto rounded-tray border border-line bg-sheet p-2 font-mono text-xs whitespace-pre-wrap">{fill ? fillText(content.text, values, template.fields, registers) : content.text}{content.whole ? '' : '\n…'}</pre>}
+      {content.kind === 'absent' && (
+        <p className="text-sm text-brick">The file is not there. Give it anew, or take it out.</p>
+      )}
+      {content.kind === 'other' && (
+        <p className="text-sm text-ink2">
+          {size(bytes)}, in a form that is copied as it is and cannot be looked into here.
+        </p>
+      )}
+      {content.kind === 'text' && (
+        <pre className="max-h-56 overflow-auto rounded-tray border border-line bg-sheet p-2 font-mono text-xs whitespace-pre-wrap">
+          {fill ? fillText(content.text, values, template.fields, registers) : content.text}
+          {content.whole ? '' : '\n…'}
+        </pre>
+      )}
       {content.kind === 'zip' && (
         <>
-          <p className="text-xs text-ink2">A zip with {many(content.entries.length, 'entry', 'entries')}, {size(content.entries.reduce((n, e) => n + e.bytes, 0))} unpacked.</p>
+          <p className="text-xs text-ink2">
+            A zip with {many(content.entries.length, 'entry', 'entries')},{' '}
+            {size(content.entries.reduce((n, e) => n + e.bytes, 0))} unpacked.
+          </p>
           <ul className="max-h-56 overflow-auto rounded-tray border border-line bg-sheet p-2 font-mono text-xs">
-            {content.entries.slice(0, MOST_ENTRIES).map((e) => <li key={e.name} className="flex justify-between gap-3"><span className="break-all">{e.name}</span><span className="shrink-0 text-note">{e.name.endsWith('/') ? '' : size(e.bytes)}</span></li>)}
+            {content.entries.slice(0, MOST_ENTRIES).map((e) => (
+              <li key={e.name} className="flex justify-between gap-3">
+                <span className="break-all">{e.name}</span>
+                <span className="shrink-0 text-note">{e.name.endsWith('/') ? '' : size(e.bytes)}</span>
+              </li>
+            ))}
             {content.entries.length > MOST_ENTRIES && <li>and {count(content.entries.length - MOST_ENTRIES)} more</li>}
           </ul>
         </>

@@ -1,5 +1,8 @@
-/** Files a folder begins with: each has a name, and may be there only when a value says so; several with one name are variants of it. */
-import { type FolderNode, LIMITS, type Starter, type Template, type Values, type Registers } from '@nesting/core';
+/**
+ * Files a folder begins with: each has a name, and may be there only when a value says so; several with one name are
+ * variants of it.
+ */
+import { type FolderNode, LIMITS, type Registers, type Starter, type Template, type Values } from '@nesting/core';
 import { useState } from 'react';
 import { size } from '../../../app/words';
 import { Button, Choose, Heading, Line, Tick } from '../../../ui/ui';
@@ -29,9 +32,13 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
   const starters = node.starters ?? [];
   const [open, setOpen] = useState<string | null>(null);
   const [refused, setRefused] = useState('');
-  const set = (id: string, change: Partial<Starter>) => onSet(starters.map((s) => (s.id === id ? { ...s, ...change } : s)));
+  const set = (id: string, change: Partial<Starter>) =>
+    onSet(starters.map((s) => (s.id === id ? { ...s, ...change } : s)));
   const put = (file: File) => {
-    if (file.size > LIMITS.starterBytes) return setRefused(`${file.name} has ${size(file.size)}; a starter file may have ${size(LIMITS.starterBytes)}. It was not taken.`);
+    if (file.size > LIMITS.starterBytes)
+      return setRefused(
+        `${file.name} has ${size(file.size)}; a starter file may have ${size(LIMITS.starterBytes)}. It was not taken.`,
+      );
     setRefused('');
     const path = pathOf(node, file.name);
     onFile(path, file);
@@ -48,26 +55,77 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
       <Heading>Starter files</Heading>
       {starters.map((s) => (
         <div key={s.id} className="flex flex-col gap-1 border-b border-line pb-2">
-          <Line aria-label={`Name of ${s.from}`} value={s.name} readOnly={readOnly} onChange={(e) => set(s.id, { name: e.target.value })} className="font-mono" />
+          <Line
+            aria-label={`Name of ${s.from}`}
+            value={s.name}
+            readOnly={readOnly}
+            onChange={(e) => set(s.id, { name: e.target.value })}
+            className="font-mono"
+          />
           <div className="flex items-center gap-2 text-xs text-ink2">
             <span className="shrink-0">only when</span>
-            <Choose label={`${s.name} only when`} disabled={readOnly} value={wordOfCondition(s.onlyWhen)} options={conditions(template)} onChange={(value) => set(s.id, { onlyWhen: conditionOf(value) })} />
+            <Choose
+              label={`${s.name} only when`}
+              disabled={readOnly}
+              value={wordOfCondition(s.onlyWhen)}
+              options={conditions(template)}
+              onChange={(value) => set(s.id, { onlyWhen: conditionOf(value) })}
+            />
           </div>
           <div className="flex flex-wrap items-center gap-3 text-xs text-ink2">
             <span className="min-w-0 flex-1 font-mono break-all">{s.from.split('/').at(-1)}</span>
-            <Tick label="fill in" checked={s.fill ?? false} disabled={readOnly} onChange={(fill) => set(s.id, { fill: fill || undefined })} />
-            <Button look="quiet" className="h-6!" aria-expanded={open === s.id} onClick={() => setOpen(open === s.id ? null : s.id)}>{open === s.id ? 'Close' : 'Look into it'}</Button>
-            {!readOnly && <Button look="quiet" className="h-6!" onClick={() => onSet(starters.filter((o) => o.id !== s.id))}>Take out</Button>}
+            <Tick
+              label="fill in"
+              checked={s.fill ?? false}
+              disabled={readOnly}
+              onChange={(fill) => set(s.id, { fill: fill || undefined })}
+            />
+            <Button
+              look="quiet"
+              className="h-6!"
+              aria-expanded={open === s.id}
+              onClick={() => setOpen(open === s.id ? null : s.id)}
+            >
+              {open === s.id ? 'Close' : 'Look into it'}
+            </Button>
+            {!readOnly && (
+              <Button look="quiet" className="h-6!" onClick={() => onSet(starters.filter((o) => o.id !== s.id))}>
+                Take out
+              </Button>
+            )}
           </div>
-          {open === s.id && <StarterContent address={addressOf(s.from)} fill={s.fill ?? false} template={template} registers={registers} values={values} />}
+          {open === s.id && (
+            <StarterContent
+              address={addressOf(s.from)}
+              fill={s.fill ?? false}
+              template={template}
+              registers={registers}
+              values={values}
+            />
+          )}
         </div>
       ))}
-      {starters.length > 1 && starters.some((s) => wordOfCondition(s.onlyWhen) === ALWAYS && starters.some((o) => o !== s && o.name === s.name)) && <p className="text-xs text-ink2">Files of one name are variants: say for each when it is there.</p>}
-      {refused && <p role="alert" className="text-sm text-brick">{refused}</p>}
+      {starters.length > 1 &&
+        starters.some(
+          (s) => wordOfCondition(s.onlyWhen) === ALWAYS && starters.some((o) => o !== s && o.name === s.name),
+        ) && <p className="text-xs text-ink2">Files of one name are variants: say for each when it is there.</p>}
+      {refused && (
+        <p role="alert" className="text-sm text-brick">
+          {refused}
+        </p>
+      )}
       {!readOnly && (
         <label className="flex h-9 cursor-pointer items-center self-start rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold focus-within:ring-2 focus-within:ring-bottle/30 hover:border-ink">
           Add a file…
-          <input type="file" className="sr-only" onChange={(e) => { const file = e.target.files?.[0]; if (file) put(file); e.target.value = ''; }} />
+          <input
+            type="file"
+            className="sr-only"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) put(file);
+              e.target.value = '';
+            }}
+          />
         </label>
       )}
     </section>

@@ -18,6 +18,19 @@ export function useTemplateDraft(row: TemplateRow, mayWrite: boolean): Draft<Tem
     select: (state) => state.templates[row.id],
     save: async (template, version) => (await keep({ template, version }).unwrap()).version,
     onSaved: (template, version) =>
-      void dispatch(api.util.updateQueryData('templates', undefined, (rows) => rows.map((r) => (r.id === row.id ? { ...r, name: template.name, ...(r.edition === 0 && { template }), draft: { template, version, by: r.draft?.by ?? null, changedAt: new Date().toISOString() } } : r)))),
+      void dispatch(
+        api.util.updateQueryData('templates', undefined, (rows) =>
+          rows.map((r) =>
+            r.id === row.id
+              ? {
+                  ...r,
+                  name: template.name,
+                  ...(r.edition === 0 && { template }),
+                  draft: { template, version, by: r.draft?.by ?? null, changedAt: new Date().toISOString() },
+                }
+              : r,
+          ),
+        ),
+      ),
   });
 }
