@@ -7,7 +7,9 @@ import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { type CheckInput, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import type { CheckInput } from '@nesting/core/project';
+import { normaliseTemplate } from '@nesting/core/template';
 import { checkOnDisk } from '@nesting/disk';
 import { interleave, line } from './measure';
 
@@ -90,13 +92,13 @@ export async function checkOnce(root: string, workers: number): Promise<void> {
   const worker = new URL('./check-worker.js', import.meta.url);
   const rules = 'the same';
   const start = performance.now();
-  const outcome = await checkOnDisk({ root, input, rules, worker, workers });
+  const outcome = await checkOnDisk({ root, input, fingerprint: rules, worker, workers });
   const ms = performance.now() - start;
   const mb = process.resourceUsage().maxRSS / 1024;
   for (let n = 1; n <= 100; n++)
     writeFileSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`), '.');
   const again = performance.now();
-  const quick = await checkOnDisk({ root, input, rules, worker, workers, since: outcome });
+  const quick = await checkOnDisk({ root, input, fingerprint: rules, worker, workers, since: outcome });
   const took = performance.now() - again;
   for (let n = 1; n <= 100; n++)
     rmSync(path.join(root, 'shots', String(n * 7).padStart(5, '0'), `note-${process.pid}-${n}.txt`));

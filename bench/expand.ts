@@ -1,5 +1,6 @@
 /** Expanding a template to 2,000 lines: a keystroke must show at once. */
-import { compileTemplate, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { compileTemplate, normaliseTemplate } from '@nesting/core/template';
 import { interleave, line } from './measure';
 
 export function benchExpand(): void {

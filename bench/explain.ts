@@ -2,7 +2,7 @@
  * Explaining and suggesting for 10,000 broken names: the corpus again and again, so that what is cached is cached for
  * all alike.
  */
-import { explainName } from '@nesting/core';
+import { explainName } from '@nesting/core/name';
 import { CASES, compileCase, contextOf } from '../corpus/conventions';
 import { makeCorpus } from '../corpus/make';
 import { line, median } from './measure';

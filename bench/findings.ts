@@ -7,12 +7,13 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { findingQuerySchema } from '@nesting/contract';
-import { type Finding, findingId, RULE_CODES } from '@nesting/core';
+import { type Finding, findingId } from '@nesting/core/check';
+import { RULE_CODES } from '@nesting/core/project';
 import { chromium } from '@playwright/test';
 import type pg from 'pg';
-import { fileHash } from '../packages/disk/src/looked';
+import { fileHash } from '../packages/disk/src/file-facts';
 import { copyRows } from '../packages/server/src/db/copy';
-import { listFindings, recount, storeFindings } from '../packages/server/src/db/queries/findings';
+import { listFindings, recount, storeFindings } from '../packages/server/src/db/queries/checks/findings';
 import { transaction, type World } from '../packages/server/src/index';
 import { line, median } from './measure';
 

@@ -1,5 +1,5 @@
 /** Learning conventions from 10,000 sample names of six kinds, and grouping 1,000,000 frames in one pass. */
-import { groupFrames, learnConventions } from '@nesting/core';
+import { groupFrames, learnConventions } from '@nesting/core/name';
 import { CASES, REGISTERS } from '../corpus/conventions';
 import { rightNames } from '../corpus/learning';
 import { generator } from '../corpus/make';

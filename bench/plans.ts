@@ -7,7 +7,9 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'nod
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseTemplate } from '@nesting/contract';
-import { type Change, fitTemplate, folderTree, NO_REGISTERS, orderChanges, type Template } from '@nesting/core';
+import { type Change, orderChanges } from '@nesting/core/change';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { fitTemplate, folderTree, type Template } from '@nesting/core/template';
 import { applyOnDisk, foldersBelow } from '@nesting/disk';
 import { interleave, line, median } from './measure';
 

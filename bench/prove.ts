@@ -2,7 +2,7 @@
  * The one-way proof at its stated bounds: 12 parts, texts of 64, registers of 2,000; patterns that are one way and ones
  * that are not.
  */
-import { compileConvention, type Field, mustParse, NO_REGISTERS, proveOneWay } from '@nesting/core';
+import { compileConvention, type Field, mustParse, NO_REGISTERS, proveOneWay } from '@nesting/core/name';
 import { line, median } from './measure';
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';

@@ -2,7 +2,7 @@
  * Reading a million names by a convention that is proved to read one way, against a hand-written expression with its
  * groups read.
  */
-import { compileConvention, type Field, mustParse, NO_REGISTERS, readName, readValues } from '@nesting/core';
+import { compileConvention, type Field, mustParse, NO_REGISTERS, readName, readValues } from '@nesting/core/name';
 import { interleave, line, median } from './measure';
 
 const COUNT = 1_000_000;

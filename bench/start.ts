@@ -6,7 +6,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expandTemplate, makingSteps, NO_REGISTERS, startChanges, type Template } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { makingSteps, startChanges } from '@nesting/core/planners';
+import { expandTemplate, type Template } from '@nesting/core/template';
 import { startOnDisk } from '@nesting/disk';
 import { line, median } from './measure';
 

@@ -2,17 +2,17 @@
  * Writing templates: a letter in a template of 5,000 folders until its outline and sample are worked out; deriving from
  * 200,000 lines; pasting 100,000.
  */
+import { parseListing } from '@nesting/core/listing';
+import { NO_REGISTERS } from '@nesting/core/name';
 import {
   deriveTemplate,
   diagnoseTemplate,
   type FolderNode,
   findFolder,
   insertFolders,
-  NO_REGISTERS,
-  parseListing,
   setFolder,
   type Template,
-} from '@nesting/core';
+} from '@nesting/core/template';
 import { foldersFromText } from '../packages/web/src/features/templates/editor/paste';
 import { rowsOf } from '../packages/web/src/features/templates/editor/rows';
 import { sampleOf } from '../packages/web/src/features/templates/editor/sample';

@@ -8,7 +8,7 @@ import {
   mustParse,
   type NameContext,
   type Registers,
-} from '@nesting/core';
+} from '@nesting/core/name';
 
 export const REGISTERS: Registers = {
   clients: [

@@ -1,9 +1,9 @@
 /** Damages done to a project in good order, alone and many at once, and what the rules found of them. */
-import type { CheckGround, RuleCode } from '@nesting/core';
+import type { ProjectRules, RuleCode } from '@nesting/core/project';
 import { DISK_DAMAGES, type DiskDamage, type Expected, type Pick } from './disk-damages';
 import { checkDisk, type Disk, goodDisk } from './good-disk';
 
-export const findingsOf = (of: CheckGround, disk: Disk): Expected[] =>
+export const findingsOf = (of: ProjectRules, disk: Disk): Expected[] =>
   checkDisk(of, disk).map(({ rule, path }) => ({ rule, path }));
 
 /** The same numbers for the same seed. */
@@ -22,7 +22,7 @@ export interface Damaged {
 }
 
 /** So many damages in one project, no two at one place. */
-export function damaged(of: CheckGround, damages: readonly DiskDamage[], seed: number): Damaged {
+export function damaged(of: ProjectRules, damages: readonly DiskDamage[], seed: number): Damaged {
   const disk = goodDisk(of);
   const pick = pickerOf(seed);
   const touched: string[] = [];
@@ -63,7 +63,7 @@ export interface RuleScore {
 }
 
 export function scoreDamages(
-  of: CheckGround,
+  of: ProjectRules,
   cases: readonly Damaged[],
 ): { readonly rules: readonly RuleScore[]; readonly wrong: readonly string[] } {
   const rules = new Map<RuleCode, { expected: number; found: number; right: number }>();

@@ -1,5 +1,5 @@
 /** What a working week does to a project: each damage with the findings that name it, and no others. Deterministic. */
-import type { RuleCode } from '@nesting/core';
+import type { RuleCode } from '@nesting/core/project';
 import { type Disk, type Entry, file, folder } from './good-disk';
 
 export interface Expected {

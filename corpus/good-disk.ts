@@ -6,21 +6,18 @@ import { readFileSync } from 'node:fs';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
 import {
   Checker,
-  CheckGround,
   type ContentFact,
   contentTasks,
   contentWants,
   type Finding,
-  type FolderListing,
-  type FolderNode,
-  join,
   judgeWhole,
-  type Registers,
-  refFormatOf,
-  type Template,
-  type Values,
   withContents,
-} from '@nesting/core';
+} from '@nesting/core/check';
+import { type FolderListing, join } from '@nesting/core/listing';
+import type { Registers, Values } from '@nesting/core/name';
+import { ProjectRules } from '@nesting/core/project';
+import { refFormatOf } from '@nesting/core/references';
+import type { FolderNode, Template } from '@nesting/core/template';
 
 export interface Entry {
   readonly folder: boolean;
@@ -54,13 +51,13 @@ function parsed<T>(
   return answer.value;
 }
 
-export function ground(): { template: Template; registers: Registers; ground: CheckGround } {
+export function rules(): { template: Template; registers: Registers; rules: ProjectRules } {
   const template = parsed(parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8')));
   const registers = parsed(parseRegisters(readFileSync('demo/registers.json', 'utf8')));
   return {
     template,
     registers,
-    ground: new CheckGround({ template: withDue(template), values: VALUES, registers, now: Date.UTC(2026, 3, 20) }),
+    rules: new ProjectRules({ template: withDue(template), values: VALUES, registers, now: Date.UTC(2026, 3, 20) }),
   };
 }
 
@@ -84,7 +81,7 @@ export const file = (size = 1000, content?: string): Entry => ({
 export const folder: Entry = { folder: true, size: 0, modified: 0 };
 
 /** In good order: no finding. */
-export function goodDisk(of: CheckGround): Disk {
+export function goodDisk(of: ProjectRules): Disk {
   const disk: Disk = new Map();
   for (const line of of.expansion.lines)
     if (line.made && line.path !== '') disk.set(line.path, line.kind === 'folder' ? folder : file());
@@ -145,7 +142,7 @@ export function listingOf(disk: Disk): FolderListing[] {
 }
 
 /** A check with a look into every file, as a disk would give it. */
-export function checkDisk(of: CheckGround, disk: Disk): readonly Finding[] {
+export function checkDisk(of: ProjectRules, disk: Disk): readonly Finding[] {
   const listings = new Map(listingOf(disk).map((l) => [l.path, l]));
   const checker = new Checker(of);
   for (const listing of listings.values()) checker.folder(listing);
@@ -165,7 +162,7 @@ export function checkDisk(of: CheckGround, disk: Disk): readonly Finding[] {
 }
 
 function factsIn(
-  of: CheckGround,
+  of: ProjectRules,
   disk: Disk,
   listing: FolderListing,
   wants: ReturnType<typeof contentWants>,

@@ -3,7 +3,7 @@
  * names among them.
  * Counted are the right names that some learned convention reads (recall), and the broken ones that none reads.
  */
-import { learnConventions, writeName } from '@nesting/core';
+import { learnConventions, writeName } from '@nesting/core/name';
 import { CASES, type Case, compileCase, NUMBER, REGISTERS } from './conventions';
 import { generator, makeCorpus } from './make';
 

@@ -2,7 +2,7 @@
  * Broken names with the right answer, one and two damages at once; the same ones every time. Each belongs to the part
  * that is tuned on, or to the part that is only measured on.
  */
-import { compileName, mustParse, readName, type WrittenPiece, writePieces } from '@nesting/core';
+import { compileName, mustParse, readName, type WrittenPiece, writePieces } from '@nesting/core/name';
 import { CASES, type Case, compileCase, contextOf, NUMBER, REGISTERS } from './conventions';
 import { DAMAGES, type Parts } from './damages';
 

@@ -1,9 +1,9 @@
 /** npm run score rules: recall and precision of each rule, over every damage alone and over twenty at once. */
 import { damaged, drawDamages, scoreDamages } from './damaged-disk';
 import { DISK_DAMAGES } from './disk-damages';
-import { ground } from './good-disk';
+import { rules } from './good-disk';
 
-const { ground: of } = ground();
+const { rules: of } = rules();
 const misses = process.argv.includes('--misses');
 const percent = (part: number, whole: number) =>
   whole === 0 ? '     —' : `${((100 * part) / whole).toFixed(1)} %`.padStart(8);

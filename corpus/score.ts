@@ -2,7 +2,7 @@
  * npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure
  * one was ever wrong.
  */
-import { explainName } from '@nesting/core';
+import { explainName } from '@nesting/core/name';
 import { CASES, compileCase, contextOf } from './conventions';
 import { scoreLearning } from './learning';
 import { type Broken, makeCorpus } from './make';

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, w
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
-import type { Template } from '@nesting/core';
+import type { Template } from '@nesting/core/template';
 import {
   type Client,
   checkProject,

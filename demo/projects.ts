@@ -1,5 +1,5 @@
 /** The demo's projects and what artists have put into them: names only, contents are made by `files.ts`. */
-import type { Values } from '@nesting/core';
+import type { Values } from '@nesting/core/name';
 
 export interface DemoProject {
   readonly template: string;

@@ -3,9 +3,9 @@
  * file system.
  */
 import fc from 'fast-check';
-import { applyBatch, doneAfter, type Intents, leftOf, type Outcome, reverseChanges } from '../packages/core/src/index';
+import { applyBatch, doneAfter, type Intents, leftOf, type Outcome, reverseChanges } from '../packages/core/src/change';
 import { plans } from '../packages/core/tests/plans';
-import { browserJournal, browserLivePort } from '../packages/web/src/features/start/browser-live';
+import { browserJournal, browserLivePort } from '../packages/web/src/browser-disk/live-port';
 
 async function treeOf(folder: FileSystemDirectoryHandle, below = ''): Promise<string[]> {
   const out: string[] = [];

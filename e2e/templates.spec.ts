@@ -1,7 +1,7 @@
 /** Templates written by keyboard, derived from what is there, taken out and in, put in force and started from. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { zipOf } from '../packages/server/src/flows/zip';
+import { zipOf } from '../packages/server/src/flows/rules/zip';
 import { expect, test } from './demo';
 
 interface Node {

@@ -89,7 +89,7 @@ for (let round = 0; round < 6; round++) {
         const now = performance.now();
         gaps.push(now - last);
         last = now;
-        // Looked for in the one place it stands in: reading the whole page's text would itself drop frames.
+        // FileFacts for in the one place it stands in: reading the whole page's text would itself drop frames.
         const said = document.querySelector('[aria-label="Trying names"] [role=status]')?.textContent ?? '';
         done = paste ? /90.000 of 100.000/.test(said) || now - start > 20_000 : now - start > 1000;
       }

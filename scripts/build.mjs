@@ -13,11 +13,8 @@ const ownPackages = {
   name: 'own-packages',
   setup(b) {
     b.onResolve({ filter: /^[^./]/ }, (args) => {
-      if (args.kind === 'entry-point') return undefined;
-      const own = /^@nesting\/(\w+)$/.exec(args.path);
-      return own
-        ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') }
-        : { path: args.path, external: true };
+      if (args.kind === 'entry-point' || args.path.startsWith('@nesting/')) return undefined;
+      return { path: args.path, external: true };
     });
   },
 };
@@ -37,7 +34,7 @@ if (only !== 'web') {
   // The command line and the worker start often: everything they need is in one file.
   await build({
     ...common,
-    entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check-worker.ts' },
+    entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check/check-worker.ts' },
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
   await build({

@@ -3,20 +3,19 @@ import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
+import type { Result } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
 import {
-  type Answer,
   type CompiledConvention,
-  type Convention,
-  codeOf,
   compileConvention,
   mergeRegisters,
   NO_REGISTERS,
   parsePattern,
   type Registers,
-  type Template,
   type Values,
-  wordsFor,
-} from '@nesting/core';
+} from '@nesting/core/name';
+import type { Convention, Template } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { Unusable } from './fail';
 
 export interface Options {
@@ -77,7 +76,7 @@ export function textOf(file: string): string {
   }
 }
 
-function use<T>(answer: Answer<T, string>): T {
+function use<T>(answer: Result<T, string>): T {
   if (!answer.ok) throw new Unusable(answer.faults[0] ?? 'unusable input');
   return answer.value;
 }

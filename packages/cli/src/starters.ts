@@ -2,16 +2,9 @@
  * The bytes a plan writes: texts as they are, starter files from beside the template, filled in where they ask for it.
  */
 import { readFileSync } from 'node:fs';
-import {
-  codeOf,
-  type Expansion,
-  fillText,
-  type MakingStep,
-  makingSteps,
-  type NewContent,
-  startChanges,
-  type Template,
-} from '@nesting/core';
+import { codeOf, type MakingStep, type NewContent } from '@nesting/core/change';
+import { makingSteps, startChanges } from '@nesting/core/planners';
+import { type Expansion, fillText, type Template } from '@nesting/core/template';
 import { inside } from '@nesting/disk';
 import { Unusable } from './fail';
 

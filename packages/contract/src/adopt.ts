@@ -1,5 +1,5 @@
 /** Folders taken in as projects, and copies of a project's folder. Times are ISO 8601. */
-import type { Fit } from '@nesting/core';
+import type { Fit } from '@nesting/core/template';
 import { z } from 'zod';
 import { valuesSchema, word } from './field';
 import { adjustmentsSchema } from './template';

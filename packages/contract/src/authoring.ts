@@ -1,5 +1,5 @@
 /** Templates as they are written: drafts, editions, what an edition would mean for projects that run. */
-import type { Template } from '@nesting/core';
+import type { Template } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
 import { looseTemplateSchema, templateSchema } from './template';

@@ -1,5 +1,5 @@
 /** Blocks shared by several templates: kept once, changed once, taken up by each template with what it made of them. */
-import type { FolderNode } from '@nesting/core';
+import type { FolderNode } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
 import { folderSchema } from './template';

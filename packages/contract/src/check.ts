@@ -1,5 +1,6 @@
 /** Checks and findings as they cross the wire: kept, filtered, accepted, given to people. */
-import { RULE_CODES, type RuleCode, WEIGHTS, type Weight } from '@nesting/core';
+import { RULE_CODES, type RuleCode } from '@nesting/core/project';
+import { WEIGHTS, type Weight } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
 import type { FindingCounts, FindingRow } from './wire';

@@ -1,5 +1,6 @@
 /** Conventions as they cross between server and screens: in force, in draft, and what a draft would do. */
-import type { Convention, Effect } from '@nesting/core';
+import type { NameImpact } from '@nesting/core/impact';
+import type { Convention } from '@nesting/core/template';
 import { z } from 'zod';
 import { word } from './field';
 import { conventionSchema } from './template';
@@ -29,7 +30,7 @@ export const saveDraftSchema = z.object({ convention: conventionSchema, version:
 export const putInForceSchema = z.object({ version: z.int().min(1) });
 export const effectSchema = z.object({ convention: conventionSchema });
 
-export interface EffectRow extends Effect {
+export interface EffectRow extends NameImpact {
   readonly project: { readonly id: string; readonly number: string; readonly folder: string };
   /** Where its folders could not be looked at. */
   readonly trouble: string | null;

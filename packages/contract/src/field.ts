@@ -1,4 +1,5 @@
-import { type Field, LIMITS, type Registers, SCALAR_TYPES, type Value, type Values } from '@nesting/core';
+import { LIMITS } from '@nesting/core';
+import { type Field, type Registers, SCALAR_TYPES, type Value, type Values } from '@nesting/core/name';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 

@@ -1,5 +1,6 @@
 /** The house's own lists, its numbers, people, volumes and what was done. */
-import { type Cells, LIST_NAMES, type ListName, type NumberSeries, RESETS } from '@nesting/core';
+import { type Cells, LIST_NAMES, type ListName } from '@nesting/core/lists';
+import { type NumberSeries, RESETS } from '@nesting/core/numbers';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { short, word } from './field';

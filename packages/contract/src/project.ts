@@ -1,7 +1,7 @@
 /**
  * A project beyond its start: found in lists, its state and notes, what it has otherwise, what its programs are set to.
  */
-import type { Adjustments, OwnRules } from '@nesting/core';
+import type { Adjustments, OwnRules, Template } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, valuesSchema, word } from './field';
 import type { Prefixes } from './lists';
@@ -79,7 +79,7 @@ export interface FirstDayLine {
 export interface ProjectPage extends ProjectRow {
   readonly values: z.infer<typeof valuesSchema>;
   /** Its rules as they are for it: the template's, its conventions' editions, and what is its own. */
-  readonly body: import('@nesting/core').Template;
+  readonly body: Template;
   readonly root: string;
   readonly prefixes: Prefixes;
   readonly notes: string;

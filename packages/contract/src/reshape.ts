@@ -2,7 +2,9 @@
  * A project that grows or changes: what it is to become, the plan of it, and the batches that were done. Times are ISO
  * 8601.
  */
-import type { ApplyFault, Change, Ended, ReshapeLine, ReshapeSign, Values } from '@nesting/core';
+import type { ApplyFault, Change, Ended } from '@nesting/core/change';
+import type { Values } from '@nesting/core/name';
+import type { ReshapeLine, ReshapeSign } from '@nesting/core/planners';
 import { z } from 'zod';
 import { valuesSchema, word } from './field';
 import { adjustmentsSchema } from './template';

@@ -1,13 +1,6 @@
-import {
-  type Convention,
-  type FolderNode,
-  MARKS,
-  type Marker,
-  PRESENCES,
-  PROFILE_NAMES,
-  type Template,
-  WEIGHTS,
-} from '@nesting/core';
+import type { Marker } from '@nesting/core/planners';
+import { PROFILE_NAMES } from '@nesting/core/portable';
+import { type Convention, type FolderNode, MARKS, PRESENCES, type Template, WEIGHTS } from '@nesting/core/template';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { fieldSchema, short, someRegistersSchema, valuesSchema, word } from './field';

@@ -1,5 +1,8 @@
 /** What crosses between server and screens. Times are ISO 8601, sizes bytes. */
-import type { Params, Problem, RuleCode, Stretch, Suggestion, Weight } from '@nesting/core';
+import type { Params } from '@nesting/core';
+import type { Problem, Stretch, Suggestion } from '@nesting/core/name';
+import type { RuleCode } from '@nesting/core/project';
+import type { Weight } from '@nesting/core/template';
 import { z } from 'zod';
 import type { TemplateDraft } from './authoring';
 import { word } from './field';

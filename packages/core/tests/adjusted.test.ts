@@ -9,21 +9,18 @@ import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
+import { stateOf } from '../src/check';
+import { NO_REGISTERS } from '../src/name';
 import {
-  CheckGround,
-  expandTemplate,
-  NO_REGISTERS,
+  ProjectRules,
   pathOn,
   printSignposts,
   type Signpost,
   signpostFiles,
   signpostsOf,
-  stateOf,
-  type Template,
-  tidyOwn,
   variablesOf,
-  withOwnRules,
-} from '../src/index';
+} from '../src/project';
+import { expandTemplate, type Template, tidyOwn, withOwnRules } from '../src/template';
 
 const parsed = parseTemplate(readFileSync('demo/templates/facade-show.nest.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.faults[0]);
@@ -66,9 +63,9 @@ describe('lines otherwise for one project', () => {
     const template = { ...facade, adjusted: { [one.key]: { name: 'frames for the festival' } } };
     const paths = expandTemplate(template, values, registers).lines.map((l) => l.path);
     expect(paths.filter((p) => p.endsWith('/renders'))).toHaveLength(renders.length - 1);
-    const ground = new CheckGround({ template, values, registers });
-    expect(stateOf(ground, one.path.replace(/renders$/, 'frames for the festival')).kind).toBe('planned');
-    expect(stateOf(ground, one.path).kind).toBe('unplanned');
+    const rules = new ProjectRules({ template, values, registers });
+    expect(stateOf(rules, one.path.replace(/renders$/, 'frames for the festival')).kind).toBe('planned');
+    expect(stateOf(rules, one.path).kind).toBe('unplanned');
     // A name written by hand is judged like every other.
     const odd = expandTemplate({ ...facade, adjusted: { [one.key]: { name: 'a/b' } } }, values, registers);
     expect(odd.diagnostics.some((d) => d.line === one.key && d.weight === 'refused')).toBe(true);

@@ -5,30 +5,24 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
-import { checkDisk, goodDisk, ground as groundOf, listingOf } from '../../../corpus/good-disk';
-import { itemsOf } from '../src/check/items';
+import { checkDisk, goodDisk, listingOf, rules as rulesOf } from '../../../corpus/good-disk';
 import {
   Checker,
-  CheckGround,
-  type CheckInput,
   checkListing,
   contentTasks,
   contentWants,
-  type FolderListing,
-  foldersFrom,
-  frameRange,
   judgeWhole,
   keepRows,
   mergeChecks,
-  NO_REGISTERS,
-  normaliseTemplate,
-  parseListing,
-  readName,
-  type Template,
   withContents,
-} from '../src/index';
+} from '../src/check';
+import { itemsOf } from '../src/check/items';
+import { type FolderListing, foldersFrom, frameRange, parseListing } from '../src/listing';
+import { NO_REGISTERS, readName } from '../src/name';
+import { type CheckInput, ProjectRules } from '../src/project';
+import { normaliseTemplate, type Template } from '../src/template';
 
-const { ground: of } = groundOf();
+const { rules: of } = rulesOf();
 
 const made = (root: object, more: object = {}): Template =>
   normaliseTemplate({
@@ -55,7 +49,7 @@ const files = (
   ),
 });
 const found = (input: CheckInput, listings: readonly FolderListing[]) =>
-  checkListing(new CheckGround(input), listings).findings.map((f) => `${f.rule} ${f.path}`);
+  checkListing(new ProjectRules(input), listings).findings.map((f) => `${f.rule} ${f.path}`);
 
 describe('frames of one sequence', () => {
   const frame = fc.record({
@@ -70,16 +64,16 @@ describe('frames of one sequence', () => {
     { name: '{number}', folders: [{ id: 'r', name: 'r', conventions: ['f'] }] },
     { conventions: [{ id: 'f', name: 'F', pattern: '{number}_{what}_v{version:000}.{frame:0000}.{ext}' }] },
   );
-  const ground = new CheckGround({ template, values: { number: '26014' }, registers: NO_REGISTERS });
-  const line = ground.planned('r');
+  const rules = new ProjectRules({ template, values: { number: '26014' }, registers: NO_REGISTERS });
+  const line = rules.planned('r');
   if (line === undefined) throw new Error('no folder');
 
   test('what one frame tells for all of them is what each would say itself', () => {
     fc.assert(
       fc.property(fc.array(frame, { maxLength: 40 }), (all) => {
         const names = [...new Set(all.map((f) => `${f.head}${f.digits}.${f.ext}`))].sort();
-        const items = itemsOf(ground, files('r', names), { kind: 'planned', line, older: false });
-        const [by] = ground.conventionsIn(line);
+        const items = itemsOf(rules, files('r', names), { kind: 'planned', line, older: false });
+        const [by] = rules.conventionsIn(line);
         const slow = names.filter((name) => by !== undefined && readName(by.strict, name, by.bound) !== null);
         const fast = [
           ...items.read.map((r) => r.file.name),
@@ -116,7 +110,7 @@ describe('frames of one sequence', () => {
       values: { number: '26014', range: '1001-1004' },
       registers: NO_REGISTERS,
     };
-    const findings = checkListing(new CheckGround(input), [
+    const findings = checkListing(new ProjectRules(input), [
       files('', [], ['r']),
       files(
         'r',
@@ -136,7 +130,7 @@ describe('frames of one sequence', () => {
         (_, i) => [`26014_${what}_v001.${String(i + 1).padStart(4, '0')}.exr`, { modified }] as const,
       );
     const gaps = (listing: FolderListing) =>
-      checkListing(new CheckGround(input), [files('', [], ['r']), listing])
+      checkListing(new ProjectRules(input), [files('', [], ['r']), listing])
         .findings.filter((f) => f.rule === 'sequence-gap')
         .map((f) => f.params.missing);
     expect(gaps({ ...files('r', run('a', 3)), ranges: { '26014_a_v001': [1, 5] } })).toEqual([['4–5']]);
@@ -224,7 +218,7 @@ describe('parts and the whole', () => {
       fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
         const findings = checkDisk(of, damaged(of, drawDamages(20, seed), seed).disk);
         expect(new Set(findings.map((f) => f.id)).size).toBe(findings.length);
-        const heavier = new CheckGround({
+        const heavier = new ProjectRules({
           template: {
             ...of.template,
             edition: 9,
@@ -352,7 +346,7 @@ describe('single rules at their edges', () => {
       { name: '{number}', folders: [{ id: 'a', name: 'a', conventions: ['c'] }] },
       { conventions: [{ id: 'c', name: 'C', pattern: '{number}_{what:kebab}.{ext}' }] },
     );
-    const ground = new CheckGround({ template, values: { number: '26014' }, registers: NO_REGISTERS });
+    const rules = new ProjectRules({ template, values: { number: '26014' }, registers: NO_REGISTERS });
     const listing = files('a', [
       ['26014_x.png', { size: 7 }],
       ['26014_x (1).png', { size: 7 }],
@@ -360,15 +354,15 @@ describe('single rules at their edges', () => {
       ['26014_z.png', { size: 0 }],
       ['26014_q.png', { size: 0 }],
     ]);
-    const checker = new Checker(ground);
+    const checker = new Checker(rules);
     checker.folder(files('', [], ['a']));
     checker.folder(listing);
     const part = checker.part();
-    expect(contentTasks(ground, listing, contentWants(part)).hash.map((f) => f.name)).toEqual([
+    expect(contentTasks(rules, listing, contentWants(part)).hash.map((f) => f.name)).toEqual([
       '26014_x.png',
       '26014_x (1).png',
     ]);
-    const outcome = judgeWhole(ground, part, () => null);
+    const outcome = judgeWhole(rules, part, () => null);
     expect(outcome.findings.map((f) => f.rule)).toEqual(['name-mismatch']);
     const facts = ['26014_x.png', '26014_x (1).png'].map((name) => ({
       kind: 'hash' as const,
@@ -379,7 +373,7 @@ describe('single rules at their edges', () => {
       sha256: 'same',
     }));
     expect(
-      withContents(ground, outcome, { facts, roots: [], namesIn: () => null }).findings.map((f) => [
+      withContents(rules, outcome, { facts, roots: [], namesIn: () => null }).findings.map((f) => [
         f.rule,
         f.path,
         f.related,

@@ -3,17 +3,17 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { parseRegisters, parseTemplate } from '../../contract/src/index';
+import { parseListing } from '../src/listing';
+import type { Values } from '../src/name';
 import {
   ANSWERS,
   type AnswerTo,
   deriveTemplate,
   expandTemplate,
-  parseListing,
   questionKey,
   settleQuestions,
   type Template,
-  type Values,
-} from '../src/index';
+} from '../src/template';
 
 const demo = path.join(process.cwd(), 'demo');
 const parsedRegisters = parseRegisters(readFileSync(path.join(demo, 'registers.json'), 'utf8'));

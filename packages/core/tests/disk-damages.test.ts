@@ -2,9 +2,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { damaged, drawDamages, findingsOf, scoreDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
-import { goodDisk, ground } from '../../../corpus/good-disk';
+import { goodDisk, rules } from '../../../corpus/good-disk';
 
-const { ground: of } = ground();
+const { rules: of } = rules();
 
 describe('a damaged project', () => {
   test('in good order nothing is found', () => {

@@ -2,11 +2,13 @@
 import { expect, test } from '@jest/globals';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
-import { checkDisk, ground } from '../../../corpus/good-disk';
-import { RULE_CODES, RULE_CURES, RULE_REASONS, RULE_TITLES, RULES } from '../src/index';
-import { findingWords } from '../src/words/names';
+import { checkDisk, rules } from '../../../corpus/good-disk';
+import { RULES } from '../src/check';
+import { RULE_CODES } from '../src/project';
+import { RULE_CURES, RULE_REASONS, RULE_TITLES } from '../src/words';
+import { findingWords } from '../src/words/findings';
 
-const { ground: of } = ground();
+const { rules: of } = rules();
 
 test('each rule is in the registry, and has a title, a reason and a cure of its own', () => {
   expect(new Set(RULES.map((r) => r.code))).toEqual(new Set(RULE_CODES));

@@ -3,15 +3,10 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import {
-  CheckGround,
-  expandTemplate,
-  fitTemplate,
-  folderTree,
-  stateOf,
-  type Template,
-  type Values,
-} from '../src/index';
+import { stateOf } from '../src/check';
+import type { Values } from '../src/name';
+import { ProjectRules } from '../src/project';
+import { expandTemplate, fitTemplate, folderTree, type Template } from '../src/template';
 import { REGISTERS } from './names';
 
 const load = (name: string): Template => {
@@ -102,12 +97,12 @@ describe('fitting', () => {
     );
     expect([fit.missing, fit.unplanned]).toEqual([['09_cache'], expect.arrayContaining(['misc', 'Survey/misc'])]);
     expect(fit.values.number).toBeUndefined();
-    const ground = new CheckGround({
+    const rules = new ProjectRules({
       template: { ...facade, adjusted: fit.adjusted },
       values: { ...fit.values, number: '26014' },
       registers,
     });
-    expect(paths.map((p) => stateOf(ground, p).kind)).toEqual(paths.map(() => 'planned'));
+    expect(paths.map((p) => stateOf(rules, p).kind)).toEqual(paths.map(() => 'planned'));
   });
 
   test('given values stand over what names say', () => {
@@ -133,14 +128,14 @@ describe('fitting', () => {
           const fit = fitTemplate(facade, registers, ROOT, folderTree(paths));
           expect(fit.score >= 0 && fit.score <= 1).toBe(true);
           const below = paths.filter((p) => fit.unplanned.some((u) => p === u || p.startsWith(`${u}/`)));
-          const ground = new CheckGround({
+          const rules = new ProjectRules({
             template: { ...facade, adjusted: fit.adjusted },
             values: { number: '26014', ...fit.values },
             registers,
           });
           for (const path of paths)
             if (!below.includes(path))
-              expect([path, stateOf(ground, path).kind]).toEqual([path, expect.stringMatching(/^(planned|free)$/)]);
+              expect([path, stateOf(rules, path).kind]).toEqual([path, expect.stringMatching(/^(planned|free)$/)]);
         },
       ),
       { numRuns: 60 },

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { scoreLearning } from '../../../corpus/learning';
-import { compileConvention, learnConventions, mustParse, NO_REGISTERS, readName, writeName } from '../src/index';
+import { compileConvention, learnConventions, mustParse, NO_REGISTERS, readName, writeName } from '../src/name';
 import { convention, REGISTERS, SLOTS } from './names';
 
 const runs = { seed: 20262, numRuns: 120 };

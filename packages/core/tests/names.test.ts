@@ -15,7 +15,7 @@ import {
   readValues,
   spansOf,
   writeName,
-} from '../src/index';
+} from '../src/name';
 import { convention, FIELDS, patternWithValues, REGISTERS, WORKING } from './names';
 
 const runs = { seed: 20261, numRuns: 400 };

@@ -9,7 +9,7 @@ import {
   mustParse,
   type Registers,
   type Values,
-} from '../src/index';
+} from '../src/name';
 
 export const REGISTERS: Registers = {
   clients: [

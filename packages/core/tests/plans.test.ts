@@ -15,7 +15,7 @@ import {
   reverseChanges,
   runSteps,
   stepsDone,
-} from '../src/index';
+} from '../src/change';
 import { batchOf, bytesOf, FOLDER, killedAt, Notes, type Plan, plans, treeOf, withOwn } from './plans';
 
 const paths = (disk: MemoryDisk) => [...disk.places().values()].filter((p) => !p.startsWith('.nesting')).sort();

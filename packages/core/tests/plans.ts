@@ -3,7 +3,15 @@
  * its identity.
  */
 import fc from 'fast-check';
-import { type Batch, type Change, type Intents, type Journal, MemoryDisk, type Outcome, type Port } from '../src/index';
+import {
+  type Batch,
+  type Change,
+  type Intents,
+  type Journal,
+  MemoryDisk,
+  type Outcome,
+  type Port,
+} from '../src/change';
 
 export const FOLDER = '.nesting/batches/b1';
 export const bytesOf = (content: { readonly kind: string; readonly text?: string }) =>

@@ -4,22 +4,13 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  base64,
-  type Change,
-  compileName,
-  csv,
-  entriesOf,
-  examplePieces,
-  keepValues,
-  type MakingPort,
-  makingSteps,
-  mustParse,
-  performSteps,
-  relPathOf,
-  takeBack,
-  wordsFor,
-} from '../src/index';
+import { type Change, type MakingPort, performSteps, takeBack } from '../src/change';
+import { relPathOf } from '../src/listing';
+import { compileName, entriesOf, examplePieces, mustParse } from '../src/name';
+import { makingSteps } from '../src/planners';
+import { keepValues } from '../src/template';
+import { base64, csv } from '../src/text';
+import { wordsFor } from '../src/words';
 import { FIELDS, REGISTERS } from './names';
 
 describe('words', () => {

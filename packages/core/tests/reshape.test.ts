@@ -6,24 +6,14 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import {
-  applyBatch,
-  Checker,
-  CheckGround,
-  doneAfter,
-  type FolderListing,
-  leftOf,
-  MemoryDisk,
-  mergeChecks,
-  nextEntry,
-  type Reshape,
-  type ReshapeGiven,
-  reshape,
-  reverseChanges,
-  type Template,
-  type There,
-  type Values,
-} from '../src/index';
+import { applyBatch, doneAfter, leftOf, MemoryDisk, reverseChanges } from '../src/change';
+import { Checker, mergeChecks } from '../src/check';
+import type { FolderListing } from '../src/listing';
+import { nextEntry } from '../src/lists';
+import type { Values } from '../src/name';
+import { type Reshape, type ReshapeGiven, reshape, type There } from '../src/planners';
+import { ProjectRules } from '../src/project';
+import type { Template } from '../src/template';
 import { REGISTERS } from './names';
 import { batchOf, FOLDER, Notes, treeOf, withOwn } from './plans';
 
@@ -54,13 +44,13 @@ const values: Values = {
   voice: 'spoken',
   languages: ['nl'],
 };
-const groundOf = (v: Values = values, template: Template = facade) =>
-  new CheckGround({ template, values: v, registers });
-const was = groundOf();
+const rulesOf = (v: Values = values, template: Template = facade) =>
+  new ProjectRules({ template, values: v, registers });
+const was = rulesOf();
 
-function diskOf(ground: CheckGround, ...more: string[]): MemoryDisk {
+function diskOf(rules: ProjectRules, ...more: string[]): MemoryDisk {
   const disk = withOwn(new MemoryDisk(), FOLDER);
-  for (const line of ground.expansion.lines) if (line.made && line.path !== '') disk.put(line.path, line.kind);
+  for (const line of rules.expansion.lines) if (line.made && line.path !== '') disk.put(line.path, line.kind);
   for (const path of more) disk.put(path, 'file', { size: 4, modified: 1000 });
   return disk;
 }
@@ -85,7 +75,7 @@ const thereOf = (disk: MemoryDisk): There => ({
   files: (folder) => listings(disk).find((l) => l.path === folder)?.files ?? [],
 });
 
-function planned(disk: MemoryDisk, after: CheckGround, more: Partial<ReshapeGiven> = {}): Reshape {
+function planned(disk: MemoryDisk, after: ProjectRules, more: Partial<ReshapeGiven> = {}): Reshape {
   return reshape({ before: was, after, there: thereOf(disk), ...more });
 }
 
@@ -97,10 +87,10 @@ async function done(disk: MemoryDisk, plan: Pick<Reshape, 'changes'>, id = 'b1')
   return { outcome, notes };
 }
 
-function findings(disk: MemoryDisk, ground: CheckGround): string[] {
-  const checker = new Checker(ground);
+function findings(disk: MemoryDisk, rules: ProjectRules): string[] {
+  const checker = new Checker(rules);
   for (const listing of listings(disk)) checker.folder(listing);
-  return mergeChecks(ground, [checker.part()]).findings.map((f) => `${f.rule} ${f.path}`);
+  return mergeChecks(rules, [checker.part()]).findings.map((f) => `${f.rule} ${f.path}`);
 }
 
 const brief = (plan: Reshape) =>
@@ -109,7 +99,7 @@ const brief = (plan: Reshape) =>
 describe('growing', () => {
   test('an entry more makes its folders and starter files, and nothing else', async () => {
     const disk = diskOf(was);
-    const after = groundOf({ ...values, projectors: ['A', 'B', 'C'] });
+    const after = rulesOf({ ...values, projectors: ['A', 'B', 'C'] });
     const plan = planned(disk, after);
     expect(plan.lines.length).toBeGreaterThan(0);
     expect(plan.lines.every((l) => l.sign === 'made' && /(^|\/)C(\/|$)|_C/.test(l.after ?? ''))).toBe(true);
@@ -119,7 +109,7 @@ describe('growing', () => {
 
   test('what stands there already under its new name is kept, and said; something else of that name is in the way, and what would be in it with it', () => {
     const disk = diskOf(was);
-    const after = groundOf({ ...values, surfaces: ['west-front', 'clock-tower', 'pier'] });
+    const after = rulesOf({ ...values, surfaces: ['west-front', 'clock-tower', 'pier'] });
     const folder = after.expansion.lines.find((l) => l.entries.surface === 'pier' && l.name === 'pier')?.path as string;
     disk.put(folder, 'folder');
     expect(brief(planned(disk, after))[0]).toBe(`there ${folder} → ${folder}`);
@@ -146,12 +136,12 @@ describe('growing', () => {
         ],
       },
     };
-    const was = groundOf(values, demanded);
+    const was = rulesOf(values, demanded);
     const disk = diskOf(was);
     const optional = was.expansion.lines.find((l) => l.name === '40_captures');
     const starter = was.expansion.lines.find((l) => l.starter !== null);
     if (optional === undefined || starter === undefined) throw new Error('the demo’s template has both');
-    const after = groundOf(values, { ...demanded, adjusted: { [optional.key]: { make: true } } });
+    const after = rulesOf(values, { ...demanded, adjusted: { [optional.key]: { make: true } } });
     const into = was.expansion.lines.find((l) => l.name === 'working');
     const plan = planned(disk, after, {
       before: was,
@@ -182,7 +172,7 @@ describe('changing', () => {
       `${papers}/2026-02-11_quote_harbour-lights.pdf`,
       `${papers}/2026-02-11_quote_other-title.pdf`,
     );
-    const after = groundOf({ ...values, number: '26033', title: 'Harbour Nights', client: 'OTM' });
+    const after = rulesOf({ ...values, number: '26033', title: 'Harbour Nights', client: 'OTM' });
     const plan = planned(disk, after);
     expect(brief(plan)).toEqual(
       expect.arrayContaining([
@@ -207,7 +197,7 @@ describe('changing', () => {
       (l) => l.name === 'working' && l.entries.surface === 'west-front' && l.entries.scene === 's01',
     )?.path as string;
     const disk = diskOf(was, `${working}/26014_west-front_s01_anim_BO_v004.usda`);
-    const after = groundOf({ ...values, surfaces: ['harbour-wall', 'clock-tower'] });
+    const after = rulesOf({ ...values, surfaces: ['harbour-wall', 'clock-tower'] });
     const plan = planned(disk, after, { renamed: { surfaces: { 'west-front': 'harbour-wall' } } });
     expect(plan.lines.filter((l) => l.sign === 'made' || l.sign === 'left-over')).toEqual([]);
     expect((await done(disk, plan)).outcome.state).toBe('done');
@@ -223,9 +213,9 @@ describe('changing', () => {
       (l) =>
         l.kind === 'folder' &&
         was.expansion.lines.every((o) => o.key !== l.key || o.path === l.path) &&
-        !groundOf({ ...values, voice: 'none' }).expansion.lines.some((o) => o.key === l.key),
+        !rulesOf({ ...values, voice: 'none' }).expansion.lines.some((o) => o.key === l.key),
     );
-    const after = groundOf({ ...values, voice: 'none' });
+    const after = rulesOf({ ...values, voice: 'none' });
     const plan = planned(disk, after);
     expect(brief(plan)).toEqual([`left-over ${voice?.path} → ${voice?.path}`]);
     expect(plan.changes).toEqual([]);
@@ -250,7 +240,7 @@ describe('a new edition', () => {
     };
     const disk = diskOf(was, `${was.expansion.lines.find((l) => l.depth === 1)?.path}/kept.pdf`);
     const start = treeOf(disk);
-    const after = groundOf(values, edition);
+    const after = rulesOf(values, edition);
     const plan = planned(disk, after);
     expect(plan.lines.filter((l) => l.sign === 'renamed' && l.after?.split('/').length === 1)).toHaveLength(2);
     expect(plan.lines.filter((l) => l.sign === 'made').map((l) => l.after)).toEqual(['30_brand_new']);
@@ -270,7 +260,7 @@ describe('a new edition', () => {
       ).outcome.state,
     ).toBe('done');
     expect(treeOf(disk)).toEqual(start);
-    const part = groundOf(values, {
+    const part = rulesOf(values, {
       ...edition,
       adjusted: {
         [first?.id as string]: { name: was.expansion.lines.find((l) => l.node === first?.id)?.name ?? '' },
@@ -306,7 +296,7 @@ describe('law', () => {
       fc.asyncProperty(others, async (next) => {
         const disk = diskOf(was);
         const start = treeOf(disk);
-        const after = groundOf(next);
+        const after = rulesOf(next);
         const plan = planned(disk, after);
         const { outcome, notes } = await done(disk, plan);
         expect(outcome.state).toBe('done');

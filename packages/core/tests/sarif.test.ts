@@ -6,8 +6,9 @@ import { expect, test } from '@jest/globals';
 import ts from 'typescript';
 import { damaged } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
-import { checkDisk, ground } from '../../../corpus/good-disk';
-import { findingsSarif, outcomeOf } from '../src/index';
+import { checkDisk, rules } from '../../../corpus/good-disk';
+import { outcomeOf } from '../src/check';
+import { findingsSarif } from '../src/report';
 
 const NAME = '/work/printed.ts';
 
@@ -36,7 +37,7 @@ function complaints(printed: string): string[] {
 }
 
 test('what is printed for findings of every rule is a log of the standard', () => {
-  const { ground: of } = ground();
+  const { rules: of } = rules();
   const findings = DISK_DAMAGES.flatMap((damage) => checkDisk(of, damaged(of, [damage], 1).disk));
   expect(new Set(findings.map((f) => f.rule)).size).toBeGreaterThan(33);
   const printed = findingsSarif(outcomeOf([], findings));

@@ -2,7 +2,9 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
 import { parseTemplate } from '../../contract/src/index';
-import { NO_REGISTERS, parseListing, templateMarkdown, templateOutline, templatePage } from '../src/index';
+import { parseListing } from '../src/listing';
+import { NO_REGISTERS } from '../src/name';
+import { templateMarkdown, templateOutline, templatePage } from '../src/report';
 
 const parsed = parseTemplate(readFileSync('demo/templates/dome-film.nest.json', 'utf8'));
 if (!parsed.ok) throw new Error('template');

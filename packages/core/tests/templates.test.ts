@@ -1,25 +1,24 @@
 /** Expansion and checking: what a plan is, and the law that a project just made has no findings. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { checkListing } from '../src/check';
+import { foldersFrom } from '../src/listing';
+import type { Values } from '../src/name';
+import { makingSteps, startChanges } from '../src/planners';
+import { ProjectRules } from '../src/project';
 import {
-  CheckGround,
-  checkListing,
   compileTemplate,
   diagnoseTemplate,
   expandTemplate,
   type FolderNode,
   fillText,
-  foldersFrom,
   idsIn,
-  makingSteps,
   moveFolders,
   normaliseTemplate,
   removeFolders,
   setFolder,
-  startChanges,
   type Template,
-  type Values,
-} from '../src/index';
+} from '../src/template';
 import { SHOW, SHOW_VALUES, STUDIO, templateWithValues } from './templates';
 
 const expand = (values: Values = SHOW_VALUES, template: Template = SHOW) => expandTemplate(template, values, STUDIO);
@@ -38,7 +37,7 @@ function made(template: Template, values: Values): string[] {
 
 const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>
   checkListing(
-    new CheckGround({ template, values, registers: STUDIO }),
+    new ProjectRules({ template, values, registers: STUDIO }),
     foldersFrom(paths.map((p) => ({ path: p.replace(/\/$/, ''), folder: p.endsWith('/'), size: 1, modified: 0 }))),
   );
 
@@ -260,7 +259,7 @@ describe('check', () => {
   });
 
   test('findings come in one order, whatever order folders come in', () => {
-    const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
+    const rules = new ProjectRules({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
     const listing = foldersFrom(
       [...clean, 'b.txt', 'a.txt', `${working}/x.usda`].map((p) => ({
         path: p.replace(/\/$/, ''),
@@ -269,7 +268,7 @@ describe('check', () => {
         modified: 0,
       })),
     );
-    expect(checkListing(ground, [...listing].reverse())).toEqual(checkListing(ground, listing));
+    expect(checkListing(rules, [...listing].reverse())).toEqual(checkListing(rules, listing));
   });
 
   test('a weight is set by the template, and a rule can be off', () => {

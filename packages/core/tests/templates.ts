@@ -1,7 +1,9 @@
 /** Templates for tests: one with everything in it, and a generator of others with values for them. */
 import fc from 'fast-check';
-import type { FolderNode, Registers, Template, Values } from '../src/index';
-import { NO_REGISTERS, normaliseTemplate } from '../src/index';
+import type { Registers, Values } from '../src/name';
+import { NO_REGISTERS } from '../src/name';
+import type { FolderNode, Template } from '../src/template';
+import { normaliseTemplate } from '../src/template';
 
 export const STUDIO: Registers = {
   ...NO_REGISTERS,

@@ -7,15 +7,16 @@ import {
   applyBatch,
   type BatchOutcome,
   type Change,
+  checkExpectations,
   doneAfter,
   type Intents,
   leftOf,
-  lookAhead,
   type PerformOptions,
   reverseChanges,
   runSteps,
   stepsDone,
-} from '@nesting/core';
+} from '@nesting/core/change';
+import { livePort } from './disk-port';
 import {
   type BatchRecord,
   batchesIn,
@@ -29,7 +30,6 @@ import {
   openIn,
   readBatch,
 } from './journal';
-import { livePort } from './port';
 
 export interface DiskBatch extends PerformOptions {
   /** The project's folder, absolute. */
@@ -67,11 +67,11 @@ export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   }
 }
 
-const options = ({ bytesOf, cancel, progress, breathe }: PerformOptions): PerformOptions => ({
+const options = ({ bytesOf, cancel, progress, yieldNow }: PerformOptions): PerformOptions => ({
   bytesOf,
   cancel,
   progress,
-  breathe: breathe ?? (() => new Promise((resolve) => setImmediate(resolve))),
+  yieldNow: yieldNow ?? (() => new Promise((resolve) => setImmediate(resolve))),
 });
 
 export type Settled =
@@ -186,7 +186,7 @@ export async function undoPlan(root: string, id: string): Promise<readonly UndoL
   if (record === null || record.ended?.ended !== 'done') return null;
   const undone = undoneKeys(root, id);
   const changes = reversed(record).filter((c) => !undone.has(c.key));
-  const { faults } = await lookAhead(changes, livePort(root));
+  const { faults } = await checkExpectations(changes, livePort(root));
   const byKey = new Map(faults.map((f) => [f.key, f]));
   return changes.map((change) => ({ change, hindrance: byKey.get(change.key) ?? null }));
 }

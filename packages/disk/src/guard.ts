@@ -5,7 +5,9 @@
  */
 import { accessSync, constants, lstatSync, realpathSync, statfsSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Answer, bad, codeOf, good, relPathOf } from '@nesting/core';
+import { failure, type Result, success } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
+import { relPathOf } from '@nesting/core/listing';
 
 export interface GuardFault {
   readonly code: 'root-missing' | 'path-refused' | 'path-link' | 'path-missing';
@@ -14,24 +16,24 @@ export interface GuardFault {
 }
 
 /** The absolute path of something inside `root`; faults for anything that would lead out of it. */
-export function inside(root: string, relative: string): Answer<string, GuardFault> {
+export function inside(root: string, relative: string): Result<string, GuardFault> {
   const checked = relPathOf(relative);
-  if (!checked.ok) return bad([{ code: 'path-refused', path: relative, detail: checked.faults[0] ?? '' }]);
+  if (!checked.ok) return failure([{ code: 'path-refused', path: relative, detail: checked.faults[0] ?? '' }]);
   let at: string;
   try {
     at = realpathSync(root);
   } catch (error) {
-    return bad([{ code: 'root-missing', path: root, detail: codeOf(error) }]);
+    return failure([{ code: 'root-missing', path: root, detail: codeOf(error) }]);
   }
   for (const part of checked.value === '' ? [] : checked.value.split('/')) {
     at = join(at, part);
     try {
-      if (lstatSync(at).isSymbolicLink()) return bad([{ code: 'path-link', path: relative, detail: part }]);
+      if (lstatSync(at).isSymbolicLink()) return failure([{ code: 'path-link', path: relative, detail: part }]);
     } catch (error) {
-      return bad([{ code: 'path-missing', path: relative, detail: codeOf(error) }]);
+      return failure([{ code: 'path-missing', path: relative, detail: codeOf(error) }]);
     }
   }
-  return good(at);
+  return success(at);
 }
 
 export interface VolumeState {

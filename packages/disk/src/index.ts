@@ -1,7 +1,6 @@
 /** The face of the disk. */
 
-export { COPYING, moveAcross } from './across';
-export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add';
+export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add-to-folder';
 export {
   applyOnDisk,
   type DiskBatch,
@@ -21,11 +20,12 @@ export {
   type Gathered,
   hasChangedSince,
   type Seen,
-} from './check';
+} from './check/check';
+export { COPYING, moveAcross } from './cross-device-move';
+export { diskPort, livePort } from './disk-port';
+export type { FileFacts } from './file-facts';
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } from './journal';
-export type { Looked } from './looked';
 export { type MarkerTexts, readMarker } from './marker';
-export { diskPort, livePort } from './port';
 export { type StartOnDisk, type StartOutcome, startOnDisk, sweep, takeBackStart, UNFINISHED } from './start';
 export { fileNames, foldersBelow, listFolder, type Mount, type Unseen, walk } from './walk';

@@ -29,8 +29,8 @@ import {
   OPEN,
   OUTCOMES,
   type Outcome,
-  OWN_FOLDER,
-} from '@nesting/core';
+} from '@nesting/core/change';
+import { OWN_FOLDER } from '@nesting/core/project';
 import { inside } from './guard';
 
 /** Steps between two outcomes: a crash costs looking at so many again. */

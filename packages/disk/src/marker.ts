@@ -3,7 +3,8 @@
  * wrote it.
  */
 import { readFileSync } from 'node:fs';
-import { codeOf, MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
+import { MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH } from '@nesting/core/planners';
 import { inside } from './guard';
 
 export interface MarkerTexts {

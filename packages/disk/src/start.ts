@@ -6,8 +6,15 @@
  */
 import { existsSync, lstatSync, mkdirSync, readdirSync, renameSync, rmdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Cancellation, codeOf, type MakingStep, type NewContent, performSteps, takeBack } from '@nesting/core';
-import { diskPort } from './port';
+import {
+  type Cancellation,
+  codeOf,
+  type MakingStep,
+  type NewContent,
+  performSteps,
+  takeBack,
+} from '@nesting/core/change';
+import { diskPort } from './disk-port';
 
 /** In front of the names of unfinished projects' folders. */
 export const UNFINISHED = '.nesting-unfinished-';
@@ -40,7 +47,7 @@ export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
   const port = diskPort(unfinished);
   const performed = await performSteps(start.steps, port, {
     bytesOf: start.bytesOf,
-    breathe: () => new Promise((resolve) => setImmediate(resolve)),
+    yieldNow: () => new Promise((resolve) => setImmediate(resolve)),
     ...(start.cancel && { cancel: start.cancel }),
     ...(start.progress && { progress: start.progress }),
   });

@@ -3,17 +3,17 @@
  * followed.
  */
 import { lstatSync, readdirSync, readFileSync } from 'node:fs';
+import { codeOf } from '@nesting/core/change';
 import {
-  codeOf,
   type FileEntry,
   type FolderListing,
   FRAMES_NOTE,
   frameRange,
   join,
   nameOf,
-  OWN_FOLDER,
   parentOf,
-} from '@nesting/core';
+} from '@nesting/core/listing';
+import { OWN_FOLDER } from '@nesting/core/project';
 import { inside } from './guard';
 
 export interface Unseen {

@@ -18,7 +18,7 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { type Change, codeOf, type MemoryDisk } from '@nesting/core';
+import { type Change, codeOf, type MemoryDisk } from '@nesting/core/change';
 import { build } from 'esbuild';
 import fc from 'fast-check';
 import { bytesOf, plans } from '../../core/tests/plans';
@@ -367,7 +367,7 @@ describe('a volume that goes away in the middle', () => {
       // At a breath, in the middle of the group: nothing of it is written down yet.
       let breaths = 0;
       await batch(root, changes, 'b1', {
-        breathe: async () => {
+        yieldNow: async () => {
           if (++breaths === 2) renameSync(root, `${root} away`);
         },
       }).catch(() => null);
@@ -424,7 +424,7 @@ describe('a disk that refuses', () => {
         let breaths = 0;
         const changes = Array.from({ length: 300 }, (_, i) => move(`d/f${i}`, `d/g${i}`));
         const outcome = await batch(root, changes, 'b1', {
-          breathe: async () => {
+          yieldNow: async () => {
             if (++breaths === 2) forbid();
           },
         }).catch((e: unknown) => e);

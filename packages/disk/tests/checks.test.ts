@@ -17,7 +17,9 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { type CheckInput, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import type { CheckInput } from '@nesting/core/project';
+import { normaliseTemplate } from '@nesting/core/template';
 import fc from 'fast-check';
 import { checkOnDisk, type DiskOutcome, type Gathered } from '../src/index';
 

@@ -13,7 +13,11 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import { type CheckInput, join, type MakingStep, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import type { MakingStep } from '@nesting/core/change';
+import { join } from '@nesting/core/listing';
+import { NO_REGISTERS } from '@nesting/core/name';
+import type { CheckInput } from '@nesting/core/project';
+import { normaliseTemplate } from '@nesting/core/template';
 import {
   checkOnDisk,
   diskPort,

@@ -10,12 +10,12 @@ import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate, ROLES } from '@nesting/contract';
-import { codeOf } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
 import { backup, restore, Unusable } from './backup';
 import { type Db, openDb, sqlFault, transaction } from './db/client';
 import { migrate } from './db/migrate';
-import { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
-import { startersBeside } from './flows/take-template';
+import { insertEdition, insertPerson, upsertRegisters } from './db/queries/house/install';
+import { startersBeside } from './flows/rules/take-template';
 import { Refused } from './flows/world';
 import { hashPassword } from './sign-in/password';
 

@@ -7,7 +7,7 @@ import { existsSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import type { Db } from './db/client';
 import { migrate } from './db/migrate';
-import { recordActivity } from './db/queries/activity';
+import { recordActivity } from './db/queries/house/activity';
 
 /**
  * What must not come back: ways in that were open, and mails with links in them; and what a check remembers, which it

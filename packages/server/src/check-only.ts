@@ -3,15 +3,15 @@
  * that see the same volumes.
  */
 import { pino } from 'pino';
-import { built } from './built';
+import { buildPaths } from './build-paths';
 import { configOf } from './config';
-import { runCheck } from './flows/check-project';
+import { runCheck } from './flows/checks/check-project';
 import { closeWorld, openWorld } from './serve';
 
 async function main(): Promise<void> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
   const [only] = process.argv.slice(2);
-  const config = configOf(process.env, built(import.meta.url));
+  const config = configOf(process.env, buildPaths(import.meta.url));
   const world = await openWorld({ ...config, worksChecks: only === undefined }, log, false);
   process.stdout.write('Ready for checks.\n');
   if (only !== undefined) {

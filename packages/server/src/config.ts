@@ -21,7 +21,7 @@ export interface Config {
   /** Whether this process does checks itself, or leaves them to others. */
   readonly worksChecks: boolean;
   /** Milliseconds without a sign of life after which a check's worker counts as killed. */
-  readonly silentAfter: number;
+  readonly leaseSeconds: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
   readonly gatherEvery: number;
 }
@@ -75,7 +75,7 @@ export function configOf(env: Env, built: Pick<Config, 'webFolder' | 'migrations
     behindProxy,
     mail: mailOf(env),
     worksChecks: env.NESTING_CHECKS !== 'elsewhere',
-    silentAfter: spanOf(env, 'NESTING_SILENT_AFTER', 30),
+    leaseSeconds: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
     gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20),
     ...built,
   };

@@ -2,12 +2,12 @@
 export { type Config, configOf, Misconfigured } from './config';
 export { type Client, type Db, openDb, transaction } from './db/client';
 export { DatabaseNewer, migrate } from './db/migrate';
-export { insertBlockEdition, listBlocks } from './db/queries/blocks';
-export { insertEdition, insertPerson, upsertRegisters } from './db/queries/install';
-export { writePrefixes } from './db/queries/volumes';
-export { cancelCheck, checkProject, goOnWithCheck, runCheck, tendChecks } from './flows/check-project';
-export { settleStarts, startProject } from './flows/start-project';
-export { startersBeside } from './flows/take-template';
+export { insertEdition, insertPerson, upsertRegisters } from './db/queries/house/install';
+export { writePrefixes } from './db/queries/house/volumes';
+export { insertBlockEdition, listBlocks } from './db/queries/rules/blocks';
+export { cancelCheck, checkProject, goOnWithCheck, runCheck, takeOverSilentChecks } from './flows/checks/check-project';
+export { settleStarts, startProject } from './flows/projects/start-project';
+export { startersBeside } from './flows/rules/take-template';
 export { Refused, type World } from './flows/world';
 export { makeApp } from './http/app';
 export { ROUTES } from './http/routes';

@@ -1,16 +1,16 @@
 /** A real installation: configuration by environment, one line on what is wrong, an orderly end. */
-import { codeOf } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
 import { pino } from 'pino';
-import { built } from './built';
+import { buildPaths } from './build-paths';
 import { configOf, Misconfigured } from './config';
 import { isAway } from './db/client';
 import { DatabaseNewer } from './db/migrate';
-import { firstLink } from './flows/access';
+import { firstLink } from './flows/people/access';
 import { openWorld, startServer } from './serve';
 
 async function main(): Promise<void> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
-  const config = configOf(process.env, built(import.meta.url));
+  const config = configOf(process.env, buildPaths(import.meta.url));
   const world = await openWorld(config, log);
   const running = await startServer(world, log);
   const first = await firstLink(world);

@@ -7,14 +7,14 @@ import type { Logger } from 'pino';
 import type { Config } from './config';
 import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
-import { recountEnded } from './db/queries/findings';
-import { settleBatches } from './flows/batches';
-import { runCheck, tendChecks } from './flows/check-project';
-import { settleStarts } from './flows/start-project';
+import { recountEnded } from './db/queries/checks/findings';
+import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
+import { settleBatches } from './flows/projects/batches';
+import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
+import { ChangePoller } from './jobs/change-poller';
 import { CheckQueue } from './jobs/check-queue';
-import { Glances } from './jobs/glances';
 import { MailQueue } from './jobs/mail-queue';
 import { makeAuth } from './sign-in/auth';
 
@@ -32,7 +32,7 @@ export async function openWorld(config: Config, log: Logger, settling = true): P
     config,
     db,
     checks: new CheckQueue(config.databaseUrl, log),
-    glances: new Glances(),
+    changePoller: new ChangePoller(),
     mails: new MailQueue(db, config.mail, log),
   };
   await world.checks.start(config.worksChecks ? (id) => runCheck(world, id) : null);
@@ -44,16 +44,16 @@ export async function openWorld(config: Config, log: Logger, settling = true): P
 }
 
 /** Milliseconds between two looks at what is due. */
-const TEND = 15_000;
+const TICK = 15_000;
 
 /** Looks now and then whether a project's time has come, an exception has ended, or a worker fell silent. */
-export function tend(world: World, log: Logger): NodeJS.Timeout {
+export function startTicking(world: World, log: Logger): NodeJS.Timeout {
   const look = () =>
-    void tendChecks(world)
+    void takeOverSilentChecks(world)
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
   look();
-  return setInterval(look, TEND).unref();
+  return setInterval(look, TICK).unref();
 }
 
 /** Everything put down in order: checks under way end, mails are sent, the database is let go. */
@@ -66,7 +66,7 @@ export async function closeWorld(world: World): Promise<void> {
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
   world.mails.start();
-  const tending = tend(world, log);
+  const ticking = startTicking(world, log);
   const app = makeApp(world, makeAuth(world.db, config), log);
   const tls =
     config.tls === null
@@ -84,7 +84,7 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
         server.close(() => resolve());
         if ('closeAllConnections' in server) server.closeAllConnections();
       });
-      clearInterval(tending);
+      clearInterval(ticking);
       await closeWorld(world);
     },
   };

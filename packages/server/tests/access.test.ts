@@ -1,7 +1,7 @@
 /** Who may come in, and every way somebody might try without being asked. Each attack is named. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Invited, KeyRow, LinkFound, MailRow, PersonRow, SessionRow } from '@nesting/contract';
-import { firstLink } from '../src/flows/access';
+import { firstLink } from '../src/flows/people/access';
 import { openTestWorld, PASSWORD, type TestWorld } from './world';
 
 let t: TestWorld;

@@ -25,8 +25,8 @@ import type {
   ReshapePlan,
   TemplateRow,
 } from '@nesting/contract';
-import type { Template } from '@nesting/core';
-import { settleBatches } from '../src/flows/batches';
+import type { Template } from '@nesting/core/template';
+import { settleBatches } from '../src/flows/projects/batches';
 import { insertEdition } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 

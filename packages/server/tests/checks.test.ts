@@ -20,13 +20,13 @@ import {
   readGathered,
   setCheckProgress,
   takeUpCheck,
-} from '../src/db/queries/checks';
-import { closeWorld, openWorld, runCheck, tendChecks } from '../src/index';
+} from '../src/db/queries/checks/checks';
+import { closeWorld, openWorld, runCheck, takeOverSilentChecks } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
 beforeAll(async () => {
-  t = await openTestWorld({ NESTING_DEMO: '1', NESTING_GATHER_EVERY: '0.001', NESTING_SILENT_AFTER: '2' });
+  t = await openTestWorld({ NESTING_DEMO: '1', NESTING_GATHER_EVERY: '0.001', NESTING_LEASE_SECONDS: '2' });
 });
 afterAll(() => t.close());
 
@@ -169,14 +169,14 @@ describe('a check as a job', () => {
     expect((await t.ask('artist', 'PUT', `/api/projects/${project.id}/schedule`, { every: null })).status).toBe(403);
     expect((await t.ask('coordinator', 'PUT', `/api/projects/${project.id}/schedule`, { every: 1 })).status).toBe(400);
     const before = (await checks(project.id)).newest?.id;
-    await tendChecks(t.world);
+    await takeOverSilentChecks(t.world);
     await t.world.checks.idle();
     expect((await checks(project.id)).newest?.id).toBe(before);
     await t.world.db.query(
       "update check_run set started_at = started_at - interval '61 minutes' where project_id = $1",
       [project.id],
     );
-    await tendChecks(t.world);
+    await takeOverSilentChecks(t.world);
     await t.world.checks.idle();
     expect(await checks(project.id)).toMatchObject({ every: 60, newest: { state: 'done', what: 'whole' } });
     expect((await checks(project.id)).newest?.id).not.toBe(before);
@@ -218,7 +218,7 @@ describe('a check as a job', () => {
       if (worker.exitCode === null && worker.signalCode === null)
         await new Promise((resolve) => worker.once('exit', resolve));
       await t.world.db.query("update check_run set seen_at = seen_at - interval '1 minute' where id = $1", [id]);
-      await tendChecks(t.world);
+      await takeOverSilentChecks(t.world);
       await t.world.checks.idle();
       expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
       expect(paths(await findings(project.id))).toEqual(whole);
@@ -454,7 +454,7 @@ describe('findings in people’s hands', () => {
     writeFileSync(path.join(root, 'loose.txt'), 'x');
     // Not more often than every few seconds.
     expect(await look()).toBeNull();
-    const other = t.world.glances as unknown as { known: Map<string, { last: number }> };
+    const other = t.world.changePoller as unknown as { known: Map<string, { last: number }> };
     for (const known of other.known.values()) known.last = 0;
     expect(await look()).not.toBeNull();
     await t.world.checks.idle();

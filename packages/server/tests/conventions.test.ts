@@ -14,7 +14,7 @@ import type {
   ProjectRow,
   TemplateRow,
 } from '@nesting/contract';
-import type { Convention } from '@nesting/core';
+import type { Convention } from '@nesting/core/template';
 import { migrate, openDb } from '../src/index';
 import { admin, openTestWorld, startOf, type TestWorld } from './world';
 

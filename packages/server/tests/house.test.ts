@@ -17,10 +17,10 @@ import type {
   ProjectRow,
   VolumeRow,
 } from '@nesting/contract';
-import { ACTIVITY_WORDS, activityWords } from '@nesting/core';
-import { ACTIVITY } from '../src/db/queries/activity';
-import { insertProject } from '../src/db/queries/projects';
-import { claimNumber, giveBackNumber, holdNumber } from '../src/flows/numbers';
+import { ACTIVITY_WORDS, activityWords } from '@nesting/core/words';
+import { ACTIVITY } from '../src/db/queries/house/activity';
+import { insertProject } from '../src/db/queries/projects/projects';
+import { claimNumber, giveBackNumber, holdNumber } from '../src/flows/house/numbers';
 import { transaction } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 

@@ -17,7 +17,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { ProjectList, ProjectPage, ProjectRow } from '@nesting/contract';
-import { filesOf } from '../src/flows/zip';
+import { filesOf } from '../src/flows/rules/zip';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -236,7 +236,7 @@ describe('where a start is written', () => {
   });
 
   test('a start that is stopped while it is written leaves nothing behind, and its number is free', async () => {
-    const { startProject, makingOf } = await import('../src/flows/start-project');
+    const { startProject, makingOf } = await import('../src/flows/projects/start-project');
     const watch = '11111111-1111-4111-8111-111111111111';
     const seen: number[] = [];
     const cancel = {

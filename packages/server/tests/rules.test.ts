@@ -10,8 +10,8 @@ import {
   type RulesTaken,
   type TemplateRow,
 } from '@nesting/contract';
-import { placeBlock, setFolder, type Template } from '@nesting/core';
-import { zipOf } from '../src/flows/zip';
+import { placeBlock, setFolder, type Template } from '@nesting/core/template';
+import { zipOf } from '../src/flows/rules/zip';
 import { insertEdition } from '../src/index';
 import { openTestWorld, type TestWorld } from './world';
 

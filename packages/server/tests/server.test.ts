@@ -23,7 +23,7 @@ import {
   type ProjectRow,
   ROLES,
 } from '@nesting/contract';
-import { insertProject } from '../src/db/queries/projects';
+import { insertProject } from '../src/db/queries/projects/projects';
 import { configOf, DatabaseNewer, migrate, openDb, ROUTES, settleStarts } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 

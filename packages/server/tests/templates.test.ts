@@ -6,7 +6,8 @@ import { mkdirSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { EditionRow, StarterRow, TemplateEffectRow, TemplateRow } from '@nesting/contract';
-import { LIMITS, setFolder, type Template } from '@nesting/core';
+import { LIMITS } from '@nesting/core';
+import { setFolder, type Template } from '@nesting/core/template';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;

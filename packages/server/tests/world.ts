@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Role } from '@nesting/contract';
 import { parseTemplate } from '@nesting/contract';
-import { NO_REGISTERS } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
 import type { Hono } from 'hono';
 import pg from 'pg';
 import { pino } from 'pino';

@@ -1,6 +1,7 @@
 /** The editor's acts on a convention, and its draft with undo. */
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { type Convention, mustParse, type Slot, slotsOf } from '@nesting/core';
+import { mustParse, type Slot, slotsOf } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 import fc from 'fast-check';
 import type { draftSlice as Make } from '../src/app/draft-slice';
 import {

@@ -1,6 +1,7 @@
 /** The template editor's rows, pasting, sample and settings. */
 import { describe, expect, test } from '@jest/globals';
-import { type FolderNode, idsIn, NO_REGISTERS, type Template } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { type FolderNode, idsIn, type Template } from '@nesting/core/template';
 import { foldersFromText } from '../src/features/templates/editor/paste';
 import { rowsOf } from '../src/features/templates/editor/rows';
 import { sampleOf, sampleValues } from '../src/features/templates/editor/sample';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FolderCount, FolderSign } from '@nesting/contract';
-import { expandTemplate, NO_REGISTERS, normaliseTemplate } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { expandTemplate, normaliseTemplate } from '@nesting/core/template';
 import { overlayOf } from '../src/features/projects/overlay';
 import { linesOfTemplate } from '../src/features/templates/tree';
 

@@ -1,24 +1,13 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
-import {
-  CheckGround,
-  type CheckInput,
-  type CheckOutcome,
-  checkListing,
-  commonRoot,
-  type Expansion,
-  findingsCsv,
-  findingsJson,
-  findingsSarif,
-  findingsText,
-  foldersFrom,
-  NO_REGISTERS,
-  parseListing,
-  type Registers,
-  type Values,
-  wordsFor,
-} from '@nesting/core';
+import { type CheckOutcome, checkListing } from '@nesting/core/check';
+import { commonRoot, foldersFrom, parseListing } from '@nesting/core/listing';
+import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
+import type { Expansion } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { checkOnDisk, readMarker } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, textOf, valuesOf } from '../input';
@@ -41,7 +30,7 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   if (root === undefined) throw new Unusable("give a project's folder, or --listing FILE");
   if (!existsSync(root) || !statSync(root).isDirectory()) throw new Unusable(`${root}: no such folder`);
   const input = inputOf(options, second === undefined ? undefined : first, root);
-  sayPlan(new CheckGround(input).expansion);
+  sayPlan(new ProjectRules(input).expansion);
   const worker = new URL('./check-worker.js', import.meta.url);
   const outcome = await checkOnDisk({
     root,
@@ -61,8 +50,8 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
 
 function checkText(options: Options, listing: string): CheckOutcome {
   const input = inputOf(options, options.positionals[0], null);
-  const ground = new CheckGround(input);
-  sayPlan(ground.expansion);
+  const rules = new ProjectRules(input);
+  sayPlan(rules.expansion);
   let paths: ReturnType<typeof parseListing>;
   try {
     paths = parseListing(textOf(listing));
@@ -72,8 +61,8 @@ function checkText(options: Options, listing: string): CheckOutcome {
   }
   // A listing made from outside the project has its folder in front of every line.
   const root = commonRoot(paths);
-  const planned = ground.expansion.lines.some((l) => l.depth === 1 && l.name === root);
-  return checkListing(ground, foldersFrom(paths, root !== null && !planned ? root : null));
+  const planned = rules.expansion.lines.some((l) => l.depth === 1 && l.name === root);
+  return checkListing(rules, foldersFrom(paths, root !== null && !planned ? root : null));
 }
 
 /** A plan that cannot be worked out would make everything on the disk look unplanned: that is no check. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { expandTemplate, planPaths } from '@nesting/core';
+import { planPaths } from '@nesting/core/report';
+import { expandTemplate } from '@nesting/core/template';
 import { startOnDisk, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';

@@ -1,17 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { buffer } from 'node:stream/consumers';
-import {
-  base64,
-  type Expansion,
-  expandTemplate,
-  type FilledStep,
-  planOutline,
-  planPaths,
-  planPowerShell,
-  planSh,
-  type Template,
-  wordsFor,
-} from '@nesting/core';
+import { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from '@nesting/core/report';
+import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
+import { base64 } from '@nesting/core/text';
+import { wordsFor } from '@nesting/core/words';
 import { ZipFile } from 'yazl';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';

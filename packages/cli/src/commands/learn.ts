@@ -1,4 +1,6 @@
-import { type Convention, LIMITS, learnConventions } from '@nesting/core';
+import { LIMITS } from '@nesting/core';
+import { learnConventions } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, textOf } from '../input';
 import { print } from '../output';

@@ -1,4 +1,5 @@
-import { readName, wordsFor, writeName } from '@nesting/core';
+import { readName, writeName } from '@nesting/core/name';
+import { wordsFor } from '@nesting/core/words';
 import { EXIT, type Exit } from '../fail';
 import { type Options, ruleOf } from '../input';
 import { print } from '../output';

@@ -1,4 +1,4 @@
-import { proveOneWay } from '@nesting/core';
+import { proveOneWay } from '@nesting/core/name';
 import { EXIT, type Exit } from '../fail';
 import { type Options, ruleOf } from '../input';
 import { print } from '../output';

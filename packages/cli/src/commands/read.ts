@@ -1,5 +1,6 @@
 import { createInterface } from 'node:readline';
-import { CHANGE_WORDS, expectationWords, explainName, type NameContext, readName, type Values } from '@nesting/core';
+import { explainName, type NameContext, readName, type Values } from '@nesting/core/name';
+import { CHANGE_WORDS, expectationWords } from '@nesting/core/words';
 import { EXIT, type Exit } from '../fail';
 import { type Options, type Rule, ruleOf } from '../input';
 import { Output } from '../output';

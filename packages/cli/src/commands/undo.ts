@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { changeLine, hindranceWords } from '@nesting/core';
+import { changeLine, hindranceWords } from '@nesting/core/words';
 import {
   batchesIn,
   openIn,

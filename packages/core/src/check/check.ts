@@ -1,14 +1,15 @@
 /** The parts of a check put together: what only the whole can tell is judged, and all of it is put in order. */
 import { type FolderListing, nameOf } from '../listing/entry';
+import type { RuleCode } from '../project/rule-weights';
+import type { ProjectRules } from '../project/rules';
 import { Checker } from './checker';
-import type { CheckSummary, Finding, RuleCode } from './finding';
+import type { CheckSummary, Finding } from './finding';
 import { settleFolders } from './folders';
-import { findingOf } from './found';
-import type { CheckGround } from './ground';
+import { makeFinding } from './make-finding';
 import { isOwn } from './match';
-import { type CheckPart, type FolderRow, joinParts } from './part';
+import { type FolderRow, joinPartialResults, type PartialResult } from './partial-result';
 import { RULES } from './registry';
-import type { Rule } from './rule';
+import type { ListAgain, Rule } from './rule';
 
 export interface CheckOutcome {
   readonly summary: CheckSummary;
@@ -17,35 +18,36 @@ export interface CheckOutcome {
   readonly rows: readonly FolderRow[];
 }
 
-/** Lists a folder once more, to look at the names of what a hash said; `null` where it is gone. */
-export type Again = (path: string) => FolderListing | null;
-
 const endRules = RULES.filter((r): r is Extract<Rule, { scope: 'end' }> => r.scope === 'end');
 
-export function mergeChecks(ground: CheckGround, parts: readonly CheckPart[], again: Again = () => null): CheckOutcome {
-  return judgeWhole(ground, joinParts(parts), again);
+export function mergeChecks(
+  rules: ProjectRules,
+  parts: readonly PartialResult[],
+  again: ListAgain = () => null,
+): CheckOutcome {
+  return judgeWhole(rules, joinPartialResults(parts), again);
 }
 
 /**
  * `unread` are folders that are there and could not be read: nothing is said of them, and nothing in them is missed.
  */
 export function judgeWhole(
-  ground: CheckGround,
-  part: CheckPart,
-  again: Again,
+  rules: ProjectRules,
+  part: PartialResult,
+  again: ListAgain,
   unread: readonly string[] = [],
 ): CheckOutcome {
   const rows = [...part.rows].sort((a, b) => (a.path < b.path ? -1 : 1));
   const whole = {
-    ground,
+    rules,
     rows,
     part,
     again,
     unread,
-    folders: settleFolders(ground, rows, unread),
+    folders: settleFolders(rules, rows, unread),
     starters: new Set(part.starters.map((s) => s.key)),
   };
-  const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => findingOf(ground, rule, found) ?? []));
+  const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => makeFinding(rules, rule, found) ?? []));
   return outcomeOf(rows, withoutEchoes([...part.findings.map(({ finding }) => asSequence(finding)), ...ends]));
 }
 
@@ -75,8 +77,8 @@ export function outcomeOf(rows: readonly FolderRow[], all: readonly Finding[]): 
 }
 
 /** A whole listing at once, for sources that are small or already in memory. */
-export function checkListing(ground: CheckGround, folders: Iterable<FolderListing>): CheckOutcome {
-  const checker = new Checker(ground);
+export function checkListing(rules: ProjectRules, folders: Iterable<FolderListing>): CheckOutcome {
+  const checker = new Checker(rules);
   const seen = new Map<string, FolderListing>();
   for (const folder of folders) {
     const own = folder.path === '.nesting' || folder.path.startsWith('.nesting/');
@@ -85,7 +87,7 @@ export function checkListing(ground: CheckGround, folders: Iterable<FolderListin
     seen.set(listing.path, listing);
     checker.folder(listing);
   }
-  return mergeChecks(ground, [checker.part()], (path) => seen.get(path) ?? null);
+  return mergeChecks(rules, [checker.part()], (path) => seen.get(path) ?? null);
 }
 
 /** Findings about names, whose others are frames. */

@@ -3,23 +3,25 @@
  * each with some of its folders.
  */
 import { type FileEntry, type FolderListing, join } from '../listing/entry';
-import { readName } from '../name/read';
+import { readName } from '../name/read/read';
 import { ordinal } from '../name/versions';
+import type { FolderConvention } from '../project/folder-convention';
+import { frameless } from '../project/frameless';
+import type { RuleCode } from '../project/rule-weights';
+import { GENERATED, type ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
-import { TableMaker, textHash } from './column';
 import { dayCounts } from './days';
-import type { Finding, RuleCode } from './finding';
-import { findingOf } from './found';
-import { type CheckGround, type FolderConvention, GENERATED } from './ground';
+import type { Finding } from './finding';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';
+import { makeFinding } from './make-finding';
 import { type FolderState, stateOf } from './match';
-import { suggestedBy } from './names';
-import type { AloneSide, CheckPart, FolderRow, RunMark } from './part';
+import { suggestedBy } from './name-causes';
+import { TableMaker, textHash } from './number-table';
+import type { AloneSide, FolderRow, PartialResult, RunMark } from './partial-result';
 import { RULES } from './registry';
-import type { FileCase, FolderCase, Found, Rule } from './rule';
+import type { FileCase, FolderCase, RawFinding, Rule } from './rule';
 import { ownOf, readForeign } from './rules/foreign-project';
 import { NOTE } from './rules/licence-missing';
-import { frameless } from './sequence';
 
 const folderRules = RULES.filter((r): r is Extract<Rule, { scope: 'folder' }> => r.scope === 'folder');
 const fileRules = RULES.filter((r): r is Extract<Rule, { scope: 'file' }> => r.scope === 'file');
@@ -55,31 +57,31 @@ export class Checker {
     readonly chains: boolean;
   };
 
-  constructor(private readonly ground: CheckGround) {
-    const on = (...codes: RuleCode[]) => codes.some((code) => ground.weightOf(code) !== 'off');
+  constructor(private readonly rules: ProjectRules) {
+    const on = (...codes: RuleCode[]) => codes.some((code) => rules.weightOf(code) !== 'off');
     this.indexed = {
       sizes: on('same-content'),
       names: on('same-name'),
-      documents: ground.anyCompanions && on('companion-missing', 'companion-apart'),
+      documents: rules.anyCompanions && on('companion-missing', 'companion-apart'),
       chains: on('version-gap'),
     };
   }
 
   folder(listing: FolderListing): void {
-    const { ground } = this;
-    const state = stateOf(ground, listing.path);
+    const { rules } = this;
+    const state = stateOf(rules, listing.path);
     // In what no rule knows only its place is said.
     const judged = state.kind === 'planned' || state.kind === 'free' || state.kind === 'unplanned';
-    const items = itemsOf(ground, listing, state);
-    this.rows.push(rowOf(ground, listing, state, items));
-    if (judged) this.judge({ ground, listing, state, items });
+    const items = itemsOf(rules, listing, state);
+    this.rows.push(rowOf(rules, listing, state, items));
+    if (judged) this.judge({ rules, listing, state, items });
     for (const table of Object.values(this.tables)) table.close();
   }
 
-  part(): CheckPart {
+  part(): PartialResult {
     const tables = Object.fromEntries(
       Object.entries(this.tables).map(([name, maker]) => [name, maker.table()]),
-    ) as Pick<CheckPart, 'sizes' | 'names' | 'documents' | 'chains' | 'versions'>;
+    ) as Pick<PartialResult, 'sizes' | 'names' | 'documents' | 'chains' | 'versions'>;
     return {
       rows: this.rows,
       findings: [...this.findings.values()],
@@ -113,7 +115,7 @@ export class Checker {
       this.alone.push({ row: this.row, name: file.name, modified: file.modified, stem, families });
   }
 
-  private files({ ground, listing, items }: FolderCase, line: PlannedLine, claimed: ReadonlySet<string>): void {
+  private files({ rules, listing, items }: FolderCase, line: PlannedLine, claimed: ReadonlySet<string>): void {
     const named = this.indexed.names && !line.rules.free && line.rules.accepts?.includes(GENERATED) !== true;
     for (const { file, by, reading } of items.read) {
       if (named) this.name(file.name);
@@ -124,7 +126,7 @@ export class Checker {
     for (const { file, conventions } of items.open) {
       const path = join(listing.path, file.name);
       if (claimed.size > 0 && claimed.has(path)) continue;
-      const fileCase: FileCase = { ground, path, file, line, listing, conventions };
+      const fileCase: FileCase = { rules, path, file, line, listing, conventions };
       if (this.isFrameOfKnown(fileCase)) continue;
       if (this.file(fileCase)) this.meantVersion(fileCase);
       else if (named) this.name(file.name);
@@ -158,8 +160,8 @@ export class Checker {
 
   private documents(files: readonly FileEntry[]): void {
     for (const { name } of files) {
-      const family = this.ground.familyOf(name);
-      if (family !== null && this.ground.hasCompanions(family))
+      const family = this.rules.familyOf(name);
+      if (family !== null && this.rules.hasCompanions(family))
         this.tables.documents.push(textHash(`${family}/${stemOf(name)}`));
     }
   }
@@ -172,10 +174,10 @@ export class Checker {
 
   /** The version a broken or misplaced name stands for is there all the same: no chain is broken by it. */
   private meantVersion(fileCase: FileCase): void {
-    const { ground, file, line, conventions } = fileCase;
+    const { rules, file, line, conventions } = fileCase;
     if (!this.indexed.chains) return;
-    const home = ground.homeOf(file.name);
-    for (const by of home === null ? conventions : ground.conventionsIn(home)) {
+    const home = rules.homeOf(file.name);
+    for (const by of home === null ? conventions : rules.conventionsIn(home)) {
       const meant = home === null ? readForeign(by, file.name) : readName(by.strict, file.name, by.bound);
       if (meant?.version === undefined || meant.frame !== undefined) continue;
       this.version(home ?? line, by, ownOf(by, meant));
@@ -195,8 +197,8 @@ export class Checker {
     return known !== undefined;
   }
 
-  private add(rule: Rule, found: Found): void {
-    const finding = findingOf(this.ground, rule, found);
+  private add(rule: Rule, found: RawFinding): void {
+    const finding = makeFinding(this.rules, rule, found);
     if (finding === null) return;
     // One subject, one finding: the frames of a sequence share theirs.
     const known = this.findings.get(finding.id);
@@ -210,7 +212,7 @@ export class Checker {
   }
 }
 
-function rowOf(ground: CheckGround, listing: FolderListing, state: FolderState, items: FolderItems): FolderRow {
+function rowOf(rules: ProjectRules, listing: FolderListing, state: FolderState, items: FolderItems): FolderRow {
   let bytes = 0;
   let newest = 0;
   const families: Record<string, number> = {};
@@ -219,14 +221,14 @@ function rowOf(ground: CheckGround, listing: FolderListing, state: FolderState, 
     if (file.modified > newest) newest = file.modified;
   }
   for (const run of items.runs) {
-    const family = ground.familyOf(run.first) ?? '';
+    const family = rules.familyOf(run.first) ?? '';
     families[family] = (families[family] ?? 0) + run.bytes;
   }
   // Frames were counted by their sequence; what is left is few, or of no sequence.
   if (items.runs.length === 0 || items.read.length + items.open.length + items.cleared.length + items.alone.length > 0)
-    countSingles(ground, listing, items, families);
-  const meant = state.kind === 'unplanned' ? meantFolder(ground, listing.files) : undefined;
-  const dates = state.kind === 'planned' ? dayCounts(ground, state.line, items) : undefined;
+    countSingles(rules, listing, items, families);
+  const meant = state.kind === 'unplanned' ? meantFolder(rules, listing.files) : undefined;
+  const dates = state.kind === 'planned' ? dayCounts(rules, state.line, items) : undefined;
   return {
     path: listing.path,
     files: listing.files.length,
@@ -235,20 +237,20 @@ function rowOf(ground: CheckGround, listing: FolderListing, state: FolderState, 
     state: state.kind,
     families,
     ...(listing.changed !== undefined && { changed: listing.changed }),
-    ...(ground.isSettling(newest) && { settling: true }),
+    ...(rules.isSettling(newest) && { settling: true }),
     ...(meant !== undefined && { meant }),
     ...(dates !== undefined && { dates }),
   };
 }
 
 function countSingles(
-  ground: CheckGround,
+  rules: ProjectRules,
   listing: FolderListing,
   items: FolderItems,
   families: Record<string, number>,
 ): void {
   const count = (file: FileEntry) => {
-    const family = ground.familyOf(file.name) ?? '';
+    const family = rules.familyOf(file.name) ?? '';
     families[family] = (families[family] ?? 0) + file.size;
   };
   if (items.runs.length === 0) {
@@ -262,11 +264,11 @@ function countSingles(
 }
 
 /** The planned folder whose names most of these files have. */
-function meantFolder(ground: CheckGround, files: readonly FileEntry[]): string | undefined {
+function meantFolder(rules: ProjectRules, files: readonly FileEntry[]): string | undefined {
   const votes = new Map<string, number>();
   const asked = files.slice(0, TELLING);
   for (const { name } of asked) {
-    const home = ground.homeOf(name);
+    const home = rules.homeOf(name);
     if (home !== null) votes.set(home.key, (votes.get(home.key) ?? 0) + 1);
   }
   const [key, most] = [...votes].sort((a, b) => b[1] - a[1])[0] ?? ['', 0];

@@ -5,17 +5,18 @@
  */
 import { grouped } from '../grouped';
 import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
-import { isThere, targetOf } from '../refs/target';
+import type { RuleCode } from '../project/rule-weights';
+import type { ProjectRules } from '../project/rules';
+import { isThere, targetOf } from '../references/target';
 import { type CheckOutcome, outcomeOf } from './check';
-import { repeatedIn, rowOf } from './column';
-import type { Finding, RuleCode } from './finding';
-import { findingOf } from './found';
-import type { CheckGround } from './ground';
+import type { Finding } from './finding';
 import { itemsOf, type Run } from './items';
+import { makeFinding } from './make-finding';
 import { stateOf } from './match';
-import type { CheckPart } from './part';
+import { repeatedIn, rowOf } from './number-table';
+import type { PartialResult } from './partial-result';
 import { RULES } from './registry';
-import type { Found } from './rule';
+import type { RawFinding } from './rule';
 
 /** Sizes that stand more than once: only such files can be the same. */
 export interface ContentWants {
@@ -26,7 +27,7 @@ export interface ContentWants {
 
 export const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
 
-export function contentWants(part: CheckPart): ContentWants {
+export function contentWants(part: PartialResult): ContentWants {
   const sizes = new Set(
     repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number),
   );
@@ -37,7 +38,7 @@ export function contentWants(part: CheckPart): ContentWants {
 }
 
 /** Folders, as places in the part's rows, that hold single files of one size. */
-export function rowsOfSameSize(part: CheckPart): number[][] {
+export function rowsOfSameSize(part: PartialResult): number[][] {
   return repeatedIn(part.sizes.values).map((places) => [...new Set(places.map((place) => rowOf(part.sizes, place)))]);
 }
 
@@ -49,24 +50,24 @@ export interface ContentTasks {
   readonly search: readonly FileEntry[];
 }
 
-export function contentTasks(ground: CheckGround, listing: FolderListing, wants: ContentWants): ContentTasks {
-  const state = stateOf(ground, listing.path);
+export function contentTasks(rules: ProjectRules, listing: FolderListing, wants: ContentWants): ContentTasks {
+  const state = stateOf(rules, listing.path);
   if (state.kind !== 'planned' && state.kind !== 'free') return { hash: [], runs: [], search: [] };
-  const items = itemsOf(ground, listing, state);
+  const items = itemsOf(rules, listing, state);
   const first = new Set(items.runs.map((run) => run.first));
   const frames = new Set(items.runs.flatMap((run) => run.names));
   const starters = new Set(items.starters);
   const singles = listing.files.filter(
-    (file) => file.size > 0 && !ground.isSettling(file.modified) && !frames.has(file.name),
+    (file) => file.size > 0 && !rules.isSettling(file.modified) && !frames.has(file.name),
   );
-  const isStarter = (name: string) => starters.has(ground.planned(join(listing.path, name))?.key ?? '');
+  const isStarter = (name: string) => starters.has(rules.planned(join(listing.path, name))?.key ?? '');
   return {
     hash:
-      ground.weightOf('same-content') === 'off'
+      rules.weightOf('same-content') === 'off'
         ? []
         : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),
     runs: items.runs.filter(
-      (run) => wants.runs.has(runSize(run.frames.length, run.bytes)) && !ground.isSettling(run.newest),
+      (run) => wants.runs.has(runSize(run.frames.length, run.bytes)) && !rules.isSettling(run.newest),
     ),
     // Frames of one sequence are made alike: the first speaks for all.
     search: [...singles, ...listing.files.filter((file) => first.has(file.name))],
@@ -98,19 +99,19 @@ export interface ContentCase {
 }
 
 /** What was found without a look into files, and what is found by it. */
-export function withContents(ground: CheckGround, outcome: CheckOutcome, given: ContentCase): CheckOutcome {
-  const found = [...sameContent(ground, given.facts), ...references(ground, given)];
+export function withContents(rules: ProjectRules, outcome: CheckOutcome, given: ContentCase): CheckOutcome {
+  const found = [...sameContent(rules, given.facts), ...references(rules, given)];
   return outcomeOf(outcome.rows, withoutCopies([...outcome.findings, ...found]));
 }
 
-function sameContent(ground: CheckGround, facts: readonly ContentFact[]): Finding[] {
+function sameContent(rules: ProjectRules, facts: readonly ContentFact[]): Finding[] {
   const hashes = facts.filter((f) => f.kind === 'hash');
   return [...grouped(hashes, (f) => `${f.sha256}:${f.frames}`)].flatMap(([content, alike]): Finding[] => {
     const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
     if (first === undefined || others.length === 0) return [];
     const params = { name: nameOf(first.path), count: alike.length, bytes: first.size * others.length };
-    const finding = findingOf(
-      ground,
+    const finding = makeFinding(
+      rules,
       { code: 'same-content' },
       {
         path: first.path,
@@ -124,7 +125,7 @@ function sameContent(ground: CheckGround, facts: readonly ContentFact[]): Findin
   });
 }
 
-function references(ground: CheckGround, { facts, roots, namesIn }: ContentCase): Finding[] {
+function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase): Finding[] {
   return facts.flatMap((fact): Finding[] => {
     if (fact.kind !== 'references') return [];
     const by = new Map<RuleCode, string[]>();
@@ -138,12 +139,12 @@ function references(ground: CheckGround, { facts, roots, namesIn }: ContentCase)
     }
     return [...by].flatMap(([code, targets]) => {
       const all = [...new Set(targets)];
-      const found: Found = {
+      const found: RawFinding = {
         path: fact.path,
         params: { name: nameOf(fact.path), targets: all.slice(0, 3), count: all.length },
         modified: fact.modified,
       };
-      return findingOf(ground, { code }, found) ?? [];
+      return makeFinding(rules, { code }, found) ?? [];
     });
   });
 }

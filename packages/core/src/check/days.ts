@@ -1,10 +1,11 @@
 /** Dated folders and dated names, held against what is in them. */
-import { isReal } from '../name/dates';
-import type { Reading } from '../name/field';
+import { isReal } from '../name/dates/dates';
+import type { Reading } from '../name/pattern/field';
+import type { FolderConvention } from '../project/folder-convention';
+import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
-import type { CheckGround, FolderConvention } from './ground';
 import type { FolderItems } from './items';
-import type { FolderRow } from './part';
+import type { FolderRow } from './partial-result';
 
 const DAY = 86_400_000;
 /** Clocks, time zones and nights that go on past midnight. */
@@ -35,8 +36,8 @@ function writtenIn(name: string): string | null {
 export const isAhead = (iso: string, modified: number): boolean => modified > 0 && dayOf(iso) > modified + SLACK;
 
 /** What the files of a folder inside a dated one say of its date. */
-export function dayCounts(ground: CheckGround, line: PlannedLine, items: FolderItems): FolderRow['dates'] {
-  const dated = ground.datedFolder(line);
+export function dayCounts(rules: ProjectRules, line: PlannedLine, items: FolderItems): FolderRow['dates'] {
+  const dated = rules.datedFolder(line);
   if (dated === null) return undefined;
   const counts = { key: dated.key, before: 0, other: 0, right: 0, found: '' };
   const count = (name: string, modified: number, own: string | null) => {

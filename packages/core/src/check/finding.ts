@@ -1,48 +1,10 @@
 /** What a check finds, as data: code, place, parameters. Words are made by `words/`. */
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import type { Params } from '../answer';
-import type { Problem, Stretch, Suggestion } from '../name/suggest';
+import type { Problem, Stretch, Suggestion } from '../name/mend/suggest';
+import type { RuleCode } from '../project/rule-weights';
+import type { Params } from '../result';
 import type { Weight } from '../template/node';
-
-export const RULE_CODES = [
-  'missing-folder',
-  'misspelt-folder',
-  'unplanned-folder',
-  'misplaced-folder',
-  'missing-starter',
-  'foreign-project',
-  'unportable-name',
-  'path-too-long',
-  'name-clash',
-  'stray-generated',
-  'family-not-accepted',
-  'misplaced-file',
-  'loose-file',
-  'unknown-code',
-  'version-style',
-  'sequence-padding',
-  'name-mismatch',
-  'banned-word',
-  'over-limit',
-  'version-twice',
-  'old-version-on-top',
-  'versioned-delivery',
-  'sequence-gap',
-  'empty-file',
-  'licence-missing',
-  'empty-folder',
-  'same-content',
-  'same-name',
-  'version-gap',
-  'companion-missing',
-  'companion-apart',
-  'date-mismatch',
-  'absolute-reference',
-  'outside-reference',
-  'broken-reference',
-] as const;
-export type RuleCode = (typeof RULE_CODES)[number];
 
 export interface Finding {
   /** Stable: a hash of the rule and its subject, never of weight, message or edition. */

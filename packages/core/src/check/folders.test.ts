@@ -1,6 +1,10 @@
 /** Folders that are lacking and folders nobody knows, put together by meaning. */
 import { describe, expect, test } from '@jest/globals';
-import { CheckGround, checkListing, type FolderListing, NO_REGISTERS, normaliseTemplate } from '../index';
+import { checkListing } from '../check';
+import type { FolderListing } from '../listing';
+import { NO_REGISTERS } from '../name';
+import { ProjectRules } from '../project';
+import { normaliseTemplate } from '../template';
 
 const template = normaliseTemplate({
   format: 'nesting/template',
@@ -28,7 +32,7 @@ const template = normaliseTemplate({
     ],
   },
 } as never);
-const ground = new CheckGround({ template, values: { number: '26014' }, registers: NO_REGISTERS });
+const rules = new ProjectRules({ template, values: { number: '26014' }, registers: NO_REGISTERS });
 
 function found(paths: readonly string[]): string[] {
   const folders = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([
@@ -49,7 +53,7 @@ function found(paths: readonly string[]): string[] {
     });
   }
   const listings: FolderListing[] = [...folders].map(([path, inside]) => ({ path, ...inside, others: [] }));
-  return checkListing(ground, listings).findings.map(
+  return checkListing(rules, listings).findings.map(
     (f) => `${f.rule} ${f.path}${f.params.meant ? ` → ${f.params.meant}` : f.params.home ? ` → ${f.params.home}` : ''}`,
   );
 }

@@ -8,11 +8,10 @@ import { distance } from 'fastest-levenshtein';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
+import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
 import { assign } from './assign';
-
-import type { CheckGround } from './ground';
-import type { FolderRow } from './part';
+import type { FolderRow } from './partial-result';
 
 export interface FoldersSettled {
   readonly missing: readonly PlannedLine[];
@@ -46,21 +45,21 @@ function isExchanged(a: string, b: string): boolean {
 const digitsOf = (name: string): string => name.replace(/\D+/g, ' ').trim();
 
 export function settleFolders(
-  ground: CheckGround,
+  rules: ProjectRules,
   rows: readonly FolderRow[],
   unread: readonly string[],
 ): FoldersSettled {
   const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
   const is = (line: PlannedLine) =>
     seen.has(line.path.normalize('NFC')) || (unread.length > 0 && unread.some((path) => isWithin(line.path, path)));
-  const byKey = new Map(ground.expansion.lines.map((line) => [line.key, line]));
-  const folders = ground.expansion.lines.filter((line) => line.kind === 'folder' && line.parent !== null);
+  const byKey = new Map(rules.expansion.lines.map((line) => [line.key, line]));
+  const folders = rules.expansion.lines.filter((line) => line.kind === 'folder' && line.parent !== null);
   const absent = folders.filter((line) => line.presence === 'always' && !is(line));
   const open = rows.filter((r) => r.state === 'unplanned');
   const taken = new Set<string>();
   const settled = new Set<FolderRow>();
-  const misspelt = nearest(ground, absent, open, taken, settled);
-  const misplaced = displaced(ground, folders, absent, open, is, taken, settled);
+  const misspelt = nearest(rules, absent, open, taken, settled);
+  const misplaced = displaced(rules, folders, absent, open, is, taken, settled);
   for (const { row, line } of byContents(rows, folders, absent, open, byKey, taken, settled)) {
     if (parentOf(row.path).normalize('NFC') === parentOf(line.path).normalize('NFC')) misspelt.push({ row, line });
     else misplaced.push({ row, line, doubled: false });
@@ -81,14 +80,14 @@ const MOST_ASSIGNED = 100;
 
 /** The best pairs among siblings; each folder and each expected one in one pair at most. */
 function nearest(
-  ground: CheckGround,
+  rules: ProjectRules,
   absent: readonly PlannedLine[],
   open: readonly FolderRow[],
   taken: Set<string>,
   settled: Set<FolderRow>,
 ): { row: FolderRow; line: PlannedLine }[] {
   const byParent = grouped(absent, (line) => line.parent as string);
-  const found = grouped(open, (row) => ground.planned(parentOf(row.path))?.key ?? '');
+  const found = grouped(open, (row) => rules.planned(parentOf(row.path))?.key ?? '');
   const pairs = [...found].flatMap(([parent, siblings]) => {
     const expected = byParent.get(parent) ?? [];
     if (expected.length === 0) return [];
@@ -155,7 +154,7 @@ function byContents(
 type Displaced = FoldersSettled['misplaced'][number];
 
 function displaced(
-  ground: CheckGround,
+  rules: ProjectRules,
   folders: readonly PlannedLine[],
   absent: readonly PlannedLine[],
   open: readonly FolderRow[],
@@ -167,7 +166,7 @@ function displaced(
   return open.flatMap((row): Displaced[] => {
     if (settled.has(row)) return [];
     const name = meaningOf(nameOf(row.path));
-    const parent = ground.planned(parentOf(row.path));
+    const parent = rules.planned(parentOf(row.path));
     if (parent !== undefined && parent.parent !== null && meaningOf(parent.name) === name) {
       settled.add(row);
       return [{ row, line: parent, doubled: true }];

@@ -7,10 +7,11 @@
 import type { FileEntry, FolderListing } from '../listing/entry';
 import { join } from '../listing/entry';
 import { extensionOf } from '../listing/extension';
-import type { Reading } from '../name/field';
-import { readName } from '../name/read';
+import type { Reading } from '../name/pattern/field';
+import { readName } from '../name/read/read';
+import type { FolderConvention } from '../project/folder-convention';
+import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
-import type { CheckGround, FolderConvention } from './ground';
 import type { FolderState } from './match';
 
 export interface ReadFile {
@@ -62,9 +63,9 @@ const isDigit = (code: number): boolean => code >= 48 && code <= 57;
 
 const NONE: FolderItems = { runs: [], read: [], open: [], alone: [], cleared: [], starters: [] };
 
-export function itemsOf(ground: CheckGround, listing: FolderListing, state: FolderState): FolderItems {
+export function itemsOf(rules: ProjectRules, listing: FolderListing, state: FolderState): FolderItems {
   if (state.kind === 'free') return { ...NONE, cleared: listing.files };
-  return state.kind === 'planned' ? new Reader(ground, listing, state.line).items() : NONE;
+  return state.kind === 'planned' ? new Reader(rules, listing, state.line).items() : NONE;
 }
 
 class Reader {
@@ -84,16 +85,16 @@ class Reader {
   private documents: Set<string> | null = null;
 
   constructor(
-    private readonly ground: CheckGround,
+    private readonly rules: ProjectRules,
     private readonly listing: FolderListing,
     private readonly line: PlannedLine,
   ) {}
 
   items(): FolderItems {
-    const { ground, listing, line } = this;
-    const plansFiles = ground.plansFilesIn(line);
+    const { rules, listing, line } = this;
+    const plansFiles = rules.plansFilesIn(line);
     for (const file of listing.files) {
-      const planned = plansFiles ? ground.planned(join(listing.path, file.name)) : undefined;
+      const planned = plansFiles ? rules.planned(join(listing.path, file.name)) : undefined;
       if (planned?.kind === 'file') this.starters.push(planned.key);
       else if (line.rules.free) this.cleared.push(file);
       else if (this.last === null || !this.goesOn(this.last, file)) this.file(file);
@@ -129,7 +130,7 @@ class Reader {
   }
 
   private file(file: FileEntry): void {
-    const conventions = this.ground.conventionsFor(this.line, file.name);
+    const conventions = this.rules.conventionsFor(this.line, file.name);
     for (const by of conventions) {
       const reading = readName(by.strict, file.name, by.bound);
       if (reading === null) continue;
@@ -143,7 +144,7 @@ class Reader {
   /** Puts a frame into its sequence; `false` where the frame does not stand right before the extension. */
   private frame(file: FileEntry, by: FolderConvention, reading: Reading, frame: number): boolean {
     const { name } = file;
-    const dot = name.length - extensionOf(name, by.extensions ?? this.ground.extensionsKnown).length - 1;
+    const dot = name.length - extensionOf(name, by.extensions ?? this.rules.extensionsKnown).length - 1;
     let from = dot;
     while (from > 0 && isDigit(name.charCodeAt(from - 1))) from--;
     if (dot <= 0 || from === dot || Number(name.slice(from, dot)) !== frame) return false;
@@ -174,16 +175,16 @@ class Reader {
   }
 
   private side(file: FileEntry): boolean {
-    const families = this.ground.companionOf(file.name);
+    const families = this.rules.companionOf(file.name);
     if (families.length === 0) return false;
-    this.documents ??= documentsIn(this.ground, this.listing.files);
+    this.documents ??= documentsIn(this.rules, this.listing.files);
     const stem = stemOf(file.name);
     if (families.some((family) => this.documents?.has(`${family}/${stem}`))) {
       this.cleared.push(file);
       return true;
     }
     // What a program made by itself is judged as that, with or without its document.
-    if (this.ground.isGenerated(file.name)) return false;
+    if (this.rules.isGenerated(file.name)) return false;
     this.alone.push({ file, stem, families });
     return true;
   }
@@ -202,11 +203,11 @@ export const stemOf = (name: string): string =>
   name.slice(0, name.lastIndexOf('.') < 1 ? undefined : name.lastIndexOf('.')).toLowerCase();
 
 /** `family/stem` of each document that may have side files. */
-function documentsIn(ground: CheckGround, files: readonly FileEntry[]): Set<string> {
+function documentsIn(rules: ProjectRules, files: readonly FileEntry[]): Set<string> {
   const out = new Set<string>();
   for (const { name } of files) {
-    const family = ground.familyOf(name);
-    if (family !== null && ground.hasCompanions(family)) out.add(`${family}/${stemOf(name)}`);
+    const family = rules.familyOf(name);
+    if (family !== null && rules.hasCompanions(family)) out.add(`${family}/${stemOf(name)}`);
   }
   return out;
 }

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { SHOW, SHOW_VALUES, STUDIO } from '../../tests/templates';
 import { extensionOf } from '../listing/extension';
-import { CheckGround } from './ground';
+import { ProjectRules } from '../project/rules';
 import { stateOf } from './match';
 
-const ground = new CheckGround({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
+const rules = new ProjectRules({ template: SHOW, values: SHOW_VALUES, registers: STUDIO });
 const state = (path: string) => {
-  const s = stateOf(ground, path);
+  const s = stateOf(rules, path);
   return s.kind === 'planned' ? `${s.kind}${s.older ? ', older' : ''}` : s.kind;
 };
 
@@ -29,7 +29,7 @@ describe('what the plan says of a folder, by its path alone', () => {
   });
 
   test('a name in decomposed form is the one that was planned', () => {
-    const french = new CheckGround({
+    const french = new ProjectRules({
       template: { ...SHOW, root: { ...SHOW.root, numbering: undefined, folders: [{ id: 'e', name: 'été' }] } },
       values: SHOW_VALUES,
       registers: STUDIO,
@@ -45,8 +45,8 @@ describe('what the plan says of a folder, by its path alone', () => {
   });
 
   test('conventions of a folder know its entries, and are compiled once for all folders alike', () => {
-    const lines = ground.expansion.lines.filter((l) => l.node === 'working');
-    const [first, second] = lines.map((l) => ground.conventionsIn(l)[0]);
+    const lines = rules.expansion.lines.filter((l) => l.node === 'working');
+    const [first, second] = lines.map((l) => rules.conventionsIn(l)[0]);
     expect(first?.bound).toEqual({ number: '26014', surface: 'west-front', scene: 's01' });
     expect(second?.bound).toEqual({ number: '26014', surface: 'west-front', scene: 's02' });
     expect(first?.strict).toBe(second?.strict);

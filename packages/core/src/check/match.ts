@@ -1,10 +1,8 @@
 /** A folder on the disk → what the plan says of it. Asked by path alone, so that folders may come in any order. */
 import { join, nameOf, parentOf } from '../listing/entry';
+import { OWN_FOLDER } from '../project/own-folder';
+import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
-import type { CheckGround } from './ground';
-
-/** Of Nesting's own folder at a project's root: the marker and the journals. */
-export const OWN_FOLDER = '.nesting';
 
 export type FolderState =
   /** In the plan; or the folder for older versions of one that is. */
@@ -16,10 +14,10 @@ export type FolderState =
   /** Inside one that no rule knows: said once, above. */
   | { readonly kind: 'inside-unplanned' };
 
-export function stateOf(ground: CheckGround, path: string): FolderState {
-  const line = ground.planned(path);
+export function stateOf(rules: ProjectRules, path: string): FolderState {
+  const line = rules.planned(path);
   if (line?.kind === 'folder') return { kind: 'planned', line, older: false };
-  const above = stateAbove(ground, path);
+  const above = stateAbove(rules, path);
   if (above === null) return { kind: 'inside-unplanned' };
   if (above.rules.free) return { kind: 'free' };
   const direct = above.path === parentOf(path).normalize('NFC');
@@ -28,9 +26,9 @@ export function stateOf(ground: CheckGround, path: string): FolderState {
 }
 
 /** The nearest planned folder above. */
-function stateAbove(ground: CheckGround, path: string): PlannedLine | null {
+function stateAbove(rules: ProjectRules, path: string): PlannedLine | null {
   for (let at = parentOf(path); ; at = parentOf(at)) {
-    const line = ground.planned(at);
+    const line = rules.planned(at);
     if (line?.kind === 'folder') return line;
     if (at === '') return null;
   }

@@ -1,18 +1,22 @@
 /** What a rule is. Each stands in a file of its own under `rules/` and is named once, in the registry. */
-import type { Params } from '../answer';
+
 import type { FileEntry, FolderListing } from '../listing/entry';
-import type { Explanation } from '../name/suggest';
+import type { Explanation } from '../name/mend/suggest';
+import type { FolderConvention } from '../project/folder-convention';
+import type { RuleCode } from '../project/rule-weights';
+import type { ProjectRules } from '../project/rules';
+import type { Params } from '../result';
 import type { PlannedLine } from '../template/expand';
-import type { Again } from './check';
-import type { RuleCode } from './finding';
 import type { FoldersSettled } from './folders';
-import type { CheckGround, FolderConvention } from './ground';
 import type { FolderItems } from './items';
 import type { FolderState } from './match';
-import type { CheckPart, FolderRow } from './part';
+import type { FolderRow, PartialResult } from './partial-result';
+
+/** Lists a folder once more, to look at the names of what a hash said; `null` where it is gone. */
+export type ListAgain = (path: string) => FolderListing | null;
 
 /** A finding before it has its weight and id. */
-export interface Found {
+export interface RawFinding {
   readonly path: string;
   /** What the finding's identity hangs on, where that is not its path. */
   readonly subject?: string;
@@ -26,7 +30,7 @@ export interface Found {
 
 /** One folder on the disk with what the plan says of it. */
 export interface FolderCase {
-  readonly ground: CheckGround;
+  readonly rules: ProjectRules;
   readonly listing: FolderListing;
   readonly state: FolderState;
   readonly items: FolderItems;
@@ -34,7 +38,7 @@ export interface FolderCase {
 
 /** One file in a planned folder that no rule has cleared yet. */
 export interface FileCase {
-  readonly ground: CheckGround;
+  readonly rules: ProjectRules;
   readonly path: string;
   readonly file: FileEntry;
   readonly line: PlannedLine;
@@ -45,10 +49,10 @@ export interface FileCase {
 
 /** What is known when every folder has been seen. */
 export interface EndCase {
-  readonly ground: CheckGround;
+  readonly rules: ProjectRules;
   readonly rows: readonly FolderRow[];
-  readonly part: CheckPart;
-  readonly again: Again;
+  readonly part: PartialResult;
+  readonly again: ListAgain;
   /** Folders that could not be read. */
   readonly unread: readonly string[];
   readonly folders: FoldersSettled;
@@ -57,8 +61,8 @@ export interface EndCase {
 }
 
 export type Rule =
-  | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => readonly Found[] }
-  | { readonly code: RuleCode; readonly scope: 'file'; readonly judge: (c: FileCase) => Found | null }
-  | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly Found[] }
+  | { readonly code: RuleCode; readonly scope: 'folder'; readonly judge: (c: FolderCase) => readonly RawFinding[] }
+  | { readonly code: RuleCode; readonly scope: 'file'; readonly judge: (c: FileCase) => RawFinding | null }
+  | { readonly code: RuleCode; readonly scope: 'end'; readonly judge: (c: EndCase) => readonly RawFinding[] }
   /** Judged where files were looked into: `contents.ts`. */
   | { readonly code: RuleCode; readonly scope: 'contents' };

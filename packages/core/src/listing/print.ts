@@ -1,10 +1,10 @@
 /** Listings as text, each form such that `parseListing` reads it back. */
-import { csv } from '../report/csv';
+import { csv } from '../text/csv';
 import { nameOf } from './entry';
-import type { ListingForm, PathLine } from './text';
+import type { ListingFormat, PathLine } from './text';
 
 /** Lines whose folders come before what is in them. Folders end in `/`, so that an empty one is told from a file. */
-export function printListing(lines: readonly PathLine[], form: ListingForm): string {
+export function printListing(lines: readonly PathLine[], form: ListingFormat): string {
   switch (form) {
     case 'paths':
       return lines.map((l) => `${l.path}${l.folder ? '/' : ''}\n`).join('');

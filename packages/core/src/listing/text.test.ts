@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { commonRoot, foldersFrom, formOfListing, parseListing } from './text';
+import { commonRoot, foldersFrom, formatOfListing, parseListing } from './text';
 
 const TREE = [
   '26014',
@@ -30,7 +30,7 @@ describe('listings as text', () => {
     ['csv', CSV],
     ['json', JSON_LIST],
   ])('%s is told from its looks, and says the same as the others', (form, text) => {
-    expect(formOfListing(text)).toBe(form);
+    expect(formatOfListing(text)).toBe(form);
     const lines = parseListing(text);
     expect(commonRoot(lines)).toBe('26014');
     const folders = foldersFrom(lines, '26014')

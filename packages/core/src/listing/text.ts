@@ -12,10 +12,10 @@ export interface PathLine {
   readonly modified: number;
 }
 
-export type ListingForm = 'paths' | 'outline' | 'tree' | 'csv' | 'json';
+export type ListingFormat = 'paths' | 'outline' | 'tree' | 'csv' | 'json';
 
 export function parseListing(text: string): PathLine[] {
-  switch (formOfListing(text)) {
+  switch (formatOfListing(text)) {
     case 'json':
       return parseJson(text);
     case 'csv':
@@ -38,7 +38,7 @@ export function parseListing(text: string): PathLine[] {
   }
 }
 
-export function formOfListing(text: string): ListingForm {
+export function formatOfListing(text: string): ListingFormat {
   const trimmed = text.trimStart();
   // A name may begin with a brace too: JSON goes on with a quote, a bracket or an end.
   if (/^(?:\[\s*["{\]]|\{\s*["}])/.test(trimmed)) return 'json';

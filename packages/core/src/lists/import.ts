@@ -1,5 +1,5 @@
 /** A table somebody gives → what it would do to a list, line by line, before anything is done. */
-import { undefused } from '../report/csv';
+import { undefused } from '../text/csv';
 import {
   type CellFault,
   type Cells,

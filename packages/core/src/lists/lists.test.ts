@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { csv, defused } from '../report/csv';
+import { csv, defused } from '../text/csv';
 import { type Cells, COLUMNS, cellFaults, LIST_NAMES, type ListEntry, tidyCells } from './columns';
 import { planImport, tableOf } from './import';
 

@@ -1,6 +1,6 @@
 /** The entry that most likely comes next in a list: the next day, camera or scene, so that one click adds it. */
-import { isoOf, nextDay, parseIso } from '../name/dates';
-import type { ScalarRule } from '../name/field';
+import { isoOf, nextDay, parseIso } from '../name/dates/dates';
+import type { ScalarRule } from '../name/pattern/field';
 
 /** `null` where only a person knows. `today` is an ISO date; a day that is gone is not offered. */
 export function nextEntry(rule: ScalarRule, entries: readonly string[], today: string): string | null {

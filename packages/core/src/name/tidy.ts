@@ -2,7 +2,7 @@
 import { FORBIDDEN_WINDOWS, isPortableCharacter } from '../portable/characters';
 import { nameFaults } from '../portable/name';
 import type { ProfileName } from '../portable/profiles';
-import type { Abbreviation } from './field';
+import type { Abbreviation } from './pattern/field';
 
 const WORD = /[\p{L}\p{N}]+/gu;
 

@@ -2,9 +2,9 @@
  * Version chains: names of one convention that differ in their version alone. Versions are numbers, or letters (`A` …
  * `Z`, `AA`).
  */
-import type { Reading, ReadValue } from './field';
-import type { CompiledConvention } from './ops';
-import { readName } from './read';
+import type { Reading, ReadValue } from './pattern/field';
+import type { CompiledConvention } from './pattern/ops';
+import { readName } from './read/read';
 
 export type Version = number | string;
 

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { REGISTERS } from '../../tests/names';
-import { compileName } from './compile';
-import type { Field, Values } from './field';
-import { mustParse } from './parse';
+import { compileName } from './pattern/compile';
+import type { Field, Values } from './pattern/field';
+import { mustParse } from './pattern/parse';
 import { writeName } from './write';
 
 const FIELDS: readonly Field[] = [

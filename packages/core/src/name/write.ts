@@ -1,12 +1,12 @@
 /** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
-import { type Answer, bad, good, never, type Params } from '../answer';
-import type { Part, Slot } from './ast';
-import { parseIso, writeDate } from './dates';
-import type { Value, Values } from './field';
-import type { Entry, Form } from './form';
-import type { CompiledName } from './ops';
-import { charSet, takesWhole } from './scan';
-import { shapeText } from './shape';
+import { assertNever, failure, type Params, type Result, success } from '../result';
+import { charSet, takesWhole } from './automaton/scan';
+import { parseIso, writeDate } from './dates/dates';
+import type { Part, Slot } from './pattern/ast';
+import type { Value, Values } from './pattern/field';
+import type { CompiledName } from './pattern/ops';
+import { shapeText } from './pattern/shape';
+import type { Entry, SlotDomain } from './pattern/slot-domain';
 
 export type WriteFaultCode =
   | 'value-missing'
@@ -36,16 +36,16 @@ export interface WrittenPiece {
   readonly field: string | null;
 }
 
-export function writeName(name: CompiledName, values: Values): Answer<string, WriteFault> {
+export function writeName(name: CompiledName, values: Values): Result<string, WriteFault> {
   const pieces = writePieces(name, values);
-  return pieces.ok ? good(pieces.value.map((p) => p.text).join('')) : pieces;
+  return pieces.ok ? success(pieces.value.map((p) => p.text).join('')) : pieces;
 }
 
-export function writePieces(name: CompiledName, values: Values): Answer<WrittenPiece[], WriteFault> {
+export function writePieces(name: CompiledName, values: Values): Result<WrittenPiece[], WriteFault> {
   const faults: WriteFault[] = [];
   const pieces: WrittenPiece[] = [];
   writeParts(name, name.parts, values, pieces, faults);
-  return faults.length > 0 ? bad(faults) : good(pieces);
+  return faults.length > 0 ? failure(faults) : success(pieces);
 }
 
 /** A loop over plain arrays: it runs for every line of a plan at every keystroke. */
@@ -66,13 +66,13 @@ function writeParts(
           writeParts(name, part.parts, values, pieces, faults);
         break;
       case 'slot': {
-        const text = writeSlot(part, name.forms.get(part) as Form, values[part.field]);
+        const text = writeSlot(part, name.domains.get(part) as SlotDomain, values[part.field]);
         if (text.ok) pieces.push({ text: text.value, field: part.field });
         else faults.push(...text.faults);
         break;
       }
       default:
-        never(part);
+        assertNever(part);
     }
   }
 }
@@ -81,15 +81,15 @@ export const hasValue = (value: Value | undefined): value is Value =>
   value !== undefined && value !== null && value !== '';
 
 /** Texts already written by a form: in one plan the same entry is written again and again. */
-const written = new WeakMap<Form, Map<string, string>>();
+const written = new WeakMap<SlotDomain, Map<string, string>>();
 const MOST_WRITTEN = 5000;
 
 /** Writes one slot's value by its form. */
-export function writeSlot(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
+export function writeSlot(slot: Slot, form: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
   if (typeof value !== 'string' || value === '') return writeAnew(slot, form, value);
   const cache = written.get(form) ?? new Map<string, string>();
   const known = cache.get(value);
-  if (known !== undefined) return good(known);
+  if (known !== undefined) return success(known);
   const answer = writeAnew(slot, form, value);
   if (cache.size >= MOST_WRITTEN) cache.clear();
   if (answer.ok) cache.set(value, answer.value);
@@ -97,14 +97,14 @@ export function writeSlot(slot: Slot, form: Form, value: Value | undefined): Ans
   return answer;
 }
 
-function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<string, WriteFault> {
-  const no = (code: WriteFaultCode, params: Params = {}): Answer<string, WriteFault> =>
-    bad([
+function writeAnew(slot: Slot, form: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
+  const no = (code: WriteFaultCode, params: Params = {}): Result<string, WriteFault> =>
+    failure([
       { code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } },
     ]);
   if (!hasValue(value)) {
     if (form.kind === 'fixed' && form.of === 'number' && form.entries.length === 1)
-      return good((form.entries[0] as Entry).text);
+      return success((form.entries[0] as Entry).text);
     return no('value-missing');
   }
   if (Array.isArray(value)) return no('value-is-list');
@@ -113,32 +113,32 @@ function writeAnew(slot: Slot, form: Form, value: Value | undefined): Answer<str
     case 'fixed': {
       const entry = findEntry(form.entries, text);
       return entry
-        ? good(entry.text)
+        ? success(entry.text)
         : no('value-unknown', { value: text, known: form.entries.slice(0, 12).map((e) => e.text) });
     }
     case 'text':
       return writeText(form, text, no);
     case 'like': {
       const fitted = fitLike(form, text);
-      return fitted === null ? no('value-form', { value: text, form: likeText(form) }) : good(fitted);
+      return fitted === null ? no('value-form', { value: text, form: likeText(form) }) : success(fitted);
     }
     case 'code':
-      return takesWhole(form, text) ? good(text) : no('value-characters', { value: text });
+      return takesWhole(form, text) ? success(text) : no('value-characters', { value: text });
     case 'digits':
       return /^\d{1,15}$/.test(text)
-        ? good(String(Number(text)).padStart(form.min, '0'))
+        ? success(String(Number(text)).padStart(form.min, '0'))
         : no('value-not-count', { value: text });
     case 'letters': {
       const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
-      return takesWhole(form, cased) ? good(cased) : no('value-not-letters', { value: text });
+      return takesWhole(form, cased) ? success(cased) : no('value-not-letters', { value: text });
     }
     case 'date': {
       const date = parseIso(text);
       const shown = date && writeDate(date, form.form);
-      return shown ? good(shown) : no('value-not-date', { value: text, form: form.form.source });
+      return shown ? success(shown) : no('value-not-date', { value: text, form: form.form.source });
     }
     default:
-      return never(form);
+      return assertNever(form);
   }
 }
 
@@ -170,10 +170,10 @@ export function findEntry(entries: readonly Entry[], text: string): Entry | unde
 }
 
 function writeText(
-  form: Extract<Form, { kind: 'text' }>,
+  form: Extract<SlotDomain, { kind: 'text' }>,
   text: string,
-  no: (code: WriteFaultCode, params?: Params) => Answer<string, WriteFault>,
-): Answer<string, WriteFault> {
+  no: (code: WriteFaultCode, params?: Params) => Result<string, WriteFault>,
+): Result<string, WriteFault> {
   const shaped = shapeText(text, form.shape);
   if (!shaped.ok) return no('value-unfoldable', { value: text, letters: shaped.letters });
   if (shaped.text === '') return no('value-empty', { value: text });
@@ -185,15 +185,15 @@ function writeText(
     if (wrong.length > 0)
       return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: form.chars });
   }
-  return takesWhole(form, shaped.text) ? good(shaped.text) : no('value-characters', { value: shaped.text });
+  return takesWhole(form, shaped.text) ? success(shaped.text) : no('value-characters', { value: shaped.text });
 }
 
-export function likeText(form: Extract<Form, { kind: 'like' }>): string {
+export function likeText(form: Extract<SlotDomain, { kind: 'like' }>): string {
   return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '0'.repeat(p.min))).join('');
 }
 
 /** Brings `S3`, `s3` or a bare `3` into the form `s00`; `null` where the text is something else. */
-export function fitLike(form: Extract<Form, { kind: 'like' }>, text: string): string | null {
+export function fitLike(form: Extract<SlotDomain, { kind: 'like' }>, text: string): string | null {
   if (takesWhole(form, text)) return text;
   const digitRuns = form.pieces.filter((p) => p.kind === 'digits');
   const bare = /^\d+$/.test(text.trim()) && digitRuns.length === 1;

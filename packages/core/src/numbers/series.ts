@@ -3,8 +3,9 @@
  * that count
  * begins anew. Counting itself is the database's; here a number is written, and read again to see what it says.
  */
-import { type Answer, bad, good } from '../answer';
+
 import { LIMITS } from '../limits';
+import { failure, type Result, success } from '../result';
 
 export const RESETS = ['never', 'yearly', 'monthly', 'client', 'client-yearly'] as const;
 export type Reset = (typeof RESETS)[number];
@@ -48,7 +49,7 @@ export interface CompiledSeries {
   readonly series: NumberSeries;
   /** What counts together: a count begins anew in each scope. */
   scopeOf(context: NumberContext): string;
-  write(context: NumberContext, n: number): Answer<string, SeriesFault>;
+  write(context: NumberContext, n: number): Result<string, SeriesFault>;
   /** `null` for a number of another form. */
   read(number: string): ReadNumber | null;
 }
@@ -64,7 +65,7 @@ const NEEDS: Readonly<Record<Reset, readonly ('year' | 'month' | 'client')[]>> =
   'client-yearly': ['client', 'year'],
 };
 
-export function compileSeries(series: NumberSeries): Answer<CompiledSeries, SeriesFault> {
+export function compileSeries(series: NumberSeries): Result<CompiledSeries, SeriesFault> {
   const parsed = piecesOf(series.pattern);
   if (!parsed.ok) return parsed;
   const pieces = parsed.value;
@@ -90,14 +91,14 @@ export function compileSeries(series: NumberSeries): Answer<CompiledSeries, Seri
       faults.push({ code: 'series-misreadable' });
     if (p.kind === 'n' && (next.kind !== 'text' || /^\d/.test(next.text))) faults.push({ code: 'series-misreadable' });
   }
-  if (faults.length > 0) return bad(faults);
-  const reader = new RegExp(`^${pieces.map(formOf).join('')}$`);
+  if (faults.length > 0) return failure(faults);
+  const reader = new RegExp(`^${pieces.map(domainOf).join('')}$`);
   const keys = pieces.filter((p) => p.kind !== 'text').map((p) => p.kind);
   const scope = (values: Readonly<Partial<Record<string, string>>>) =>
     NEEDS[series.reset]
       .map((need) => (need === 'year' ? `${Number(values.year ?? values.yy) % 100}` : (values[need] ?? '')))
       .join('/');
-  return good({
+  return success({
     series,
     scopeOf: (context) =>
       scope({ year: String(context.year), month: two(context.month), client: context.client ?? '' }),
@@ -105,11 +106,11 @@ export function compileSeries(series: NumberSeries): Answer<CompiledSeries, Seri
       const out: string[] = [];
       for (const p of pieces) {
         const written = pieceText(p, context, n, series.kinds);
-        if (written === null) return bad([{ code: 'series-value-missing', found: p.kind as 'client' | 'kind' }]);
+        if (written === null) return failure([{ code: 'series-value-missing', found: p.kind as 'client' | 'kind' }]);
         out.push(written);
       }
       const number = out.join('');
-      return number.length > LIMITS.seriesLength ? bad([{ code: 'series-too-long' }]) : good(number);
+      return number.length > LIMITS.seriesLength ? failure([{ code: 'series-too-long' }]) : success(number);
     },
     read(number) {
       const m = number.length > LIMITS.seriesLength ? null : reader.exec(number);
@@ -121,8 +122,8 @@ export function compileSeries(series: NumberSeries): Answer<CompiledSeries, Seri
   });
 }
 
-function piecesOf(pattern: string): Answer<readonly Piece[], SeriesFault> {
-  if (pattern.length > LIMITS.seriesLength) return bad([{ code: 'series-too-long' }]);
+function piecesOf(pattern: string): Result<readonly Piece[], SeriesFault> {
+  if (pattern.length > LIMITS.seriesLength) return failure([{ code: 'series-too-long' }]);
   const pieces: Piece[] = [];
   const faults: SeriesFault[] = [];
   for (const [part] of pattern.matchAll(/\{[^{}]*\}|[^{}]+|[{}]/g)) {
@@ -133,7 +134,7 @@ function piecesOf(pattern: string): Answer<readonly Piece[], SeriesFault> {
     else if (!PORTABLE.test(part)) faults.push({ code: 'series-letters', found: part });
     else pieces.push({ kind: 'text', text: part });
   }
-  return faults.length > 0 ? bad(faults) : good(pieces);
+  return faults.length > 0 ? failure(faults) : success(pieces);
 }
 
 const isCode = (p: Piece): boolean => p.kind === 'client' || p.kind === 'kind';
@@ -164,7 +165,7 @@ function pieceText(
 }
 
 /** Fixed widths everywhere but where a separator follows; no repetition within another. */
-function formOf(p: Piece): string {
+function domainOf(p: Piece): string {
   switch (p.kind) {
     case 'text':
       return p.text.replace(/[.\\-]/g, '\\$&');

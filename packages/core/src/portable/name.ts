@@ -2,7 +2,7 @@
  * Whether a name and a path do on the systems that will open them. The same answer for a name written, previewed and
  * found.
  */
-import type { Params } from '../answer';
+import type { Params } from '../result';
 import { FORBIDDEN_WINDOWS, isControl, isInvisible, isSurrogate } from './characters';
 import { isReservedName, PROFILES, type Profile, type ProfileName } from './profiles';
 

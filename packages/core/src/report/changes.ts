@@ -2,9 +2,9 @@
  * A plan of changes as text, CSV, JSON, and scripts that do the same by hand. Quoting leaves no name able to run
  * anything; nothing is overwritten.
  */
-import type { Change, Step } from '../plan/change';
+import type { Change, Step } from '../change/change';
+import { csv } from '../text/csv';
 import { changeLine } from '../words/batches';
-import { csv } from './csv';
 
 /** A step with its bytes at hand. */
 export type WithBytes = (step: Extract<Step, { do: 'write' }>) => string;

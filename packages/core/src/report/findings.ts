@@ -2,8 +2,8 @@
 import type { CheckOutcome } from '../check/check';
 import type { Finding } from '../check/finding';
 import { RULES } from '../check/registry';
-import { findingWords, RULE_REASONS, RULE_TITLES } from '../words/names';
-import { csv } from './csv';
+import { csv } from '../text/csv';
+import { findingWords, RULE_REASONS, RULE_TITLES } from '../words/findings';
 
 /** One finding as it stands in JSON output. */
 export interface FindingLine {

@@ -1,7 +1,7 @@
 /**
  * A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything.
  */
-import type { MakingStep } from '../plan/perform';
+import type { MakingStep } from '../change/perform';
 import type { Expansion } from '../template/expand';
 
 export function planPaths(expansion: Expansion): string {

@@ -2,10 +2,10 @@
  * A template as a page to hand to somebody: the hierarchy with what each folder is for, conventions with examples.
  * Markdown (CommonMark).
  */
-import { compileConvention } from '../name/compile';
-import { examplePieces } from '../name/example';
-import { type Field, mergeRegisters, type Registers } from '../name/field';
-import { parsePattern } from '../name/parse';
+import { compileConvention } from '../name/pattern/compile';
+import { examplePieces } from '../name/pattern/example';
+import { type Field, mergeRegisters, type Registers } from '../name/pattern/field';
+import { parsePattern } from '../name/pattern/parse';
 import { type Convention, type FolderNode, ownRegisters, type Template } from '../template/node';
 import { type ResolvedFolder, resolveTemplate } from '../template/resolve';
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { NO_REGISTERS } from '../name/field';
+import { NO_REGISTERS } from '../name/pattern/field';
 import { blockFromFolder, dropBlock, placeBlock, rootOfBlock, usesOf, withBlock } from './blocks';
 import { insertFolders } from './edit';
 import { expandTemplate } from './expand';

@@ -1,9 +1,10 @@
 /** What is wrong with a template or the values put into it, at its node. Words are made by `words/`. */
-import type { Params } from '../answer';
-import type { CompileFault } from '../name/compile';
-import type { PatternFault } from '../name/parse';
+
+import type { CompileFault } from '../name/pattern/compile';
+import type { PatternFault } from '../name/pattern/parse';
 import type { WriteFault } from '../name/write';
 import type { NameFault } from '../portable/name';
+import type { Params } from '../result';
 import type { ValueFault } from './values';
 
 export type TemplateFaultCode =

@@ -2,7 +2,7 @@
  * What one edition of a template has that another has not: by identities, so that a renamed folder is renamed and not
  * another one.
  */
-import { sameThing } from '../same';
+import { deepEqual } from '../deep-equal';
 import type { FolderNode, Template } from './node';
 
 export type Difference =
@@ -144,6 +144,6 @@ function changedKeys(before: object, after: object, apart: readonly string[]): s
   const a = before as Record<string, unknown>;
   const b = after as Record<string, unknown>;
   return [...new Set([...Object.keys(a), ...Object.keys(b)])]
-    .filter((key) => !apart.includes(key) && !sameThing(a[key], b[key]))
+    .filter((key) => !apart.includes(key) && !deepEqual(a[key], b[key]))
     .sort();
 }

@@ -4,7 +4,7 @@
  * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with
  * theirs.
  */
-import { shapeText } from '../name/shape';
+import { shapeText } from '../name/pattern/shape';
 import type { Block, FolderNode } from './node';
 import { siblingsOf } from './visit';
 

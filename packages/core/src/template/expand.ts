@@ -3,15 +3,16 @@
  * diagnostic at its
  * node, and what hangs below it is left out. A template is compiled once and expanded at every keystroke.
  */
-import type { Params } from '../answer';
+
 import { LIMITS } from '../limits';
-import type { Field, Registers, Values } from '../name/field';
-import type { CompiledName } from '../name/ops';
+import type { Field, Registers, Values } from '../name/pattern/field';
+import type { CompiledName } from '../name/pattern/ops';
 import { type WrittenPiece, writePieces } from '../name/write';
 import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
+import type { Params } from '../result';
+import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './compile-names';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
-import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './names';
 import type { Adjustments, FolderNode, Mark, Presence, Starter, Template } from './node';
 import { type FolderRules, type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
 import { type KeptValues, keepValues } from './values';

@@ -1,7 +1,7 @@
 /** Fills a starter file's text: slots of known fields are replaced, every other brace stays as it is. */
-import { compileName } from '../name/compile';
-import type { Field, Registers, Values } from '../name/field';
-import { parsePattern } from '../name/parse';
+import { compileName } from '../name/pattern/compile';
+import type { Field, Registers, Values } from '../name/pattern/field';
+import { parsePattern } from '../name/pattern/parse';
 import { hasValue, writeName } from '../name/write';
 
 const SLOT = /\{[A-Za-z][A-Za-z0-9_-]*(?:\.[A-Za-z]+)?(?::[^{}\n]{1,40})?\}/g;

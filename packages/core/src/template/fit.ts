@@ -6,14 +6,14 @@
  * then those that read as an entry of a list. What is called otherwise keeps its name, as this project's own.
  * Time: proportional to the folders times the siblings of a template's folder.
  */
-import { compileConvention } from '../name/compile';
-import type { Field, ListField, Registers, Value, Values } from '../name/field';
-import type { CompiledConvention } from '../name/ops';
-import { parsePattern } from '../name/parse';
-import { readName } from '../name/read';
+import { compileConvention } from '../name/pattern/compile';
+import type { Field, ListField, Registers, Value, Values } from '../name/pattern/field';
+import type { CompiledConvention } from '../name/pattern/ops';
+import { parsePattern } from '../name/pattern/parse';
+import { readName } from '../name/read/read';
 import { meaningOf } from '../portable/meaning';
+import { fieldsWithin, registersOf } from './compile-names';
 import { expandTemplate } from './expand';
-import { fieldsWithin, registersOf } from './names';
 import type { Adjustments, Template } from './node';
 import { type ResolvedFolder, resolveTemplate } from './resolve';
 

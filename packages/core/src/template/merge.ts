@@ -5,7 +5,7 @@
  * otherwise is a clash that
  * somebody decides (the template's own way unless told).
  */
-import { sameThing } from '../same';
+import { deepEqual } from '../deep-equal';
 import type { FolderNode, Starter } from './node';
 
 export type Side = 'mine' | 'theirs';
@@ -109,7 +109,7 @@ class Merging {
     const was = this.base.get(id);
     if (now === undefined || was === undefined) return now !== was;
     return (
-      !sameThing(now.own, was.own) ||
+      !deepEqual(now.own, was.own) ||
       now.parent !== was.parent ||
       now.children.some((child) => this.touched(child, side))
     );
@@ -152,7 +152,7 @@ class Merging {
     const [b, m, t] = [order(this.base), order(this.mine), order(this.theirs)];
     const shared = (a: readonly string[]) => a.filter((id) => b.includes(id) && m.includes(id) && t.includes(id));
     // The order of the side that changed it; what the other side alone has comes after what it stands after there.
-    const moved = !sameThing(shared(b), shared(m));
+    const moved = !deepEqual(shared(b), shared(m));
     const [first, second] = moved ? [m, t] : [t, m];
     const out = [...first];
     for (const [i, id] of second.entries()) {
@@ -193,8 +193,8 @@ class Merging {
   private readonly decided = new Map<string, Side>();
 
   private choose(id: string, what: string, base: unknown, mine: unknown, theirs: unknown, folder = id): unknown {
-    if (sameThing(mine, theirs) || sameThing(theirs, base)) return mine ?? (what === 'place' ? theirs : undefined);
-    if (sameThing(mine, base)) return theirs ?? (what === 'place' ? mine : undefined);
+    if (deepEqual(mine, theirs) || deepEqual(theirs, base)) return mine ?? (what === 'place' ? theirs : undefined);
+    if (deepEqual(mine, base)) return theirs ?? (what === 'place' ? mine : undefined);
     // A folder only one side has stands where that side has it.
     if (what === 'place' && (mine === undefined || theirs === undefined)) return mine ?? theirs;
     const key = `${id} ${what}`;

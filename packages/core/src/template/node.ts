@@ -1,5 +1,5 @@
 /** A template as plain data: what stands in a template file. Keys and meanings are those of the format. */
-import type { Field, Registers } from '../name/field';
+import type { Field, Registers } from '../name/pattern/field';
 import type { ProfileName } from '../portable/profiles';
 
 export const MARKS = ['clay', 'moss', 'slate', 'plum', 'straw', 'teal', 'rose', 'ink'] as const;

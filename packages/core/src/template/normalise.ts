@@ -2,7 +2,7 @@
  * On import: every folder, starter, field and convention gets an id, and numbers in front are given and kept from then
  * on.
  */
-import { shapeText } from '../name/shape';
+import { shapeText } from '../name/pattern/shape';
 import type { FolderNode, Template } from './node';
 import { blocksOf, siblingsOf } from './visit';
 

@@ -2,7 +2,7 @@
  * What one project has otherwise than its template: rules of its own, in place of the template's; no other project
  * knows of them.
  */
-import { sameThing } from '../same';
+import { deepEqual } from '../deep-equal';
 import type { Convention, FolderNode, Template } from './node';
 
 /** What a folder's rules may be otherwise for one project. */
@@ -47,7 +47,7 @@ export function tidyOwn(template: Template, own: OwnRules): OwnRules {
   const conventions = Object.fromEntries(
     Object.entries(own.conventions ?? {}).filter(
       ([id, c]) =>
-        !sameThing(
+        !deepEqual(
           { ...c, id },
           template.conventions.find((t) => t.id === id),
         ),

@@ -2,8 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../../contract/src/index';
-import { NO_REGISTERS } from '../name/field';
-import { diagnoseTemplate } from './names';
+import { NO_REGISTERS } from '../name/pattern/field';
+import { diagnoseTemplate } from './compile-names';
 import { renameField } from './rename';
 
 const templates = readdirSync('demo/templates')

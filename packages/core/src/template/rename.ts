@@ -1,5 +1,5 @@
 /** A field by another name, everywhere it is meant: in patterns, lists, conditions and starter files' names. */
-import type { Field } from '../name/field';
+import type { Field } from '../name/pattern/field';
 import type { FolderNode, OnlyWhen, Template } from './node';
 
 /** Slots of the field in a pattern; doubled braces stand for themselves and are passed over. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { NO_REGISTERS } from '../name/field';
+import { NO_REGISTERS } from '../name/pattern/field';
 import type { FolderNode, Template } from './node';
 import { normaliseTemplate } from './normalise';
 import { type ResolvedFolder, resolveTemplate } from './resolve';

@@ -3,9 +3,10 @@
  * wrong with the
  * template itself said at its node, whatever the values. Blocks inside themselves are cut where they would begin again.
  */
-import type { Params } from '../answer';
+
 import { LIMITS } from '../limits';
-import type { Registers } from '../name/field';
+import type { Registers } from '../name/pattern/field';
+import type { Params } from '../result';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
 import type { FolderNode, OnlyWhen, Template } from './node';
 import { blocksOf, numberPrefix, siblingsOf } from './visit';
@@ -50,7 +51,7 @@ interface Above {
 
 /** What a folder was resolved to, and what of its surroundings that rests on. */
 interface Remembered {
-  readonly ground: Ground;
+  readonly dependencies: Dependencies;
   readonly above: Above;
   readonly prefix: string;
   readonly folder: ResolvedFolder;
@@ -59,7 +60,7 @@ interface Remembered {
 }
 
 /** The parts of a template that all its folders are resolved by. */
-interface Ground {
+interface Dependencies {
   readonly conventions: Template['conventions'];
   readonly fields: Template['fields'];
   readonly blocks: Template['blocks'];
@@ -72,7 +73,7 @@ interface Ground {
  */
 const remembered = new WeakMap<FolderNode, Remembered>();
 
-const sameGround = (a: Ground, b: Ground): boolean =>
+const sameDependencies = (a: Dependencies, b: Dependencies): boolean =>
   a.conventions === b.conventions && a.fields === b.fields && a.blocks === b.blocks && a.families === b.families;
 const sameAbove = (a: Above, b: Above): boolean =>
   a.depth === b.depth &&
@@ -83,7 +84,7 @@ const sameAbove = (a: Above, b: Above): boolean =>
   a.rules.stable === b.rules.stable;
 
 export function resolveTemplate(template: Template, registers: Registers): ResolvedTemplate {
-  const ground: Ground = {
+  const dependencies: Dependencies = {
     conventions: template.conventions,
     fields: template.fields,
     blocks: template.blocks,
@@ -124,7 +125,7 @@ export function resolveTemplate(template: Template, registers: Registers): Resol
     if (
       known !== undefined &&
       known.prefix === prefix &&
-      sameGround(known.ground, ground) &&
+      sameDependencies(known.dependencies, dependencies) &&
       sameAbove(known.above, above) &&
       nodes + known.nodes <= LIMITS.templateNodes
     ) {
@@ -135,7 +136,7 @@ export function resolveTemplate(template: Template, registers: Registers): Resol
     const [before, said] = [nodes, diagnostics.length];
     const folder = resolved(node, prefix, conditions, above);
     remembered.set(node, {
-      ground,
+      dependencies,
       above,
       prefix,
       folder,

@@ -1,10 +1,11 @@
 /** Values as given → values as kept: codes for register entries and choices, lists written out. */
-import type { Params } from '../answer';
-import { parseIso } from '../name/dates';
-import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../name/field';
-import { likePieces } from '../name/form';
-import { entriesOf } from '../name/value';
+
+import { parseIso } from '../name/dates/dates';
+import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../name/pattern/field';
+import { likePieces } from '../name/pattern/slot-domain';
+import { entriesOf } from '../name/read/value';
 import { findEntry, fitLike, hasValue, plainText } from '../name/write';
+import type { Params } from '../result';
 
 export type ValueFaultCode =
   | 'field-required'

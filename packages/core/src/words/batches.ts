@@ -1,5 +1,5 @@
 /** Batches in words: what stood in the way, and what a line does. */
-import type { Change } from '../plan/change';
+import type { Change } from '../change/change';
 
 /** What happened at a place, and what to do. Codes of the core and of disks alike. */
 const HINDRANCES: Readonly<Record<string, string>> = {

@@ -1,5 +1,5 @@
 /** Sentences for what differs between two editions. */
-import { never } from '../answer';
+import { assertNever } from '../result';
 import type { Difference } from '../template/diff';
 
 const SETTINGS: Readonly<Record<string, string>> = {
@@ -57,6 +57,6 @@ export function differenceWords(d: Difference): string {
     case 'changed':
       return `${d.of === 'template' ? 'The template' : d.where}: ${what(d.what)} changed`;
     default:
-      return never(d);
+      return assertNever(d);
   }
 }

@@ -1,5 +1,5 @@
 /** Words for faults of patterns, slots and values. English, short, and saying what to write instead. */
-import type { Params } from '../answer';
+import type { Params } from '../result';
 
 const list = (value: Params[string] | undefined): string =>
   Array.isArray(value) ? value.join(', ') : String(value ?? '');

@@ -1,15 +1,15 @@
 /** What every flow works with. `flows/` is the one place where core, database and disk meet. */
 import type { Config } from '../config';
 import type { Db } from '../db/client';
+import type { ChangePoller } from '../jobs/change-poller';
 import type { CheckQueue } from '../jobs/check-queue';
-import type { Glances } from '../jobs/glances';
 import type { MailQueue } from '../jobs/mail-queue';
 
 export interface World {
   readonly config: Config;
   readonly db: Db;
   readonly checks: CheckQueue;
-  readonly glances: Glances;
+  readonly changePoller: ChangePoller;
   readonly mails: MailQueue;
 }
 

@@ -10,12 +10,12 @@ import { compress } from 'hono/compress';
 import { csrf } from 'hono/csrf';
 import { secureHeaders } from 'hono/secure-headers';
 import type { Logger } from 'pino';
-import { runFrom } from '../asked-from';
 import { isAway } from '../db/client';
-import { personOfKey } from '../db/queries/access';
-import { hashOf } from '../flows/access';
+import { personOfKey } from '../db/queries/people/access';
+import { hashOf } from '../flows/people/access';
 import { Refused, type World } from '../flows/world';
 import type { Auth } from '../sign-in/auth';
+import { withRequestAddress } from './request-context';
 import type { Asked, Route } from './route';
 import { ROUTES } from './routes';
 
@@ -57,8 +57,8 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
   for (const route of ROUTES)
     app.on(route.method, route.path, (c) =>
-      runFrom(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch((error: unknown) =>
-        fault(error, c),
+      withRequestAddress(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch(
+        (error: unknown) => fault(error, c),
       ),
     );
   app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));

@@ -2,11 +2,11 @@
  * Sends what waits in the outbox: by SMTP where that is configured; in a demo mails stay in the outbox and are read
  * there.
  */
-import { codeOf } from '@nesting/core';
+import { codeOf } from '@nesting/core/change';
 import nodemailer from 'nodemailer';
 import type { Logger } from 'pino';
 import { type Db, transaction } from '../db/client';
-import { nextMail, settleMail } from '../db/queries/mails';
+import { nextMail, settleMail } from '../db/queries/house/mails';
 
 export interface Mailing {
   readonly smtp: string;

@@ -5,8 +5,9 @@
  * database, so that a
  * restart forgives nobody.
  */
-import { countAttempt, forgetAttempts } from '../db/queries/access';
-import { recordActivity } from '../db/queries/activity';
+
+import { recordActivity } from '../db/queries/house/activity';
+import { countAttempt, forgetAttempts } from '../db/queries/people/access';
 import { Refused, type World } from '../flows/world';
 
 /** Carries the address to the sign-in library, which keeps it with the session. */

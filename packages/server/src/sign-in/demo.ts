@@ -3,9 +3,9 @@
  * config.ts).
  */
 import type { Entrance } from '@nesting/contract';
-import { askedFrom } from '../asked-from';
 import type { Db } from '../db/client';
 import { Refused, type World } from '../flows/world';
+import { requestAddress } from '../http/request-context';
 import { withAddress } from './attempts';
 import type { Auth } from './auth';
 
@@ -29,7 +29,7 @@ export async function signInAsDemo(world: World, auth: Auth, initials: string, r
   if (email === undefined) throw new Refused(404, 'no-person', 'Nobody in the demo has these initials.');
   return auth.api.signInEmail({
     body: { email, password: DEMO_PASSWORD },
-    headers: withAddress(request.headers, askedFrom() ?? ''),
+    headers: withAddress(request.headers, requestAddress() ?? ''),
     asResponse: true,
   });
 }

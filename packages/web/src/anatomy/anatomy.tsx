@@ -2,7 +2,8 @@
  * The anatomy of a name: under each part a bracket with the part's label; under one that fails a wavy line and what was
  * expected.
  */
-import { expectationWords, type Problem, type Stretch } from '@nesting/core';
+import type { Problem, Stretch } from '@nesting/core/name';
+import { expectationWords } from '@nesting/core/words';
 import { compareNames } from './compare';
 
 export interface AnatomyPart {

@@ -68,7 +68,10 @@ import type {
   VolumeRow,
   WhoRow,
 } from '@nesting/contract';
-import type { Cells, Convention, FolderNode, ListName, NumberSeries, Registers, Template } from '@nesting/core';
+import type { Cells, ListName } from '@nesting/core/lists';
+import type { Registers } from '@nesting/core/name';
+import type { NumberSeries } from '@nesting/core/numbers';
+import type { Convention, FolderNode, Template } from '@nesting/core/template';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 /** Lists that are edited entry by entry; people have ways of their own. */

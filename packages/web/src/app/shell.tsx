@@ -8,7 +8,7 @@ import { Menu } from '../ui/ui';
 import { api } from './api';
 import { type Command, Commands, useCommands, useShortcuts } from './commands';
 import { useAppDispatch } from './store';
-import { chooseLook, useLook, useSingleKeys } from './use-look';
+import { chooseLook, useSingleKeys, useTheme } from './use-theme';
 
 /** The work in its order. A stage without a page yet is not shown. */
 const WORK = [
@@ -202,7 +202,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
 }
 
 function PersonMenu({ me }: { me: Me }) {
-  const look = useLook();
+  const look = useTheme();
   const go = useNavigate();
   const dispatch = useAppDispatch();
   const [signOut] = api.useSignOutMutation();

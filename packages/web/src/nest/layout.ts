@@ -2,7 +2,7 @@
  * The nest: trays within trays, sized by the number of things in them. A squarified treemap over the first levels of a
  * hierarchy.
  */
-import type { Mark } from '@nesting/core';
+import type { Mark } from '@nesting/core/template';
 
 export interface NestNode {
   readonly key: string;

@@ -1,5 +1,5 @@
 /** Nests from a template, a plan, and a project's disk. */
-import type { FolderNode, PlannedLine, Template } from '@nesting/core';
+import type { FolderNode, PlannedLine, Template } from '@nesting/core/template';
 import type { NestNode } from './layout';
 
 /** A template's own shape: what is made once per entry counts as three. */

@@ -2,7 +2,7 @@
  * A hierarchy in pre-order → the rows to show: closed folders hide what is in them, alike siblings are folded into one
  * row.
  */
-import type { Mark, Weight } from '@nesting/core';
+import type { Mark, Weight } from '@nesting/core/template';
 import type { TrayState } from '../ui/signs';
 
 export interface NamePiece {

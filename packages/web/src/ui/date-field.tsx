@@ -1,8 +1,8 @@
 /** A date by typing as people say it, or from the calendar; what it becomes stands at its end. */
-import { dateFromWords } from '@nesting/core';
+import { dateFromWords } from '@nesting/core/name';
 import { Calendar } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { Line } from './ui';
+import { TextInput } from './ui';
 
 const weekday = new Intl.DateTimeFormat(undefined, { weekday: 'short', timeZone: 'UTC' });
 const today = (): string => {
@@ -32,7 +32,7 @@ export function DateField({
   };
   return (
     <span className="relative flex items-center gap-1">
-      <Line
+      <TextInput
         id={id}
         value={typed ?? value}
         placeholder="next tue, 27.11., 2026-11-27"

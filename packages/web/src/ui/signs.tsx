@@ -2,7 +2,7 @@
  * The small signs: weights of findings, and the trays that marks and states are drawn as. Shape and word, never colour
  * alone.
  */
-import type { Mark, Weight } from '@nesting/core';
+import type { Mark, Weight } from '@nesting/core/template';
 
 const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = {
   must: 'var(--brick)',

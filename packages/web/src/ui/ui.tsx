@@ -42,7 +42,7 @@ export function Button({
 }
 
 /** A line to write in, with what becomes of it at its right end. */
-export function Line({
+export function TextInput({
   becomes,
   fault,
   className = '',

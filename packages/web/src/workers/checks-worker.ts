@@ -4,26 +4,26 @@
  */
 import {
   Checker,
-  CheckGround,
-  type CheckInput,
   type CheckOutcome,
   type ContentFact,
   checkListing,
-  commonRoot,
   contentTasks,
   contentWants,
+  judgeWhole,
+  withContents,
+} from '@nesting/core/check';
+import {
+  commonRoot,
   type FolderListing,
   FRAMES_NOTE,
   foldersFrom,
   frameRange,
   join,
-  judgeWhole,
-  OWN_FOLDER,
   type PathLine,
   parseListing,
-  refFormatOf,
-  withContents,
-} from '@nesting/core';
+} from '@nesting/core/listing';
+import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { refFormatOf } from '@nesting/core/references';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
@@ -99,10 +99,10 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
 }
 
 function fromLines(lines: PathLine[], input: CheckInput): FolderListing[] {
-  const ground = new CheckGround(input);
+  const rules = new ProjectRules(input);
   // A listing made from outside the project has its folder in front of every line.
   const root = commonRoot(lines);
-  const planned = ground.expansion.lines.some((l) => l.depth === 1 && l.name === root);
+  const planned = rules.expansion.lines.some((l) => l.depth === 1 && l.name === root);
   return foldersFrom(lines, root !== null && !planned ? root : null);
 }
 
@@ -112,19 +112,19 @@ async function look(
   roots: readonly string[],
   progress: Progress,
 ): Promise<CheckOutcome> {
-  const ground = new CheckGround(input);
-  const checker = new Checker(ground);
+  const rules = new ProjectRules(input);
+  const checker = new Checker(rules);
   const inOrder = [...source.listings.values()];
   for (const listing of inOrder) checker.folder(listing);
   const part = checker.part();
-  const outcome = judgeWhole(ground, part, (path) => source.listings.get(path) ?? null);
+  const outcome = judgeWhole(rules, part, (path) => source.listings.get(path) ?? null);
   const wants = contentWants(part);
   const facts: ContentFact[] = [];
   const needles = roots.filter((r) => r.length > 3).map(latin);
   let files = 0;
   for (const [folders, listing] of inOrder.entries()) {
     if (stopped) break;
-    const { hash, runs, search } = contentTasks(ground, listing, wants);
+    const { hash, runs, search } = contentTasks(rules, listing, wants);
     for (const { name, size, modified } of hash) {
       const file = await source.fileOf(join(listing.path, name));
       if (file !== null)
@@ -175,7 +175,7 @@ async function look(
       }
     }
   }
-  return withContents(ground, outcome, {
+  return withContents(rules, outcome, {
     facts,
     roots,
     namesIn: (folder) => {
@@ -248,7 +248,7 @@ const work = {
   /** `null` where it is no listing that can be understood. */
   text(listing: string, input: CheckInput): HereOutcome | null {
     try {
-      return told(checkListing(new CheckGround(input), fromLines(parseListing(listing), input)));
+      return told(checkListing(new ProjectRules(input), fromLines(parseListing(listing), input)));
     } catch {
       return null;
     }
@@ -263,7 +263,7 @@ const work = {
         modified: 0,
       }),
     );
-    return told(checkListing(new CheckGround(input), fromLines(lines, input)));
+    return told(checkListing(new ProjectRules(input), fromLines(lines, input)));
   },
 
   stop(): void {

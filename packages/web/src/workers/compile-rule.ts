@@ -1,5 +1,11 @@
 /** A convention as plain data, and compiled from it: the same on the screen's thread and in the worker. */
-import { type CompiledConvention, compileConvention, type Field, parsePattern, type Registers } from '@nesting/core';
+import {
+  type CompiledConvention,
+  compileConvention,
+  type Field,
+  parsePattern,
+  type Registers,
+} from '@nesting/core/name';
 
 export interface RuleInput {
   readonly pattern: string;

@@ -1,19 +1,17 @@
 /** Proofs, cures, learning, deriving and the reading of many names, away from the screen's own thread. */
+import { parseListing } from '@nesting/core/listing';
 import {
   type Ambiguity,
   type CompiledConvention,
   type Cure,
   curesFor,
-  type Derived,
-  deriveTemplate,
-  type Known,
   type Learned,
   learnConventions,
-  parseListing,
   proveOneWay,
   type Registers,
   readValues,
-} from '@nesting/core';
+} from '@nesting/core/name';
+import { type Derived, deriveTemplate, type Known } from '@nesting/core/template';
 import { expose, transfer } from 'comlink';
 import { compileRule, type RuleInput } from './compile-rule';
 

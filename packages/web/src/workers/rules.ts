@@ -1,5 +1,6 @@
 /** The rules' worker, started when first asked; what is overtaken by a later question is not shown. */
-import type { Derived, Known, Learned, Registers } from '@nesting/core';
+import type { Learned, Registers } from '@nesting/core/name';
+import type { Derived, Known } from '@nesting/core/template';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { RuleInput } from './compile-rule';

@@ -1,5 +1,5 @@
 /** Tables are read and held against a list away from the page. */
-import { type ImportPlan, type ListEntry, type ListName, planImport } from '@nesting/core';
+import { type ImportPlan, type ListEntry, type ListName, planImport } from '@nesting/core/lists';
 import { expose } from 'comlink';
 import { readTable, type Table } from './table';
 

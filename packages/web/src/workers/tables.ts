@@ -1,5 +1,5 @@
 /** The tables' worker, started when first asked. */
-import type { ListEntry, ListName } from '@nesting/core';
+import type { ListEntry, ListName } from '@nesting/core/lists';
 import { type Remote, wrap } from 'comlink';
 import type { TablesWork } from './tables-worker';
 

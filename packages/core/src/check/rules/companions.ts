@@ -1,7 +1,7 @@
 import { join } from '../../listing/entry';
-import { rowOf, textHash } from '../column';
-import type { AloneSide } from '../part';
-import type { EndCase, Found, Rule } from '../rule';
+import { rowOf, textHash } from '../number-table';
+import type { AloneSide } from '../partial-result';
+import type { EndCase, RawFinding, Rule } from '../rule';
 
 /** Where the documents of lonely side files are, found once for both rules. */
 const known = new WeakMap<
@@ -34,7 +34,7 @@ export const companionMissing: Rule = {
   code: 'companion-missing',
   scope: 'end',
   judge: (c) =>
-    lonely(c).flatMap(({ side, folder, apart }): Found[] =>
+    lonely(c).flatMap(({ side, folder, apart }): RawFinding[] =>
       apart.length > 0
         ? []
         : [
@@ -52,7 +52,7 @@ export const companionApart: Rule = {
   code: 'companion-apart',
   scope: 'end',
   judge: (c) =>
-    lonely(c).flatMap(({ side, folder, apart }): Found[] =>
+    lonely(c).flatMap(({ side, folder, apart }): RawFinding[] =>
       apart.length === 0
         ? []
         : [

@@ -1,7 +1,7 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
 import { dateIn, isAhead } from '../days';
-import type { EndCase, FolderCase, Found, Rule } from '../rule';
+import type { EndCase, FolderCase, RawFinding, Rule } from '../rule';
 
 /**
  * A dated name whose file was last written before that day: it carries another day's date. In a dated folder the folder
@@ -10,9 +10,9 @@ import type { EndCase, FolderCase, Found, Rule } from '../rule';
 export const dateMismatch: Rule = {
   code: 'date-mismatch',
   scope: 'folder',
-  judge: ({ ground, listing, state, items }: FolderCase) => {
-    if (state.kind !== 'planned' || ground.datedFolder(state.line) !== null) return [];
-    return items.read.flatMap(({ file, by, reading }): Found[] => {
+  judge: ({ rules, listing, state, items }: FolderCase) => {
+    if (state.kind !== 'planned' || rules.datedFolder(state.line) !== null) return [];
+    return items.read.flatMap(({ file, by, reading }): RawFinding[] => {
       const date = dateIn(by, reading);
       return date === null || !isAhead(date, file.modified)
         ? []
@@ -31,10 +31,10 @@ export const dateMismatch: Rule = {
 export const folderDateMismatch: Rule = {
   code: 'date-mismatch',
   scope: 'end',
-  judge: ({ ground, rows }: EndCase) => {
-    const lines = new Map(ground.expansion.lines.map((line) => [line.key, line]));
+  judge: ({ rules, rows }: EndCase) => {
+    const lines = new Map(rules.expansion.lines.map((line) => [line.key, line]));
     const counted = rows.flatMap((row) => (row.dates === undefined ? [] : [row.dates]));
-    return [...grouped(counted, (d) => d.key)].flatMap(([key, all]): Found[] => {
+    return [...grouped(counted, (d) => d.key)].flatMap(([key, all]): RawFinding[] => {
       const sum = (of: 'before' | 'other' | 'right') => all.reduce((n, d) => n + d[of], 0);
       const line = lines.get(key);
       if (line === undefined || sum('right') > 0) return [];
@@ -44,7 +44,7 @@ export const folderDateMismatch: Rule = {
           subject: key,
           params: {
             name: line.name,
-            date: ground.datedFolder(line)?.date ?? '',
+            date: rules.datedFolder(line)?.date ?? '',
             found: all.find((d) => d.found !== '')?.found ?? '',
             files: sum('before') + sum('other'),
             folder: 1,

@@ -5,13 +5,13 @@ import type { Rule } from '../rule';
 export const emptyFile: Rule = {
   code: 'empty-file',
   scope: 'folder',
-  judge: ({ ground, listing, state }) =>
+  judge: ({ rules, listing, state }) =>
     state.kind !== 'planned' || !listing.files.some((file) => file.size === 0)
       ? []
       : listing.files.flatMap((file) => {
           if (file.size > 0) return [];
           const path = join(listing.path, file.name);
-          return file.modified === 0 || ground.isSettling(file.modified) || ground.planned(path)?.kind === 'file'
+          return file.modified === 0 || rules.isSettling(file.modified) || rules.planned(path)?.kind === 'file'
             ? []
             : [{ path, params: { name: file.name } }];
         }),

@@ -1,7 +1,7 @@
+import type { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expand';
 import { dayOf } from '../days';
-import type { CheckGround } from '../ground';
-import type { EndCase, Found, Rule } from '../rule';
+import type { EndCase, RawFinding, Rule } from '../rule';
 
 /**
  * A folder that should hold something by now: so many days after the project's date, or after its own where it has one.
@@ -10,15 +10,15 @@ import type { EndCase, Found, Rule } from '../rule';
 export const emptyFolder: Rule = {
   code: 'empty-folder',
   scope: 'end',
-  judge: ({ ground, rows, part, unread }: EndCase) => {
-    const due = ground.expansion.lines.filter((line) => isDue(ground, line));
+  judge: ({ rules, rows, part, unread }: EndCase) => {
+    const due = rules.expansion.lines.filter((line) => isDue(rules, line));
     if (due.length === 0) return [];
     const starters = new Map<string, number>();
     for (const { row } of part.starters) {
       const path = part.rows[row]?.path ?? '';
       starters.set(path, (starters.get(path) ?? 0) + 1);
     }
-    return due.flatMap((line): Found[] => {
+    return due.flatMap((line): RawFinding[] => {
       const own = rows.filter((row) => row.path === line.path || row.path.startsWith(`${line.path}/`));
       if (
         own.length === 0 ||
@@ -33,9 +33,9 @@ export const emptyFolder: Rule = {
   },
 };
 
-function isDue(ground: CheckGround, line: PlannedLine): boolean {
+function isDue(rules: ProjectRules, line: PlannedLine): boolean {
   const days = line.folder?.filledWithinDays;
-  if (days === undefined || line.kind !== 'folder' || ground.now === undefined) return false;
-  const date = ground.datedFolder(line)?.date ?? ground.expansion.values.values.date;
-  return typeof date === 'string' && ground.now - dayOf(date) > days * 86_400_000;
+  if (days === undefined || line.kind !== 'folder' || rules.now === undefined) return false;
+  const date = rules.datedFolder(line)?.date ?? rules.expansion.values.values.date;
+  return typeof date === 'string' && rules.now - dayOf(date) > days * 86_400_000;
 }

@@ -4,10 +4,10 @@ import type { Rule } from '../rule';
 export const familyNotAccepted: Rule = {
   code: 'family-not-accepted',
   scope: 'file',
-  judge: ({ ground, line, file, path }) => {
+  judge: ({ rules, line, file, path }) => {
     const { accepts } = line.rules;
-    const family = ground.familyOf(file.name);
+    const family = rules.familyOf(file.name);
     if (accepts === null || accepts.length === 0 || family === null || accepts.includes(family)) return null;
-    return { path, params: { name: file.name, family, accepts, home: ground.homeOf(file.name)?.path ?? '' } };
+    return { path, params: { name: file.name, family, accepts, home: rules.homeOf(file.name)?.path ?? '' } };
   },
 };

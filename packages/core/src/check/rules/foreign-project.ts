@@ -1,9 +1,9 @@
-import { sameForm } from '../../name/candidates';
-import type { Reading } from '../../name/field';
-import { readName } from '../../name/read';
-import type { FolderConvention } from '../ground';
+import { sameDomain } from '../../name/mend/candidates';
+import type { Reading } from '../../name/pattern/field';
+import { readName } from '../../name/read/read';
+import type { FolderConvention } from '../../project/folder-convention';
+import { frameless } from '../../project/frameless';
 import type { FileCase, Rule } from '../rule';
-import { frameless } from '../sequence';
 
 /** A name that is right but for another project's number or client. */
 export const foreignProject: Rule = {
@@ -34,7 +34,7 @@ export const ownOf = ({ bound }: FolderConvention, reading: Reading): Reading =>
 });
 
 function readAsForeign(
-  { ground, file }: FileCase,
+  { rules, file }: FileCase,
   convention: FolderConvention,
 ): { number: string; client: string; own: string } | null {
   const reading = readForeign(convention, file.name);
@@ -42,14 +42,14 @@ function readAsForeign(
   const number = reading.number === undefined ? '' : String(reading.number);
   const client = reading.client === undefined ? '' : String(reading.client);
   const otherNumber =
-    number !== '' && ground.number !== undefined && number !== ground.number && sameForm(number, ground.number);
-  const otherClient = client !== '' && ground.client !== undefined && client !== ground.client;
+    number !== '' && rules.number !== undefined && number !== rules.number && sameDomain(number, rules.number);
+  const otherClient = client !== '' && rules.client !== undefined && client !== rules.client;
   // Any text at all may stand where a number does: only one of the same form is another project's.
-  if (number !== '' && number !== ground.number && !otherNumber) return null;
+  if (number !== '' && number !== rules.number && !otherNumber) return null;
   if (!otherNumber && !otherClient) return null;
   return {
     number: otherNumber ? number : '',
     client: otherClient ? client : '',
-    own: ground.number ?? ground.client ?? '',
+    own: rules.number ?? rules.client ?? '',
   };
 }

@@ -8,12 +8,12 @@ export const NOTE = /licen[cs]e/i;
 export const licenceMissing: Rule = {
   code: 'licence-missing',
   scope: 'folder',
-  judge: ({ ground, listing, state }) => {
+  judge: ({ rules, listing, state }) => {
     if (state.kind !== 'planned' || state.line.folder?.licensed !== true) return [];
     const notes = listing.files.filter((f) => NOTE.test(f.name)).map((f) => f.name.toLowerCase());
     if (notes.some((n) => NOTE.test(n.slice(0, 7)))) return [];
     return listing.files.flatMap((file) => {
-      if (NOTE.test(file.name) || ground.planned(join(listing.path, file.name))?.kind === 'file') return [];
+      if (NOTE.test(file.name) || rules.planned(join(listing.path, file.name))?.kind === 'file') return [];
       const stem = file.name
         .slice(0, file.name.lastIndexOf('.') < 1 ? undefined : file.name.lastIndexOf('.'))
         .toLowerCase();

@@ -4,8 +4,8 @@ import type { Rule } from '../rule';
 export const misplacedFile: Rule = {
   code: 'misplaced-file',
   scope: 'file',
-  judge: ({ ground, line, file, path }) => {
-    const home = ground.homeOf(file.name);
+  judge: ({ rules, line, file, path }) => {
+    const home = rules.homeOf(file.name);
     return home === null || home.key === line.key ? null : { path, params: { name: file.name, home: home.path } };
   },
 };

@@ -4,10 +4,10 @@ import type { Rule } from '../rule';
 export const missingStarter: Rule = {
   code: 'missing-starter',
   scope: 'end',
-  judge: ({ ground, rows, starters }) => {
+  judge: ({ rules, rows, starters }) => {
     const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
-    const parents = new Map(ground.expansion.lines.map((line) => [line.key, line.path.normalize('NFC')]));
-    return ground.expansion.lines
+    const parents = new Map(rules.expansion.lines.map((line) => [line.key, line.path.normalize('NFC')]));
+    return rules.expansion.lines
       .filter(
         (line) =>
           line.kind === 'file' &&

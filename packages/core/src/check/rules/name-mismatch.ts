@@ -1,4 +1,4 @@
-import { nameRule } from '../names';
+import { nameRule } from '../name-causes';
 
 /** A well-formed code that no register knows. */
 export const unknownCode = nameRule('unknown-code');

@@ -4,8 +4,8 @@ import type { Rule } from '../rule';
 export const overLimit: Rule = {
   code: 'over-limit',
   scope: 'end',
-  judge: ({ ground, rows }) =>
-    ground.expansion.lines.flatMap((line) => {
+  judge: ({ rules, rows }) =>
+    rules.expansion.lines.flatMap((line) => {
       const limit = line.folder?.limitBytes;
       if (limit === undefined || line.kind !== 'folder') return [];
       const bytes = rows.reduce(

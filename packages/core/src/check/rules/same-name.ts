@@ -1,9 +1,9 @@
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
-import { repeatedIn, rowOf, textHash } from '../column';
 import { itemsOf } from '../items';
 import { stateOf } from '../match';
-import type { EndCase, Found, Rule } from '../rule';
+import { repeatedIn, rowOf, textHash } from '../number-table';
+import type { EndCase, RawFinding, Rule } from '../rule';
 
 /** One file name in two folders, where nothing else is wrong with either. A sequence has one name. */
 export const sameName: Rule = {
@@ -21,7 +21,7 @@ export const sameName: Rule = {
     }
     // The hash brought them together; their names decide.
     const named = [...rows].flatMap((row) => namedIn(c, row, wanted));
-    return [...grouped(named, (f) => f.key)].flatMap(([key, alike]): Found[] => {
+    return [...grouped(named, (f) => f.key)].flatMap(([key, alike]): RawFinding[] => {
       const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
       if (first === undefined || others.length === 0) return [];
       return [
@@ -44,10 +44,10 @@ interface Named {
   readonly modified: number;
 }
 
-function namedIn({ ground, part, again }: EndCase, row: number, wanted: ReadonlySet<number>): Named[] {
+function namedIn({ rules, part, again }: EndCase, row: number, wanted: ReadonlySet<number>): Named[] {
   const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
   if (listing === null) return [];
-  const items = itemsOf(ground, listing, stateOf(ground, listing.path));
+  const items = itemsOf(rules, listing, stateOf(rules, listing.path));
   const singles = [...items.read, ...items.open].map(
     ({ file }): Named => ({
       key: file.name.toLowerCase(),

@@ -1,6 +1,6 @@
 import { join, nameOf } from '../../listing/entry';
 import { pathOfRun, type Run } from '../items';
-import type { FolderCase, Found, Rule } from '../rule';
+import type { FolderCase, RawFinding, Rule } from '../rule';
 
 type Range = readonly [number, number];
 
@@ -13,8 +13,8 @@ export const sequenceGap: Rule = {
   code: 'sequence-gap',
   scope: 'folder',
   judge: (c) =>
-    c.items.runs.flatMap((run): Found[] => {
-      if (c.ground.isSettling(run.newest)) return [];
+    c.items.runs.flatMap((run): RawFinding[] => {
+      if (c.rules.isSettling(run.newest)) return [];
       const expected = expectedOf(c, run);
       // Nearly all are whole, and their ends alone tell it: no two frames of a sequence have one number.
       if (
@@ -42,7 +42,7 @@ export const sequenceGap: Rule = {
 function expectedOf(c: FolderCase, run: Run): Range | null {
   const written = c.listing.ranges?.[`${run.head.replace(/[._-]$/, '')}`];
   if (written !== undefined) return written;
-  const own = c.state.kind === 'planned' ? c.ground.framesOf(c.state.line) : null;
+  const own = c.state.kind === 'planned' ? c.rules.framesOf(c.state.line) : null;
   if (own !== null) return own;
   // Layers and passes of one version are of one length; a run of one frame is a still, and no measure.
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];

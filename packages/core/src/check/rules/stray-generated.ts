@@ -1,4 +1,4 @@
-import { GENERATED } from '../ground';
+import { GENERATED } from '../../project/rules';
 import type { Rule } from '../rule';
 
 /**
@@ -9,8 +9,8 @@ export const strayGenerated: Rule = {
   code: 'stray-generated',
   scope: 'file',
   judge: (c) => {
-    if (!c.ground.isGenerated(c.file.name) || c.line.rules.accepts?.includes(GENERATED)) return null;
-    const home = c.ground.expansion.lines.find(
+    if (!c.rules.isGenerated(c.file.name) || c.line.rules.accepts?.includes(GENERATED)) return null;
+    const home = c.rules.expansion.lines.find(
       (l) => l.kind === 'folder' && (l.folder?.accepts?.includes(GENERATED) || l.folder?.signpost === 'cache'),
     );
     return { path: c.path, params: { name: c.file.name, bytes: c.file.size, home: home?.path ?? '' } };

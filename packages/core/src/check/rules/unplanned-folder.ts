@@ -5,14 +5,14 @@ import type { Rule } from '../rule';
 export const unplannedFolder: Rule = {
   code: 'unplanned-folder',
   scope: 'end',
-  judge: ({ ground, folders }) =>
+  judge: ({ rules, folders }) =>
     folders.unplanned.map((row) => ({
       path: row.path,
       params: {
         name: nameOf(row.path),
         files: row.files,
         home:
-          (row.meant === undefined ? undefined : ground.expansion.lines.find((l) => l.key === row.meant)?.path) ?? '',
+          (row.meant === undefined ? undefined : rules.expansion.lines.find((l) => l.key === row.meant)?.path) ?? '',
       },
     })),
 };

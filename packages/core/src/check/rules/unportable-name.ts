@@ -1,16 +1,16 @@
 import { join, nameOf } from '../../listing/entry';
 import { nameFaults } from '../../portable/name';
 import { singlesOf } from '../items';
-import type { Found, Rule } from '../rule';
+import type { RawFinding, Rule } from '../rule';
 
 /** A name that some system the project is meant for cannot hold. */
 export const unportableName: Rule = {
   code: 'unportable-name',
   scope: 'folder',
-  judge: ({ ground, listing, state, items }) => {
-    const out: Found[] = [];
+  judge: ({ rules, listing, state, items }) => {
+    const out: RawFinding[] = [];
     const look = (name: string, folder: string | null) => {
-      const fault = nameFaults(name, ground.profiles).find((f) => f.weight === 'refused');
+      const fault = nameFaults(name, rules.profiles).find((f) => f.weight === 'refused');
       if (fault !== undefined)
         out.push({
           path: folder === null ? listing.path : join(folder, name),

@@ -1,10 +1,10 @@
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
 import { ordinal, type Version, versionAt } from '../../name/versions';
-import { repeatedIn, rowOf, textHash } from '../column';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
-import type { EndCase, Found, Rule } from '../rule';
+import { repeatedIn, rowOf, textHash } from '../number-table';
+import type { EndCase, RawFinding, Rule } from '../rule';
 
 /** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */
 const MOST_GAPS = 20;
@@ -45,19 +45,19 @@ function gapsIn(held: readonly number[]): number[] {
 
 /** The name of its latest version, found where the hash was from. */
 function named(
-  { ground, part, again }: EndCase,
+  { rules, part, again }: EndCase,
   chain: {
     readonly hash: number;
     readonly latest: number;
     readonly missing: readonly number[];
     readonly rows: readonly number[];
   },
-): Found | null {
+): RawFinding | null {
   for (const [row] of grouped([...chain.rows].reverse(), (row) => row)) {
     const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
-    const state = listing === null ? null : stateOf(ground, listing.path);
+    const state = listing === null ? null : stateOf(rules, listing.path);
     if (listing === null || state?.kind !== 'planned') continue;
-    const latest = itemsOf(ground, listing, state).read.find(
+    const latest = itemsOf(rules, listing, state).read.find(
       ({ by, reading }) =>
         reading.version !== undefined &&
         ordinal(reading.version) === chain.latest &&

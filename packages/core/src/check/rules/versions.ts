@@ -2,7 +2,7 @@ import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
 import { ordinal } from '../../name/versions';
 import { chainKey } from '../items';
-import type { FolderCase, Found, Rule } from '../rule';
+import type { FolderCase, RawFinding, Rule } from '../rule';
 
 interface Version {
   readonly name: string;
@@ -17,14 +17,14 @@ interface Version {
 const known = new WeakMap<FolderCase, Map<string, Version[]>>();
 
 function chainsIn(c: FolderCase): Map<string, Version[]> {
-  const { ground, items, state } = c;
+  const { rules, items, state } = c;
   const before = known.get(c);
   if (before !== undefined) return before;
   const chains = new Map<string, Version[]>();
   known.set(c, chains);
   if (state.kind !== 'planned' || state.line.folder?.older === undefined) return chains;
   for (const { file, by, reading } of items.read) {
-    if (reading.version === undefined || ground.isSettling(file.modified)) continue;
+    if (reading.version === undefined || rules.isSettling(file.modified)) continue;
     const key = chainKey(by, reading);
     const chain = chains.get(key) ?? [];
     chains.set(key, chain);
@@ -46,12 +46,12 @@ export const oldVersionOnTop: Rule = {
   code: 'old-version-on-top',
   scope: 'folder',
   judge: (c) =>
-    [...chainsIn(c)].flatMap(([key, chain]): Found[] =>
+    [...chainsIn(c)].flatMap(([key, chain]): RawFinding[] =>
       c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain),
     ),
 };
 
-function onTop(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
+function onTop(c: FolderCase, key: string, chain: readonly Version[]): RawFinding[] {
   const latest = Math.max(...chain.map((v) => v.n));
   const old = chain.filter((v) => v.n < latest).sort((a, b) => (a.name < b.name ? -1 : 1));
   const first = old[0];
@@ -73,7 +73,7 @@ function onTop(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
   ];
 }
 
-function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Found[] {
+function tooMany(c: FolderCase, key: string, chain: readonly Version[]): RawFinding[] {
   const keep = c.state.kind === 'planned' ? c.state.line.folder?.older?.keep : undefined;
   if (keep === undefined) return [];
   const versions = [...new Set(chain.map((v) => v.n))].sort((a, b) => b - a);
@@ -101,7 +101,7 @@ export const versionTwice: Rule = {
     c.state.kind === 'planned' && c.state.older
       ? []
       : [...chainsIn(c)].flatMap(([key, chain]) =>
-          [...grouped(chain, (v) => v.n)].flatMap(([n, same]): Found[] => {
+          [...grouped(chain, (v) => v.n)].flatMap(([n, same]): RawFinding[] => {
             const [first = '', ...others] = same.map((v) => v.name).sort();
             return others.length === 0
               ? []

@@ -5,13 +5,13 @@
  * read is claimed.
  */
 import { LIMITS } from '../../limits';
-import { compileConvention } from '../compile';
-import { curesFor } from '../cure';
-import type { Field, Registers } from '../field';
-import type { CompiledConvention } from '../ops';
-import { parsePattern } from '../parse';
-import { proveOneWay } from '../prove';
-import { readName } from '../read';
+import { compileConvention } from '../pattern/compile';
+import type { Field, Registers } from '../pattern/field';
+import type { CompiledConvention } from '../pattern/ops';
+import { parsePattern } from '../pattern/parse';
+import { curesFor } from '../prove/cure';
+import { proveOneWay } from '../prove/prove';
+import { readName } from '../read/read';
 import { type Heap, heapsOf } from './columns';
 import { type Learnt, learnColumn } from './slot';
 import { type Sample, sampleOf, type Token, tokenOf } from './tokens';

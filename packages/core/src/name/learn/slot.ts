@@ -1,8 +1,8 @@
 /** What one column of sample names is: a field with its type and limits, or a word that stands in every name. */
-import type { Field, Registers } from '../field';
-import { isTextShape, type TextShape } from '../shape';
+import type { Field, Registers } from '../pattern/field';
+import { isTextShape, type TextShape } from '../pattern/shape';
 import type { Column } from './columns';
-import { formsOfDate, type Token } from './tokens';
+import { patternsOfDate, type Token } from './tokens';
 
 export type Learnt =
   | { readonly kind: 'literal'; readonly text: string }
@@ -105,14 +105,14 @@ function numberOf(
   if (length < 4 || length > 6 || share((text) => text.length === length && /^[0-9]+$/.test(text)) < NEARLY)
     return null;
   // Six digits that are dates, and differ, are dates.
-  if (counts.size > 1 && share((text) => formsOfDate(text).length > 0) >= NEARLY) return null;
+  if (counts.size > 1 && share((text) => patternsOfDate(text).length > 0) >= NEARLY) return null;
   return slot(keyFor('number', context), '');
 }
 
 function dateOf(texts: readonly string[], context: ColumnContext): Learnt | null {
   const forms = new Map<string, number>();
   for (const text of texts)
-    for (const form of formsOfDate(text)) forms.set(form.source, (forms.get(form.source) ?? 0) + 1);
+    for (const form of patternsOfDate(text)) forms.set(form.source, (forms.get(form.source) ?? 0) + 1);
   const [best] = [...forms].sort((a, b) => b[1] - a[1]);
   if (best === undefined || best[1] < NEARLY * texts.length) return null;
   const key = keyFor('date', context);

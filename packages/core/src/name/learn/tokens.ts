@@ -2,7 +2,7 @@
  * A sample name cut into tokens as people write names: what stands between separators, each of one kind, and the
  * extension.
  */
-import { type DateForm, parseDateForm, readDate } from '../dates';
+import { type DatePattern, parseDatePattern, readDate } from '../dates/dates';
 
 export type Kind = 'date' | 'version' | 'coded' | 'digits' | 'lower' | 'upper' | 'mixed' | 'open';
 
@@ -25,7 +25,7 @@ export interface Sample {
 /**
  * Forms a date is recognised in, the likelier first: where one text is a date in two forms the heap as a whole decides.
  */
-export const DATE_FORMS: readonly DateForm[] = [
+export const DATE_PATTERNS: readonly DatePattern[] = [
   'yyyy-MM-dd',
   'yyyyMMdd',
   'yyyy_MM_dd',
@@ -34,7 +34,7 @@ export const DATE_FORMS: readonly DateForm[] = [
   'ddMMyyyy',
   'yy-MM-dd',
 ].map((source) => {
-  const form = parseDateForm(source);
+  const form = parseDatePattern(source);
   if (form === null) throw new Error(source);
   return form;
 });
@@ -80,13 +80,14 @@ function dateAt(stem: string, from: number, separator: string): number {
   const found = new RegExp(
     `^(?:[0-9]{4}${separator}[0-9]{2}${separator}[0-9]{2}|[0-9]{2}${separator}[0-9]{2}${separator}[0-9]{4})(?![0-9])`,
   ).exec(stem.slice(from, from + 11))?.[0];
-  return found !== undefined && formsOfDate(found).length > 0 ? from + found.length : 0;
+  return found !== undefined && patternsOfDate(found).length > 0 ? from + found.length : 0;
 }
 
 export function tokenOf(text: string, before: string): Token {
   const prefix = VERSION.exec(text)?.[1] ?? LETTER_VERSION.exec(text)?.[1];
   if (prefix !== undefined) return { kind: 'version', text, before, prefix };
-  if (/^[0-9._-]{6,10}$/.test(text) && formsOfDate(text).length > 0) return { kind: 'date', text, before, prefix: '' };
+  if (/^[0-9._-]{6,10}$/.test(text) && patternsOfDate(text).length > 0)
+    return { kind: 'date', text, before, prefix: '' };
   if (/^[0-9]+$/.test(text)) return { kind: 'digits', text, before, prefix: '' };
   const code = CODED.exec(text)?.[1];
   if (code !== undefined) return { kind: 'coded', text, before, prefix: code };
@@ -101,8 +102,8 @@ export function tokenOf(text: string, before: string): Token {
 }
 
 /** Forms in which a text is a real date of our time. */
-export function formsOfDate(text: string): DateForm[] {
-  return DATE_FORMS.filter(
+export function patternsOfDate(text: string): DatePattern[] {
+  return DATE_PATTERNS.filter(
     (form) =>
       form.source.length === text.length &&
       readDate(text, 0, form, 2026).some(

@@ -7,12 +7,12 @@
  */
 
 import { commonRoot, type PathLine } from '../../listing/text';
-import { compileConvention } from '../../name/compile';
-import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../../name/field';
 import { learnConventions } from '../../name/learn/learn';
-import { parsePattern } from '../../name/parse';
-import { readName } from '../../name/read';
-import { shapeText } from '../../name/shape';
+import { compileConvention } from '../../name/pattern/compile';
+import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../../name/pattern/field';
+import { parsePattern } from '../../name/pattern/parse';
+import { shapeText } from '../../name/pattern/shape';
+import { readName } from '../../name/read/read';
 import { freshId } from '../edit';
 import type { Convention, FolderNode, Template } from '../node';
 import { keepValues } from '../values';

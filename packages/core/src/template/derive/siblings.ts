@@ -1,7 +1,7 @@
 /** Folders of one parent: which have numbers in front, and which are the same folder once for each entry of a list. */
 
-import type { ScalarRule } from '../../name/field';
-import { DATE_FORMS, formsOfDate } from '../../name/learn/tokens';
+import { DATE_PATTERNS, patternsOfDate } from '../../name/learn/tokens';
+import type { ScalarRule } from '../../name/pattern/field';
 import type { Seen } from './tree';
 
 export interface Numbered {
@@ -21,7 +21,7 @@ export function numberedOf(folders: readonly Seen[]): {
   const found = folders.map((folder) => ({ folder, m: NUMBERED.exec(folder.name) }));
   const marks = new Map<string, number>();
   for (const { folder, m } of found)
-    if (m && formsOfDate(folder.name.slice(0, 10)).length === 0)
+    if (m && patternsOfDate(folder.name.slice(0, 10)).length === 0)
       marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
   const [best] = [...marks].sort((a, b) => b[1] - a[1]);
   if (best === undefined || best[1] < 2 || best[1] < 0.6 * folders.length)
@@ -70,8 +70,8 @@ export function repeatedOf(folders: readonly Numbered[], parent: string): Repeat
 const most = <T>(all: readonly T[], total: number): boolean => all.length >= 2 && all.length >= 0.6 * total;
 
 function byDate(free: readonly Numbered[]): Repeated | null {
-  for (const form of DATE_FORMS) {
-    const members = free.filter((f) => formsOfDate(f.bare).some((other) => other.source === form.source));
+  for (const form of DATE_PATTERNS) {
+    const members = free.filter((f) => patternsOfDate(f.bare).some((other) => other.source === form.source));
     if (!most(members, free.length) || form.source !== 'yyyy-MM-dd') continue;
     return {
       members,
@@ -164,7 +164,7 @@ function signatureOf(folder: Seen, depth: number): string {
 }
 
 const generic = (name: string): string =>
-  formsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#');
+  patternsOfDate(name).length > 0 ? '#date' : /^[A-Z]$/.test(name) ? '#letter' : name.replace(/\d+/g, '#');
 
 export function singular(word: string): string {
   const bare = word.toLowerCase().replace(/[^a-z]/g, '');

@@ -11,11 +11,11 @@ import {
   undoSchema,
 } from '@nesting/contract';
 import { z } from 'zod';
-import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/batches';
-import { adoptFolder, fitFolder } from '../../flows/adopt';
-import { listBatches, readBatchPage, settleBatch, stopBatch, undoBatch } from '../../flows/batches';
-import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/copies';
-import { applyReshape, planReshape, printReshape } from '../../flows/reshape-project';
+import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/batches';
+import { adoptFolder, fitFolder } from '../../flows/projects/adopt';
+import { listBatches, readBatchPage, settleBatch, stopBatch, undoBatch } from '../../flows/projects/batches';
+import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/projects/copies';
+import { applyReshape, planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { ALL, bodyOf, COORDINATOR, checked, idOf, type Route, WORKING } from '../route';
 
 export const BATCHES: readonly Route[] = [

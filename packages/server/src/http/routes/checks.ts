@@ -13,12 +13,12 @@ import {
   unacceptSchema,
 } from '@nesting/contract';
 import { z } from 'zod';
-import { checksOfProject, readCheck, readFolders, setSchedule } from '../../db/queries/checks';
-import { findingsByFolder, listExceptions, listFindings, whoHasWhat } from '../../db/queries/findings';
-import { listHandedIn, readHandedIn } from '../../db/queries/handed-in';
-import { readOverview } from '../../db/queries/overview';
-import { readProject } from '../../db/queries/projects';
-import { cancelCheck, checkProject, goOnWithCheck } from '../../flows/check-project';
+import { checksOfProject, readCheck, readFolders, setSchedule } from '../../db/queries/checks/checks';
+import { findingsByFolder, listExceptions, listFindings, whoHasWhat } from '../../db/queries/checks/findings';
+import { listHandedIn, readHandedIn } from '../../db/queries/checks/handed-in';
+import { readOverview } from '../../db/queries/checks/overview';
+import { readProject } from '../../db/queries/projects/projects';
+import { cancelCheck, checkProject, goOnWithCheck } from '../../flows/checks/check-project';
 import {
   accept,
   baseline,
@@ -32,7 +32,7 @@ import {
   report,
   sendList,
   unaccept,
-} from '../../flows/findings';
+} from '../../flows/checks/findings';
 import { Refused } from '../../flows/world';
 import { ALL, bodyOf, COORDINATOR, checked, found, idOf, LOOKING, type Route, WORKING, wordOf } from '../route';
 

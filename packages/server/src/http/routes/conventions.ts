@@ -1,7 +1,7 @@
 /** Conventions. */
 import { effectSchema, newConventionSchema, putInForceSchema, saveDraftSchema } from '@nesting/contract';
-import { listConventions } from '../../db/queries/conventions';
-import { dropDraft, effectOf, keepDraft, newConvention, publishConvention } from '../../flows/conventions';
+import { listConventions } from '../../db/queries/rules/conventions';
+import { dropDraft, effectOf, keepDraft, newConvention, publishConvention } from '../../flows/rules/conventions';
 import { ALL, bodyOf, COORDINATOR, type Route, wordOf } from '../route';
 
 export const CONVENTIONS: readonly Route[] = [

@@ -1,11 +1,11 @@
 /** Before sign-in, and who one is. */
 import type { Entrance } from '@nesting/contract';
 import { z } from 'zod';
-import { askedFrom } from '../../asked-from';
-import { anybody } from '../../db/queries/access';
-import { mailsGoOut } from '../../flows/access';
+import { anybody } from '../../db/queries/people/access';
+import { mailsGoOut } from '../../flows/people/access';
 import { limited, withAddress } from '../../sign-in/attempts';
 import { demoPeople, signInAsDemo } from '../../sign-in/demo';
+import { requestAddress } from '../request-context';
 import { ALL, checked, type Route } from '../route';
 
 export const ENTRANCE: readonly Route[] = [
@@ -45,8 +45,8 @@ export const ENTRANCE: readonly Route[] = [
           .json()
           .catch(() => null),
       );
-      return limited(world, given.success ? given.data.email : '', askedFrom() ?? '', () =>
-        auth.handler(new Request(c.req.raw, { headers: withAddress(c.req.raw.headers, askedFrom() ?? '') })),
+      return limited(world, given.success ? given.data.email : '', requestAddress() ?? '', () =>
+        auth.handler(new Request(c.req.raw, { headers: withAddress(c.req.raw.headers, requestAddress() ?? '') })),
       );
     },
   },

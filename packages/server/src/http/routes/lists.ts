@@ -13,15 +13,22 @@ import {
   saveSeriesSchema,
 } from '@nesting/contract';
 import type { Context } from 'hono';
-import { readActivity } from '../../db/queries/activity';
-import { type EditableList, readListText } from '../../db/queries/lists';
-import { listMails } from '../../db/queries/mails';
-import { readRegisters } from '../../db/queries/registers';
-import { activityCsv } from '../../flows/activity-csv';
-import { foldersIn, volumeListing } from '../../flows/listings';
-import { addEntry, importEntries, mergeEntries, removeEntry, saveEntry, subjectOf } from '../../flows/lists';
-import { giveBackNumber, holdNumber, numberPage, releaseNumber, reserveNumber, saveSeries } from '../../flows/numbers';
-import { findProjects, relink, savePrefixes, volumeRows } from '../../flows/volumes';
+import { readActivity } from '../../db/queries/house/activity';
+import { type EditableList, readListText } from '../../db/queries/house/lists';
+import { listMails } from '../../db/queries/house/mails';
+import { readRegisters } from '../../db/queries/house/registers';
+import { activityCsv } from '../../flows/activity/activity-csv';
+import { foldersIn, volumeListing } from '../../flows/checks/listings';
+import { addEntry, importEntries, mergeEntries, removeEntry, saveEntry, subjectOf } from '../../flows/house/lists';
+import {
+  giveBackNumber,
+  holdNumber,
+  numberPage,
+  releaseNumber,
+  reserveNumber,
+  saveSeries,
+} from '../../flows/house/numbers';
+import { findProjects, relink, savePrefixes, volumeRows } from '../../flows/house/volumes';
 import { Refused } from '../../flows/world';
 import { ALL, bodyOf, COORDINATOR, checked, found, LOOKING, type Route, wordOf } from '../route';
 

@@ -8,8 +8,8 @@ import {
   savePersonSchema,
   tokenSchema,
 } from '@nesting/contract';
-import { endSession, listKeys, listPeople, listSessions } from '../../db/queries/access';
-import { recordActivity } from '../../db/queries/activity';
+import { recordActivity } from '../../db/queries/house/activity';
+import { endSession, listKeys, listPeople, listSessions } from '../../db/queries/people/access';
 import {
   acceptLink,
   changePassword,
@@ -22,7 +22,7 @@ import {
   lookAtLink,
   makeKey,
   savePerson,
-} from '../../flows/access';
+} from '../../flows/people/access';
 import { Refused } from '../../flows/world';
 import { ALL, bodyOf, COORDINATOR, idOf, type Route, wordOf } from '../route';
 

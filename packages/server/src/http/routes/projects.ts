@@ -14,18 +14,18 @@ import {
   tickSchema,
   WRITTEN_AS,
 } from '@nesting/contract';
-import { SIGNPOST_FORMS } from '@nesting/core';
+import { SIGNPOST_FORMATS } from '@nesting/core/project';
 import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
-import { listProjects, markProject, readPicture, readProject } from '../../db/queries/projects';
-import { readPrefixes } from '../../db/queries/volumes';
-import { askName } from '../../flows/ask-name';
-import { namesIn } from '../../flows/conventions';
-import { projectListing } from '../../flows/listings';
-import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/project-life';
-import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/start-project';
+import { readPrefixes } from '../../db/queries/house/volumes';
+import { listProjects, markProject, readPicture, readProject } from '../../db/queries/projects/projects';
+import { projectListing } from '../../flows/checks/listings';
+import { askName } from '../../flows/names/ask-name';
+import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/projects/project-life';
+import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/projects/start-project';
+import { writeStart } from '../../flows/projects/write-start';
+import { namesIn } from '../../flows/rules/conventions';
 import { Refused } from '../../flows/world';
-import { writeStart } from '../../flows/write-start';
 import { ALL, bodyOf, COORDINATOR, checked, found, idOf, type Route, WORKING, wordOf } from '../route';
 
 export const PROJECTS: readonly Route[] = [
@@ -72,7 +72,7 @@ export const PROJECTS: readonly Route[] = [
         await signpostText(
           world,
           wordOf(c, 'project'),
-          checked(c.req.query('as') ?? 'json', z.enum(SIGNPOST_FORMS)),
+          checked(c.req.query('as') ?? 'json', z.enum(SIGNPOST_FORMATS)),
           checked(c.req.query('system') ?? 'linux', z.enum(SYSTEMS)),
         ),
       ),

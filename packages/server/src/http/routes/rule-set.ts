@@ -1,8 +1,8 @@
 /** Rules in and out of files: one template, or all that is in force. */
 import { ruleChoicesSchema } from '@nesting/contract';
 import type { Context } from 'hono';
-import { readRuleFile, ruleSetFile, templateFile } from '../../flows/rule-file';
-import { lookAtRules, takeRules } from '../../flows/rule-set';
+import { readRuleFile, ruleSetFile, templateFile } from '../../flows/rules/rule-file';
+import { lookAtRules, takeRules } from '../../flows/rules/rule-set';
 import { Refused } from '../../flows/world';
 import { ALL, COORDINATOR, checked, type Route, wordOf } from '../route';
 

@@ -6,8 +6,8 @@ import {
   saveTemplateSchema,
   templateEffectSchema,
 } from '@nesting/contract';
-import { relPathOf } from '@nesting/core';
-import { recordActivity } from '../../db/queries/activity';
+import { relPathOf } from '@nesting/core/listing';
+import { recordActivity } from '../../db/queries/house/activity';
 import {
   dropDraftStarter,
   listDraftStarters,
@@ -15,8 +15,8 @@ import {
   putDraftStarter,
   readDraftStarter,
   setArchived,
-} from '../../db/queries/template-drafts';
-import { listTemplates } from '../../db/queries/templates';
+} from '../../db/queries/rules/template-drafts';
+import { listTemplates } from '../../db/queries/rules/templates';
 import {
   dropTemplateDraft,
   keepTemplate,
@@ -24,7 +24,7 @@ import {
   newTemplate,
   publishTemplate,
   templateEffect,
-} from '../../flows/templates';
+} from '../../flows/rules/templates';
 import { Refused } from '../../flows/world';
 import { ALL, asFile, bodyOf, COORDINATOR, found, type Route, wordOf } from '../route';
 

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
-import { Button, Choose, Confirm, CopyButton, Labelled, Line } from '../../ui/ui';
+import { Button, Choose, Confirm, CopyButton, Labelled, TextInput } from '../../ui/ui';
 import { NewPassword } from './new-password';
 
 export function MePage() {
@@ -45,7 +45,7 @@ function PasswordSection({ demo }: { demo: boolean }) {
         }}
       >
         <Labelled id={`${id}o`} label="The old one">
-          <Line
+          <TextInput
             id={`${id}o`}
             type="password"
             autoComplete="current-password"
@@ -165,7 +165,7 @@ function KeysSection() {
         }}
       >
         <Labelled id={`${id}n`} label="What is it for">
-          <Line
+          <TextInput
             id={`${id}n`}
             value={name}
             maxLength={80}

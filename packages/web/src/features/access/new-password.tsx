@@ -1,6 +1,6 @@
 /** A new password, twice; told while it is written. Answers `null` until it will do. */
 import { useId, useState } from 'react';
-import { Labelled, Line } from '../../ui/ui';
+import { Labelled, TextInput } from '../../ui/ui';
 
 const SHORTEST = 12;
 
@@ -20,7 +20,7 @@ export function NewPassword({ onPassword }: { onPassword: (password: string | nu
             : `at least ${SHORTEST} characters; a few words do well`
         }
       >
-        <Line
+        <TextInput
           id={`${id}a`}
           type="password"
           autoComplete="new-password"
@@ -33,7 +33,7 @@ export function NewPassword({ onPassword }: { onPassword: (password: string | nu
         />
       </Labelled>
       <Labelled id={`${id}b`} label="Once more" help={again !== '' && again !== first ? 'not the same yet' : undefined}>
-        <Line
+        <TextInput
           id={`${id}b`}
           type="password"
           autoComplete="new-password"

@@ -5,7 +5,7 @@
 import { useId, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Button, Labelled, Line } from '../../ui/ui';
+import { Button, Labelled, TextInput } from '../../ui/ui';
 import { NewPassword } from './new-password';
 
 const TITLES = { first: 'The first coordinator', invite: 'Welcome', reset: 'A new password' } as const;
@@ -58,7 +58,7 @@ export function WelcomePage() {
             <>
               <p>Nobody coordinates yet. Whoever fills this in sets the rules, and invites the others.</p>
               <Labelled id={`${id}n`} label="Your name">
-                <Line
+                <TextInput
                   id={`${id}n`}
                   value={first.name}
                   maxLength={120}
@@ -67,7 +67,7 @@ export function WelcomePage() {
                 />
               </Labelled>
               <Labelled id={`${id}e`} label="E-mail address">
-                <Line
+                <TextInput
                   id={`${id}e`}
                   type="email"
                   value={first.email}
@@ -81,7 +81,7 @@ export function WelcomePage() {
                 label="Initials"
                 help="one to four capitals; they stand in the names of your files"
               >
-                <Line
+                <TextInput
                   id={`${id}i`}
                   value={first.initials}
                   maxLength={4}

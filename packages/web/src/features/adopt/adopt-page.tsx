@@ -3,7 +3,9 @@
  * taken in as it is.
  */
 import type { FitRow, TemplateRow } from '@nesting/contract';
-import { compileTemplate, type Registers, type Value, type Values, wordsFor } from '@nesting/core';
+import type { Registers, Value, Values } from '@nesting/core/name';
+import { compileTemplate } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -12,7 +14,7 @@ import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Choose, Empty, Heading, Line, Tick, Trouble } from '../../ui/ui';
+import { Button, Choose, Empty, Heading, TextInput, Tick, Trouble } from '../../ui/ui';
 import { ListRows } from '../reshape/list-rows';
 import { FieldRow, Row } from '../start/fields';
 
@@ -118,7 +120,7 @@ function Adopting({ volume, folder, volumes, registers, templates, onPlace }: Pr
             <section aria-label="What it is" className="flex flex-col gap-2">
               <Heading>What it is</Heading>
               <Row id="adopt-number" label="Number" faults={[]}>
-                <Line
+                <TextInput
                   id="adopt-number"
                   value={String(values.number ?? '')}
                   onChange={(e) => give('number', e.target.value)}

@@ -3,7 +3,7 @@
  * where it stopped half way.
  */
 import type { BatchPage, BatchRow, Me } from '@nesting/contract';
-import { batchWords, changeLine } from '@nesting/core';
+import { batchWords, changeLine } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, count, many, size } from '../../app/words';
-import { Button, Empty, Heading, Line, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, TextInput, Trouble } from '../../ui/ui';
 
 export function CopiesPage() {
   const { id = '' } = useParams();
@@ -104,7 +104,7 @@ function Place({
           <>
             <dt className="text-ink2">Only here</dt>
             <dd>{count(place.only)}</dd>
-            <dt className="text-ink2">Otherwise here</dt>
+            <dt className="text-ink2">Overrides here</dt>
             <dd>{count(place.differ)}</dd>
             <dt className="text-ink2">Not here</dt>
             <dd>{count(place.lacks)}</dd>
@@ -133,7 +133,7 @@ function Place({
               if (number.trim() !== '') onOwn(number.trim());
             }}
           >
-            <Line
+            <TextInput
               aria-label={`Number of its own for ${place.folder}`}
               placeholder="Number"
               value={number}

@@ -3,7 +3,7 @@
  * ask for.
  */
 import type { BlockBody, BlockRow, TemplateRow } from '@nesting/contract';
-import type { Template } from '@nesting/core';
+import type { Template } from '@nesting/core/template';
 
 export const bodyOfBlock = (row: BlockRow): BlockBody => row.draft?.body ?? { name: row.name, folders: row.folders };
 

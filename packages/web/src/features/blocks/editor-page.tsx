@@ -3,20 +3,14 @@
  * before it is put in force.
  */
 import type { BlockBody, BlockRow, Me, TemplateRow } from '@nesting/contract';
-import {
-  diagnoseTemplate,
-  differenceWords,
-  diffTemplates,
-  findFolder,
-  NO_REGISTERS,
-  registersOf,
-  sameThing,
-  wordsFor,
-} from '@nesting/core';
+import { deepEqual } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { diagnoseTemplate, diffTemplates, findFolder, registersOf } from '@nesting/core/template';
+import { differenceWords, wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Overtaken } from '../../app/overtaken';
+import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { type Draft, useDraft } from '../../app/use-draft';
@@ -24,7 +18,7 @@ import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Confirm, Empty, Heading, Labelled, Line, Trouble } from '../../ui/ui';
+import { Button, Confirm, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { FolderForm } from '../templates/editor/folder-form';
 import { Outline } from '../templates/editor/outline';
 import { sampleValues } from '../templates/editor/sample';
@@ -123,7 +117,7 @@ function Editor({ row, holders, mayWrite }: { row: BlockRow; holders: readonly T
         <>
           <div className="flex items-center gap-3 pb-2">
             <Heading>Folders</Heading>
-            <Line
+            <TextInput
               aria-label="Find in the hierarchy"
               placeholder="Find"
               value={params.get('find') ?? ''}
@@ -209,7 +203,7 @@ function Given({
       </Link>
       <h1 className="sr-only">{body.name}</h1>
       <Labelled id={id} label="Block">
-        <Line
+        <TextInput
           id={id}
           value={body.name}
           readOnly={!mayWrite}
@@ -291,7 +285,7 @@ function Ledger({ row, body, draft, holders, faults, mayWrite }: LedgerProps) {
   const all = taking ?? holders.map((h) => ({ template: h.id, theirs: [] }));
   const [publish, published] = api.usePutBlockInForceMutation();
   const [discard] = api.useDiscardBlockMutation();
-  const open = !sameThing(body, { name: row.name, folders: row.folders });
+  const open = !deepEqual(body, { name: row.name, folders: row.folders });
   const [first] = faults.values();
   const look = async () => {
     const theirs = (await refetch()).data?.find((b) => b.id === row.id)?.draft;
@@ -308,7 +302,7 @@ function Ledger({ row, body, draft, holders, faults, mayWrite }: LedgerProps) {
         {draft.trouble !== null ? (
           <>
             {draft.trouble}{' '}
-            <Overtaken
+            <DraftConflict
               id={row.id}
               actions={blockDrafts}
               look={look}
@@ -370,7 +364,7 @@ function Ledger({ row, body, draft, holders, faults, mayWrite }: LedgerProps) {
               onTaking={setTaking}
             />
             <Labelled id={id} label="What changed, in a sentence">
-              <Line id={id} value={said} maxLength={200} onChange={(e) => setSaid(e.target.value)} />
+              <TextInput id={id} value={said} maxLength={200} onChange={(e) => setSaid(e.target.value)} />
             </Labelled>
           </div>
         </Confirm>

@@ -9,7 +9,8 @@ import {
   type PutBlockInForce,
   type TemplateRow,
 } from '@nesting/contract';
-import { type Clash, differenceWords, diffTemplates, takeUp } from '@nesting/core';
+import { type Clash, diffTemplates, takeUp } from '@nesting/core/template';
+import { differenceWords } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { many } from '../../app/words';
 import { Choose, Tick } from '../../ui/ui';

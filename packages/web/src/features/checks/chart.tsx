@@ -1,6 +1,6 @@
 /** A chart in the product's own looks. The library is large, and fetched only where something is drawn. */
 import { useEffect, useRef, useState } from 'react';
-import { useLook } from '../../app/use-look';
+import { useTheme } from '../../app/use-theme';
 
 export interface Drawn {
   readonly data: readonly object[];
@@ -20,7 +20,7 @@ export function Chart({
   onChoose?: (point: { readonly y: unknown; readonly x: unknown }) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const look = useLook();
+  const look = useTheme();
   const [failed, setFailed] = useState(false);
   useEffect(() => {
     const at = box.current;

@@ -3,7 +3,8 @@
  * since.
  */
 import type { ExceptionRow, Me } from '@nesting/contract';
-import { nameOf, RULE_TITLES } from '@nesting/core';
+import { nameOf } from '@nesting/core/listing';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -12,7 +13,7 @@ import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
-import { Button, Heading, Line, Trouble } from '../../ui/ui';
+import { Button, Heading, TextInput, Trouble } from '../../ui/ui';
 import { ChecksNav } from './checks-nav';
 
 const STATES = {
@@ -117,7 +118,7 @@ export function ExceptionsPage() {
         <>
           <div className="flex flex-wrap items-center gap-3 pb-2">
             <h1 className="mr-auto text-xl font-semibold">Accepted findings</h1>
-            <Line
+            <TextInput
               aria-label="Find an accepted finding"
               placeholder="Find"
               value={words}

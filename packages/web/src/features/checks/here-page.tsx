@@ -10,7 +10,9 @@ import {
   type ProjectPage as Project,
   SYSTEMS,
 } from '@nesting/contract';
-import { type CheckInput, findingWords, NO_REGISTERS, pathOn, type Registers } from '@nesting/core';
+import { NO_REGISTERS, type Registers } from '@nesting/core/name';
+import { type CheckInput, pathOn } from '@nesting/core/project';
+import { findingWords } from '@nesting/core/words';
 import { proxy } from 'comlink';
 import { type ChangeEvent, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';

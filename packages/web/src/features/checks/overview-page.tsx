@@ -3,7 +3,7 @@
  * was not looked at.
  */
 import type { Me, Overview } from '@nesting/contract';
-import { RULE_TITLES } from '@nesting/core';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';

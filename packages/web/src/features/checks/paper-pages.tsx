@@ -1,6 +1,6 @@
 /** Findings on paper: one project's, one person's, and a list behind a link for who has no account at hand. */
 import type { KeptFinding } from '@nesting/contract';
-import { RULE_REASONS, RULE_TITLES } from '@nesting/core';
+import { RULE_REASONS, RULE_TITLES } from '@nesting/core/words';
 import { type ReactNode, useEffect } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';

@@ -1,6 +1,7 @@
 /** One person's findings, project by project: as a page, in a link, on paper. */
 import type { PersonFindings } from '@nesting/contract';
-import { nameOf, parentOf, type Weight } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import type { Weight } from '@nesting/core/template';
 import { Link } from 'react-router';
 import { many } from '../../app/words';
 import { WeightSign } from '../../ui/signs';

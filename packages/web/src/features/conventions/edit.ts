@@ -4,7 +4,6 @@
  */
 import {
   addItem,
-  type Convention,
   type Field,
   parsePattern,
   printRow,
@@ -12,7 +11,8 @@ import {
   rowOf,
   type ScalarField,
   type Slot,
-} from '@nesting/core';
+} from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 
 /** What a part may be, in the words the editor has for it. */
 export const PART_KINDS = {

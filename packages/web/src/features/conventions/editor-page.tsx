@@ -3,32 +3,25 @@
  * the effect at right.
  */
 import type { ConventionRow, Me, ProjectRow } from '@nesting/contract';
-import {
-  type Convention,
-  compileConvention,
-  examplePieces,
-  expectationOf,
-  expectationWords,
-  NO_REGISTERS,
-  parsePattern,
-  wordsFor,
-} from '@nesting/core';
+import { compileConvention, examplePieces, expectationOf, NO_REGISTERS, parsePattern } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
+import { expectationWords, wordsFor } from '@nesting/core/words';
 import { useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Overtaken } from '../../app/overtaken';
+import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Line, Menu, Trouble } from '../../ui/ui';
+import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Trouble } from '../../ui/ui';
 import { compileRule, type RuleInput } from '../../workers/compile-rule';
 import { useProof } from '../../workers/rules';
 import { addPart, PART_KINDS, type PartKind, rowFor, withPattern } from './edit';
 import { conventionDrafts } from './editor-slice';
-import { Effect } from './effect';
 import { Examples, failingOf, keptAs } from './examples';
+import { NameImpact } from './impact';
 import { PartForm } from './part-form';
 import { PatternRow } from './pattern-row';
 import { contextOf, inputOf, type Leaning, leaningOf } from './rules';
@@ -331,7 +324,7 @@ function Given({ row, convention, leaning, rule, chosen, onChoose, write }: Give
       {write ? (
         <Labelled id={id} label="Convention">
           <h1 className="sr-only">{convention.name}</h1>
-          <Line
+          <TextInput
             id={id}
             value={convention.name}
             onChange={(e) => write({ ...convention, name: e.target.value }, 'name')}
@@ -429,7 +422,7 @@ function Families({
 const same = (a: Convention | null, b: Convention | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: Convention; usable: boolean }) {
-  const late = useLate(convention, 600);
+  const late = useDebounced(convention, 600);
   const changedSince = !same(late, row.convention);
   const { data, isFetching, error } = api.useEffectQuery(late, { skip: !usable || !changedSince });
   if (!changedSince)
@@ -439,7 +432,7 @@ function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: 
       </p>
     );
   return (
-    <Effect
+    <NameImpact
       effect={usable ? (data ?? null) : null}
       edition={(row.edition ?? 0) + 1}
       waiting={isFetching}
@@ -459,7 +452,7 @@ function Theirs({ row, convention }: { row: ConventionRow; convention: Conventio
     (['name', 'pattern', 'fields', 'families', 'good', 'bad'] as const)
       .filter((key) => JSON.stringify(theirs[key]) !== JSON.stringify(convention[key]))
       .map((key) => (key === 'name' || key === 'pattern' ? `the ${key} ${theirs[key]}` : `other ${key}`));
-  return <Overtaken id={row.id} actions={conventionDrafts} look={look} differences={differences} />;
+  return <DraftConflict id={row.id} actions={conventionDrafts} look={look} differences={differences} />;
 }
 
 function Ledger({

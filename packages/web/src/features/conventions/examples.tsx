@@ -1,5 +1,6 @@
 /** Good and bad names kept with the convention: run on every change, and before it is put in force. */
-import { type CompiledConvention, type Convention, readName } from '@nesting/core';
+import { type CompiledConvention, readName } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 import { X } from 'lucide-react';
 import { PassSign, WeightSign } from '../../ui/signs';
 import { Heading, Tip } from '../../ui/ui';

@@ -2,22 +2,16 @@
  * From names that are there to the convention they were written by: pasted, from files of a list, or from a folder on
  * this computer.
  */
-import {
-  type Convention,
-  examplePieces,
-  type LearnedConvention,
-  LIMITS,
-  NO_CONTEXT,
-  NO_REGISTERS,
-  type Registers,
-} from '@nesting/core';
+import { LIMITS } from '@nesting/core';
+import { examplePieces, type LearnedConvention, NO_CONTEXT, NO_REGISTERS, type Registers } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 import { type ChangeEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
 import { count, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Heading, Labelled, Line, Lines } from '../../ui/ui';
+import { Button, Heading, Labelled, Lines, TextInput } from '../../ui/ui';
 import { compileRule } from '../../workers/compile-rule';
 import { useLearned } from '../../workers/rules';
 import { type Tried, tryName } from './tried';
@@ -125,7 +119,7 @@ export function LearnPage() {
             )}
           </p>
           {selected && (
-            <Line
+            <TextInput
               aria-label="Name of the convention"
               value={name}
               onChange={(e) => setName(e.target.value)}

@@ -1,13 +1,13 @@
 /** All conventions: each with its anatomy, whether it can be misread, and where it is used. */
 import type { ConventionRow, Me, TemplateRow } from '@nesting/contract';
-import { examplePieces, NO_REGISTERS, proveOneWay, type Registers } from '@nesting/core';
+import { examplePieces, NO_REGISTERS, proveOneWay, type Registers } from '@nesting/core/name';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
-import { Button, Empty, Line, Trouble } from '../../ui/ui';
+import { Button, Empty, TextInput, Trouble } from '../../ui/ui';
 import { compileRule } from '../../workers/compile-rule';
 import { inputOf, leaningOf } from './rules';
 
@@ -40,7 +40,7 @@ export function ConventionsPage() {
     <section tabIndex={0} aria-label="All conventions" className="min-h-0 flex-1 overflow-auto px-6 py-5">
       <div className="flex flex-wrap items-center gap-3 pb-4">
         <h1 className="mr-auto text-xl font-semibold">Conventions</h1>
-        <Line
+        <TextInput
           aria-label="Find a convention"
           placeholder="Find a convention"
           value={params.get('find') ?? ''}

@@ -1,15 +1,8 @@
 /** The selected part: what it is, how it is written, what it may hold. */
-import {
-  type Convention,
-  type Field,
-  type Item,
-  removeItem,
-  ruleFor,
-  type ScalarRule,
-  TEXT_SHAPES,
-} from '@nesting/core';
+import { type Field, type Item, removeItem, ruleFor, type ScalarRule, TEXT_SHAPES } from '@nesting/core/name';
+import type { Convention } from '@nesting/core/template';
 import { useId } from 'react';
-import { Button, Choose, Heading, Labelled, Line, Lines, Tick } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../ui/ui';
 import {
   changeField,
   changeKind,
@@ -75,7 +68,7 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
           />
         </Labelled>
         <Labelled id={`${id}n`} label="Its name">
-          <Line
+          <TextInput
             id={`${id}n`}
             key={slot.field}
             defaultValue={slot.field}
@@ -100,7 +93,7 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
       {kind === 'text' && (
         <div className="grid grid-cols-2 gap-3">
           <Labelled id={`${id}m`} label="At most, characters">
-            <Line
+            <TextInput
               id={`${id}m`}
               type="number"
               min={1}
@@ -116,7 +109,7 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
             />
           </Labelled>
           <Labelled id={`${id}l`} label="Of the form" help="s00: an s and two digits or more">
-            <Line
+            <TextInput
               id={`${id}l`}
               value={rule.like ?? ''}
               disabled={readOnly}
@@ -128,7 +121,7 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
       )}
       {kind === 'text' && rule.like === undefined && (
         <Labelled id={`${id}c`} label="Only these characters">
-          <Line
+          <TextInput
             id={`${id}c`}
             value={rule.chars ?? ''}
             placeholder="any of its shape"

@@ -18,7 +18,7 @@ import {
   useSortable,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type Item, moveItem, type Row, type WrittenPiece } from '@nesting/core';
+import { type Item, moveItem, type Row, type WrittenPiece } from '@nesting/core/name';
 
 const DYES = ['text-plum', 'text-slate', 'text-ochre', 'text-bottle'];
 

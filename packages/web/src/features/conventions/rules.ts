@@ -3,14 +3,8 @@
  * values.
  */
 import type { ConventionRow, ProjectRow, TemplateRow } from '@nesting/contract';
-import {
-  type Convention,
-  type Field,
-  mergeRegisters,
-  type NameContext,
-  ownRegisters,
-  type Registers,
-} from '@nesting/core';
+import { type Field, mergeRegisters, type NameContext, type Registers } from '@nesting/core/name';
+import { type Convention, ownRegisters } from '@nesting/core/template';
 import type { RuleInput } from '../../workers/compile-rule';
 
 export interface Leaning {

@@ -1,13 +1,6 @@
 /** One name held against a convention: its anatomy, what is wrong with it, the name it was meant to be. */
-import {
-  CHANGE_WORDS,
-  type CompiledConvention,
-  expectationWords,
-  explainName,
-  type NameContext,
-  readName,
-  spansOf,
-} from '@nesting/core';
+import { type CompiledConvention, explainName, type NameContext, readName, spansOf } from '@nesting/core/name';
+import { CHANGE_WORDS, expectationWords } from '@nesting/core/words';
 import { type AnatomyPart, partsOfBroken } from '../../anatomy/anatomy';
 
 export interface Tried {

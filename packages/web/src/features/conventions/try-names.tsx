@@ -3,7 +3,7 @@
  * explained where they are seen.
  */
 import type { ProjectRow } from '@nesting/contract';
-import type { CompiledConvention, NameContext } from '@nesting/core';
+import type { CompiledConvention, NameContext } from '@nesting/core/name';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ClipboardEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { count, many } from '../../app/words';

@@ -1,5 +1,5 @@
 import type { ConventionRow } from '@nesting/contract';
-import type { Convention } from '@nesting/core';
+import type { Convention } from '@nesting/core/template';
 import { api } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { type Draft, useDraft } from '../../app/use-draft';

@@ -1,15 +1,10 @@
 /**
  * The proof's verdict, always in sight: no name can be misread, or the shortest one that can, with what would cure it.
  */
-import {
-  type CompiledConvention,
-  type Cure,
-  DEFAULT_PROFILES,
-  longestName,
-  nameFaults,
-  type Params,
-  wordsFor,
-} from '@nesting/core';
+import type { Params } from '@nesting/core';
+import { type CompiledConvention, type Cure, longestName } from '@nesting/core/name';
+import { DEFAULT_PROFILES, nameFaults } from '@nesting/core/portable';
+import { wordsFor } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { PassSign, WeightSign } from '../../ui/signs';
 import { Button } from '../../ui/ui';

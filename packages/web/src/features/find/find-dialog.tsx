@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../app/api';
 import { type Command, useCommands } from '../../app/commands';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { found } from '../../grid/sort';
 
 export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -30,7 +30,7 @@ const SHOWN = 40;
 
 function Finder({ close }: { close: () => void }) {
   const [words, setWords] = useState('');
-  const { data: projects = [] } = api.useSomeProjectsQuery(useLate(words, 80));
+  const { data: projects = [] } = api.useSomeProjectsQuery(useDebounced(words, 80));
   const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] =>
     found(rows, words, text).slice(0, SHOWN);
   const go = useNavigate();

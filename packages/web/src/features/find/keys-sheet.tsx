@@ -1,7 +1,7 @@
 /** The sheet behind ?: every key of the page shown, and the switch for single keys. */
 import { Dialog } from 'radix-ui';
 import { useCommands } from '../../app/commands';
-import { setSingleKeys, useSingleKeys } from '../../app/use-look';
+import { setSingleKeys, useSingleKeys } from '../../app/use-theme';
 
 const TREE_KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓', 'one line up or down'],

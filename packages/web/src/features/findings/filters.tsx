@@ -3,12 +3,13 @@
  * filters.
  */
 import { FINDING_GROUPS, type FindingGroup, type FindingList, type FindingView, type Me } from '@nesting/contract';
-import { RULE_TITLES, WEIGHTS, type Weight } from '@nesting/core';
+import { WEIGHTS, type Weight } from '@nesting/core/template';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useId } from 'react';
 import type { AddressChanges } from '../../app/use-address';
 import { count, many } from '../../app/words';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
-import { Choose, Heading, Line } from '../../ui/ui';
+import { Choose, Heading, TextInput } from '../../ui/ui';
 
 export const VIEW_WORDS: Readonly<Record<FindingView, string>> = {
   open: 'To put right',
@@ -65,7 +66,7 @@ export function Filters({ counted, view, group, params, put, me }: Props) {
         )}
       </ul>
       <div className="flex gap-2">
-        <Line
+        <TextInput
           id={`${id}f`}
           aria-label="Part of a path"
           placeholder="Part of a path"

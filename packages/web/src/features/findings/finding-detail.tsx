@@ -1,6 +1,7 @@
 /** About one finding: what is wrong, why it matters, how it should read. */
 import type { FindingRow } from '@nesting/contract';
-import { CHANGE_WORDS, expectationWords, nameOf, parentOf, RULE_CURES, RULE_REASONS } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import { CHANGE_WORDS, expectationWords, RULE_CURES, RULE_REASONS } from '@nesting/core/words';
 import { Proposed } from '../../anatomy/anatomy';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
 import { CopyButton, Heading } from '../../ui/ui';

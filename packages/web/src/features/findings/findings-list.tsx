@@ -3,7 +3,8 @@
  * picked, accepted, given.
  */
 import { type FindingGroup, type KeptFinding, MOST_RELATED } from '@nesting/contract';
-import { nameOf, parentOf, RULE_TITLES } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';

@@ -3,12 +3,12 @@
  * of them.
  */
 import type { KeptFinding, Me } from '@nesting/contract';
-import type { Person } from '@nesting/core';
+import type { Person } from '@nesting/core/name';
 import { useEffect, useId, useRef, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { ago, day, many } from '../../app/words';
 import { DateField } from '../../ui/date-field';
-import { Button, Choose, Labelled, Line, Lines } from '../../ui/ui';
+import { Button, Choose, Labelled, Lines, TextInput } from '../../ui/ui';
 import type { TriageAct } from './findings-list';
 
 interface Props {
@@ -158,7 +158,7 @@ function Accept({
     >
       <Labelled id={`${id}r`} label="Why it may stay">
         <span ref={first}>
-          <Line
+          <TextInput
             id={`${id}r`}
             value={reason}
             onChange={(e) => setReason(e.target.value)}

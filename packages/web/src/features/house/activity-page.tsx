@@ -3,16 +3,16 @@
  * however much there is.
  */
 import type { ActivityQuery, ActivityRow, Me } from '@nesting/contract';
-import { ACTIVITY_WORDS, activityWords } from '@nesting/core';
+import { ACTIVITY_WORDS, activityWords } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { addressOf, api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { ago, count, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Choose, Empty, Heading, Labelled, Line, Trouble } from '../../ui/ui';
+import { Button, Choose, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { Pair } from '../templates/folder-facts';
 
 const ANY = 'any';
@@ -49,7 +49,7 @@ export function ActivityPage() {
       ),
     [params],
   );
-  const query = useLate(asked, 60);
+  const query = useDebounced(asked, 60);
   const { data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } = api.useActivityInfiniteQuery(
     query,
     { skip: me.role === 'artist', refetchOnMountOrArgChange: true },
@@ -73,7 +73,7 @@ export function ActivityPage() {
             Everything that changed a rule, a list, a right or a disk. Nothing is ever taken out of it.
           </p>
           <Labelled id="a-text" label="Words">
-            <Line
+            <TextInput
               id="a-text"
               value={params.get('text') ?? ''}
               placeholder="a name, a number, a code"
@@ -105,7 +105,7 @@ export function ActivityPage() {
           </Labelled>
           <div className="grid grid-cols-2 gap-3">
             <Labelled id="a-since" label="From">
-              <Line
+              <TextInput
                 id="a-since"
                 type="date"
                 value={params.get('since') ?? ''}
@@ -113,7 +113,7 @@ export function ActivityPage() {
               />
             </Labelled>
             <Labelled id="a-until" label="To">
-              <Line
+              <TextInput
                 id="a-until"
                 type="date"
                 value={params.get('until') ?? ''}

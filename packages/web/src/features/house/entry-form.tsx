@@ -1,12 +1,13 @@
 /** One entry of a list, written in place; kept when one leaves a field. */
 import type { ListEntryRow } from '@nesting/contract';
-import { type Cells, COLUMNS, keyColumn, MARKS, tidyCells } from '@nesting/core';
+import { type Cells, COLUMNS, keyColumn, tidyCells } from '@nesting/core/lists';
+import { MARKS } from '@nesting/core/template';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { api, type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { markColour, TraySign } from '../../ui/signs';
-import { Button, Choose, Confirm, Heading, Labelled, Line, Lines, Tick } from '../../ui/ui';
+import { Button, Choose, Confirm, Heading, Labelled, Lines, TextInput, Tick } from '../../ui/ui';
 import { faultsByColumn } from './faults';
 import { History } from './history';
 
@@ -102,7 +103,7 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
                 className={c.several ? '' : 'font-sans'}
               />
             ) : (
-              <Line
+              <TextInput
                 id={`${id}${c.key}`}
                 readOnly={!mayWrite || fixed}
                 value={cells[c.key] ?? ''}

@@ -1,5 +1,6 @@
 /** What is wrong with an entry as it is written, by column. */
-import { type Cells, cellFaults, tidyCells, wordsFor } from '@nesting/core';
+import { type Cells, cellFaults, tidyCells } from '@nesting/core/lists';
+import { wordsFor } from '@nesting/core/words';
 import type { EditableList } from '../../app/api';
 
 export function faultsByColumn(list: EditableList, cells: Cells): Readonly<Record<string, string>> {

@@ -1,6 +1,7 @@
 /** What was done to one thing, the newest first; an earlier wording can be put back. */
 import type { ActivityRow } from '@nesting/contract';
-import { activityWords, type Cells } from '@nesting/core';
+import type { Cells } from '@nesting/core/lists';
+import { activityWords } from '@nesting/core/words';
 import { ago } from '../../app/words';
 import { Button, Heading } from '../../ui/ui';
 

@@ -3,7 +3,8 @@
  * them or nothing.
  */
 import type { ListEntryRow } from '@nesting/contract';
-import { COLUMNS, type ImportRow, wordsFor } from '@nesting/core';
+import { COLUMNS, type ImportRow } from '@nesting/core/lists';
+import { wordsFor } from '@nesting/core/words';
 import { useMemo, useRef, useState } from 'react';
 import { api, type EditableList, troubleOf } from '../../app/api';
 import { count, many, size } from '../../app/words';

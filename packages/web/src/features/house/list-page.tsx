@@ -3,7 +3,8 @@
  * table.
  */
 import type { ListEntryRow, Me } from '@nesting/contract';
-import { COLUMNS, csv, keyColumn, tableOf } from '@nesting/core';
+import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
+import { csv } from '@nesting/core/text';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Navigate, useOutletContext, useParams } from 'react-router';
 import { api, type EditableList, troubleOf } from '../../app/api';
@@ -14,7 +15,7 @@ import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
 import { TraySign } from '../../ui/signs';
-import { Button, Line, Trouble } from '../../ui/ui';
+import { Button, TextInput, Trouble } from '../../ui/ui';
 import { EntryForm } from './entry-form';
 import { HouseNav } from './house-nav';
 import { ImportPanel } from './import-panel';
@@ -117,7 +118,7 @@ function HouseList({ list }: { list: EditableList }) {
           <>
             <div className="flex flex-wrap items-center gap-3 pb-2">
               <h1 className="mr-auto text-xl font-semibold">{title}</h1>
-              <Line
+              <TextInput
                 aria-label={`Find in ${title}`}
                 placeholder="Find"
                 value={words}

@@ -3,7 +3,8 @@
  * number.
  */
 import type { Me, NumberLine, NumberPage } from '@nesting/contract';
-import { compileSeries, type NumberSeries, RESETS, type Reset, wordsFor } from '@nesting/core';
+import { compileSeries, type NumberSeries, RESETS, type Reset } from '@nesting/core/numbers';
+import { wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -11,7 +12,7 @@ import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Choose, Confirm, Heading, Labelled, Line, Trouble } from '../../ui/ui';
+import { Button, Choose, Confirm, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { HouseNav } from './house-nav';
 
 const RESET_WORDS: Readonly<Record<Reset, string>> = {
@@ -180,7 +181,7 @@ function Series({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
     <section aria-label="How numbers are made" className="flex flex-col gap-3">
       <Heading>How they are made</Heading>
       <Labelled id={`${id}p`} label="Pattern" help="{year} {yy} {month} {client} {kind} and the count, {n:000}">
-        <Line
+        <TextInput
           id={`${id}p`}
           value={series.pattern}
           readOnly={!mayWrite}
@@ -215,7 +216,7 @@ function Series({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
           />
         </Labelled>
         <Labelled id={`${id}s`} label="From">
-          <Line
+          <TextInput
             id={`${id}s`}
             type="number"
             min={0}
@@ -231,7 +232,7 @@ function Series({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
       {series.pattern.includes('{kind}') &&
         templates.map((t) => (
           <Labelled key={t.id} id={`${id}${t.id}`} label={`Kind: ${t.name}`}>
-            <Line
+            <TextInput
               id={`${id}${t.id}`}
               value={series.kinds[t.id] ?? ''}
               readOnly={!mayWrite}
@@ -326,7 +327,7 @@ function Reserved({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
         >
           <div className="grid grid-cols-[7rem_1fr] gap-2">
             <Labelled id={`${id}n`} label="Number">
-              <Line
+              <TextInput
                 id={`${id}n`}
                 value={number}
                 maxLength={60}
@@ -335,7 +336,7 @@ function Reserved({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
               />
             </Labelled>
             <Labelled id={`${id}w`} label="For what">
-              <Line id={`${id}w`} value={why} maxLength={200} onChange={(e) => setWhy(e.target.value)} />
+              <TextInput id={`${id}w`} value={why} maxLength={200} onChange={(e) => setWhy(e.target.value)} />
             </Labelled>
           </div>
           {error && (

@@ -9,7 +9,7 @@ import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
-import { Button, Choose, Confirm, CopyButton, Empty, Heading, Labelled, Line, Trouble } from '../../ui/ui';
+import { Button, Choose, Confirm, CopyButton, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { History } from './history';
 import { HouseNav } from './house-nav';
 import { faultsOfPerson } from './person-faults';
@@ -98,7 +98,7 @@ export function PeoplePage() {
         <>
           <div className="flex flex-wrap items-center gap-3 pb-2">
             <h1 className="mr-auto text-xl font-semibold">People and access</h1>
-            <Line
+            <TextInput
               aria-label="Find a person"
               placeholder="Find"
               value={words}
@@ -191,7 +191,7 @@ function PersonForm({ person, own, link, onDone }: FormProps) {
   const fixed = person !== null && (person.state !== 'invited' || person.projects > 0);
   const row = (key: 'name' | 'email' | 'initials' | 'does', label: string, help?: string) => (
     <Labelled id={`${id}${key}`} label={label} help={help}>
-      <Line
+      <TextInput
         id={`${id}${key}`}
         value={given[key]}
         readOnly={key === 'initials' && fixed}

@@ -1,6 +1,6 @@
 /** One of many, found by writing some of it: a field with the matches beneath, by mouse, keyboard and thumb. */
 import { useId, useRef, useState } from 'react';
-import { Line } from '../../ui/ui';
+import { TextInput } from '../../ui/ui';
 
 interface Option {
   readonly value: string;
@@ -46,7 +46,7 @@ export function Finder({
       <label htmlFor={id} className="text-xs font-semibold text-ink2">
         {label}
       </label>
-      <Line
+      <TextInput
         id={id}
         role="combobox"
         aria-expanded={open}

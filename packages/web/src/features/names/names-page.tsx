@@ -2,15 +2,9 @@
  * What to call a file and where to put it: for artists, on a phone too. Or a name found somewhere, read and put right.
  */
 import type { HeldName, Me, ProjectRow } from '@nesting/contract';
-import {
-  examplePieces,
-  type FolderConvention,
-  type Form,
-  NO_REGISTERS,
-  type PlannedLine,
-  type Value,
-  writePieces,
-} from '@nesting/core';
+import { examplePieces, NO_REGISTERS, type SlotDomain, type Value, writePieces } from '@nesting/core/name';
+import type { FolderConvention } from '@nesting/core/project';
+import type { PlannedLine } from '@nesting/core/template';
 import { useDeferredValue, useEffect, useId, useMemo } from 'react';
 import { useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
@@ -18,11 +12,11 @@ import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Choose, CopyButton, Empty, Heading, Labelled, Line, Radios, Trouble } from '../../ui/ui';
+import { Button, Choose, CopyButton, Empty, Heading, Labelled, Radios, TextInput, Trouble } from '../../ui/ui';
 import { TriedRow } from '../conventions/tried-row';
 import { Finder } from './finder';
-import { askedSlots, type Ground, groundOf, meaningOf, type Savable } from './ground';
 import { choosePathForm, pathIn, usePathForm } from './path-form';
+import { askedSlots, meaningOf, type ProjectNames, projectNames, type Savable } from './project-names';
 
 export function NamesPage() {
   const me = useOutletContext<Me>();
@@ -34,11 +28,11 @@ export function NamesPage() {
   const row =
     running.find((p) => p.number === params.get('project')) ?? running.find((p) => pasted.includes(p.number)) ?? null;
   const { data: page, error: lost } = api.useProjectQuery(row?.id ?? '', { skip: row === null });
-  const ground = useMemo(
-    () => (page === undefined || page.id !== row?.id ? null : groundOf(page, registers)),
+  const names = useMemo(
+    () => (page === undefined || page.id !== row?.id ? null : projectNames(page, registers)),
     [page, registers, row],
   );
-  const savable = ground?.savable.find((s) => s.convention.id === params.get('save')) ?? null;
+  const savable = names?.savable.find((s) => s.convention.id === params.get('save')) ?? null;
   const place =
     savable?.places.find((p) => p.line.path === params.get('in')) ??
     (savable?.places.length === 1 ? savable.places[0] : undefined);
@@ -88,9 +82,9 @@ export function NamesPage() {
             onChoose={(number) => put({ project: number, save: null, in: null })}
           />
           {lost && <Trouble message={troubleOf(lost)} />}
-          {ground && (
+          {names && (
             <WhatChoice
-              ground={ground}
+              names={names}
               savable={savable}
               onChoose={(id) => put({ project: row?.number ?? '', save: id, in: null })}
             />
@@ -123,7 +117,7 @@ export function NamesPage() {
             Then its whole name stands here, with the folder it belongs in and the next version that is free.
           </Empty>
         ) : (
-          <Answer
+          <Result
             place={place.line}
             preview={preview}
             held={held ?? null}
@@ -132,7 +126,7 @@ export function NamesPage() {
           />
         )
       }
-      consequence={<Found ground={ground} name={pasted} onName={(name) => put({ name })} />}
+      consequence={<Found names={names} name={pasted} onName={(name) => put({ name })} />}
       ledger={
         <>
           <p className="flex-1" role="status">
@@ -183,21 +177,21 @@ function ProjectChoice({
 }
 
 function WhatChoice({
-  ground,
+  names,
   savable,
   onChoose,
 }: {
-  ground: Ground;
+  names: ProjectNames;
   savable: Savable | null;
   onChoose: (id: string) => void;
 }) {
-  if (ground.savable.length === 0)
+  if (names.savable.length === 0)
     return <p className="text-ink2">No folder of this project asks for names of a form.</p>;
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="pb-1 text-xs font-semibold text-ink2">What is being saved</legend>
       <div className="flex flex-wrap gap-2">
-        {ground.savable.map(({ convention }) => (
+        {names.savable.map(({ convention }) => (
           <button
             key={convention.id}
             type="button"
@@ -269,7 +263,7 @@ function SlotField({
   onGive,
 }: {
   field: string;
-  form: Form;
+  form: SlotDomain;
   value: string;
   optional: boolean;
   onGive: (value: string) => void;
@@ -308,12 +302,12 @@ function SlotField({
   const type = form.kind === 'date' ? 'date' : form.kind === 'digits' ? 'number' : 'text';
   return (
     <Labelled id={id} label={label}>
-      <Line id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" />
+      <TextInput id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" />
     </Labelled>
   );
 }
 
-function Answer({
+function Result({
   place,
   preview,
   held,
@@ -399,14 +393,14 @@ function Newest({ project, path }: { project: string; path: string }) {
   );
 }
 
-function Found({ ground, name, onName }: { ground: Ground | null; name: string; onName: (name: string) => void }) {
+function Found({ names, name, onName }: { names: ProjectNames | null; name: string; onName: (name: string) => void }) {
   const id = useId();
   const late = useDeferredValue(name.trim());
-  const meaning = useMemo(() => (ground === null || late === '' ? null : meaningOf(ground, late)), [ground, late]);
+  const meaning = useMemo(() => (names === null || late === '' ? null : meaningOf(names, late)), [names, late]);
   return (
     <div className="flex flex-col gap-3">
       <Labelled id={id} label="A name you have" help="Its parts, and the right name where it breaks the rule">
-        <Line
+        <TextInput
           id={id}
           value={name}
           onChange={(e) => onName(e.target.value)}
@@ -416,7 +410,7 @@ function Found({ ground, name, onName }: { ground: Ground | null; name: string; 
           className="font-mono"
         />
       </Labelled>
-      {late !== '' && ground === null && <p className="text-sm text-ink2">Choose the project first.</p>}
+      {late !== '' && names === null && <p className="text-sm text-ink2">Choose the project first.</p>}
       {meaning && (
         <>
           <TriedRow tried={meaning.tried} />

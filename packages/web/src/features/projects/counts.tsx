@@ -1,5 +1,5 @@
 import type { FindingCounts } from '@nesting/contract';
-import { WEIGHTS } from '@nesting/core';
+import { WEIGHTS } from '@nesting/core/template';
 import { count } from '../../app/words';
 import { WeightSign } from '../../ui/signs';
 

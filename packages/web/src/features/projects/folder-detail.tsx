@@ -2,14 +2,8 @@
  * About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for.
  */
 import type { FolderFiles } from '@nesting/contract';
-import {
-  groupFrames,
-  missingFrames,
-  type PlannedLine,
-  type Registers,
-  type Template,
-  type Values,
-} from '@nesting/core';
+import { groupFrames, missingFrames, type Registers, type Values } from '@nesting/core/name';
+import type { PlannedLine, Template } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { day, many, size } from '../../app/words';

@@ -3,7 +3,8 @@
  * it is made.
  */
 import type { ProjectPage } from '@nesting/contract';
-import { type ListField, nextEntry } from '@nesting/core';
+import { nextEntry } from '@nesting/core/lists';
+import type { ListField } from '@nesting/core/name';
 import { Link } from 'react-router';
 import { Heading } from '../../ui/ui';
 import { entriesIn } from '../reshape/reshape-slice';

@@ -8,10 +8,10 @@ import { useCallback, useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, type ProjectsAsked, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { ago, count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Empty, Line, Radios, Trouble } from '../../ui/ui';
+import { Button, Empty, Radios, TextInput, Trouble } from '../../ui/ui';
 import { Counts } from './counts';
 
 export const STATE_WORDS = {
@@ -117,7 +117,7 @@ export function ProjectsPage() {
     }),
     [find, params, by, sorting.down],
   );
-  const late = useLate(asked, 60);
+  const late = useDebounced(asked, 60);
   const { currentData, data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } =
     api.useProjectsInfiniteQuery(late, { pollingInterval: 15_000 });
   const list = currentData ?? data;
@@ -152,7 +152,7 @@ export function ProjectsPage() {
             ...STATES.map((s) => ({ value: s, label: `${STATE_WORDS[s]} ${count(states[s] ?? 0)}` })),
           ]}
         />
-        <Line
+        <TextInput
           aria-label="Search the projects"
           placeholder="Number, client, title…"
           value={find}

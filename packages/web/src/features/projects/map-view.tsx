@@ -2,7 +2,7 @@
  * The large nest: what is planned, there, absent, unplanned; how much lies where, and where the findings are. The tree
  * beside it holds the same for the keyboard.
  */
-import type { PlannedLine } from '@nesting/core';
+import type { PlannedLine } from '@nesting/core/template';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { count, size } from '../../app/words';
 import { Nest } from '../../nest/nest';

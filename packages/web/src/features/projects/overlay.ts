@@ -1,6 +1,7 @@
 /** The disk laid over the plan: planned and there, absent, unplanned. From the last check's folders and findings. */
 import type { FolderCount, FolderSign } from '@nesting/contract';
-import { type Expansion, nameOf, type PlannedLine, parentOf, WEIGHTS, type Weight } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import { type Expansion, type PlannedLine, WEIGHTS, type Weight } from '@nesting/core/template';
 import { many, size } from '../../app/words';
 import type { TreeNode } from '../../tray/flatten';
 import type { TrayState } from '../../ui/signs';

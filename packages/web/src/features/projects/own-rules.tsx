@@ -3,18 +3,13 @@
  * made a template later.
  */
 import type { ProjectPage } from '@nesting/contract';
-import {
-  type Convention,
-  compileConvention,
-  NO_REGISTERS,
-  ownConventions,
-  parsePattern,
-  wordsFor,
-} from '@nesting/core';
+import { compileConvention, NO_REGISTERS, parsePattern } from '@nesting/core/name';
+import { type Convention, ownConventions } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Button, Choose, Heading, Labelled, Line } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui/ui';
 import { useEditProject } from './use-edit-project';
 
 export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
@@ -121,7 +116,7 @@ function OwnConvention({
           }}
         >
           <Labelled id={id} label="How these files are called in this project">
-            <Line
+            <TextInput
               id={id}
               value={pattern}
               spellCheck={false}

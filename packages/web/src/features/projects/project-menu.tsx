@@ -7,7 +7,7 @@ import { type ReactNode, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Asking, Button, Labelled, Line, Menu, Radios } from '../../ui/ui';
+import { Asking, Button, Labelled, Menu, Radios, TextInput } from '../../ui/ui';
 
 interface Props {
   readonly project: ProjectPage;
@@ -143,7 +143,7 @@ function Baseline({ project, standing, onDone }: { project: string; standing: nu
         counts, and what somebody touches. Nothing on the disk is changed, and each can be let count again.
       </p>
       <Labelled id={id} label="Why">
-        <Line id={id} value={reason} onChange={(e) => setReason(e.target.value)} />
+        <TextInput id={id} value={reason} onChange={(e) => setReason(e.target.value)} />
       </Labelled>
       <Acts trouble={error}>
         <Button onClick={onDone}>Leave it</Button>

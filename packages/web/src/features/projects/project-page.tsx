@@ -1,6 +1,9 @@
 /** A project: its map and causes at left, findings or folders in the middle, the selected one at right. */
 import type { ChecksOfProject, FolderCount, FolderSign, Me, ProjectPage as Project } from '@nesting/contract';
-import { CheckGround, NO_REGISTERS, type Registers, RULE_TITLES, type RuleCode, type Value } from '@nesting/core';
+import { NO_REGISTERS, type Registers, type Value } from '@nesting/core/name';
+import type { RuleCode } from '@nesting/core/project';
+import { ProjectRules } from '@nesting/core/project';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
@@ -74,11 +77,11 @@ function OneProject({ project, registers, checks, signs, folders }: Props) {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const [startCheck, asked] = api.useStartCheckMutation();
-  const ground = useMemo(
-    () => new CheckGround({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS }),
+  const rules = useMemo(
+    () => new ProjectRules({ template: project.body, values: project.values, registers: registers ?? NO_REGISTERS }),
     [project.body, project.values, registers],
   );
-  const { expansion } = ground;
+  const { expansion } = rules;
   const overlay = useMemo(() => overlayOf(expansion, folders, signs), [expansion, folders, signs]);
   const nest = useMemo(
     () =>

@@ -2,7 +2,9 @@
  * A project's setup sheet on paper: settings with their reasons, where generated files go, what is to do on the first
  * day.
  */
-import { expandTemplate, NO_REGISTERS, signpostsOf } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { signpostsOf } from '@nesting/core/project';
+import { expandTemplate } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { api } from '../../app/api';

@@ -3,7 +3,8 @@
  * address.
  */
 import { type ProjectPage, SYSTEMS, type System } from '@nesting/contract';
-import { type Expansion, pathOn, SIGNPOST_FORMS, signpostsOf } from '@nesting/core';
+import { pathOn, SIGNPOST_FORMATS, signpostsOf } from '@nesting/core/project';
+import type { Expansion } from '@nesting/core/template';
 import { useMemo, useState } from 'react';
 import { api } from '../../app/api';
 import { CopyButton, Heading, Radios } from '../../ui/ui';
@@ -75,7 +76,7 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
       {prefix !== '' && (
         <p className="flex flex-wrap gap-x-3 gap-y-1">
           For programs:{' '}
-          {SIGNPOST_FORMS.map((form) => (
+          {SIGNPOST_FORMATS.map((form) => (
             <a
               key={form}
               href={address(form)}

@@ -2,7 +2,7 @@
  * Lines of a plan or of a batch one under another: what each is now, what it becomes. Arrows move; Space chooses where
  * several can be chosen.
  */
-import { nameOf, parentOf } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useId, useRef } from 'react';

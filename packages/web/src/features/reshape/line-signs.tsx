@@ -1,5 +1,5 @@
 /** What becomes of a line of a plan, as a small drawing with its word. */
-import type { ReshapeSign } from '@nesting/core';
+import type { ReshapeSign } from '@nesting/core/planners';
 
 export type Sign = ReshapeSign | 'rewritten' | 'taken-back' | 'undone';
 

@@ -1,9 +1,11 @@
 /**
  * Entries of a list by typing or one click; one row for the list, or one for each entry of the list it stands within.
  */
-import { type Expansion, type ListField, nextEntry, type Value, type Values } from '@nesting/core';
+import { nextEntry } from '@nesting/core/lists';
+import type { ListField, Value, Values } from '@nesting/core/name';
+import type { Expansion } from '@nesting/core/template';
 import { useId, useState } from 'react';
-import { Button, Choose, Line } from '../../ui/ui';
+import { Button, Choose, TextInput } from '../../ui/ui';
 import { Row } from '../start/fields';
 import { entriesIn, withEntries } from './reshape-slice';
 
@@ -100,7 +102,7 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
             options={entries.map((e) => ({ value: e, label: e }))}
             onChange={(entry) => setRenaming({ entry, name: entry })}
           />
-          <Line
+          <TextInput
             aria-label="Is called from now on"
             value={renaming.name}
             onChange={(e) => setRenaming({ ...renaming, name: e.target.value })}

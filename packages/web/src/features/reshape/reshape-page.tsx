@@ -3,17 +3,19 @@
  * the selected line at right.
  */
 import type { Me, PlanForm, ProjectPage, ReshapePlan, TemplateRow } from '@nesting/contract';
-import { compileTemplate, type Registers, type ReshapeLine, type Template } from '@nesting/core';
+import type { Registers } from '@nesting/core/name';
+import type { ReshapeLine } from '@nesting/core/planners';
+import { compileTemplate, type Template } from '@nesting/core/template';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
+import { useDebounced } from '../../app/use-debounced';
 import { useDraft } from '../../app/use-draft';
-import { useLate } from '../../app/use-late';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, CopyButton, Empty, Heading, Labelled, Line, Menu, Tick, Trouble } from '../../ui/ui';
+import { Button, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Tick, Trouble } from '../../ui/ui';
 import { ChangeList } from './change-list';
 import { SIGN_WORDS } from './line-signs';
 import {
@@ -86,7 +88,7 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
   useAdded(params.get('add'), params.get('to'), wish, () => put({ add: null, to: null }), change, editing !== null);
   const template = useTemplate(project, wish, templates);
   const asked = useMemo(() => askedOf(wish, project.version), [wish, project.version]);
-  const late = useLate(asked, 250);
+  const late = useDebounced(asked, 250);
   const { currentData, data, error, isFetching } = api.usePlanReshapeQuery(
     { id, asked: late },
     { refetchOnMountOrArgChange: true, pollingInterval: 20_000 },
@@ -408,7 +410,7 @@ function Selected({
       )}
       {acts && !isArtist && !isFile && (
         <Labelled id="reshape-name" label="Called">
-          <Line
+          <TextInput
             id="reshape-name"
             value={name ?? now}
             maxLength={255}

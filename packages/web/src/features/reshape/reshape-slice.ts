@@ -3,9 +3,11 @@
  * away.
  */
 import type { ProjectPage, ReshapeRequest } from '@nesting/contract';
-import type { Adjustments, ReshapeLine, Value, Values } from '@nesting/core';
+import type { Value, Values } from '@nesting/core/name';
+import type { ReshapeLine } from '@nesting/core/planners';
+import type { Adjustments } from '@nesting/core/template';
 import { draftSlice } from '../../app/draft-slice';
-import { withAdjustment } from '../start/otherwise';
+import { withAdjustment } from '../start/overrides';
 
 /** All that is asked for but the project's version, which is always the newest one that was seen. */
 export interface Wish {

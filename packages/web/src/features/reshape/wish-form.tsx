@@ -2,11 +2,12 @@
  * What the project is to become: its values, entries of its lists, folders made when they are needed, another edition.
  */
 import type { Me, ProjectPage, TemplateRow } from '@nesting/contract';
-import type { Expansion, ListField, Registers, Template, Value, Values } from '@nesting/core';
+import type { ListField, Registers, Value, Values } from '@nesting/core/name';
+import type { Expansion, Template } from '@nesting/core/template';
 import { useId, useState } from 'react';
-import { Button, Choose, Heading, Labelled, Line } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui/ui';
 import { FieldRow, Row } from '../start/fields';
-import { withAdjustment } from '../start/otherwise';
+import { withAdjustment } from '../start/overrides';
 import { ListRows } from './list-rows';
 import { renamedEntry, type Wish } from './reshape-slice';
 
@@ -101,7 +102,7 @@ export function WishForm({ me, project, wish, template, templates, editions, reg
           <section aria-label="What it is" className="flex flex-col gap-2">
             <Heading>What it is</Heading>
             <Row id={`${id}n`} label="Number" faults={[]}>
-              <Line
+              <TextInput
                 id={`${id}n`}
                 value={String(wish.values.number ?? '')}
                 onChange={(e) => give('number', e.target.value)}
@@ -235,7 +236,7 @@ function Extra({ wish, expansion, onChange }: { wish: Wish; expansion: Expansion
             />
           </Labelled>
           <Labelled id={`${id}n`} label="Called">
-            <Line
+            <TextInput
               id={`${id}n`}
               value={given.name}
               onChange={(e) => setGiven({ ...given, name: e.target.value })}

@@ -1,7 +1,7 @@
 /** Sign-in; in demo mode the demo studio's people are a click away. */
 import { type FormEvent, useId, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
-import { Button, Line, Trouble } from '../../ui/ui';
+import { Button, TextInput, Trouble } from '../../ui/ui';
 
 const ROLE_WORDS = {
   coordinator: 'sets the rules and starts projects',
@@ -73,7 +73,7 @@ function PasswordForm({ mails }: { mails: boolean }) {
       <h2 className="text-sm font-semibold">Sign in</h2>
       <div className="flex flex-col gap-1 text-sm text-ink2">
         <label htmlFor={emailId}>E-mail address</label>
-        <Line
+        <TextInput
           id={emailId}
           type="email"
           autoComplete="username"
@@ -84,7 +84,7 @@ function PasswordForm({ mails }: { mails: boolean }) {
       </div>
       <div className="flex flex-col gap-1 text-sm text-ink2">
         <label htmlFor={passwordId}>Password</label>
-        <Line
+        <TextInput
           id={passwordId}
           type="password"
           autoComplete="current-password"

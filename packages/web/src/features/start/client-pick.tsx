@@ -1,7 +1,7 @@
 /** A client who is not in the register yet is added on the spot, with a code of its own. */
 import { useState } from 'react';
 import { api, troubleOf } from '../../app/api';
-import { Button, Line } from '../../ui/ui';
+import { Button, TextInput } from '../../ui/ui';
 import { faultsByColumn } from '../house/faults';
 
 /** `Fennel & Rook Theatre` → `FRT`. */
@@ -56,7 +56,7 @@ export function NewClient({
         Add <strong className="font-semibold text-ink">{name}</strong> to the clients, with the code
       </span>
       <span className="flex items-center gap-2">
-        <Line
+        <TextInput
           aria-label="Code of the new client"
           value={code}
           maxLength={12}

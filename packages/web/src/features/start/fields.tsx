@@ -1,20 +1,13 @@
 /** The form of a start: one row a field, each with what becomes of it and what is wrong with it. */
-import {
-  type Diagnostic,
-  type Expansion,
-  type Field,
-  hasValue,
-  type Registers,
-  shapeText,
-  type Value,
-  wordsFor,
-} from '@nesting/core';
+import { type Field, hasValue, type Registers, shapeText, type Value } from '@nesting/core/name';
+import type { Diagnostic, Expansion } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { Command as Cmd } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
 import { found } from '../../grid/sort';
 import { DateField } from '../../ui/date-field';
-import { Line, Popover, Radios } from '../../ui/ui';
+import { Popover, Radios, TextInput } from '../../ui/ui';
 import { NewClient } from './client-pick';
 import { faultsOf } from './tree';
 
@@ -152,7 +145,7 @@ function Control({
     default: {
       const kebab = field.type === 'text' && text !== '' ? shapeText(text, 'kebab') : null;
       return (
-        <Line
+        <TextInput
           id={id}
           value={text}
           onChange={(e) => onGive(e.target.value)}

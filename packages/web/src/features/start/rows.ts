@@ -1,5 +1,7 @@
 /** A table of starts → rows that are judged one by one: the good ones can go on without the others. */
-import { type Expander, type Template, type Value, wordsFor } from '@nesting/core';
+import type { Value } from '@nesting/core/name';
+import type { Expander, Template } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 
 export interface StartRow {
   /** Line of the table, the header being the first. */

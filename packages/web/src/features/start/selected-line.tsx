@@ -2,15 +2,9 @@
  * The right column of a start: the selected line's full path, its length against the budget, what it is for, what
  * stands against it.
  */
-import {
-  type Expansion,
-  type Field,
-  type PlannedLine,
-  type Registers,
-  type Template,
-  type Values,
-  wordsFor,
-} from '@nesting/core';
+import type { Field, Registers, Values } from '@nesting/core/name';
+import type { Expansion, PlannedLine, Template } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { WeightSign } from '../../ui/signs';
 import { CopyButton, Heading } from '../../ui/ui';

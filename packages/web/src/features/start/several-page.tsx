@@ -3,11 +3,12 @@
  * whole or not at all.
  */
 import type { Hold, ProjectRow, TemplateRow } from '@nesting/contract';
-import { compileTemplate, type Registers } from '@nesting/core';
+import type { Registers } from '@nesting/core/name';
+import { compileTemplate } from '@nesting/core/template';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
@@ -29,13 +30,13 @@ export function SeveralPage() {
   );
 }
 
-type Result = { readonly made: ProjectRow } | { readonly trouble: string } | 'making';
+type RowResult = { readonly made: ProjectRow } | { readonly trouble: string } | 'making';
 
 function Several({ row, registers }: { row: TemplateRow; registers: Registers }) {
   const { data: volumes = [] } = api.useVolumesQuery();
   const [text, setText] = useState('');
   const [volume, setVolume] = useState('');
-  const [results, setResults] = useState<Readonly<Record<number, Result>>>({});
+  const [results, setResults] = useState<Readonly<Record<number, RowResult>>>({});
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [going, setGoing] = useState(false);
   const [hold] = api.useHoldNumberMutation();
@@ -43,7 +44,7 @@ function Several({ row, registers }: { row: TemplateRow; registers: Registers })
   const [start] = api.useStartProjectMutation();
   const to = volume || volumes[0]?.name || '';
   const expander = useMemo(() => compileTemplate(row.template, registers), [row.template, registers]);
-  const late = useLate(text, 150);
+  const late = useDebounced(text, 150);
   const table = useMemo(() => (late.trim() === '' ? null : readTable(new TextEncoder().encode(late))), [late]);
   const { rows, unknown, fault } = useMemo(
     () => (table === null ? { rows: [], unknown: [], fault: null } : startRows(expander, row.template, table.cells)),
@@ -56,7 +57,7 @@ function Several({ row, registers }: { row: TemplateRow; registers: Registers })
   );
   const columns = useMemo(() => columnsOf(results), [results]);
   const line = rows.find((r) => String(r.line) === chosen.at(-1));
-  const note = (of: StartRow, result: Result) => setResults((before) => ({ ...before, [of.line]: result }));
+  const note = (of: StartRow, result: RowResult) => setResults((before) => ({ ...before, [of.line]: result }));
   const go = async () => {
     setGoing(true);
     for (const one of good) {
@@ -187,7 +188,7 @@ function Several({ row, registers }: { row: TemplateRow; registers: Registers })
   );
 }
 
-function columnsOf(results: Readonly<Record<number, Result>>): GridColumn<StartRow>[] {
+function columnsOf(results: Readonly<Record<number, RowResult>>): GridColumn<StartRow>[] {
   const said = (r: StartRow): string => {
     const result = results[r.line];
     if (result === 'making') return 'being made…';

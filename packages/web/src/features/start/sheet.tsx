@@ -2,9 +2,9 @@
  * The settings every program is to have, with what is allowed and why; what is usual is chosen until somebody chooses
  * otherwise.
  */
-import type { Setup } from '@nesting/core';
+import type { Setup } from '@nesting/core/template';
 import { useId } from 'react';
-import { Choose, Labelled, Line } from '../../ui/ui';
+import { Choose, Labelled, TextInput } from '../../ui/ui';
 
 export type Chosen = Readonly<Record<string, string>>;
 
@@ -56,7 +56,7 @@ export function SettingsSheet({
                 onChange={(v) => set(s.label, v, s.value)}
               />
             ) : (
-              <Line
+              <TextInput
                 id={`${id}${i}`}
                 value={value}
                 readOnly={readOnly}

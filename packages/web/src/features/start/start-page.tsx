@@ -3,29 +3,26 @@
  * writes.
  */
 import type { Look, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
+import { NO_REGISTERS, type Registers, type Value, type Values } from '@nesting/core/name';
 import {
   type Adjustments,
   compileTemplate,
   type Expansion,
-  NO_REGISTERS,
-  type Registers,
   resolveTemplate,
   type Template,
-  type Value,
-  type Values,
-  wordsFor,
-} from '@nesting/core';
+} from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
-import { useLate } from '../../app/use-late';
+import { useDebounced } from '../../app/use-debounced';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Empty, Heading, Line, Tick, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, TextInput, Tick, Trouble } from '../../ui/ui';
 import { FieldRow, Row } from './fields';
-import { LineActs, Otherwise } from './otherwise';
+import { LineActs, Overrides } from './overrides';
 import { SelectedLine } from './selected-line';
 import { type Chosen, SettingsSheet, settingsOf } from './sheet';
 import {
@@ -219,7 +216,7 @@ function Starting({ row, all, registers, volumes }: Props) {
               setParams({ template: row.id, to: kind }, { replace: true });
             }}
           />
-          <Otherwise adjusted={adjusted} onAdjust={adjust} />
+          <Overrides adjusted={adjusted} onAdjust={adjust} />
           {(row.template.setup?.settings?.length ?? 0) > 0 && (
             <details className="text-sm">
               <summary className="cursor-pointer font-semibold">
@@ -392,13 +389,13 @@ function useHeldNumber(
   return { held: number ?? null, holdTrouble: error === undefined ? null : troubleOf(error) };
 }
 
-/** Looked up a moment after the last letter: another project, or a folder that stands there already. */
+/** FileFacts up a moment after the last letter: another project, or a folder that stands there already. */
 function useClash(
   number: string,
   volume: VolumeRow | undefined,
   folder: string,
 ): { clash: string | null; adds: boolean; note: string | null } {
-  const asked = useLate(
+  const asked = useDebounced(
     useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]),
     250,
   );
@@ -461,7 +458,7 @@ function NumberRow({
   const clash = value !== '' && taken?.startsWith('The number') ? taken : null;
   return (
     <Row id={id} label="Number" faults={[]} help={clash === null ? (trouble ?? note ?? undefined) : undefined}>
-      <Line
+      <TextInput
         id={id}
         value={value}
         onChange={(e) => onGive(e.target.value)}
@@ -506,7 +503,7 @@ const NOTHING: readonly string[] = [];
 /** Which of the planned paths are in the folder that is added to. */
 function useThere(volume: VolumeRow | undefined, expansion: Expansion): readonly string[] {
   const paths = useMemo(() => expansion.lines.filter((l) => l.made && l.path !== '').map((l) => l.path), [expansion]);
-  const asked = useLate(
+  const asked = useDebounced(
     useMemo(
       () => ({ volume: volume?.name ?? '', folder: expansion.rootName, paths }),
       [volume?.name, expansion.rootName, paths],

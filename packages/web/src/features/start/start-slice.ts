@@ -2,7 +2,7 @@
  * The project being filled in: what was given, field by field, with undo without limit. A draft survives leaving and
  * reloading.
  */
-import type { Value } from '@nesting/core';
+import type { Value } from '@nesting/core/name';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 export interface FieldChange {

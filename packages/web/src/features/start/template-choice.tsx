@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { found } from '../../grid/sort';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Line, Popover } from '../../ui/ui';
+import { Button, Popover, TextInput } from '../../ui/ui';
 
 interface Props {
   readonly row: TemplateRow;
@@ -39,7 +39,7 @@ export function TemplateChoice({ row, all, onChoose }: Props) {
             if (shown[0]) choose(shown[0].id);
           }}
         >
-          <Line
+          <TextInput
             aria-label="Find a template"
             placeholder="Find a template"
             value={words}

@@ -1,5 +1,5 @@
 /** A plan as tree nodes, with what stands against each line. */
-import type { Diagnostic, Expansion, PlannedLine, resolveTemplate, Weight } from '@nesting/core';
+import type { Diagnostic, Expansion, PlannedLine, resolveTemplate, Weight } from '@nesting/core/template';
 import type { TreeNode } from '../../tray/flatten';
 import { withReserved } from '../templates/tree';
 

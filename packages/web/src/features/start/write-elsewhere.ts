@@ -1,7 +1,8 @@
 /** A start that is not written by the server: into a folder on this computer, or taken away as a zip or a script. */
 import type { StartRequest, WrittenAs } from '@nesting/contract';
-import { type FilledStep, type MakingStep, type NewContent, performSteps, takeBack } from '@nesting/core';
-import { browserPort, holds } from './browser-port';
+import { type MakingStep, type NewContent, performSteps, takeBack } from '@nesting/core/change';
+import type { FilledStep } from '@nesting/core/report';
+import { browserPort, holds } from '../../browser-disk/folder-port';
 
 export type Elsewhere = Exclude<WrittenAs, 'steps'> | 'folder';
 

@@ -2,14 +2,9 @@
  * Two editions as one tree: what the later one has, and where what it has no more stood; each folder says what became
  * of it.
  */
-import {
-  type Difference,
-  differenceWords,
-  diffTemplates,
-  mergeFolders,
-  type Registers,
-  type Template,
-} from '@nesting/core';
+import type { Registers } from '@nesting/core/name';
+import { type Difference, diffTemplates, mergeFolders, type Template } from '@nesting/core/template';
+import { differenceWords } from '@nesting/core/words';
 import { linesOfTemplate, type TemplateLine } from './tree';
 
 const BADGES: Readonly<Record<Difference['kind'], string>> = {

@@ -2,24 +2,24 @@
  * A template from what is there: a pasted listing, a list in a file, or a folder on this computer, of which only the
  * names are read.
  */
+import { NO_REGISTERS } from '@nesting/core/name';
 import {
   ANSWERS,
   type AnswerTo,
   expandTemplate,
   type Known,
-  NO_REGISTERS,
   type Question,
   questionKey,
   settleQuestions,
   starterPath,
-} from '@nesting/core';
+} from '@nesting/core/template';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Choose, Heading, Labelled, Line, Lines } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput } from '../../ui/ui';
 import { useDerived } from '../../workers/rules';
 import { DeriveSources, type Source } from './derive-sources';
 import { linesOfTemplate } from './tree';
@@ -109,7 +109,7 @@ export function DerivePage() {
             {said}
           </p>
           <Labelled id={`${id}t`} label="The project's title, where its folder does not say it">
-            <Line id={`${id}t`} value={title} onChange={(e) => setTitle(e.target.value)} />
+            <TextInput id={`${id}t`} value={title} onChange={(e) => setTitle(e.target.value)} />
           </Labelled>
         </div>
       }
@@ -190,7 +190,7 @@ export function DerivePage() {
             )}
           </p>
           {ready && (
-            <Line
+            <TextInput
               aria-label="Name of the template"
               value={name}
               onChange={(e) => setName(e.target.value)}
@@ -228,7 +228,7 @@ function Asked({
         <span className="font-mono text-xs break-all">{subject}</span> {QUESTION_WORDS[question.code]}
       </span>
       <Choose
-        label={`Answer for ${subject}`}
+        label={`Result for ${subject}`}
         value={answer}
         options={ANSWERS[question.code].map((value) => ({ value, label: ANSWER_WORDS[question.code][value] ?? value }))}
         onChange={(value) => onAnswer(value as AnswerTo)}

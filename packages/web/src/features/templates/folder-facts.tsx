@@ -2,17 +2,14 @@
  * What a folder is for, in a few lines: the same words on the template's page, at the start and on the project's page.
  */
 import {
-  type Convention,
   compileConvention,
   examplePieces,
   type Field,
-  type FolderNode,
-  type FolderRules,
   parsePattern,
   type Registers,
-  type Template,
   type Values,
-} from '@nesting/core';
+} from '@nesting/core/name';
+import type { Convention, FolderNode, FolderRules, Template } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Anatomy } from '../../anatomy/anatomy';
 import { size } from '../../app/words';

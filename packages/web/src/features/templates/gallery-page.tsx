@@ -1,6 +1,7 @@
 /** All templates, each known by its nest; written anew, doubled, put away, taken in and out from here. */
 import type { Me, TemplateRow } from '@nesting/contract';
-import { NO_REGISTERS, templateMarkdown, templateOutline } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { templateMarkdown, templateOutline } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';

@@ -1,5 +1,6 @@
 /** A template on paper: what somebody from outside needs to know. */
-import { NO_REGISTERS, templatePage } from '@nesting/core';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { templatePage } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../../app/api';

@@ -1,4 +1,4 @@
-import { type FolderNode, type Template, visitFolders } from '@nesting/core';
+import { type FolderNode, type Template, visitFolders } from '@nesting/core/template';
 
 /** Folders as written (blocks counted once each time they are used) and fields to fill in. */
 export function sizeOfTemplate(template: Template): { folders: number; fields: number } {

@@ -1,14 +1,9 @@
 /** One template as trays: what each folder is for, how its files are called, what is made when. */
 
 import type { Me, TemplateRow } from '@nesting/contract';
-import {
-  differenceWords,
-  diffTemplates,
-  mergeRegisters,
-  NO_REGISTERS,
-  ownRegisters,
-  type Template,
-} from '@nesting/core';
+import { mergeRegisters, NO_REGISTERS } from '@nesting/core/name';
+import { diffTemplates, ownRegisters, type Template } from '@nesting/core/template';
+import { differenceWords } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';

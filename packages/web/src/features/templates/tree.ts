@@ -1,12 +1,6 @@
 /** A template as tree nodes: patterns stand where names will, reserved numbers are shown as the gaps they are. */
-import {
-  type FolderNode,
-  mustParse,
-  type Registers,
-  type ResolvedFolder,
-  resolveTemplate,
-  type Template,
-} from '@nesting/core';
+import { mustParse, type Registers } from '@nesting/core/name';
+import { type FolderNode, type ResolvedFolder, resolveTemplate, type Template } from '@nesting/core/template';
 import type { NamePiece, TreeNode } from '../../tray/flatten';
 import { signOf } from './editor/row-signs';
 

@@ -9,7 +9,7 @@ import {
   type Template,
   takeUp,
   usesOf,
-} from '@nesting/core';
+} from '@nesting/core/template';
 import { Link } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
 import { many } from '../../../app/words';

@@ -1,5 +1,5 @@
 /** *Only when* as one line of a list: a choice field and one of its options. */
-import type { OnlyWhen, Template } from '@nesting/core';
+import type { OnlyWhen, Template } from '@nesting/core/template';
 
 export const ALWAYS = 'none';
 

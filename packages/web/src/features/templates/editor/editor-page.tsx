@@ -3,33 +3,30 @@
  * sample project over it at any time.
  */
 import type { Me, TemplateRow } from '@nesting/contract';
+import { type Field, NO_REGISTERS, type Registers } from '@nesting/core/name';
 import {
   type Convention,
   diagnoseTemplate,
-  differenceWords,
   diffTemplates,
-  type Field,
   type FolderNode,
   findFolder,
-  NO_REGISTERS,
-  type Registers,
   registersOf,
   rootOfBlock,
   type Template,
   withBlock,
-  wordsFor,
-} from '@nesting/core';
+} from '@nesting/core/template';
+import { differenceWords, wordsFor } from '@nesting/core/words';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
-import { Overtaken } from '../../../app/overtaken';
+import { DraftConflict } from '../../../app/draft-conflict';
 import { useAppDispatch } from '../../../app/store';
 import { useAddress } from '../../../app/use-address';
 import { many } from '../../../app/words';
 import { Columns } from '../../../columns/columns';
 import { Nest } from '../../../nest/nest';
 import { nestOfTemplate } from '../../../nest/of-template';
-import { Button, Confirm, Empty, Heading, Labelled, Line, Lines, Menu, Tick, Trouble } from '../../../ui/ui';
+import { Button, Confirm, Empty, Heading, Labelled, Lines, Menu, TextInput, Tick, Trouble } from '../../../ui/ui';
 import { FieldRow } from '../../start/fields';
 import { BlockActs } from './block-acts';
 import { FieldForm } from './field-form';
@@ -137,7 +134,7 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
                 ? `; the sample makes ${many(sample.expansion.folders, 'folder')}, longest path ${sample.expansion.longest} of ${sample.expansion.budget}`
                 : ''}
             </span>
-            <Line
+            <TextInput
               aria-label="Find in the hierarchy"
               placeholder="Find"
               value={params.get('find') ?? ''}
@@ -262,7 +259,7 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
       </Link>
       <h1 className="sr-only">{template.name}</h1>
       <Labelled id={`${id}n`} label="Template">
-        <Line
+        <TextInput
           id={`${id}n`}
           value={template.name}
           onChange={(e) => onChange({ ...template, name: e.target.value }, 'name')}
@@ -470,9 +467,9 @@ function Ledger({
               {differences.length > SHOWN && <li>and {differences.length - SHOWN} more</li>}
             </ul>
           )}
-          {row.projects > 0 && open && <Effect template={template} />}
+          {row.projects > 0 && open && <NameImpact template={template} />}
           <Labelled id={id} label="What changed, in a sentence">
-            <Line id={id} value={said} maxLength={200} onChange={(e) => setSaid(e.target.value)} />
+            <TextInput id={id} value={said} maxLength={200} onChange={(e) => setSaid(e.target.value)} />
           </Labelled>
         </div>
       </Confirm>
@@ -488,7 +485,7 @@ function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
     return draft ? { thing: draft.template, version: draft.version, by: draft.by } : null;
   };
   return (
-    <Overtaken
+    <DraftConflict
       id={row.id}
       actions={templateDrafts}
       look={look}
@@ -498,7 +495,7 @@ function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
 }
 
 /** What it would mean for every running project on an earlier edition. */
-function Effect({ template }: { template: Template }) {
+function NameImpact({ template }: { template: Template }) {
   const { data } = api.useTemplateEffectQuery(template);
   if (data === undefined) return <p className="text-sm text-ink2">Looking what it would mean for running projects…</p>;
   return (

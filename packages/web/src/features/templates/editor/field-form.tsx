@@ -1,15 +1,8 @@
 /** The selected field: what is asked for when a project starts. */
-import {
-  type Field,
-  type ListField,
-  renameField,
-  SCALAR_TYPES,
-  type ScalarField,
-  type ScalarRule,
-  type Template,
-} from '@nesting/core';
+import { type Field, type ListField, SCALAR_TYPES, type ScalarField, type ScalarRule } from '@nesting/core/name';
+import { renameField, type Template } from '@nesting/core/template';
 import { useId } from 'react';
-import { Button, Choose, Heading, Labelled, Line, Lines, Tick } from '../../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui/ui';
 import { optionsFrom, optionsText } from '../../conventions/edit';
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {
@@ -71,14 +64,14 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
       <Heading>Asked for: {field.label ?? field.key}</Heading>
       <div className="grid grid-cols-2 gap-3">
         <Labelled id={`${id}l`} label="Label">
-          <Line
+          <TextInput
             id={`${id}l`}
             value={field.label ?? ''}
             onChange={(e) => put({ ...field, label: e.target.value || undefined }, 'label')}
           />
         </Labelled>
         <Labelled id={`${id}k`} label="Its name in patterns">
-          <Line
+          <TextInput
             id={`${id}k`}
             key={field.key}
             defaultValue={field.key}
@@ -133,7 +126,7 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
         {rule.type === 'text' && (
           <>
             <Labelled id={`${id}m`} label="At most, characters">
-              <Line
+              <TextInput
                 id={`${id}m`}
                 type="number"
                 min={1}
@@ -148,7 +141,7 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
               />
             </Labelled>
             <Labelled id={`${id}f`} label="Of the form">
-              <Line
+              <TextInput
                 id={`${id}f`}
                 value={rule.like ?? ''}
                 placeholder="s00"
@@ -171,7 +164,7 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
         </Labelled>
       )}
       <Labelled id={`${id}h`} label="A word of help">
-        <Line
+        <TextInput
           id={`${id}h`}
           value={field.help ?? ''}
           onChange={(e) => put({ ...field, help: e.target.value || undefined }, 'help')}

@@ -1,5 +1,5 @@
 /** Every starter file kept for a template: where it is used, and which ones no folder names any more. */
-import type { FolderNode, Template } from '@nesting/core';
+import type { FolderNode, Template } from '@nesting/core/template';
 import { api } from '../../../app/api';
 import { many, size } from '../../../app/words';
 import { Button, Heading } from '../../../ui/ui';

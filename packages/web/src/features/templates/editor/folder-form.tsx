@@ -1,8 +1,8 @@
 /** Everything about the selected folder. */
-import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core';
+import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core/template';
 import { useId } from 'react';
 import { markColour, TraySign } from '../../../ui/signs';
-import { Button, Choose, Heading, Labelled, Line, Lines, Menu, Tick } from '../../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, Menu, TextInput, Tick } from '../../../ui/ui';
 import { conditionOf, conditions, wordOfCondition } from './conditions';
 import { type StarterPlace, StartersForm } from './starters-form';
 
@@ -113,7 +113,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         </Labelled>
         {node.onePer && (
           <Labelled id={`${id}a`} label="Each is called">
-            <Line
+            <TextInput
               id={`${id}a`}
               value={node.onePer.as}
               onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')}
@@ -122,7 +122,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
           </Labelled>
         )}
         <Labelled id={`${id}s`} label="Signpost">
-          <Line
+          <TextInput
             id={`${id}s`}
             value={node.signpost ?? ''}
             placeholder="cache, delivery…"
@@ -130,7 +130,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
           />
         </Labelled>
         <Labelled id={`${id}w`} label="Filled within, days">
-          <Line
+          <TextInput
             id={`${id}w`}
             inputMode="numeric"
             value={node.filledWithinDays ?? ''}
@@ -141,7 +141,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
           />
         </Labelled>
         <Labelled id={`${id}f`} label="Frames expected">
-          <Line
+          <TextInput
             id={`${id}f`}
             value={node.frames ?? ''}
             placeholder="1..240, or a field"
@@ -286,7 +286,7 @@ function Numbering({
         <>
           <div className="grid grid-cols-2 gap-3">
             <Labelled id={`${id}d`} label="Digits">
-              <Line
+              <TextInput
                 id={`${id}d`}
                 type="number"
                 min={1}
@@ -301,7 +301,7 @@ function Numbering({
               />
             </Labelled>
             <Labelled id={`${id}j`} label="Then">
-              <Line
+              <TextInput
                 id={`${id}j`}
                 value={numbering.joiner}
                 maxLength={5}

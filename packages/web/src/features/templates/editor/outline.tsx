@@ -30,7 +30,7 @@ import {
   shiftFolders,
   type Template,
   typedName,
-} from '@nesting/core';
+} from '@nesting/core/template';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronRight } from 'lucide-react';
 import { type ClipboardEvent, type KeyboardEvent, useLayoutEffect, useMemo, useRef } from 'react';

@@ -1,5 +1,6 @@
 /** Pasted text → folders and starter names: any form of listing is a tree. */
-import { type FolderNode, freshId, type PathLine, parseListing, typedName } from '@nesting/core';
+import { type PathLine, parseListing } from '@nesting/core/listing';
+import { type FolderNode, freshId, typedName } from '@nesting/core/template';
 
 /** Lines of one paste: beyond them it is no template any more. */
 export const MOST_PASTED = 50_000;

@@ -1,5 +1,5 @@
 /** What is special about a folder, in a word or two beside its name. */
-import type { FolderNode } from '@nesting/core';
+import type { FolderNode } from '@nesting/core/template';
 
 export function signOf(node: FolderNode): string | null {
   if (node.onePer) return `one per ${node.onePer.as}`;

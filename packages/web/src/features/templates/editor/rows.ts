@@ -1,6 +1,6 @@
 /** A hierarchy as the rows of an outline: what is seen of it, line by line. */
-import type { FolderNode, Mark, Template } from '@nesting/core';
-import { blocksOf, numberPrefix, siblingsOf } from '@nesting/core';
+import type { FolderNode, Mark, Template } from '@nesting/core/template';
+import { blocksOf, numberPrefix, siblingsOf } from '@nesting/core/template';
 
 export interface OutlineRow {
   readonly id: string;

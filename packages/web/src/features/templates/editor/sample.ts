@@ -1,14 +1,7 @@
 /** A sample project laid over a template while it is written: real names, counts, and what cannot be written. */
-import {
-  compileTemplate,
-  type Expansion,
-  type Field,
-  type Registers,
-  type Template,
-  type Value,
-  type Values,
-  wordsFor,
-} from '@nesting/core';
+import type { Field, Registers, Value, Values } from '@nesting/core/name';
+import { compileTemplate, type Expansion, type Template } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
 import { useCallback, useState } from 'react';
 import type { RowSample } from './outline';
 

@@ -1,7 +1,11 @@
 /** What a template says of checks, paths and the setup sheet. */
-import { PROFILE_NAMES, PROFILES, RULE_CODES, RULE_TITLES, type Template } from '@nesting/core';
+
+import { PROFILE_NAMES, PROFILES } from '@nesting/core/portable';
+import { RULE_CODES } from '@nesting/core/project';
+import type { Template } from '@nesting/core/template';
+import { RULE_TITLES } from '@nesting/core/words';
 import { useId } from 'react';
-import { Choose, Heading, Labelled, Line, Lines, Tick } from '../../../ui/ui';
+import { Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui/ui';
 
 interface Props {
   readonly template: Template;
@@ -43,7 +47,7 @@ export function SettingsForm({ template, onChange }: Props) {
         ))}
       </div>
       <Labelled id={`${id}b`} label="Longest path, characters">
-        <Line
+        <TextInput
           id={`${id}b`}
           type="number"
           min={20}

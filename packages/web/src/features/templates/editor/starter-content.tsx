@@ -2,7 +2,8 @@
  * What is in a starter file: the names in a zip, or its text, filled in with the sample's values where that is asked
  * for.
  */
-import { fillText, type Registers, type Template, type Values } from '@nesting/core';
+import type { Registers, Values } from '@nesting/core/name';
+import { fillText, type Template } from '@nesting/core/template';
 import { useEffect, useState } from 'react';
 import { count, many, size } from '../../../app/words';
 import { Heading } from '../../../ui/ui';

@@ -2,10 +2,12 @@
  * Files a folder begins with: each has a name, and may be there only when a value says so; several with one name are
  * variants of it.
  */
-import { type FolderNode, LIMITS, type Registers, type Starter, type Template, type Values } from '@nesting/core';
+import { LIMITS } from '@nesting/core';
+import type { Registers, Values } from '@nesting/core/name';
+import type { FolderNode, Starter, Template } from '@nesting/core/template';
 import { useState } from 'react';
 import { size } from '../../../app/words';
-import { Button, Choose, Heading, Line, Tick } from '../../../ui/ui';
+import { Button, Choose, Heading, TextInput, Tick } from '../../../ui/ui';
 import { ALWAYS, conditionOf, conditions, wordOfCondition } from './conditions';
 import { StarterContent } from './starter-content';
 
@@ -55,7 +57,7 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
       <Heading>Starter files</Heading>
       {starters.map((s) => (
         <div key={s.id} className="flex flex-col gap-1 border-b border-line pb-2">
-          <Line
+          <TextInput
             aria-label={`Name of ${s.from}`}
             value={s.name}
             readOnly={readOnly}

@@ -1,5 +1,5 @@
 import type { TemplateRow } from '@nesting/contract';
-import type { Template } from '@nesting/core';
+import type { Template } from '@nesting/core/template';
 import { api } from '../../../app/api';
 import { useAppDispatch } from '../../../app/store';
 import { type Draft, useDraft } from '../../../app/use-draft';

@@ -1,0 +1,35 @@
+/** Names: patterns, reading, proving, mending, learning, writing. */
+
+export type { Ambiguity } from './automaton/automaton';
+export { dateFromWords } from './dates/date-words';
+export { type DateParts, isoOf, isReal, parseDatePattern, parseIso, readDate, writeDate } from './dates/dates';
+export { type Grouped, groupFrames, missingFrames, rangesOf, type Sequence } from './frames';
+export { type Learned, type LearnedConvention, learnConventions } from './learn/learn';
+export { type ChangeCode, type NameContext, NO_CONTEXT, sameDomain } from './mend/candidates';
+export { type Cause, causeOf } from './mend/cause';
+export {
+  type Confidence,
+  type Explanation,
+  explainName,
+  type Problem,
+  type Stretch,
+  type Suggestion,
+} from './mend/suggest';
+export { addItem, type Item, moveItem, printRow, type Row, removeItem, rowOf } from './pattern/arrange';
+export type { Part, Pattern, Slot } from './pattern/ast';
+export { slotsOf } from './pattern/ast';
+export { type CompileFault, compileConvention, compileName } from './pattern/compile';
+export { examplePieces, longestName } from './pattern/example';
+export { type Expectation, expectationOf } from './pattern/expect';
+export * from './pattern/field';
+export type { CompiledConvention, CompiledName } from './pattern/ops';
+export { mustParse, type PatternFault, parsePattern } from './pattern/parse';
+export { shapeText, TEXT_SHAPES, type TextShape } from './pattern/shape';
+export { type DomainContext, type LikePiece, likePieces, type SlotDomain } from './pattern/slot-domain';
+export { type Cure, curesFor } from './prove/cure';
+export { proveOneWay } from './prove/prove';
+export { readings, readName, readValues, type Span, spansOf } from './read/read';
+export { entriesOf } from './read/value';
+export { abbreviate, sanitise, spellOut } from './tidy';
+export { type Chain, chainsOf, nextVersion, ordinal, type Version } from './versions';
+export { hasValue, type WriteFault, type WrittenPiece, writeName, writePieces } from './write';

@@ -1,0 +1,161 @@
+/** Why a name does not follow its convention, part by part, and the names it was most likely meant to be. */
+import { LIMITS } from '../../limits';
+import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
+import type { CompiledConvention } from '../pattern/ops';
+import { readName } from '../read/read';
+import { type Hypothesis, type Move, type Target, targetsOf } from './align';
+import { type ChangeCode, type NameContext, NO_CONTEXT } from './candidates';
+import { alignInAnyOrder } from './order';
+
+export type Confidence = 'sure' | 'likely' | 'guess';
+
+export interface Problem {
+  /** The field, or the literal text, that is not met; `null` for something that does not belong in the name. */
+  readonly part: string | null;
+  readonly at: number;
+  readonly length: number;
+  readonly found: string;
+  readonly expected: Expectation;
+  readonly change: ChangeCode;
+  /** What should stand there, where that is known. */
+  readonly meant: string | null;
+}
+
+export interface Suggestion {
+  readonly name: string;
+  readonly confidence: Confidence;
+  readonly changes: readonly {
+    readonly code: ChangeCode;
+    readonly part: string | null;
+    readonly from: string;
+    readonly to: string;
+  }[];
+}
+
+/** A stretch of the name under one part of the pattern, for the anatomy. */
+export interface Stretch {
+  readonly part: string | null;
+  readonly at: number;
+  readonly end: number;
+  readonly ok: boolean;
+}
+
+export interface Explanation {
+  readonly problems: readonly Problem[];
+  readonly suggestions: readonly Suggestion[];
+  readonly stretches: readonly Stretch[];
+}
+
+/** Changes by which nothing is made up: the name says all there is to know. */
+const PLAIN: ReadonlySet<ChangeCode> = new Set([
+  'case',
+  'separator',
+  'padding',
+  'accents',
+  'abbreviation',
+  'date-form',
+  'version-style',
+  'extension',
+  'banned-word',
+  'copy-mark',
+  'doubled',
+  'missing',
+  'order',
+]);
+
+/** How much dearer the next name must be before the first is sure; and how dear a name may be at all. */
+const SURE_MARGIN = 0.75;
+const SURE_COST = 4;
+
+const targets = new WeakMap<CompiledConvention, readonly Target[]>();
+
+export function explainName(
+  convention: CompiledConvention,
+  name: string,
+  context: NameContext = NO_CONTEXT,
+): Explanation {
+  if (name.length > LIMITS.suggestLength) {
+    const problem: Problem = {
+      part: null,
+      at: 0,
+      length: name.length,
+      found: `${name.slice(0, 40)}…`,
+      expected: NOTHING,
+      change: 'extra',
+      meant: null,
+    };
+    return { problems: [problem], suggestions: [], stretches: [{ part: null, at: 0, end: name.length, ok: false }] };
+  }
+  const known = targets.get(convention) ?? targetsOf(convention);
+  targets.set(convention, known);
+  const hypotheses = alignInAnyOrder(known, name, context);
+  const best = hypotheses[0];
+  if (best === undefined) return { problems: [], suggestions: [], stretches: [] };
+  return {
+    problems: problemsOf(best, name),
+    suggestions: suggestionsOf(convention, name, hypotheses, context),
+    stretches: stretchesOf(best),
+  };
+}
+
+function partOf(target: Target | null): string | null {
+  if (target === null || target.kind === 'enter') return null;
+  return target.kind === 'slot' ? target.slot.field : target.text;
+}
+
+function expectedOf(target: Target | null): Expectation {
+  if (target === null || target.kind === 'enter') return NOTHING;
+  return target.kind === 'slot' ? expectationOf(target.slot.form) : { code: 'literal', params: { text: target.text } };
+}
+
+function problemsOf(best: Hypothesis, name: string): Problem[] {
+  return best.moves
+    .filter((m): m is Move & { change: ChangeCode } => m.change !== null)
+    .map((m) => ({
+      part: partOf(m.target),
+      at: m.at,
+      length: m.end - m.at,
+      found: name.slice(m.at, m.end),
+      expected: expectedOf(m.target),
+      change: m.change,
+      meant: m.target === null || m.change === 'unknown' ? null : m.text,
+    }));
+}
+
+function stretchesOf(best: Hypothesis): Stretch[] {
+  return best.moves
+    .filter((m) => m.end > m.at)
+    .map((m) => ({
+      part: m.target?.kind === 'slot' ? m.target.slot.field : null,
+      at: m.at,
+      end: m.end,
+      ok: m.change === null,
+    }));
+}
+
+function suggestionsOf(
+  convention: CompiledConvention,
+  name: string,
+  hypotheses: readonly Hypothesis[],
+  context: NameContext,
+): Suggestion[] {
+  const reading = hypotheses.filter((h) => h.name !== name && readName(convention, h.name, context.bound) !== null);
+  const [first, second] = reading;
+  return reading.map((h) => {
+    const changes = h.moves.filter((m): m is Move & { change: ChangeCode } => m.change !== null);
+    const plain = !h.invented && changes.every((m) => PLAIN.has(m.change));
+    const alone = second === undefined || first === undefined || second.cost - first.cost >= SURE_MARGIN;
+    const confidence: Confidence =
+      h === first && plain && alone && h.cost <= SURE_COST ? 'sure' : !h.invented && h === first ? 'likely' : 'guess';
+    return {
+      name: h.name,
+      confidence,
+      changes: changes.map((m) => ({
+        code: m.change,
+        part: partOf(m.target),
+        from: name.slice(m.at, m.end),
+        to: m.text,
+      })),
+    };
+  });
+}

@@ -1,0 +1,75 @@
+/** Pattern + fields + registers → a convention that reads and writes. Compile once, run often. */
+import { failure, type Params, type Result, success } from '../../result';
+import { ambiguityOf } from '../automaton/automaton';
+import { expressionOf } from '../automaton/regular';
+import { type Part, type Pattern, type Slot, slotsOf } from './ast';
+import type { CompiledConvention, CompiledName, CompiledSlot, Op } from './ops';
+import { type DomainContext, type DomainFault, domainOf, type SlotDomain } from './slot-domain';
+
+export type CompileFault =
+  | DomainFault
+  | { readonly code: 'field-twice'; readonly at: number; readonly length: number; readonly params: Params };
+
+/** For names that are only written (folders, starter files): any field may stand twice. */
+export function compileName(pattern: Pattern, context: DomainContext): Result<CompiledName, CompileFault> {
+  const faults: CompileFault[] = [];
+  const domains = new Map<Slot, SlotDomain>();
+  const slots: CompiledSlot[] = [];
+  for (const slot of slotsOf(pattern.parts)) {
+    const form = domainOf(slot, context);
+    if (form.ok) {
+      domains.set(slot, form.value);
+      slots.push({ field: slot.field, slot, form: form.value });
+    } else faults.push(...form.faults);
+  }
+  if (faults.length > 0) return failure(faults);
+  return success({ pattern, parts: pattern.parts, ops: opsOf(pattern.parts, slots), slots, domains });
+}
+
+/** For names that are read as well. */
+export function compileConvention(pattern: Pattern, context: DomainContext): Result<CompiledConvention, CompileFault> {
+  const compiled = compileName(pattern, context);
+  if (!compiled.ok) return compiled;
+  const name = compiled.value;
+  const repeated = new Set(name.slots.map((s) => s.field).filter((field, i, all) => all.indexOf(field) !== i));
+  const unbounded = name.slots.filter((s) => repeated.has(s.field) && s.form.kind !== 'fixed');
+  if (unbounded.length > 0) {
+    return failure(
+      unbounded.slice(1).map((s) => ({
+        code: 'field-twice' as const,
+        at: s.slot.at,
+        length: s.slot.end - s.slot.at,
+        params: { field: s.field },
+      })),
+    );
+  }
+  const oneWay = repeated.size === 0 && !sharesTexts(name) && structurallyOneWay(name);
+  return success({ ...name, repeated, oneWay, fast: oneWay ? expressionOf(name.ops) : null });
+}
+
+/** Decided on domains without limits, so that backtracking in the expression visits each state and place once at most. */
+function structurallyOneWay(name: CompiledName): boolean {
+  return ambiguityOf(name.ops, { exact: false }, null) === 'one-way';
+}
+
+function sharesTexts(name: CompiledName): boolean {
+  return name.slots.some(
+    ({ form }) => form.kind === 'fixed' && new Set(form.entries.map((e) => e.text)).size < form.entries.length,
+  );
+}
+
+function opsOf(parts: readonly Part[], slots: readonly CompiledSlot[]): Op[] {
+  const ops: Op[] = [];
+  const add = (part: Part): void => {
+    if (part.kind === 'literal') ops.push({ kind: 'literal', text: part.text, at: part.at });
+    else if (part.kind === 'slot') ops.push({ kind: 'slot', slot: slots.find((s) => s.slot === part) as CompiledSlot });
+    else {
+      const enter = ops.length;
+      ops.push({ kind: 'enter', skipTo: 0 });
+      part.parts.forEach(add);
+      ops[enter] = { kind: 'enter', skipTo: ops.length };
+    }
+  };
+  parts.forEach(add);
+  return ops;
+}

@@ -1,0 +1,71 @@
+/** A name as it would look: values that are known, and a plain example for each that is not. */
+import { assertNever } from '../../result';
+import { hasValue, likeText, type WrittenPiece, writePieces } from '../write';
+import type { Value, Values } from './field';
+import type { CompiledName } from './ops';
+import type { SlotDomain } from './slot-domain';
+
+export function examplePieces(name: CompiledName, known: Values): readonly WrittenPiece[] {
+  const values: Record<string, Value> = {};
+  for (const { field, form } of name.slots) {
+    const given = known[field];
+    values[field] =
+      hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, form);
+  }
+  const pieces = writePieces(name, values);
+  if (pieces.ok) return pieces.value;
+  const plain = writePieces(name, Object.fromEntries(name.slots.map((s) => [s.field, exampleOf(s.field, s.form)])));
+  return plain.ok ? plain.value : [];
+}
+
+function exampleOf(field: string, form: SlotDomain): Value {
+  switch (form.kind) {
+    case 'fixed':
+      return form.entries.find((e) => !e.retired)?.value ?? '';
+    case 'text':
+      return form.chars === null ? field.slice(0, form.max) : form.chars.slice(0, 1);
+    case 'like':
+      return likeText(form).replace(/0(?!.*0)/, '1');
+    case 'code':
+      return form.of === 'number' ? '00001' : 'txt';
+    case 'digits':
+      return field === 'version' ? 4 : 1;
+    case 'letters':
+      return 'A';
+    case 'date':
+      return `${form.pivot}-03-02T14:05:00`;
+    default:
+      return assertNever(form);
+  }
+}
+
+/**
+ * The longest name a pattern allows, groups and all; numbers with one digit more than they are padded to, projects'
+ * numbers as they stand.
+ */
+export function longestName({ ops }: CompiledName): string {
+  return ops
+    .map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.form) : ''))
+    .join('');
+}
+
+function longestOf(form: SlotDomain): string {
+  switch (form.kind) {
+    case 'fixed':
+      return form.entries.reduce((longest, e) => (e.text.length > longest.length ? e.text : longest), '');
+    case 'text':
+      return (form.shape === 'upper' || form.shape === 'pascal' ? 'W' : 'w').repeat(form.max);
+    case 'like':
+      return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '9'.repeat(p.min + 1))).join('');
+    case 'code':
+      return form.of === 'number' ? '00000' : 'xxxx';
+    case 'digits':
+      return '9'.repeat(form.min + 1);
+    case 'letters':
+      return form.upper ? 'ZZ' : 'zz';
+    case 'date':
+      return form.form.source.replace(/[A-Za-z]/g, '0');
+    default:
+      return assertNever(form);
+  }
+}

@@ -1,0 +1,49 @@
+/** What a part of a name may hold, as code and parameters: short, so that a finding carries no register. */
+import { assertNever, type Params } from '../../result';
+import { likeText } from '../write';
+import type { SlotDomain } from './slot-domain';
+
+export interface Expectation {
+  readonly code:
+    | 'nothing'
+    | 'literal'
+    | 'one-of'
+    | 'own-number'
+    | 'text'
+    | 'like'
+    | 'number'
+    | 'extension'
+    | 'digits'
+    | 'letters'
+    | 'date';
+  readonly params: Params;
+}
+
+export const NOTHING: Expectation = { code: 'nothing', params: {} };
+
+/** Codes shown of a longer list. */
+const SHOWN = 12;
+
+export function expectationOf(form: SlotDomain): Expectation {
+  switch (form.kind) {
+    case 'fixed': {
+      const texts = form.entries.map((e) => e.text);
+      if (form.of === 'number') return { code: 'own-number', params: { number: texts[0] ?? '' } };
+      return { code: 'one-of', params: { known: texts.slice(0, SHOWN), more: Math.max(0, texts.length - SHOWN) } };
+    }
+    case 'text':
+      return { code: 'text', params: { shape: form.shape, max: form.max } };
+    case 'like':
+      return { code: 'like', params: { form: likeText(form) } };
+    case 'code':
+      return { code: form.of === 'number' ? 'number' : 'extension', params: {} };
+    case 'digits':
+      return { code: 'digits', params: { min: form.min } };
+    case 'letters':
+      return { code: 'letters', params: { upper: form.upper ? 1 : 0 } };
+    case 'date':
+      return { code: 'date', params: { form: form.form.source } };
+    default:
+      return assertNever(form);
+  }
+}

@@ -1,0 +1,82 @@
+/**
+ * Where a name belongs: the planned folder whose convention it follows. There may be tens of thousands of folders, and
+ * a name is asked for by several rules.
+ */
+import { grouped } from '../grouped';
+import { extensionOf } from '../listing/extension';
+import type { Reading } from '../name/pattern/field';
+import { readName } from '../name/read/read';
+import type { PlannedLine } from '../template/expand';
+import type { FolderConvention } from './folder-convention';
+
+/** Folders in which one convention holds, with the same entries in hand. */
+interface Home {
+  readonly id: string;
+  readonly lines: PlannedLine[];
+}
+
+export class Homes {
+  private readonly homes: readonly Home[];
+  private readonly bounds = new Map<Home, ReadonlyMap<string, readonly PlannedLine[]>>();
+
+  constructor(
+    lines: readonly PlannedLine[],
+    private readonly conventionsIn: (line: PlannedLine) => readonly FolderConvention[],
+  ) {
+    const homes = new Map<string, Home>();
+    for (const line of lines) {
+      if (line.kind !== 'folder' || (line.rules.holdsFolders && line.folder?.conventions === undefined)) continue;
+      for (const id of line.rules.conventions ?? []) {
+        const scope = `${id}|${Object.keys(line.entries).join(',')}`;
+        const known = homes.get(scope) ?? { id, lines: [] };
+        homes.set(scope, known);
+        known.lines.push(line);
+      }
+    }
+    this.homes = [...homes.values()];
+  }
+
+  /** `null` where there is none, or more than one. */
+  of(name: string): PlannedLine | null {
+    let found: PlannedLine | null = null;
+    for (const home of this.homes) {
+      // Compiled alike for all of them: one tells whether the name is of this convention at all.
+      const first = this.conventionIn(home.lines[0] as PlannedLine, home.id);
+      if (
+        first === undefined ||
+        (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))
+      )
+        continue;
+      const own = Object.fromEntries(
+        Object.entries(first.bound).filter(([field]) => field === 'number' || field === 'client'),
+      );
+      const reading = readName(first.strict, name, own);
+      if (reading === null) continue;
+      for (const line of this.linesBound(home, first).get(boundKey(first, reading)) ?? []) {
+        if (found !== null && found.key !== line.key) return null;
+        found = line;
+      }
+    }
+    return found;
+  }
+
+  private conventionIn(line: PlannedLine, id: string): FolderConvention | undefined {
+    return this.conventionsIn(line).find((c) => c.convention.id === id);
+  }
+
+  /** The folders of a home by the entries their names must carry. */
+  private linesBound(home: Home, first: FolderConvention): ReadonlyMap<string, readonly PlannedLine[]> {
+    const known = this.bounds.get(home);
+    if (known !== undefined) return known;
+    const made = grouped(home.lines, (line) => boundKey(first, this.conventionIn(line, home.id)?.bound ?? {}));
+    this.bounds.set(home, made);
+    return made;
+  }
+}
+
+/** The values a name must carry in a folder, in the order of the convention's slots. */
+function boundKey(by: FolderConvention, values: Reading): string {
+  let key = '';
+  for (const { field } of by.strict.slots) if (by.bound[field] !== undefined) key += `${field}=${values[field]}|`;
+  return key;
+}

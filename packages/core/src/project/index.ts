@@ -1,0 +1,17 @@
+/** A project's rules, compiled; its own folder and signposts. */
+
+export type { FolderConvention } from './folder-convention';
+export { OWN_FOLDER } from './own-folder';
+export { RULE_CODES, type RuleCode } from './rule-weights';
+export { type CheckInput, GENERATED, ProjectRules } from './rules';
+export { type SignpostFile, signpostFiles } from './signpost-files';
+export {
+  pathOn,
+  printSignposts,
+  SIGNPOST_FORMATS,
+  type Signpost,
+  type SignpostFormat,
+  type SystemName,
+  signpostsOf,
+  variablesOf,
+} from './signposts';

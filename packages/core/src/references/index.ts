@@ -1,0 +1,10 @@
+/** References inside open formats, as byte ranges. */
+export { REF_FORMATS, refFormatOf } from './formats';
+export {
+  decode as decodeReference,
+  encode as encodeReference,
+  type Reference,
+  type RefFormat,
+  withTargets,
+} from './reference';
+export { isThere, type Target, targetOf } from './target';

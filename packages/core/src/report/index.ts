@@ -1,0 +1,12 @@
+/** Findings, plans and templates as files and pages. */
+export { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from './changes';
+export {
+  type FindingLine,
+  findingLine,
+  findingsCsv,
+  findingsJson,
+  findingsSarif,
+  findingsText,
+} from './findings';
+export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './plans';
+export { type TemplatePage, templateMarkdown, templateOutline, templatePage } from './template-page';

@@ -1,0 +1,59 @@
+/** Templates: reading, editing, expanding, comparing, deriving. */
+export {
+  addShared,
+  type BlockEdition,
+  blockFromFolder,
+  dropBlock,
+  placeBlock,
+  rootOfBlock,
+  takeUp,
+  usesOf,
+  withBlock,
+} from './blocks';
+export { diagnoseTemplate, registersOf } from './compile-names';
+export { withConventions } from './conventions';
+export { ANSWERS, type AnswerTo, questionKey, settleQuestions, starterPath } from './derive/answers';
+export { type Derived, deriveTemplate, type Known, type Question } from './derive/derive';
+export type { Diagnostic, DiagnosticCode } from './diagnose';
+export { type Difference, diffTemplates } from './diff';
+export {
+  absorbNumbers,
+  changeFolder,
+  duplicateFolders,
+  type Found,
+  findFolder,
+  freeNumber,
+  freshId,
+  groupFolders,
+  idsIn,
+  indentFolders,
+  insertFolders,
+  moveFolders,
+  outdentFolders,
+  outermost,
+  type Place,
+  removeFolders,
+  renumberFolders,
+  setFolder,
+  shiftFolders,
+  typedName,
+  withFreshIds,
+} from './edit';
+export {
+  compileTemplate,
+  type Expander,
+  type ExpandOptions,
+  type Expansion,
+  expandTemplate,
+  type PlannedLine,
+} from './expand';
+export { fillText } from './fill';
+export { type Fit, type FolderTree, fitTemplate, folderTree } from './fit';
+export { type Clash, type Decide, mergeFolders, type Side } from './merge';
+export * from './node';
+export { type LooseTemplate, normaliseTemplate } from './normalise';
+export { isOwnFolder, type OwnFolder, type OwnRules, ownConventions, tidyOwn, withOwnRules } from './own';
+export { renameField } from './rename';
+export { type FolderRules, type ResolvedFolder, resolveTemplate } from './resolve';
+export { type KeptValues, keepValues, type ListEntries, type ValueFault } from './values';
+export { blocksOf, numberPrefix, siblingsOf, visitFolders } from './visit';

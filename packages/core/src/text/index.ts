@@ -1,0 +1,5 @@
+/** Text as it travels: CSV, bytes, folding to ASCII. */
+
+export { base64 } from './bytes';
+export { csv } from './csv';
+export { fold } from './fold';

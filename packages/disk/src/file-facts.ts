@@ -1,0 +1,219 @@
+/**
+ * Looks into files: hashes those that may be the same, reads references out of open formats, and searches all others
+ * for the project's own path.
+ */
+import { createHash } from 'node:crypto';
+import { closeSync, lstatSync, openSync, readFileSync, readSync } from 'node:fs';
+import { codeOf } from '@nesting/core/change';
+import { type ContentFact, type ContentWants, contentTasks, type Run } from '@nesting/core/check';
+import { type FileEntry, type FolderListing, join } from '@nesting/core/listing';
+import type { ProjectRules } from '@nesting/core/project';
+import { refFormatOf } from '@nesting/core/references';
+import { type Mount, placeOf, type Unseen } from './walk';
+
+/** What is known of one file, for as long as its size, time and inode stay what they were. */
+export interface FileFacts {
+  readonly path: string;
+  readonly size: number;
+  readonly modified: number;
+  readonly inode: number;
+  /** Of a sequence, whose path has a `#` for its frame: its first frame. */
+  readonly first?: string;
+  /** Frames of a sequence, whose hash is that of its frames' hashes; 1 for a file. */
+  readonly frames: number;
+  readonly sha256?: string;
+  readonly targets?: readonly string[];
+  readonly holdsRoot?: boolean;
+}
+
+export interface Looking {
+  readonly wants: ContentWants;
+  /** Whole paths of the project's root, as each system has it. */
+  readonly roots: readonly string[];
+  readonly known: ReadonlyMap<string, FileFacts>;
+}
+
+/** Text formats are read whole up to here: longer ones are no lists of references. */
+const MOST_TEXT = 16 << 20;
+/** Other files are searched whole up to here; of longer ones both ends are, where programs write paths. */
+const MOST_SEARCHED = 64 << 20;
+const ENDS = 16 << 20;
+
+/** What is larger is not hashed, and that is said: it would take hours, and nobody would wait for the check. */
+const MOST_HASHED = 256 * 2 ** 30;
+
+const chunk = Buffer.allocUnsafe(1 << 20);
+
+export class Looker {
+  readonly looked: FileFacts[] = [];
+  private readonly needles: readonly Buffer[];
+
+  constructor(
+    private readonly at: { readonly root: string; readonly mounts: readonly Mount[] },
+    private readonly rules: ProjectRules,
+    private readonly looking: Looking,
+    private readonly unseen: (unseen: Unseen) => void,
+  ) {
+    this.needles = looking.roots
+      .filter((r) => r.length > 3)
+      .flatMap((r) => [Buffer.from(r, 'utf8'), Buffer.from(r, 'utf16le')]);
+  }
+
+  folder(listing: FolderListing): void {
+    const { hash, runs, search } = contentTasks(this.rules, listing, this.looking.wants);
+    const hashed = new Set(hash);
+    const searched = new Set(search);
+    for (const run of runs) this.run(listing, run);
+    for (const file of new Set([...hash, ...search]))
+      this.file(join(listing.path, file.name), file, hashed.has(file), searched.has(file));
+  }
+
+  private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
+    const inode = lstatSync(this.place(path), { throwIfNoEntry: false })?.ino;
+    if (inode === undefined) {
+      this.unseen({ path, code: 'ENOENT' });
+      return;
+    }
+    const known = this.known(path, file.size, file.modified, inode);
+    const tooLarge = hash && file.size > MOST_HASHED;
+    if (tooLarge) this.unseen({ path, code: 'TOO-LARGE' });
+    try {
+      const sha256 = hash && !tooLarge ? (known?.sha256 ?? fileHash(this.place(path))) : known?.sha256;
+      const found = known?.targets !== undefined || !search ? known : this.references(path, file);
+      this.looked.push({
+        path,
+        size: file.size,
+        modified: file.modified,
+        inode,
+        frames: 1,
+        ...(sha256 !== undefined && { sha256 }),
+        ...(found?.targets !== undefined && { targets: found.targets, holdsRoot: found.holdsRoot === true }),
+      });
+    } catch (error) {
+      this.unseen({ path, code: codeOf(error) });
+    }
+  }
+
+  /** A sequence is hashed by its frames in their order: the same frames under other names are the same. */
+  private run(listing: FolderListing, run: Run): void {
+    const path = `${join(listing.path, run.head)}#${run.tail}`;
+    const frames = [...run.names].sort();
+    const inode = lstatSync(this.place(join(listing.path, frames[0] ?? '')), { throwIfNoEntry: false })?.ino ?? 0;
+    const known = this.known(path, run.bytes, run.newest, inode);
+    try {
+      const whole = createHash('sha256');
+      if (known?.sha256 === undefined)
+        for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
+      this.looked.push({
+        path,
+        first: join(listing.path, frames[0] ?? run.first),
+        size: run.bytes,
+        modified: run.newest,
+        inode,
+        frames: run.frames.length,
+        sha256: known?.sha256 ?? whole.digest('hex'),
+      });
+    } catch (error) {
+      this.unseen({ path, code: codeOf(error) });
+    }
+  }
+
+  private place(path: string): string {
+    return placeOf(this.at.root, path, this.at.mounts);
+  }
+
+  private known(path: string, size: number, modified: number, inode: number): FileFacts | undefined {
+    const known = this.looking.known.get(path);
+    return known !== undefined && known.size === size && known.modified === modified && known.inode === inode
+      ? known
+      : undefined;
+  }
+
+  private references(path: string, file: FileEntry): { targets: readonly string[]; holdsRoot: boolean } {
+    const format = refFormatOf(file.name);
+    if (format !== null && file.size <= MOST_TEXT)
+      return {
+        targets: [...new Set(format.find(readFileSync(this.place(path), 'utf8')).map((r) => r.target))].slice(
+          0,
+          10_000,
+        ),
+        holdsRoot: false,
+      };
+    return { targets: [], holdsRoot: this.needles.length > 0 && holds(this.place(path), file.size, this.needles) };
+  }
+}
+
+export function fileHash(path: string): string {
+  const hash = createHash('sha256');
+  eachChunk(path, 0, Number.POSITIVE_INFINITY, (bytes) => {
+    hash.update(bytes);
+    return true;
+  });
+  return hash.digest('hex');
+}
+
+function holds(path: string, size: number, needles: readonly Buffer[]): boolean {
+  const longest = Math.max(...needles.map((n) => n.length));
+  const stretches =
+    size <= MOST_SEARCHED
+      ? [[0, size]]
+      : [
+          [0, ENDS],
+          [size - ENDS, size],
+        ];
+  for (const [from, to] of stretches as [number, number][]) {
+    let tail = Buffer.alloc(0);
+    let found = false;
+    eachChunk(path, from, to, (bytes) => {
+      const joined = tail.length === 0 ? bytes : Buffer.concat([tail, bytes]);
+      found = needles.some((needle) => joined.includes(needle));
+      // A path may stand across two chunks.
+      tail = Buffer.from(joined.subarray(Math.max(0, joined.length - longest)));
+      return !found;
+    });
+    if (found) return true;
+  }
+  return false;
+}
+
+function eachChunk(path: string, from: number, to: number, take: (bytes: Buffer) => boolean): void {
+  const file = openSync(path, 'r');
+  try {
+    for (let at = from; at < to; ) {
+      const read = readSync(file, chunk, 0, Math.min(chunk.length, to - at), at);
+      if (read === 0 || !take(chunk.subarray(0, read))) return;
+      at += read;
+    }
+  } finally {
+    closeSync(file);
+  }
+}
+
+/** What was looked at, as facts to be judged. */
+export function factsOf(looked: readonly FileFacts[]): ContentFact[] {
+  return looked.flatMap((l): ContentFact[] => [
+    ...(l.sha256 === undefined
+      ? []
+      : [
+          {
+            kind: 'hash' as const,
+            path: l.first ?? l.path,
+            frames: l.frames,
+            size: l.size,
+            modified: l.modified,
+            sha256: l.sha256,
+          },
+        ]),
+    ...(l.targets === undefined
+      ? []
+      : [
+          {
+            kind: 'references' as const,
+            path: l.path,
+            modified: l.modified,
+            targets: l.targets,
+            holdsRoot: l.holdsRoot === true,
+          },
+        ]),
+  ]);
+}

@@ -1,0 +1,339 @@
+/**
+ * A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what
+ * was found is stored in one transaction.
+ */
+
+import { createHash, randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { promisify } from 'node:util';
+import { deserialize, serialize } from 'node:v8';
+import { deflateRaw, inflateRaw } from 'node:zlib';
+import { SYSTEMS } from '@nesting/contract';
+import type { FolderRow } from '@nesting/core/check';
+import type { Values } from '@nesting/core/name';
+import { type CheckInput, GENERATED, pathOn } from '@nesting/core/project';
+import { expandTemplate, type Template } from '@nesting/core/template';
+import {
+  checkOnDisk,
+  type DiskOutcome,
+  type FileFacts,
+  type Gathered,
+  inside,
+  type Mount,
+  type Seen,
+  type Unseen,
+} from '@nesting/disk';
+import { sqlFault, transaction } from '../../db/client';
+import {
+  cancelledCheck,
+  dueProjects,
+  endCheck,
+  failCheck,
+  insertCheck,
+  keepGathered,
+  keepMemory,
+  openCheck,
+  readGathered,
+  readMemory,
+  resumeCheck,
+  setCheckProgress,
+  setLastCheck,
+  silentChecks,
+  stopCheck,
+  storeFolders,
+  takeUpCheck,
+} from '../../db/queries/checks/checks';
+import { recount, storeFindings } from '../../db/queries/checks/findings';
+import { readRegisters } from '../../db/queries/house/registers';
+import { readPrefixes } from '../../db/queries/house/volumes';
+import { readProject } from '../../db/queries/projects/projects';
+import { Refused, type World } from '../world';
+
+const deflate = promisify(deflateRaw);
+const inflate = promisify(inflateRaw);
+
+/** Named in what is remembered: another form of it is not read. */
+const MEMORY_FORM = 1;
+/** Milliseconds between two signs of life. */
+const SIGN = 400;
+
+/** Queues a check; one that waits or runs already is given instead. */
+export async function checkProject(
+  world: World,
+  project: string,
+  person: string | null,
+  what: 'whole' | 'quick' = 'whole',
+): Promise<string> {
+  const open = await openCheck(world.db, project);
+  if (open !== null) return open;
+  const id = randomUUID();
+  try {
+    await insertCheck(world.db, id, project, person, what);
+  } catch (error) {
+    // Somebody asked at the same moment: theirs is this one too.
+    const other = sqlFault(error)?.constraint === 'check_run_open' ? await openCheck(world.db, project) : null;
+    if (other === null) throw error;
+    return other;
+  }
+  await world.checks.add(id);
+  return id;
+}
+
+export async function cancelCheck(world: World, id: string): Promise<void> {
+  if (!(await stopCheck(world.db, id))) throw new Refused(409, 'not-running', 'This check has ended already.');
+}
+
+/** A cancelled check goes on where it was. */
+export async function goOnWithCheck(world: World, id: string): Promise<void> {
+  if ((await resumeCheck(world.db, id)) === null)
+    throw new Refused(
+      409,
+      'cannot-go-on',
+      'This check cannot go on: it has ended, or nothing of it was kept. Check again.',
+    );
+  await world.checks.add(id);
+}
+
+/** Projects whose time has come, and checks whose worker fell silent. */
+export async function takeOverSilentChecks(world: World): Promise<void> {
+  for (const project of await dueProjects(world.db)) await checkProject(world, project, null);
+  for (const id of await silentChecks(world.db, world.config.leaseSeconds)) await world.checks.add(id);
+}
+
+/**
+ * What a job does. Called once more for a check whose worker was killed; does nothing for one that is done or in good
+ * hands.
+ */
+export async function runCheck(world: World, id: string): Promise<void> {
+  const { db, config } = world;
+  const runner = randomUUID();
+  const taken = await takeUpCheck(db, id, runner, config.leaseSeconds);
+  if (taken === null) return;
+  try {
+    const { root, mounts, input, roots, rules } = await compileRules(world, taken.project);
+    const from = await unpacked<Gathered>(await readGathered(db, id));
+    const memory = await readMemory(db, taken.project);
+    const remembered = memory?.rules === rules ? memory : null;
+    const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
+    // What stands in a file does not hang on the rules.
+    const known =
+      (await unpacked<readonly FileFacts[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ??
+      [];
+    const abort = new AbortController();
+    const live = new Signs(world, id, runner, abort);
+    try {
+      const outcome = await checkOnDisk({
+        root,
+        mounts,
+        input,
+        fingerprint: rules,
+        worker: config.worker,
+        cancel: abort.signal,
+        contents: { roots, known },
+        progress: (p) => live.say(p),
+        gathered: {
+          every: config.gatherEvery,
+          keep: async (gathered) => keepGathered(db, id, runner, await packed(gathered)),
+        },
+        ...(since !== null && { since }),
+        ...(from !== null && { from }),
+      });
+      if (outcome.cancelled) await cancelledCheck(db, id, runner);
+      else await store(world, { id, runner, project: taken.project, rules }, outcome);
+    } finally {
+      live.end();
+    }
+  } catch (error) {
+    await failCheck(
+      db,
+      id,
+      runner,
+      error instanceof Refused
+        ? error.message
+        : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`,
+    );
+    if (!(error instanceof Refused)) throw error;
+  }
+}
+
+/** Signs of life on the way, and whether somebody wants it stopped. */
+class Signs {
+  private at = { files: 0, folders: 0, stage: 'walking' as 'walking' | 'reading' };
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(
+    private readonly world: World,
+    private readonly id: string,
+    private readonly runner: string,
+    private readonly abort: AbortController,
+  ) {
+    this.timer = setInterval(() => void this.sign(), SIGN);
+  }
+
+  say(progress: { files: number; folders: number; stage: 'walking' | 'reading' }): void {
+    this.at = progress;
+  }
+
+  end(): void {
+    clearInterval(this.timer);
+  }
+
+  private async sign(): Promise<void> {
+    const stop = await setCheckProgress(
+      this.world.db,
+      this.id,
+      this.runner,
+      this.at.files,
+      this.at.folders,
+      this.at.stage,
+    ).catch(() => false);
+    if (stop) this.abort.abort();
+  }
+}
+
+async function compileRules(
+  world: World,
+  projectId: string,
+): Promise<{
+  readonly root: string;
+  readonly mounts: readonly Mount[];
+  readonly input: CheckInput;
+  readonly roots: string[];
+  readonly rules: string;
+}> {
+  const project = await readProject(world.db, projectId);
+  if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
+  const root = rootOf(world, project);
+  const registers = await readRegisters(world.db);
+  const prefixes = (await readPrefixes(world.db)).get(project.volume);
+  const elsewhere = SYSTEMS.flatMap((system) =>
+    prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : [],
+  );
+  const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - project.folder.length));
+  const roots = [root, ...elsewhere];
+  const standing = { template: project.body, values: project.values, registers, prefix };
+  return {
+    root,
+    mounts: await mountsOf(world, project),
+    input: { ...standing, now: Date.now() },
+    roots,
+    rules: createHash('sha256')
+      .update(`${MEMORY_FORM}${JSON.stringify(standing)}`)
+      .digest('hex'),
+  };
+}
+
+/** Folders of a project that were redirected, where their volume can be reached. */
+export async function mountsOf(
+  { db, config }: World,
+  project: { readonly body: Template; readonly values: Values; readonly folder: string },
+): Promise<Mount[]> {
+  if (!Object.values(project.body.adjusted ?? {}).some((a) => a.volume !== undefined)) return [];
+  const { lines } = expandTemplate(project.body, project.values, await readRegisters(db));
+  return lines.flatMap((line) => {
+    const volume = project.body.adjusted?.[line.key]?.volume;
+    const root = volume === undefined ? undefined : config.volumes.get(volume);
+    const at = root === undefined || !existsSync(root) ? undefined : inside(root, project.folder);
+    return line.kind === 'folder' && at?.ok ? [{ path: line.path, root: at.value }] : [];
+  });
+}
+
+/** A project's folder on its volume, or why there is none. */
+export function rootOf({ config }: World, project: { readonly volume: string; readonly folder: string }): string {
+  const volume = config.volumes.get(project.volume);
+  if (volume === undefined)
+    throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
+  const root = inside(volume, project.folder);
+  if (!root.ok)
+    throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
+  return root.value;
+}
+
+/**
+ * A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is
+ * left in peace.
+ */
+function rootWords(code: string | undefined, volume: string, folder: string): string {
+  switch (code) {
+    case 'root-missing':
+      return `The volume ${volume} cannot be reached. The findings of the last check still stand.`;
+    case 'path-link':
+      return `${folder} on ${volume} is a link, and links are not followed.`;
+    default:
+      return `The folder ${folder} is not on ${volume} any more: it was moved, renamed or removed.`;
+  }
+}
+
+async function store(
+  world: World,
+  {
+    id,
+    runner,
+    project,
+    rules,
+  }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string },
+  outcome: DiskOutcome,
+): Promise<void> {
+  if (outcome.rows.length === 0)
+    throw new Refused(
+      404,
+      'root-unreadable',
+      `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`,
+    );
+  const [part, looked] = [
+    await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen),
+    await packed(outcome.looked),
+  ];
+  await transaction(world.db, async (client) => {
+    const started =
+      (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ??
+      new Date();
+    // Two that store at once would each solve what the other found.
+    await client.query('select 1 from project where id = $1 for update', [project]);
+    const changes = await storeFindings(client, project, started, outcome.findings);
+    await storeFolders(client, project, outcome.rows);
+    const { sizes, cleared } = sizesOf(outcome.rows);
+    if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared })))
+      throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
+    await setLastCheck(client, project, id);
+    await recount(client, project);
+    await keepMemory(client, project, rules, part, looked);
+  });
+}
+
+/** Bytes by folder below the root and family, and those that programs can make anew. */
+function sizesOf(rows: readonly FolderRow[]): {
+  readonly sizes: Record<string, Record<string, number>>;
+  readonly cleared: number;
+} {
+  const sizes: Record<string, Record<string, number>> = {};
+  let cleared = 0;
+  for (const row of rows) {
+    const top = row.path.split('/', 1)[0] as string;
+    const into = sizes[top] ?? {};
+    sizes[top] = into;
+    for (const [family, bytes] of Object.entries(row.families)) {
+      into[family] = (into[family] ?? 0) + bytes;
+      if (family === GENERATED) cleared += bytes;
+    }
+  }
+  return { sizes, cleared };
+}
+
+/** What a check could not see, said in at most twenty lines. */
+function saidOf(unseen: readonly Unseen[]): string[] {
+  const lines = unseen.slice(0, 20).map((u) => `Not seen: ${u.path || 'the root'} (${u.code})`);
+  return unseen.length > 20 ? [...lines, `…and ${unseen.length - 20} more`] : lines;
+}
+
+const packed = (thing: unknown): Promise<Buffer> => deflate(serialize(thing), { level: 1 });
+
+/** `null` for nothing, and for what cannot be read any more: a check is then a whole one. */
+export async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
+  if (bytes === null || bytes.length === 0) return null;
+  try {
+    return deserialize(await inflate(bytes)) as T;
+  } catch {
+    return null;
+  }
+}

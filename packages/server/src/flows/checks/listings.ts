@@ -1,0 +1,52 @@
+/** Names that lie on a volume, as text: what templates are derived from. Nothing but names is read. */
+import type { FolderChoice, ListingText } from '@nesting/contract';
+import { join } from '@nesting/core/listing';
+import { inside, listFolder } from '@nesting/disk';
+import { readProject } from '../../db/queries/projects/projects';
+import { Refused, type World } from '../world';
+
+/** Names listed at once: beyond them the rest says nothing new. */
+const MOST_LISTED = 200_000;
+/** Folders offered to choose from at once. */
+const MOST_FOLDERS = 1000;
+
+/** A path a line under the folder's own name; folders end in a slash. */
+async function listingOf(root: string, name: string): Promise<ListingText> {
+  const lines: string[] = [];
+  const queue = [''];
+  for (let path = queue.pop(); path !== undefined && lines.length < MOST_LISTED; path = queue.pop()) {
+    const listing = listFolder(root, path, () => undefined);
+    if (listing === null) continue;
+    if (path !== '') lines.push(`${name}/${path}/`);
+    for (const file of listing.files) lines.push(`${name}/${join(path, file.name)}`);
+    for (const folder of listing.folders) queue.push(join(path, folder));
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return { listing: lines.join('\n'), whole: lines.length < MOST_LISTED };
+}
+
+export async function projectListing(world: World, projectId: string): Promise<ListingText> {
+  const project = await readProject(world.db, projectId);
+  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  return listingOf(rootOn(world, project.volume, project.folder), project.folder);
+}
+
+export async function volumeListing(world: World, volume: string, path: string): Promise<ListingText> {
+  return listingOf(rootOn(world, volume, path), path.split('/').at(-1) ?? volume);
+}
+
+/** The folders in a folder of a volume, to choose one of them. */
+export function foldersIn(world: World, volume: string, path: string): FolderChoice {
+  const listing = listFolder(rootOn(world, volume, path), '', () => undefined);
+  if (listing === null) throw new Refused(404, 'no-folder', `The folder ${path} cannot be read on ${volume}.`);
+  const folders = [...listing.folders].filter((name) => !name.startsWith('.')).sort();
+  return { folders: folders.slice(0, MOST_FOLDERS), files: listing.files.length };
+}
+
+function rootOn(world: World, volume: string, path: string): string {
+  const at = world.config.volumes.get(volume);
+  if (at === undefined) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
+  const root = inside(at, path);
+  if (!root.ok) throw new Refused(404, 'no-folder', `The folder ${path} cannot be reached on ${volume}.`);
+  return root.value;
+}

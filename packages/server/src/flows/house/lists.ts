@@ -1,0 +1,273 @@
+/** The house's lists: each entry checked as the screens do, changed by who saw it last, kept in its history. */
+import type { Imported, ListEntryRow } from '@nesting/contract';
+import {
+  type Cells,
+  COLUMNS,
+  cellFaults,
+  foldKey,
+  keyColumn,
+  type ListName,
+  planImport,
+  severalOf,
+  tidyCells,
+} from '@nesting/core/lists';
+import { wordsFor } from '@nesting/core/words';
+import { type Client, sqlFault, transaction } from '../../db/client';
+import { recordActivity } from '../../db/queries/house/activity';
+import {
+  deleteEntry,
+  type EditableList,
+  insertEntry,
+  moveClientProjects,
+  readEntry,
+  readList,
+  templatesWithFamily,
+  updateEntry,
+  upsertEntries,
+} from '../../db/queries/house/lists';
+import { Refused, type World } from '../world';
+
+/** What an entry's history is asked for by. */
+export const subjectOf = (list: ListName, key: string): string => `${list}:${foldKey(key)}`;
+
+function tidied(list: EditableList, given: Cells): Cells {
+  const cells = tidyCells(list, given);
+  const [fault] = cellFaults(list, cells);
+  if (fault) throw new Refused(422, 'cell-refused', `${wordsFor(fault.code, fault.params)} Nothing was changed.`);
+  return cells;
+}
+
+/** Words for what the database itself refuses. */
+async function guarded<T>(list: EditableList, cells: Cells, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    const { state, constraint } = sqlFault(error) ?? { state: '', constraint: '' };
+    if (state === '23505' && constraint === 'abbreviation_short_once')
+      throw new Refused(
+        409,
+        'entry-there',
+        `The abbreviation ${cells.short} stands for another word already. Nothing was changed.`,
+      );
+    if (state === '23505')
+      throw new Refused(
+        409,
+        'entry-there',
+        `${keyColumn(list).label} ${cells[keyColumn(list).key]} is in the list already. Nothing was changed.`,
+      );
+    if (state === '23503')
+      throw new Refused(
+        409,
+        'entry-used',
+        'Projects use this entry: it can be retired, and its code stays, for it stands in names on disks. Nothing was changed.',
+      );
+    throw error;
+  }
+}
+
+export async function addEntry(world: World, person: string, list: EditableList, given: Cells): Promise<ListEntryRow> {
+  const cells = tidied(list, given);
+  const key = cells[keyColumn(list).key] ?? '';
+  return guarded(list, cells, () =>
+    transaction(world.db, async (client) => {
+      await insertEntry(client, list, cells);
+      await recordActivity(client, 'entry-added', person, null, { list, key, now: cells }, subjectOf(list, key));
+      return (await readEntry(client, list, key)) as ListEntryRow;
+    }),
+  );
+}
+
+export async function saveEntry(
+  world: World,
+  person: string,
+  list: EditableList,
+  key: string,
+  given: Cells,
+  version: number,
+): Promise<ListEntryRow> {
+  const cells = tidied(list, given);
+  const next = cells[keyColumn(list).key] ?? '';
+  return guarded(list, cells, () =>
+    transaction(world.db, async (client) => {
+      const before = await readEntry(client, list, key);
+      if (before === null)
+        throw new Refused(404, 'no-entry', `${key} is not in the list any more. Nothing was changed.`);
+      if (next !== before.key && before.used > 0)
+        throw new Refused(
+          409,
+          'entry-used',
+          `${before.key} stands in the names of ${before.used} projects: the code stays. Add another, and retire this one. Nothing was changed.`,
+        );
+      if (!(await updateEntry(client, list, before.key, cells, version)))
+        throw new Refused(
+          409,
+          'entry-changed',
+          `Somebody else changed ${before.key} since you opened it. Nothing was changed; look at it anew.`,
+        );
+      const changed = COLUMNS[list]
+        .filter((c) => (before.cells[c.key] ?? '') !== (cells[c.key] ?? ''))
+        .map((c) => c.key);
+      if (changed.length > 0) await recordChange(client, person, list, before, cells, changed);
+      return (await readEntry(client, list, next)) as ListEntryRow;
+    }),
+  );
+}
+
+const pick = (cells: Cells, keys: readonly string[]): Cells => Object.fromEntries(keys.map((k) => [k, cells[k] ?? '']));
+
+async function recordChange(
+  client: Client,
+  person: string,
+  list: EditableList,
+  before: ListEntryRow,
+  cells: Cells,
+  changed: readonly string[],
+): Promise<void> {
+  const key = cells[keyColumn(list).key] ?? '';
+  const params = { list, key, was: pick(before.cells, changed), now: pick(cells, changed) };
+  await recordActivity(client, 'entry-changed', person, null, params, subjectOf(list, key));
+  // Under its old key it is found too.
+  if (foldKey(key) !== foldKey(before.key))
+    await recordActivity(client, 'entry-changed', person, null, params, subjectOf(list, before.key));
+}
+
+export async function removeEntry(world: World, person: string, list: EditableList, key: string): Promise<void> {
+  await guarded(list, {}, () =>
+    transaction(world.db, async (client) => {
+      const before = await readEntry(client, list, key);
+      if (before === null) throw new Refused(404, 'no-entry', `${key} is not in the list any more.`);
+      const users = list === 'families' ? await templatesWithFamily(client, before.key) : [];
+      if (before.used > 0 || users.length > 0)
+        throw new Refused(
+          409,
+          'entry-used',
+          `${before.key} is used${users.length > 0 ? ` by ${users.slice(0, 3).join(', ')}` : ''}: what is used is never deleted${list === 'clients' ? '; retire it' : ''}. Nothing was changed.`,
+        );
+      await deleteEntry(client, list, before.key);
+      await recordActivity(
+        client,
+        'entry-deleted',
+        person,
+        null,
+        { list, key: before.key, was: before.cells },
+        subjectOf(list, before.key),
+      );
+    }),
+  );
+}
+
+/**
+ * One of two that mean the same: clients keep both codes, of which one is retired; a family takes the other's
+ * extensions.
+ */
+export async function mergeEntries(
+  world: World,
+  person: string,
+  list: EditableList,
+  from: string,
+  into: string,
+): Promise<void> {
+  if (list !== 'clients' && list !== 'families')
+    throw new Refused(422, 'no-merge', 'Entries of this list are not merged: delete one of them.');
+  await transaction(world.db, async (client) => {
+    const [a, b] = [await readEntry(client, list, from), await readEntry(client, list, into)];
+    if (a === null || b === null || a.key === b.key)
+      throw new Refused(404, 'no-entry', 'Two different entries are needed. Nothing was changed.');
+    let moved = 0;
+    if (list === 'clients') {
+      if (b.cells.retired === 'yes')
+        throw new Refused(409, 'entry-retired', `${b.key} is retired itself. Nothing was changed.`);
+      moved = await moveClientProjects(client, a.key, b.key);
+    } else {
+      const users = await templatesWithFamily(client, a.key);
+      if (users.length > 0)
+        throw new Refused(
+          409,
+          'entry-used',
+          `${a.key} is named in ${users.slice(0, 3).join(', ')}: change it there first. Nothing was changed.`,
+        );
+      const both = (column: string) =>
+        [...new Set([...severalOf(b.cells[column] ?? ''), ...severalOf(a.cells[column] ?? '')])].join(' ');
+      await updateEntry(
+        client,
+        list,
+        b.key,
+        { ...b.cells, extensions: both('extensions'), companions: both('companions') },
+        b.version,
+      );
+      await deleteEntry(client, list, a.key);
+    }
+    for (const key of [a.key, b.key])
+      await recordActivity(
+        client,
+        'entries-merged',
+        person,
+        null,
+        { list, from: a.key, into: b.key, projects: moved, was: a.cells },
+        subjectOf(list, key),
+      );
+  });
+}
+
+/** The lines named of a table, looked at anew: all of them, or nothing. */
+export async function importEntries(
+  world: World,
+  person: string,
+  list: EditableList,
+  table: readonly (readonly string[])[],
+  lines: readonly number[],
+): Promise<Imported> {
+  const wanted = new Set(lines);
+  return guarded(list, {}, () =>
+    transaction(world.db, async (client) => {
+      const plan = planImport(list, await readList(client, list), table);
+      if (plan.faults[0])
+        throw new Refused(
+          422,
+          'table-refused',
+          `${wordsFor(plan.faults[0].code, plan.faults[0].params)} Nothing was changed.`,
+        );
+      const rows = plan.rows.filter((r) => wanted.has(r.line));
+      const refused = rows.find((r) => r.state === 'refused');
+      if (refused)
+        throw new Refused(
+          422,
+          'table-refused',
+          `Line ${refused.line}: ${refused.faults[0] ? wordsFor(refused.faults[0].code, refused.faults[0].params) : ''} Nothing was changed.`,
+        );
+      const taken = rows.filter((r) => r.state !== 'same');
+      await upsertEntries(
+        client,
+        list,
+        taken.map((r) => r.cells),
+      );
+      const added = taken.filter((r) => r.state === 'new').length;
+      await recordActivity(client, 'list-imported', person, null, { list, added, changed: taken.length - added }, list);
+      await recordLines(client, person, list, taken);
+      return { added, changed: taken.length - added };
+    }),
+  );
+}
+
+/** Each entry's own history knows of it too, in one round trip. */
+async function recordLines(
+  client: Client,
+  person: string,
+  list: EditableList,
+  rows: ReturnType<typeof planImport>['rows'],
+): Promise<void> {
+  const events = rows.map((r) => ({
+    what: r.state === 'new' ? 'entry-added' : 'entry-changed',
+    subject: subjectOf(list, r.key),
+    params: {
+      list,
+      key: r.key,
+      imported: 1,
+      ...(r.state === 'new' ? { now: r.cells } : { was: r.was, now: pick(r.cells, Object.keys(r.was)) }),
+    },
+  }));
+  await client.query(
+    'insert into activity (person_id, what, subject, params) select $1, what, subject, params from jsonb_to_recordset($2) as given(what text, subject text, params jsonb)',
+    [person, JSON.stringify(events)],
+  );
+}

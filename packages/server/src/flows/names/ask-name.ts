@@ -1,0 +1,114 @@
+/**
+ * What to call a file: the name its folder's convention asks for, with the next version that is free on the disk at
+ * this moment and that
+ * nobody else was given. Held for who asks, so that two people never get the same.
+ */
+import type { AskName, HeldName } from '@nesting/contract';
+import { nextVersion, ordinal, type Reading, readName, type Values, type Version, writeName } from '@nesting/core/name';
+import { type FolderConvention, ProjectRules } from '@nesting/core/project';
+import type { PlannedLine } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
+import { fileNames, inside } from '@nesting/disk';
+import { transaction } from '../../db/client';
+import { readRegisters } from '../../db/queries/house/registers';
+import { heldNames, holdName, type NameHold } from '../../db/queries/projects/name-holds';
+import { readProject } from '../../db/queries/projects/projects';
+import { Refused, type World } from '../world';
+
+export async function askName(
+  world: World,
+  person: { readonly id: string; readonly initials: string },
+  projectId: string,
+  asked: AskName,
+): Promise<HeldName> {
+  const project = await readProject(world.db, projectId);
+  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (project.state !== 'running') throw new Refused(409, 'not-running', 'This project is not running.');
+  const rules = new ProjectRules({
+    template: project.body,
+    values: project.values,
+    registers: await readRegisters(world.db),
+  });
+  const line = rules.planned(asked.folder);
+  const rule =
+    line?.kind === 'folder' ? rules.conventionsIn(line).find((c) => c.convention.id === asked.convention) : undefined;
+  if (line === undefined || rule === undefined)
+    throw new Refused(404, 'no-convention', `No convention “${asked.convention}” holds in ${asked.folder}.`);
+  const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
+  if (!root.ok)
+    throw new Refused(
+      503,
+      'volume-missing',
+      `The folder of this project cannot be reached on ${project.volume} just now, so no free version can be named.`,
+    );
+  const values: Values = {
+    ...rules.expansion.values.values,
+    person: person.initials,
+    ...asked.values,
+    ...line.entries,
+  };
+  const place = {
+    folder: line.path,
+    project: project.folder,
+    volume: project.volume,
+    folderThere: inside(root.value, line.path).ok,
+  };
+  return transaction(world.db, async (client) => {
+    // Held ones first: they wait for the project's row, and only then the disk is looked at.
+    const held = await heldNames(client, projectId, line.path, person.id);
+    const there = namesThere(root.value, line);
+    const name = freeName(rule, values, there, held);
+    const until = await holdName(client, projectId, line.path, name, person.id);
+    return { ...place, name, until: until.toISOString() };
+  });
+}
+
+/** Names in the folder and in the one kept for superseded versions. */
+function namesThere(root: string, line: PlannedLine): string[] {
+  const older = line.folder?.older?.folder;
+  return [...fileNames(root, line.path), ...(older === undefined ? [] : fileNames(root, `${line.path}/${older}`))];
+}
+
+function freeName(
+  { strict }: FolderConvention,
+  values: Values,
+  there: readonly string[],
+  held: readonly NameHold[],
+): string {
+  const first = written(strict, { ...values, version: firstVersion(strict), frame: values.frame ?? 1 });
+  const version = nextVersion(strict, first.reading, [...there, ...held.filter((h) => !h.mine).map((h) => h.name)]);
+  if (version === null) {
+    const lower = first.name.toLowerCase();
+    if (there.some((name) => name.toLowerCase() === lower))
+      throw new Refused(
+        409,
+        'name-taken',
+        `${first.name} is there already, and this convention has no version to tell two apart.`,
+      );
+    const other = held.find((h) => !h.mine && h.name.toLowerCase() === lower);
+    if (other) throw new Refused(409, 'name-held', `${first.name} was given to ${other.by} a moment ago.`);
+    return first.name;
+  }
+  // What this person was given before is given again, until it is saved or something later is.
+  const free = ordinal(nextVersion(strict, first.reading, there) ?? 1);
+  const own = held.find((h) => {
+    const reading = h.mine ? readName(strict, h.name) : null;
+    return reading?.version !== undefined && ordinal(reading.version) >= free && sameBut(reading, first.reading);
+  });
+  return own?.name ?? written(strict, { ...values, version, frame: values.frame ?? 1 }).name;
+}
+
+const firstVersion = (strict: FolderConvention['strict']): Version =>
+  strict.slots.some((s) => s.field === 'version' && s.form.kind === 'letters') ? 'A' : 1;
+
+const sameBut = (a: Reading, b: Reading): boolean =>
+  Object.keys({ ...a, ...b }).every((field) => field === 'version' || a[field] === b[field]);
+
+function written(strict: FolderConvention['strict'], values: Values): { name: string; reading: Reading } {
+  const name = writeName(strict, values);
+  if (!name.ok) throw new Refused(422, 'values-missing', name.faults.map((f) => wordsFor(f.code, f.params)).join(' '));
+  const reading = readName(strict, name.value);
+  if (reading === null)
+    throw new Refused(422, 'name-unreadable', `${name.value} could not be read back by its own convention.`);
+  return { name: name.value, reading };
+}

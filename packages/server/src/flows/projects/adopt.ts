@@ -1,0 +1,109 @@
+/**
+ * A folder that grew without a template becomes a project: the best fitting template, the values its names carry, and
+ * it is taken as it is.
+ */
+import type { AdoptGiven, Fits, ProjectRow } from '@nesting/contract';
+import type { Values } from '@nesting/core/name';
+import { makingSteps, startChanges } from '@nesting/core/planners';
+import { OWN_FOLDER } from '@nesting/core/project';
+import { expandTemplate, fitTemplate, folderTree, type Template, withConventions } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
+import { addToFolder, foldersBelow, inside, readMarker } from '@nesting/disk';
+import { recordActivity } from '../../db/queries/house/activity';
+import { readRegisters } from '../../db/queries/house/registers';
+import { readProject, setProjectState } from '../../db/queries/projects/projects';
+import { conventionsOf } from '../../db/queries/rules/conventions';
+import { listTemplates, readEdition } from '../../db/queries/rules/templates';
+import { checkProject } from '../checks/check-project';
+import { Refused, type World } from '../world';
+import { claim, giveUp, readyVolume } from './start-project';
+
+/** Folders looked at: a job with more of them is no single project. */
+const MOST_FOLDERS = 100_000;
+
+export async function fitFolder(world: World, volume: string, folder: string, given: Values): Promise<Fits> {
+  const root = folderToAdopt(world, volume, folder);
+  const { folders, whole } = await foldersBelow(root, MOST_FOLDERS);
+  const tree = folderTree(folders);
+  const registers = await readRegisters(world.db);
+  const name = folder.split('/').at(-1) ?? folder;
+  const rows = (await listTemplates(world.db)).filter((t) => t.edition > 0 && !t.archived);
+  const fits = [];
+  for (const row of rows) {
+    fits.push({
+      template: row.id,
+      edition: row.edition,
+      name: row.name,
+      ...fitTemplate(row.template, registers, name, tree, given),
+    });
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return { fits: fits.sort((a, b) => b.score - a.score), folders: folders.length, whole };
+}
+
+function folderToAdopt(world: World, volume: string, folder: string): string {
+  const root = inside(readyVolume(world, volume), folder);
+  if (!root.ok || folder === '')
+    throw new Refused(404, 'no-folder', `There is no folder ${folder} on ${volume}. Nothing was written.`);
+  if (readMarker(root.value) !== null)
+    throw new Refused(409, 'folder-taken', `${folder} is a project already. Nothing was written.`);
+  return root.value;
+}
+
+export async function adoptFolder(world: World, person: string, given: AdoptGiven): Promise<ProjectRow> {
+  const { volume, folder } = given;
+  folderToAdopt(world, volume, folder);
+  const edition = await readEdition(world.db, given.template, given.edition);
+  if (edition === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
+  const { bodies, editions } = await conventionsOf(world.db, given.template);
+  const template: Template = {
+    ...withConventions(edition, bodies),
+    ...(Object.keys(given.adjusted).length > 0 && { adjusted: given.adjusted }),
+  };
+  const expansion = expandTemplate(template, given.values, await readRegisters(world.db));
+  const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
+  if (refused)
+    throw new Refused(
+      422,
+      'plan-refused',
+      `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim(),
+    );
+  if (String(expansion.values.values.number ?? '') === '')
+    throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
+  const id = await claim(
+    world,
+    person,
+    { ...given, settings: {}, into: true },
+    expansion,
+    editions,
+    template.setup?.firstDay ?? [],
+    folder,
+  );
+  // Nothing of it is touched: only Nesting's own folder is made in it, and, where one wants them, the folders it lacks.
+  const steps = makingSteps(
+    startChanges({ template, expansion, project: id, started: new Date().toISOString() }),
+  ).filter(
+    (s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'),
+  );
+  const outcome = await addToFolder({
+    parent: readyVolume(world, volume),
+    folder,
+    project: id,
+    steps,
+    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+  });
+  if (!outcome.ok) return giveUp(world, person, id, volume, folder, outcome);
+  await setProjectState(world.db, id, 'running');
+  await recordActivity(
+    world.db,
+    'project-adopted',
+    person,
+    id,
+    { folder, volume, template: edition.name },
+    `project:${id}`,
+  );
+  await checkProject(world, id, person);
+  const project = await readProject(world.db, id);
+  if (project === null) throw new Refused(404, 'no-project', 'The project was taken in and is gone again.');
+  return project;
+}

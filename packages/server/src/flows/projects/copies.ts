@@ -1,0 +1,182 @@
+/**
+ * Two folders that say they are one project: side by side, and what becomes of the other one. No file of either is
+ * touched.
+ */
+import { randomUUID } from 'node:crypto';
+import type { CopyPlace, ProjectRow, ProjectShape } from '@nesting/contract';
+import { parseMarker } from '@nesting/contract';
+import { join } from '@nesting/core/listing';
+import { applyOnDisk, inside, listFolder, readMarker } from '@nesting/disk';
+import { sqlFault, transaction } from '../../db/client';
+import { recordActivity } from '../../db/queries/house/activity';
+import { readRegisters } from '../../db/queries/house/registers';
+import { leaveCopy } from '../../db/queries/projects/batches';
+import { insertProject, readProject, readShape, setProjectState } from '../../db/queries/projects/projects';
+import { checkProject } from '../checks/check-project';
+import { claimNumber } from '../house/numbers';
+import { findProjects } from '../house/volumes';
+import { Refused, type World } from '../world';
+import { ownChanges, rulesOf } from './project-rules';
+import { readyVolume } from './start-project';
+
+interface Seen {
+  readonly sizes: ReadonlyMap<string, number>;
+  readonly folders: number;
+  readonly bytes: number;
+  readonly newest: number;
+}
+
+const EXAMPLES = 8;
+
+async function seenIn(root: string): Promise<Seen> {
+  const sizes = new Map<string, number>();
+  let [folders, bytes, newest] = [0, 0, 0];
+  const queue = [''];
+  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
+    const listing = listFolder(root, path, () => undefined);
+    if (listing === null) continue;
+    folders++;
+    for (const file of listing.files) {
+      sizes.set(join(path, file.name), file.size);
+      bytes += file.size;
+      newest = Math.max(newest, file.modified);
+    }
+    for (const name of listing.folders) queue.push(join(path, name));
+    if (folders % 50 === 0) await new Promise((resolve) => setImmediate(resolve));
+  }
+  return { sizes, folders, bytes, newest };
+}
+
+export async function compareCopies(world: World, project: string): Promise<CopyPlace[]> {
+  const found = (await findProjects(world)).find((f) => f.project === project && f.state === 'copied');
+  if (found === undefined) return [];
+  const home = await seenIn(rootAt(world, found.was.volume, found.was.folder, project));
+  const places: CopyPlace[] = [placeOf(found.was, true, home, home)];
+  for (const place of found.places)
+    places.push(placeOf(place, false, await seenIn(rootAt(world, place.volume, place.folder, project)), home));
+  return places;
+}
+
+function placeOf(
+  { volume, folder }: { readonly volume: string; readonly folder: string },
+  home: boolean,
+  here: Seen,
+  there: Seen,
+): CopyPlace {
+  const only = [...here.sizes.keys()].filter((p) => !there.sizes.has(p));
+  const differ = [...here.sizes]
+    .filter(([p, size]) => there.sizes.has(p) && there.sizes.get(p) !== size)
+    .map(([p]) => p);
+  const lacks = [...there.sizes.keys()].filter((p) => !here.sizes.has(p));
+  return {
+    volume,
+    folder,
+    home,
+    files: here.sizes.size,
+    folders: here.folders - 1,
+    bytes: here.bytes,
+    newest: here.newest === 0 ? null : new Date(here.newest).toISOString(),
+    only: only.length,
+    differ: differ.length,
+    lacks: lacks.length,
+    examples: [...only, ...differ].sort().slice(0, EXAMPLES),
+  };
+}
+
+/** A folder whose marker, looked at once more, says it is this project. */
+function rootAt(world: World, volume: string, folder: string, project: string): string {
+  const root = inside(readyVolume(world, volume), folder);
+  const text = root.ok ? readMarker(root.value)?.marker : undefined;
+  const marker = text === undefined ? null : parseMarker(text);
+  if (!root.ok || !marker?.ok || marker.value.project !== project)
+    throw new Refused(
+      409,
+      'not-there',
+      `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`,
+    );
+  return root.value;
+}
+
+/** The copy gets a number and a row of its own; its marker follows. Its files keep the names they have. */
+export async function ownCopy(
+  world: World,
+  person: { readonly id: string; readonly name: string },
+  project: string,
+  volume: string,
+  folder: string,
+  number: string,
+): Promise<ProjectRow> {
+  const [row, shape] = [await readProject(world.db, project), await readShape(world.db, project)];
+  if (row === null || shape === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (volume === row.volume && folder === row.folder)
+    throw new Refused(409, 'is-original', 'This is the project’s own folder: say first that the other one is.');
+  const root = rootAt(world, volume, folder, project);
+  const id = randomUUID();
+  const own: ProjectShape = { ...shape, values: { ...shape.values, number }, folder };
+  try {
+    await transaction(world.db, async (client) => {
+      await claimNumber(client, person.id, number, folder);
+      await insertProject(client, {
+        id,
+        number,
+        client: row.client,
+        title: row.title,
+        template: shape.template,
+        edition: shape.edition,
+        conventions: shape.conventions,
+        values: own.values,
+        volume,
+        folder,
+        person: person.id,
+        adjusted: shape.adjusted,
+        own: row.own,
+        settings: row.settings,
+      });
+      const changes = ownChanges(
+        root,
+        { id, startedAt: new Date().toISOString() },
+        await rulesOf(client, own, row.own),
+        own.values,
+        await readRegisters(client),
+      );
+      const outcome = await applyOnDisk({
+        root,
+        id: randomUUID(),
+        what: 'adopt',
+        by: person.name,
+        at: new Date().toISOString(),
+        changes,
+        bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+      });
+      if (outcome.state !== 'done')
+        throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
+      await setProjectState(client, id, 'running');
+      await recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`);
+    });
+  } catch (error) {
+    const constraint = sqlFault(error)?.constraint;
+    if (constraint === 'project_number_once')
+      throw new Refused(409, 'number-taken', `The number ${number} belongs to another project. Nothing was changed.`);
+    if (constraint === 'project_folder_once')
+      throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
+    throw error;
+  }
+  await checkProject(world, id, person.id);
+  const made = await readProject(world.db, id);
+  if (made === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
+  return made;
+}
+
+export async function leaveCopyAlone(
+  world: World,
+  person: string,
+  project: string,
+  volume: string,
+  folder: string,
+): Promise<void> {
+  rootAt(world, volume, folder, project);
+  await transaction(world.db, async (client) => {
+    await leaveCopy(client, project, volume, folder);
+    await recordActivity(client, 'copy-left', person, project, { volume, folder }, `project:${project}`);
+  });
+}

@@ -1,0 +1,242 @@
+/**
+ * A project grows, changes or takes another edition. It is planned on what lies on the disk now, looked at, and carried
+ * out as a batch: intents in the
+ * database and in the project's own journal before the first step, the project's row when the last one is done.
+ * `batches.ts` settles what a crash left.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
+import { type Change, type NewContent, orderChanges } from '@nesting/core/change';
+import { type Reshape, reshape, type There } from '@nesting/core/planners';
+import { nameFaults } from '@nesting/core/portable';
+import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
+import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
+import { base64 } from '@nesting/core/text';
+import { wordsFor } from '@nesting/core/words';
+import { inside, listFolder, livePort } from '@nesting/disk';
+import { readRegisters } from '../../db/queries/house/registers';
+import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
+import { readStarters } from '../../db/queries/rules/templates';
+import { Refused, type World } from '../world';
+import { requireArtistMay } from './artist-permissions';
+import { runBatch } from './batches';
+import { compileRules, ownChanges, rulesOf, shapeAsked } from './project-rules';
+import { contentBytes } from './start-project';
+
+type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
+
+/** A change judged: what it does, and the bytes of it. */
+export interface Reshaping {
+  readonly project: Project;
+  readonly root: string;
+  readonly from: ProjectShape;
+  readonly to: ProjectShape;
+  readonly plan: Reshape;
+  readonly changes: readonly Change[];
+  readonly expansion: Expansion;
+  readonly folder: ReshapePlan['folder'];
+  readonly refused: readonly string[];
+  readonly print: string;
+  readonly bytesOf: (content: NewContent) => Uint8Array;
+}
+
+/** Lines a plan shows: beyond these nobody reads on, and the counts say the rest. */
+const MOST_LINES = 5000;
+
+export async function planReshape(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<ReshapePlan> {
+  const { plan, folder, refused, print, expansion } = await judge(world, me, id, asked);
+  const counts: Partial<Record<Reshape['lines'][number]['sign'], number>> = {};
+  for (const line of plan.lines) counts[line.sign] = (counts[line.sign] ?? 0) + line.count;
+  return {
+    lines: plan.lines.slice(0, MOST_LINES),
+    all: plan.lines.length,
+    counts,
+    kept: plan.kept,
+    folder,
+    refused,
+    print,
+    longest: expansion.longest,
+    budget: expansion.budget,
+  };
+}
+
+/** The project's folder, as it may be worked in. */
+export function liveRoot(
+  world: World,
+  project: { readonly volume: string; readonly folder: string; readonly state: string },
+): string {
+  if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
+    throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
+  const volume = world.config.volumes.get(project.volume);
+  if (volume === undefined)
+    throw new Refused(
+      404,
+      'no-volume',
+      `The volume ${project.volume} is not configured any more. Nothing was changed.`,
+    );
+  const root = inside(volume, project.folder);
+  if (root.ok) return root.value;
+  const code = root.faults[0]?.code;
+  throw new Refused(
+    code === 'root-missing' ? 503 : 404,
+    code ?? '',
+    code === 'root-missing'
+      ? `The volume ${project.volume} cannot be reached. Nothing was changed.`
+      : `The folder ${project.folder} is not on ${project.volume} any more. Nothing was changed.`,
+  );
+}
+
+/** Planned places as they are on the disk now. */
+function thereOn(root: string): There {
+  const port = livePort(root);
+  return {
+    look: (path) => {
+      const there = port.look(path);
+      return there instanceof Promise ? null : (there?.kind ?? null);
+    },
+    files: (folder) => listFolder(root, folder, () => undefined)?.files ?? [],
+  };
+}
+
+async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<Reshaping> {
+  const { db } = world;
+  const project = await readProject(db, id);
+  const from = project === null ? null : await readShape(db, id);
+  if (project === null || from === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (project.version !== asked.version)
+    throw new Refused(
+      409,
+      'project-changed',
+      `Somebody else changed ${project.number} since you opened it. Nothing was changed; look at it anew.`,
+    );
+  const root = liveRoot(world, project);
+  const registers = await readRegisters(db);
+  const wished = await shapeAsked(db, from, asked);
+  const after = await rulesOf(db, wished, project.own);
+  if (me.role === 'artist') requireArtistMay(project.body, from, wished, asked, registers);
+  const prefix = `${world.config.volumes.get(project.volume)}/`;
+  const expansion = expandTemplate(after, wished.values, registers, { prefix });
+  const before = compileRules(project.body, project.values, registers);
+  const plan = reshape({
+    before,
+    after: compileRules(after, wished.values, registers),
+    there: thereOn(root),
+    renamed: asked.renamed,
+    extra: asked.extra,
+    keep: new Set(asked.keep),
+  });
+  // A folder with a name of its own, as an adopted one has, keeps it.
+  const named =
+    !asked.keepFolder &&
+    from.folder.split('/').at(-1) === before.expansion.rootName &&
+    expansion.rootName !== before.expansion.rootName;
+  const above = from.folder.slice(0, from.folder.lastIndexOf('/') + 1);
+  const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
+  const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
+  const own = ownChanges(root, project, after, to.values, registers);
+  const changes = [...plan.changes, ...own];
+  const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
+  const print = createHash('sha256')
+    .update(JSON.stringify([to, plan.changes]))
+    .digest('hex');
+  const starters = await readStarters(db, to.template, to.edition);
+  const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
+  return { project, root, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
+}
+
+async function refusals(
+  world: World,
+  project: Project,
+  asked: ReshapeAsked,
+  to: ProjectShape,
+  folder: ReshapePlan['folder'],
+  expansion: Expansion,
+  changes: readonly Change[],
+  after: Template,
+): Promise<string[]> {
+  const out = expansion.diagnostics
+    .filter((d) => d.weight === 'refused')
+    .slice(0, 20)
+    .map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
+  const number = String(to.values.number ?? '');
+  if (number === '') out.push('A project needs a number.');
+  if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
+    out.push(`The number ${number} belongs to another project.`);
+  if (folder !== null) {
+    const volume = world.config.volumes.get(project.volume) ?? '';
+    const there = inside(volume, folder.to);
+    const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();
+    if ((there.ok || there.faults[0]?.code === 'path-link') && !onlyCase)
+      out.push(`A folder ${folder.to} is there already on ${project.volume}.`);
+  }
+  for (const { name } of asked.extra)
+    if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused'))
+      out.push(`${name} is no name for a file.`);
+  for (const fault of orderChanges(changes).faults.slice(0, 20)) out.push(`${fault.path}: ${wordsFor(fault.code, {})}`);
+  return out;
+}
+
+/** What it is about, for lists of batches. */
+const aboutOf = ({ from, to, plan }: Reshaping): string =>
+  from.template !== to.template || from.edition !== to.edition
+    ? 'edition'
+    : plan.lines.some((l) => l.sign === 'renamed')
+      ? 'change'
+      : 'grow';
+
+export async function applyReshape(
+  world: World,
+  me: Me,
+  id: string,
+  asked: ReshapeAsked & { readonly print: string },
+): Promise<{ readonly batch: string }> {
+  const reshaping = await judge(world, me, id, asked);
+  if (reshaping.refused.length > 0)
+    throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
+  if (reshaping.print !== asked.print)
+    throw new Refused(
+      409,
+      'disk-changed',
+      'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
+    );
+  const { project, root, from, to, changes, bytesOf } = reshaping;
+  const batch = randomUUID();
+  await runBatch(world, {
+    id: batch,
+    project,
+    root,
+    what: aboutOf(reshaping),
+    person: me,
+    undoes: null,
+    from,
+    to,
+    changes,
+    bytesOf,
+  });
+  return { batch };
+}
+
+export async function printReshape(
+  world: World,
+  me: Me,
+  id: string,
+  asked: ReshapeAsked,
+  as: PlanForm,
+): Promise<{ readonly name: string; readonly text: string }> {
+  const { changes, plan, project, bytesOf } = await judge(world, me, id, asked);
+  const base64Of = (step: { readonly content: { readonly kind: string } }) =>
+    base64(bytesOf(step.content as NewContent));
+  const name = `${project.number}-plan`;
+  switch (as) {
+    case 'text':
+      return { name: `${name}.txt`, text: changesText(plan.changes) };
+    case 'csv':
+      return { name: `${name}.csv`, text: changesCsv(plan.changes) };
+    case 'json':
+      return { name: `${name}.json`, text: changesJson(plan.changes) };
+    case 'sh':
+      return { name: `${name}.sh`, text: changesSh(orderChanges(changes).steps, base64Of) };
+    case 'powershell':
+      return { name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(changes).steps, base64Of)}` };
+  }
+}

@@ -1,0 +1,321 @@
+/**
+ * Rules of another house, or of this one earlier: what is new, the same or otherwise, and what is done about each. Ours
+ * never changes unseen.
+ */
+import type { BlockFile, RuleChoices, RuleKind, RuleSetRow, RulesTaken } from '@nesting/contract';
+import { ruleKeyOf } from '@nesting/contract';
+import { deepEqual } from '@nesting/core';
+import type { Registers } from '@nesting/core/name';
+import { type Convention, diffTemplates, type Template } from '@nesting/core/template';
+import { differenceWords } from '@nesting/core/words';
+import { type Client, transaction } from '../../db/client';
+import { recordActivity } from '../../db/queries/house/activity';
+import { insertEdition, upsertRegisters } from '../../db/queries/house/install';
+import { readRegisters } from '../../db/queries/house/registers';
+import { insertBlockEdition, listBlocks, putBlockStarter, saveBlockDraft } from '../../db/queries/rules/blocks';
+import { insertEditionOf, listConventions, saveDraft } from '../../db/queries/rules/conventions';
+import { putDraftStarter, saveTemplateDraft } from '../../db/queries/rules/template-drafts';
+import { listTemplates, readStarters } from '../../db/queries/rules/templates';
+import { Refused, type World } from '../world';
+import { newConvention } from './conventions';
+import type { RuleSet, WithFiles } from './rule-file';
+import { newTemplate } from './templates';
+
+export async function lookAtRules(world: World, set: RuleSet): Promise<RuleSetRow[]> {
+  const [templates, blocks, conventions, registers] = await Promise.all([
+    listTemplates(world.db),
+    listBlocks(world.db),
+    listConventions(world.db),
+    readRegisters(world.db),
+  ]);
+  const rows: RuleSetRow[] = [];
+  for (const { thing, starters } of set.templates) {
+    const ours = templates.find((t) => t.id === thing.id);
+    const about = [
+      `edition ${thing.edition ?? 1}, ${thing.fields.length} fields, ${thing.conventions.length} conventions, ${starters.size} starter files`,
+    ];
+    const words =
+      ours === undefined
+        ? []
+        : [
+            ...diffTemplates(ours.template, thing).map(differenceWords),
+            ...(await otherFiles(world, ours.id, ours.edition, starters)),
+          ];
+    const wholly =
+      ours !== undefined && words.length === 0 && deepEqual({ ...ours.template, edition: 0 }, { ...thing, edition: 0 });
+    rows.push(
+      rowOf(
+        'template',
+        thing.id,
+        thing.name,
+        ours !== undefined,
+        wholly,
+        ours === undefined ? about : words.length > 0 ? words : ['Settings that have no words of their own'],
+      ),
+    );
+  }
+  for (const { thing } of set.blocks) {
+    const ours = blocks.find((b) => b.id === thing.id);
+    const asTemplate = (folders: BlockFile['folders']): Template => ({
+      format: 'nesting/template',
+      formatVersion: 1,
+      id: thing.id,
+      name: thing.name,
+      fields: [],
+      conventions: [],
+      root: { id: 'root', name: thing.name, folders },
+    });
+    const words =
+      ours === undefined
+        ? [`edition ${thing.edition}`]
+        : diffTemplates(asTemplate(ours.folders), asTemplate(thing.folders)).map(differenceWords);
+    rows.push(
+      rowOf(
+        'block',
+        thing.id,
+        thing.name,
+        ours !== undefined,
+        ours !== undefined &&
+          deepEqual({ name: ours.name, folders: ours.folders }, { name: thing.name, folders: thing.folders }),
+        words,
+      ),
+    );
+  }
+  for (const convention of set.conventions) {
+    const ours = conventions.find((c) => c.id === convention.id);
+    const body = ours?.convention ?? ours?.draft?.convention;
+    const words =
+      body == null
+        ? [convention.pattern]
+        : [
+            `Ours: ${body.pattern}`,
+            `Theirs: ${convention.pattern}`,
+            ...(body.pattern === convention.pattern ? ['Its fields, families or examples are otherwise'] : []),
+          ];
+    rows.push(
+      rowOf(
+        'convention',
+        convention.id,
+        convention.name,
+        ours !== undefined,
+        body != null && deepEqual({ ...body, id: '' }, { ...convention, id: '' }),
+        words,
+      ),
+    );
+  }
+  return [...rows, ...listRows(registers, set.registers)];
+}
+
+function rowOf(
+  kind: RuleKind,
+  id: string,
+  name: string,
+  there: boolean,
+  wholly: boolean,
+  words: readonly string[],
+): RuleSetRow {
+  if (!there) return { kind, id, name, state: 'new', words, acts: ['take', 'leave'] };
+  if (wholly) return { kind, id, name, state: 'same', words: [], acts: ['leave'] };
+  return {
+    kind,
+    id,
+    name,
+    state: 'differs',
+    words,
+    acts: kind === 'block' || kind === 'list' ? ['leave', 'take'] : ['leave', 'take', 'beside'],
+  };
+}
+
+async function otherFiles(
+  world: World,
+  id: string,
+  edition: number,
+  starters: ReadonlyMap<string, Uint8Array>,
+): Promise<string[]> {
+  const ours = await readStarters(world.db, id, edition);
+  return [...new Set([...ours.keys(), ...starters.keys()])].sort().flatMap((path) => {
+    const [a, b] = [ours.get(path), starters.get(path)];
+    if (a !== undefined && b !== undefined)
+      return Buffer.from(a).equals(Buffer.from(b)) ? [] : [`The starter file ${path} has another content`];
+    return [a === undefined ? `New starter file: ${path}` : `No starter file any more: ${path}`];
+  });
+}
+
+interface Entry {
+  readonly key: string;
+  readonly value: unknown;
+}
+
+/** The house's lists by name: what tells an entry, and the entry. */
+const LISTS: Readonly<
+  Record<'clients' | 'families' | 'abbreviations' | 'banned', { name: string; entries: (r: Registers) => Entry[] }>
+> = {
+  clients: {
+    name: 'Clients',
+    entries: (r) => r.clients.map((c) => ({ key: c.code, value: [c.name, c.retired ?? false] })),
+  },
+  families: {
+    name: 'Families of files',
+    entries: (r) => r.families.map((f) => ({ key: f.name, value: [f.extensions, f.companions ?? []] })),
+  },
+  abbreviations: {
+    name: 'Abbreviations',
+    entries: (r) => r.abbreviations.map((a) => ({ key: a.long, value: a.short })),
+  },
+  banned: { name: 'Banned words', entries: (r) => r.banned.map((word) => ({ key: word, value: true })) },
+};
+
+function listRows(ours: Registers, theirs: Registers): RuleSetRow[] {
+  return Object.entries(LISTS).flatMap(([id, { name, entries }]): RuleSetRow[] => {
+    const given = entries(theirs);
+    if (given.length === 0) return [];
+    const known = new Map(entries(ours).map((e) => [e.key, e.value]));
+    const fresh = given.filter((e) => !known.has(e.key));
+    const other = given.filter((e) => known.has(e.key) && !deepEqual(known.get(e.key), e.value));
+    if (fresh.length + other.length === 0)
+      return [{ kind: 'list', id, name, state: 'same', words: [], acts: ['leave'] }];
+    const words = [...fresh.map((e) => `New: ${e.key}`), ...other.map((e) => `Otherwise: ${e.key}`)];
+    return [
+      {
+        kind: 'list',
+        id,
+        name,
+        state: other.length > 0 ? 'differs' : 'new',
+        words,
+        acts: other.length > 0 ? ['leave', 'take'] : ['take', 'leave'],
+      },
+    ];
+  });
+}
+
+/**
+ * Does what was chosen, all of it or nothing; what nobody chose about is done as proposed. FileFacts at anew first: what
+ * has changed since is refused.
+ */
+export async function takeRules(world: World, person: string, set: RuleSet, choices: RuleChoices): Promise<RulesTaken> {
+  const rows = new Map((await lookAtRules(world, set)).map((row) => [ruleKeyOf(row), row]));
+  const actOf = (kind: RuleKind, id: string) => {
+    const row = rows.get(ruleKeyOf({ kind, id }));
+    const act = choices[ruleKeyOf({ kind, id })] ?? row?.acts[0] ?? 'leave';
+    if (row !== undefined && !row.acts.includes(act))
+      throw new Refused(
+        409,
+        'rules-changed',
+        `${row.name} is not as it was when this was looked at. Nothing was taken in; look again.`,
+      );
+    return { act, isNew: row?.state === 'new' };
+  };
+  const taken: RulesTaken['taken'][number][] = [];
+  await transaction(world.db, async (client) => {
+    // Lists and conventions first: templates lean on them, and share what is there word for word.
+    await takeLists(client, set.registers, (id) => actOf('list', id).act === 'take', taken);
+    for (const convention of set.conventions) {
+      const { act, isNew } = actOf('convention', convention.id);
+      if (act === 'take')
+        taken.push({ kind: 'convention', ...(await takeConvention(client, person, convention, isNew)) });
+    }
+    for (const block of set.blocks) {
+      const { act, isNew } = actOf('block', block.thing.id);
+      if (act === 'take') taken.push({ kind: 'block', ...(await takeBlock(client, person, block, isNew)) });
+    }
+    for (const template of set.templates) {
+      const { act, isNew } = actOf('template', template.thing.id);
+      if (act === 'take') taken.push({ kind: 'template', ...(await takeTemplate(client, person, template, isNew)) });
+    }
+    await recordActivity(client, 'rules-taken-in', person, null, {
+      taken: taken
+        .map((t) => `${t.kind} ${t.id}`)
+        .join(', ')
+        .slice(0, 2000),
+    });
+  });
+  // Things of their own are drafts under free ids: each is made whole by itself.
+  for (const { thing, starters } of set.templates) {
+    if (actOf('template', thing.id).act !== 'beside') continue;
+    const made = await newTemplate(world, person, {
+      template: { ...thing, name: `${thing.name}, taken in` },
+      starters: [...starters].map(([path, bytes]) => ({ path, base64: Buffer.from(bytes).toString('base64') })),
+    });
+    taken.push({ kind: 'template', id: made.id, as: 'draft' });
+  }
+  for (const convention of set.conventions) {
+    if (actOf('convention', convention.id).act !== 'beside') continue;
+    taken.push({
+      kind: 'convention',
+      id: (await newConvention(world, person, { ...convention, name: `${convention.name}, taken in` })).id,
+      as: 'draft',
+    });
+  }
+  return { taken };
+}
+
+async function takeLists(
+  client: Client,
+  registers: Registers,
+  wanted: (id: string) => boolean,
+  taken: RulesTaken['taken'][number][],
+): Promise<void> {
+  const keep = {
+    clients: wanted('clients') ? registers.clients : [],
+    families: wanted('families') ? registers.families : [],
+    abbreviations: wanted('abbreviations') ? registers.abbreviations : [],
+    banned: wanted('banned') ? registers.banned : [],
+    people: [],
+  };
+  await upsertRegisters(client, keep);
+  for (const id of Object.keys(LISTS) as (keyof typeof LISTS)[])
+    if (keep[id].length > 0) taken.push({ kind: 'list', id, as: 'added' });
+}
+
+type Taken = Omit<RulesTaken['taken'][number], 'kind'>;
+
+async function takeConvention(client: Client, person: string, convention: Convention, isNew: boolean): Promise<Taken> {
+  if (isNew) {
+    await insertEditionOf(client, convention);
+    return { id: convention.id, as: 'in-force' };
+  }
+  if ((await saveDraft(client, convention, 0, person)) === null) throw draftThere(convention.name);
+  return { id: convention.id, as: 'draft' };
+}
+
+async function takeBlock(
+  client: Client,
+  person: string,
+  { thing, starters }: WithFiles<BlockFile>,
+  isNew: boolean,
+): Promise<Taken> {
+  const body = { name: thing.name, folders: thing.folders };
+  if (isNew) await insertBlockEdition(client, thing.id, thing.edition, body, 'Taken in.', person);
+  else if ((await saveBlockDraft(client, thing.id, body, 0, person)) === null) throw draftThere(thing.name);
+  for (const [path, bytes] of starters)
+    if (!(await putBlockStarter(client, thing.id, path, bytes)))
+      throw new Refused(
+        409,
+        'file-there',
+        `The block ${thing.name} has another file ${path} in an edition of ours. Nothing was taken in.`,
+      );
+  return { id: thing.id, as: isNew ? 'in-force' : 'draft' };
+}
+
+async function takeTemplate(
+  client: Client,
+  person: string,
+  { thing, starters }: WithFiles<Template>,
+  isNew: boolean,
+): Promise<Taken> {
+  if (isNew) {
+    await insertEdition(client, thing, starters);
+    return { id: thing.id, as: 'in-force' };
+  }
+  const { edition: _theirs, ...body } = thing;
+  if ((await saveTemplateDraft(client, body, 0, person)) === null) throw draftThere(thing.name);
+  for (const [path, bytes] of starters) await putDraftStarter(client, thing.id, path, bytes);
+  return { id: thing.id, as: 'draft' };
+}
+
+const draftThere = (name: string): Refused =>
+  new Refused(
+    409,
+    'draft-there',
+    `${name} has a draft that somebody is writing. Put it in force or aside first; nothing was taken in.`,
+  );

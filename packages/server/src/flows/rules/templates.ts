@@ -1,0 +1,182 @@
+/**
+ * A template's way from a draft to an edition in force, in and out of files; what a draft would mean for projects that
+ * run.
+ */
+import type { TemplateEffectRow } from '@nesting/contract';
+import {
+  diagnoseTemplate,
+  expandTemplate,
+  type FolderNode,
+  type LooseTemplate,
+  normaliseTemplate,
+  type Template,
+  withConventions,
+} from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
+import { sqlFault, transaction } from '../../db/client';
+import { recordActivity } from '../../db/queries/house/activity';
+import { readRegisters } from '../../db/queries/house/registers';
+import { readProject } from '../../db/queries/projects/projects';
+import { adoptConventions } from '../../db/queries/rules/conventions';
+import {
+  copyStarters,
+  discardTemplateDraft,
+  insertTemplateDraft,
+  projectsOnEarlier,
+  putDraftStarter,
+  putTemplateInForce,
+  readTemplateDraft,
+  saveTemplateDraft,
+  templateIdsLike,
+} from '../../db/queries/rules/template-drafts';
+import { readStarters } from '../../db/queries/rules/templates';
+import { Refused, type World } from '../world';
+import { freeSlug } from './slug';
+
+export interface NewTemplate {
+  readonly template: LooseTemplate;
+  readonly starters: readonly { readonly path: string; readonly base64: string }[];
+  readonly from?: { readonly template: string; readonly edition: number } | undefined;
+}
+
+/** The screens have pages of these names among the templates. */
+export const PAGES = ['derive', 'take-in'];
+
+/**
+ * A new template as a draft: written from nothing, doubled, derived or taken in from a file. Its id is its own,
+ * whatever the file says.
+ */
+export async function newTemplate(world: World, person: string, asked: NewTemplate): Promise<{ id: string }> {
+  const normal = normaliseTemplate(asked.template);
+  return transaction(world.db, async (client) => {
+    const id = await freeSlug(normal.name, 'template', (wanted) => templateIdsLike(client, wanted), PAGES);
+    const { edition: _edition, ...bare } = normal;
+    await insertTemplateDraft(client, { ...bare, id }, person);
+    for (const { path, base64 } of asked.starters)
+      await putDraftStarter(client, id, path, Buffer.from(base64, 'base64'));
+    if (asked.from)
+      for (const [path, bytes] of await readStarters(client, asked.from.template, asked.from.edition))
+        await putDraftStarter(client, id, path, bytes);
+    await recordActivity(client, 'template-drafted', person, null, { template: id });
+    return { id };
+  });
+}
+
+export async function keepTemplate(
+  world: World,
+  person: string,
+  id: string,
+  template: Template,
+  version: number,
+): Promise<{ version: number }> {
+  try {
+    const saved = await saveTemplateDraft(world.db, { ...template, id }, version, person);
+    if (saved === null)
+      throw new Refused(
+        409,
+        'draft-changed',
+        'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.',
+      );
+    return { version: saved };
+  } catch (error) {
+    if (sqlFault(error)?.state === '23503')
+      throw new Refused(404, 'no-template', 'This template does not exist any more.');
+    throw error;
+  }
+}
+
+export async function dropTemplateDraft(world: World, person: string, id: string): Promise<void> {
+  await transaction(world.db, (client) => discardTemplateDraft(client, id));
+  await recordActivity(world.db, 'template-draft-discarded', person, null, { template: id });
+}
+
+/** The draft becomes the next edition, with its starter files; every file it names must be there. */
+export async function publishTemplate(
+  world: World,
+  person: string,
+  id: string,
+  version: number,
+  said: string,
+): Promise<{ edition: number }> {
+  const draft = await readTemplateDraft(world.db, id);
+  if (draft === null || draft.version !== version)
+    throw new Refused(
+      409,
+      'draft-changed',
+      'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.',
+    );
+  const studio = await readRegisters(world.db);
+  const [fault] = diagnoseTemplate(draft.template, studio);
+  if (fault)
+    throw new Refused(
+      422,
+      'draft-unusable',
+      `${fault.node ?? ''}: ${wordsFor(fault.code, fault.params)} Nothing was put in force.`,
+    );
+  return transaction(world.db, async (client) => {
+    const put = await putTemplateInForce(client, id, version, said, person);
+    if (put === null)
+      throw new Refused(
+        409,
+        'draft-changed',
+        'The draft was changed just now. Nothing was put in force; reload to see it.',
+      );
+    const paths = starterPaths(put.template);
+    const copied = new Set(await copyStarters(client, id, put.edition, paths));
+    const absent = paths.find((path) => !copied.has(path));
+    if (absent !== undefined)
+      throw new Refused(
+        422,
+        'starter-missing',
+        `The starter file ${absent} is not there. Give it, or take it out; nothing was put in force.`,
+      );
+    await adoptConventions(client, put.template);
+    await recordActivity(client, 'template-in-force', person, null, { template: id, edition: put.edition, said });
+    return { edition: put.edition };
+  });
+}
+
+export function starterPaths({ root, blocks }: Template): string[] {
+  const paths = new Set<string>();
+  const walk = (node: FolderNode): void => {
+    for (const starter of node.starters ?? []) paths.add(starter.from);
+    node.folders?.forEach(walk);
+  };
+  walk(root);
+  for (const block of blocks ?? []) block.folders.forEach(walk);
+  return [...paths];
+}
+
+const EXAMPLES = 4;
+
+/** What each running project would gain, lose and have renamed, by the lines of its plan before and after. */
+export async function templateEffect(world: World, id: string, template: Template): Promise<TemplateEffectRow[]> {
+  const registers = await readRegisters(world.db);
+  const rows: TemplateEffectRow[] = [];
+  for (const projectId of await projectsOnEarlier(world.db, id)) {
+    const project = await readProject(world.db, projectId);
+    if (project === null) continue;
+    const before = new Map(expandTemplate(project.body, project.values, registers).lines.map((l) => [l.key, l]));
+    const after = new Map(
+      expandTemplate(withConventions(template, {}), project.values, registers).lines.map((l) => [l.key, l]),
+    );
+    const gained = [...after].filter(([key]) => !before.has(key)).map(([, l]) => l.path);
+    const lost = [...before].filter(([key]) => !after.has(key)).map(([, l]) => l.path);
+    const renamed = [...after].flatMap(([key, l]) =>
+      before.has(key) && before.get(key)?.name !== l.name ? [`${before.get(key)?.path} → ${l.name}`] : [],
+    );
+    rows.push({
+      project: { id: project.id, number: project.number, folder: project.folder, edition: project.template.edition },
+      gains: gained.length,
+      loses: lost.length,
+      renames: renamed.length,
+      examples: [
+        ...gained.slice(0, EXAMPLES).map((p) => `+ ${p}`),
+        ...renamed.slice(0, EXAMPLES),
+        ...lost.slice(0, EXAMPLES).map((p) => `− ${p}`),
+      ],
+    });
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return rows;
+}
