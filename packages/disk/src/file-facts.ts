@@ -26,7 +26,7 @@ export interface FileFacts {
   readonly holdsRoot?: boolean;
 }
 
-export interface Looking {
+export interface FactsOptions {
   readonly wants: ContentWants;
   /** Whole paths of the project's root, as each system has it. */
   readonly roots: readonly string[];
@@ -44,23 +44,23 @@ const MOST_HASHED = 256 * 2 ** 30;
 
 const chunk = Buffer.allocUnsafe(1 << 20);
 
-export class Looker {
-  readonly looked: FileFacts[] = [];
+export class FactsReader {
+  readonly facts: FileFacts[] = [];
   private readonly needles: readonly Buffer[];
 
   constructor(
     private readonly at: { readonly root: string; readonly mounts: readonly Mount[] },
     private readonly rules: ProjectRules,
-    private readonly looking: Looking,
+    private readonly request: FactsOptions,
     private readonly unseen: (unseen: Unseen) => void,
   ) {
-    this.needles = looking.roots
+    this.needles = request.roots
       .filter((r) => r.length > 3)
       .flatMap((r) => [Buffer.from(r, 'utf8'), Buffer.from(r, 'utf16le')]);
   }
 
   folder(listing: FolderListing): void {
-    const { hash, runs, search } = contentTasks(this.rules, listing, this.looking.wants);
+    const { hash, runs, search } = contentTasks(this.rules, listing, this.request.wants);
     const hashed = new Set(hash);
     const searched = new Set(search);
     for (const run of runs) this.run(listing, run);
@@ -80,7 +80,7 @@ export class Looker {
     try {
       const sha256 = hash && !tooLarge ? (known?.sha256 ?? fileHash(this.place(path))) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
-      this.looked.push({
+      this.facts.push({
         path,
         size: file.size,
         modified: file.modified,
@@ -104,7 +104,7 @@ export class Looker {
       const whole = createHash('sha256');
       if (known?.sha256 === undefined)
         for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
-      this.looked.push({
+      this.facts.push({
         path,
         first: join(listing.path, frames[0] ?? run.first),
         size: run.bytes,
@@ -123,7 +123,7 @@ export class Looker {
   }
 
   private known(path: string, size: number, modified: number, inode: number): FileFacts | undefined {
-    const known = this.looking.known.get(path);
+    const known = this.request.known.get(path);
     return known !== undefined && known.size === size && known.modified === modified && known.inode === inode
       ? known
       : undefined;
@@ -190,8 +190,8 @@ function eachChunk(path: string, from: number, to: number, take: (bytes: Buffer)
 }
 
 /** What was looked at, as facts to be judged. */
-export function factsOf(looked: readonly FileFacts[]): ContentFact[] {
-  return looked.flatMap((l): ContentFact[] => [
+export function contentFactsOf(facts: readonly FileFacts[]): ContentFact[] {
+  return facts.flatMap((l): ContentFact[] => [
     ...(l.sha256 === undefined
       ? []
       : [

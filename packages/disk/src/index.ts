@@ -12,15 +12,9 @@ export {
   undoOnDisk,
   undoPlan,
 } from './batch';
-export {
-  type CheckProgress,
-  checkOnDisk,
-  type DiskCheck,
-  type DiskOutcome,
-  type Gathered,
-  hasChangedSince,
-  type Seen,
-} from './check/check';
+export { checkOnDisk } from './check/check';
+export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
+export { hasChangedSince } from './check/quick';
 export { COPYING, moveAcross } from './cross-device-move';
 export { diskPort, livePort } from './disk-port';
 export type { FileFacts } from './file-facts';

@@ -247,7 +247,7 @@ describe('a check again', () => {
           root,
           input,
           since: before,
-          contents: { ...contents, known: before.looked },
+          contents: { ...contents, known: before.facts },
         });
         const whole = await checkOnDisk({ root, input, contents });
         expect(quick.findings).toEqual(whole.findings);
@@ -329,9 +329,9 @@ describe('a check again', () => {
     put('b/26014_y.png', 'same');
     const first = await checkOnDisk({ root, input, contents });
     expect(found(first)).toEqual(['same-content a/26014_x.png']);
-    const forged = first.looked.map((l) => ({ ...l, ...(l.sha256 && { sha256: `${l.path}` }) }));
+    const forged = first.facts.map((l) => ({ ...l, ...(l.sha256 && { sha256: `${l.path}` }) }));
     expect(found(await checkOnDisk({ root, input, contents: { ...contents, known: forged } }))).toEqual([]);
     put('b/26014_y.png', 'sane');
-    expect(found(await checkOnDisk({ root, input, contents: { ...contents, known: first.looked } }))).toEqual([]);
+    expect(found(await checkOnDisk({ root, input, contents: { ...contents, known: first.facts } }))).toEqual([]);
   });
 });

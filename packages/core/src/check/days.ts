@@ -18,9 +18,9 @@ export const dayOf = (iso: string): number => Date.parse(`${iso.slice(0, 10)}T00
 
 /** A name's own date, ISO; none where the folder gives it. */
 export function dateIn(by: FolderConvention, reading: Reading): string | null {
-  for (const { field, form } of by.strict.slots) {
+  for (const { field, domain } of by.strict.slots) {
     const value = reading[field];
-    if (form.kind === 'date' && typeof value === 'string' && by.bound[field] === undefined) return value;
+    if (domain.kind === 'date' && typeof value === 'string' && by.bound[field] === undefined) return value;
   }
   return null;
 }

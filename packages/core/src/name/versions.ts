@@ -61,7 +61,7 @@ export function nextVersion(convention: CompiledConvention, values: Reading, nam
   if (slot === undefined) return null;
   const apart = new Set([...WITHIN_VERSION, 'ext']);
   const key = keyOf(values, apart);
-  const like: Version = slot.form.kind === 'letters' ? (slot.form.upper ? 'A' : 'a') : 1;
+  const like: Version = slot.domain.kind === 'letters' ? (slot.domain.upper ? 'A' : 'a') : 1;
   let last = 0;
   for (const name of names) {
     const reading = readName(convention, name);

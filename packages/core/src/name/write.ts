@@ -84,61 +84,61 @@ export const hasValue = (value: Value | undefined): value is Value =>
 const written = new WeakMap<SlotDomain, Map<string, string>>();
 const MOST_WRITTEN = 5000;
 
-/** Writes one slot's value by its form. */
-export function writeSlot(slot: Slot, form: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
-  if (typeof value !== 'string' || value === '') return writeAnew(slot, form, value);
-  const cache = written.get(form) ?? new Map<string, string>();
+/** Writes one slot's value by its domain. */
+export function writeSlot(slot: Slot, domain: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
+  if (typeof value !== 'string' || value === '') return writeAnew(slot, domain, value);
+  const cache = written.get(domain) ?? new Map<string, string>();
   const known = cache.get(value);
   if (known !== undefined) return success(known);
-  const answer = writeAnew(slot, form, value);
+  const answer = writeAnew(slot, domain, value);
   if (cache.size >= MOST_WRITTEN) cache.clear();
   if (answer.ok) cache.set(value, answer.value);
-  written.set(form, cache);
+  written.set(domain, cache);
   return answer;
 }
 
-function writeAnew(slot: Slot, form: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
+function writeAnew(slot: Slot, domain: SlotDomain, value: Value | undefined): Result<string, WriteFault> {
   const no = (code: WriteFaultCode, params: Params = {}): Result<string, WriteFault> =>
     failure([
       { code, field: slot.field, at: slot.at, length: slot.end - slot.at, params: { field: slot.field, ...params } },
     ]);
   if (!hasValue(value)) {
-    if (form.kind === 'fixed' && form.of === 'number' && form.entries.length === 1)
-      return success((form.entries[0] as Entry).text);
+    if (domain.kind === 'fixed' && domain.of === 'number' && domain.entries.length === 1)
+      return success((domain.entries[0] as Entry).text);
     return no('value-missing');
   }
   if (Array.isArray(value)) return no('value-is-list');
   const text = plainText(value);
-  switch (form.kind) {
+  switch (domain.kind) {
     case 'fixed': {
-      const entry = findEntry(form.entries, text);
+      const entry = findEntry(domain.entries, text);
       return entry
         ? success(entry.text)
-        : no('value-unknown', { value: text, known: form.entries.slice(0, 12).map((e) => e.text) });
+        : no('value-unknown', { value: text, known: domain.entries.slice(0, 12).map((e) => e.text) });
     }
     case 'text':
-      return writeText(form, text, no);
+      return writeText(domain, text, no);
     case 'like': {
-      const fitted = fitLike(form, text);
-      return fitted === null ? no('value-form', { value: text, form: likeText(form) }) : success(fitted);
+      const fitted = fitLike(domain, text);
+      return fitted === null ? no('value-form', { value: text, form: likeText(domain) }) : success(fitted);
     }
     case 'code':
-      return takesWhole(form, text) ? success(text) : no('value-characters', { value: text });
+      return takesWhole(domain, text) ? success(text) : no('value-characters', { value: text });
     case 'digits':
       return /^\d{1,15}$/.test(text)
-        ? success(String(Number(text)).padStart(form.min, '0'))
+        ? success(String(Number(text)).padStart(domain.min, '0'))
         : no('value-not-count', { value: text });
     case 'letters': {
-      const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
-      return takesWhole(form, cased) ? success(cased) : no('value-not-letters', { value: text });
+      const cased = domain.upper ? text.toUpperCase() : text.toLowerCase();
+      return takesWhole(domain, cased) ? success(cased) : no('value-not-letters', { value: text });
     }
     case 'date': {
       const date = parseIso(text);
-      const shown = date && writeDate(date, form.form);
-      return shown ? success(shown) : no('value-not-date', { value: text, form: form.form.source });
+      const shown = date && writeDate(date, domain.pattern);
+      return shown ? success(shown) : no('value-not-date', { value: text, form: domain.pattern.source });
     }
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 
@@ -170,36 +170,36 @@ export function findEntry(entries: readonly Entry[], text: string): Entry | unde
 }
 
 function writeText(
-  form: Extract<SlotDomain, { kind: 'text' }>,
+  domain: Extract<SlotDomain, { kind: 'text' }>,
   text: string,
   no: (code: WriteFaultCode, params?: Params) => Result<string, WriteFault>,
 ): Result<string, WriteFault> {
-  const shaped = shapeText(text, form.shape);
+  const shaped = shapeText(text, domain.shape);
   if (!shaped.ok) return no('value-unfoldable', { value: text, letters: shaped.letters });
   if (shaped.text === '') return no('value-empty', { value: text });
   const length = [...shaped.text].length;
-  if (length > form.max) return no('value-too-long', { value: shaped.text, found: length, limit: form.max });
-  if (form.chars !== null) {
-    const allowed = charSet(form.chars);
+  if (length > domain.max) return no('value-too-long', { value: shaped.text, found: length, limit: domain.max });
+  if (domain.chars !== null) {
+    const allowed = charSet(domain.chars);
     const wrong = [...shaped.text].filter((ch) => !allowed.has(ch.codePointAt(0) as number));
     if (wrong.length > 0)
-      return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: form.chars });
+      return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: domain.chars });
   }
-  return takesWhole(form, shaped.text) ? success(shaped.text) : no('value-characters', { value: shaped.text });
+  return takesWhole(domain, shaped.text) ? success(shaped.text) : no('value-characters', { value: shaped.text });
 }
 
-export function likeText(form: Extract<SlotDomain, { kind: 'like' }>): string {
-  return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '0'.repeat(p.min))).join('');
+export function likeText(domain: Extract<SlotDomain, { kind: 'like' }>): string {
+  return domain.pieces.map((p) => (p.kind === 'literal' ? p.text : '0'.repeat(p.min))).join('');
 }
 
 /** Brings `S3`, `s3` or a bare `3` into the form `s00`; `null` where the text is something else. */
-export function fitLike(form: Extract<SlotDomain, { kind: 'like' }>, text: string): string | null {
-  if (takesWhole(form, text)) return text;
-  const digitRuns = form.pieces.filter((p) => p.kind === 'digits');
+export function fitLike(domain: Extract<SlotDomain, { kind: 'like' }>, text: string): string | null {
+  if (takesWhole(domain, text)) return text;
+  const digitRuns = domain.pieces.filter((p) => p.kind === 'digits');
   const bare = /^\d+$/.test(text.trim()) && digitRuns.length === 1;
   let rest = text.trim();
   let out = '';
-  for (const piece of form.pieces) {
+  for (const piece of domain.pieces) {
     if (piece.kind === 'literal') {
       if (!bare && rest.slice(0, piece.text.length).toLowerCase() !== piece.text.toLowerCase()) return null;
       if (!bare) rest = rest.slice(piece.text.length);

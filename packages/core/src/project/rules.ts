@@ -309,19 +309,19 @@ export class ProjectRules {
     return this.asRead(convention, given);
   }
 
-  /** Values in the form this convention would read them back in. Folders by the thousand carry the same entries. */
+  /** Values in the domain this convention would read them back in. Folders by the thousand carry the same entries. */
   private asRead(convention: CompiledConvention, given: Readonly<Record<string, string>>): Reading {
     const known = this.readBack.get(convention) ?? new Map<string, ReadValue | undefined>();
     this.readBack.set(convention, known);
     const bound: Record<string, ReadValue> = {};
-    for (const { field, slot, form } of convention.slots) {
+    for (const { field, slot, domain } of convention.slots) {
       const value = given[field];
       if (value === undefined) continue;
       const key = `${field}\0${value}`;
       let read = known.get(key);
       if (read === undefined && !known.has(key)) {
-        const written = writeSlot(slot, form, value);
-        read = written.ok ? valuesOf(form, written.value)[0] : undefined;
+        const written = writeSlot(slot, domain, value);
+        read = written.ok ? valuesOf(domain, written.value)[0] : undefined;
         known.set(key, read);
       }
       if (read !== undefined) bound[field] = read;
@@ -334,8 +334,8 @@ export class ProjectRules {
     const cached = this.known.get(convention);
     if (cached) return cached;
     const known: Record<string, readonly string[]> = {};
-    for (const { field, form } of convention.slots) {
-      if (form.kind !== 'text') continue;
+    for (const { field, domain } of convention.slots) {
+      if (domain.kind !== 'text') continue;
       const list = this.lists.get(field);
       const entries =
         list === undefined

@@ -6,7 +6,7 @@ import { parentPort } from 'node:worker_threads';
 import { Checker } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import { ProjectRules } from '@nesting/core/project';
-import { Looker } from '../file-facts';
+import { FactsReader } from '../file-facts';
 import { listFolder, type Unseen } from '../walk';
 import type { FromWorker, ToWorker } from './worker-pool';
 
@@ -18,7 +18,7 @@ if (port === null) throw new Error('check-worker runs as a worker thread only');
 
 let rules: ProjectRules | null = null;
 let checker: Checker | null = null;
-let looker: Looker | null = null;
+let reader: FactsReader | null = null;
 let begun: Extract<ToWorker, { kind: 'begin' }> | null = null;
 let unseen: Unseen[] = [];
 const say = (message: FromWorker) => port.postMessage(message);
@@ -29,19 +29,19 @@ port.on('message', (message: ToWorker) => {
     case 'begin':
       begun = message;
       rules = new ProjectRules(message.input);
-      if (message.looking === undefined) checker = new Checker(rules);
+      if (message.request === undefined) checker = new Checker(rules);
       else
-        looker = new Looker(
+        reader = new FactsReader(
           { root: message.root, mounts: message.mounts },
           rules,
-          { ...message.looking, known: new Map(message.looking.known.map((k) => [k.path, k])) },
+          { ...message.request, known: new Map(message.request.known.map((k) => [k.path, k])) },
           note,
         );
       return say({ kind: 'idle', files: 0, folders: 0, rest: [] });
     case 'folders':
       return work(message.paths);
     case 'take':
-      say({ kind: 'part', part: checker?.part() ?? null, looked: looker?.looked ?? [], unseen });
+      say({ kind: 'part', part: checker?.part() ?? null, facts: reader?.facts ?? [], unseen });
       unseen = [];
       if (checker !== null && rules !== null) checker = new Checker(rules);
       // It ends by itself: nobody need wait for that.
@@ -59,11 +59,11 @@ function work(paths: readonly string[]): void {
   while (queue.length > 0 && folders < SLICE) {
     const listing = listFolder(begun.root, queue.pop() as string, note, begun.mounts);
     if (listing === null) continue;
-    looker?.folder(listing);
+    reader?.folder(listing);
     checker?.folder(listing);
     folders++;
     files += listing.files.length;
-    if (looker !== null) continue;
+    if (reader !== null) continue;
     for (const name of listing.folders) (begun.shallow ? rest : queue).push(join(listing.path, name));
   }
   say({ kind: 'idle', files, folders, rest: [...rest, ...queue] });

@@ -10,7 +10,7 @@ import type { FileFacts } from '../file-facts';
 import type { Mount, Unseen } from '../walk';
 
 /** What workers are to look for in files. */
-export interface LookingAsked {
+export interface FactsRequest {
   readonly wants: ContentWants;
   readonly roots: readonly string[];
   readonly known: readonly FileFacts[];
@@ -23,7 +23,7 @@ export type ToWorker =
       readonly mounts: readonly Mount[];
       readonly input: CheckInput /** Folders below are handed back, and not walked. */;
       readonly shallow: boolean;
-      readonly looking?: LookingAsked;
+      readonly request?: FactsRequest;
     }
   | { readonly kind: 'folders'; readonly paths: readonly string[] }
   /** Asks for what was found since the last time. */
@@ -32,11 +32,11 @@ export type ToWorker =
 export type FromWorker =
   /** Done with what it was given; folders it found and did not walk are handed back. */
   | { readonly kind: 'idle'; readonly files: number; readonly folders: number; readonly rest: readonly string[] }
-  | ({ readonly kind: 'part' } & Part);
+  | ({ readonly kind: 'part' } & WorkerResult);
 
-export interface Part {
+export interface WorkerResult {
   readonly part: PartialResult | null;
-  readonly looked: readonly FileFacts[];
+  readonly facts: readonly FileFacts[];
   readonly unseen: readonly Unseen[];
 }
 
@@ -63,14 +63,14 @@ export interface Sharing {
   readonly progress: (files: number, folders: number) => void;
   /** Milliseconds after which all is gathered and handed over, so that a check can go on from there. */
   readonly gatherEvery: number;
-  readonly gathered: (parts: readonly Part[], queue: readonly string[]) => Promise<void>;
+  readonly gathered: (parts: readonly WorkerResult[], queue: readonly string[]) => Promise<void>;
 }
 
 /** Resolves with what the workers found since it was gathered last. A worker that ends early rejects. */
-export async function shareOut(sharing: Sharing): Promise<Part[]> {
+export async function shareOut(sharing: Sharing): Promise<WorkerResult[]> {
   const pool = new WorkerPool(sharing);
   try {
-    return await Promise.race([pool.drive(), pool.broken]);
+    return await Promise.race([pool.run(), pool.broken]);
   } finally {
     pool.release();
   }
@@ -80,7 +80,7 @@ class WorkerPool {
   readonly broken: Promise<never>;
   private readonly idle: Worker[] = [];
   private busy: number;
-  private parts: Part[] = [];
+  private parts: WorkerResult[] = [];
   private asked = 0;
   private last = Date.now();
   private done = false;
@@ -97,10 +97,11 @@ class WorkerPool {
     });
     // Whoever waits is told; nobody else need be.
     this.broken.catch(() => undefined);
-    for (const worker of sharing.workers) worker.on('message', (message: FromWorker) => this.hear(worker, message));
+    for (const worker of sharing.workers)
+      worker.on('message', (message: FromWorker) => this.onMessage(worker, message));
   }
 
-  async drive(): Promise<Part[]> {
+  async run(): Promise<WorkerResult[]> {
     const { sharing } = this;
     for (;;) {
       if (sharing.cancel?.aborted) break;
@@ -111,9 +112,9 @@ class WorkerPool {
       else if (!due && sharing.here !== null && sharing.queue.length > 0) {
         sharing.here();
         await new Promise((resolve) => setImmediate(resolve));
-      } else await this.word();
+      } else await this.nextMessage();
     }
-    while (this.busy > 0) await this.word();
+    while (this.busy > 0) await this.nextMessage();
     this.done = true;
     return this.take(true);
   }
@@ -138,21 +139,21 @@ class WorkerPool {
     this.last = Date.now();
   }
 
-  private async take(last: boolean): Promise<Part[]> {
+  private async take(last: boolean): Promise<WorkerResult[]> {
     this.parts = [];
     this.asked = this.idle.length;
     for (const worker of this.idle) worker.postMessage({ kind: 'take', last } satisfies ToWorker);
-    while (this.parts.length < this.asked) await this.word();
+    while (this.parts.length < this.asked) await this.nextMessage();
     return this.parts;
   }
 
-  private word(): Promise<void> {
+  private nextMessage(): Promise<void> {
     return new Promise<void>((resolve) => {
       this.wake = resolve;
     });
   }
 
-  private hear(worker: Worker, message: FromWorker): void {
+  private onMessage(worker: Worker, message: FromWorker): void {
     if (message.kind === 'part') this.parts.push(message);
     else {
       this.busy--;

@@ -116,9 +116,9 @@ function common(x: Mask, y: Mask): number {
 /** A text that means two entries of one register: every name that holds it has two readings. */
 function sharedText(ops: readonly Op[]): { op: number; text: string } | null {
   for (const [op, o] of ops.entries()) {
-    if (o.kind !== 'slot' || o.slot.form.kind !== 'fixed') continue;
+    if (o.kind !== 'slot' || o.slot.domain.kind !== 'fixed') continue;
     const seen = new Map<string, unknown>();
-    for (const e of o.slot.form.entries) {
+    for (const e of o.slot.domain.entries) {
       if (seen.has(e.text) && seen.get(e.text) !== e.value) return { op, text: e.text };
       seen.set(e.text, e.value);
     }

@@ -178,9 +178,9 @@ function take(
   repeated: boolean,
   bound: Reading | undefined,
 ): boolean {
-  const { form, field } = slot;
-  if (!withinLimits(form, text)) return false;
-  const value = readingsOf(form, text)[0];
+  const { domain, field } = slot;
+  if (!withinLimits(domain, text)) return false;
+  const value = readingsOf(domain, text)[0];
   if (value === undefined || (repeated && out[field] !== undefined && out[field] !== value)) return false;
   const must = bound?.[field];
   if (must !== undefined && must !== value) return false;
@@ -188,15 +188,16 @@ function take(
   return true;
 }
 
-function withinLimits(form: SlotDomain, text: string): boolean {
-  switch (form.kind) {
+function withinLimits(domain: SlotDomain, text: string): boolean {
+  switch (domain.kind) {
     case 'text':
-      if (form.shape === 'as-is' && !isPlain(text) && (!isComposed(text) || [...text].length > form.max)) return false;
-      return text.length <= form.max || !isPlain(text);
+      if (domain.shape === 'as-is' && !isPlain(text) && (!isComposed(text) || [...text].length > domain.max))
+        return false;
+      return text.length <= domain.max || !isPlain(text);
     case 'like':
-      return text.length <= form.max;
+      return text.length <= domain.max;
     case 'code':
-      return text.length <= MOST_CODE[form.of];
+      return text.length <= MOST_CODE[domain.of];
     case 'letters':
       return text.length <= MOST_LETTERS;
     default:

@@ -20,9 +20,9 @@ export function expressionOf(ops: readonly Op[]): Expression {
       source += '(?:';
       closes.set(op.skipTo, (closes.get(op.skipTo) ?? 0) + 1);
     } else {
-      source += `(${sourceOf(op.slot.form)})`;
-      slots.push({ field: op.slot.field, ...readerOf(op.slot.form) });
-      unicode ||= op.slot.form.kind === 'text' && op.slot.form.shape === 'as-is';
+      source += `(${sourceOf(op.slot.domain)})`;
+      slots.push({ field: op.slot.field, ...readerOf(op.slot.domain) });
+      unicode ||= op.slot.domain.kind === 'text' && op.slot.domain.shape === 'as-is';
     }
   });
   source += ')?'.repeat(closes.get(ops.length) ?? 0);
@@ -33,56 +33,56 @@ export function expressionOf(ops: readonly Op[]): Expression {
  * What is left to look at once the expression has matched: limits, real dates, whole numbers, entries that mean
  * something else.
  */
-function readerOf(form: SlotDomain): Omit<ExpressionSlot, 'field'> {
+function readerOf(domain: SlotDomain): Omit<ExpressionSlot, 'field'> {
   const text = (max: number) => ({ max, number: false, value: null });
-  switch (form.kind) {
+  switch (domain.kind) {
     case 'fixed': {
-      if (form.entries.every((e) => e.text === e.value)) return text(Number.POSITIVE_INFINITY);
-      const values = new Map(form.entries.map((e) => [e.text, e.value]));
+      if (domain.entries.every((e) => e.text === e.value)) return text(Number.POSITIVE_INFINITY);
+      const values = new Map(domain.entries.map((e) => [e.text, e.value]));
       return { ...text(0), value: (found) => values.get(found) };
     }
     case 'date':
-      return { ...text(0), value: (found) => valuesOf(form, found)[0] };
+      return { ...text(0), value: (found) => valuesOf(domain, found)[0] };
     case 'digits':
       return { max: Number.POSITIVE_INFINITY, number: true, value: null };
     case 'text':
       // Limits of as-is texts count characters, not units, and some characters stand in no name.
-      return form.shape === 'as-is'
-        ? { ...text(0), value: (found) => (takesWhole(form, found) ? found : undefined) }
-        : text(form.max);
+      return domain.shape === 'as-is'
+        ? { ...text(0), value: (found) => (takesWhole(domain, found) ? found : undefined) }
+        : text(domain.max);
     case 'like':
-      return text(form.max);
+      return text(domain.max);
     case 'code':
-      return text(MOST_CODE[form.of]);
+      return text(MOST_CODE[domain.of]);
     case 'letters':
       return text(MOST_LETTERS);
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 
-function sourceOf(form: SlotDomain): string {
-  switch (form.kind) {
+function sourceOf(domain: SlotDomain): string {
+  switch (domain.kind) {
     case 'fixed':
-      return trieSource(form.entries.map((e) => e.text));
+      return trieSource(domain.entries.map((e) => e.text));
     case 'text':
-      return textSource(form);
+      return textSource(domain);
     case 'like':
-      return form.pieces.map((p) => (p.kind === 'literal' ? literally(p.text) : `[0-9]{${p.min},}`)).join('');
+      return domain.pieces.map((p) => (p.kind === 'literal' ? literally(p.text) : `[0-9]{${p.min},}`)).join('');
     case 'code':
-      return form.of === 'number' ? '[A-Za-z0-9-]+' : '[a-z0-9]+';
+      return domain.of === 'number' ? '[A-Za-z0-9-]+' : '[a-z0-9]+';
     case 'digits':
-      return form.min === 1 ? '0|[1-9][0-9]*' : `[0-9]{${form.min}}|[1-9][0-9]{${form.min},}`;
+      return domain.min === 1 ? '0|[1-9][0-9]*' : `[0-9]{${domain.min}}|[1-9][0-9]{${domain.min},}`;
     case 'letters':
-      return form.upper ? '[A-Z]+' : '[a-z]+';
+      return domain.upper ? '[A-Z]+' : '[a-z]+';
     case 'date':
-      return form.form.pieces
+      return domain.pattern.pieces
         .map((p) =>
           p.kind === 'literal' ? literally(p.text) : p.item.length === 1 ? '[1-9][0-9]?' : `[0-9]{${p.item.length}}`,
         )
         .join('');
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 

@@ -19,39 +19,39 @@ const isUpper = (c: number) => c >= 65 && c <= 90;
 const isLower = (c: number) => c >= 97 && c <= 122;
 
 /** Ends of all texts at `from` that the form takes, longest first. */
-export function endsOf(form: SlotDomain, name: string, from: number): number[] {
-  switch (form.kind) {
+export function endsOf(domain: SlotDomain, name: string, from: number): number[] {
+  switch (domain.kind) {
     case 'fixed':
-      return lookup(form.entries)
-        .lengths.filter((n) => lookup(form.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length)
+      return lookup(domain.entries)
+        .lengths.filter((n) => lookup(domain.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length)
         .map((n) => from + n);
     case 'text':
-      return textEnds(form.shape, form.max, form.chars, name, from);
+      return textEnds(domain.shape, domain.max, domain.chars, name, from);
     case 'like':
-      return likeEnds(form.pieces, name, from, 0).filter((end) => end - from <= form.max);
+      return likeEnds(domain.pieces, name, from, 0).filter((end) => end - from <= domain.max);
     case 'code':
-      return runEnds(name, from, form.of === 'number' ? isCodeChar : isExtChar, MOST_CODE[form.of]);
+      return runEnds(name, from, domain.of === 'number' ? isCodeChar : isExtChar, MOST_CODE[domain.of]);
     case 'digits': {
       let end = from;
       while (isDigit(name.charCodeAt(end))) end++;
-      const longest = name.charCodeAt(from) === 48 ? Math.min(end, from + form.min) : end;
-      return countDown(longest, from + form.min);
+      const longest = name.charCodeAt(from) === 48 ? Math.min(end, from + domain.min) : end;
+      return countDown(longest, from + domain.min);
     }
     case 'letters':
-      return runEnds(name, from, form.upper ? isUpper : isLower, MOST_LETTERS);
+      return runEnds(name, from, domain.upper ? isUpper : isLower, MOST_LETTERS);
     case 'date':
-      return [...new Set(readDate(name, from, form.form, form.pivot).map((r) => r.end))].sort((a, b) => b - a);
+      return [...new Set(readDate(name, from, domain.pattern, domain.pivot).map((r) => r.end))].sort((a, b) => b - a);
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 
 /** What a text that `endsOf` has taken means: looked at no further, so that reading stays linear. */
-export function readingsOf(form: SlotDomain, text: string): readonly ReadValue[] {
-  switch (form.kind) {
+export function readingsOf(domain: SlotDomain, text: string): readonly ReadValue[] {
+  switch (domain.kind) {
     case 'fixed':
     case 'date':
-      return valuesOf(form, text);
+      return valuesOf(domain, text);
     case 'digits':
       return [Number(text)];
     default:
@@ -63,23 +63,23 @@ export function readingsOf(form: SlotDomain, text: string): readonly ReadValue[]
  * What a whole text means to the form: nothing where it does not take it, more than one value where its entries share a
  * text.
  */
-export function valuesOf(form: SlotDomain, text: string): readonly ReadValue[] {
-  switch (form.kind) {
+export function valuesOf(domain: SlotDomain, text: string): readonly ReadValue[] {
+  switch (domain.kind) {
     case 'fixed':
-      return (lookup(form.entries).byText.get(text) ?? []).map((e) => e.value);
+      return (lookup(domain.entries).byText.get(text) ?? []).map((e) => e.value);
     case 'digits':
-      return takesWhole(form, text) ? [Number(text)] : [];
+      return takesWhole(domain, text) ? [Number(text)] : [];
     case 'date':
-      return readDate(text, 0, form.form, form.pivot)
+      return readDate(text, 0, domain.pattern, domain.pivot)
         .filter((r) => r.end === text.length)
         .map((r) => isoOf(r.date));
     default:
-      return takesWhole(form, text) ? [text] : [];
+      return takesWhole(domain, text) ? [text] : [];
   }
 }
 
-export const takesWhole = (form: SlotDomain, text: string): boolean =>
-  text !== '' && endsOf(form, text, 0).includes(text.length);
+export const takesWhole = (domain: SlotDomain, text: string): boolean =>
+  text !== '' && endsOf(domain, text, 0).includes(text.length);
 
 interface Lookup {
   readonly byText: ReadonlyMap<string, readonly Entry[]>;

@@ -96,18 +96,18 @@ const LOWER = UPPER.toLowerCase();
 
 export function nameCharacters(a: Automaton, ops: readonly Op[]): void {
   for (const op of ops) {
-    for (const text of op.kind === 'literal' ? [op.text] : op.kind === 'slot' ? textsOf(op.slot.form) : [])
+    for (const text of op.kind === 'literal' ? [op.text] : op.kind === 'slot' ? textsOf(op.slot.domain) : [])
       for (const ch of text) a.symbol(ch);
   }
 }
 
 /** Every text whose characters a form names one by one. */
-function textsOf(form: SlotDomain): string[] {
+function textsOf(domain: SlotDomain): string[] {
   const literals = (pieces: readonly ({ kind: 'literal'; text: string } | { kind: 'digits' | 'item' })[]) =>
     pieces.flatMap((p) => (p.kind === 'literal' ? [p.text] : []));
-  if (form.kind === 'fixed') return form.entries.map((e) => e.text);
-  if (form.kind === 'like') return literals(form.pieces);
-  return form.kind === 'date' ? literals(form.form.pieces) : [];
+  if (domain.kind === 'fixed') return domain.entries.map((e) => e.text);
+  if (domain.kind === 'like') return literals(domain.pieces);
+  return domain.kind === 'date' ? literals(domain.pattern.pieces) : [];
 }
 
 /** Adds the ops from `from` to `to` behind the nodes of `front`; gives the nodes at which they have ended. */
@@ -124,7 +124,7 @@ export function build(
     const op = ops[i] as Op;
     a.owner = i;
     if (op.kind === 'literal') current = chain(a, op.text, current);
-    else if (op.kind === 'slot') current = buildDomain(a, op.slot.form, current, options);
+    else if (op.kind === 'slot') current = buildDomain(a, op.slot.domain, current, options);
     else {
       const inside = build(a, ops, i + 1, op.skipTo, current, options);
       current = [...new Set([...current, ...inside])];
@@ -157,19 +157,19 @@ function run(a: Automaton, front: readonly number[], mask: Mask, min: number, ma
   return ends;
 }
 
-function buildDomain(a: Automaton, form: SlotDomain, front: readonly number[], options: BuildOptions): number[] {
+function buildDomain(a: Automaton, domain: SlotDomain, front: readonly number[], options: BuildOptions): number[] {
   const limit = (max: number) => (options.exact ? max : Infinity);
-  switch (form.kind) {
+  switch (domain.kind) {
     case 'fixed':
       return oneOf(
         a,
-        form.entries.map((e) => e.text),
+        domain.entries.map((e) => e.text),
         front,
       );
     case 'text':
-      return buildText(a, form.shape, form.chars, front, limit(form.max));
+      return buildText(a, domain.shape, domain.chars, front, limit(domain.max));
     case 'like':
-      return form.pieces.reduce<number[]>(
+      return domain.pieces.reduce<number[]>(
         (before, p) =>
           p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity),
         [...front],
@@ -178,18 +178,18 @@ function buildDomain(a: Automaton, form: SlotDomain, front: readonly number[], o
       return run(
         a,
         front,
-        a.mask(form.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER),
+        a.mask(domain.of === 'number' ? `${DIGITS}${UPPER}${LOWER}-` : DIGITS + LOWER),
         1,
-        limit(MOST_CODE[form.of]),
+        limit(MOST_CODE[domain.of]),
       );
     case 'digits':
-      return buildDigits(a, form.min, front);
+      return buildDigits(a, domain.min, front);
     case 'letters':
-      return run(a, front, a.mask(form.upper ? UPPER : LOWER), 1, limit(MOST_LETTERS));
+      return run(a, front, a.mask(domain.upper ? UPPER : LOWER), 1, limit(MOST_LETTERS));
     case 'date':
-      return buildDate(a, form, front, options);
+      return buildDate(a, domain, front, options);
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 
@@ -296,11 +296,11 @@ function textMasks(a: Automaton, shape: TextShape): { first: Mask; rest: Mask } 
 /** Months of 31 and 30 days, the first 28 days of February, and the 29th in leap years: no date is in two of them. */
 function buildDate(
   a: Automaton,
-  form: Extract<SlotDomain, { kind: 'date' }>,
+  domain: Extract<SlotDomain, { kind: 'date' }>,
   front: readonly number[],
   options: BuildOptions,
 ): number[] {
-  const has = (item: string) => form.form.pieces.some((p) => p.kind === 'item' && p.item.startsWith(item));
+  const has = (item: string) => domain.pattern.pieces.some((p) => p.kind === 'item' && p.item.startsWith(item));
   const numbers = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
   type Sort = { months: number[]; days: number[]; leap: boolean };
   const all: Sort = { months: numbers(1, 12), days: numbers(1, 31), leap: false };
@@ -316,7 +316,7 @@ function buildDate(
   const two = (n: number) => String(n).padStart(2, '0');
   const textsOf = (item: DateItem, sort: Sort): string[] => {
     if (!options.exact) return item.length === 1 ? numbers(1, 99).map(String) : numbers(0, 99).map(two);
-    const years = (sort.leap ? numbers(form.pivot - 50, form.pivot + 49).filter(isLeap) : numbers(0, 99)).map((y) =>
+    const years = (sort.leap ? numbers(domain.pivot - 50, domain.pivot + 49).filter(isLeap) : numbers(0, 99)).map((y) =>
       two(((y % 100) + 100) % 100),
     );
     const by: Record<Exclude<DateItem, 'yyyy'>, () => string[]> = {
@@ -343,7 +343,7 @@ function buildDate(
     return [...common, ...hundreds];
   };
   return sorts.flatMap((sort) =>
-    form.form.pieces.reduce<number[]>(
+    domain.pattern.pieces.reduce<number[]>(
       (before, p) =>
         p.kind === 'literal'
           ? chain(a, p.text, before)

@@ -70,13 +70,13 @@ export type KnownCandidates = Map<CompiledSlot, Map<string, readonly Candidate[]
 const KEPT = 3;
 
 /** Atoms a slot may have been written with, separators counted: `West Front` is three. */
-function mostAtoms(form: SlotDomain): number {
-  switch (form.kind) {
+function mostAtoms(domain: SlotDomain): number {
+  switch (domain.kind) {
     case 'digits':
     case 'letters':
       return 1;
     case 'like':
-      return 1 + 2 * form.pieces.length;
+      return 1 + 2 * domain.pieces.length;
     case 'text':
       return 11;
     default:
@@ -257,7 +257,7 @@ function slotSteps(
   const first = all[a];
   const texts = known.get(slot) ?? new Map<string, readonly Candidate[]>();
   known.set(slot, texts);
-  const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.form));
+  const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.domain));
   for (let to = a + 1; first !== undefined && to <= most; to++) {
     const last = all[to - 1] as Atom;
     if (last.kind === 'separator') continue;
@@ -273,7 +273,7 @@ function slotSteps(
       });
   }
   // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
-  if (first !== undefined && first.kind !== 'separator' && slot.form.kind !== 'text') {
+  if (first !== undefined && first.kind !== 'separator' && slot.domain.kind !== 'text') {
     out.push({
       to: a + 1,
       cost: COST.unknown,
@@ -291,15 +291,15 @@ function slotSteps(
 /** What to put where a part is missing: its one possible value, or the first of a chain as an invention. */
 function absent(slot: CompiledSlot, context: NameContext): { text: string; known: boolean } {
   const bound = context.bound[slot.field];
-  if (slot.form.kind === 'fixed') {
+  if (slot.domain.kind === 'fixed') {
     const entry =
-      slot.form.entries.find((e) => e.value === bound) ??
-      (slot.form.entries.length === 1 ? slot.form.entries[0] : undefined);
+      slot.domain.entries.find((e) => e.value === bound) ??
+      (slot.domain.entries.length === 1 ? slot.domain.entries[0] : undefined);
     if (entry) return { text: entry.text, known: true };
   }
   if (typeof bound === 'string') return { text: bound, known: true };
-  if (slot.form.kind === 'digits' && slot.field === 'version')
-    return { text: '1'.padStart(slot.form.min, '0'), known: false };
+  if (slot.domain.kind === 'digits' && slot.field === 'version')
+    return { text: '1'.padStart(slot.domain.min, '0'), known: false };
   return { text: '', known: false };
 }
 

@@ -79,11 +79,11 @@ const same = (text: string): Candidate => ({ text, cost: 0, change: null });
 
 export function candidatesFor(slot: CompiledSlot, text: string, context: NameContext): Candidate[] {
   const bound = context.bound[slot.field];
-  const found = plainCandidates(slot.form, text, context, slot.field);
+  const found = plainCandidates(slot.domain, text, context, slot.field);
   if (bound === undefined) return found;
   // What must be one value: another one can only be a slip or a foreign name.
-  const own = textOfBound(slot.form, bound);
-  const meant = found.filter((c) => (own === null ? valuesOf(slot.form, c.text).includes(bound) : c.text === own));
+  const own = textOfBound(slot.domain, bound);
+  const meant = found.filter((c) => (own === null ? valuesOf(slot.domain, c.text).includes(bound) : c.text === own));
   if (meant.length > 0) return meant;
   if (own === null) return found.map((c) => ({ ...c, cost: c.cost + COST.entry, change: 'entry' as const }));
   if (isNear(text, own)) return [made(own, 'spelling')];
@@ -93,10 +93,10 @@ export function candidatesFor(slot: CompiledSlot, text: string, context: NameCon
 }
 
 /** Written form of a value that must stand here. */
-function textOfBound(form: SlotDomain, bound: string | number): string | null {
-  if (form.kind === 'fixed') return form.entries.find((e) => e.value === bound)?.text ?? null;
-  if (form.kind === 'digits') return String(bound).padStart(form.min, '0');
-  return typeof bound === 'string' && takesWhole(form, bound) ? bound : null;
+function textOfBound(domain: SlotDomain, bound: string | number): string | null {
+  if (domain.kind === 'fixed') return domain.entries.find((e) => e.value === bound)?.text ?? null;
+  if (domain.kind === 'digits') return String(bound).padStart(domain.min, '0');
+  return typeof bound === 'string' && takesWhole(domain, bound) ? bound : null;
 }
 
 /**
@@ -105,48 +105,48 @@ function textOfBound(form: SlotDomain, bound: string | number): string | null {
 const remembered = new WeakMap<SlotDomain, Map<string, Candidate[]>>();
 const MOST_REMEMBERED = 5000;
 
-function plainCandidates(form: SlotDomain, text: string, context: NameContext, field: string): Candidate[] {
-  if (form.kind === 'text') return candidatesAnew(form, text, context, field);
-  const cache = remembered.get(form) ?? new Map<string, Candidate[]>();
-  remembered.set(form, cache);
+function plainCandidates(domain: SlotDomain, text: string, context: NameContext, field: string): Candidate[] {
+  if (domain.kind === 'text') return candidatesAnew(domain, text, context, field);
+  const cache = remembered.get(domain) ?? new Map<string, Candidate[]>();
+  remembered.set(domain, cache);
   const known = cache.get(text);
   if (known !== undefined) return known;
-  const made = candidatesAnew(form, text, context, field);
+  const made = candidatesAnew(domain, text, context, field);
   if (cache.size >= MOST_REMEMBERED) cache.clear();
   cache.set(text, made);
   return made;
 }
 
-function candidatesAnew(form: SlotDomain, text: string, context: NameContext, field: string): Candidate[] {
-  if (takesWhole(form, text)) return refineKnown(form, text, context.known[field] ?? []);
-  switch (form.kind) {
+function candidatesAnew(domain: SlotDomain, text: string, context: NameContext, field: string): Candidate[] {
+  if (takesWhole(domain, text)) return refineKnown(domain, text, context.known[field] ?? []);
+  switch (domain.kind) {
     case 'fixed':
-      return fixedCandidates(form, text, context.abbreviations);
+      return fixedCandidates(domain, text, context.abbreviations);
     case 'text':
-      return textCandidates(form, text, context, field);
+      return textCandidates(domain, text, context, field);
     case 'like': {
-      const fitted = fitLike(form, text);
+      const fitted = fitLike(domain, text);
       if (fitted === null) return [];
       return [made(fitted, fitted.toLowerCase() === text.toLowerCase() ? 'case' : 'padding')];
     }
     case 'digits':
-      return /^[0-9]{1,9}$/.test(text) ? [made(String(Number(text)).padStart(form.min, '0'), 'padding')] : [];
+      return /^[0-9]{1,9}$/.test(text) ? [made(String(Number(text)).padStart(domain.min, '0'), 'padding')] : [];
     case 'letters': {
-      const cased = form.upper ? text.toUpperCase() : text.toLowerCase();
-      return takesWhole(form, cased) && text.length <= 2 ? [made(cased, 'case')] : [];
+      const cased = domain.upper ? text.toUpperCase() : text.toLowerCase();
+      return takesWhole(domain, cased) && text.length <= 2 ? [made(cased, 'case')] : [];
     }
     case 'date':
-      return dateCandidates(form, text);
+      return dateCandidates(domain, text);
     case 'code': {
       const lower = text.toLowerCase();
-      return form.of === 'ext' && takesWhole(form, lower) ? [made(lower, 'case')] : [];
+      return domain.of === 'ext' && takesWhole(domain, lower) ? [made(lower, 'case')] : [];
     }
   }
 }
 
 /** A text that reads, yet is nearly one of the entries this project has, is more likely a slip of it. */
-function refineKnown(form: SlotDomain, text: string, known: readonly string[]): Candidate[] {
-  if (form.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
+function refineKnown(domain: SlotDomain, text: string, known: readonly string[]): Candidate[] {
+  if (domain.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
   const bare = squash(text);
   const bares = squashedList(known);
   const near = known.filter((_, i) => isNearBare(bare, bares[i] as string));
@@ -177,7 +177,7 @@ function spelled(entries: readonly Entry[]): readonly Spelled[] {
 }
 
 function fixedCandidates(
-  form: Extract<SlotDomain, { kind: 'fixed' }>,
+  domain: Extract<SlotDomain, { kind: 'fixed' }>,
   text: string,
   abbreviations: readonly Abbreviation[],
 ): Candidate[] {
@@ -185,10 +185,10 @@ function fixedCandidates(
   if (bare === '') return [];
   const lower = text.toLowerCase();
   const short = meanings(abbreviations).get(bare);
-  const near = form.of !== 'ext' && form.of !== 'number';
+  const near = domain.of !== 'ext' && domain.of !== 'number';
   let best = Number.POSITIVE_INFINITY;
   let out: Candidate[] = [];
-  for (const e of spelled(form.entries)) {
+  for (const e of spelled(domain.entries)) {
     const change: ChangeCode | null =
       e.lower === lower
         ? 'case'
@@ -196,7 +196,7 @@ function fixedCandidates(
           ? 'separator'
           : e.also.includes(bare) || short?.has(e.bare)
             ? 'abbreviation'
-            : form.of === 'ext' && sameExtension(e.entry.text, lower)
+            : domain.of === 'ext' && sameExtension(e.entry.text, lower)
               ? 'extension'
               : near && (isNearBare(bare, e.bare) || e.also.some((word) => isNearBare(bare, word)))
                 ? 'spelling'
@@ -210,7 +210,7 @@ function fixedCandidates(
 }
 
 function textCandidates(
-  form: Extract<SlotDomain, { kind: 'text' }>,
+  domain: Extract<SlotDomain, { kind: 'text' }>,
   text: string,
   context: NameContext,
   field: string,
@@ -220,10 +220,10 @@ function textCandidates(
   const bares = squashedList(known);
   const at = known.length === 0 ? -1 : bares.indexOf(bare);
   const entry = at < 0 ? undefined : known[at];
-  const shaped = shapeText(text, form.shape);
+  const shaped = shapeText(text, domain.shape);
   const out: Candidate[] = [];
-  if (entry !== undefined && takesWhole(form, entry)) out.push(made(entry, changeBetween(text, entry)));
-  else if (shaped.ok && takesWhole(form, shaped.text) && [...shaped.text].length <= form.max) {
+  if (entry !== undefined && takesWhole(domain, entry)) out.push(made(entry, changeBetween(text, entry)));
+  else if (shaped.ok && takesWhole(domain, shaped.text) && [...shaped.text].length <= domain.max) {
     const change = changeBetween(text, shaped.text);
     out.push({
       text: shaped.text,
@@ -234,7 +234,7 @@ function textCandidates(
   if (entry === undefined)
     bares.forEach((b, i) => {
       const near = known[i] as string;
-      if (isNearBare(bare, b) && takesWhole(form, near)) out.push(made(near, 'spelling'));
+      if (isNearBare(bare, b) && takesWhole(domain, near)) out.push(made(near, 'spelling'));
     });
   return out;
 }
@@ -278,19 +278,19 @@ const DATE_PATTERNS = [
   'd.M.yyyy',
   'yyyy-M-d',
 ].map((source) => {
-  const form = parseDatePattern(source);
-  if (form === null) throw new Error(`date form ${source}`);
-  return form;
+  const pattern = parseDatePattern(source);
+  if (pattern === null) throw new Error(`date pattern ${source}`);
+  return pattern;
 });
 
 /** Every date the text may be in the domains people write; two different ones cost the same, so that neither is sure. */
-function dateCandidates(form: Extract<SlotDomain, { kind: 'date' }>, text: string): Candidate[] {
+function dateCandidates(domain: Extract<SlotDomain, { kind: 'date' }>, text: string): Candidate[] {
   if (!/^\d[\d ._-]*\d$/.test(text)) return [];
   const texts = new Set<string>();
   for (const other of DATE_PATTERNS) {
-    for (const read of readDate(text, 0, other, form.pivot)) {
-      const written = read.end === text.length ? writeDate(read.date, form.form) : null;
-      if (written !== null && (read.date.year === undefined || Math.abs(read.date.year - form.pivot) < 50))
+    for (const read of readDate(text, 0, other, domain.pivot)) {
+      const written = read.end === text.length ? writeDate(read.date, domain.pattern) : null;
+      if (written !== null && (read.date.year === undefined || Math.abs(read.date.year - domain.pivot) < 50))
         texts.add(written);
     }
   }

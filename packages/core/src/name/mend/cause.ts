@@ -37,8 +37,8 @@ export function causeOf(
 function foreignCause(convention: CompiledConvention, name: string, bound: Reading): Cause | null {
   const { number: _number, client: _client, ...rest } = bound;
   const own = { number: ownText(convention, 'number', bound), client: ownText(convention, 'client', bound) };
-  const loose = loosened(convention, ({ field, form }) =>
-    field === 'number' && form.kind === 'fixed' ? { kind: 'code', of: 'number' } : form,
+  const loose = loosened(convention, ({ field, domain }) =>
+    field === 'number' && domain.kind === 'fixed' ? { kind: 'code', of: 'number' } : domain,
   );
   for (const reading of readings(loose, name, 4, rest)) {
     const number = String(reading.number ?? '');
@@ -56,28 +56,30 @@ function foreignCause(convention: CompiledConvention, name: string, bound: Readi
 function ownText(convention: CompiledConvention, field: string, bound: Reading): string | null {
   const must = bound[field];
   if (must !== undefined) return String(must);
-  const form = convention.slots.find((s) => s.field === field)?.form;
-  return field === 'number' && form?.kind === 'fixed' && form.entries.length === 1
-    ? (form.entries[0]?.text ?? null)
+  const domain = convention.slots.find((s) => s.field === field)?.domain;
+  return field === 'number' && domain?.kind === 'fixed' && domain.entries.length === 1
+    ? (domain.entries[0]?.text ?? null)
     : null;
 }
 
 /** Codes that look like those of their register and are none of them. */
 function unknownCause(convention: CompiledConvention, name: string, bound: Reading): Cause | null {
   const listed = convention.slots.filter(
-    ({ form }) => form.kind === 'fixed' && form.of !== 'number' && form.of !== 'ext',
+    ({ domain }) => domain.kind === 'fixed' && domain.of !== 'number' && domain.of !== 'ext',
   );
   if (listed.length === 0) return null;
-  const loose = loosened(convention, (slot) => (listed.includes(slot) ? codeDomain(slot.form as Fixed) : slot.form));
+  const loose = loosened(convention, (slot) =>
+    listed.includes(slot) ? codeDomain(slot.domain as Fixed) : slot.domain,
+  );
   const others = Object.fromEntries(Object.entries(bound).filter(([field]) => !listed.some((s) => s.field === field)));
   for (const reading of readings(loose, name, 4, others)) {
-    const codes = listed.flatMap(({ field, form }) => {
+    const codes = listed.flatMap(({ field, domain }) => {
       const found = reading[field];
-      return found === undefined || (form as Fixed).entries.some((e) => e.text === found)
+      return found === undefined || (domain as Fixed).entries.some((e) => e.text === found)
         ? []
-        : [{ field, found: String(found), form: form as Fixed }];
+        : [{ field, found: String(found), domain: domain as Fixed }];
     });
-    if (codes.length > 0 && codes.every(({ found, form }) => isWellFormed(found, form)))
+    if (codes.length > 0 && codes.every(({ found, domain }) => isWellFormed(found, domain)))
       return { code: 'unknown-code', codes: codes.map(({ field, found }) => ({ field, found })) };
   }
   return null;
@@ -108,10 +110,12 @@ function codeDomain({ entries }: Fixed): SlotDomain {
   return { kind: 'text', shape: 'as-is', max: Math.max(...entries.map((e) => e.text.length)), chars: ranges };
 }
 
-function loosened(convention: CompiledConvention, form: (slot: CompiledSlot) => SlotDomain): CompiledConvention {
+function loosened(convention: CompiledConvention, domain: (slot: CompiledSlot) => SlotDomain): CompiledConvention {
   return {
     ...convention,
-    ops: convention.ops.map((op) => (op.kind === 'slot' ? { ...op, slot: { ...op.slot, form: form(op.slot) } } : op)),
+    ops: convention.ops.map((op) =>
+      op.kind === 'slot' ? { ...op, slot: { ...op.slot, domain: domain(op.slot) } } : op,
+    ),
     oneWay: false,
     fast: null,
   };

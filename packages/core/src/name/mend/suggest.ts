@@ -105,7 +105,9 @@ function partOf(target: Target | null): string | null {
 
 function expectedOf(target: Target | null): Expectation {
   if (target === null || target.kind === 'enter') return NOTHING;
-  return target.kind === 'slot' ? expectationOf(target.slot.form) : { code: 'literal', params: { text: target.text } };
+  return target.kind === 'slot'
+    ? expectationOf(target.slot.domain)
+    : { code: 'literal', params: { text: target.text } };
 }
 
 function problemsOf(best: Hypothesis, name: string): Problem[] {

@@ -16,11 +16,11 @@ export function compileName(pattern: Pattern, context: DomainContext): Result<Co
   const domains = new Map<Slot, SlotDomain>();
   const slots: CompiledSlot[] = [];
   for (const slot of slotsOf(pattern.parts)) {
-    const form = domainOf(slot, context);
-    if (form.ok) {
-      domains.set(slot, form.value);
-      slots.push({ field: slot.field, slot, form: form.value });
-    } else faults.push(...form.faults);
+    const domain = domainOf(slot, context);
+    if (domain.ok) {
+      domains.set(slot, domain.value);
+      slots.push({ field: slot.field, slot, domain: domain.value });
+    } else faults.push(...domain.faults);
   }
   if (faults.length > 0) return failure(faults);
   return success({ pattern, parts: pattern.parts, ops: opsOf(pattern.parts, slots), slots, domains });
@@ -32,7 +32,7 @@ export function compileConvention(pattern: Pattern, context: DomainContext): Res
   if (!compiled.ok) return compiled;
   const name = compiled.value;
   const repeated = new Set(name.slots.map((s) => s.field).filter((field, i, all) => all.indexOf(field) !== i));
-  const unbounded = name.slots.filter((s) => repeated.has(s.field) && s.form.kind !== 'fixed');
+  const unbounded = name.slots.filter((s) => repeated.has(s.field) && s.domain.kind !== 'fixed');
   if (unbounded.length > 0) {
     return failure(
       unbounded.slice(1).map((s) => ({
@@ -54,7 +54,7 @@ function structurallyOneWay(name: CompiledName): boolean {
 
 function sharesTexts(name: CompiledName): boolean {
   return name.slots.some(
-    ({ form }) => form.kind === 'fixed' && new Set(form.entries.map((e) => e.text)).size < form.entries.length,
+    ({ domain }) => domain.kind === 'fixed' && new Set(domain.entries.map((e) => e.text)).size < domain.entries.length,
   );
 }
 

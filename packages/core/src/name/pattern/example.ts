@@ -7,35 +7,35 @@ import type { SlotDomain } from './slot-domain';
 
 export function examplePieces(name: CompiledName, known: Values): readonly WrittenPiece[] {
   const values: Record<string, Value> = {};
-  for (const { field, form } of name.slots) {
+  for (const { field, domain } of name.slots) {
     const given = known[field];
     values[field] =
-      hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, form);
+      hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, domain);
   }
   const pieces = writePieces(name, values);
   if (pieces.ok) return pieces.value;
-  const plain = writePieces(name, Object.fromEntries(name.slots.map((s) => [s.field, exampleOf(s.field, s.form)])));
+  const plain = writePieces(name, Object.fromEntries(name.slots.map((s) => [s.field, exampleOf(s.field, s.domain)])));
   return plain.ok ? plain.value : [];
 }
 
-function exampleOf(field: string, form: SlotDomain): Value {
-  switch (form.kind) {
+function exampleOf(field: string, domain: SlotDomain): Value {
+  switch (domain.kind) {
     case 'fixed':
-      return form.entries.find((e) => !e.retired)?.value ?? '';
+      return domain.entries.find((e) => !e.retired)?.value ?? '';
     case 'text':
-      return form.chars === null ? field.slice(0, form.max) : form.chars.slice(0, 1);
+      return domain.chars === null ? field.slice(0, domain.max) : domain.chars.slice(0, 1);
     case 'like':
-      return likeText(form).replace(/0(?!.*0)/, '1');
+      return likeText(domain).replace(/0(?!.*0)/, '1');
     case 'code':
-      return form.of === 'number' ? '00001' : 'txt';
+      return domain.of === 'number' ? '00001' : 'txt';
     case 'digits':
       return field === 'version' ? 4 : 1;
     case 'letters':
       return 'A';
     case 'date':
-      return `${form.pivot}-03-02T14:05:00`;
+      return `${domain.pivot}-03-02T14:05:00`;
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }
 
@@ -45,27 +45,27 @@ function exampleOf(field: string, form: SlotDomain): Value {
  */
 export function longestName({ ops }: CompiledName): string {
   return ops
-    .map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.form) : ''))
+    .map((op) => (op.kind === 'literal' ? op.text : op.kind === 'slot' ? longestOf(op.slot.domain) : ''))
     .join('');
 }
 
-function longestOf(form: SlotDomain): string {
-  switch (form.kind) {
+function longestOf(domain: SlotDomain): string {
+  switch (domain.kind) {
     case 'fixed':
-      return form.entries.reduce((longest, e) => (e.text.length > longest.length ? e.text : longest), '');
+      return domain.entries.reduce((longest, e) => (e.text.length > longest.length ? e.text : longest), '');
     case 'text':
-      return (form.shape === 'upper' || form.shape === 'pascal' ? 'W' : 'w').repeat(form.max);
+      return (domain.shape === 'upper' || domain.shape === 'pascal' ? 'W' : 'w').repeat(domain.max);
     case 'like':
-      return form.pieces.map((p) => (p.kind === 'literal' ? p.text : '9'.repeat(p.min + 1))).join('');
+      return domain.pieces.map((p) => (p.kind === 'literal' ? p.text : '9'.repeat(p.min + 1))).join('');
     case 'code':
-      return form.of === 'number' ? '00000' : 'xxxx';
+      return domain.of === 'number' ? '00000' : 'xxxx';
     case 'digits':
-      return '9'.repeat(form.min + 1);
+      return '9'.repeat(domain.min + 1);
     case 'letters':
-      return form.upper ? 'ZZ' : 'zz';
+      return domain.upper ? 'ZZ' : 'zz';
     case 'date':
-      return form.form.source.replace(/[A-Za-z]/g, '0');
+      return domain.pattern.source.replace(/[A-Za-z]/g, '0');
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }

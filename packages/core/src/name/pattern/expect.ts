@@ -24,26 +24,26 @@ export const NOTHING: Expectation = { code: 'nothing', params: {} };
 /** Codes shown of a longer list. */
 const SHOWN = 12;
 
-export function expectationOf(form: SlotDomain): Expectation {
-  switch (form.kind) {
+export function expectationOf(domain: SlotDomain): Expectation {
+  switch (domain.kind) {
     case 'fixed': {
-      const texts = form.entries.map((e) => e.text);
-      if (form.of === 'number') return { code: 'own-number', params: { number: texts[0] ?? '' } };
+      const texts = domain.entries.map((e) => e.text);
+      if (domain.of === 'number') return { code: 'own-number', params: { number: texts[0] ?? '' } };
       return { code: 'one-of', params: { known: texts.slice(0, SHOWN), more: Math.max(0, texts.length - SHOWN) } };
     }
     case 'text':
-      return { code: 'text', params: { shape: form.shape, max: form.max } };
+      return { code: 'text', params: { shape: domain.shape, max: domain.max } };
     case 'like':
-      return { code: 'like', params: { form: likeText(form) } };
+      return { code: 'like', params: { form: likeText(domain) } };
     case 'code':
-      return { code: form.of === 'number' ? 'number' : 'extension', params: {} };
+      return { code: domain.of === 'number' ? 'number' : 'extension', params: {} };
     case 'digits':
-      return { code: 'digits', params: { min: form.min } };
+      return { code: 'digits', params: { min: domain.min } };
     case 'letters':
-      return { code: 'letters', params: { upper: form.upper ? 1 : 0 } };
+      return { code: 'letters', params: { upper: domain.upper ? 1 : 0 } };
     case 'date':
-      return { code: 'date', params: { form: form.form.source } };
+      return { code: 'date', params: { form: domain.pattern.source } };
     default:
-      return assertNever(form);
+      return assertNever(domain);
   }
 }

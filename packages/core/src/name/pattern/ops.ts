@@ -21,7 +21,7 @@ export interface ExpressionSlot {
 export interface CompiledSlot {
   readonly field: string;
   readonly slot: Slot;
-  readonly form: SlotDomain;
+  readonly domain: SlotDomain;
 }
 
 /** The pattern as a straight line: an optional group is an `enter` that may jump behind it. */

@@ -22,7 +22,7 @@ describe('shapes', () => {
     expect(shaped(text, shape)).toBe(meant);
   });
 
-  test('letters without a plain form are named, never dropped', () => {
+  test('letters without a plain domain are named, never dropped', () => {
     expect(shaped('Мост 3', 'kebab')).toEqual(['М', 'о', 'с', 'т']);
   });
 

@@ -35,7 +35,7 @@ export type SlotDomain =
   | { readonly kind: 'code'; readonly of: 'number' | 'ext' }
   | { readonly kind: 'digits'; readonly min: number }
   | { readonly kind: 'letters'; readonly upper: boolean }
-  | { readonly kind: 'date'; readonly form: DatePattern; readonly pivot: number };
+  | { readonly kind: 'date'; readonly pattern: DatePattern; readonly pivot: number };
 
 export type DomainFaultCode =
   | 'shape-unknown'
@@ -192,10 +192,10 @@ function lettersDomain(slot: Slot): Result<SlotDomain, DomainFault> {
 }
 
 function dateDomain(slot: Slot, context: DomainContext): Result<SlotDomain, DomainFault> {
-  const form = parseDatePattern(slot.shape ?? 'yyyy-MM-dd');
-  return form === null
+  const pattern = parseDatePattern(slot.shape ?? 'yyyy-MM-dd');
+  return pattern === null
     ? fault(slot, 'date-form', { shape: slot.shape ?? '' })
-    : success({ kind: 'date', form, pivot: context.year ?? DEFAULT_PIVOT });
+    : success({ kind: 'date', pattern, pivot: context.year ?? DEFAULT_PIVOT });
 }
 
 function extDomain(slot: Slot, context: DomainContext): Result<SlotDomain, DomainFault> {

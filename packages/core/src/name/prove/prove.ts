@@ -23,7 +23,7 @@ function pinnedOps({ ops, slots, repeated }: CompiledConvention): Op[][] | null 
   for (const field of repeated) {
     const entries = slots
       .filter((s) => s.field === field)
-      .flatMap((s) => (s.form.kind === 'fixed' ? s.form.entries : []));
+      .flatMap((s) => (s.domain.kind === 'fixed' ? s.domain.entries : []));
     const values = [...new Set(entries.map((e) => e.value))];
     if (all.length * values.length > LIMITS.proofVariants) return null;
     all = all.flatMap((each) => values.map((value) => each.map((op) => pin(op, field, (e) => e.value === value))));
@@ -32,6 +32,6 @@ function pinnedOps({ ops, slots, repeated }: CompiledConvention): Op[][] | null 
 }
 
 function pin(op: Op, field: string, keep: (entry: Entry) => boolean): Op {
-  if (op.kind !== 'slot' || op.slot.field !== field || op.slot.form.kind !== 'fixed') return op;
-  return { ...op, slot: { ...op.slot, form: { ...op.slot.form, entries: op.slot.form.entries.filter(keep) } } };
+  if (op.kind !== 'slot' || op.slot.field !== field || op.slot.domain.kind !== 'fixed') return op;
+  return { ...op, slot: { ...op.slot, domain: { ...op.slot.domain, entries: op.slot.domain.entries.filter(keep) } } };
 }

@@ -118,9 +118,9 @@ export function spansOf(convention: CompiledConvention, name: string, limit: num
       return (found.length < limit && walk(o.skipTo, at)) || taken;
     }
     let any = false;
-    const { field, form } = o.slot;
-    for (const end of endsOf(form, name, at)) {
-      for (const value of readingsOf(form, name.slice(at, end))) {
+    const { field, domain } = o.slot;
+    for (const end of endsOf(domain, name, at)) {
+      for (const value of readingsOf(domain, name.slice(at, end))) {
         const fixed = (repeated.has(field) ? spans.find((s) => s.field === field)?.value : undefined) ?? bound[field];
         if (fixed !== undefined && fixed !== value) continue;
         spans.push({ field, at, end, value });

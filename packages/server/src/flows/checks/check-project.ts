@@ -280,9 +280,9 @@ async function store(
       'root-unreadable',
       `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`,
     );
-  const [part, looked] = [
+  const [part, facts] = [
     await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen),
-    await packed(outcome.looked),
+    await packed(outcome.facts),
   ];
   await transaction(world.db, async (client) => {
     const started =
@@ -297,7 +297,7 @@ async function store(
       throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
     await setLastCheck(client, project, id);
     await recount(client, project);
-    await keepMemory(client, project, rules, part, looked);
+    await keepMemory(client, project, rules, part, facts);
   });
 }
 

@@ -99,7 +99,7 @@ function freeName(
 }
 
 const firstVersion = (strict: FolderConvention['strict']): Version =>
-  strict.slots.some((s) => s.field === 'version' && s.form.kind === 'letters') ? 'A' : 1;
+  strict.slots.some((s) => s.field === 'version' && s.domain.kind === 'letters') ? 'A' : 1;
 
 const sameBut = (a: Reading, b: Reading): boolean =>
   Object.keys({ ...a, ...b }).every((field) => field === 'version' || a[field] === b[field]);

@@ -313,8 +313,8 @@ function Given({ row, convention, leaning, rule, chosen, onChoose, write }: Give
   const id = useId();
   const items = rowFor(convention.pattern)?.items ?? [];
   const words = (field: string) => {
-    const form = rule.compiled?.slots.find((s) => s.field === field)?.form;
-    return form === undefined ? '' : expectationWords(expectationOf(form));
+    const domain = rule.compiled?.slots.find((s) => s.field === field)?.domain;
+    return domain === undefined ? '' : expectationWords(expectationOf(domain));
   };
   return (
     <div className="flex flex-col gap-4">

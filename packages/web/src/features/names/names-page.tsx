@@ -102,7 +102,7 @@ export function NamesPage() {
               <SlotField
                 key={slot.field}
                 field={slot.field}
-                form={slot.form}
+                domain={slot.domain}
                 value={String(filled[slot.field] ?? '')}
                 optional={isOptional(place.rule, slot.field)}
                 onGive={(value) => put({ [`v.${slot.field}`]: value })}
@@ -186,7 +186,7 @@ function WhatChoice({
   onChoose: (id: string) => void;
 }) {
   if (names.savable.length === 0)
-    return <p className="text-ink2">No folder of this project asks for names of a form.</p>;
+    return <p className="text-ink2">No folder of this project prescribes how files are named.</p>;
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="pb-1 text-xs font-semibold text-ink2">What is being saved</legend>
@@ -215,12 +215,12 @@ const isOptional = ({ strict }: FolderConvention, field: string): boolean =>
 /** The person's own initials, today, the project's title, and the only entry of a list. */
 function defaultsOf({ strict }: FolderConvention, me: Me, row: ProjectRow | null): Record<string, string | number> {
   const out: Record<string, string | number> = {};
-  for (const { field, form } of strict.slots) {
-    if (form.kind === 'fixed' && form.of === 'person' && form.entries.some((e) => e.value === me.initials))
+  for (const { field, domain } of strict.slots) {
+    if (domain.kind === 'fixed' && domain.of === 'person' && domain.entries.some((e) => e.value === me.initials))
       out[field] = me.initials;
-    else if (form.kind === 'fixed' && form.entries.length === 1) out[field] = String(form.entries[0]?.value);
-    else if (form.kind === 'fixed' && form.of === 'ext') out[field] = String(form.entries[0]?.value);
-    else if (form.kind === 'date') out[field] = new Date().toLocaleDateString('sv');
+    else if (domain.kind === 'fixed' && domain.entries.length === 1) out[field] = String(domain.entries[0]?.value);
+    else if (domain.kind === 'fixed' && domain.of === 'ext') out[field] = String(domain.entries[0]?.value);
+    else if (domain.kind === 'date') out[field] = new Date().toLocaleDateString('sv');
     else if (field === 'title' && row) out[field] = row.title;
   }
   return out;
@@ -233,7 +233,7 @@ interface Preview {
 
 /** The name as far as it is known; the version stands for the next free one. */
 function previewOf({ strict, bound }: FolderConvention, values: Readonly<Record<string, Value>>): Preview {
-  const letters = strict.slots.some((s) => s.field === 'version' && s.form.kind === 'letters');
+  const letters = strict.slots.some((s) => s.field === 'version' && s.domain.kind === 'letters');
   const all = { ...bound, ...values, version: letters ? 'A' : 1, frame: 1 };
   const written = writePieces(strict, all);
   const pieces = written.ok ? written.value : examplePieces(strict, all);
@@ -257,13 +257,13 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 
 function SlotField({
   field,
-  form,
+  domain,
   value,
   optional,
   onGive,
 }: {
   field: string;
-  form: SlotDomain;
+  domain: SlotDomain;
   value: string;
   optional: boolean;
   onGive: (value: string) => void;
@@ -271,8 +271,8 @@ function SlotField({
   const id = useId();
   const words = FIELD_WORDS[field] ?? field.slice(0, 1).toUpperCase() + field.slice(1).replace(/[-_]/g, ' ');
   const label = optional ? `${words}, may be left out` : words;
-  if (form.kind === 'fixed') {
-    const entries = form.entries.filter((e) => !e.retired);
+  if (domain.kind === 'fixed') {
+    const entries = domain.entries.filter((e) => !e.retired);
     const options = [
       ...(optional ? [{ value: '-', label: 'left out' }] : []),
       ...entries.map((e) => ({
@@ -299,7 +299,7 @@ function SlotField({
       </Labelled>
     );
   }
-  const type = form.kind === 'date' ? 'date' : form.kind === 'digits' ? 'number' : 'text';
+  const type = domain.kind === 'date' ? 'date' : domain.kind === 'digits' ? 'number' : 'text';
   return (
     <Labelled id={id} label={label}>
       <TextInput id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" />

@@ -1,0 +1,88 @@
+/** Reads files after the walk: hashes of those that may be the same, references, the project's own path. */
+import { contentWants, type FolderRow, type PartialResult, rowsOfSameSize } from '@nesting/core/check';
+import { parentOf } from '@nesting/core/listing';
+import type { ProjectRules } from '@nesting/core/project';
+import { FactsReader } from '../file-facts';
+import { listFolder, type Unseen } from '../walk';
+import { type DiskCheck, SMALL } from './disk-check';
+import { type FactsRequest, shareOut, startWorker, type WorkerResult } from './worker-pool';
+
+/**
+ * `kept` are folders that a quick check did not list again: of their files only those are looked into that may be the
+ * same as a newer one.
+ */
+export async function factsOfFiles(
+  check: DiskCheck,
+  rules: ProjectRules,
+  part: PartialResult,
+  kept: ReadonlySet<string> | null,
+): Promise<Pick<WorkerResult, 'facts' | 'unseen'>> {
+  const { roots = [], known = [] } = check.contents ?? {};
+  const wants = contentWants(part);
+  const queue = foldersToRead(part, kept);
+  const again = new Set(queue);
+  const { facts, unseen } = await gatherFacts(check, rules, queue, { wants, roots, known });
+  if (kept === null) return { facts, unseen };
+  const stays = known.filter(({ path }) => kept.has(parentOf(path)) && !again.has(parentOf(path)));
+  return { facts: [...stays, ...facts].sort((a, b) => (a.path < b.path ? -1 : 1)), unseen };
+}
+
+function foldersToRead(part: PartialResult, kept: ReadonlySet<string> | null): string[] {
+  const rows = part.rows.map((row) => row.files > 0 && (row.state === 'planned' || row.state === 'free'));
+  if (kept === null) return part.rows.flatMap((row, i) => (rows[i] ? [row.path] : []));
+  const chosen = new Set<number>();
+  const isNew = (i: number) => !kept.has((part.rows[i] as FolderRow).path);
+  for (let i = 0; i < part.rows.length; i++) if (isNew(i)) chosen.add(i);
+  for (const alike of rowsOfSameSize(part)) if (alike.some(isNew)) for (const i of alike) chosen.add(i);
+  return [...chosen].filter((i) => rows[i]).map((i) => (part.rows[i] as FolderRow).path);
+}
+
+async function gatherFacts(
+  check: DiskCheck,
+  rules: ProjectRules,
+  queue: string[],
+  request: FactsRequest,
+): Promise<Pick<WorkerResult, 'facts' | 'unseen'>> {
+  const script = check.worker ?? null;
+  const unseen: Unseen[] = [];
+  if (script === null || queue.length < SMALL / 10) {
+    const reader = new FactsReader(
+      { root: check.root, mounts: check.mounts ?? [] },
+      rules,
+      { ...request, known: new Map(request.known.map((k) => [k.path, k])) },
+      (u) => unseen.push(u),
+    );
+    for (const path of queue) {
+      if (check.cancel?.aborted) break;
+      const listing = listFolder(check.root, path, () => undefined, check.mounts);
+      if (listing !== null) reader.folder(listing);
+    }
+    return { facts: reader.facts, unseen };
+  }
+  let [files, folders] = [0, 0];
+  const workers = Array.from({ length: check.workers ?? 2 }, () =>
+    startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow: true, request }),
+  );
+  try {
+    const parts = await shareOut({
+      workers: workers,
+      queue,
+      wanted: () => false,
+      here: null,
+      cancel: check.cancel,
+      gatherEvery: Number.POSITIVE_INFINITY,
+      gathered: async () => undefined,
+      progress: (f, d) => {
+        files += f;
+        folders += d;
+        check.progress?.({ files, folders, stage: 'reading' });
+      },
+    });
+    return {
+      facts: parts.flatMap((p) => p.facts).sort((a, b) => (a.path < b.path ? -1 : 1)),
+      unseen: parts.flatMap((p) => p.unseen),
+    };
+  } finally {
+    for (const worker of workers) void worker.terminate();
+  }
+}
