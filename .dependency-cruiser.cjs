@@ -61,7 +61,7 @@ module.exports = {
       from: { path: '^packages/core/src', pathNot: tests },
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown'],
-        pathNot: 'node_modules/(@noble/hashes|fastest-levenshtein)/',
+        pathNot: 'node_modules/(@noble/hashes|fastest-levenshtein|htmlparser2|entities|csv-parse)/',
       },
     },
     {

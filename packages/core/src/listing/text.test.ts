@@ -43,4 +43,16 @@ describe('listings as text', () => {
       ['02_survey/night', [], []],
     ]);
   });
+
+  test.each([
+    [
+      'a separator, a line and quotes in a name',
+      'path,type\n"a, b/c ""x"".mov",file\n"two\nlines.txt",file\n',
+      ['a, b/c "x".mov', 'two\nlines.txt'],
+    ],
+    ['a quote never closed', 'path,type\n"a.mov,file\nb.mov,file\n', ['"a.mov', 'b.mov']],
+    ['a byte order mark, other columns, a short line', '\ufeffsize;Path\r\n3;a.mov\r\n;\r\n4\r\n', ['a.mov']],
+  ])('CSV with %s', (_, text, paths) => {
+    expect(parseListing(text).map((l) => l.path)).toEqual(paths);
+  });
 });

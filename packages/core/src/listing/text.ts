@@ -2,6 +2,7 @@
  * Listings as text → folders and files: path lists, indented outlines, drawn trees, CSV with a `path` column, JSON
  * arrays.
  */
+import { readCsv } from '../text/read-csv';
 import { type FolderListing, join, nameOf, parentOf } from './entry';
 
 export interface PathLine {
@@ -102,39 +103,20 @@ function parseJson(text: string): PathLine[] {
 }
 
 function parseCsv(text: string): PathLine[] {
-  const [head = '', ...rest] = lines(text);
-  const mark = [',', ';', '\t'].find((m) => head.includes(m)) ?? ',';
-  const columns = cells(head, mark).map((c) => c.toLowerCase());
-  const at = (name: string) => columns.indexOf(name);
-  return rest.map((line) => {
-    const row = cells(line, mark);
-    const modified = Date.parse(row[at('modified')] ?? '');
-    const type = row[at('type')];
-    return pathLine(
-      row[at('path')] ?? '',
-      Number(row[at('size')] ?? 0) || 0,
-      Number.isFinite(modified) ? modified : 0,
-      type === undefined || type === '' ? null : type === 'folder',
-    );
+  const head = lines(text)[0] ?? '';
+  const delimiter = [',', ';', '\t'].find((m) => head.includes(m)) ?? ',';
+  return readCsv(text, delimiter).flatMap((row): PathLine[] => {
+    if (row.path === undefined || row.path === '') return [];
+    const modified = Date.parse(row.modified ?? '');
+    return [
+      pathLine(
+        row.path,
+        Number(row.size ?? 0) || 0,
+        Number.isFinite(modified) ? modified : 0,
+        row.type === undefined || row.type === '' ? null : row.type === 'folder',
+      ),
+    ];
   });
-}
-
-function cells(line: string, mark: string): string[] {
-  const out: string[] = [];
-  let cell = '';
-  let quoted = false;
-  for (let i = 0; i < line.length; i++) {
-    const ch = line[i] as string;
-    if (quoted && ch === '"' && line[i + 1] === '"') {
-      cell += '"';
-      i++;
-    } else if (ch === '"') quoted = !quoted;
-    else if (ch === mark && !quoted) {
-      out.push(cell);
-      cell = '';
-    } else cell += ch;
-  }
-  return [...out, cell];
 }
 
 /**

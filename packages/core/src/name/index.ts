@@ -30,6 +30,5 @@ export { type Cure, curesFor } from './prove/cure';
 export { proveOneWay } from './prove/prove';
 export { readings, readName, readValues, type Span, spansOf } from './read/read';
 export { entriesOf } from './read/value';
-export { abbreviate, sanitise, spellOut } from './tidy';
-export { type Chain, chainsOf, nextVersion, ordinal, type Version } from './versions';
+export { nextVersion, ordinal, type Version } from './versions';
 export { hasValue, type WriteFault, type WrittenPiece, writeName, writePieces } from './write';

@@ -8,49 +8,8 @@ import { readName } from './read/read';
 
 export type Version = number | string;
 
-export interface Chain {
-  /** What all names of the chain share: the same for the same values, whatever their order. */
-  readonly key: string;
-  /** Oldest first; two files may claim one version. */
-  readonly versions: readonly { readonly version: Version; readonly names: readonly string[] }[];
-  readonly latest: Version;
-  /** Versions absent between the first and the latest. */
-  readonly gaps: readonly Version[];
-}
-
 /** Frames and extensions may differ within what one version is. */
 const WITHIN_VERSION: ReadonlySet<string> = new Set(['frame']);
-
-export function chainsOf(convention: CompiledConvention, names: Iterable<string>): Chain[] {
-  const chains = new Map<string, Map<number, { version: Version; names: string[] }>>();
-  for (const name of names) {
-    const reading = readName(convention, name);
-    const version = reading === null ? undefined : versionIn(reading);
-    if (reading === null || version === undefined) continue;
-    const key = keyOf(reading, WITHIN_VERSION);
-    const chain = chains.get(key) ?? new Map<number, { version: Version; names: string[] }>();
-    chains.set(key, chain);
-    const held = chain.get(ordinal(version));
-    if (held) held.names.push(name);
-    else chain.set(ordinal(version), { version, names: [name] });
-  }
-  return [...chains].map(([key, chain]) => finished(key, chain)).sort((a, b) => (a.key < b.key ? -1 : 1));
-}
-
-/** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */
-const MOST_GAPS = 100;
-
-function finished(key: string, chain: ReadonlyMap<number, { version: Version; names: string[] }>): Chain {
-  const ordered = [...chain].sort(([a], [b]) => a - b);
-  const versions = ordered.map(([, held]) => ({ version: held.version, names: held.names.sort() }));
-  const gaps: Version[] = [];
-  ordered.forEach(([n], i) => {
-    const before = ordered[i - 1]?.[0] ?? n;
-    for (let missing = before + 1; missing < n && gaps.length < MOST_GAPS; missing++)
-      gaps.push(versionAt(missing, versions[0]?.version));
-  });
-  return { key, versions, latest: versions.at(-1)?.version ?? 0, gaps };
-}
 
 /**
  * The version after all those that names with these values have, whatever their extension and frame; the first where

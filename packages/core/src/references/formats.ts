@@ -1,8 +1,10 @@
 /** Every open format whose references are read; in all other files only the project's own path is looked for. */
 import { extensionOf } from '../listing/extension';
+import { css } from './css';
 import { gltf, otio } from './json';
 import { csvList, dotenv, edl, m3u, mtl, obj } from './lines';
-import { css, html, markdown, svg, xspf } from './markup';
+import { markdown } from './markdown';
+import { html, svg, xspf } from './markup';
 import type { RefFormat } from './reference';
 import { usd } from './usd';
 

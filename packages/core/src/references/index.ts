@@ -1,8 +1,6 @@
 /** References inside open formats, as byte ranges. */
 export { REF_FORMATS, refFormatOf } from './formats';
 export {
-  decode as decodeReference,
-  encode as encodeReference,
   type Reference,
   type RefFormat,
   withTargets,

@@ -2,15 +2,16 @@
  * References in files to other files: where they stand, what they mean, and how another one would be written in their
  * place.
  */
+import { decodeHTMLStrict, decodeXML, encodeXML } from 'entities';
 
-/** How a path is written at its place. */
-export type Encoding = 'plain' | 'percent' | 'json' | 'json-percent' | 'xml' | 'xml-percent' | 'csv';
+/** How a path is written at its place. The words are taken off from the left: first the entities, then the URL. */
+export type Encoding = 'plain' | 'url' | 'json' | 'json-url' | 'html' | 'html-url' | 'xml' | 'xml-url' | 'csv';
 
 export interface Reference {
-  /** UTF-16 units from the text's beginning; `end` is behind the last one. */
+  /** UTF-16 units from the text's beginning; `end` is behind the last one. Of a URL its path alone. */
   readonly start: number;
   readonly end: number;
-  /** The path or URL it means. */
+  /** The path it means, or a whole URL that leads elsewhere. */
   readonly target: string;
   readonly encoding: Encoding;
 }
@@ -23,76 +24,85 @@ export interface RefFormat {
   readonly find: (text: string) => Reference[];
 }
 
-const XML: Readonly<Record<string, string>> = {
-  '&amp;': '&',
-  '&lt;': '<',
-  '&gt;': '>',
-  '&quot;': '"',
-  '&apos;': "'",
-  '&#39;': "'",
-};
+/** What of a URL is its path: a query or a fragment behind it belongs to whoever reads the file. */
+function pathOfUrl(url: string): string {
+  const end = url.search(/[?#]/);
+  return end < 0 ? url : url.slice(0, end);
+}
 
-const unXml = (text: string): string =>
-  text.replace(/&(?:amp|lt|gt|quot|apos|#39);/g, (entity) => XML[entity] as string);
-const toXml = (text: string): string =>
-  text
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;')
-    .replaceAll("'", '&#39;');
-
-/** `null` where the text does not hold what its form says. */
-export function decode(written: string, encoding: Encoding): string | null {
+/** People write a bare `%` too, and programs take it. */
+function decodeUrl(path: string): string {
   try {
-    switch (encoding) {
-      case 'plain':
-        return written;
-      case 'percent':
-        return decodeURI(written);
-      case 'json':
-        return JSON.parse(`"${written}"`) as string;
-      case 'json-percent':
-        return decodeURI(JSON.parse(`"${written}"`) as string);
-      case 'xml':
-        return unXml(written);
-      case 'xml-percent':
-        return decodeURI(unXml(written));
-      case 'csv':
-        return written.replaceAll('""', '"');
-    }
+    return decodeURIComponent(path);
   } catch {
-    return null;
+    return path;
   }
 }
 
-export function encode(target: string, encoding: Encoding): string {
-  switch (encoding) {
-    case 'plain':
-      return target;
-    case 'percent':
-      return encodeURI(target);
-    case 'json':
-      return JSON.stringify(target).slice(1, -1);
-    case 'json-percent':
-      return JSON.stringify(encodeURI(target)).slice(1, -1);
-    case 'xml':
-      return toXml(target);
-    case 'xml-percent':
-      return toXml(encodeURI(target));
-    case 'csv':
-      return target.replaceAll('"', '""');
+/** `encodeURI` leaves `?` and `#`, which would end the path. */
+const encodeUrl = (path: string): string => encodeURI(path).replaceAll('?', '%3F').replaceAll('#', '%23');
+
+const fromJson = (written: string): string => {
+  const value: unknown = JSON.parse(`"${written}"`);
+  return typeof value === 'string' ? value : '';
+};
+const toJson = (text: string): string => JSON.stringify(text).slice(1, -1);
+
+interface Codec {
+  readonly decode: (written: string) => string;
+  readonly encode: (target: string) => string;
+}
+
+const same = (text: string): string => text;
+const CODECS: Readonly<Record<Encoding, Codec>> = {
+  plain: { decode: same, encode: same },
+  url: { decode: decodeUrl, encode: encodeUrl },
+  json: { decode: fromJson, encode: toJson },
+  'json-url': { decode: (w) => decodeUrl(fromJson(w)), encode: (t) => toJson(encodeUrl(t)) },
+  html: { decode: decodeHTMLStrict, encode: encodeXML },
+  'html-url': { decode: (w) => decodeUrl(decodeHTMLStrict(w)), encode: (t) => encodeXML(encodeUrl(t)) },
+  xml: { decode: decodeXML, encode: encodeXML },
+  'xml-url': { decode: (w) => decodeUrl(decodeXML(w)), encode: (t) => encodeXML(encodeUrl(t)) },
+  csv: { decode: (w) => w.replaceAll('""', '"'), encode: (t) => t.replaceAll('"', '""') },
+};
+
+export const encode = (target: string, encoding: Encoding): string => CODECS[encoding].encode(target);
+
+/** A reference in a stretch of a text; nothing where the stretch is not written as its format says, or means nothing. */
+export function referenceAt(text: string, start: number, end: number, encoding: Encoding): Reference[] {
+  const written = text.slice(start, end);
+  const path = encoding.endsWith('url') ? pathIn(written, encoding) : written;
+  try {
+    const target = CODECS[encoding].decode(path);
+    return target.trim() === '' ? [] : [{ start, end: start + path.length, target, encoding }];
+  } catch {
+    return [];
   }
+}
+
+/** The path of a URL as it is written, entities and escapes and all. */
+function pathIn(written: string, encoding: Encoding): string {
+  // `#` of `&#39;` begins no fragment. In JSON programs write frames as `####` and no fragments.
+  if (encoding === 'json-url') return /[?#](?![^/]*\.[A-Za-z0-9]+$)/.test(written) ? pathOfUrl(written) : written;
+  if (encoding === 'url') return pathOfUrl(written);
+  const masked = written.replace(/&#?\w+;/g, (entity) => 'x'.repeat(entity.length));
+  return written.slice(0, pathOfUrl(masked).length);
 }
 
 /** Where a group of an expression matched: expressions must carry the flags `d` and `g`. */
-export function referencesBy(text: string, expression: RegExp, group: number, encoding: Encoding): Reference[] {
+export function referencesBy(
+  text: string,
+  expression: RegExp,
+  group: number,
+  encoding: Encoding,
+  offset = 0,
+): Reference[] {
   const out: Reference[] = [];
   for (const match of text.matchAll(expression)) {
     const place = match.indices?.[group];
     if (place === undefined) continue;
-    const target = decode(text.slice(place[0], place[1]), encoding);
-    if (target !== null && target.trim() !== '') out.push({ start: place[0], end: place[1], target, encoding });
+    for (const r of referenceAt(text, place[0], place[1], encoding))
+      out.push(offset === 0 ? r : { ...r, start: r.start + offset, end: r.end + offset });
   }
   return out;
 }

@@ -22,7 +22,7 @@ export function targetOf(file: string, reference: string, roots: readonly string
   if (isUrl || /^(?:\/|[A-Za-z]:\/|~\/)/.test(slashed))
     return { kind: 'absolute', path: text, inside: insideOf(slashed, roots) };
   const parts: string[] = parentOf(file) === '' ? [] : parentOf(file).split('/');
-  for (const part of slashed.replace(/[?#](?![^/]*\.[A-Za-z0-9]+$).*$/, '').split('/')) {
+  for (const part of slashed.split('/')) {
     if (part === '' || part === '.') continue;
     if (part !== '..') parts.push(part);
     else if (parts.pop() === undefined) return { kind: 'outside', path: text };

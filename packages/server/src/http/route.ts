@@ -58,7 +58,7 @@ export function checked<T>(data: unknown, schema: z.ZodType<T>): T {
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** Ids of rules are words of the house's own, not made up by the program. */
-export const wordOf = (c: Context, name = 'id'): string => decodeURIComponent(c.req.param(name) ?? '').slice(0, 200);
+export const wordOf = (c: Context, name = 'id'): string => (c.req.param(name) ?? '').slice(0, 200);
 
 export function idOf(c: Context, name = 'id'): string {
   const id = c.req.param(name) ?? '';
