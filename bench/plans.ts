@@ -10,7 +10,7 @@ import { parseTemplate } from '@nesting/contract';
 import { type Change, orderChanges } from '@nesting/core/change';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { fitTemplate, folderTree, type Template } from '@nesting/core/template';
-import { applyOnDisk, foldersBelow } from '@nesting/disk';
+import { applyOnDisk, TASKS } from '@nesting/disk';
 import { interleave, line, median } from './measure';
 
 const COUNT = 50_000;
@@ -127,7 +127,7 @@ async function benchFit(): Promise<void> {
   let found = '';
   for (let round = 0; round < 6; round++) {
     const start = performance.now();
-    const { folders } = await foldersBelow(root, 100_000);
+    const { folders } = TASKS.foldersBelow({ root, most: 100_000 });
     const tree = folderTree(folders);
     const fits = templates
       .map((t) => ({ id: t.id, fit: fitTemplate(t, NO_REGISTERS, 'job', tree) }))

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
 import {
+  buildPaths,
   type Client,
   checkProject,
   configOf,
@@ -54,7 +55,6 @@ export async function startDemo(options: DemoOptions): Promise<Running> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'warn' });
   const volumes = ['studio', 'archive'].map((name) => ({ name, root: path.join(options.data, 'volumes', name) }));
   for (const volume of volumes) mkdirSync(volume.root, { recursive: true });
-  const worker = new URL('./check-worker.js', import.meta.url);
   const config = configOf(
     {
       NESTING_DATABASE: options.databaseUrl,
@@ -63,11 +63,7 @@ export async function startDemo(options: DemoOptions): Promise<Running> {
       NESTING_DEMO: '1',
       NESTING_VOLUMES: volumes.map((v) => `${v.name}=${v.root}`).join(';'),
     },
-    {
-      webFolder: fileURLToPath(new URL('../packages/web/dist', import.meta.url)),
-      migrations: fileURLToPath(new URL('./migrations', import.meta.url)),
-      worker: existsSync(worker) ? worker : null,
-    },
+    buildPaths(import.meta.url),
   );
   const world = await openWorld(config, log);
   const seeded = await world.db.query('select 1 from person limit 1');

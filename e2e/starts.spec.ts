@@ -93,7 +93,7 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await page.getByRole('treeitem', { name: /03_design/ }).click();
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page.getByRole('tree')).not.toContainText('03_design');
-  await expect(page.getByLabel('Otherwise for this project')).toContainText('left out');
+  await expect(page.getByLabel('Changed for this project')).toContainText('left out');
   await page.getByRole('treeitem', { name: /08_masters/ }).click();
   await page.getByLabel('Called').fill('08_for the guild');
   await page.getByLabel('Called').press('Enter');
@@ -122,7 +122,7 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
     .getByLabel('Rules of its own')
     .getByRole('listitem')
     .filter({ hasText: 'Master' })
-    .getByRole('button', { name: 'Otherwise here…' })
+    .getByRole('button', { name: 'Different here…' })
     .click();
   await page.getByLabel('How these files are called in this project').fill('GUILD_{number');
   await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();

@@ -34,7 +34,11 @@ if (only !== 'web') {
   // The command line and the worker start often: everything they need is in one file.
   await build({
     ...common,
-    entryPoints: { nesting: 'packages/cli/src/main.ts', 'check-worker': 'packages/disk/src/check/check-worker.ts' },
+    entryPoints: {
+      nesting: 'packages/cli/src/main.ts',
+      'check-worker': 'packages/disk/src/check/check-worker.ts',
+      'read-worker': 'packages/disk/src/reads/read-worker.ts',
+    },
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
   await build({

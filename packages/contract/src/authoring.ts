@@ -24,7 +24,7 @@ export const newTemplateSchema = z.object({
 export const saveTemplateSchema = z.object({ template: templateSchema, version: z.int().min(0) });
 export const putTemplateInForceSchema = z.object({ version: z.int().min(1), said: short });
 export const archiveSchema = z.object({ archived: z.boolean() });
-export const templateEffectSchema = z.object({ template: templateSchema });
+export const templateImpactSchema = z.object({ template: templateSchema });
 
 export interface EditionRow {
   readonly edition: number;
@@ -35,7 +35,7 @@ export interface EditionRow {
 }
 
 /** One running project on an earlier edition, were the draft taken on by it. */
-export interface TemplateEffectRow {
+export interface TemplateImpactRow {
   readonly project: { readonly id: string; readonly number: string; readonly folder: string; readonly edition: number };
   readonly gains: number;
   readonly loses: number;

@@ -28,16 +28,16 @@ export const newConventionSchema = z.object({ convention: conventionSchema.unwra
 /** `version` is that of the draft it was made from; 0 where there was none. */
 export const saveDraftSchema = z.object({ convention: conventionSchema, version: z.int().min(0) });
 export const putInForceSchema = z.object({ version: z.int().min(1) });
-export const effectSchema = z.object({ convention: conventionSchema });
+export const impactSchema = z.object({ convention: conventionSchema });
 
-export interface EffectRow extends NameImpact {
+export interface ImpactRow extends NameImpact {
   readonly project: { readonly id: string; readonly number: string; readonly folder: string };
   /** Where its folders could not be looked at. */
   readonly trouble: string | null;
 }
 
-export interface ConventionEffect {
-  readonly projects: readonly EffectRow[];
+export interface ConventionImpact {
+  readonly projects: readonly ImpactRow[];
   /** Names looked at in all. */
   readonly names: number;
 }

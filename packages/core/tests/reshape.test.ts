@@ -11,7 +11,7 @@ import { Checker, mergeChecks } from '../src/check';
 import type { FolderListing } from '../src/listing';
 import { nextEntry } from '../src/lists';
 import type { Values } from '../src/name';
-import { type Reshape, type ReshapeGiven, reshape, type There } from '../src/planners';
+import { type DiskView, type Reshape, type ReshapeGiven, reshape } from '../src/planners';
 import { ProjectRules } from '../src/project';
 import type { Template } from '../src/template';
 import { REGISTERS } from './names';
@@ -70,9 +70,12 @@ function listings(disk: MemoryDisk): FolderListing[] {
   return [...all].map(([path, { folders, files }]) => ({ path, folders, files, others: [] }));
 }
 
-const thereOf = (disk: MemoryDisk): There => ({
-  look: (path) => disk.look(path)?.kind ?? null,
-  files: (folder) => listings(disk).find((l) => l.path === folder)?.files ?? [],
+const thereOf = (disk: MemoryDisk): DiskView => ({
+  look: (path) => disk.look(path),
+  files: (folder) =>
+    listings(disk)
+      .find((l) => l.path === folder)
+      ?.files.map((f) => f.name) ?? [],
 });
 
 function planned(disk: MemoryDisk, after: ProjectRules, more: Partial<ReshapeGiven> = {}): Reshape {

@@ -56,7 +56,7 @@ function making(at: (path: string) => string): MakingPort {
 
 /** A port on a folder that people work in: every folder on the way to a path is looked at, and none may be a link. */
 export function livePort(root: string): Port {
-  // FileFacts at once, until something in the batch moves a folder: asking for each file again takes as long as moving it.
+  // Looked at once, until something in the batch moves a folder: asking for each file again takes as long as moving it.
   const sound = new Map<string, string>();
   const folderAt = (folder: string): string => {
     const known = sound.get(folder);

@@ -21,5 +21,7 @@ export type { FileFacts } from './file-facts';
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } from './journal';
 export { type MarkerTexts, readMarker } from './marker';
+export { DiskReads } from './reads/disk-reads';
+export { type Sizes, TASKS } from './reads/tasks';
 export { type StartOnDisk, type StartOutcome, startOnDisk, sweep, takeBackStart, UNFINISHED } from './start';
-export { fileNames, foldersBelow, listFolder, type Mount, type Unseen, walk } from './walk';
+export { fileNames, listFolder, type Mount, type Unseen } from './walk';

@@ -22,12 +22,6 @@ export interface Unseen {
   readonly code: string;
 }
 
-export interface Walk {
-  /** Called once for each folder, parents before children. */
-  readonly folder: (listing: FolderListing) => void;
-  readonly unseen: (unseen: Unseen) => void;
-}
-
 /** A folder of the project that lies on another volume, with all that is in it: under `root`, by the same path. */
 export interface Mount {
   readonly path: string;
@@ -45,7 +39,7 @@ export function placeOf(root: string, path: string, mounts: readonly Mount[]): s
 export function listFolder(
   root: string,
   path: string,
-  unseen: Walk['unseen'],
+  unseen: (unseen: Unseen) => void,
   mounts: readonly Mount[] = [],
 ): FolderListing | null {
   const absolute = placeOf(root, path, mounts);
@@ -102,52 +96,48 @@ function rangeIn(path: string): readonly [number, number] | null {
   }
 }
 
-/**
- * Names of the files in one folder, by one call; none where it cannot be read. Links on the way to it are not followed.
- */
-export function fileNames(root: string, path: string): string[] {
-  const folder = inside(root, path);
-  if (!folder.ok) return [];
+export interface FolderNames {
+  readonly folders: readonly string[];
+  readonly files: readonly string[];
+}
+
+const NOTHING: FolderNames = { folders: [], files: [] };
+
+/** Names of what is in one folder, by one call; none where it cannot be read. */
+export function namesIn(root: string, path: string): FolderNames {
   try {
-    return read(folder.value).flatMap((entry) => (entry.isFile() ? [entry.name] : []));
+    const entries = read(path === '' ? root : `${root}/${path}`);
+    return {
+      folders: entries.filter((entry) => entry.isDirectory()).map((entry) => entry.name),
+      files: entries.filter((entry) => entry.isFile()).map((entry) => entry.name),
+    };
   } catch {
-    return [];
+    return NOTHING;
   }
+}
+
+/** Names of the files in one folder; none where it cannot be read. Links on the way to it are not followed. */
+export function fileNames(root: string, path: string): readonly string[] {
+  const folder = inside(root, path);
+  return folder.ok ? namesIn(folder.value, '').files : [];
 }
 
 const read = (absolute: string) => readdirSync(absolute, { withFileTypes: true });
 
-/** Walks everything below `path`, itself included. `stop` is asked before each folder. */
-export function walk(root: string, path: string, visit: Walk, stop: () => boolean = () => false): void {
-  const queue = [path];
-  for (let at = queue.pop(); at !== undefined && !stop(); at = queue.pop()) {
-    const listing = listFolder(root, at, visit.unseen);
-    if (listing === null) continue;
-    visit.folder(listing);
-    for (let i = listing.folders.length - 1; i >= 0; i--) queue.push(join(at, listing.folders[i] as string));
-  }
-}
-
-/** Paths of all folders below, without a look at their files; the loop lets others in. At most `most`. */
-export async function foldersBelow(
+/** Paths of all folders below, without a look at their files. At most `most`. */
+export function foldersBelow(
   root: string,
   most: number,
-): Promise<{ readonly folders: readonly string[]; readonly whole: boolean }> {
+): { readonly folders: readonly string[]; readonly whole: boolean } {
   const folders: string[] = [];
   const queue = [''];
-  for (let i = 0; i < queue.length; i++) {
-    const path = queue[i] as string;
-    try {
-      for (const entry of read(path === '' ? root : `${root}/${path}`)) {
-        if (!entry.isDirectory() || (path === '' && entry.name === OWN_FOLDER)) continue;
-        if (folders.length >= most) return { folders, whole: false };
-        folders.push(join(path, entry.name));
-        queue.push(join(path, entry.name));
-      }
-    } catch {
-      // What cannot be read has no folders that anybody sees.
+  for (const path of queue) {
+    for (const name of namesIn(root, path).folders) {
+      if (path === '' && name === OWN_FOLDER) continue;
+      if (folders.length >= most) return { folders, whole: false };
+      folders.push(join(path, name));
+      queue.push(join(path, name));
     }
-    if (i % 100 === 99) await new Promise((resolve) => setImmediate(resolve));
   }
   return { folders, whole: true };
 }

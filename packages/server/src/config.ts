@@ -18,19 +18,22 @@ export interface Config {
   readonly webFolder: string;
   readonly migrations: string;
   readonly worker: URL | null;
+  readonly readWorker: URL | null;
   /** Whether this process does checks itself, or leaves them to others. */
   readonly worksChecks: boolean;
   /** Milliseconds without a sign of life after which a check's worker counts as killed. */
-  readonly leaseSeconds: number;
+  readonly leaseMs: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
   readonly gatherEvery: number;
 }
+
+export type BuildPaths = Pick<Config, 'webFolder' | 'migrations' | 'worker' | 'readWorker'>;
 
 export class Misconfigured extends Error {}
 
 type Env = Readonly<Record<string, string | undefined>>;
 
-export function configOf(env: Env, built: Pick<Config, 'webFolder' | 'migrations' | 'worker'>): Config {
+export function configOf(env: Env, built: BuildPaths): Config {
   const need = (name: string, what: string): string => {
     const value = env[name];
     if (value === undefined || value === '') throw new Misconfigured(`${name} is not set: ${what}`);
@@ -75,7 +78,7 @@ export function configOf(env: Env, built: Pick<Config, 'webFolder' | 'migrations
     behindProxy,
     mail: mailOf(env),
     worksChecks: env.NESTING_CHECKS !== 'elsewhere',
-    leaseSeconds: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
+    leaseMs: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
     gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20),
     ...built,
   };

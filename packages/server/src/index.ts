@@ -1,4 +1,5 @@
 /** The face of the server, for the demo and the tests. */
+export { buildPaths } from './build-paths';
 export { type Config, configOf, Misconfigured } from './config';
 export { type Client, type Db, openDb, transaction } from './db/client';
 export { DatabaseNewer, migrate } from './db/migrate';

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { serve } from '@hono/node-server';
+import { DiskReads } from '@nesting/disk';
 import type { Logger } from 'pino';
 import type { Config } from './config';
 import { type Db, openDb } from './db/client';
@@ -31,6 +32,7 @@ export async function openWorld(config: Config, log: Logger, settling = true): P
   const world: World = {
     config,
     db,
+    reads: new DiskReads(config.readWorker),
     checks: new CheckQueue(config.databaseUrl, log),
     changePoller: new ChangePoller(),
     mails: new MailQueue(db, config.mail, log),
@@ -60,6 +62,7 @@ export function startTicking(world: World, log: Logger): NodeJS.Timeout {
 export async function closeWorld(world: World): Promise<void> {
   await world.checks.stop();
   await world.mails.stop();
+  await world.reads.close();
   await world.db.end();
 }
 

@@ -563,6 +563,21 @@ describe('copies', () => {
       own.id,
       p.id,
     ]);
+    // A copy whose marker cannot be written is no project, and its number is free again.
+    const closed = next();
+    cpSync(p.at, path.join(t.studio, 'copy three'), { recursive: true });
+    rmSync(path.join(t.studio, 'copy three/.nesting/batches'), { recursive: true, force: true });
+    writeFileSync(path.join(t.studio, 'copy three/.nesting/batches'), 'in the way');
+    const ownThree = () =>
+      t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, {
+        volume: 'studio',
+        folder: 'copy three',
+        number: closed,
+      });
+    expect(await code(await ownThree())).toEqual([409, 'write-failed']);
+    expect(marker(path.join(t.studio, 'copy three')).project).toBe(p.id);
+    rmSync(path.join(t.studio, 'copy three/.nesting/batches'));
+    expect((await json<ProjectRow>(await ownThree())).number).toBe(closed);
     expect(
       await code(
         await t.ask('coordinator', 'POST', `/api/projects/${p.id}/copies/own`, {

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type {
-  ConventionEffect,
+  ConventionImpact,
   ConventionRow,
   HeldName,
   ProjectNames,
@@ -178,8 +178,8 @@ describe('what a draft would do', () => {
       ...(row.convention as Convention),
       pattern: (row.convention as Convention).pattern.replace('{version:000}', '{version}'),
     };
-    const asked = await t.ask('coordinator', 'POST', '/api/conventions/working-file/effect', { convention: wider });
-    const effect = (await asked.json()) as ConventionEffect;
+    const asked = await t.ask('coordinator', 'POST', '/api/conventions/working-file/impact', { convention: wider });
+    const effect = (await asked.json()) as ConventionImpact;
     expect(effect.projects).toHaveLength(1);
     expect(effect.projects[0]).toMatchObject({
       still: 0,

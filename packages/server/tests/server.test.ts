@@ -533,7 +533,7 @@ describe('what goes wrong around it', () => {
     ['a relative volume', { NESTING_VOLUMES: 'all=here' }, 'whole path'],
     ['a certificate without its key', { NESTING_TLS_CERT: '/x' }, 'go together'],
   ])('a start with %s is refused in one line', (_what, more, words) => {
-    const built = { webFolder: '', migrations: '', worker: null };
+    const built = { webFolder: '', migrations: '', worker: null, readWorker: null };
     expect(() => configOf({ ...env, ...more }, built)).toThrow(words);
     expect(configOf(env, built).volumes.get('studio')).toBe('/srv/studio');
   });

@@ -5,9 +5,10 @@
 import { mkdirSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { EditionRow, StarterRow, TemplateEffectRow, TemplateRow } from '@nesting/contract';
+import type { EditionRow, StarterRow, TemplateImpactRow, TemplateRow } from '@nesting/contract';
 import { LIMITS } from '@nesting/core';
-import { setFolder, type Template } from '@nesting/core/template';
+import { NO_REGISTERS } from '@nesting/core/name';
+import { expandTemplate, type PlannedLine, setFolder, type Template } from '@nesting/core/template';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
@@ -109,11 +110,44 @@ describe('from a draft to an edition', () => {
         ],
       },
     };
-    const [row] = await json<TemplateEffectRow[]>(
-      await t.ask('coordinator', 'POST', '/api/templates/window-piece/effect', { template: next }),
+    const [row] = await json<TemplateImpactRow[]>(
+      await t.ask('coordinator', 'POST', '/api/templates/window-piece/impact', { template: next }),
     );
     expect(row).toMatchObject({ gains: 2, renames: 1, project: { number: '26501', edition: 2 } });
     expect(row?.examples).toContain('+ 09_press');
+  });
+
+  test('what a project leaves out on purpose is not said to be gained by the next edition', async () => {
+    const { template, edition } = await rowOf('window-piece');
+    const expansion = expandTemplate(
+      template,
+      { number: '26777', title: 'x', client: 'MSW', windows: 'A' },
+      NO_REGISTERS,
+    );
+    const left = expansion.lines.find((l) => l.kind === 'folder' && l.parent !== null) as PlannedLine;
+    const made = await t.ask('coordinator', 'POST', '/api/projects', {
+      ...startOf('26777'),
+      edition: edition - 1,
+      adjusted: { [left.key]: { make: false } },
+    });
+    expect(made.status).toBe(201);
+    const rows = await json<TemplateImpactRow[]>(
+      await t.ask('coordinator', 'POST', '/api/templates/window-piece/impact', { template }),
+    );
+    const row = rows.find((r) => r.project.number === '26777');
+    expect(row?.examples ?? []).not.toContain(`+ ${left.path}`);
+  });
+
+  test('a word in an address is decoded once', async () => {
+    for (const [word, status] of [
+      ['window%2Dpiece', 204],
+      ['window%252Dpiece', 404],
+      ['100%25', 404],
+      ['100%', 404],
+    ] as const) {
+      const response = await t.ask('coordinator', 'POST', `/api/templates/${word}/archive`, { archived: false });
+      expect([word, response.status]).toEqual([word, status]);
+    }
   });
 });
 

@@ -64,6 +64,7 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
       webFolder: path.join(repo, 'packages/web/dist'),
       migrations: path.join(repo, 'packages/server/src/db/migrations'),
       worker,
+      readWorker: new URL(`file://${repo}/dist/read-worker.js`),
     },
   );
   const world = await openWorld(config, silent);

@@ -1,12 +1,12 @@
 /** Intent turned into changes. */
 export {
+  type DiskView,
   type Extra,
   type Reshape,
   type ReshapeGiven,
   type ReshapeLine,
   type ReshapeSign,
   reshape,
-  type There,
 } from './reshape';
 export {
   MARKER_PATH,

@@ -8,7 +8,8 @@
  */
 
 import type { Change } from '../change/change';
-import { type FileEntry, join } from '../listing/entry';
+import type { Standing } from '../change/port';
+import { join } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import { writeName } from '../name/write';
@@ -20,9 +21,10 @@ import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expand';
 
 /** What the disk says when it is asked; only planned places are. */
-export interface There {
-  readonly look: (path: string) => 'folder' | 'file' | 'other' | null;
-  readonly files: (folder: string) => readonly FileEntry[];
+export interface DiskView {
+  readonly look: (path: string) => Omit<Standing, 'id'> | null;
+  /** Names of the files in a folder. */
+  readonly files: (folder: string) => readonly string[];
 }
 
 /** A starter file of the template once more, in a folder of one's choice. */
@@ -37,7 +39,7 @@ export interface Extra {
 export interface ReshapeGiven {
   readonly before: ProjectRules;
   readonly after: ProjectRules;
-  readonly there: There;
+  readonly there: DiskView;
   /** By list: entries that are called otherwise from now on. */
   readonly renamed?: Readonly<Record<string, Readonly<Record<string, string>>>> | undefined;
   readonly extra?: readonly Extra[] | undefined;
@@ -88,7 +90,7 @@ class Reshaping {
   private readonly keysAfter = new Map<string, string>();
   private readonly matched = new Set<string>();
   private readonly blocked = new Set<string>();
-  private readonly seen = new Map<string, ReturnType<There['look']>>();
+  private readonly seen = new Map<string, Standing['kind'] | null>();
   private kept = 0;
 
   constructor(private readonly given: ReshapeGiven) {
@@ -108,10 +110,10 @@ class Reshaping {
     return { lines: this.lines, changes: [...this.changes.values()], kept: this.kept };
   }
 
-  private look(path: string): ReturnType<There['look']> {
+  private look(path: string): Standing['kind'] | null {
     const known = this.seen.get(path);
     if (known !== undefined) return known;
-    const found = this.given.there.look(path);
+    const found = this.given.there.look(path)?.kind ?? null;
     this.seen.set(path, found);
     return found;
   }
@@ -237,29 +239,31 @@ class Reshaping {
     });
     if (pairs.length === 0 || this.look(was.path) !== 'folder') return;
     const files = there.files(was.path);
-    const names = new Set(files.map((f) => f.name.toLowerCase()));
+    const names = new Set(files.map((name) => name.toLowerCase()));
     const sequences = new Map<string, number>();
     const stay = new Set<string>();
-    for (const file of files) {
-      if (before.planned(join(was.path, file.name))?.kind === 'file') continue;
-      const found = firstOf(pairs, ({ old, now }) => renamedFile(file.name, old, now));
-      if (found === null || found.name === file.name || !this.isLegal(found.name)) continue;
-      const path = join(was.path, file.name);
+    for (const name of files) {
+      if (before.planned(join(was.path, name))?.kind === 'file') continue;
+      const found = firstOf(pairs, ({ old, now }) => renamedFile(name, old, now));
+      if (found === null || found.name === name || !this.isLegal(found.name)) continue;
+      const path = join(was.path, name);
       const key = `file:${path}`;
       // One line stands for all frames of a sequence: kept is kept for all of them.
       const subject = frameless(found.by.strict, path).subject;
       if (this.given.keep?.has(key) && subject !== undefined) stay.add(subject);
       if (this.given.keep?.has(key) || (subject !== undefined && stay.has(subject))) continue;
       const target = join(line.path, found.name);
-      const free = !names.has(found.name.toLowerCase()) || found.name.toLowerCase() === file.name.toLowerCase();
-      if (free)
+      const free = !names.has(found.name.toLowerCase()) || found.name.toLowerCase() === name.toLowerCase();
+      // Only files that get another name are looked at: a project may hold a hundred thousand.
+      const expects = free ? there.look(path) : null;
+      if (expects !== null)
         this.changes.set(key, {
           key,
           what: 'file',
           before: path,
           after: target,
           content: null,
-          expects: { size: file.size, modified: file.modified },
+          expects: { size: expects.size, modified: expects.modified },
         });
       names.add(found.name.toLowerCase());
       this.sayFile(key, path, target, free, found.by, sequences);

@@ -1,4 +1,5 @@
 /** What every flow works with. `flows/` is the one place where core, database and disk meet. */
+import type { DiskReads } from '@nesting/disk';
 import type { Config } from '../config';
 import type { Db } from '../db/client';
 import type { ChangePoller } from '../jobs/change-poller';
@@ -6,6 +7,8 @@ import type { CheckQueue } from '../jobs/check-queue';
 import type { MailQueue } from '../jobs/mail-queue';
 
 export interface World {
+  /** Looks at disks beside the thread that answers requests. */
+  readonly reads: DiskReads;
   readonly config: Config;
   readonly db: Db;
   readonly checks: CheckQueue;

@@ -13,7 +13,7 @@ import type {
   BlockRow,
   CheckRow,
   ChecksOfProject,
-  ConventionEffect,
+  ConventionImpact,
   ConventionRow,
   CopyPlace,
   EditionRow,
@@ -63,7 +63,7 @@ import type {
   SessionRow,
   StarterRow,
   StartRequest,
-  TemplateEffectRow,
+  TemplateImpactRow,
   TemplateRow,
   VolumeRow,
   WhoRow,
@@ -206,9 +206,9 @@ export const api = createApi({
       query: (id) => `templates/${encodeURIComponent(id)}/editions`,
       providesTags: ['templates'],
     }),
-    templateEffect: build.query<TemplateEffectRow[], Template>({
+    templateImpact: build.query<TemplateImpactRow[], Template>({
       query: (template) => ({
-        url: `templates/${encodeURIComponent(template.id)}/effect`,
+        url: `templates/${encodeURIComponent(template.id)}/impact`,
         method: 'POST',
         body: { template },
       }),
@@ -262,9 +262,9 @@ export const api = createApi({
       }),
       invalidatesTags: ['conventions', 'templates'],
     }),
-    effect: build.query<ConventionEffect, Convention>({
+    conventionImpact: build.query<ConventionImpact, Convention>({
       query: (convention) => ({
-        url: `conventions/${encodeURIComponent(convention.id)}/effect`,
+        url: `conventions/${encodeURIComponent(convention.id)}/impact`,
         method: 'POST',
         body: { convention },
       }),

@@ -97,7 +97,7 @@ export async function goOnWithCheck(world: World, id: string): Promise<void> {
 /** Projects whose time has come, and checks whose worker fell silent. */
 export async function takeOverSilentChecks(world: World): Promise<void> {
   for (const project of await dueProjects(world.db)) await checkProject(world, project, null);
-  for (const id of await silentChecks(world.db, world.config.leaseSeconds)) await world.checks.add(id);
+  for (const id of await silentChecks(world.db, world.config.leaseMs)) await world.checks.add(id);
 }
 
 /**
@@ -107,7 +107,7 @@ export async function takeOverSilentChecks(world: World): Promise<void> {
 export async function runCheck(world: World, id: string): Promise<void> {
   const { db, config } = world;
   const runner = randomUUID();
-  const taken = await takeUpCheck(db, id, runner, config.leaseSeconds);
+  const taken = await takeUpCheck(db, id, runner, config.leaseMs);
   if (taken === null) return;
   try {
     const { root, mounts, input, roots, rules } = await compileRules(world, taken.project);

@@ -1,7 +1,6 @@
 /** Names that lie on a volume, as text: what templates are derived from. Nothing but names is read. */
 import type { FolderChoice, ListingText } from '@nesting/contract';
-import { join } from '@nesting/core/listing';
-import { inside, listFolder } from '@nesting/disk';
+import { inside } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
 import { Refused, type World } from '../world';
 
@@ -11,36 +10,26 @@ const MOST_LISTED = 200_000;
 const MOST_FOLDERS = 1000;
 
 /** A path a line under the folder's own name; folders end in a slash. */
-async function listingOf(root: string, name: string): Promise<ListingText> {
-  const lines: string[] = [];
-  const queue = [''];
-  for (let path = queue.pop(); path !== undefined && lines.length < MOST_LISTED; path = queue.pop()) {
-    const listing = listFolder(root, path, () => undefined);
-    if (listing === null) continue;
-    if (path !== '') lines.push(`${name}/${path}/`);
-    for (const file of listing.files) lines.push(`${name}/${join(path, file.name)}`);
-    for (const folder of listing.folders) queue.push(join(path, folder));
-    await new Promise((resolve) => setImmediate(resolve));
-  }
-  return { listing: lines.join('\n'), whole: lines.length < MOST_LISTED };
+async function listingOf(world: World, root: string, name: string): Promise<ListingText> {
+  const { paths, whole } = await world.reads.run('namesBelow', { root, most: MOST_LISTED });
+  return { listing: paths.map((path) => `${name}/${path}`).join('\n'), whole };
 }
 
 export async function projectListing(world: World, projectId: string): Promise<ListingText> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  return listingOf(rootOn(world, project.volume, project.folder), project.folder);
+  return listingOf(world, rootOn(world, project.volume, project.folder), project.folder);
 }
 
 export async function volumeListing(world: World, volume: string, path: string): Promise<ListingText> {
-  return listingOf(rootOn(world, volume, path), path.split('/').at(-1) ?? volume);
+  return listingOf(world, rootOn(world, volume, path), path.split('/').at(-1) ?? volume);
 }
 
 /** The folders in a folder of a volume, to choose one of them. */
-export function foldersIn(world: World, volume: string, path: string): FolderChoice {
-  const listing = listFolder(rootOn(world, volume, path), '', () => undefined);
-  if (listing === null) throw new Refused(404, 'no-folder', `The folder ${path} cannot be read on ${volume}.`);
-  const folders = [...listing.folders].filter((name) => !name.startsWith('.')).sort();
-  return { folders: folders.slice(0, MOST_FOLDERS), files: listing.files.length };
+export async function foldersIn(world: World, volume: string, path: string): Promise<FolderChoice> {
+  const names = await world.reads.run('namesIn', { root: rootOn(world, volume, path) });
+  const folders = names.folders.filter((name) => !name.startsWith('.')).sort();
+  return { folders: folders.slice(0, MOST_FOLDERS), files: names.files.length };
 }
 
 function rootOn(world: World, volume: string, path: string): string {

@@ -3,8 +3,7 @@
  * their rows say.
  */
 import { type FoundProject, type Prefixes, parseMarker, SYSTEMS, type VolumeRow } from '@nesting/contract';
-import { join } from '@nesting/core/listing';
-import { inside, listFolder, readMarker, volumeState } from '@nesting/disk';
+import { inside, readMarker, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writePrefixes } from '../../db/queries/house/volumes';
@@ -53,21 +52,11 @@ const DEPTH = 3;
 const MOST_LOOKED = 20_000;
 
 /** Every project's folder by the marker in it; folders of projects are not entered. */
-function markersOn(root: string): Map<string, string[]> {
+async function markersOn(world: World, root: string): Promise<Map<string, string[]>> {
   const found = new Map<string, string[]>();
-  const queue: { path: string; depth: number }[] = [{ path: '', depth: 0 }];
-  for (let looked = 0; queue.length > 0 && looked < MOST_LOOKED; looked++) {
-    const { path, depth } = queue.shift() as { path: string; depth: number };
-    const listing = listFolder(root, path, () => undefined);
-    for (const name of listing?.folders ?? []) {
-      const folder = join(path, name);
-      if (name.startsWith('.nesting-unfinished-')) continue;
-      const at = inside(root, folder);
-      const text = at.ok ? readMarker(at.value)?.marker : undefined;
-      const marker = text === undefined ? null : parseMarker(text);
-      if (marker?.ok) found.set(marker.value.project, [...(found.get(marker.value.project) ?? []), folder]);
-      else if (depth + 1 < DEPTH) queue.push({ path: folder, depth: depth + 1 });
-    }
+  for (const { folder, marker } of await world.reads.run('markersBelow', { root, depth: DEPTH, most: MOST_LOOKED })) {
+    const parsed = parseMarker(marker);
+    if (parsed.ok) found.set(parsed.value.project, [...(found.get(parsed.value.project) ?? []), folder]);
   }
   return found;
 }
@@ -78,7 +67,7 @@ export async function findProjects(world: World): Promise<FoundProject[]> {
   for (const [volume, root] of world.config.volumes) {
     if (volumeState(root).state === 'missing') continue;
     ready.add(volume);
-    for (const [project, folders] of markersOn(root))
+    for (const [project, folders] of await markersOn(world, root))
       places.set(project, [...(places.get(project) ?? []), ...folders.map((folder) => ({ volume, folder }))]);
   }
   const left = new Set((await copiesLeft(world.db)).map((c) => `${c.project} ${c.volume} ${c.folder}`));

@@ -8,7 +8,7 @@ import { makingSteps, startChanges } from '@nesting/core/planners';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { expandTemplate, fitTemplate, folderTree, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { addToFolder, foldersBelow, inside, readMarker } from '@nesting/disk';
+import { addToFolder, inside, readMarker } from '@nesting/disk';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject, setProjectState } from '../../db/queries/projects/projects';
@@ -23,7 +23,7 @@ const MOST_FOLDERS = 100_000;
 
 export async function fitFolder(world: World, volume: string, folder: string, given: Values): Promise<Fits> {
   const root = folderToAdopt(world, volume, folder);
-  const { folders, whole } = await foldersBelow(root, MOST_FOLDERS);
+  const { folders, whole } = await world.reads.run('foldersBelow', { root, most: MOST_FOLDERS });
   const tree = folderTree(folders);
   const registers = await readRegisters(world.db);
   const name = folder.split('/').at(-1) ?? folder;

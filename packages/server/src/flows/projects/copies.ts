@@ -5,63 +5,46 @@
 import { randomUUID } from 'node:crypto';
 import type { CopyPlace, ProjectRow, ProjectShape } from '@nesting/contract';
 import { parseMarker } from '@nesting/contract';
-import { join } from '@nesting/core/listing';
-import { applyOnDisk, inside, listFolder, readMarker } from '@nesting/disk';
+import { applyOnDisk, inside, readMarker, type Sizes } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { leaveCopy } from '../../db/queries/projects/batches';
-import { insertProject, readProject, readShape, setProjectState } from '../../db/queries/projects/projects';
+import {
+  insertProject,
+  readProject,
+  readShape,
+  removeUnstarted,
+  setProjectState,
+} from '../../db/queries/projects/projects';
 import { checkProject } from '../checks/check-project';
-import { claimNumber } from '../house/numbers';
+import { claimNumber, freeNumber } from '../house/numbers';
 import { findProjects } from '../house/volumes';
 import { Refused, type World } from '../world';
 import { ownChanges, rulesOf } from './project-rules';
 import { readyVolume } from './start-project';
 
-interface Seen {
-  readonly sizes: ReadonlyMap<string, number>;
-  readonly folders: number;
-  readonly bytes: number;
-  readonly newest: number;
-}
-
 const EXAMPLES = 8;
-
-async function seenIn(root: string): Promise<Seen> {
-  const sizes = new Map<string, number>();
-  let [folders, bytes, newest] = [0, 0, 0];
-  const queue = [''];
-  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
-    const listing = listFolder(root, path, () => undefined);
-    if (listing === null) continue;
-    folders++;
-    for (const file of listing.files) {
-      sizes.set(join(path, file.name), file.size);
-      bytes += file.size;
-      newest = Math.max(newest, file.modified);
-    }
-    for (const name of listing.folders) queue.push(join(path, name));
-    if (folders % 50 === 0) await new Promise((resolve) => setImmediate(resolve));
-  }
-  return { sizes, folders, bytes, newest };
-}
 
 export async function compareCopies(world: World, project: string): Promise<CopyPlace[]> {
   const found = (await findProjects(world)).find((f) => f.project === project && f.state === 'copied');
   if (found === undefined) return [];
-  const home = await seenIn(rootAt(world, found.was.volume, found.was.folder, project));
+  const home = await world.reads.run('sizesBelow', {
+    root: rootAt(world, found.was.volume, found.was.folder, project),
+  });
   const places: CopyPlace[] = [placeOf(found.was, true, home, home)];
-  for (const place of found.places)
-    places.push(placeOf(place, false, await seenIn(rootAt(world, place.volume, place.folder, project)), home));
+  for (const place of found.places) {
+    const root = rootAt(world, place.volume, place.folder, project);
+    places.push(placeOf(place, false, await world.reads.run('sizesBelow', { root }), home));
+  }
   return places;
 }
 
 function placeOf(
   { volume, folder }: { readonly volume: string; readonly folder: string },
   home: boolean,
-  here: Seen,
-  there: Seen,
+  here: Sizes,
+  there: Sizes,
 ): CopyPlace {
   const only = [...here.sizes.keys()].filter((p) => !there.sizes.has(p));
   const differ = [...here.sizes]
@@ -113,45 +96,66 @@ export async function ownCopy(
   const root = rootAt(world, volume, folder, project);
   const id = randomUUID();
   const own: ProjectShape = { ...shape, values: { ...shape.values, number }, folder };
+  await claimRow(world, person.id, { id, number, row, shape: own, volume });
+  const outcome = await applyOnDisk({
+    root,
+    id: randomUUID(),
+    what: 'adopt',
+    by: person.name,
+    at: new Date().toISOString(),
+    changes: ownChanges(
+      root,
+      { id, startedAt: new Date().toISOString() },
+      await rulesOf(world.db, own, row.own),
+      own.values,
+      await readRegisters(world.db),
+    ),
+    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+  }).catch(() => null);
+  if (outcome?.state !== 'done') {
+    await releaseRow(world, id, folder);
+    throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
+  }
+  await transaction(world.db, async (client) => {
+    await setProjectState(client, id, 'running');
+    await recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`);
+  });
+  await checkProject(world, id, person.id);
+  const made = await readProject(world.db, id);
+  if (made === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
+  return made;
+}
+
+interface CopyRow {
+  readonly id: string;
+  readonly number: string;
+  readonly row: NonNullable<Awaited<ReturnType<typeof readProject>>>;
+  readonly shape: ProjectShape;
+  readonly volume: string;
+}
+
+/** Number and folder are the copy's before its disk is touched, in a transaction of its own: no disk holds a lock. */
+async function claimRow(world: World, person: string, { id, number, row, shape, volume }: CopyRow): Promise<void> {
+  const { folder, values, template, edition, conventions, adjusted } = shape;
   try {
     await transaction(world.db, async (client) => {
-      await claimNumber(client, person.id, number, folder);
+      await claimNumber(client, person, number, folder);
       await insertProject(client, {
         id,
         number,
         client: row.client,
         title: row.title,
-        template: shape.template,
-        edition: shape.edition,
-        conventions: shape.conventions,
-        values: own.values,
+        template,
+        edition,
+        conventions,
+        values,
         volume,
         folder,
-        person: person.id,
-        adjusted: shape.adjusted,
+        person,
+        adjusted,
         own: row.own,
         settings: row.settings,
       });
-      const changes = ownChanges(
-        root,
-        { id, startedAt: new Date().toISOString() },
-        await rulesOf(client, own, row.own),
-        own.values,
-        await readRegisters(client),
-      );
-      const outcome = await applyOnDisk({
-        root,
-        id: randomUUID(),
-        what: 'adopt',
-        by: person.name,
-        at: new Date().toISOString(),
-        changes,
-        bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
-      });
-      if (outcome.state !== 'done')
-        throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
-      await setProjectState(client, id, 'running');
-      await recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`);
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
@@ -161,10 +165,13 @@ export async function ownCopy(
       throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
     throw error;
   }
-  await checkProject(world, id, person.id);
-  const made = await readProject(world.db, id);
-  if (made === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
-  return made;
+}
+
+async function releaseRow(world: World, id: string, folder: string): Promise<void> {
+  await transaction(world.db, async (client) => {
+    const number = await removeUnstarted(client, id);
+    if (number !== null) await freeNumber(client, number, `${folder} could not be made a project of its own`);
+  });
 }
 
 export async function leaveCopyAlone(

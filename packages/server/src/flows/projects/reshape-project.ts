@@ -7,20 +7,20 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
 import { type Change, type NewContent, orderChanges } from '@nesting/core/change';
-import { type Reshape, reshape, type There } from '@nesting/core/planners';
+import type { Reshape } from '@nesting/core/planners';
 import { nameFaults } from '@nesting/core/portable';
 import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
 import { wordsFor } from '@nesting/core/words';
-import { inside, listFolder, livePort } from '@nesting/disk';
+import { inside } from '@nesting/disk';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
 import { requireArtistMay } from './artist-permissions';
 import { runBatch } from './batches';
-import { compileRules, ownChanges, rulesOf, shapeAsked } from './project-rules';
+import { ownChanges, rulesOf, shapeAsked } from './project-rules';
 import { contentBytes } from './start-project';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
@@ -86,18 +86,6 @@ export function liveRoot(
   );
 }
 
-/** Planned places as they are on the disk now. */
-function thereOn(root: string): There {
-  const port = livePort(root);
-  return {
-    look: (path) => {
-      const there = port.look(path);
-      return there instanceof Promise ? null : (there?.kind ?? null);
-    },
-    files: (folder) => listFolder(root, folder, () => undefined)?.files ?? [],
-  };
-}
-
 async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<Reshaping> {
   const { db } = world;
   const project = await readProject(db, id);
@@ -116,20 +104,18 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   if (me.role === 'artist') requireArtistMay(project.body, from, wished, asked, registers);
   const prefix = `${world.config.volumes.get(project.volume)}/`;
   const expansion = expandTemplate(after, wished.values, registers, { prefix });
-  const before = compileRules(project.body, project.values, registers);
-  const plan = reshape({
-    before,
-    after: compileRules(after, wished.values, registers),
-    there: thereOn(root),
+  const before = expandTemplate(project.body, project.values, registers);
+  const plan = await world.reads.run('planOnDisk', {
+    root,
+    before: { template: project.body, values: project.values, registers },
+    after: { template: after, values: wished.values, registers },
     renamed: asked.renamed,
     extra: asked.extra,
-    keep: new Set(asked.keep),
+    keep: asked.keep,
   });
   // A folder with a name of its own, as an adopted one has, keeps it.
   const named =
-    !asked.keepFolder &&
-    from.folder.split('/').at(-1) === before.expansion.rootName &&
-    expansion.rootName !== before.expansion.rootName;
+    !asked.keepFolder && from.folder.split('/').at(-1) === before.rootName && expansion.rootName !== before.rootName;
   const above = from.folder.slice(0, from.folder.lastIndexOf('/') + 1);
   const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
   const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };

@@ -9,6 +9,7 @@ import {
   type Look,
   type Making,
   type ProjectRow,
+  parseMarker,
   type StartGiven,
   type StartRequest,
   startSchema,
@@ -371,21 +372,27 @@ export async function settleStarts(world: World): Promise<void> {
     const root = world.config.volumes.get(start.volume);
     // A volume that is away tells nothing: looked at again at the next boot.
     if (root === undefined || volumeState(root).state === 'missing') continue;
-    const whole =
-      inside(root, join(start.folder, MARKER_PATH)).ok &&
-      readMarker(join(root, start.folder))?.marker.includes(start.id);
-    if (whole) await setProjectState(world.db, start.id, 'running');
+    const marker = inside(root, join(start.folder, MARKER_PATH)).ok
+      ? readMarker(join(root, start.folder))?.marker
+      : undefined;
+    if (marker?.includes(start.id)) await setProjectState(world.db, start.id, 'running');
+    // A copy that was to be a project of its own still says it is the other one: only its row was made.
+    else if (marker !== undefined && parseMarker(marker).ok) await removeStart(world, start);
     else {
       for (const other of world.config.volumes.values())
         if (volumeState(other).state !== 'missing') sweep(other, (project) => project === start.id);
       const added = inside(root, start.folder);
       if (added.ok) await takeBackAdd(added.value, start.id);
       await takeBackElsewhere(world, start.id, start.folder);
-      await transaction(world.db, async (client) => {
-        const number = await removeUnstarted(client, start.id);
-        if (number !== null) await freeNumber(client, number, `the start of ${start.folder} was cut short`);
-        await recordActivity(client, 'start-taken-back', null, null, { folder: start.folder, volume: start.volume });
-      });
+      await removeStart(world, start);
     }
   }
+}
+
+async function removeStart(world: World, start: Awaited<ReturnType<typeof listUnstarted>>[number]): Promise<void> {
+  await transaction(world.db, async (client) => {
+    const number = await removeUnstarted(client, start.id);
+    if (number !== null) await freeNumber(client, number, `the start of ${start.folder} was cut short`);
+    await recordActivity(client, 'start-taken-back', null, null, { folder: start.folder, volume: start.volume });
+  });
 }

@@ -1,5 +1,5 @@
 /** A convention's way from a draft to an edition in force; what a draft would do to the files of running projects. */
-import type { ConventionEffect, EffectRow, ProjectNames } from '@nesting/contract';
+import type { ConventionImpact, ImpactRow, ProjectNames } from '@nesting/contract';
 import { NameImpactCounter } from '@nesting/core/impact';
 import {
   compileConvention,
@@ -148,9 +148,9 @@ function hindranceOf(convention: Convention, context: Context): string | null {
 const MOST_NAMES = 500_000;
 
 /** Each running project's files before and after, by their names alone. Gives way to other requests between folders. */
-export async function effectOf(world: World, id: string, convention: Convention): Promise<ConventionEffect> {
+export async function impactOf(world: World, id: string, convention: Convention): Promise<ConventionImpact> {
   const registers = await readRegisters(world.db);
-  const projects: EffectRow[] = [];
+  const projects: ImpactRow[] = [];
   let names = 0;
   for (const { project: projectId, local } of await projectsUsing(world.db, id)) {
     const project = await readProject(world.db, projectId);

@@ -189,7 +189,7 @@ function listRows(ours: Registers, theirs: Registers): RuleSetRow[] {
 }
 
 /**
- * Does what was chosen, all of it or nothing; what nobody chose about is done as proposed. FileFacts at anew first: what
+ * Does what was chosen, all of it or nothing; what nobody chose about is done as proposed. Looked at anew first: what
  * has changed since is refused.
  */
 export async function takeRules(world: World, person: string, set: RuleSet, choices: RuleChoices): Promise<RulesTaken> {

@@ -2,7 +2,7 @@
  * A template's way from a draft to an edition in force, in and out of files; what a draft would mean for projects that
  * run.
  */
-import type { TemplateEffectRow } from '@nesting/contract';
+import type { TemplateImpactRow } from '@nesting/contract';
 import {
   diagnoseTemplate,
   expandTemplate,
@@ -11,6 +11,7 @@ import {
   normaliseTemplate,
   type Template,
   withConventions,
+  withOwnRules,
 } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { sqlFault, transaction } from '../../db/client';
@@ -150,16 +151,16 @@ export function starterPaths({ root, blocks }: Template): string[] {
 const EXAMPLES = 4;
 
 /** What each running project would gain, lose and have renamed, by the lines of its plan before and after. */
-export async function templateEffect(world: World, id: string, template: Template): Promise<TemplateEffectRow[]> {
+export async function templateImpact(world: World, id: string, template: Template): Promise<TemplateImpactRow[]> {
   const registers = await readRegisters(world.db);
-  const rows: TemplateEffectRow[] = [];
+  const rows: TemplateImpactRow[] = [];
   for (const projectId of await projectsOnEarlier(world.db, id)) {
     const project = await readProject(world.db, projectId);
     if (project === null) continue;
     const before = new Map(expandTemplate(project.body, project.values, registers).lines.map((l) => [l.key, l]));
-    const after = new Map(
-      expandTemplate(withConventions(template, {}), project.values, registers).lines.map((l) => [l.key, l]),
-    );
+    // The edition as this project would have it: what it left out or calls its own stays so.
+    const next = { ...withOwnRules(withConventions(template, {}), project.own), adjusted: project.body.adjusted ?? {} };
+    const after = new Map(expandTemplate(next, project.values, registers).lines.map((l) => [l.key, l]));
     const gained = [...after].filter(([key]) => !before.has(key)).map(([, l]) => l.path);
     const lost = [...before].filter(([key]) => !after.has(key)).map(([, l]) => l.path);
     const renamed = [...after].flatMap(([key, l]) =>

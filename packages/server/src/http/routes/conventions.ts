@@ -1,7 +1,7 @@
 /** Conventions. */
-import { effectSchema, newConventionSchema, putInForceSchema, saveDraftSchema } from '@nesting/contract';
+import { impactSchema, newConventionSchema, putInForceSchema, saveDraftSchema } from '@nesting/contract';
 import { listConventions } from '../../db/queries/rules/conventions';
-import { dropDraft, effectOf, keepDraft, newConvention, publishConvention } from '../../flows/rules/conventions';
+import { dropDraft, impactOf, keepDraft, newConvention, publishConvention } from '../../flows/rules/conventions';
 import { ALL, bodyOf, COORDINATOR, type Route, wordOf } from '../route';
 
 export const CONVENTIONS: readonly Route[] = [
@@ -45,9 +45,9 @@ export const CONVENTIONS: readonly Route[] = [
   },
   {
     method: 'POST',
-    path: '/api/conventions/:id/effect',
+    path: '/api/conventions/:id/impact',
     roles: COORDINATOR,
     handle: async ({ c, world }) =>
-      c.json(await effectOf(world, wordOf(c), (await bodyOf(c, effectSchema)).convention)),
+      c.json(await impactOf(world, wordOf(c), (await bodyOf(c, impactSchema)).convention)),
   },
 ];

@@ -199,7 +199,7 @@ export const LISTS: readonly Route[] = [
     method: 'GET',
     path: '/api/volumes/:name/folders',
     roles: COORDINATOR,
-    handle: ({ c, world }) => c.json(foldersIn(world, wordOf(c, 'name'), c.req.query('path') ?? '')),
+    handle: async ({ c, world }) => c.json(await foldersIn(world, wordOf(c, 'name'), c.req.query('path') ?? '')),
   },
   {
     method: 'GET',

@@ -4,7 +4,7 @@ import {
   newTemplateSchema,
   putTemplateInForceSchema,
   saveTemplateSchema,
-  templateEffectSchema,
+  templateImpactSchema,
 } from '@nesting/contract';
 import { relPathOf } from '@nesting/core/listing';
 import { recordActivity } from '../../db/queries/house/activity';
@@ -23,7 +23,7 @@ import {
   type NewTemplate,
   newTemplate,
   publishTemplate,
-  templateEffect,
+  templateImpact,
 } from '../../flows/rules/templates';
 import { Refused } from '../../flows/world';
 import { ALL, asFile, bodyOf, COORDINATOR, found, type Route, wordOf } from '../route';
@@ -78,10 +78,10 @@ export const TEMPLATES: readonly Route[] = [
   },
   {
     method: 'POST',
-    path: '/api/templates/:id/effect',
+    path: '/api/templates/:id/impact',
     roles: COORDINATOR,
     handle: async ({ c, world }) =>
-      c.json(await templateEffect(world, wordOf(c), (await bodyOf(c, templateEffectSchema)).template)),
+      c.json(await templateImpact(world, wordOf(c), (await bodyOf(c, templateImpactSchema)).template)),
   },
   {
     method: 'POST',

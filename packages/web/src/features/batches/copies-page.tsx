@@ -104,7 +104,7 @@ function Place({
           <>
             <dt className="text-ink2">Only here</dt>
             <dd>{count(place.only)}</dd>
-            <dt className="text-ink2">Overrides here</dt>
+            <dt className="text-ink2">Changed for this project</dt>
             <dd>{count(place.differ)}</dd>
             <dt className="text-ink2">Not here</dt>
             <dd>{count(place.lacks)}</dd>

@@ -1,6 +1,6 @@
 /**
  * One convention: its parts at left, the pattern with its proof and tried names in the middle, the selected part and
- * the effect at right.
+ * the impact at right.
  */
 import type { ConventionRow, Me, ProjectRow } from '@nesting/contract';
 import { compileConvention, examplePieces, expectationOf, NO_REGISTERS, parsePattern } from '@nesting/core/name';
@@ -81,7 +81,7 @@ function Editor({ row }: { row: ConventionRow }) {
   return (
     <Columns
       id="convention"
-      labels={['The convention', 'Its pattern and names', 'The selected part, and the effect']}
+      labels={['The convention', 'Its pattern and names', 'The selected part, and the impact']}
       given={
         <Given
           row={row}
@@ -424,7 +424,7 @@ const same = (a: Convention | null, b: Convention | null): boolean => JSON.strin
 function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: Convention; usable: boolean }) {
   const late = useDebounced(convention, 600);
   const changedSince = !same(late, row.convention);
-  const { data, isFetching, error } = api.useEffectQuery(late, { skip: !usable || !changedSince });
+  const { data, isFetching, error } = api.useConventionImpactQuery(late, { skip: !usable || !changedSince });
   if (!changedSince)
     return (
       <p className="text-sm text-ink2">
@@ -433,7 +433,7 @@ function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: 
     );
   return (
     <NameImpact
-      effect={usable ? (data ?? null) : null}
+      impact={usable ? (data ?? null) : null}
       edition={(row.edition ?? 0) + 1}
       waiting={isFetching}
       trouble={error ? troubleOf(error) : null}

@@ -1,16 +1,16 @@
 /** What would happen to the files that are there, were the draft put in force: by project, with examples. */
-import type { ConventionEffect, EffectRow } from '@nesting/contract';
+import type { ConventionImpact, ImpactRow } from '@nesting/contract';
 import { count, many } from '../../app/words';
 import { Heading } from '../../ui/ui';
 import { Pair } from '../templates/folder-facts';
 
 export function NameImpact({
-  effect,
+  impact,
   edition,
   waiting,
   trouble,
 }: {
-  effect: ConventionEffect | null;
+  impact: ConventionImpact | null;
   edition: number;
   waiting: boolean;
   trouble: string | null;
@@ -19,17 +19,17 @@ export function NameImpact({
     <section aria-label="If it is put in force" className={`flex flex-col gap-3 ${waiting ? 'opacity-70' : ''}`}>
       <Heading>If edition {edition} comes into force</Heading>
       {trouble !== null && <p className="text-sm text-brick">{trouble}</p>}
-      {effect !== null &&
-        (effect.projects.length === 0 ? (
+      {impact !== null &&
+        (impact.projects.length === 0 ? (
           <p className="text-sm text-ink2">No running project uses it, so no file is concerned.</p>
         ) : (
-          <Counts effect={effect} />
+          <Counts impact={impact} />
         ))}
     </section>
   );
 }
 
-function Counts({ effect: { projects, names } }: { effect: ConventionEffect }) {
+function Counts({ impact: { projects, names } }: { impact: ConventionImpact }) {
   const sum = (key: 'still' | 'starts' | 'stops' | 'breaks') => projects.reduce((n, p) => n + p[key], 0);
   const concerned = projects.filter((p) => p.stops > 0 || p.starts > 0 || p.trouble !== null);
   return (
@@ -56,7 +56,7 @@ function Counts({ effect: { projects, names } }: { effect: ConventionEffect }) {
   );
 }
 
-function Project({ row }: { row: EffectRow }) {
+function Project({ row }: { row: ImpactRow }) {
   return (
     <li className="border-t border-line pt-2 text-sm">
       <p className="flex justify-between gap-3 font-mono">

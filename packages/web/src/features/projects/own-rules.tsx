@@ -95,7 +95,7 @@ function OwnConvention({
         </span>
         {mayWrite && pattern === null && (
           <Button look="quiet" className="h-5!" onClick={() => setPattern(convention.pattern)}>
-            {own ? 'Change' : 'Otherwise here…'}
+            {own ? 'Change' : 'Different here…'}
           </Button>
         )}
         {mayWrite && own && pattern === null && (

@@ -39,8 +39,8 @@ export function Overrides({
   const all = Object.entries(adjusted);
   if (all.length === 0) return null;
   return (
-    <section aria-label="Overrides for this project" className="flex flex-col gap-1 text-sm">
-      <Heading>Overrides for this project</Heading>
+    <section aria-label="Changed for this project" className="flex flex-col gap-1 text-sm">
+      <Heading>Changed for this project</Heading>
       <ul>
         {all.map(([key, a]) => (
           <li key={key} className="flex items-baseline gap-2 border-b border-line py-1">

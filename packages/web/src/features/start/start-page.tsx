@@ -389,7 +389,7 @@ function useHeldNumber(
   return { held: number ?? null, holdTrouble: error === undefined ? null : troubleOf(error) };
 }
 
-/** FileFacts up a moment after the last letter: another project, or a folder that stands there already. */
+/** Looked up a moment after the last letter: another project, or a folder that stands there already. */
 function useClash(
   number: string,
   volume: VolumeRow | undefined,

@@ -228,7 +228,7 @@ function Asked({
         <span className="font-mono text-xs break-all">{subject}</span> {QUESTION_WORDS[question.code]}
       </span>
       <Choose
-        label={`Result for ${subject}`}
+        label={`Answer for ${subject}`}
         value={answer}
         options={ANSWERS[question.code].map((value) => ({ value, label: ANSWER_WORDS[question.code][value] ?? value }))}
         onChange={(value) => onAnswer(value as AnswerTo)}

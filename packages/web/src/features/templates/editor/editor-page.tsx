@@ -496,7 +496,7 @@ function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
 
 /** What it would mean for every running project on an earlier edition. */
 function NameImpact({ template }: { template: Template }) {
-  const { data } = api.useTemplateEffectQuery(template);
+  const { data } = api.useTemplateImpactQuery(template);
   if (data === undefined) return <p className="text-sm text-ink2">Looking what it would mean for running projects…</p>;
   return (
     <ul className="flex max-h-40 flex-col gap-1 overflow-auto text-sm">
