@@ -13,7 +13,7 @@ import { GalleryPage } from './features/templates/gallery-page';
 import { Empty, Tips, Trouble } from './ui/ui';
 
 const startPage = () => import('./features/start/start-page').then((m) => ({ default: m.StartPage }));
-const projectPage = () => import('./features/projects/project-page').then((m) => ({ default: m.ProjectPage }));
+const projectPage = () => import('./features/projects/project/project-page').then((m) => ({ default: m.ProjectPage }));
 const conventionsPage = () => import('./features/conventions/list-page').then((m) => ({ default: m.ConventionsPage }));
 const editorPage = () => import('./features/conventions/editor-page').then((m) => ({ default: m.EditorPage }));
 const learnPage = () => import('./features/conventions/learn-page').then((m) => ({ default: m.LearnPage }));
@@ -60,8 +60,11 @@ function Door() {
   return me === undefined ? null : <Shell me={me} />;
 }
 
-/** A page with a script of its own; `load` lets it be fetched before it is drawn. */
-function later(load: () => Promise<{ default: ComponentType }>) {
+/**
+ * A page with a script of its own; `load` lets it be fetched before it is drawn. Pages about one thing say its name as
+ * their title themselves.
+ */
+function later(load: () => Promise<{ default: ComponentType }>, title?: string) {
   const Page = lazy(load);
   return {
     element: (
@@ -69,42 +72,42 @@ function later(load: () => Promise<{ default: ComponentType }>) {
         <Page />
       </Suspense>
     ),
-    handle: { load },
+    handle: { load, title },
   };
 }
 
 const routes: RouteObject[] = [
-  { path: '/welcome', ...later(welcomePage) },
-  { path: '/yours', ...later(yoursPage) },
+  { path: '/welcome', ...later(welcomePage, 'Welcome') },
+  { path: '/yours', ...later(yoursPage, 'Yours to put right') },
   {
     path: '/',
     element: <Door />,
     children: [
       { index: true, element: <Navigate to="/projects" replace /> },
-      { path: 'templates', element: <GalleryPage /> },
-      { path: 'templates/derive', ...later(derivePage) },
-      { path: 'templates/take-in', ...later(takeInPage) },
-      { path: 'blocks', ...later(blocksPage) },
+      { path: 'templates', element: <GalleryPage />, handle: { title: 'Templates' } },
+      { path: 'templates/derive', ...later(derivePage, 'Derive a template') },
+      { path: 'templates/take-in', ...later(takeInPage, 'Take in rules') },
+      { path: 'blocks', ...later(blocksPage, 'Blocks') },
       { path: 'blocks/:id', ...later(blockPage) },
       { path: 'templates/:id/print', ...later(printPage) },
       { path: 'templates/:id/edit', ...later(templateEditorPage) },
       { path: 'templates/:id', ...later(templatePage) },
-      { path: 'conventions', ...later(conventionsPage) },
-      { path: 'conventions/learn', ...later(learnPage) },
+      { path: 'conventions', ...later(conventionsPage, 'Conventions') },
+      { path: 'conventions/learn', ...later(learnPage, 'Learn a convention') },
       { path: 'conventions/:id', ...later(editorPage) },
       { path: 'registers', element: <Navigate to="/registers/clients" replace /> },
-      { path: 'registers/numbers', ...later(numbersPage) },
-      { path: 'registers/people', ...later(peoplePage) },
-      { path: 'registers/volumes', ...later(volumesPage) },
-      { path: 'registers/outbox', ...later(outboxPage) },
+      { path: 'registers/numbers', ...later(numbersPage, 'Project numbers') },
+      { path: 'registers/people', ...later(peoplePage, 'People') },
+      { path: 'registers/volumes', ...later(volumesPage, 'Volumes') },
+      { path: 'registers/outbox', ...later(outboxPage, 'Outbox') },
       { path: 'registers/:list', ...later(houseListPage) },
-      { path: 'activity', ...later(activityPage) },
-      { path: 'me', ...later(mePage) },
+      { path: 'activity', ...later(activityPage, 'Activity') },
+      { path: 'me', ...later(mePage, 'My account') },
       { path: 'names', ...later(namesPage) },
-      { path: 'start/adopt', ...later(adoptPage) },
-      { path: 'start/several', ...later(severalPage) },
-      { path: 'start', ...later(startPage) },
-      { path: 'projects', element: <ProjectsPage /> },
+      { path: 'start/adopt', ...later(adoptPage, 'Take in a folder') },
+      { path: 'start/several', ...later(severalPage, 'Start several projects') },
+      { path: 'start', ...later(startPage, 'Start a project') },
+      { path: 'projects', element: <ProjectsPage />, handle: { title: 'All projects' } },
       { path: 'projects/:id/sheet', ...later(sheetPrintPage) },
       { path: 'projects/:id/change', ...later(reshapePage) },
       { path: 'projects/:id/batches', ...later(batchesPage) },
@@ -112,10 +115,10 @@ const routes: RouteObject[] = [
       { path: 'projects/:id/here', ...later(herePage) },
       { path: 'projects/:id/findings', ...later(findingsPaperPage) },
       { path: 'projects/:id', ...later(projectPage) },
-      { path: 'checks', ...later(overviewPage) },
-      { path: 'checks/people', ...later(whoPage) },
-      { path: 'checks/mine', ...later(minePage) },
-      { path: 'checks/exceptions', ...later(exceptionsPage) },
+      { path: 'checks', ...later(overviewPage, 'Checks') },
+      { path: 'checks/people', ...later(whoPage, 'Who has what to put right') },
+      { path: 'checks/mine', ...later(minePage, 'Mine to put right') },
+      { path: 'checks/exceptions', ...later(exceptionsPage, 'Accepted findings') },
       { path: 'checks/paper/:initials', ...later(personPaperPage) },
       {
         path: '*',

@@ -4,6 +4,7 @@ import { mustParse, type Slot, slotsOf } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import fc from 'fast-check';
 import type { draftSlice as Make } from '../src/app/draft-slice';
+import { readerPath } from '../src/app/reader-path';
 import {
   addPart,
   changeField,
@@ -19,7 +20,6 @@ import {
   renameField,
   rowFor,
 } from '../src/features/conventions/edit';
-import { pathIn } from '../src/features/names/path-form';
 import { compileRule } from '../src/workers/compile-rule';
 
 const base: Convention = {
@@ -164,6 +164,12 @@ describe('the draft', () => {
 });
 
 test('paths in the form of one’s own system', () => {
-  expect(pathIn('slash', ['a_b', '', 'c/d', 'e.x'])).toBe('a_b/c/d/e.x');
-  expect(pathIn('backslash', ['a_b', 'c/d', 'e.x'])).toBe('a_b\\c\\d\\e.x');
+  const project = {
+    root: '/srv/studio/26014_x',
+    folder: '26014_x',
+    prefixes: { windows: 'S:\\shows', macos: '/Volumes/shows', linux: '' },
+  };
+  expect(readerPath(project, 'windows', 'a/b c.mov')).toBe('S:\\shows\\26014_x\\a\\b c.mov');
+  expect(readerPath(project, 'macos', '')).toBe('/Volumes/shows/26014_x');
+  expect(readerPath(project, 'linux', 'a')).toBe('/srv/studio/26014_x/a');
 });

@@ -49,6 +49,7 @@ export {
 } from './expand';
 export { fillText } from './fill';
 export { type Fit, type FolderTree, fitTemplate, folderTree } from './fit';
+export { inOnePlace } from './in-one-place';
 export { type Clash, type Decide, mergeFolders, type Side } from './merge';
 export * from './node';
 export { type LooseTemplate, normaliseTemplate } from './normalise';

@@ -91,9 +91,20 @@ function formOf(parts: Readonly<Record<string, Blob | string>>): FormData {
   return form;
 }
 
+const fetchJson = fetchBaseQuery({ baseUrl: '/api' });
+
+/** Where a session has ended meanwhile, who is there is asked again: the sign-in page comes, and what was typed stays. */
+const fetchOrSignOut: typeof fetchJson = async (request, context, extra) => {
+  const result = await fetchJson(request, context, extra);
+  if (result.error?.status === 401 && context.endpoint !== 'me' && context.endpoint !== 'signIn')
+    context.dispatch({ type: SESSION_ENDED });
+  return result;
+};
+export const SESSION_ENDED = 'session/ended';
+
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  baseQuery: fetchOrSignOut,
   tagTypes: [
     'me',
     'projects',
@@ -118,11 +129,11 @@ export const api = createApi({
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
     demoSignIn: build.mutation<unknown, string>({
       query: (initials) => ({ url: 'demo/sign-in', method: 'POST', body: { initials } }),
-      invalidatesTags: ['me'],
+      invalidatesTags: (_, error) => (error === undefined ? ['me'] : []),
     }),
     signIn: build.mutation<unknown, { email: string; password: string }>({
       query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }),
-      invalidatesTags: ['me'],
+      invalidatesTags: (_, error) => (error === undefined ? ['me'] : []),
     }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
     templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),

@@ -29,8 +29,17 @@ export function Commands({ own, children }: { own: readonly Command[]; children:
     },
     [],
   );
-  const all = useMemo(() => [...pages.flat(), ...own], [pages, own]);
+  const all = useMemo(() => withoutClashes(pages.flat(), own), [pages, own]);
   return <RegistryContext value={useMemo(() => ({ all, add }), [all, add])}>{children}</RegistryContext>;
+}
+
+/** No key means two things on one page: one that the page uses is not the program's meanwhile, even while it rests. */
+function withoutClashes(page: readonly Command[], own: readonly Command[]): readonly Command[] {
+  const taken = new Set(page.map((command) => command.keys));
+  return [
+    ...page,
+    ...own.map(({ keys, ...command }) => (keys === undefined || taken.has(keys) ? command : { ...command, keys })),
+  ];
 }
 
 export const useCommands = (): readonly Command[] => useContext(RegistryContext).all;
@@ -47,7 +56,10 @@ export function useShortcuts(commands: readonly Command[], singleKeys: boolean):
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const writing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
-      const inTree = target.closest('[role=tree],[role=dialog],[role=menu],[role=listbox],[role=combobox]') !== null;
+      // A list whose keys are the page's own says so.
+      const inTree =
+        target.closest('[role=tree],[role=dialog],[role=menu],[role=listbox],[role=combobox]') !== null &&
+        target.closest('[data-page-keys]') === null;
       const held = event.ctrlKey || event.metaKey;
       const keys = held ? `Ctrl+${event.shiftKey ? 'Shift+' : ''}${event.key.toUpperCase()}` : event.key;
       const command = commands.find((c) => c.keys === keys && c.enabled !== false);

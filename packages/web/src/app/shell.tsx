@@ -1,13 +1,14 @@
 /** What stands around every page: the line of work, the field that finds anything, the person, the look. */
 import type { Me } from '@nesting/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { NavLink, Outlet, useLocation, useMatches, useNavigate } from 'react-router';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
 import { Menu } from '../ui/ui';
 import { api } from './api';
 import { type Command, Commands, useCommands, useShortcuts } from './commands';
 import { useAppDispatch } from './store';
+import { usePageTitle } from './use-page-title';
 import { chooseLook, useSingleKeys, useTheme } from './use-theme';
 
 /** The work in its order. A stage without a page yet is not shown. */
@@ -39,7 +40,15 @@ const WORK = [
   },
 ] as const;
 
+/** The title that the page's route has. A page about one thing says its own. */
+function useRouteTitle(): void {
+  const handle = useMatches().at(-1)?.handle;
+  const title = typeof handle === 'object' && handle !== null && 'title' in handle ? handle.title : undefined;
+  usePageTitle(typeof title === 'string' ? title : undefined);
+}
+
 export function Shell({ me }: { me: Me }) {
+  useRouteTitle();
   const go = useNavigate();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);

@@ -1,11 +1,20 @@
-import { configureStore } from '@reduxjs/toolkit';
+import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux';
 import { blockDrafts } from '../features/blocks/block-slice';
 import { conventionDrafts } from '../features/conventions/editor-slice';
 import { reshapes } from '../features/reshape/reshape-slice';
 import { keepStart, startReducer } from '../features/start/start-slice';
 import { templateDrafts } from '../features/templates/editor/template-slice';
-import { api } from './api';
+import { api, SESSION_ENDED } from './api';
+
+/** All that was asked for by somebody who is not signed in any more is forgotten, but for what is being written. */
+const sessions = createListenerMiddleware();
+sessions.startListening({
+  type: SESSION_ENDED,
+  effect: (_action, { dispatch }) => {
+    dispatch(api.util.resetApiState());
+  },
+});
 
 export const store = configureStore({
   reducer: {
@@ -16,7 +25,7 @@ export const store = configureStore({
     blocks: blockDrafts.reducer,
     reshapes: reshapes.reducer,
   },
-  middleware: (defaults) => defaults().concat(api.middleware),
+  middleware: (defaults) => defaults().prepend(sessions.middleware).concat(api.middleware),
 });
 
 let last = store.getState();

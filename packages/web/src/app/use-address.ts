@@ -3,15 +3,18 @@
  * each.
  */
 import { useCallback } from 'react';
-import { useSearchParams } from 'react-router';
+import { useLocation, useSearchParams } from 'react-router';
 
 /** An empty value, or none, takes the word out of the address. */
 export type AddressChanges = Readonly<Record<string, string | null>>;
 
 export function useAddress(): [URLSearchParams, (changes: AddressChanges) => void] {
   const [params, setParams] = useSearchParams();
+  const page = useLocation().pathname;
   const put = useCallback(
-    (changes: AddressChanges) =>
+    (changes: AddressChanges) => {
+      // Somebody has left this page meanwhile: what is looked at there is another thing.
+      if (location.pathname !== page) return;
       setParams(
         (before) => {
           const after = new URLSearchParams(before);
@@ -22,8 +25,9 @@ export function useAddress(): [URLSearchParams, (changes: AddressChanges) => voi
           return after;
         },
         { replace: true },
-      ),
-    [setParams],
+      );
+    },
+    [setParams, page],
   );
   return [params, put];
 }

@@ -82,7 +82,7 @@ export function Grid<T>({
     onChoose(extend ? [...chosen.filter((k) => k !== key), key] : [key]);
   };
   const onKey = (event: KeyboardEvent) => {
-    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event.target)) return;
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / rowHeight) - 1);
     const to = {
       ArrowDown: at + 1,
@@ -93,7 +93,7 @@ export function Grid<T>({
       PageUp: at - page,
     }[event.key];
     if (to !== undefined) go(to, event.shiftKey);
-    else if (event.key === 'Enter' && at >= 0 && onOpen) onOpen(rows[at] as T);
+    else if (event.key === 'Enter' && event.target === event.currentTarget && at >= 0 && onOpen) onOpen(rows[at] as T);
     else return;
     event.preventDefault();
   };
@@ -143,14 +143,15 @@ export function Grid<T>({
             const is = chosen.includes(key);
             return (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the grid itself takes the keys
+              // biome-ignore lint/a11y/useFocusableInteractive: the grid points at it by aria-activedescendant
               <div
                 key={key}
                 id={`${dom}-${item.index}`}
                 role="row"
                 aria-rowindex={item.index + 1}
                 aria-selected={is}
-                tabIndex={-1}
-                onClick={(e) =>
+                onClick={(e) => {
+                  if (isControl(e.target)) return;
                   onChoose(
                     e.ctrlKey || e.metaKey
                       ? is
@@ -159,9 +160,9 @@ export function Grid<T>({
                       : e.shiftKey && at >= 0
                         ? rows.slice(Math.min(at, item.index), Math.max(at, item.index) + 1).map(keyOf)
                         : [key],
-                  )
-                }
-                onDoubleClick={() => onOpen?.(row)}
+                  );
+                }}
+                onDoubleClick={(e) => isControl(e.target) || onOpen?.(row)}
                 className={`absolute inset-x-0 grid cursor-default items-center gap-x-3 border-b border-line px-2 ${is ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}
                 style={{ top: item.start, height: item.size, gridTemplateColumns: tracks }}
               >
@@ -192,6 +193,13 @@ export function Grid<T>({
     </div>
   );
 }
+
+/** What does something of its own when it is clicked: the row is not chosen by it. */
+const isControl = (target: EventTarget): boolean =>
+  target instanceof Element && target.closest('a, button, input, select, textarea') !== null;
+
+const isWriting = (target: EventTarget): boolean =>
+  target instanceof Element && target.closest('input, select, textarea') !== null;
 
 /** Which columns are shown, kept for each list in this browser; one stays whatever is taken away. */
 function useColumns<T>(

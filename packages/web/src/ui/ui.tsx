@@ -13,7 +13,10 @@ import {
   type InputHTMLAttributes,
   type ReactNode,
   type Ref,
+  type RefObject,
   type TextareaHTMLAttributes,
+  useEffect,
+  useRef,
   useState,
 } from 'react';
 
@@ -213,11 +216,35 @@ export function Lines({ className = '', ...rest }: TextareaHTMLAttributes<HTMLTe
 }
 
 /** Asked before something that others will notice; what it means stands in it. */
-function Question({ title, children }: { title: string; children: ReactNode }) {
+function Question({
+  title,
+  home,
+  children,
+}: {
+  title: string;
+  home?: RefObject<HTMLElement | null> | undefined;
+  children: ReactNode;
+}) {
+  const content = useRef<HTMLDivElement>(null);
+  // The answer that changes nothing has the focus, where one is marked.
+  const onOpenAutoFocus = (event: Event) => {
+    const safe = content.current?.querySelector<HTMLElement>('[data-safe]');
+    if (safe == null) return;
+    event.preventDefault();
+    safe.focus();
+  };
+  const onCloseAutoFocus = (event: Event) => {
+    if (home?.current == null) return;
+    event.preventDefault();
+    home.current.focus();
+  };
   return (
     <Dialog.Portal>
       <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
       <Dialog.Content
+        ref={content}
+        onOpenAutoFocus={onOpenAutoFocus}
+        onCloseAutoFocus={onCloseAutoFocus}
         aria-describedby={undefined}
         className="fixed top-1/4 left-1/2 z-40 flex w-md max-w-[92vw] -translate-x-1/2 flex-col gap-4 rounded-tray border border-rule bg-paper p-5 shadow-xl"
       >
@@ -248,7 +275,7 @@ export function Confirm({
         <div>{children}</div>
         <div className="flex justify-end gap-3">
           <Dialog.Close asChild>
-            <Button>Leave it</Button>
+            <Button data-safe>Cancel</Button>
           </Dialog.Close>
           <Dialog.Close asChild>
             <Button look="main" onClick={run}>
@@ -266,16 +293,21 @@ export function Asking({
   open,
   onOpen,
   title,
+  home,
   children,
 }: {
   open: boolean;
   onOpen: (open: boolean) => void;
   title: string;
+  /** Where the focus goes when it is closed: a menu that opened it is gone by then. */
+  home?: RefObject<HTMLElement | null>;
   children: ReactNode;
 }) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Question title={title}>{children}</Question>
+      <Question title={title} home={home}>
+        {children}
+      </Question>
     </Dialog.Root>
   );
 }
@@ -419,8 +451,17 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
   );
 }
 
-/** What happened, what was not done, what to do. */
+/** Milliseconds between two tries while a page cannot be shown. */
+const TRY_AGAIN = 4000;
+
+/** What happened, what was not done, what to do. Where it can be tried again it is, until its cause has gone. */
 export function Trouble({ message, again }: { message: string; again?: () => void }) {
+  const tryAgain = useRef(again);
+  tryAgain.current = again;
+  useEffect(() => {
+    const timer = setInterval(() => document.visibilityState === 'visible' && tryAgain.current?.(), TRY_AGAIN);
+    return () => clearInterval(timer);
+  }, []);
   return (
     <div role="alert" className="m-4 flex items-start gap-3 rounded-tray border border-brick bg-sheet p-3">
       <span className="mt-1 inline-block size-3 shrink-0 bg-brick" aria-hidden />

@@ -6,6 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { buffer } from 'node:stream/consumers';
 import type { StartGiven, WrittenAs } from '@nesting/contract';
 import { type FilledStep, planPowerShell, planSh } from '@nesting/core/report';
+import { inOnePlace } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
 import { ZipFile } from 'yazl';
 import { recordActivity } from '../../db/queries/house/activity';
@@ -19,11 +20,7 @@ export interface Written {
 }
 
 export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
-  // Taken away as one thing, it is one thing: nothing of it lies on another volume.
-  const whole = Object.fromEntries(
-    Object.entries(given.adjusted).map(([key, { volume: _other, ...rest }]) => [key, rest]),
-  );
-  const planned = await planStart(world, { ...given, adjusted: whole }, '');
+  const planned = await planStart(world, { ...given, adjusted: inOnePlace(given.adjusted) }, '');
   const { expansion } = planned;
   const steps = planned.stepsFor(randomUUID(), new Date().toISOString());
   const filled = steps.map(

@@ -2,12 +2,14 @@
  * What was done to a project's folder, batch by batch and line by line; undone whole or in part, finished or taken back
  * where it stopped half way.
  */
-import type { BatchPage, BatchRow, Me } from '@nesting/contract';
+import type { BatchPage, BatchRow, Me, ProjectPage } from '@nesting/contract';
 import { batchWords, changeLine } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
+import { useReaderPath } from '../../app/reader-path';
 import { useAddress } from '../../app/use-address';
+import { usePageTitle } from '../../app/use-page-title';
 import { ago, many, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
@@ -68,7 +70,7 @@ export function BatchesPage() {
       page={page.currentData ?? null}
       trouble={page.isError ? troubleOf(page.error) : null}
       line={params.get('line')}
-      root={project.data.root}
+      project={project.data}
       onBatch={(b) => put({ batch: b, line: null })}
       onLine={(line) => put({ line })}
     />
@@ -84,12 +86,14 @@ interface Props {
   readonly page: BatchPage | null;
   readonly trouble: string | null;
   readonly line: string | null;
-  readonly root: string;
+  readonly project: ProjectPage;
   readonly onBatch: (id: string) => void;
   readonly onLine: (key: string) => void;
 }
 
-function Shown({ me, id, head, rows, batch, page, trouble, line, root, onBatch, onLine }: Props) {
+function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatch, onLine }: Props) {
+  const wholePath = useReaderPath(project);
+  usePageTitle(`History of ${project.number} ${project.title}`);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(NONE);
   const lines = useMemo(() => (page?.lines ?? []).map(listed), [page]);
   const selected = page?.lines.find((l) => l.change.key === line) ?? page?.lines[0] ?? null;
@@ -175,7 +179,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, root, onBatch, 
             <Heading>Selected</Heading>
             <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
               <span className="min-w-0 flex-1 font-mono break-all">{changeLine(selected.change)}</span>
-              <CopyButton text={`${root}/${selected.change.after ?? selected.change.before ?? ''}`} what="the path" />
+              <CopyButton text={wholePath(selected.change.after ?? selected.change.before ?? '')} what="the path" />
             </div>
             <p className="text-ink2">
               {selected.undone

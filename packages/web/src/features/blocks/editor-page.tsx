@@ -2,6 +2,7 @@
  * A block of the house: what is in it at the middle, where it is used at left, what a change means for each template
  * before it is put in force.
  */
+
 import type { BlockBody, BlockRow, Me, TemplateRow } from '@nesting/contract';
 import { deepEqual } from '@nesting/core';
 import { NO_REGISTERS } from '@nesting/core/name';
@@ -14,6 +15,7 @@ import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { type Draft, useDraft } from '../../app/use-draft';
+import { usePageTitle } from '../../app/use-page-title';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
@@ -78,6 +80,7 @@ function useBlockDraft(row: BlockRow, mayWrite: boolean): Draft<BlockBody> {
 }
 
 function Editor({ row, holders, mayWrite }: { row: BlockRow; holders: readonly TemplateRow[]; mayWrite: boolean }) {
+  usePageTitle(row.name);
   const dispatch = useAppDispatch();
   const [params, put] = useAddress();
   const { data: studio = NO_REGISTERS } = api.useRegistersQuery();

@@ -191,13 +191,12 @@ function Here({ project, registers }: { project: Project; registers: Registers }
             picked={new Set()}
             onSelect={setSelected}
             onPick={() => undefined}
-            onAct={() => undefined}
             more={() => undefined}
           />
         )
       }
       consequence={
-        finding && <FindingDetail finding={finding} root={checked?.source ?? ''} shown={checked?.source ?? ''} />
+        finding && <FindingDetail finding={finding} wholePath={(path) => `${checked?.source ?? ''}/${path}`} />
       }
       ledger={
         <>

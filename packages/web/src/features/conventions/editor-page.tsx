@@ -2,6 +2,7 @@
  * One convention: its parts at left, the pattern with its proof and tried names in the middle, the selected part and
  * the impact at right.
  */
+
 import type { ConventionRow, Me, ProjectRow } from '@nesting/contract';
 import { compileConvention, examplePieces, expectationOf, NO_REGISTERS, parsePattern } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
@@ -13,6 +14,7 @@ import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
+import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Trouble } from '../../ui/ui';
@@ -47,6 +49,7 @@ export function EditorPage() {
 }
 
 function Editor({ row }: { row: ConventionRow }) {
+  usePageTitle(row.name);
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
   const { data: templates = [] } = api.useTemplatesQuery();

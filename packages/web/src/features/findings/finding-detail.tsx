@@ -16,13 +16,18 @@ const CONFIDENCE_WORDS = {
 /** How a finding about a name begins, where more is known than that it breaks the rule. */
 const RULE_LEADS: Readonly<Partial<Record<FindingRow['rule'], string>>> = {
   'unknown-code': 'It holds a code nobody knows; the rule is',
-  'version-style': 'Its version is written otherwise than by',
-  'sequence-padding': 'Its frames are written otherwise than by',
+  'version-style': 'Its version is not written as it is by',
+  'sequence-padding': 'Its frames are not written as they are by',
   'banned-word': 'It holds a banned word; else it would follow',
 };
 
-/** `root` is the project's whole path, for copying; `shown` begins with the volume's name. */
-export function FindingDetail({ finding, root, shown }: { finding: FindingRow; root: string; shown: string }) {
+interface Props {
+  readonly finding: FindingRow;
+  /** A path from the project's root → the whole one, as the reader's system writes it. */
+  readonly wholePath: (path: string) => string;
+}
+
+export function FindingDetail({ finding, wholePath }: Props) {
   const named = finding.problems.filter((p) => p.part !== null && /[A-Za-z0-9]/.test(p.part));
   const strays = finding.problems.filter((p) => p.part === null && /[^\s_.-]/.test(p.found));
   return (
@@ -122,8 +127,8 @@ export function FindingDetail({ finding, root, shown }: { finding: FindingRow; r
           what="Path"
           words={
             <span className="flex items-start gap-1">
-              <span className="min-w-0 font-mono break-all">{`${shown}/${finding.path}`}</span>
-              <CopyButton text={`${root}/${finding.path}`} what="the path" />
+              <span className="min-w-0 font-mono break-all">{wholePath(finding.path)}</span>
+              <CopyButton text={wholePath(finding.path)} what="the path" />
             </span>
           }
         />

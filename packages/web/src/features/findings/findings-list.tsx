@@ -10,8 +10,6 @@ import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
 
-export type TriageAct = 'accept' | 'give' | 'note' | 'mine' | 'count';
-
 interface Props {
   readonly findings: readonly KeptFinding[];
   readonly total: number;
@@ -20,7 +18,6 @@ interface Props {
   readonly picked: ReadonlySet<string>;
   readonly onSelect: (id: string) => void;
   readonly onPick: (id: string) => void;
-  readonly onAct: (act: TriageAct) => void;
   readonly more: () => void;
 }
 
@@ -56,9 +53,7 @@ function itemsOf(findings: readonly KeptFinding[], group: FindingGroup): Item[] 
   return out;
 }
 
-const ACTS: Readonly<Record<string, TriageAct>> = { a: 'accept', g: 'give', w: 'note', t: 'mine', u: 'count' };
-
-export function FindingsList({ findings, total, group, selected, picked, onSelect, onPick, onAct, more }: Props) {
+export function FindingsList({ findings, total, group, selected, picked, onSelect, onPick, more }: Props) {
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const items = useMemo(() => itemsOf(findings, group), [findings, group]);
@@ -96,18 +91,14 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   }, [last, items.length, findings.length, total, more]);
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const act = ACTS[event.key];
-    if (act !== undefined || event.key === ' ') {
+    if (event.key === ' ') {
       event.preventDefault();
-      if (act !== undefined) onAct(act);
-      else if (findings[at] !== undefined) onPick(findings[at].id);
+      if (findings[at] !== undefined) onPick(findings[at].id);
       return;
     }
     const to = {
       ArrowDown: at + 1,
-      j: at + 1,
       ArrowUp: at - 1,
-      k: at - 1,
       Home: 0,
       End: findings.length - 1,
       PageDown: at + 10,
@@ -122,6 +113,7 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
       <div
         role="listbox"
+        data-page-keys
         aria-label="Findings"
         aria-multiselectable="true"
         tabIndex={0}

@@ -12,6 +12,7 @@ import { useDebounced } from '../../app/use-debounced';
 import { ago, count, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
+import { DateField } from '../../ui/date-field';
 import { Button, Choose, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { Pair } from '../templates/folder-facts';
 
@@ -44,7 +45,7 @@ export function ActivityPage() {
     (): ActivityQuery =>
       Object.fromEntries(
         ['person', 'what', 'subject', 'text', 'since', 'until'].flatMap((k) =>
-          params.get(k) ? [[k, params.get(k)]] : [],
+          isUsable(k, params.get(k)) ? [[k, params.get(k)]] : [],
         ),
       ),
     [params],
@@ -103,22 +104,12 @@ export function ActivityPage() {
               onChange={(v) => put({ what: v === ANY ? null : v })}
             />
           </Labelled>
-          <div className="grid grid-cols-2 gap-3">
+          <div className="flex flex-col gap-3">
             <Labelled id="a-since" label="From">
-              <TextInput
-                id="a-since"
-                type="date"
-                value={params.get('since') ?? ''}
-                onChange={(e) => put({ since: e.target.value })}
-              />
+              <DayFilter id="a-since" value={params.get('since') ?? ''} onGive={(since) => put({ since })} />
             </Labelled>
             <Labelled id="a-until" label="To">
-              <TextInput
-                id="a-until"
-                type="date"
-                value={params.get('until') ?? ''}
-                onChange={(e) => put({ until: e.target.value })}
-              />
+              <DayFilter id="a-until" value={params.get('until') ?? ''} onGive={(until) => put({ until })} />
             </Labelled>
           </div>
           {Object.keys(asked).length > 0 && (
@@ -168,6 +159,16 @@ export function ActivityPage() {
       }
     />
   );
+}
+
+/** What is being typed and means no day yet narrows nothing. */
+const isUsable = (key: string, value: string | null): boolean =>
+  value !== null && value !== '' && ((key !== 'since' && key !== 'until') || isDay(value));
+
+const isDay = (text: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(text);
+
+function DayFilter(props: { id: string; value: string; onGive: (day: string) => void }) {
+  return <DateField {...props} fault={props.value !== '' && !isDay(props.value)} />;
 }
 
 function Act({ row }: { row: ActivityRow }) {

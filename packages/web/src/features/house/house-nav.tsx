@@ -20,6 +20,8 @@ const PAGES: readonly Page[] = [
   { to: 'outbox', words: 'Outbox', for: ['coordinator'], demo: true },
 ];
 
+export const listWords = (list: string): string => PAGES.find((p) => p.to === list)?.words ?? 'Lists';
+
 export function HouseNav() {
   const me = useOutletContext<Me>();
   return (

@@ -2,6 +2,7 @@
  * One of the house's lists: entries are found, sorted, added, changed in place, retired, merged; taken in and out as a
  * table.
  */
+
 import type { ListEntryRow, Me } from '@nesting/contract';
 import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
 import { csv } from '@nesting/core/text';
@@ -10,6 +11,7 @@ import { Navigate, useOutletContext, useParams } from 'react-router';
 import { api, type EditableList, troubleOf } from '../../app/api';
 import { save } from '../../app/save';
 import { useAddress } from '../../app/use-address';
+import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
@@ -17,7 +19,7 @@ import { found, sorted } from '../../grid/sort';
 import { TraySign } from '../../ui/signs';
 import { Button, TextInput, Trouble } from '../../ui/ui';
 import { EntryForm } from './entry-form';
-import { HouseNav } from './house-nav';
+import { HouseNav, listWords } from './house-nav';
 import { ImportPanel } from './import-panel';
 
 const TITLES: Readonly<Record<EditableList, { title: string; one: string; what: string }>> = {
@@ -49,6 +51,7 @@ export function HouseListPage() {
 }
 
 function HouseList({ list }: { list: EditableList }) {
+  usePageTitle(listWords(list));
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
   const [params, put] = useAddress();

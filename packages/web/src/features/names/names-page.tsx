@@ -1,7 +1,7 @@
 /**
  * What to call a file and where to put it: for artists, on a phone too. Or a name found somewhere, read and put right.
  */
-import type { HeldName, Me, ProjectRow } from '@nesting/contract';
+import { type HeldName, type Me, type ProjectPage, type ProjectRow, SYSTEMS } from '@nesting/contract';
 import { examplePieces, NO_REGISTERS, type SlotDomain, type Value, writePieces } from '@nesting/core/name';
 import type { FolderConvention } from '@nesting/core/project';
 import type { PlannedLine } from '@nesting/core/template';
@@ -9,13 +9,15 @@ import { useDeferredValue, useEffect, useId, useMemo } from 'react';
 import { useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
+import { chooseReaderSystem, SYSTEM_WORDS, useReaderPath, useReaderSystem } from '../../app/reader-path';
 import { useAddress } from '../../app/use-address';
+import { usePageTitle } from '../../app/use-page-title';
 import { ago } from '../../app/words';
 import { Columns } from '../../columns/columns';
+import { DateField } from '../../ui/date-field';
+import { Finder } from '../../ui/finder';
 import { Button, Choose, CopyButton, Empty, Heading, Labelled, Radios, TextInput, Trouble } from '../../ui/ui';
 import { TriedRow } from '../conventions/tried-row';
-import { Finder } from './finder';
-import { choosePathForm, pathIn, usePathForm } from './path-form';
 import { askedSlots, meaningOf, type ProjectNames, projectNames, type Savable } from './project-names';
 
 export function NamesPage() {
@@ -23,6 +25,7 @@ export function NamesPage() {
   const { data: projects, isError, error, refetch } = api.useSomeProjectsQuery('');
   const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
   const [params, put] = useAddress();
+  usePageTitle('Name helper');
   const running = (projects ?? []).filter((p) => p.state === 'running');
   const pasted = params.get('name') ?? '';
   const row =
@@ -92,6 +95,7 @@ export function NamesPage() {
           {savable && savable.places.length > 1 && (
             <Finder
               label="Where"
+              mono
               options={savable.places.map(({ line }) => ({ value: line.path, label: line.path }))}
               value={place?.line.path ?? null}
               onChoose={(path) => put({ in: path })}
@@ -112,7 +116,7 @@ export function NamesPage() {
         </form>
       }
       plan={
-        place === undefined ? (
+        place === undefined || page === undefined ? (
           <Empty title="Choose what you are saving">
             Then its whole name stands here, with the folder it belongs in and the next version that is free.
           </Empty>
@@ -122,7 +126,7 @@ export function NamesPage() {
             preview={preview}
             held={held ?? null}
             refused={refused ? troubleOf(refused) : null}
-            row={row}
+            project={page}
           />
         )
       }
@@ -299,7 +303,13 @@ function SlotField({
       </Labelled>
     );
   }
-  const type = domain.kind === 'date' ? 'date' : domain.kind === 'digits' ? 'number' : 'text';
+  if (domain.kind === 'date')
+    return (
+      <Labelled id={id} label={label}>
+        <DateField id={id} value={value} onGive={onGive} fault={false} />
+      </Labelled>
+    );
+  const type = domain.kind === 'digits' ? 'number' : 'text';
   return (
     <Labelled id={id} label={label}>
       <TextInput id={id} type={type} value={value} onChange={(e) => onGive(e.target.value)} autoComplete="off" />
@@ -312,16 +322,18 @@ function Result({
   preview,
   held,
   refused,
-  row,
+  project,
 }: {
   place: PlannedLine;
   preview: Preview | null;
   held: HeldName | null;
   refused: string | null;
-  row: ProjectRow | null;
+  project: ProjectPage;
 }) {
-  const form = usePathForm();
-  const folder = pathIn(form, [row?.folder ?? '', place.path]);
+  const system = useReaderSystem();
+  const wholePath = useReaderPath(project);
+  const folder = wholePath(place.path);
+  const file = held === null ? '' : wholePath(`${held.folder}/${held.name}`);
   return (
     <div className="flex flex-col gap-5">
       {held ? (
@@ -334,8 +346,7 @@ function Result({
             <CopyButton text={held.name} what="the name" />
           </p>
           <p className="flex items-start gap-2 font-mono text-sm break-all text-ink2">
-            {pathIn(form, [held.project, held.folder, held.name])}{' '}
-            <CopyButton text={pathIn(form, [held.project, held.folder, held.name])} what="the whole path" />
+            {file} <CopyButton text={file} what="the whole path" />
           </p>
           {!held.folderThere && <p className="text-sm text-ochre">Its folder is not on the disk yet.</p>}
         </section>
@@ -349,24 +360,21 @@ function Result({
       )}
       {refused && <Trouble message={refused} />}
       <section aria-label="The folder" className="flex flex-col gap-1">
-        <Heading>Its folder, on {row?.volume}</Heading>
+        <Heading>Its folder, on {project.volume}</Heading>
         <p className="flex items-start gap-2 font-mono text-sm break-all">
           {folder} <CopyButton text={folder} what="the folder" />
         </p>
         <div className="flex flex-wrap items-center gap-2 pt-1 text-sm text-ink2">
-          Paths written
+          Paths as on
           <Radios
-            label="Paths written"
-            value={form}
-            options={[
-              { value: 'slash', label: 'with /' },
-              { value: 'backslash', label: 'with \\' },
-            ]}
-            onChange={(value) => choosePathForm(value === 'backslash' ? 'backslash' : 'slash')}
+            label="Paths as on"
+            value={system}
+            options={SYSTEMS.map((value) => ({ value, label: SYSTEM_WORDS[value] }))}
+            onChange={chooseReaderSystem}
           />
         </div>
       </section>
-      {row && <Newest project={row.id} path={place.path} />}
+      <Newest project={project.id} path={place.path} />
     </div>
   );
 }

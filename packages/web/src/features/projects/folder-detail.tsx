@@ -1,46 +1,43 @@
 /**
  * About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for.
  */
-import type { FolderFiles } from '@nesting/contract';
-import { groupFrames, missingFrames, type Registers, type Values } from '@nesting/core/name';
-import type { PlannedLine, Template } from '@nesting/core/template';
+import type { FolderFiles, ProjectPage } from '@nesting/contract';
+import { groupFrames, missingFrames, type Registers } from '@nesting/core/name';
+import type { PlannedLine } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { api, troubleOf } from '../../app/api';
+import { useReaderPath } from '../../app/reader-path';
 import { day, many, size } from '../../app/words';
 import { STATE_WORDS, type TrayState } from '../../ui/signs';
 import { CopyButton, Heading } from '../../ui/ui';
 import { FolderFacts } from '../templates/folder-facts';
 
 interface Props {
-  readonly project: string;
-  readonly root: string;
-  /** The same with the volume's name for its root. */
-  readonly shown: string;
+  readonly project: ProjectPage;
   readonly path: string;
   readonly state: TrayState;
   readonly line: PlannedLine | null;
-  readonly template: Template;
   readonly registers: Registers;
-  readonly values: Values;
 }
 
 const SHOWN = 200;
 
-export function FolderDetail({ project, root, shown, path, state, line, template, registers, values }: Props) {
+export function FolderDetail({ project, path, state, line, registers }: Props) {
+  const { body: template, values } = project;
+  const whole = useReaderPath(project)(path);
   const there = state === 'there' || state === 'unplanned';
   const { data, isError, error } = api.useFolderFilesQuery(
-    { project, path },
+    { project: project.id, path },
     { skip: !there, refetchOnMountOrArgChange: true },
   );
   const known = useMemo(() => ({ ...values, ...line?.entries }), [values, line]);
   const items = useMemo(() => itemsOf(data?.files ?? []), [data]);
-  const whole = path === '' ? root : `${root}/${path}`;
   return (
     <div className="flex flex-col gap-5">
       <div className="flex flex-col gap-2">
         <Heading>Selected</Heading>
         <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
-          <span className="min-w-0 flex-1 font-mono text-sm break-all">{path === '' ? shown : `${shown}/${path}`}</span>
+          <span className="min-w-0 flex-1 font-mono text-sm break-all">{whole}</span>
           <CopyButton text={whole} what="the path" />
         </div>
         <p className="text-sm text-ink2">{STATE_WORDS[state]}</p>

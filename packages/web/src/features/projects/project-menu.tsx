@@ -3,7 +3,7 @@
  * it.
  */
 import type { ChecksOfProject, Me, ProjectPage } from '@nesting/contract';
-import { type ReactNode, useId, useState } from 'react';
+import { type ReactNode, useId, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
@@ -26,25 +26,26 @@ const EVERY = [
 export function ProjectMenu({ project, me, checks, another }: Props) {
   const go = useNavigate();
   const [open, setOpen] = useState<'baseline' | 'schedule' | null>(null);
+  const more = useRef<HTMLButtonElement>(null);
   const leads = me.role === 'coordinator';
   const report = (as: string) => window.open(`/api/projects/${project.id}/findings/report?as=${as}`, '_self');
   const checked = checks.done !== null;
   const lines = [
-    { words: 'Batches: what was changed here', run: () => void go(`/projects/${project.id}/batches`) },
+    { words: 'History of changes', run: () => void go(`/projects/${project.id}/batches`) },
     ...(me.role === 'lead'
       ? []
       : [{ words: 'Check a folder on this computer…', run: () => void go(`/projects/${project.id}/here`) }]),
     ...(leads
       ? [
           { words: 'Another like this…', run: another },
-          { words: 'When it is checked by itself…', run: () => setOpen('schedule') },
+          { words: 'Check automatically…', run: () => setOpen('schedule') },
         ]
       : []),
-    ...(leads && checked ? [{ words: 'Accept all that is there today…', run: () => setOpen('baseline') }] : []),
+    ...(leads && checked ? [{ words: 'Accept everything found so far…', run: () => setOpen('baseline') }] : []),
     ...(checked
       ? [
           { words: 'Accepted findings', run: () => void go(`/checks/exceptions?project=${project.id}`) },
-          { words: 'Findings on paper', run: () => void go(`/projects/${project.id}/findings`) },
+          { words: 'Print the findings', run: () => void go(`/projects/${project.id}/findings`) },
           { words: 'Findings as CSV', run: () => report('csv') },
           { words: 'Findings as JSON', run: () => report('json') },
           { words: 'Findings as SARIF', run: () => report('sarif') },
@@ -53,18 +54,20 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
   ];
   return (
     <>
-      <Menu trigger={<Button>More…</Button>} lines={lines} />
+      <Menu trigger={<Button ref={more}>More…</Button>} lines={lines} />
       <Asking
         open={open === 'schedule'}
         onOpen={(is) => setOpen(is ? 'schedule' : null)}
-        title="When it is checked by itself"
+        title="Check automatically"
+        home={more}
       >
         <Schedule project={project.id} every={checks.every} onDone={() => setOpen(null)} />
       </Asking>
       <Asking
         open={open === 'baseline'}
         onOpen={(is) => setOpen(is ? 'baseline' : null)}
-        title="Accept all that is there today"
+        title="Accept everything found so far"
+        home={more}
       >
         <Baseline
           project={project.id}
@@ -114,9 +117,9 @@ function Schedule({ project, every, onDone }: { project: string; every: number |
         anyway.
       </p>
       <Acts trouble={error}>
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
         <Button look="main" onClick={() => void keep()}>
-          Keep
+          Save
         </Button>
       </Acts>
     </div>
@@ -125,32 +128,37 @@ function Schedule({ project, every, onDone }: { project: string; every: number |
 
 function Baseline({ project, standing, onDone }: { project: string; standing: number; onDone: () => void }) {
   const id = useId();
-  const [reason, setReason] = useState('As it was when we began to check it.');
+  const [reason, setReason] = useState('');
   const [make, { error, isLoading }] = api.useMakeBaselineMutation();
   const accept = async () => {
     if ('data' in (await make({ project, reason }))) onDone();
   };
   return (
-    <form
-      className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void accept();
-      }}
-    >
+    <div className="flex flex-col gap-4">
       <p>
         All {many(standing, 'finding')} of the last check are accepted as they are. From then on only what is new
         counts, and what somebody touches. Nothing on the disk is changed, and each can be let count again.
       </p>
       <Labelled id={id} label="Why">
-        <TextInput id={id} value={reason} onChange={(e) => setReason(e.target.value)} />
+        <TextInput
+          id={id}
+          value={reason}
+          placeholder="As it was when we began to check it"
+          onChange={(e) => setReason(e.target.value)}
+        />
       </Labelled>
       <Acts trouble={error}>
-        <Button onClick={onDone}>Leave it</Button>
-        <Button type="submit" look="main" disabled={reason.trim() === '' || standing === 0 || isLoading}>
-          Accept {standing}
+        <Button data-safe onClick={onDone}>
+          Cancel
+        </Button>
+        <Button
+          look="main"
+          disabled={reason.trim() === '' || standing === 0 || isLoading}
+          onClick={() => void accept()}
+        >
+          Accept {many(standing, 'finding')}
         </Button>
       </Acts>
-    </form>
+    </div>
   );
 }

@@ -2,25 +2,18 @@
  * Named folders of a project with their whole path in the form of the reader's system; for programs as files and by
  * address.
  */
-import { type ProjectPage, SYSTEMS, type System } from '@nesting/contract';
+import { type ProjectPage, SYSTEMS } from '@nesting/contract';
 import { pathOn, SIGNPOST_FORMATS, signpostsOf } from '@nesting/core/project';
 import type { Expansion } from '@nesting/core/template';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { api } from '../../app/api';
+import { chooseReaderSystem, SYSTEM_WORDS, useReaderSystem } from '../../app/reader-path';
 import { CopyButton, Heading, Radios } from '../../ui/ui';
 
-const SYSTEM_WORDS: Readonly<Record<System, string>> = { windows: 'Windows', macos: 'macOS', linux: 'Linux' };
-const KEPT = 'nesting-system';
 const SHOWN = 60;
 
-function ownSystem(): System {
-  const kept = localStorage.getItem(KEPT);
-  if (kept !== null && (SYSTEMS as readonly string[]).includes(kept)) return kept as System;
-  return /windows/i.test(navigator.userAgent) ? 'windows' : /mac/i.test(navigator.userAgent) ? 'macos' : 'linux';
-}
-
 export function SignpostsPanel({ project, expansion }: { project: ProjectPage; expansion: Expansion }) {
-  const [system, setSystem] = useState(ownSystem);
+  const system = useReaderSystem();
   // Those of the whole project first, then those made once for each entry.
   const signposts = useMemo(
     () => signpostsOf(expansion).toSorted((a, b) => Number(a.name.includes('.')) - Number(b.name.includes('.'))),
@@ -34,15 +27,12 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
   const prefix = prefixOf(project.volume);
   const address = (form: string) => `/api/signposts/${encodeURIComponent(project.number)}?as=${form}&system=${system}`;
   return (
-    <section aria-label="Signposts" className="flex flex-col gap-2 text-sm">
-      <Heading>Signposts</Heading>
+    <section aria-label="Paths for programs" className="flex flex-col gap-2 text-sm">
+      <Heading>Paths for programs</Heading>
       <Radios
         label="System"
         value={system}
-        onChange={(s) => {
-          localStorage.setItem(KEPT, s);
-          setSystem(s as System);
-        }}
+        onChange={chooseReaderSystem}
         options={SYSTEMS.map((value) => ({ value, label: SYSTEM_WORDS[value] }))}
       />
       {prefix === '' && (

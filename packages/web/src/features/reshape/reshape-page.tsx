@@ -9,10 +9,12 @@ import { compileTemplate, type Template } from '@nesting/core/template';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
+import { useReaderPath } from '../../app/reader-path';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { useDraft } from '../../app/use-draft';
+import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Tick, Trouble } from '../../ui/ui';
@@ -64,6 +66,8 @@ interface Props {
 }
 
 function Reshaping({ me, project, registers, templates, draft }: Props) {
+  const wholePath = useReaderPath(project);
+  usePageTitle(`Change ${project.number} ${project.title}`);
   const { id } = project;
   const go = useNavigate();
   const dispatch = useAppDispatch();
@@ -190,7 +194,7 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
             <Selected
               key={selected.key}
               line={selected}
-              root={project.root}
+              wholePath={wholePath}
               isArtist={me.role === 'artist'}
               onLeave={() => change(leave(wish, selected), null)}
               onCall={(name) => change(callIt(wish, selected, name), null)}
@@ -372,13 +376,13 @@ const WHY: Readonly<Record<ReshapeLine['sign'], string>> = {
 
 function Selected({
   line,
-  root,
+  wholePath,
   isArtist,
   onLeave,
   onCall,
 }: {
   line: ReshapeLine;
-  root: string;
+  wholePath: (path: string) => string;
   isArtist: boolean;
   onLeave: () => void;
   onCall: (name: string) => void;
@@ -396,7 +400,7 @@ function Selected({
       )}
       <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
         <span className="min-w-0 flex-1 font-mono break-all">{path}</span>
-        <CopyButton text={`${root}/${path}`} what="the path" />
+        <CopyButton text={wholePath(path)} what="the path" />
       </div>
       <p className="text-ink2">
         {line.convention === null

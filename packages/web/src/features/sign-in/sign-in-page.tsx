@@ -1,6 +1,7 @@
 /** Sign-in; in demo mode the demo studio's people are a click away. */
 import { type FormEvent, useId, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
+import { usePageTitle } from '../../app/use-page-title';
 import { Button, TextInput, Trouble } from '../../ui/ui';
 
 const ROLE_WORDS = {
@@ -12,6 +13,7 @@ const ROLE_WORDS = {
 export function SignInPage() {
   const { data: entrance } = api.useEntranceQuery();
   const [demoSignIn, demo] = api.useDemoSignInMutation();
+  usePageTitle('Sign in');
   return (
     <main className="mx-auto flex min-h-full max-w-3xl flex-col justify-center gap-8 px-6 py-10">
       <div className="flex items-center gap-4">

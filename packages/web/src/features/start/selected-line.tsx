@@ -2,10 +2,12 @@
  * The right column of a start: the selected line's full path, its length against the budget, what it is for, what
  * stands against it.
  */
+import type { VolumeRow } from '@nesting/contract';
 import type { Field, Registers, Values } from '@nesting/core/name';
 import type { Expansion, PlannedLine, Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo } from 'react';
+import { readerPath, useReaderSystem } from '../../app/reader-path';
 import { WeightSign } from '../../ui/signs';
 import { CopyButton, Heading } from '../../ui/ui';
 import { FolderFacts, Pair } from '../templates/folder-facts';
@@ -16,8 +18,8 @@ interface Props {
   readonly expansion: Expansion;
   readonly line: PlannedLine;
   readonly prefix: string;
-  /** The volume's name: shown for its root, which is another on each system. */
-  readonly volume: string;
+  /** Where it is written; `null` for what is taken away. Its root is another on each system. */
+  readonly volume: VolumeRow | null;
   readonly clash: string | null;
   readonly onSelect: (key: string) => void;
 }
@@ -35,16 +37,21 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
     [template, expansion, line],
   );
   const length = prefix.length + path.length;
+  const system = useReaderSystem();
+  const whole =
+    volume === null
+      ? path
+      : readerPath({ root: `${volume.root}/${path}`, folder: path, prefixes: volume.prefixes }, system, '');
   return (
     <div className="flex flex-col gap-5">
       <div className="flex flex-col gap-2">
         <Heading>Selected</Heading>
         <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
           <span className="min-w-0 flex-1 font-mono text-sm break-all">
-            <span className="text-ink2">{volume}/</span>
+            {volume !== null && <span className="text-ink2">{volume.name}/</span>}
             {path}
           </span>
-          <CopyButton text={prefix + path} what="the path" />
+          <CopyButton text={whole} what="the path" />
         </div>
         <Budget used={length} most={expansion.budget} />
         <p className="text-xs text-ink2">

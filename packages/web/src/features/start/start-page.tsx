@@ -8,6 +8,7 @@ import {
   type Adjustments,
   compileTemplate,
   type Expansion,
+  inOnePlace,
   resolveTemplate,
   type Template,
 } from '@nesting/core/template';
@@ -18,6 +19,7 @@ import { api, troubleOf } from '../../app/api';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { useDebounced } from '../../app/use-debounced';
+import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
 import { Button, Empty, Heading, TextInput, Tick, Trouble } from '../../ui/ui';
@@ -80,9 +82,11 @@ function Starting({ row, all, registers, volumes }: Props) {
       : { kind: 'volume', volume };
   const here = target?.kind === 'volume';
   const prefix = here && volume !== undefined ? `${volume.root}/` : '';
+  // What is not written on a volume is one tree: the plan shows it as it will be.
+  const placed = useMemo(() => (here ? adjusted : inOnePlace(adjusted)), [here, adjusted]);
   const template = useMemo(
-    () => (Object.keys(adjusted).length === 0 ? row.template : { ...row.template, adjusted }),
-    [row.template, adjusted],
+    () => (Object.keys(placed).length === 0 ? row.template : { ...row.template, adjusted: placed }),
+    [row.template, placed],
   );
   const expander = useMemo(() => compileTemplate(template, registers ?? NO_REGISTERS), [template, registers]);
   const resolved = useMemo(() => resolveTemplate(template, expander.registers), [template, expander]);
@@ -265,7 +269,7 @@ function Starting({ row, all, registers, volumes }: Props) {
                   ? prefix
                   : `${volumes.find((v) => v.name === line.elsewhere?.volume)?.root ?? ''}/`
               }
-              volume={here ? (line.elsewhere?.volume ?? volume?.name ?? '') : ''}
+              volume={here ? (volumes.find((v) => v.name === line.elsewhere?.volume) ?? volume ?? null) : null}
               clash={line.depth === 0 ? clash : null}
               onSelect={select}
             />
@@ -320,7 +324,7 @@ function Starting({ row, all, registers, volumes }: Props) {
                   <span className={here ? 'font-mono' : ''}>{target === null ? '' : targetWords(target)}</span>.
                 </strong>{' '}
                 <span className="text-ink2">
-                  {awayWords(expansion)}
+                  {here ? awayWords(expansion) : inPlaceWords(adjusted)}
                   {adding ? 'What is there stays as it is.' : here ? 'Nothing exists there yet.' : ''} Longest path{' '}
                   {expansion.longest} of {expansion.budget}.
                   {expansion.diagnostics.some((d) => d.code.startsWith('name-'))
@@ -496,6 +500,13 @@ function awayWords(expansion: Expansion): string {
   for (const l of expansion.lines)
     if (l.elsewhere?.made && l.kind === 'folder') by.set(l.elsewhere.volume, (by.get(l.elsewhere.volume) ?? 0) + 1);
   return [...by].map(([volume, n]) => `And ${n} ${n === 1 ? 'folder' : 'folders'} on ${volume}. `).join('');
+}
+
+/** What was to lie on another volume, said where there are no volumes. */
+function inPlaceWords(adjusted: Adjustments): string {
+  const count = Object.values(adjusted).filter((a) => a.volume !== undefined).length;
+  if (count === 0) return '';
+  return `${many(count, 'folder')} meant for another volume ${count === 1 ? 'is' : 'are'} written here too. `;
 }
 
 const NOTHING: readonly string[] = [];

@@ -9,6 +9,7 @@ import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
+import { usePageTitle } from '../../app/use-page-title';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
@@ -40,6 +41,7 @@ export function TemplatePage() {
 }
 
 function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGISTERS }) {
+  usePageTitle(row.name);
   const me = useOutletContext<Me>();
   const go = useNavigate();
   const { template } = row;

@@ -2,6 +2,7 @@
  * A template as one writes it: what is asked for at left, the outline in the middle, the selected folder at right; a
  * sample project over it at any time.
  */
+
 import type { Me, TemplateRow } from '@nesting/contract';
 import { type Field, NO_REGISTERS, type Registers } from '@nesting/core/name';
 import {
@@ -22,6 +23,7 @@ import { api, troubleOf } from '../../../app/api';
 import { DraftConflict } from '../../../app/draft-conflict';
 import { useAppDispatch } from '../../../app/store';
 import { useAddress } from '../../../app/use-address';
+import { usePageTitle } from '../../../app/use-page-title';
 import { many } from '../../../app/words';
 import { Columns } from '../../../columns/columns';
 import { Nest } from '../../../nest/nest';
@@ -66,6 +68,7 @@ export function TemplateEditorPage() {
 }
 
 function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
+  usePageTitle(`Change ${row.name}`);
   const dispatch = useAppDispatch();
   const [params, put] = useAddress();
   const draft = useTemplateDraft(row, true);

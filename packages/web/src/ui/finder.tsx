@@ -1,6 +1,6 @@
 /** One of many, found by writing some of it: a field with the matches beneath, by mouse, keyboard and thumb. */
 import { useId, useRef, useState } from 'react';
-import { TextInput } from '../../ui/ui';
+import { TextInput } from './ui';
 
 interface Option {
   readonly value: string;
@@ -13,11 +13,14 @@ export function Finder({
   label,
   options,
   value,
+  mono = false,
   onChoose,
 }: {
   label: string;
   options: readonly Option[];
   value: string | null;
+  /** For paths. */
+  mono?: boolean;
   onChoose: (value: string) => void;
 }) {
   const id = useId();
@@ -71,7 +74,7 @@ export function Finder({
           else return;
           e.preventDefault();
         }}
-        className={label === 'Where' ? 'font-mono' : ''}
+        className={mono ? 'font-mono' : ''}
       />
       {open && (
         <div
@@ -94,7 +97,7 @@ export function Finder({
                 e.preventDefault();
                 take(o);
               }}
-              className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${label === 'Where' ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}
+              className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${mono ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}
             >
               {o.label}
             </div>

@@ -1,0 +1,206 @@
+/** A project: its map and causes at left, findings or folders in the middle, the selected one at right. */
+import type { Me, ProjectPage as Project } from '@nesting/contract';
+import type { Person, Value } from '@nesting/core/name';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
+import { api, troubleOf } from '../../../app/api';
+import { useReaderPath } from '../../../app/reader-path';
+import { useAppDispatch } from '../../../app/store';
+import { usePageTitle } from '../../../app/use-page-title';
+import { Columns } from '../../../columns/columns';
+import { Button, Empty, Trouble } from '../../../ui/ui';
+import { CheckLine, isOpen, useChecks } from '../../findings/check-line';
+import { FindingDetail } from '../../findings/finding-detail';
+import { TriagePanel } from '../../findings/triage';
+import { useFindings } from '../../findings/use-findings';
+import { type Triage, type TriageForm, useTriage } from '../../findings/use-triage';
+import { draftLike } from '../../start/start-slice';
+import { FolderDetail } from '../folder-detail';
+import { OwnRulesPanel } from '../own-rules';
+import { ProjectMenu } from '../project-menu';
+import { SignpostsPanel } from '../signposts-panel';
+import { useProjectCommands } from './project-commands';
+import { ProjectHead } from './project-head';
+import { ProjectPlan } from './project-plan';
+import { type ProjectData, type ProjectLook, useProjectView } from './use-project-view';
+import { focusFindings, type SelectedFindings, useSelectedFindings } from './use-selected-findings';
+
+const NONE: readonly never[] = [];
+
+export function ProjectPage() {
+  const { id = '' } = useParams();
+  const project = api.useProjectQuery(id);
+  const registers = api.useRegistersQuery();
+  const checks = useChecks(id, project.data !== undefined && project.data.state !== 'packed');
+  const folders = api.useFoldersQuery(id, { skip: checks?.done == null });
+  const signs = api.useFindingsByFolderQuery(id, { skip: checks?.done == null });
+  if (project.isError)
+    return project.error && 'status' in project.error && project.error.status === 404 ? (
+      <Empty title="No such project">
+        <Link to="/projects" className="text-bottle underline">
+          All projects
+        </Link>
+      </Empty>
+    ) : (
+      <Trouble message={troubleOf(project.error)} again={() => void project.refetch()} />
+    );
+  if (!project.data || !registers.data || checks === undefined) return null;
+  return (
+    <OneProject
+      key={id}
+      project={project.data}
+      registers={registers.data}
+      checks={checks}
+      signs={signs.data ?? NONE}
+      folders={folders.data ?? NONE}
+    />
+  );
+}
+
+const LABELS = { findings: 'Findings', folders: 'Folders', map: 'The map', sheet: 'Its sheet' } as const;
+
+function OneProject(data: ProjectData) {
+  const { project, registers, checks } = data;
+  const me = useOutletContext<Me>();
+  const look = useProjectView(data);
+  const shown = useFindings(project.id, look.params);
+  const selected = useSelectedFindings(shown, look.params.get('finding'), look.put);
+  const [form, setForm] = useState<TriageForm | null>(null);
+  const [startCheck, started] = api.useStartCheckMutation();
+  const isRunning = isOpen(checks.newest) && checks.newest?.what === 'whole';
+  const mayChange = me.role !== 'lead' && !['starting', 'failed', 'packed'].includes(project.state);
+  const triage = useTriage({
+    project: project.id,
+    me,
+    findings: selected.chosen,
+    form,
+    onForm: (next) => {
+      setForm(next);
+      if (next === null) focusFindings();
+    },
+    onDone: () => {
+      setForm(null);
+      selected.advance();
+    },
+  });
+  usePageTitle(`${project.number} ${project.title}`);
+  useRememberOpened(project.id);
+  const check = () => void startCheck(project.id);
+  const mayCheck = mayChange && !isRunning;
+  useProjectCommands({ me, put: look.put, triage, selected, isShown: look.view === 'findings', mayCheck, check });
+  return (
+    <Columns
+      id="project"
+      labels={['The project', LABELS[look.view], look.view === 'sheet' ? 'Paths and rules' : 'The selected one']}
+      given={
+        <ProjectHead
+          {...{ project, me, checks, look, shown, mayChange }}
+          onFilter={(changes) => {
+            selected.clear();
+            setForm(null);
+            look.put(changes);
+          }}
+        />
+      }
+      plan={
+        <ProjectPlan
+          {...{ project, me, look, shown, selected }}
+          isChecked={checks.done !== null}
+          onSelect={(id) => {
+            setForm(null);
+            selected.select(id);
+          }}
+        />
+      }
+      consequence={<Consequence {...{ project, me, look, selected, triage }} people={registers.people} />}
+      ledger={
+        <>
+          <CheckLine checks={checks} trouble={started.isError ? troubleOf(started.error) : null} mayCheck={mayChange} />
+          <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
+            <Button look="main" disabled={isRunning || started.isLoading} onClick={check}>
+              {isRunning ? 'Checking…' : 'Check now'}
+            </Button>
+          </Acts>
+        </>
+      }
+    />
+  );
+}
+
+/** What was looked at stands in front the next time. */
+function useRememberOpened(id: string): void {
+  const [mark] = api.usePinProjectMutation();
+  useEffect(() => {
+    void mark({ id });
+  }, [mark, id]);
+}
+
+interface ConsequenceProps {
+  readonly project: Project;
+  readonly me: Me;
+  readonly people: readonly Person[];
+  readonly look: ProjectLook;
+  readonly selected: SelectedFindings;
+  readonly triage: Triage;
+}
+
+function Consequence({ project, me, people, look, selected, triage }: ConsequenceProps) {
+  const { line, diskPath, expansion, overlay } = look;
+  const wholePath = useReaderPath(project);
+  if (look.view === 'sheet')
+    return (
+      <div className="flex flex-col gap-6">
+        <SignpostsPanel project={project} expansion={expansion} />
+        <OwnRulesPanel project={project} mayWrite={me.role === 'coordinator'} />
+      </div>
+    );
+  if (look.view === 'findings')
+    return (
+      selected.finding && (
+        <div className="flex flex-col gap-5">
+          <TriagePanel triage={triage} people={people} />
+          <FindingDetail finding={selected.finding} wholePath={wholePath} />
+        </div>
+      )
+    );
+  const unplanned = overlay.nodes.find((n) => n.key === look.lineKey)?.state ?? 'unplanned';
+  const state = diskPath !== null ? unplanned : line ? overlay.stateOf(line) : 'planned';
+  return (
+    <FolderDetail
+      project={project}
+      path={diskPath ?? line?.path ?? ''}
+      state={state}
+      line={line}
+      registers={expansion.registers}
+    />
+  );
+}
+
+function Acts({
+  project,
+  me,
+  checks,
+  mayChange,
+  children,
+}: Pick<ProjectData, 'project' | 'checks'> & {
+  readonly me: Me;
+  readonly mayChange: boolean;
+  readonly children: React.ReactNode;
+}) {
+  const dispatch = useAppDispatch();
+  const go = useNavigate();
+  const another = () => {
+    const values: Readonly<Record<string, Value>> = Object.fromEntries(
+      Object.entries(project.values).flatMap(([key, value]) => (value === undefined ? [] : [[key, value]])),
+    );
+    dispatch(draftLike({ template: project.template.id, values }));
+    void go(`/start?template=${project.template.id}`);
+  };
+  return (
+    <>
+      <ProjectMenu project={project} me={me} checks={checks} another={another} />
+      {mayChange && <Button onClick={() => void go(`/projects/${project.id}/change`)}>Change…</Button>}
+      {mayChange && children}
+    </>
+  );
+}
