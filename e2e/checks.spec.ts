@@ -47,17 +47,17 @@ test('findings are gone through by keyboard: accepted, given, noted, picked; the
   await page.keyboard.press(' ');
   await page.keyboard.press('j');
   await page.keyboard.press(' ');
-  await expect(page.getByText('2 findings picked')).toBeVisible();
+  await expect(page.getByText('2 findings selected')).toBeVisible();
   await page.keyboard.press('g');
+  await page.keyboard.type('toma');
   await page.keyboard.press('Enter');
-  await page.getByRole('option', { name: /TF/ }).click();
   await expect.poll(() => totalOf(page, id, '&person=TF')).toBe(2);
   await page.getByRole('button', { name: /^TF 2$/ }).click();
   await expect(list.getByRole('option')).toHaveCount(2);
   await list.focus();
   await page.keyboard.press('w');
   await page.keyboard.type('Ask the client first.');
-  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await page.getByRole('button', { name: 'Save the note' }).click();
   await expect(list).toContainText('has a note');
   expect(page.url()).toContain('person=TF');
   await page.reload();
@@ -89,7 +89,7 @@ test('an artist sees what is theirs, takes a finding, and puts one right on the 
   );
   // Nobody asks for a check: the folder is looked at while the page is open.
   await expect(page.getByText('Nothing of this kind')).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Show all that is to be put right' }).click();
+  await page.getByRole('button', { name: 'Show everything that is to be put right' }).click();
   await page.getByRole('option', { name: /todo for monday/ }).click();
   await page.getByRole('button', { name: 'I’ll do it' }).click();
   await expect.poll(() => totalOf(page, id, '&person=AP')).toBe(1);
@@ -105,8 +105,9 @@ test('a project that has lived without checks: all of today is accepted in one a
   expect(all).toBeGreaterThan(4);
   await page.goto(`/projects/${id}`);
   await page.getByRole('button', { name: 'More…' }).click();
-  await page.getByRole('menuitem', { name: 'Accept all that is there today…' }).click();
-  await page.getByRole('button', { name: `Accept ${all}` }).click();
+  await page.getByRole('menuitem', { name: 'Accept everything found so far…' }).click();
+  await page.getByLabel('Why').fill('As it was when we began.');
+  await page.getByRole('button', { name: `Accept ${all} findings` }).click();
   await expect.poll(() => totalOf(page, id)).toBe(0);
   await expect(page.getByLabel('What will happen').getByText('in order')).toBeVisible();
   writeFileSync(path.join(folderOf(demo.studio, '26009'), 'brand new.txt'), 'x');
@@ -114,9 +115,9 @@ test('a project that has lived without checks: all of today is accepted in one a
   await expect(page.getByRole('option', { name: /brand new/ })).toBeVisible();
   expect(await totalOf(page, id)).toBe(1);
   await page.getByRole('button', { name: 'More…' }).click();
-  await page.getByRole('menuitem', { name: 'When it is checked by itself…' }).click();
+  await page.getByRole('menuitem', { name: 'Check automatically…' }).click();
   await page.getByRole('radio', { name: 'every day' }).click();
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect
     .poll(
       async () =>

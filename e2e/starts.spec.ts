@@ -129,7 +129,7 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await page.getByLabel('How these files are called in this project').fill('GUILD_{number}.{ext}');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('this project’s own')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Signposts', exact: true })).toContainText('delivery');
+  await expect(page.getByRole('region', { name: 'Paths for programs', exact: true })).toContainText('delivery');
   await page.goto('/projects?state=waiting');
   await expect(page.getByRole('row', { name: /Guild Night/ })).toBeVisible();
   await page.goto('/projects?find=own+poles');

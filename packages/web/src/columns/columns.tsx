@@ -91,7 +91,7 @@ function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props 
       </Group>
       <section
         aria-label="What will happen"
-        className="flex min-h-14 shrink-0 items-center gap-4 border-t border-line bg-bench px-5 py-2"
+        className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-t border-line bg-bench px-5 py-2"
       >
         {ledger}
         {narrow && <Drawer label={labels[2]}>{consequence}</Drawer>}
