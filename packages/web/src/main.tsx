@@ -10,7 +10,7 @@ import { store } from './app/store';
 import { ProjectsPage } from './features/projects/list-page';
 import { SignInPage } from './features/sign-in/sign-in-page';
 import { GalleryPage } from './features/templates/gallery-page';
-import { Empty, Tips, Trouble } from './ui/ui';
+import { Empty, Tips, Trouble } from './ui';
 
 const startPage = () => import('./features/start/start-page').then((m) => ({ default: m.StartPage }));
 const projectPage = () => import('./features/projects/project/project-page').then((m) => ({ default: m.ProjectPage }));

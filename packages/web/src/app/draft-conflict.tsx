@@ -1,6 +1,6 @@
 /** Two people in one draft: what the other has there is looked at before either wording wins. */
 import { useState } from 'react';
-import { Button } from '../ui/ui';
+import { Button } from '../ui';
 import type { draftSlice } from './draft-slice';
 import { useAppDispatch } from './store';
 

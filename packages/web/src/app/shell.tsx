@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useMatches, useNavigate } from 'react-router';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
-import { Menu } from '../ui/ui';
+import { Menu } from '../ui';
 import { api } from './api';
 import { type Command, Commands, useCommands, useShortcuts } from './commands';
 import { useAppDispatch } from './store';

@@ -2,10 +2,9 @@
  * Every working screen: given, plan, consequence from left to right, and under them the ledger. Splitters are movable
  * and remembered.
  */
-import { Dialog } from 'radix-ui';
 import { type ReactNode, useSyncExternalStore } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
-import { Button } from '../ui/ui';
+import { Drawer } from '../ui';
 
 interface Props {
   readonly id: string;
@@ -102,26 +101,6 @@ function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props 
 
 function Splitter() {
   return <Separator className="w-px bg-line outline-offset-0 hover:bg-rule data-[separator=active]:bg-plum" />;
-}
-
-function Drawer({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Dialog.Root>
-      <Dialog.Trigger asChild>
-        <Button>{label}</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-y-0 right-0 z-30 w-96 max-w-[90vw] overflow-auto border-l border-rule bg-paper p-5 shadow-xl"
-        >
-          <Dialog.Title className="sr-only">{label}</Dialog.Title>
-          {children}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
 }
 
 function useMedia(query: string): boolean {

@@ -7,7 +7,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
-import { Button, Menu } from '../ui/ui';
+import { Button, Menu } from '../ui';
 import type { Sorting, SortKey } from './sort';
 
 export interface GridColumn<T> {
@@ -143,7 +143,6 @@ export function Grid<T>({
             const is = chosen.includes(key);
             return (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the grid itself takes the keys
-              // biome-ignore lint/a11y/useFocusableInteractive: the grid points at it by aria-activedescendant
               <div
                 key={key}
                 id={`${dom}-${item.index}`}

@@ -2,7 +2,7 @@
 import { dateFromWords } from '@nesting/core/name';
 import { Calendar } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { TextInput } from './ui';
+import { TextInput } from '.';
 
 const weekday = new Intl.DateTimeFormat(undefined, { weekday: 'short', timeZone: 'UTC' });
 const today = (): string => {

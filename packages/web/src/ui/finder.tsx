@@ -1,6 +1,6 @@
 /** One of many, found by writing some of it: a field with the matches beneath, by mouse, keyboard and thumb. */
 import { useId, useRef, useState } from 'react';
-import { TextInput } from './ui';
+import { TextInput } from '.';
 
 interface Option {
   readonly value: string;

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
-import { Button, Choose, Confirm, CopyButton, Labelled, TextInput } from '../../ui/ui';
+import { Button, Choose, Confirm, CopyButton, Labelled, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
 
 export function MePage() {

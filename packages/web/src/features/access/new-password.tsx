@@ -1,6 +1,6 @@
 /** A new password, twice; told while it is written. Answers `null` until it will do. */
 import { useId, useState } from 'react';
-import { Labelled, TextInput } from '../../ui/ui';
+import { Labelled, TextInput } from '../../ui';
 
 const SHORTEST = 12;
 

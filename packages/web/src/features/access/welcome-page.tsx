@@ -5,7 +5,7 @@
 import { useId, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Button, Labelled, TextInput } from '../../ui/ui';
+import { Button, Labelled, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
 
 const TITLES = { first: 'The first coordinator', invite: 'Welcome', reset: 'A new password' } as const;

@@ -14,7 +14,7 @@ import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Choose, Empty, Heading, TextInput, Tick, Trouble } from '../../ui/ui';
+import { Button, Choose, Empty, Heading, TextInput, Tick, Trouble } from '../../ui';
 import { ListRows } from '../reshape/list-rows';
 import { FieldRow, Row } from '../start/fields';
 

@@ -12,7 +12,7 @@ import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
 import { ago, many, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Confirm, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
+import { Button, Confirm, CopyButton, Empty, Heading, Trouble } from '../../ui';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
 
 const STATE_WORDS: Readonly<Record<BatchRow['state'], string>> = {

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, count, many, size } from '../../app/words';
-import { Button, Empty, Heading, TextInput, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, TextInput, Trouble } from '../../ui';
 
 export function CopiesPage() {
   const { id = '' } = useParams();

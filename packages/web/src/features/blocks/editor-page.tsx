@@ -20,7 +20,7 @@ import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Confirm, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
+import { Button, Confirm, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { FolderForm } from '../templates/editor/folder-form';
 import { Outline } from '../templates/editor/outline';
 import { sampleValues } from '../templates/editor/sample';

@@ -6,7 +6,7 @@ import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Empty, Trouble } from '../../ui/ui';
+import { Empty, Trouble } from '../../ui';
 import { sizeOfTemplate } from '../templates/size';
 import { templateOfBlock } from './as-template';
 

@@ -13,7 +13,7 @@ import { type Clash, diffTemplates, takeUp } from '@nesting/core/template';
 import { differenceWords } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { many } from '../../app/words';
-import { Choose, Tick } from '../../ui/ui';
+import { Choose, Tick } from '../../ui';
 
 export type Taking = PutBlockInForce['take'];
 

@@ -13,7 +13,7 @@ import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
-import { Button, Heading, TextInput, Trouble } from '../../ui/ui';
+import { Button, Heading, TextInput, Trouble } from '../../ui';
 import { ChecksNav } from './checks-nav';
 
 const STATES = {

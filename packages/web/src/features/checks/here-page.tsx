@@ -19,7 +19,7 @@ import { Link, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Empty, Heading, Labelled, Lines, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, Labelled, Lines, Trouble } from '../../ui';
 import { checksWorker } from '../../workers/checks';
 import type { HereOutcome } from '../../workers/checks-worker';
 import { FindingDetail } from '../findings/finding-detail';

@@ -2,7 +2,7 @@
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Trouble } from '../../ui/ui';
+import { Trouble } from '../../ui';
 import { ChecksNav } from './checks-nav';
 import { PersonList } from './person-list';
 

@@ -9,7 +9,7 @@ import { Link, useOutletContext } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago, count, many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Empty, Heading, Trouble } from '../../ui/ui';
+import { Empty, Heading, Trouble } from '../../ui';
 import { Chart, type Drawn } from './chart';
 import { ChecksNav } from './checks-nav';
 

@@ -5,8 +5,8 @@ import { type ReactNode, useEffect } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { day, many } from '../../app/words';
+import { Button, Trouble } from '../../ui';
 import { WeightSign } from '../../ui/signs';
-import { Button, Trouble } from '../../ui/ui';
 import { PersonList } from './person-list';
 
 function Paper({ back, children }: { back?: ReactNode; children: ReactNode }) {

@@ -7,7 +7,7 @@ import { useAddress } from '../../app/use-address';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, CopyButton, Empty, Trouble } from '../../ui/ui';
+import { Button, CopyButton, Empty, Trouble } from '../../ui';
 import { Counts } from '../projects/counts';
 import { ChecksNav } from './checks-nav';
 import { PersonList } from './person-list';

@@ -17,7 +17,7 @@ import { useDebounced } from '../../app/use-debounced';
 import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Trouble } from '../../ui/ui';
+import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Trouble } from '../../ui';
 import { compileRule, type RuleInput } from '../../workers/compile-rule';
 import { useProof } from '../../workers/rules';
 import { addPart, PART_KINDS, type PartKind, rowFor, withPattern } from './edit';

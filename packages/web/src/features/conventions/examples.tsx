@@ -2,8 +2,8 @@
 import { type CompiledConvention, readName } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { X } from 'lucide-react';
+import { Heading, Tip } from '../../ui';
 import { PassSign, WeightSign } from '../../ui/signs';
-import { Heading, Tip } from '../../ui/ui';
 
 interface Props {
   readonly convention: Convention;

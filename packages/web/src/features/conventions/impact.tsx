@@ -1,7 +1,7 @@
 /** What would happen to the files that are there, were the draft put in force: by project, with examples. */
 import type { ConventionImpact, ImpactRow } from '@nesting/contract';
 import { count, many } from '../../app/words';
-import { Heading } from '../../ui/ui';
+import { Heading } from '../../ui';
 import { Pair } from '../templates/folder-facts';
 
 export function NameImpact({

@@ -11,7 +11,7 @@ import { Anatomy } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
 import { count, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Heading, Labelled, Lines, TextInput } from '../../ui/ui';
+import { Button, Heading, Labelled, Lines, TextInput } from '../../ui';
 import { compileRule } from '../../workers/compile-rule';
 import { useLearned } from '../../workers/rules';
 import { type Tried, tryName } from './tried';

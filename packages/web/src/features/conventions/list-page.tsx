@@ -7,7 +7,7 @@ import { Anatomy } from '../../anatomy/anatomy';
 import { api, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
-import { Button, Empty, TextInput, Trouble } from '../../ui/ui';
+import { Button, Empty, TextInput, Trouble } from '../../ui';
 import { compileRule } from '../../workers/compile-rule';
 import { inputOf, leaningOf } from './rules';
 

@@ -2,7 +2,7 @@
 import { type Field, type Item, removeItem, ruleFor, type ScalarRule, TEXT_SHAPES } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { useId } from 'react';
-import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../ui';
 import {
   changeField,
   changeKind,

@@ -1,8 +1,8 @@
 /** One tried name: its anatomy where it follows the rule; else what is wrong and the name it was meant to be. */
 import type { ReactNode } from 'react';
 import { Anatomy, Proposed } from '../../anatomy/anatomy';
+import { CopyButton } from '../../ui';
 import { PassSign, WeightSign } from '../../ui/signs';
-import { CopyButton } from '../../ui/ui';
 import { TRUST, type Tried } from './tried';
 
 export function TriedRow({ tried: t, children }: { tried: Tried; children?: ReactNode }) {

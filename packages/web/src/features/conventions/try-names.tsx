@@ -7,7 +7,7 @@ import type { CompiledConvention, NameContext } from '@nesting/core/name';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ClipboardEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { count, many } from '../../app/words';
-import { Button, Choose, Lines, Menu, Radios } from '../../ui/ui';
+import { Button, Choose, Lines, Menu, Radios } from '../../ui';
 import type { RuleInput } from '../../workers/compile-rule';
 import { useRead } from '../../workers/rules';
 import { tryName } from './tried';

@@ -6,8 +6,8 @@ import { type CompiledConvention, type Cure, longestName } from '@nesting/core/n
 import { DEFAULT_PROFILES, nameFaults } from '@nesting/core/portable';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo } from 'react';
+import { Button } from '../../ui';
 import { PassSign, WeightSign } from '../../ui/signs';
-import { Button } from '../../ui/ui';
 import type { Proof } from '../../workers/rules';
 
 interface Props {

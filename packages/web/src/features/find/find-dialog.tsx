@@ -1,34 +1,25 @@
 /** Ctrl K: any project, template, client or person, or a command, by a few letters. */
 import { Command as Cmd } from 'cmdk';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../app/api';
 import { type Command, useCommands } from '../../app/commands';
 import { useDebounced } from '../../app/use-debounced';
 import { found } from '../../grid/sort';
+import { Panel } from '../../ui';
 
 export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-20 left-1/2 z-50 w-160 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet shadow-xl"
-        >
-          <Dialog.Title className="sr-only">Find a project, person or command</Dialog.Title>
-          <Finder close={() => onOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Panel open={open} onOpen={onOpen} title="Find a project, person or command" className="w-160">
+      <FindAnything close={() => onOpen(false)} />
+    </Panel>
   );
 }
 
 /** Lines of one group: whoever sought more would write another letter. */
 const SHOWN = 40;
 
-function Finder({ close }: { close: () => void }) {
+function FindAnything({ close }: { close: () => void }) {
   const [words, setWords] = useState('');
   const { data: projects = [] } = api.useSomeProjectsQuery(useDebounced(words, 80));
   const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] =>

@@ -1,7 +1,7 @@
 /** The sheet behind ?: every key of the page shown, and the switch for single keys. */
-import { Dialog } from 'radix-ui';
 import { useCommands } from '../../app/commands';
 import { setSingleKeys, useSingleKeys } from '../../app/use-theme';
+import { Panel } from '../../ui';
 
 const TREE_KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓', 'one line up or down'],
@@ -15,37 +15,28 @@ export function KeysSheet({ open, onOpen }: { open: boolean; onOpen: (open: bool
   const commands = useCommands().filter((c) => c.keys !== undefined);
   const single = useSingleKeys();
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-20 left-1/2 z-50 w-120 max-w-[92vw] -translate-x-1/2 rounded-tray border border-rule bg-sheet p-5 shadow-xl"
-        >
-          <Dialog.Title className="pb-3 text-lg font-semibold">Keys</Dialog.Title>
-          <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
-            {commands.map((c) => (
-              <Pair key={c.id} keys={c.keys?.replaceAll('+', ' ') ?? ''} words={c.words} />
-            ))}
-          </dl>
-          <p className="pt-4 pb-1 text-xs font-semibold text-ink2">In a hierarchy</p>
-          <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
-            {TREE_KEYS.map(([keys, words]) => (
-              <Pair key={keys} keys={keys} words={words} />
-            ))}
-          </dl>
-          <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-sm">
-            <input
-              type="checkbox"
-              checked={single}
-              onChange={(e) => setSingleKeys(e.target.checked)}
-              className="accent-bottle"
-            />
-            Single keys work outside fields
-          </label>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Panel open={open} onOpen={onOpen} title="Keys" isTitleShown className="max-h-[80vh] w-120 overflow-auto p-5">
+      <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
+        {commands.map((c) => (
+          <Pair key={c.id} keys={c.keys?.replaceAll('+', ' ') ?? ''} words={c.words} />
+        ))}
+      </dl>
+      <p className="pt-4 pb-1 text-xs font-semibold text-ink2">In a hierarchy</p>
+      <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
+        {TREE_KEYS.map(([keys, words]) => (
+          <Pair key={keys} keys={keys} words={words} />
+        ))}
+      </dl>
+      <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-sm">
+        <input
+          type="checkbox"
+          checked={single}
+          onChange={(e) => setSingleKeys(e.target.checked)}
+          className="accent-bottle"
+        />
+        Single keys work outside fields
+      </label>
+    </Panel>
   );
 }
 

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { ago, many } from '../../app/words';
-import { Button } from '../../ui/ui';
+import { Button } from '../../ui';
 import { Counts } from '../projects/counts';
 
 export const isOpen = (check: CheckRow | null): boolean => check?.state === 'queued' || check?.state === 'running';

@@ -8,8 +8,8 @@ import { RULE_TITLES } from '@nesting/core/words';
 import { useId } from 'react';
 import type { AddressChanges } from '../../app/use-address';
 import { count, many } from '../../app/words';
+import { Choose, Heading, TextInput } from '../../ui';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
-import { Choose, Heading, TextInput } from '../../ui/ui';
 
 export const VIEW_WORDS: Readonly<Record<FindingView, string>> = {
   open: 'To put right',

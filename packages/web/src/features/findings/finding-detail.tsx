@@ -3,8 +3,8 @@ import type { FindingRow } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import { CHANGE_WORDS, expectationWords, RULE_CURES, RULE_REASONS } from '@nesting/core/words';
 import { Proposed } from '../../anatomy/anatomy';
+import { CopyButton, Heading } from '../../ui';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
-import { CopyButton, Heading } from '../../ui/ui';
 import { Pair } from '../templates/folder-facts';
 
 const CONFIDENCE_WORDS = {

@@ -1,9 +1,9 @@
 /** The answers that accepting, giving and noting need. Enter in a field of words never accepts anything by itself. */
 import type { Person } from '@nesting/core/name';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { Button, Labelled, Lines, TextInput } from '../../ui';
 import { DateField } from '../../ui/date-field';
 import { Finder } from '../../ui/finder';
-import { Button, Labelled, Lines, TextInput } from '../../ui/ui';
 import type { Triage } from './use-triage';
 
 const NOBODY = '-';

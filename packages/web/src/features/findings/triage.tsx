@@ -6,7 +6,7 @@ import type { KeptFinding } from '@nesting/contract';
 import type { Person } from '@nesting/core/name';
 import { troubleOf } from '../../app/api';
 import { ago, day, many } from '../../app/words';
-import { Button } from '../../ui/ui';
+import { Button } from '../../ui';
 import { AcceptForm, GiveForm, NoteForm } from './triage-forms';
 import type { Triage } from './use-triage';
 

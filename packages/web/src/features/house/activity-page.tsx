@@ -12,8 +12,8 @@ import { useDebounced } from '../../app/use-debounced';
 import { ago, count, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
+import { Button, Choose, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { DateField } from '../../ui/date-field';
-import { Button, Choose, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
 import { Pair } from '../templates/folder-facts';
 
 const ANY = 'any';

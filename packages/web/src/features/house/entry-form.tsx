@@ -6,8 +6,8 @@ import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { api, type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
+import { Button, Choose, Confirm, Heading, Labelled, Lines, TextInput, Tick } from '../../ui';
 import { markColour, TraySign } from '../../ui/signs';
-import { Button, Choose, Confirm, Heading, Labelled, Lines, TextInput, Tick } from '../../ui/ui';
 import { faultsByColumn } from './faults';
 import { History } from './history';
 

@@ -3,7 +3,7 @@ import type { ActivityRow } from '@nesting/contract';
 import type { Cells } from '@nesting/core/lists';
 import { activityWords } from '@nesting/core/words';
 import { ago } from '../../app/words';
-import { Button, Heading } from '../../ui/ui';
+import { Button, Heading } from '../../ui';
 
 export function History({ rows, onPutBack }: { rows: readonly ActivityRow[]; onPutBack?: (cells: Cells) => void }) {
   return (

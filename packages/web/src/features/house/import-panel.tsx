@@ -9,7 +9,7 @@ import { useMemo, useRef, useState } from 'react';
 import { api, type EditableList, troubleOf } from '../../app/api';
 import { count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Radios, Trouble } from '../../ui/ui';
+import { Button, Radios, Trouble } from '../../ui';
 import { MOST_TABLE_BYTES } from '../../workers/table';
 import { type Planned, planTable } from '../../workers/tables';
 

@@ -12,7 +12,7 @@ import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Choose, Confirm, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
+import { Button, Choose, Confirm, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
 
 const RESET_WORDS: Readonly<Record<Reset, string>> = {

@@ -4,7 +4,7 @@ import { api, troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid } from '../../grid/grid';
-import { Heading, Trouble } from '../../ui/ui';
+import { Heading, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
 
 export function OutboxPage() {

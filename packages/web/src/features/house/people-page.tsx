@@ -9,7 +9,7 @@ import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
-import { Button, Choose, Confirm, CopyButton, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
+import { Button, Choose, Confirm, CopyButton, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { History } from './history';
 import { HouseNav } from './house-nav';
 import { faultsOfPerson } from './person-faults';

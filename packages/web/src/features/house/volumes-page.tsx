@@ -10,7 +10,7 @@ import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Heading, Labelled, TextInput, Trouble } from '../../ui/ui';
+import { Button, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
 
 const STATE_WORDS = { ready: 'can be written', 'read-only': 'read-only', missing: 'cannot be reached' } as const;

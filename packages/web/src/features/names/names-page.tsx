@@ -14,9 +14,9 @@ import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
 import { ago } from '../../app/words';
 import { Columns } from '../../columns/columns';
+import { Button, Choose, CopyButton, Empty, Heading, Labelled, Radios, TextInput, Trouble } from '../../ui';
 import { DateField } from '../../ui/date-field';
 import { Finder } from '../../ui/finder';
-import { Button, Choose, CopyButton, Empty, Heading, Labelled, Radios, TextInput, Trouble } from '../../ui/ui';
 import { TriedRow } from '../conventions/tried-row';
 import { askedSlots, meaningOf, type ProjectNames, projectNames, type Savable } from './project-names';
 

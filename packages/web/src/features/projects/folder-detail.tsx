@@ -8,8 +8,8 @@ import { useMemo } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { useReaderPath } from '../../app/reader-path';
 import { day, many, size } from '../../app/words';
+import { CopyButton, Heading } from '../../ui';
 import { STATE_WORDS, type TrayState } from '../../ui/signs';
-import { CopyButton, Heading } from '../../ui/ui';
 import { FolderFacts } from '../templates/folder-facts';
 
 interface Props {

@@ -6,7 +6,7 @@ import type { ProjectPage } from '@nesting/contract';
 import { nextEntry } from '@nesting/core/lists';
 import type { ListField } from '@nesting/core/name';
 import { Link } from 'react-router';
-import { Heading } from '../../ui/ui';
+import { Heading } from '../../ui';
 import { entriesIn } from '../reshape/reshape-slice';
 
 export function Grow({ project, isArtist }: { project: ProjectPage; isArtist: boolean }) {

@@ -11,7 +11,7 @@ import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { ago, count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Empty, Radios, TextInput, Trouble } from '../../ui/ui';
+import { Button, Empty, Radios, TextInput, Trouble } from '../../ui';
 import { Counts } from './counts';
 
 export const STATE_WORDS = {

@@ -7,8 +7,8 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { count, size } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfLines } from '../../nest/of-template';
+import { Choose } from '../../ui';
 import { STATE_WORDS, TraySign } from '../../ui/signs';
-import { Choose } from '../../ui/ui';
 import type { Overlay } from './overlay';
 
 const SIZES = { things: 'by what is in it', bytes: 'by bytes', findings: 'by findings' } as const;

@@ -9,7 +9,7 @@ import { wordsFor } from '@nesting/core/words';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
-import { Button, Choose, Heading, Labelled, TextInput } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { useEditProject } from './use-edit-project';
 
 export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {

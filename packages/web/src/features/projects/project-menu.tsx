@@ -7,7 +7,7 @@ import { type ReactNode, useId, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Asking, Button, Labelled, Menu, Radios, TextInput } from '../../ui/ui';
+import { Asking, Button, Labelled, Menu, Radios, TextInput } from '../../ui';
 
 interface Props {
   readonly project: ProjectPage;

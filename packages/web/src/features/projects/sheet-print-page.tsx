@@ -9,7 +9,7 @@ import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { api } from '../../app/api';
 import { day } from '../../app/words';
-import { Button, Empty } from '../../ui/ui';
+import { Button, Empty } from '../../ui';
 import { settingsOf } from '../start/sheet';
 
 export function SheetPrintPage() {

@@ -6,7 +6,7 @@ import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
-import { Button, Choose, Heading, Labelled, Lines } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines } from '../../ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
 import { STATE_WORDS } from './list-page';
 import { useEditProject } from './use-edit-project';

@@ -8,7 +8,7 @@ import type { Expansion } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { api } from '../../app/api';
 import { chooseReaderSystem, SYSTEM_WORDS, useReaderSystem } from '../../app/reader-path';
-import { CopyButton, Heading, Radios } from '../../ui/ui';
+import { CopyButton, Heading, Radios } from '../../ui';
 
 const SHOWN = 60;
 

@@ -5,7 +5,7 @@ import { nextEntry } from '@nesting/core/lists';
 import type { ListField, Value, Values } from '@nesting/core/name';
 import type { Expansion } from '@nesting/core/template';
 import { useId, useState } from 'react';
-import { Button, Choose, TextInput } from '../../ui/ui';
+import { Button, Choose, TextInput } from '../../ui';
 import { Row } from '../start/fields';
 import { entriesIn, withEntries } from './reshape-slice';
 

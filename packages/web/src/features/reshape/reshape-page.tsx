@@ -17,7 +17,7 @@ import { useDraft } from '../../app/use-draft';
 import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Tick, Trouble } from '../../ui/ui';
+import { Button, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Tick, Trouble } from '../../ui';
 import { ChangeList } from './change-list';
 import { SIGN_WORDS } from './line-signs';
 import {

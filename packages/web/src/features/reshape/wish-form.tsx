@@ -5,7 +5,7 @@ import type { Me, ProjectPage, TemplateRow } from '@nesting/contract';
 import type { ListField, Registers, Value, Values } from '@nesting/core/name';
 import type { Expansion, Template } from '@nesting/core/template';
 import { useId, useState } from 'react';
-import { Button, Choose, Heading, Labelled, TextInput } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { FieldRow, Row } from '../start/fields';
 import { withAdjustment } from '../start/overrides';
 import { ListRows } from './list-rows';

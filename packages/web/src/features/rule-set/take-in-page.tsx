@@ -15,7 +15,7 @@ import { Link } from 'react-router';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Choose, Heading, Trouble } from '../../ui/ui';
+import { Button, Choose, Heading, Trouble } from '../../ui';
 
 const KIND_WORDS: Readonly<Record<RuleKind, string>> = {
   template: 'template',

@@ -2,7 +2,7 @@
 import { type FormEvent, useId, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { usePageTitle } from '../../app/use-page-title';
-import { Button, TextInput, Trouble } from '../../ui/ui';
+import { Button, TextInput, Trouble } from '../../ui';
 
 const ROLE_WORDS = {
   coordinator: 'sets the rules and starts projects',

@@ -1,7 +1,7 @@
 /** A client who is not in the register yet is added on the spot, with a code of its own. */
 import { useState } from 'react';
 import { api, troubleOf } from '../../app/api';
-import { Button, TextInput } from '../../ui/ui';
+import { Button, TextInput } from '../../ui';
 import { faultsByColumn } from '../house/faults';
 
 /** `Fennel & Rook Theatre` → `FRT`. */

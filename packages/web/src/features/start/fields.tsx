@@ -6,8 +6,8 @@ import { Command as Cmd } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { type ReactNode, useId, useState } from 'react';
 import { found } from '../../grid/sort';
+import { Popover, Radios, TextInput } from '../../ui';
 import { DateField } from '../../ui/date-field';
-import { Popover, Radios, TextInput } from '../../ui/ui';
 import { NewClient } from './client-pick';
 import { faultsOf } from './tree';
 

@@ -4,7 +4,7 @@
  */
 import type { Adjustment, Adjustments, PlannedLine } from '@nesting/core/template';
 import { useId, useState } from 'react';
-import { Button, Choose, Heading, Labelled, TextInput } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 
 /** `scene@surface=west-front&scene=s03/renders` is told by its folder and its entries. */
 const wordsOf = (key: string): string => key.replace(/@/, ' of ').replaceAll('&', ', ').replace(/=/g, ' ');

@@ -8,8 +8,8 @@ import type { Expansion, PlannedLine, Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { readerPath, useReaderSystem } from '../../app/reader-path';
+import { CopyButton, Heading } from '../../ui';
 import { WeightSign } from '../../ui/signs';
-import { CopyButton, Heading } from '../../ui/ui';
 import { FolderFacts, Pair } from '../templates/folder-facts';
 
 interface Props {

@@ -12,7 +12,7 @@ import { useDebounced } from '../../app/use-debounced';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Choose, Empty, Labelled, Lines, Trouble } from '../../ui/ui';
+import { Button, Choose, Empty, Labelled, Lines, Trouble } from '../../ui';
 import { readTable } from '../../workers/table';
 import { type StartRow, startRows } from './rows';
 

@@ -4,7 +4,7 @@
  */
 import type { Setup } from '@nesting/core/template';
 import { useId } from 'react';
-import { Choose, Labelled, TextInput } from '../../ui/ui';
+import { Choose, Labelled, TextInput } from '../../ui';
 
 export type Chosen = Readonly<Record<string, string>>;
 

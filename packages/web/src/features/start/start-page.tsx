@@ -22,7 +22,7 @@ import { useDebounced } from '../../app/use-debounced';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Empty, Heading, TextInput, Tick, Trouble } from '../../ui/ui';
+import { Button, Empty, Heading, TextInput, Tick, Trouble } from '../../ui';
 import { FieldRow, Row } from './fields';
 import { LineActs, Overrides } from './overrides';
 import { SelectedLine } from './selected-line';

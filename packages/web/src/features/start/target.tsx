@@ -5,7 +5,7 @@
 import type { VolumeRow } from '@nesting/contract';
 import { useId } from 'react';
 import { size } from '../../app/words';
-import { Menu } from '../../ui/ui';
+import { Menu } from '../../ui';
 import { Row } from './fields';
 import { canWriteFolders, type Elsewhere } from './write-elsewhere';
 

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { found } from '../../grid/sort';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Popover, TextInput } from '../../ui/ui';
+import { Button, Popover, TextInput } from '../../ui';
 
 interface Props {
   readonly row: TemplateRow;

@@ -19,7 +19,7 @@ import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, Choose, Heading, Labelled, Lines, TextInput } from '../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput } from '../../ui';
 import { useDerived } from '../../workers/rules';
 import { DeriveSources, type Source } from './derive-sources';
 import { linesOfTemplate } from './tree';

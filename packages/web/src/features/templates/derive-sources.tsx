@@ -7,7 +7,7 @@ import { LIMITS } from '@nesting/core';
 import { type ChangeEvent, useRef, useState } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Button, Choose, Heading, Menu } from '../../ui/ui';
+import { Button, Choose, Heading, Menu } from '../../ui';
 
 export interface Source {
   readonly listing: string;

@@ -13,7 +13,7 @@ import type { Convention, FolderNode, FolderRules, Template } from '@nesting/cor
 import { useMemo } from 'react';
 import { Anatomy } from '../../anatomy/anatomy';
 import { size } from '../../app/words';
-import { Heading } from '../../ui/ui';
+import { Heading } from '../../ui';
 
 interface Props {
   readonly template: Template;

@@ -9,7 +9,7 @@ import { save } from '../../app/save';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
-import { Button, Empty, Menu, Trouble } from '../../ui/ui';
+import { Button, Empty, Menu, Trouble } from '../../ui';
 import { sizeOfTemplate } from './size';
 
 /** What a new template begins with: a root that has a name, and the two things every project has. */

@@ -4,7 +4,7 @@ import { templatePage } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../../app/api';
-import { Button } from '../../ui/ui';
+import { Button } from '../../ui';
 
 export function PrintPage() {
   const { id } = useParams();

@@ -15,7 +15,7 @@ import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
-import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui/ui';
+import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui';
 import { comparedLines } from './compare';
 import { templateDrafts } from './editor/template-slice';
 import { FolderFacts } from './folder-facts';

@@ -8,7 +8,7 @@ import { useReaderPath } from '../../../app/reader-path';
 import { useAppDispatch } from '../../../app/store';
 import { usePageTitle } from '../../../app/use-page-title';
 import { Columns } from '../../../columns/columns';
-import { Button, Empty, Trouble } from '../../../ui/ui';
+import { Button, Empty, Trouble } from '../../../ui';
 import { CheckLine, isOpen, useChecks } from '../../findings/check-line';
 import { FindingDetail } from '../../findings/finding-detail';
 import { TriagePanel } from '../../findings/triage';

@@ -3,7 +3,7 @@ import type { Me, ProjectPage as Project } from '@nesting/contract';
 import { RULE_TITLES } from '@nesting/core/words';
 import { count, many } from '../../../app/words';
 import { TrayTree } from '../../../tray/tray-tree';
-import { Button, Empty } from '../../../ui/ui';
+import { Button, Empty } from '../../../ui';
 import { VIEW_WORDS } from '../../findings/filters';
 import { FindingsList } from '../../findings/findings-list';
 import type { FindingsShown } from '../../findings/use-findings';

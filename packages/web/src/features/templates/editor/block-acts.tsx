@@ -13,7 +13,7 @@ import {
 import { Link } from 'react-router';
 import { api, troubleOf } from '../../../app/api';
 import { many } from '../../../app/words';
-import { Button, Heading, Menu } from '../../../ui/ui';
+import { Button, Heading, Menu } from '../../../ui';
 
 interface Props {
   readonly template: Template;

@@ -28,7 +28,7 @@ import { many } from '../../../app/words';
 import { Columns } from '../../../columns/columns';
 import { Nest } from '../../../nest/nest';
 import { nestOfTemplate } from '../../../nest/of-template';
-import { Button, Confirm, Empty, Heading, Labelled, Lines, Menu, TextInput, Tick, Trouble } from '../../../ui/ui';
+import { Button, Confirm, Empty, Heading, Labelled, Lines, Menu, TextInput, Tick, Trouble } from '../../../ui';
 import { FieldRow } from '../../start/fields';
 import { BlockActs } from './block-acts';
 import { FieldForm } from './field-form';

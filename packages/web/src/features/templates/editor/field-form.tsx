@@ -2,7 +2,7 @@
 import { type Field, type ListField, SCALAR_TYPES, type ScalarField, type ScalarRule } from '@nesting/core/name';
 import { renameField, type Template } from '@nesting/core/template';
 import { useId } from 'react';
-import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui/ui';
+import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui';
 import { optionsFrom, optionsText } from '../../conventions/edit';
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {

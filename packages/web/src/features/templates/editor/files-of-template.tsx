@@ -2,7 +2,7 @@
 import type { FolderNode, Template } from '@nesting/core/template';
 import { api } from '../../../app/api';
 import { many, size } from '../../../app/words';
-import { Button, Heading } from '../../../ui/ui';
+import { Button, Heading } from '../../../ui';
 
 function usesOfFiles(template: Template): Map<string, number> {
   const uses = new Map<string, number>();

@@ -1,8 +1,8 @@
 /** Everything about the selected folder. */
 import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core/template';
 import { useId } from 'react';
+import { Button, Choose, Heading, Labelled, Lines, Menu, TextInput, Tick } from '../../../ui';
 import { markColour, TraySign } from '../../../ui/signs';
-import { Button, Choose, Heading, Labelled, Lines, Menu, TextInput, Tick } from '../../../ui/ui';
 import { conditionOf, conditions, wordOfCondition } from './conditions';
 import { type StarterPlace, StartersForm } from './starters-form';
 

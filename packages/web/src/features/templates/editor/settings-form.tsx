@@ -5,7 +5,7 @@ import { RULE_CODES } from '@nesting/core/project';
 import type { Template } from '@nesting/core/template';
 import { RULE_TITLES } from '@nesting/core/words';
 import { useId } from 'react';
-import { Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui/ui';
+import { Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui';
 
 interface Props {
   readonly template: Template;

@@ -6,7 +6,7 @@ import type { Registers, Values } from '@nesting/core/name';
 import { fillText, type Template } from '@nesting/core/template';
 import { useEffect, useState } from 'react';
 import { count, many, size } from '../../../app/words';
-import { Heading } from '../../../ui/ui';
+import { Heading } from '../../../ui';
 import { entriesOfZip, type ZipEntry } from '../zip-names';
 
 type Content =

@@ -7,7 +7,7 @@ import type { Registers, Values } from '@nesting/core/name';
 import type { FolderNode, Starter, Template } from '@nesting/core/template';
 import { useState } from 'react';
 import { size } from '../../../app/words';
-import { Button, Choose, Heading, TextInput, Tick } from '../../../ui/ui';
+import { Button, Choose, Heading, TextInput, Tick } from '../../../ui';
 import { ALWAYS, conditionOf, conditions, wordOfCondition } from './conditions';
 import { StarterContent } from './starter-content';
 

@@ -1,0 +1,79 @@
+/** What opens beneath a button. */
+import { Check } from 'lucide-react';
+import { DropdownMenu, Popover as RadixPopover } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+export function Popover({
+  trigger,
+  children,
+  open,
+  onOpen,
+  width = 'w-80',
+}: {
+  trigger: ReactNode;
+  children: ReactNode;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  width?: string;
+}) {
+  return (
+    <RadixPopover.Root open={open} onOpenChange={onOpen}>
+      <RadixPopover.Trigger asChild>{trigger}</RadixPopover.Trigger>
+      <RadixPopover.Portal>
+        <RadixPopover.Content
+          align="start"
+          sideOffset={4}
+          className={`z-40 max-h-96 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl ${width}`}
+        >
+          {children}
+        </RadixPopover.Content>
+      </RadixPopover.Portal>
+    </RadixPopover.Root>
+  );
+}
+
+export interface MenuLine {
+  readonly words: string;
+  readonly run: () => void;
+  readonly chosen?: boolean;
+}
+
+export function Menu({
+  trigger,
+  head,
+  lines,
+  stay = false,
+}: {
+  trigger: ReactNode;
+  head?: ReactNode;
+  lines: readonly MenuLine[];
+  stay?: boolean;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 min-w-56 rounded-tray border border-rule bg-sheet p-1 shadow-xl"
+        >
+          {head && <div className="border-b border-line px-2 py-1.5 text-sm text-ink2">{head}</div>}
+          {lines.map((line) => (
+            <DropdownMenu.Item
+              key={line.words}
+              onSelect={(e) => {
+                if (stay) e.preventDefault();
+                line.run();
+              }}
+              className="flex items-center justify-between rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen"
+            >
+              {line.words}
+              {line.chosen && <Check size={14} aria-hidden />}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
