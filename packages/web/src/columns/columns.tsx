@@ -44,7 +44,7 @@ function Stacked({ given, plan, consequence, ledger, labels }: Omit<Props, 'id'>
       </section>
       <section
         aria-label="What will happen"
-        className="flex shrink-0 flex-wrap items-center gap-3 border-t border-line bg-bench px-4 py-2"
+        className="ledger flex shrink-0 flex-wrap items-center gap-3 border-t border-line bg-bench px-4 py-2"
       >
         {ledger}
       </section>
@@ -90,7 +90,7 @@ function Beside({ id, given, plan, consequence, ledger, labels, narrow }: Props 
       </Group>
       <section
         aria-label="What will happen"
-        className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-t border-line bg-bench px-5 py-2"
+        className="ledger flex min-h-14 shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-t border-line bg-bench px-5 py-2"
       >
         {ledger}
         {narrow && <Drawer label={labels[2]}>{consequence}</Drawer>}
