@@ -20,4 +20,5 @@ export default {
   },
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.tmp/'],
   testTimeout: 60_000,
+  maxWorkers: 2,
 };

@@ -1,13 +1,10 @@
 import { defineConfig } from '@playwright/test';
 
-/**
- * Debian's Chromium, driven over the real application with the demo's data; one worker, for the journeys share one
- * demo.
- */
+/** Debian's Chromium, driven over the real application with the demo's data. Each worker has a demo of its own. */
 export default defineConfig({
   testDir: 'e2e',
   outputDir: '.tmp/browser',
-  workers: 1,
+  workers: 2,
   // What changes projects has a demo of its own, so that the others find theirs as it was made.
   projects: [
     { name: 'changes', testMatch: /changes\.spec/ },
@@ -15,13 +12,15 @@ export default defineConfig({
     { name: 'journeys', testIgnore: /(?:changes|checks)\.spec/ },
   ],
   // A bound for what hangs, not a measure: the machine is shared.
-  timeout: 150_000,
+  timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['line'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
-    trace: 'retain-on-failure',
+    // A trace of every test costs a third of its time: NESTING_TRACE=1 keeps those of tests that fail.
+    trace: process.env.NESTING_TRACE === '1' ? 'retain-on-failure' : 'off',
+    actionTimeout: 20_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

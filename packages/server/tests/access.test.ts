@@ -137,10 +137,10 @@ describe('coming in', () => {
 });
 
 describe('attacks', () => {
-  test('ten thousand tries to sign in: after ten the door is shut, whatever the password, for that account and address alone', async () => {
+  test('a thousand tries to sign in: after ten the door is shut, whatever the password, for that account and address alone', async () => {
     let refused = 0;
     let argon = 0;
-    for (let i = 0; i < 10_000; i += 50) {
+    for (let i = 0; i < 1000; i += 50) {
       const batch = await Promise.all(
         Array.from({ length: 50 }, (_, k) => sign('lead@tallow-street.example', `guess ${i + k}`, '10.6.6.6')),
       );
@@ -148,7 +148,7 @@ describe('attacks', () => {
       argon += batch.filter((r) => r.status === 401).length;
     }
     expect(argon).toBe(10);
-    expect(refused).toBe(9990);
+    expect(refused).toBe(990);
     expect((await sign('lead@tallow-street.example', PASSWORD, '10.6.6.6')).status).toBe(429);
     // The account's own address is not shut out by a stranger's hundred tries at once, until they come from everywhere.
     expect(
