@@ -18,9 +18,7 @@ export const blockFileSchema = z
 export type BlockFile = z.infer<typeof blockFileSchema>;
 
 /** A block as it is written: its name and its folders. */
-export const blockBodySchema = z
-  .object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() })
-  .readonly();
+const blockBodySchema = z.object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
 export interface BlockBody {
   readonly name: string;
   readonly folders: readonly FolderNode[];

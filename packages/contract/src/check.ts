@@ -2,10 +2,8 @@
 import { RULE_CODES, type RuleCode } from '@nesting/core/project';
 import { WEIGHTS, type Weight } from '@nesting/core/template';
 import { z } from 'zod';
-import { short, word } from './field';
+import { short } from './field';
 import type { FindingCounts, FindingRow } from './wire';
-
-export const CHECK_STATES = ['queued', 'running', 'done', 'failed', 'cancelled'] as const;
 
 /** `new` since the whole check before the last one; `solved` since then. */
 export const FINDING_VIEWS = ['open', 'new', 'accepted', 'solved'] as const;
@@ -163,8 +161,6 @@ export interface WhoRow extends FindingCounts {
   readonly name: string;
   readonly projects: number;
 }
-
-export const sendListSchema = z.object({ initials: word });
 
 export interface TrendPoint {
   readonly at: string;

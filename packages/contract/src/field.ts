@@ -27,7 +27,7 @@ const head = {
   required: z.boolean().optional(),
 };
 
-export const scalarRuleSchema = z.object(scalarShape).readonly();
+const scalarRuleSchema = z.object(scalarShape).readonly();
 export const fieldSchema = z.discriminatedUnion('type', [
   z
     .object({
@@ -63,10 +63,10 @@ const lists = {
 
 /** A registers file: any list may be left out. */
 export const someRegistersSchema = z.object(lists).partial().readonly();
-export const registersSchema = z.object(lists).readonly();
+const registersSchema = z.object(lists).readonly();
 same<Same<z.infer<typeof registersSchema>, Registers>>(true);
 
-export const valueSchema: z.ZodType<Value> = z.lazy(() =>
+const valueSchema: z.ZodType<Value> = z.lazy(() =>
   z.union([
     z.string().max(4000),
     z.number(),

@@ -33,7 +33,7 @@ export interface Imported {
   readonly changed: number;
 }
 
-export const seriesSchema = z.object({
+const seriesSchema = z.object({
   pattern: z.string().max(200),
   reset: z.enum(RESETS),
   start: z.int().min(0).max(1_000_000),

@@ -8,7 +8,7 @@ import type { Prefixes } from './lists';
 import { adjustmentsSchema, conventionSchema } from './template';
 import type { FindingCounts } from './wire';
 
-export const PROJECT_STATES = ['starting', 'running', 'waiting', 'closed', 'packed', 'failed'] as const;
+const PROJECT_STATES = ['starting', 'running', 'waiting', 'closed', 'packed', 'failed'] as const;
 export type ProjectState = (typeof PROJECT_STATES)[number];
 /** Those a person gives a project. */
 export const GIVEN_STATES = ['running', 'waiting', 'closed', 'packed'] as const;
@@ -100,7 +100,7 @@ const ownFolder = z
     purpose: z.string().max(2000).optional(),
   })
   .readonly();
-export const ownRulesSchema = z
+const ownRulesSchema = z
   .object({
     conventions: z.record(z.string().max(200), conventionSchema).optional(),
     folders: z.record(z.string().max(400), ownFolder).optional(),

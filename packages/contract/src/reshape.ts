@@ -55,7 +55,7 @@ export const applyReshapeSchema = reshapeSchema.extend({ print: z.string().lengt
 export const PLAN_FORMS = ['text', 'csv', 'json', 'sh', 'powershell'] as const;
 export type PlanForm = (typeof PLAN_FORMS)[number];
 
-export const BATCH_STATES = ['running', 'paused', 'done', 'taken-back'] as const;
+const BATCH_STATES = ['running', 'paused', 'done', 'taken-back'] as const;
 export type BatchState = (typeof BATCH_STATES)[number];
 
 export interface BatchRow {

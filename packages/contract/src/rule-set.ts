@@ -1,7 +1,7 @@
 /** Rules on their way into an installation: what is new there, the same, or otherwise. */
 import { z } from 'zod';
 
-export const RULE_KINDS = ['template', 'convention', 'block', 'list'] as const;
+const RULE_KINDS = ['template', 'convention', 'block', 'list'] as const;
 export type RuleKind = (typeof RULE_KINDS)[number];
 
 export interface RuleSetRow {
@@ -19,7 +19,7 @@ export interface RuleSetRow {
  * `take`: new things come in force, others become a draft of the next edition; `beside`: as a thing of its own;
  * `leave`: ours stays.
  */
-export const RULE_ACTS = ['take', 'beside', 'leave'] as const;
+const RULE_ACTS = ['take', 'beside', 'leave'] as const;
 export type RuleAct = (typeof RULE_ACTS)[number];
 
 export const ruleChoicesSchema = z.record(z.string().max(300), z.enum(RULE_ACTS));

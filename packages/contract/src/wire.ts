@@ -11,7 +11,7 @@ import type { templateSchema } from './template';
 export const ROLES = ['coordinator', 'artist', 'lead'] as const;
 export type Role = (typeof ROLES)[number];
 
-export const meSchema = z.object({
+const meSchema = z.object({
   id: z.string(),
   name: z.string(),
   initials: z.string(),

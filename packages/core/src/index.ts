@@ -2,4 +2,4 @@
 
 export { deepEqual } from './deep-equal';
 export { LIMITS } from './limits';
-export { assertNever, failure, type Params, type Result, success } from './result';
+export { failure, type Params, type Result, success } from './result';

@@ -16,7 +16,7 @@ export { checkOnDisk } from './check/check';
 export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
 export { hasChangedSince } from './check/quick';
 export { COPYING, moveAcross } from './cross-device-move';
-export { diskPort, livePort } from './disk-port';
+export { diskPort } from './disk-port';
 export type { FileFacts } from './file-facts';
 export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } from './journal';

@@ -49,7 +49,7 @@ export async function openWorld(config: Config, log: Logger, settling = true): P
 const TICK = 15_000;
 
 /** Looks now and then whether a project's time has come, an exception has ended, or a worker fell silent. */
-export function startTicking(world: World, log: Logger): NodeJS.Timeout {
+function startTicking(world: World, log: Logger): NodeJS.Timeout {
   const look = () =>
     void takeOverSilentChecks(world)
       .then(() => recountEnded(world.db))

@@ -2,9 +2,10 @@ import { type ComponentType, lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, matchRoutes, Navigate, type RouteObject, RouterProvider } from 'react-router';
+import { peopleApi } from './features/access/people-api';
 import './app/theme.css';
 import './app/use-theme';
-import { api, isSignedOut, troubleOf } from './app/api';
+import { isSignedOut, troubleOf } from './app/api';
 import { Shell } from './app/shell';
 import { store } from './app/store';
 import { ProjectsPage } from './features/projects/list-page';
@@ -54,7 +55,7 @@ const templatePage = () => import('./features/templates/template-page').then((m)
  * Who is not signed in sees the sign-in page, at whatever address: after it, the address is where they wanted to be.
  */
 function Door() {
-  const { data: me, error, isError, refetch } = api.useMeQuery();
+  const { data: me, error, isError, refetch } = peopleApi.useMeQuery();
   if (isError && isSignedOut(error)) return <SignInPage />;
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   return me === undefined ? null : <Shell me={me} />;

@@ -8,7 +8,7 @@ export {
   type Left,
   runSteps,
 } from './apply';
-export { type Change, type Content, type Expected, type NewContent, PARKED, type Step } from './change';
+export type { Change, Content, Expected, NewContent, Step } from './change';
 export {
   BATCHES,
   type Ended,
@@ -16,7 +16,6 @@ export {
   type Intents,
   type Journal,
   KEPT,
-  keptName,
   NEW,
   OPEN,
   OUTCOMES,
@@ -24,7 +23,7 @@ export {
 } from './journal';
 export { MemoryDisk } from './memory-disk';
 export { type Ordered, type OrderFault, type OrderFaultCode, orderAny, orderChanges } from './order';
-export { isMaking, type MakingStep, type Performed, performSteps, takeBack } from './perform';
+export { type MakingStep, type Performed, performSteps, takeBack } from './perform';
 export { type Cancellation, codeOf, type MakingPort, type PerformOptions, type Port, type Standing } from './port';
 export { doneAfter, leftOf, type Progress, stepsDone } from './resume';
 export { type Done, reverseChanges } from './reverse';

@@ -25,7 +25,7 @@ export interface ContentWants {
   readonly runs: ReadonlySet<string>;
 }
 
-export const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
+const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
 
 export function contentWants(part: PartialResult): ContentWants {
   const sizes = new Set(

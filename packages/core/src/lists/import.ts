@@ -36,7 +36,7 @@ export interface ImportPlan {
 }
 
 /** Lines of one table: far more than any house has clients. */
-export const MOST_IMPORTED = 20_000;
+const MOST_IMPORTED = 20_000;
 
 export function planImport(
   list: ListName,

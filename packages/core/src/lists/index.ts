@@ -14,5 +14,5 @@ export {
   severalOf,
   tidyCells,
 } from './columns';
-export { type ImportPlan, type ImportRow, MOST_IMPORTED, planImport, type TableFault, tableOf } from './import';
+export { type ImportPlan, type ImportRow, planImport, type TableFault, tableOf } from './import';
 export { nextEntry } from './next-entry';

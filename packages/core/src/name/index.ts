@@ -2,11 +2,11 @@
 
 export type { Ambiguity } from './automaton/automaton';
 export { dateFromWords } from './dates/date-words';
-export { type DateParts, isoOf, isReal, parseDatePattern, parseIso, readDate, writeDate } from './dates/dates';
-export { type Grouped, groupFrames, missingFrames, rangesOf, type Sequence } from './frames';
+export type { DateParts } from './dates/dates';
+export { type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
 export { type Learned, type LearnedConvention, learnConventions } from './learn/learn';
-export { type ChangeCode, type NameContext, NO_CONTEXT, sameDomain } from './mend/candidates';
-export { type Cause, causeOf } from './mend/cause';
+export { type ChangeCode, type NameContext, NO_CONTEXT } from './mend/candidates';
+export type { Cause } from './mend/cause';
 export {
   type Confidence,
   type Explanation,
@@ -25,7 +25,7 @@ export * from './pattern/field';
 export type { CompiledConvention, CompiledName } from './pattern/ops';
 export { mustParse, type PatternFault, parsePattern } from './pattern/parse';
 export { shapeText, TEXT_SHAPES, type TextShape } from './pattern/shape';
-export { type DomainContext, type LikePiece, likePieces, type SlotDomain } from './pattern/slot-domain';
+export type { DomainContext, LikePiece, SlotDomain } from './pattern/slot-domain';
 export { type Cure, curesFor } from './prove/cure';
 export { proveOneWay } from './prove/prove';
 export { readings, readName, readValues, type Span, spansOf } from './read/read';

@@ -2,7 +2,6 @@
 export {
   type CompiledSeries,
   compileSeries,
-  DEFAULT_SERIES,
   type NumberContext,
   type NumberSeries,
   RESETS,

@@ -8,7 +8,7 @@ import { html, svg, xspf } from './markup';
 import type { RefFormat } from './reference';
 import { usd } from './usd';
 
-export const REF_FORMATS: readonly RefFormat[] = [
+const REF_FORMATS: readonly RefFormat[] = [
   otio,
   edl,
   gltf,

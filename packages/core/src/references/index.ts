@@ -1,8 +1,7 @@
 /** References inside open formats, as byte ranges. */
-export { REF_FORMATS, refFormatOf } from './formats';
-export {
-  type Reference,
-  type RefFormat,
-  withTargets,
+export { refFormatOf } from './formats';
+export type {
+  Reference,
+  RefFormat,
 } from './reference';
-export { isThere, type Target, targetOf } from './target';
+export type { Target } from './target';

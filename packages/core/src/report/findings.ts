@@ -16,7 +16,7 @@ export interface FindingLine {
   readonly related?: readonly string[];
 }
 
-export function findingLine(finding: Finding): FindingLine {
+function findingLine(finding: Finding): FindingLine {
   return {
     id: finding.id,
     rule: finding.rule,

@@ -2,7 +2,6 @@
 export { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from './changes';
 export {
   type FindingLine,
-  findingLine,
   findingsCsv,
   findingsJson,
   findingsSarif,

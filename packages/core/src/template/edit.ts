@@ -80,7 +80,7 @@ export function freshId(name: string, used: Set<string>): string {
 }
 
 /** The same folders with ids no other has: what is pasted or doubled is a thing of its own. */
-export function withFreshIds(nodes: readonly FolderNode[], used: Set<string>): FolderNode[] {
+function withFreshIds(nodes: readonly FolderNode[], used: Set<string>): FolderNode[] {
   return nodes.map((node) => ({
     ...node,
     id: freshId(node.name ?? node.block ?? 'folder', used),
@@ -153,7 +153,7 @@ export function removeFolders(root: FolderNode, ids: readonly string[]): FolderN
 }
 
 /** Those of the ids that are not inside another of them, in the order of the tree. */
-export function outermost(root: FolderNode, ids: readonly string[]): FolderNode[] {
+function outermost(root: FolderNode, ids: readonly string[]): FolderNode[] {
   const wanted = new Set(ids);
   const found: FolderNode[] = [];
   const walk = (node: FolderNode): void => {

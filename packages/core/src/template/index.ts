@@ -18,11 +18,9 @@ export type { Diagnostic, DiagnosticCode } from './diagnose';
 export { type Difference, diffTemplates } from './diff';
 export {
   absorbNumbers,
-  changeFolder,
   duplicateFolders,
   type Found,
   findFolder,
-  freeNumber,
   freshId,
   groupFolders,
   idsIn,
@@ -30,14 +28,12 @@ export {
   insertFolders,
   moveFolders,
   outdentFolders,
-  outermost,
   type Place,
   removeFolders,
   renumberFolders,
   setFolder,
   shiftFolders,
   typedName,
-  withFreshIds,
 } from './edit';
 export {
   compileTemplate,
@@ -53,7 +49,7 @@ export { inOnePlace } from './in-one-place';
 export { type Clash, type Decide, mergeFolders, type Side } from './merge';
 export * from './node';
 export { type LooseTemplate, normaliseTemplate } from './normalise';
-export { isOwnFolder, type OwnFolder, type OwnRules, ownConventions, tidyOwn, withOwnRules } from './own';
+export { type OwnFolder, type OwnRules, ownConventions, tidyOwn, withOwnRules } from './own';
 export { renameField } from './rename';
 export { type FolderRules, type ResolvedFolder, resolveTemplate } from './resolve';
 export { type KeptValues, keepValues, type ListEntries, type ValueFault } from './values';

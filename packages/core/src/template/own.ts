@@ -40,7 +40,6 @@ export function withOwnRules(template: Template, own: OwnRules): Template {
 
 /** Which conventions and folders are a project's own: shown as such wherever they matter. */
 export const ownConventions = (own: OwnRules): readonly string[] => Object.keys(own.conventions ?? {});
-export const isOwnFolder = (own: OwnRules, node: string): boolean => own.folders?.[node] !== undefined;
 
 /** A rule that is the template's again is no longer the project's own. */
 export function tidyOwn(template: Template, own: OwnRules): OwnRules {

@@ -2,4 +2,3 @@
 
 export { base64 } from './bytes';
 export { csv } from './csv';
-export { fold } from './fold';

@@ -23,7 +23,7 @@ const LIST_WORDS: Readonly<Record<string, string>> = {
 const entry = (p: Given): string => `${LIST_WORDS[text(p.list)] ?? ''} ${text(p.key)}`.trim();
 
 /** `name: A → B, code: X → Y`. */
-export function changeWords(p: Given): string {
+function changeWords(p: Given): string {
   const [was, now] = [p.was, p.now] as [Given | undefined, Given | undefined];
   if (typeof was !== 'object' || typeof now !== 'object') return '';
   return Object.keys(now)

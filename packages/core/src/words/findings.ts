@@ -149,7 +149,7 @@ export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
 };
 
 /** "task: expected one of anim, comp; found “animation”" */
-export function problemWords(problem: Problem): string {
+function problemWords(problem: Problem): string {
   const found = problem.found === '' ? 'nothing' : `“${problem.found}”`;
   if (problem.part === null) return `${found}: ${CHANGE_WORDS[problem.change]}`;
   if (problem.change === 'order') return `${problem.part} stands in another place`;

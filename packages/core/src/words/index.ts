@@ -1,12 +1,11 @@
 /** Codes become English here, and only here. */
-export { ACTIVITY_WORDS, activityWords, changeWords } from './activity';
+export { ACTIVITY_WORDS, activityWords } from './activity';
 export { batchWords, changeLine, hindranceWords } from './batches';
 export { differenceWords } from './differences';
 export {
   CHANGE_WORDS,
   expectationWords,
   findingWords,
-  problemWords,
   RULE_CURES,
   RULE_REASONS,
   RULE_TITLES,

@@ -1,7 +1,9 @@
 /** What stands around every page: the line of work, the field that finds anything, the person, the look. */
+
 import type { Me } from '@nesting/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useMatches, useNavigate } from 'react-router';
+import { peopleApi } from '../features/access/people-api';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
 import { Menu } from '../ui';
@@ -214,7 +216,7 @@ function PersonMenu({ me }: { me: Me }) {
   const look = useTheme();
   const go = useNavigate();
   const dispatch = useAppDispatch();
-  const [signOut] = api.useSignOutMutation();
+  const [signOut] = peopleApi.useSignOutMutation();
   const leave = async () => {
     await signOut();
     await go('/');

@@ -10,7 +10,7 @@ import { existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
 import { type BatchOutcome, type Change, codeOf, type NewContent } from '@nesting/core/change';
-import type { Adjustments, Template } from '@nesting/core/template';
+import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
 import { hindranceWords } from '@nesting/core/words';
 import {
   applyOnDisk,
@@ -307,13 +307,19 @@ export async function undoBatch(
   if (root === null || lines === null)
     throw new Refused(404, 'no-journal', 'The journal of this batch is not there. Nothing was changed.');
   const mine = lines.filter((l) => !isOwnChange(l.change));
-  const chosen = mine.filter((l) => keys === null || keys.includes(l.change.key)).map((l) => l.change);
+  const asked = keys === null ? null : new Set(keys);
+  const inBatch = new Set(lines.map((l) => l.change.key));
+  const unknown = keys?.find((key) => !inBatch.has(key));
+  if (unknown !== undefined)
+    throw new Refused(422, 'line-unknown', `${unknown} is no line of this batch that is left. Nothing was changed.`);
+  const chosen = mine.filter((l) => asked === null || asked.has(l.change.key)).map((l) => l.change);
   const now = await readShape(world.db, project);
   if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
   const whole = chosen.length === mine.length && sameShape(now, batch.to);
   if (chosen.length === 0 && !whole)
     throw new Refused(409, 'nothing-to-undo', 'Nothing of this batch is left to be undone.');
-  const to = whole ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen) };
+  const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
+  const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
   const template: Template = await rulesOf(world.db, to, row.own);
   const own = ownChanges(root, row, template, to.values, await readRegisters(world.db));
   const undo = randomUUID();
@@ -337,11 +343,29 @@ const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
   JSON.stringify([b.template, b.edition, sorted(b.values), sorted(b.adjusted), b.folder]);
 const sorted = (record: object) => Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
 
-/** Lines undone alone are the project's own from then on: left out, or called what they were. */
-function adjustedBy(adjusted: Adjustments, undone: readonly Change[]): Adjustments {
+/** Keys of all lines that a project's rules plan, as they are and as they were. */
+async function plannedKeys(
+  world: World,
+  row: NonNullable<Awaited<ReturnType<typeof readProject>>>,
+  shapes: readonly ProjectShape[],
+): Promise<ReadonlySet<string>> {
+  const registers = await readRegisters(world.db);
+  const keys = new Set<string>();
+  for (const shape of shapes) {
+    const template = await rulesOf(world.db, shape, row.own);
+    for (const line of expandTemplate(template, shape.values, registers).lines) keys.add(line.key);
+  }
+  return keys;
+}
+
+/**
+ * Lines undone alone are the project's own from then on: left out, or called what they were. What is no line of its
+ * rules, such as a file of somebody's, is not.
+ */
+function adjustedBy(adjusted: Adjustments, undone: readonly Change[], planned: ReadonlySet<string>): Adjustments {
   const out: Record<string, Adjustments[string]> = { ...adjusted };
   for (const { key, before, after } of undone) {
-    if (key.startsWith('file:') || key.startsWith('extra:')) continue;
+    if (!planned.has(key)) continue;
     if (after === null) out[key] = { ...out[key], leaveOut: true };
     else if (before !== null) out[key] = { ...out[key], name: after.slice(after.lastIndexOf('/') + 1) };
     else if (out[key]?.leaveOut) out[key] = { ...out[key], leaveOut: undefined };

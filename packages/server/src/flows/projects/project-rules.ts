@@ -7,7 +7,7 @@ import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
 import type { Registers } from '@nesting/core/name';
 import { ownFiles } from '@nesting/core/planners';
-import { OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { OWN_FOLDER } from '@nesting/core/project';
 import {
   type Convention,
   expandTemplate,
@@ -70,6 +70,3 @@ export function ownChanges(
 
 /** Changes of Nesting's own: never shown as lines, and never undone by themselves. */
 export const isOwnChange = (change: Change): boolean => change.key.startsWith(`${OWN_FOLDER}/`);
-
-export const compileRules = (template: Template, values: ProjectShape['values'], registers: Registers): ProjectRules =>
-  new ProjectRules({ template, values, registers });

@@ -61,7 +61,7 @@ export async function planReshape(world: World, me: Me, id: string, asked: Resha
 }
 
 /** The project's folder, as it may be worked in. */
-export function liveRoot(
+function liveRoot(
   world: World,
   project: { readonly volume: string; readonly folder: string; readonly state: string },
 ): string {

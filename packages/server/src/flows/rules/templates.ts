@@ -41,7 +41,7 @@ export interface NewTemplate {
 }
 
 /** The screens have pages of these names among the templates. */
-export const PAGES = ['derive', 'take-in'];
+const PAGES = ['derive', 'take-in'];
 
 /**
  * A new template as a draft: written from nothing, doubled, derived or taken in from a file. Its id is its own,

@@ -1,11 +1,13 @@
 /** What is one's own: the password, keys for scripts, where one is signed in. */
+
 import type { Me } from '@nesting/contract';
 import { useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
 import { Button, Choose, Confirm, CopyButton, Labelled, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
+import { peopleApi } from './people-api';
 
 export function MePage() {
   const me = useOutletContext<Me>();
@@ -28,7 +30,7 @@ function PasswordSection({ demo }: { demo: boolean }) {
   const id = useId();
   const [old, setOld] = useState('');
   const [password, setPassword] = useState<string | null>(null);
-  const [change, { error, isSuccess }] = api.useChangePasswordMutation();
+  const [change, { error, isSuccess }] = peopleApi.useChangePasswordMutation();
   return (
     <section aria-labelledby={`${id}h`} className="flex flex-col gap-3">
       <h2 id={`${id}h`} className="text-lg font-semibold">
@@ -73,8 +75,8 @@ function PasswordSection({ demo }: { demo: boolean }) {
 }
 
 function SessionsSection() {
-  const { data = [] } = api.useSessionsQuery();
-  const [end] = api.useEndSessionMutation();
+  const { data = [] } = peopleApi.useSessionsQuery();
+  const [end] = peopleApi.useEndSessionMutation();
   return (
     <section aria-label="Where you are signed in" className="flex flex-col gap-2">
       <h2 className="text-lg font-semibold">Where you are signed in</h2>
@@ -110,9 +112,9 @@ const DAYS = [
 
 function KeysSection() {
   const id = useId();
-  const { data = [] } = api.useKeysQuery();
-  const [make, made] = api.useMakeKeyMutation();
-  const [drop] = api.useDropKeyMutation();
+  const { data = [] } = peopleApi.useKeysQuery();
+  const [make, made] = peopleApi.useMakeKeyMutation();
+  const [drop] = peopleApi.useDropKeyMutation();
   const [name, setName] = useState('');
   const [days, setDays] = useState('365');
   return (

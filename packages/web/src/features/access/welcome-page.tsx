@@ -2,11 +2,13 @@
  * Where a link leads: an invitation, a new password, or the first coordinator of all. The secret stands behind the hash
  * sign and goes to no log.
  */
+
 import { useId, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { Button, Labelled, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
+import { peopleApi } from './people-api';
 
 const TITLES = { first: 'The first coordinator', invite: 'Welcome', reset: 'A new password' } as const;
 
@@ -14,9 +16,9 @@ export function WelcomePage() {
   const token = useLocation().hash.slice(1);
   const go = useNavigate();
   const id = useId();
-  const { data: link, error: dead } = api.useLinkQuery(token, { skip: token === '' });
-  const [accept, accepting] = api.useAcceptLinkMutation();
-  const [signIn] = api.useSignInMutation();
+  const { data: link, error: dead } = peopleApi.useLinkQuery(token, { skip: token === '' });
+  const [accept, accepting] = peopleApi.useAcceptLinkMutation();
+  const [signIn] = peopleApi.useSignInMutation();
   const [password, setPassword] = useState<string | null>(null);
   const [first, setFirst] = useState({ name: '', email: '', initials: '' });
   const isFirst = link?.purpose === 'first';

@@ -2,27 +2,32 @@
  * A folder that grew without a template becomes a project: which template fits, what its names say, what is otherwise;
  * taken in as it is.
  */
+
 import type { FitRow, TemplateRow } from '@nesting/contract';
 import type { Registers, Value, Values } from '@nesting/core/name';
 import { compileTemplate } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { Button, Choose, Empty, Heading, TextInput, Tick, Trouble } from '../../ui';
+import { changesApi } from '../batches/changes-api';
+import { houseApi } from '../house/house-api';
+import { volumesApi } from '../house/volumes-api';
 import { ListRows } from '../reshape/list-rows';
 import { FieldRow, Row } from '../start/fields';
+import { templatesApi } from '../templates/templates-api';
 
 export function AdoptPage() {
   const [params, put] = useAddress();
-  const volumes = api.useVolumesQuery();
-  const registers = api.useRegistersQuery();
-  const templates = api.useTemplatesQuery();
+  const volumes = volumesApi.useVolumesQuery();
+  const registers = houseApi.useRegistersQuery();
+  const templates = templatesApi.useTemplatesQuery();
   const failed = [volumes, registers, templates].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
   if (!volumes.data || !registers.data || !templates.data) return null;
@@ -52,11 +57,11 @@ interface Props {
 
 function Adopting({ volume, folder, volumes, registers, templates, onPlace }: Props) {
   const go = useNavigate();
-  const { data, error, isFetching } = api.useFitsQuery({ volume, folder }, { skip: folder === '' });
+  const { data, error, isFetching } = changesApi.useFitsQuery({ volume, folder }, { skip: folder === '' });
   const [chosen, setChosen] = useState<string | null>(null);
   const [given, setGiven] = useState<Values>({});
   const [makeMissing, setMakeMissing] = useState(false);
-  const [adopt, adopting] = api.useAdoptMutation();
+  const [adopt, adopting] = changesApi.useAdoptMutation();
   const fit = data?.fits.find((f) => f.template === chosen) ?? data?.fits[0];
   const row = templates.find((t) => t.id === fit?.template);
   const values = useMemo<Values>(() => ({ ...fit?.values, ...given }), [fit, given]);
@@ -219,7 +224,7 @@ function Adopting({ volume, folder, volumes, registers, templates, onPlace }: Pr
 
 function FolderChoice({ volume, folder, volumes, onPlace }: Pick<Props, 'volume' | 'folder' | 'volumes' | 'onPlace'>) {
   const [at, setAt] = useState(folder.includes('/') ? folder.slice(0, folder.lastIndexOf('/')) : '');
-  const { data, error } = api.useVolumeFoldersQuery({ volume, path: at }, { skip: volume === '' });
+  const { data, error } = templatesApi.useVolumeFoldersQuery({ volume, path: at }, { skip: volume === '' });
   const below = (name: string) => (at === '' ? name : `${at}/${name}`);
   return (
     <section aria-label="The folder" className="flex flex-col gap-2 text-sm">

@@ -2,18 +2,21 @@
  * What was done to a project's folder, batch by batch and line by line; undone whole or in part, finished or taken back
  * where it stopped half way.
  */
+
 import type { BatchPage, BatchRow, Me, ProjectPage } from '@nesting/contract';
 import { batchWords, changeLine } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useReaderPath } from '../../app/reader-path';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
 import { ago, many, moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, Trouble } from '../../ui';
+import { projectsApi } from '../projects/projects-api';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
+import { changesApi } from './changes-api';
 
 const STATE_WORDS: Readonly<Record<BatchRow['state'], string>> = {
   running: 'under way',
@@ -27,10 +30,10 @@ export function BatchesPage() {
   const { id = '' } = useParams();
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const project = api.useProjectQuery(id);
-  const { data: rows, isError, error, refetch } = api.useBatchesQuery(id, { pollingInterval: 5000 });
+  const project = projectsApi.useProjectQuery(id);
+  const { data: rows, isError, error, refetch } = changesApi.useBatchesQuery(id, { pollingInterval: 5000 });
   const batch = rows?.find((b) => b.id === params.get('batch')) ?? rows?.[0];
-  const page = api.useBatchQuery(
+  const page = changesApi.useBatchQuery(
     { project: id, batch: batch?.id ?? '' },
     { skip: batch === undefined, refetchOnMountOrArgChange: true },
   );
@@ -97,9 +100,9 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
   const [chosen, setChosen] = useState<ReadonlySet<string>>(NONE);
   const lines = useMemo(() => (page?.lines ?? []).map(listed), [page]);
   const selected = page?.lines.find((l) => l.change.key === line) ?? page?.lines[0] ?? null;
-  const [undo, undoing] = api.useUndoBatchMutation();
-  const [settle, settling] = api.useSettleBatchMutation();
-  const [stop] = api.useStopBatchMutation();
+  const [undo, undoing] = changesApi.useUndoBatchMutation();
+  const [settle, settling] = changesApi.useSettleBatchMutation();
+  const [stop] = changesApi.useStopBatchMutation();
   const left = (page?.lines ?? []).filter((l) => !l.undone);
   const can = left.filter((l) => l.hindrance === null);
   const keys = [...chosen].filter((k) => can.some((l) => l.change.key === k));

@@ -2,20 +2,24 @@
  * Folders that say they are one project, side by side: which is the original, and what becomes of the other. No file of
  * either is touched.
  */
+
 import type { CopyPlace } from '@nesting/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago, count, many, size } from '../../app/words';
 import { Button, Empty, Heading, TextInput, Trouble } from '../../ui';
+import { volumesApi } from '../house/volumes-api';
+import { projectsApi } from '../projects/projects-api';
+import { changesApi } from './changes-api';
 
 export function CopiesPage() {
   const { id = '' } = useParams();
-  const project = api.useProjectQuery(id);
-  const { data, isError, error, refetch, isFetching } = api.useCopiesQuery(id);
-  const [relink, relinking] = api.useRelinkMutation();
-  const [own, owning] = api.useOwnCopyMutation();
-  const [leave, leaving] = api.useLeaveCopyMutation();
+  const project = projectsApi.useProjectQuery(id);
+  const { data, isError, error, refetch, isFetching } = changesApi.useCopiesQuery(id);
+  const [relink, relinking] = volumesApi.useRelinkMutation();
+  const [own, owning] = changesApi.useOwnCopyMutation();
+  const [leave, leaving] = changesApi.useLeaveCopyMutation();
   const go = useNavigate();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined || project.data === undefined)

@@ -10,7 +10,7 @@ import { diagnoseTemplate, diffTemplates, findFolder, registersOf } from '@nesti
 import { differenceWords, wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
@@ -21,18 +21,21 @@ import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { Button, Confirm, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
+import { houseApi } from '../house/house-api';
 import { FolderForm } from '../templates/editor/folder-form';
 import { Outline } from '../templates/editor/outline';
 import { sampleValues } from '../templates/editor/sample';
+import { templatesApi } from '../templates/templates-api';
 import { bodyOfBlock, templateOfBlock } from './as-template';
 import { blockDrafts } from './block-slice';
+import { blocksApi } from './blocks-api';
 import { TakeUp, type Taking } from './take-up';
 
 export function BlockPage() {
   const me = useOutletContext<Me>();
   const { id } = useParams();
-  const { data: blocks, isError, error, refetch } = api.useBlocksQuery();
-  const { data: templates } = api.useTemplatesQuery();
+  const { data: blocks, isError, error, refetch } = blocksApi.useBlocksQuery();
+  const { data: templates } = templatesApi.useTemplatesQuery();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (blocks === undefined || templates === undefined) return null;
   const row = blocks.find((b) => b.id === id);
@@ -56,7 +59,7 @@ export function BlockPage() {
 
 function useBlockDraft(row: BlockRow, mayWrite: boolean): Draft<BlockBody> {
   const dispatch = useAppDispatch();
-  const [keep] = api.useKeepBlockMutation();
+  const [keep] = blocksApi.useKeepBlockMutation();
   const start = useMemo(() => bodyOfBlock(row), [row]);
   return useDraft<BlockBody>({
     id: row.id,
@@ -68,7 +71,7 @@ function useBlockDraft(row: BlockRow, mayWrite: boolean): Draft<BlockBody> {
     save: async (body, version) => (await keep({ id: row.id, body, version }).unwrap()).version,
     onSaved: (body, version) =>
       void dispatch(
-        api.util.updateQueryData('blocks', undefined, (rows) =>
+        blocksApi.util.updateQueryData('blocks', undefined, (rows) =>
           rows.map((r) =>
             r.id === row.id
               ? { ...r, draft: { body, version, by: r.draft?.by ?? null, changedAt: new Date().toISOString() } }
@@ -83,14 +86,14 @@ function Editor({ row, holders, mayWrite }: { row: BlockRow; holders: readonly T
   usePageTitle(row.name);
   const dispatch = useAppDispatch();
   const [params, put] = useAddress();
-  const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: studio = NO_REGISTERS } = houseApi.useRegistersQuery();
   const draft = useBlockDraft(row, mayWrite);
   const body = draft.editing?.now ?? bodyOfBlock(row);
   const template = useMemo(() => templateOfBlock(row.id, body, holders), [row.id, body, holders]);
   const [selected, setSelected] = useState<readonly string[]>([params.get('line') ?? template.root.id]);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [said, setSaid] = useState('');
-  const [upload, { error: unsent }] = api.usePutBlockStarterMutation();
+  const [upload, { error: unsent }] = blocksApi.usePutBlockStarterMutation();
   const faults = useMemo(
     () =>
       new Map(
@@ -198,7 +201,7 @@ function Given({
   onName: (name: string) => void;
 }) {
   const id = useId();
-  const { data: editions = [] } = api.useBlockEditionsQuery(row.id);
+  const { data: editions = [] } = blocksApi.useBlockEditionsQuery(row.id);
   return (
     <div className="flex flex-col gap-4">
       <Link to="/blocks" className="text-sm text-bottle hover:underline">
@@ -280,14 +283,14 @@ interface LedgerProps {
 function Ledger({ row, body, draft, holders, faults, mayWrite }: LedgerProps) {
   const dispatch = useAppDispatch();
   const id = useId();
-  const { data: editions = [] } = api.useBlockEditionsQuery(row.id);
-  const { refetch } = api.useBlocksQuery();
+  const { data: editions = [] } = blocksApi.useBlockEditionsQuery(row.id);
+  const { refetch } = blocksApi.useBlocksQuery();
   const [said, setSaid] = useState('');
   // All that hold it take it up, until somebody says otherwise.
   const [taking, setTaking] = useState<Taking | null>(null);
   const all = taking ?? holders.map((h) => ({ template: h.id, theirs: [] }));
-  const [publish, published] = api.usePutBlockInForceMutation();
-  const [discard] = api.useDiscardBlockMutation();
+  const [publish, published] = blocksApi.usePutBlockInForceMutation();
+  const [discard] = blocksApi.useDiscardBlockMutation();
   const open = !deepEqual(body, { name: row.name, folders: row.folders });
   const [first] = faults.values();
   const look = async () => {

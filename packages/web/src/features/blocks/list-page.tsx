@@ -1,17 +1,19 @@
 /** Blocks of the house: parts of hierarchies kept once and used in several templates. */
+
 import type { BlockRow } from '@nesting/contract';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { Empty, Trouble } from '../../ui';
 import { sizeOfTemplate } from '../templates/size';
 import { templateOfBlock } from './as-template';
+import { blocksApi } from './blocks-api';
 
 export function BlocksPage() {
-  const { data = [], isLoading, isError, error, refetch } = api.useBlocksQuery();
+  const { data = [], isLoading, isError, error, refetch } = blocksApi.useBlocksQuery();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   return (
     <div className="overflow-auto px-8 py-6">

@@ -2,18 +2,20 @@
  * Findings somebody accepted: why, by whom, until when; and those whose day is over, that are gone, or were touched
  * since.
  */
+
 import type { ExceptionRow, Me } from '@nesting/contract';
 import { nameOf } from '@nesting/core/listing';
 import { RULE_TITLES } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
 import { Button, Heading, TextInput, Trouble } from '../../ui';
+import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
 
 const STATES = {
@@ -74,8 +76,8 @@ export function ExceptionsPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const project = params.get('project');
-  const { data, isError, error, refetch } = api.useExceptionsQuery(project);
-  const [again, { error: refused }] = api.useCountAgainMutation();
+  const { data, isError, error, refetch } = findingsApi.useExceptionsQuery(project);
+  const [again, { error: refused }] = findingsApi.useCountAgainMutation();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const words = params.get('find') ?? '';
   const sorting = { by: params.get('by') ?? 'until', down: params.get('order') === 'down' };

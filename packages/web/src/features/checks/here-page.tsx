@@ -2,6 +2,7 @@
  * A check of what only this computer sees: a folder, a listing, a zip. The same rules and findings; nothing is uploaded
  * unless it is handed in.
  */
+
 import {
   type FindingRow,
   type HandedIn,
@@ -16,7 +17,7 @@ import { findingWords } from '@nesting/core/words';
 import { proxy } from 'comlink';
 import { type ChangeEvent, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Empty, Heading, Labelled, Lines, Trouble } from '../../ui';
@@ -24,7 +25,10 @@ import { checksWorker } from '../../workers/checks';
 import type { HereOutcome } from '../../workers/checks-worker';
 import { FindingDetail } from '../findings/finding-detail';
 import { FindingsList } from '../findings/findings-list';
+import { houseApi } from '../house/house-api';
 import { Counts } from '../projects/counts';
+import { projectsApi } from '../projects/projects-api';
+import { checksApi } from './checks-api';
 
 const kept = (finding: FindingRow): KeptFinding => ({
   ...finding,
@@ -48,8 +52,8 @@ interface Checked {
 
 export function HerePage() {
   const { id = '' } = useParams();
-  const project = api.useProjectQuery(id);
-  const registers = api.useRegistersQuery();
+  const project = projectsApi.useProjectQuery(id);
+  const registers = houseApi.useRegistersQuery();
   if (project.isError) return <Trouble message={troubleOf(project.error)} again={() => void project.refetch()} />;
   return project.data && registers.data ? <Here project={project.data} registers={registers.data} /> : null;
 }
@@ -59,9 +63,9 @@ function Here({ project, registers }: { project: Project; registers: Registers }
   const [running, setRunning] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
-  const [handIn, handing] = api.useHandInMutation();
-  const { data: before = [] } = api.useHandedInQuery(project.id);
-  const [open] = api.useLazyHandedInFindingsQuery();
+  const [handIn, handing] = checksApi.useHandInMutation();
+  const { data: before = [] } = checksApi.useHandedInQuery(project.id);
+  const [open] = checksApi.useLazyHandedInFindingsQuery();
   const show = async ({ id, by, source, files, folders, counts }: HandedIn) => {
     const { data } = await open(id);
     if (data === undefined) return;

@@ -1,13 +1,15 @@
 /** What is mine to put right, in all projects. */
-import { api, troubleOf } from '../../app/api';
+
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Trouble } from '../../ui';
+import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
 import { PersonList } from './person-list';
 
 export function MinePage() {
-  const { data, isError, error, refetch } = api.useMyFindingsQuery();
+  const { data, isError, error, refetch } = findingsApi.useMyFindingsQuery();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const all = data.projects.reduce((n, p) => n + p.findings.length + p.more, 0);

@@ -2,15 +2,17 @@
  * All projects at a glance: how findings went, what they come from, where the bytes are, what could be cleared, what
  * was not looked at.
  */
+
 import type { Me, Overview } from '@nesting/contract';
 import { RULE_TITLES } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago, count, many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Empty, Heading, Trouble } from '../../ui';
 import { Chart, type Drawn } from './chart';
+import { checksApi } from './checks-api';
 import { ChecksNav } from './checks-nav';
 
 const FAMILY_DYES = [
@@ -26,7 +28,7 @@ const FAMILY_DYES = [
 
 export function OverviewPage() {
   const me = useOutletContext<Me>();
-  const { data, isError, error, refetch } = api.useOverviewQuery(undefined, { skip: me.role === 'artist' });
+  const { data, isError, error, refetch } = checksApi.useOverviewQuery(undefined, { skip: me.role === 'artist' });
   if (me.role === 'artist')
     return <Empty title="This is for who coordinates or leads">What is yours stands under Mine.</Empty>;
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;

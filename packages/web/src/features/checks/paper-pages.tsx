@@ -1,12 +1,15 @@
 /** Findings on paper: one project's, one person's, and a list behind a link for who has no account at hand. */
+
 import type { KeptFinding } from '@nesting/contract';
 import { RULE_REASONS, RULE_TITLES } from '@nesting/core/words';
 import { type ReactNode, useEffect } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { day, many } from '../../app/words';
 import { Button, Trouble } from '../../ui';
 import { WeightSign } from '../../ui/signs';
+import { findingsApi } from '../findings/findings-api';
+import { projectsApi } from '../projects/projects-api';
 import { PersonList } from './person-list';
 
 function Paper({ back, children }: { back?: ReactNode; children: ReactNode }) {
@@ -26,8 +29,8 @@ function Paper({ back, children }: { back?: ReactNode; children: ReactNode }) {
 /** Everything that stands in one project, under its causes. */
 export function FindingsPaperPage() {
   const { id = '' } = useParams();
-  const { data: project } = api.useProjectQuery(id);
-  const { data, hasNextPage, fetchNextPage, isFetching, isError, error } = api.useFindingsInfiniteQuery({
+  const { data: project } = projectsApi.useProjectQuery(id);
+  const { data, hasNextPage, fetchNextPage, isFetching, isError, error } = findingsApi.useFindingsInfiniteQuery({
     project: id,
     group: 'cause',
   });
@@ -88,7 +91,7 @@ export function FindingsPaperPage() {
 
 export function PersonPaperPage() {
   const { initials = '' } = useParams();
-  const { data, isError, error } = api.useListOfQuery(initials);
+  const { data, isError, error } = findingsApi.useListOfQuery(initials);
   if (isError) return <Trouble message={troubleOf(error)} />;
   return data === undefined ? null : (
     <Paper
@@ -107,7 +110,7 @@ export function PersonPaperPage() {
 /** Opened by a link alone: the secret stands behind the hash sign and goes to no log. */
 export function YoursPage() {
   const secret = useLocation().hash.slice(1);
-  const { data, isError, error } = api.useYoursQuery(secret, { skip: secret === '' });
+  const { data, isError, error } = findingsApi.useYoursQuery(secret, { skip: secret === '' });
   return (
     <main className="flex h-full flex-col">
       {isError || secret === '' ? (

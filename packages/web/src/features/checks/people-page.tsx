@@ -1,13 +1,15 @@
 /** Who has what to put right: by initials in names, or given by hand; sent as a list, printed, opened by a link. */
+
 import type { Me, WhoRow } from '@nesting/contract';
 import { useState } from 'react';
 import { useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, CopyButton, Empty, Trouble } from '../../ui';
+import { findingsApi } from '../findings/findings-api';
 import { Counts } from '../projects/counts';
 import { ChecksNav } from './checks-nav';
 import { PersonList } from './person-list';
@@ -47,11 +49,13 @@ const COLUMNS: readonly GridColumn<WhoRow>[] = [
 export function WhoPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data, isError, error, refetch } = api.useWhoQuery(undefined, { skip: me.role === 'artist' });
+  const { data, isError, error, refetch } = findingsApi.useWhoQuery(undefined, { skip: me.role === 'artist' });
   const chosen = params.get('person') ?? data?.[0]?.initials ?? null;
-  const list = api.useListOfQuery(chosen ?? '', { skip: chosen === null || chosen === NOBODY || me.role === 'artist' });
-  const [send, sending] = api.useSendListMutation();
-  const [link, linking] = api.useLinkToListMutation();
+  const list = findingsApi.useListOfQuery(chosen ?? '', {
+    skip: chosen === null || chosen === NOBODY || me.role === 'artist',
+  });
+  const [send, sending] = findingsApi.useSendListMutation();
+  const [link, linking] = findingsApi.useLinkToListMutation();
   const [said, setSaid] = useState<{ readonly of: string; readonly words: string; readonly link?: string } | null>(
     null,
   );

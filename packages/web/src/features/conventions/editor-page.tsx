@@ -9,7 +9,7 @@ import type { Convention } from '@nesting/core/template';
 import { expectationWords, wordsFor } from '@nesting/core/words';
 import { useDeferredValue, useEffect, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { DraftConflict } from '../../app/draft-conflict';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
@@ -20,6 +20,10 @@ import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Trouble } from '../../ui';
 import { compileRule, type RuleInput } from '../../workers/compile-rule';
 import { useProof } from '../../workers/rules';
+import { houseApi } from '../house/house-api';
+import { projectsApi } from '../projects/projects-api';
+import { templatesApi } from '../templates/templates-api';
+import { conventionsApi } from './conventions-api';
 import { addPart, PART_KINDS, type PartKind, rowFor, withPattern } from './edit';
 import { conventionDrafts } from './editor-slice';
 import { Examples, failingOf, keptAs } from './examples';
@@ -33,7 +37,7 @@ import { Verdict } from './verdict';
 
 export function EditorPage() {
   const { id = '' } = useParams();
-  const { data: rows, isError, error, refetch } = api.useConventionsQuery();
+  const { data: rows, isError, error, refetch } = conventionsApi.useConventionsQuery();
   const row = rows?.find((r) => r.id === id);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (rows === undefined) return null;
@@ -52,9 +56,9 @@ function Editor({ row }: { row: ConventionRow }) {
   usePageTitle(row.name);
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
-  const { data: templates = [] } = api.useTemplatesQuery();
-  const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
-  const { data: projects = [] } = api.useSomeProjectsQuery('');
+  const { data: templates = [] } = templatesApi.useTemplatesQuery();
+  const { data: studio = NO_REGISTERS } = houseApi.useRegistersQuery();
+  const { data: projects = [] } = projectsApi.useSomeProjectsQuery('');
   const [params, put] = useAddress();
   const draft = useConventionDraft(row, mayWrite);
   const { editing, change } = draft;
@@ -73,7 +77,7 @@ function Editor({ row }: { row: ConventionRow }) {
   const chosen = params.get('part') === null ? null : Number(params.get('part'));
   const item = chosen === null ? undefined : parts?.items[chosen];
   const users = projects.filter((p) => row.usedIn.some((u) => u.template === p.template.id));
-  const [askNames] = api.useLazyProjectNamesQuery();
+  const [askNames] = conventionsApi.useLazyProjectNamesQuery();
   if (convention === null) return null;
   const write = mayWrite ? change : null;
   const take = async (from: ProjectRow) => {
@@ -427,7 +431,7 @@ const same = (a: Convention | null, b: Convention | null): boolean => JSON.strin
 function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: Convention; usable: boolean }) {
   const late = useDebounced(convention, 600);
   const changedSince = !same(late, row.convention);
-  const { data, isFetching, error } = api.useConventionImpactQuery(late, { skip: !usable || !changedSince });
+  const { data, isFetching, error } = conventionsApi.useConventionImpactQuery(late, { skip: !usable || !changedSince });
   if (!changedSince)
     return (
       <p className="text-sm text-ink2">
@@ -446,7 +450,7 @@ function WouldDo({ row, convention, usable }: { row: ConventionRow; convention: 
 
 /** What somebody else has in this draft, for the same convention. */
 function Theirs({ row, convention }: { row: ConventionRow; convention: Convention }) {
-  const { refetch } = api.useConventionsQuery();
+  const { refetch } = conventionsApi.useConventionsQuery();
   const look = async () => {
     const draft = (await refetch()).data?.find((c) => c.id === row.id)?.draft;
     return draft ? { thing: draft.convention, version: draft.version, by: draft.by } : null;
@@ -475,8 +479,8 @@ function Ledger({
 }) {
   const dispatch = useAppDispatch();
   const go = useNavigate();
-  const [putInForce, { error: refused }] = api.usePutInForceMutation();
-  const [discard] = api.useDiscardDraftMutation();
+  const [putInForce, { error: refused }] = conventionsApi.usePutInForceMutation();
+  const [discard] = conventionsApi.useDiscardDraftMutation();
   const open = !same(convention, row.convention);
   const edition = (row.edition ?? 0) + 1;
   const hindrance = !usable

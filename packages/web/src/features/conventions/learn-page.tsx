@@ -2,18 +2,21 @@
  * From names that are there to the convention they were written by: pasted, from files of a list, or from a folder on
  * this computer.
  */
+
 import { LIMITS } from '@nesting/core';
 import { examplePieces, type LearnedConvention, NO_CONTEXT, NO_REGISTERS, type Registers } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { type ChangeEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { count, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Heading, Labelled, Lines, TextInput } from '../../ui';
 import { compileRule } from '../../workers/compile-rule';
 import { useLearned } from '../../workers/rules';
+import { houseApi } from '../house/house-api';
+import { conventionsApi } from './conventions-api';
 import { type Tried, tryName } from './tried';
 import { TriedRow } from './tried-row';
 
@@ -23,7 +26,7 @@ const MISFITS_SHOWN = 60;
 const KEPT = 'nesting-learn';
 
 export function LearnPage() {
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const [text, setText] = useState(() => sessionStorage.getItem(KEPT) ?? '');
   const late = useDeferredValue(text);
   const names = useMemo(
@@ -39,7 +42,7 @@ export function LearnPage() {
   );
   const { answer, waiting } = useLearned(names, registers);
   const [chosen, setChosen] = useState(0);
-  const [create, { error: refused }] = api.useNewConventionMutation();
+  const [create, { error: refused }] = conventionsApi.useNewConventionMutation();
   const go = useNavigate();
   const give = (next: string) => {
     setText(next);

@@ -1,23 +1,27 @@
 /** All conventions: each with its anatomy, whether it can be misread, and where it is used. */
+
 import type { ConventionRow, Me, TemplateRow } from '@nesting/contract';
 import { examplePieces, NO_REGISTERS, proveOneWay, type Registers } from '@nesting/core/name';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { Button, Empty, TextInput, Trouble } from '../../ui';
 import { compileRule } from '../../workers/compile-rule';
+import { houseApi } from '../house/house-api';
+import { templatesApi } from '../templates/templates-api';
+import { conventionsApi } from './conventions-api';
 import { inputOf, leaningOf } from './rules';
 
 export function ConventionsPage() {
   const me = useOutletContext<Me>();
-  const { data, isError, error, refetch } = api.useConventionsQuery();
-  const { data: templates = [] } = api.useTemplatesQuery();
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data, isError, error, refetch } = conventionsApi.useConventionsQuery();
+  const { data: templates = [] } = templatesApi.useTemplatesQuery();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const [params, put] = useAddress();
-  const [create, { error: refused }] = api.useNewConventionMutation();
+  const [create, { error: refused }] = conventionsApi.useNewConventionMutation();
   const go = useNavigate();
   const sought = (params.get('find') ?? '').toLowerCase();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;

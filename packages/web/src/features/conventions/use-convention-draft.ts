@@ -1,14 +1,14 @@
 import type { ConventionRow } from '@nesting/contract';
 import type { Convention } from '@nesting/core/template';
-import { api } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { type Draft, useDraft } from '../../app/use-draft';
+import { conventionsApi } from './conventions-api';
 import { conventionDrafts } from './editor-slice';
 
 /** The draft of a convention; the list knows of it too, without being asked for anew at every letter. */
 export function useConventionDraft(row: ConventionRow, mayWrite: boolean): Draft<Convention> {
   const dispatch = useAppDispatch();
-  const [keep] = api.useKeepDraftMutation();
+  const [keep] = conventionsApi.useKeepDraftMutation();
   return useDraft<Convention>({
     id: row.id,
     start: row.draft?.convention ?? row.convention,
@@ -19,7 +19,7 @@ export function useConventionDraft(row: ConventionRow, mayWrite: boolean): Draft
     save: async (convention, version) => (await keep({ convention, version }).unwrap()).version,
     onSaved: (convention, version) =>
       void dispatch(
-        api.util.updateQueryData('conventions', undefined, (rows) =>
+        conventionsApi.util.updateQueryData('conventions', undefined, (rows) =>
           rows.map((r) =>
             r.id === row.id
               ? {

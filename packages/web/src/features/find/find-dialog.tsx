@@ -1,12 +1,15 @@
 /** Ctrl K: any project, template, client or person, or a command, by a few letters. */
+
 import { Command as Cmd } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api } from '../../app/api';
 import { type Command, useCommands } from '../../app/commands';
 import { useDebounced } from '../../app/use-debounced';
 import { found } from '../../grid/sort';
 import { Panel } from '../../ui';
+import { houseApi } from '../house/house-api';
+import { projectsApi } from '../projects/projects-api';
+import { templatesApi } from '../templates/templates-api';
 
 export function FindDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   return (
@@ -21,12 +24,12 @@ const SHOWN = 40;
 
 function FindAnything({ close }: { close: () => void }) {
   const [words, setWords] = useState('');
-  const { data: projects = [] } = api.useSomeProjectsQuery(useDebounced(words, 80));
+  const { data: projects = [] } = projectsApi.useSomeProjectsQuery(useDebounced(words, 80));
   const some = <T,>(rows: readonly T[], text: (row: T) => string): readonly T[] =>
     found(rows, words, text).slice(0, SHOWN);
   const go = useNavigate();
-  const { data: templates = [] } = api.useTemplatesQuery();
-  const { data: registers } = api.useRegistersQuery();
+  const { data: templates = [] } = templatesApi.useTemplatesQuery();
+  const { data: registers } = houseApi.useRegistersQuery();
   const commands = useCommands();
   const to = (address: string) => () => {
     close();

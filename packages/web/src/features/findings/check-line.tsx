@@ -1,10 +1,12 @@
 /** The ledger's sentence about a project's checks: under way, cut short, done; and what came and went with the last. */
+
 import type { CheckRow, ChecksOfProject } from '@nesting/contract';
 import { useEffect } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { ago, many } from '../../app/words';
 import { Button } from '../../ui';
+import { checksApi } from '../checks/checks-api';
 import { Counts } from '../projects/counts';
 
 export const isOpen = (check: CheckRow | null): boolean => check?.state === 'queued' || check?.state === 'running';
@@ -18,10 +20,10 @@ const LOOK = 5000;
  */
 export function useChecks(project: string, live: boolean): ChecksOfProject | undefined {
   const dispatch = useAppDispatch();
-  const quiet = api.useChecksQuery(project, { pollingInterval: 20_000, skipPollingIfUnfocused: true });
+  const quiet = checksApi.useChecksQuery(project, { pollingInterval: 20_000, skipPollingIfUnfocused: true });
   const running = isOpen(quiet.data?.newest ?? null);
-  api.useChecksQuery(project, { pollingInterval: 400, skip: !running });
-  const [look] = api.useLookAtMutation();
+  checksApi.useChecksQuery(project, { pollingInterval: 400, skip: !running });
+  const [look] = checksApi.useLookAtMutation();
   const done = quiet.data?.done?.id;
   const refetch = quiet.refetch;
   useEffect(() => {
@@ -49,8 +51,8 @@ export function CheckLine({
   trouble: string | null;
   mayCheck: boolean;
 }) {
-  const [stop, stopping] = api.useStopCheckMutation();
-  const [goOn, going] = api.useGoOnCheckMutation();
+  const [stop, stopping] = checksApi.useStopCheckMutation();
+  const [goOn, going] = checksApi.useGoOnCheckMutation();
   const said =
     trouble ?? (stopping.isError ? troubleOf(stopping.error) : going.isError ? troubleOf(going.error) : null);
   if (said)

@@ -1,4 +1,5 @@
 /** Which findings are looked at stands in the address; they come in pages as one scrolls. */
+
 import {
   FINDING_GROUPS,
   FINDING_VIEWS,
@@ -8,7 +9,7 @@ import {
   type KeptFinding,
 } from '@nesting/contract';
 import { useMemo } from 'react';
-import { api } from '../../app/api';
+import { findingsApi } from './findings-api';
 
 export interface FindingsShown {
   readonly view: FindingView;
@@ -39,7 +40,7 @@ export function useFindings(project: string, params: URLSearchParams): FindingsS
     }),
     [project, view, group, params],
   );
-  const { data, hasNextPage, fetchNextPage, isFetching } = api.useFindingsInfiniteQuery(asked);
+  const { data, hasNextPage, fetchNextPage, isFetching } = findingsApi.useFindingsInfiniteQuery(asked);
   const rows = useMemo(() => data?.pages.flatMap((p) => p.rows) ?? [], [data]);
   return {
     view,

@@ -1,6 +1,7 @@
 /** What is done about the findings chosen: each act is a function that a key or a button calls. */
+
 import type { KeptFinding, Me } from '@nesting/contract';
-import { api } from '../../app/api';
+import { findingsApi } from './findings-api';
 
 /** Acts that need an answer first, and open a form for it. */
 export type TriageForm = 'accept' | 'give' | 'note';
@@ -35,9 +36,9 @@ interface Given {
 }
 
 export function useTriage({ project, me, findings, form, onForm, onDone }: Given): Triage {
-  const [give, giving] = api.useGiveFindingsMutation();
-  const [again, counting] = api.useCountAgainMutation();
-  const [accept, accepting] = api.useAcceptFindingsMutation();
+  const [give, giving] = findingsApi.useGiveFindingsMutation();
+  const [again, counting] = findingsApi.useCountAgainMutation();
+  const [accept, accepting] = findingsApi.useAcceptFindingsMutation();
   const ids = findings.map((f) => f.id);
   const isOpen = ids.length > 0 && findings[0]?.solvedAt == null;
   const areMine = findings.every((f) => f.to === me.initials && f.given);

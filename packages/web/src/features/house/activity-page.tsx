@@ -2,11 +2,12 @@
  * Everything that changed a rule, a list, a right or a disk: who, when, what, from where. It comes page by page,
  * however much there is.
  */
+
 import type { ActivityQuery, ActivityRow, Me } from '@nesting/contract';
 import { ACTIVITY_WORDS, activityWords } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { addressOf, api, troubleOf } from '../../app/api';
+import { addressOf, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { ago, count, moment } from '../../app/words';
@@ -14,7 +15,9 @@ import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Choose, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { DateField } from '../../ui/date-field';
+import { peopleApi } from '../access/people-api';
 import { Pair } from '../templates/folder-facts';
+import { houseApi } from './house-api';
 
 const ANY = 'any';
 const plain = (code: string): string => code.replaceAll('-', ' ');
@@ -40,7 +43,7 @@ const COLUMNS: readonly GridColumn<ActivityRow>[] = [
 export function ActivityPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data: people = [] } = api.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
+  const { data: people = [] } = peopleApi.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
   const asked = useMemo(
     (): ActivityQuery =>
       Object.fromEntries(
@@ -51,7 +54,7 @@ export function ActivityPage() {
     [params],
   );
   const query = useDebounced(asked, 60);
-  const { data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } = api.useActivityInfiniteQuery(
+  const { data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } = houseApi.useActivityInfiniteQuery(
     query,
     { skip: me.role === 'artist', refetchOnMountOrArgChange: true },
   );

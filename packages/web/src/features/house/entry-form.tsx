@@ -1,15 +1,17 @@
 /** One entry of a list, written in place; kept when one leaves a field. */
+
 import type { ListEntryRow } from '@nesting/contract';
 import { type Cells, COLUMNS, keyColumn, tidyCells } from '@nesting/core/lists';
 import { MARKS } from '@nesting/core/template';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { api, type EditableList, troubleOf } from '../../app/api';
+import { type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Button, Choose, Confirm, Heading, Labelled, Lines, TextInput, Tick } from '../../ui';
 import { markColour, TraySign } from '../../ui/signs';
 import { faultsByColumn } from './faults';
 import { History } from './history';
+import { houseApi } from './house-api';
 
 interface Props {
   readonly list: EditableList;
@@ -24,10 +26,13 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
   const id = useId();
   const [cells, setCells] = useState<Cells>(entry?.cells ?? {});
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
-  const [add, adding] = api.useAddEntryMutation();
-  const [change, changing] = api.useSaveEntryMutation();
-  const [remove, removing] = api.useRemoveEntryMutation();
-  const { data: history = [] } = api.useEntryHistoryQuery({ list, key: entry?.key ?? '' }, { skip: entry === null });
+  const [add, adding] = houseApi.useAddEntryMutation();
+  const [change, changing] = houseApi.useSaveEntryMutation();
+  const [remove, removing] = houseApi.useRemoveEntryMutation();
+  const { data: history = [] } = houseApi.useEntryHistoryQuery(
+    { list, key: entry?.key ?? '' },
+    { skip: entry === null },
+  );
   const faults = faultsByColumn(list, cells);
   const trouble = adding.error ?? changing.error ?? removing.error;
   const tidy = tidyCells(list, cells);
@@ -227,7 +232,7 @@ function Merge({
   onDone: Props['onDone'];
 }) {
   const [into, setInto] = useState('');
-  const [merge, { error }] = api.useMergeEntriesMutation();
+  const [merge, { error }] = houseApi.useMergeEntriesMutation();
   const words = (e: ListEntryRow) => (list === 'clients' ? `${e.key} ${e.cells.name}` : e.key);
   // The likeliest first: names that begin alike.
   const others = entries

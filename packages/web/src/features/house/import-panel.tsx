@@ -2,16 +2,18 @@
  * A table before it is taken in: each line new, changed, the same or refused, with why; the good ones go in, all of
  * them or nothing.
  */
+
 import type { ListEntryRow } from '@nesting/contract';
 import { COLUMNS, type ImportRow } from '@nesting/core/lists';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo, useRef, useState } from 'react';
-import { api, type EditableList, troubleOf } from '../../app/api';
+import { type EditableList, troubleOf } from '../../app/api';
 import { count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Radios, Trouble } from '../../ui';
 import { MOST_TABLE_BYTES } from '../../workers/table';
 import { type Planned, planTable } from '../../workers/tables';
+import { houseApi } from './house-api';
 
 const STATES = ['new', 'changed', 'refused', 'same'] as const;
 const STATE_WORDS: Readonly<Record<ImportRow['state'], string>> = {
@@ -39,7 +41,7 @@ export function ImportPanel({ list, entries, onDone }: Props) {
   const [trouble, setTrouble] = useState('');
   const [show, setShow] = useState<string>('all');
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const [take, taking] = api.useImportEntriesMutation();
+  const [take, taking] = houseApi.useImportEntriesMutation();
   const give = async (file: File) => {
     setTrouble('');
     if (file.size > MOST_TABLE_BYTES)

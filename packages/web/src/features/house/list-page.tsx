@@ -8,7 +8,7 @@ import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
 import { csv } from '@nesting/core/text';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Navigate, useOutletContext, useParams } from 'react-router';
-import { api, type EditableList, troubleOf } from '../../app/api';
+import { type EditableList, troubleOf } from '../../app/api';
 import { save } from '../../app/save';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
@@ -19,6 +19,7 @@ import { found, sorted } from '../../grid/sort';
 import { Button, TextInput, Trouble } from '../../ui';
 import { TraySign } from '../../ui/signs';
 import { EntryForm } from './entry-form';
+import { houseApi } from './house-api';
 import { HouseNav, listWords } from './house-nav';
 import { ImportPanel } from './import-panel';
 
@@ -55,8 +56,8 @@ function HouseList({ list }: { list: EditableList }) {
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
   const [params, put] = useAddress();
-  const head = api.useListHeadQuery(list);
-  const all = api.useListQuery(list, { skip: head.data === undefined });
+  const head = houseApi.useListHeadQuery(list);
+  const all = houseApi.useListQuery(list, { skip: head.data === undefined });
   const { isError, error, refetch } = head.isError ? head : all;
   const data = all.data ?? head.data;
   const [taking, setTaking] = useState(false);

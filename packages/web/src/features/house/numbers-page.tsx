@@ -2,18 +2,22 @@
  * How projects are numbered: the pattern and its count, what comes next, what is reserved, and what became of every
  * number.
  */
+
 import type { Me, NumberLine, NumberPage } from '@nesting/contract';
 import { compileSeries, type NumberSeries, RESETS, type Reset } from '@nesting/core/numbers';
 import { wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Choose, Confirm, Heading, Labelled, TextInput, Trouble } from '../../ui';
+import { templatesApi } from '../templates/templates-api';
+import { houseApi } from './house-api';
 import { HouseNav } from './house-nav';
+import { numbersApi } from './numbers-api';
 
 const RESET_WORDS: Readonly<Record<Reset, string>> = {
   never: 'never',
@@ -85,7 +89,9 @@ const COLUMNS: readonly GridColumn<NumberLine>[] = [
 export function NumbersPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data, isError, error, refetch } = api.useNumbersQuery(params.get('scope'), { pollingInterval: 30_000 });
+  const { data, isError, error, refetch } = numbersApi.useNumbersQuery(params.get('scope'), {
+    pollingInterval: 30_000,
+  });
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const chosen = params.get('number') === null ? [] : [params.get('number') as string];
@@ -159,10 +165,10 @@ export function NumbersPage() {
 
 function Series({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
   const id = useId();
-  const { data: templates = [] } = api.useTemplatesQuery();
-  const { data: registers } = api.useRegistersQuery();
+  const { data: templates = [] } = templatesApi.useTemplatesQuery();
+  const { data: registers } = houseApi.useRegistersQuery();
   const [series, setSeries] = useState<NumberSeries>(page.series);
-  const [save, { error }] = api.useSaveSeriesMutation();
+  const [save, { error }] = numbersApi.useSaveSeriesMutation();
   const made = useMemo(() => compileSeries(series), [series]);
   const now = new Date();
   const sample = made.ok
@@ -283,8 +289,8 @@ function Reserved({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
   const id = useId();
   const [number, setNumber] = useState('');
   const [why, setWhy] = useState('');
-  const [reserve, { error }] = api.useReserveNumberMutation();
-  const [release] = api.useReleaseNumberMutation();
+  const [reserve, { error }] = numbersApi.useReserveNumberMutation();
+  const [release] = numbersApi.useReleaseNumberMutation();
   const keep = async () => {
     const done = await reserve({ number: number.trim(), why: why.trim() });
     if ('error' in done) return;

@@ -1,14 +1,16 @@
 /** The demo's mails: nothing leaves this machine, and what would have been sent is read here. */
+
 import { useState } from 'react';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid } from '../../grid/grid';
 import { Heading, Trouble } from '../../ui';
+import { houseApi } from './house-api';
 import { HouseNav } from './house-nav';
 
 export function OutboxPage() {
-  const { data, isError, error, refetch } = api.useOutboxQuery(undefined, { pollingInterval: 5000 });
+  const { data, isError, error, refetch } = houseApi.useOutboxQuery(undefined, { pollingInterval: 5000 });
   const [chosen, setChosen] = useState<readonly string[]>([]);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   const mails = data ?? [];

@@ -1,16 +1,19 @@
 /** People and their access: who may do what, invitations, leavers. Their work stays whoever goes. */
+
 import type { Me, PersonRow } from '@nesting/contract';
 import { ROLES } from '@nesting/contract';
 import { useId, useMemo, useState } from 'react';
 import { useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { found, sorted } from '../../grid/sort';
 import { Button, Choose, Confirm, CopyButton, Empty, Heading, Labelled, TextInput, Trouble } from '../../ui';
+import { peopleApi } from '../access/people-api';
 import { History } from './history';
+import { houseApi } from './house-api';
 import { HouseNav } from './house-nav';
 import { faultsOfPerson } from './person-faults';
 
@@ -62,7 +65,7 @@ const COLUMNS: readonly GridColumn<PersonRow>[] = [
 export function PeoplePage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data, isError, error, refetch } = api.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
+  const { data, isError, error, refetch } = peopleApi.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
   const words = params.get('find') ?? '';
   const sorting = { by: params.get('by') ?? 'name', down: params.get('order') === 'down' };
   const rows = useMemo(() => {
@@ -169,12 +172,12 @@ function PersonForm({ person, own, link, onDone }: FormProps) {
     role: person?.role ?? ('artist' as const),
     does: person?.does ?? '',
   });
-  const [invite, inviting] = api.useInviteMutation();
-  const [change, changing] = api.useSavePersonMutation();
-  const [again, asking] = api.useLinkPersonMutation();
-  const [leave, leaving] = api.useLeavePersonMutation();
-  const [comeBack] = api.useReturnPersonMutation();
-  const { data: history = [] } = api.useEntryHistoryQuery(
+  const [invite, inviting] = peopleApi.useInviteMutation();
+  const [change, changing] = peopleApi.useSavePersonMutation();
+  const [again, asking] = peopleApi.useLinkPersonMutation();
+  const [leave, leaving] = peopleApi.useLeavePersonMutation();
+  const [comeBack] = peopleApi.useReturnPersonMutation();
+  const { data: history = [] } = houseApi.useEntryHistoryQuery(
     { list: 'people', key: person?.initials ?? '' },
     { skip: person === null },
   );

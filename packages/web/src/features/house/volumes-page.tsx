@@ -2,16 +2,18 @@
  * Volumes the server's configuration allows: free space, how each system sees them, and projects that lie elsewhere
  * than they should.
  */
+
 import type { FoundProject, Me, VolumeRow } from '@nesting/contract';
 import { useId, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Heading, Labelled, TextInput, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
+import { volumesApi } from './volumes-api';
 
 const STATE_WORDS = { ready: 'can be written', 'read-only': 'read-only', missing: 'cannot be reached' } as const;
 
@@ -46,8 +48,8 @@ const COLUMNS: readonly GridColumn<VolumeRow>[] = [
 export function VolumesPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data, isError, error, refetch } = api.useVolumesQuery(undefined, { pollingInterval: 30_000 });
-  const [find, finding] = api.useLazyFoundProjectsQuery();
+  const { data, isError, error, refetch } = volumesApi.useVolumesQuery(undefined, { pollingInterval: 30_000 });
+  const [find, finding] = volumesApi.useLazyFoundProjectsQuery();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const volume = data.find((v) => v.name === params.get('volume')) ?? data[0];
@@ -127,7 +129,7 @@ const FOUND_WORDS: Readonly<Record<FoundProject['state'], string>> = {
 };
 
 function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
-  const [relink, { error }] = api.useRelinkMutation();
+  const [relink, { error }] = volumesApi.useRelinkMutation();
   return (
     <li className="rounded-tray border border-line bg-sheet p-2 text-sm">
       <p>
@@ -176,7 +178,7 @@ const SYSTEMS = [
 function PrefixForm({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }) {
   const id = useId();
   const [given, setGiven] = useState(volume.prefixes);
-  const [save, { error, isSuccess }] = api.useSavePrefixesMutation();
+  const [save, { error, isSuccess }] = volumesApi.useSavePrefixesMutation();
   const dirty = SYSTEMS.some(({ key }) => given[key] !== volume.prefixes[key]);
   return (
     <form

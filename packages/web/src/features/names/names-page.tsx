@@ -1,6 +1,7 @@
 /**
  * What to call a file and where to put it: for artists, on a phone too. Or a name found somewhere, read and put right.
  */
+
 import { type HeldName, type Me, type ProjectPage, type ProjectRow, SYSTEMS } from '@nesting/contract';
 import { examplePieces, NO_REGISTERS, type SlotDomain, type Value, writePieces } from '@nesting/core/name';
 import type { FolderConvention } from '@nesting/core/project';
@@ -8,7 +9,7 @@ import type { PlannedLine } from '@nesting/core/template';
 import { useDeferredValue, useEffect, useId, useMemo } from 'react';
 import { useOutletContext } from 'react-router';
 import { Anatomy } from '../../anatomy/anatomy';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { chooseReaderSystem, SYSTEM_WORDS, useReaderPath, useReaderSystem } from '../../app/reader-path';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
@@ -17,20 +18,23 @@ import { Columns } from '../../columns/columns';
 import { Button, Choose, CopyButton, Empty, Heading, Labelled, Radios, TextInput, Trouble } from '../../ui';
 import { DateField } from '../../ui/date-field';
 import { Finder } from '../../ui/finder';
+import { conventionsApi } from '../conventions/conventions-api';
 import { TriedRow } from '../conventions/tried-row';
+import { houseApi } from '../house/house-api';
+import { projectsApi } from '../projects/projects-api';
 import { askedSlots, meaningOf, type ProjectNames, projectNames, type Savable } from './project-names';
 
 export function NamesPage() {
   const me = useOutletContext<Me>();
-  const { data: projects, isError, error, refetch } = api.useSomeProjectsQuery('');
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: projects, isError, error, refetch } = projectsApi.useSomeProjectsQuery('');
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const [params, put] = useAddress();
   usePageTitle('Name helper');
   const running = (projects ?? []).filter((p) => p.state === 'running');
   const pasted = params.get('name') ?? '';
   const row =
     running.find((p) => p.number === params.get('project')) ?? running.find((p) => pasted.includes(p.number)) ?? null;
-  const { data: page, error: lost } = api.useProjectQuery(row?.id ?? '', { skip: row === null });
+  const { data: page, error: lost } = projectsApi.useProjectQuery(row?.id ?? '', { skip: row === null });
   const names = useMemo(
     () => (page === undefined || page.id !== row?.id ? null : projectNames(page, registers)),
     [page, registers, row],
@@ -48,7 +52,7 @@ export function NamesPage() {
     () => (place === undefined ? {} : { ...defaultsOf(place.rule, me, row), ...values }),
     [place, values, me, row],
   );
-  const [ask, { data: held, error: refused, isLoading, reset }] = api.useAskNameMutation();
+  const [ask, { data: held, error: refused, isLoading, reset }] = conventionsApi.useAskNameMutation();
   const wanted = JSON.stringify([row?.id, savable?.convention.id, place?.line.path, filled]);
   // What was given belongs to what was asked: another question begins anew.
   useEffect(() => reset(), [wanted]);
@@ -383,7 +387,7 @@ const NEWEST_SHOWN = 8;
 
 /** What lies in the folder at this moment: the versions so far. */
 function Newest({ project, path }: { project: string; path: string }) {
-  const { data } = api.useFolderFilesQuery({ project, path });
+  const { data } = projectsApi.useFolderFilesQuery({ project, path });
   if (data === undefined || data.path !== path || data.files.length === 0) return null;
   const newest = data.files.toSorted((a, b) => (a.modified < b.modified ? 1 : -1)).slice(0, NEWEST_SHOWN);
   return (

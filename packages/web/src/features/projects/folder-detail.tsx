@@ -1,16 +1,18 @@
 /**
  * About one folder of a project: where it is, what is in it now (looked up on the disk at this moment), what it is for.
  */
+
 import type { FolderFiles, ProjectPage } from '@nesting/contract';
 import { groupFrames, missingFrames, type Registers } from '@nesting/core/name';
 import type { PlannedLine } from '@nesting/core/template';
 import { useMemo } from 'react';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useReaderPath } from '../../app/reader-path';
 import { day, many, size } from '../../app/words';
 import { CopyButton, Heading } from '../../ui';
 import { STATE_WORDS, type TrayState } from '../../ui/signs';
 import { FolderFacts } from '../templates/folder-facts';
+import { projectsApi } from './projects-api';
 
 interface Props {
   readonly project: ProjectPage;
@@ -26,7 +28,7 @@ export function FolderDetail({ project, path, state, line, registers }: Props) {
   const { body: template, values } = project;
   const whole = useReaderPath(project)(path);
   const there = state === 'there' || state === 'unplanned';
-  const { data, isError, error } = api.useFolderFilesQuery(
+  const { data, isError, error } = projectsApi.useFolderFilesQuery(
     { project: project.id, path },
     { skip: !there, refetchOnMountOrArgChange: true },
   );

@@ -2,17 +2,19 @@
  * All projects: number, client, title, template, state, last check, findings by weight; searched and sorted in the
  * address.
  */
+
 import { type Me, PROJECT_ORDERS, type ProjectOrder, type ProjectRow } from '@nesting/contract';
 import { Pin } from 'lucide-react';
 import { useCallback, useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
-import { api, type ProjectsAsked, troubleOf } from '../../app/api';
+import { type ProjectsAsked, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { ago, count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Empty, Radios, TextInput, Trouble } from '../../ui';
 import { Counts } from './counts';
+import { projectsApi } from './projects-api';
 
 export const STATE_WORDS = {
   starting: 'being made',
@@ -119,7 +121,7 @@ export function ProjectsPage() {
   );
   const late = useDebounced(asked, 60);
   const { currentData, data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } =
-    api.useProjectsInfiniteQuery(late, { pollingInterval: 15_000 });
+    projectsApi.useProjectsInfiniteQuery(late, { pollingInterval: 15_000 });
   const list = currentData ?? data;
   const rows = useMemo(() => (list?.pages ?? []).flatMap((p) => p.rows), [list]);
   const states = list?.pages[0]?.states ?? {};
@@ -128,7 +130,7 @@ export function ProjectsPage() {
     if (hasNextPage && !isFetching) void fetchNextPage();
   }, [hasNextPage, isFetching, fetchNextPage]);
   const open = useCallback((p: ProjectRow) => void go(`/projects/${p.id}`), [go]);
-  const [pin] = api.usePinProjectMutation();
+  const [pin] = projectsApi.usePinProjectMutation();
   const columns = useMemo(() => [pinColumn((p) => void pin({ id: p.id, pinned: !p.pinned })), ...COLUMNS], [pin]);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (list === undefined) return null;

@@ -2,20 +2,23 @@
  * Rules that one project has in place of its template's: a client's own names for deliveries, above all. They can be
  * made a template later.
  */
+
 import type { ProjectPage } from '@nesting/contract';
 import { compileConvention, NO_REGISTERS, parsePattern } from '@nesting/core/name';
 import { type Convention, ownConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
+import { houseApi } from '../house/house-api';
+import { templatesApi } from '../templates/templates-api';
 import { useEditProject } from './use-edit-project';
 
 export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
   const go = useNavigate();
   const { keep, error } = useEditProject(project);
-  const [make] = api.useNewTemplateMutation();
+  const [make] = templatesApi.useNewTemplateMutation();
   const own = ownConventions(project.own);
   const any =
     own.length > 0 || Object.keys(project.own.folders ?? {}).length > 0 || Object.keys(project.adjusted).length > 0;
@@ -79,7 +82,7 @@ function OwnConvention({
   onSet: (next: Convention | null) => void;
 }) {
   const id = useId();
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const [pattern, setPattern] = useState<string | null>(null);
   const fault = pattern === null ? null : faultOf(pattern, convention, project, registers);
   return (

@@ -2,12 +2,15 @@
  * What is seldom done with a project: batches, reports, checks elsewhere and by the clock, its baseline, another like
  * it.
  */
+
 import type { ChecksOfProject, Me, ProjectPage } from '@nesting/contract';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Asking, Button, Labelled, Menu, Radios, TextInput } from '../../ui';
+import { checksApi } from '../checks/checks-api';
+import { findingsApi } from '../findings/findings-api';
 
 interface Props {
   readonly project: ProjectPage;
@@ -96,7 +99,7 @@ function Acts({ trouble, children }: { trouble: unknown; children: ReactNode }) 
 
 function Schedule({ project, every, onDone }: { project: string; every: number | null; onDone: () => void }) {
   const [chosen, setChosen] = useState(every === null ? '' : String(every));
-  const [set, { error }] = api.useSetScheduleMutation();
+  const [set, { error }] = checksApi.useSetScheduleMutation();
   const keep = async () => {
     if (!('error' in (await set({ project, every: chosen === '' ? null : Number(chosen) })))) onDone();
   };
@@ -129,7 +132,7 @@ function Schedule({ project, every, onDone }: { project: string; every: number |
 function Baseline({ project, standing, onDone }: { project: string; standing: number; onDone: () => void }) {
   const id = useId();
   const [reason, setReason] = useState('');
-  const [make, { error, isLoading }] = api.useMakeBaselineMutation();
+  const [make, { error, isLoading }] = findingsApi.useMakeBaselineMutation();
   const accept = async () => {
     if ('data' in (await make({ project, reason }))) onDone();
   };

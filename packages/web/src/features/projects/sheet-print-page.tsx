@@ -2,20 +2,22 @@
  * A project's setup sheet on paper: settings with their reasons, where generated files go, what is to do on the first
  * day.
  */
+
 import { NO_REGISTERS } from '@nesting/core/name';
 import { signpostsOf } from '@nesting/core/project';
 import { expandTemplate } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { api } from '../../app/api';
 import { day } from '../../app/words';
 import { Button, Empty } from '../../ui';
+import { houseApi } from '../house/house-api';
 import { settingsOf } from '../start/sheet';
+import { projectsApi } from './projects-api';
 
 export function SheetPrintPage() {
   const { id = '' } = useParams();
-  const { data: project, isError } = api.useProjectQuery(id);
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: project, isError } = projectsApi.useProjectQuery(id);
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const signposts = useMemo(
     () => (project === undefined ? [] : signpostsOf(expandTemplate(project.body, project.values, registers))),
     [project, registers],

@@ -1,21 +1,23 @@
 /**
  * A project's own page: its state, what one wrote of it, what its programs are set to, what is to do on the first day.
  */
+
 import { GIVEN_STATES, type Me, type ProjectPage } from '@nesting/contract';
 import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
 import { Button, Choose, Heading, Labelled, Lines } from '../../ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
 import { STATE_WORDS } from './list-page';
+import { projectsApi } from './projects-api';
 import { useEditProject } from './use-edit-project';
 
 export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
   const id = useId();
   const mayWrite = me.role === 'coordinator' && project.state !== 'starting' && project.state !== 'failed';
   const { keep, error } = useEditProject(project);
-  const [tick] = api.useTickFirstDayMutation();
+  const [tick] = projectsApi.useTickFirstDayMutation();
   const [notes, setNotes] = useState(project.notes);
   useEffect(() => setNotes(project.notes), [project.notes]);
   return (
@@ -101,7 +103,7 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
 
 function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
   const input = useRef<HTMLInputElement>(null);
-  const [give, { error }] = api.useGivePictureMutation();
+  const [give, { error }] = projectsApi.useGivePictureMutation();
   return (
     <div className="flex flex-col gap-2">
       {project.picture && (

@@ -2,13 +2,14 @@
  * Named folders of a project with their whole path in the form of the reader's system; for programs as files and by
  * address.
  */
+
 import { type ProjectPage, SYSTEMS } from '@nesting/contract';
 import { pathOn, SIGNPOST_FORMATS, signpostsOf } from '@nesting/core/project';
 import type { Expansion } from '@nesting/core/template';
 import { useMemo } from 'react';
-import { api } from '../../app/api';
 import { chooseReaderSystem, SYSTEM_WORDS, useReaderSystem } from '../../app/reader-path';
 import { CopyButton, Heading, Radios } from '../../ui';
+import { volumesApi } from '../house/volumes-api';
 
 const SHOWN = 60;
 
@@ -19,7 +20,7 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
     () => signpostsOf(expansion).toSorted((a, b) => Number(a.name.includes('.')) - Number(b.name.includes('.'))),
     [expansion],
   );
-  const { data: volumes = [] } = api.useVolumesQuery();
+  const { data: volumes = [] } = volumesApi.useVolumesQuery();
   const prefixOf = (name: string): string => {
     const volume = volumes.find((v) => v.name === name);
     return volume?.prefixes[system] || (system === 'linux' ? (volume?.root ?? '') : '');

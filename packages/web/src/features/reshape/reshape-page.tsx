@@ -2,13 +2,14 @@
  * A project grows or changes: what it is to become at left, what that does to its folder in the middle, line by line,
  * the selected line at right.
  */
+
 import type { Me, PlanForm, ProjectPage, ReshapePlan, TemplateRow } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import type { ReshapeLine } from '@nesting/core/planners';
 import { compileTemplate, type Template } from '@nesting/core/template';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useReaderPath } from '../../app/reader-path';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
@@ -18,6 +19,10 @@ import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, CopyButton, Empty, Heading, Labelled, Menu, TextInput, Tick, Trouble } from '../../ui';
+import { changesApi } from '../batches/changes-api';
+import { houseApi } from '../house/house-api';
+import { projectsApi } from '../projects/projects-api';
+import { templatesApi } from '../templates/templates-api';
 import { ChangeList } from './change-list';
 import { SIGN_WORDS } from './line-signs';
 import {
@@ -36,10 +41,10 @@ import { WishForm } from './wish-form';
 export function ReshapePage() {
   const { id = '' } = useParams();
   const me = useOutletContext<Me>();
-  const project = api.useProjectQuery(id);
-  const registers = api.useRegistersQuery();
-  const templates = api.useTemplatesQuery();
-  const draft = api.useReshapeDraftQuery(id, { refetchOnMountOrArgChange: true });
+  const project = projectsApi.useProjectQuery(id);
+  const registers = houseApi.useRegistersQuery();
+  const templates = templatesApi.useTemplatesQuery();
+  const draft = changesApi.useReshapeDraftQuery(id, { refetchOnMountOrArgChange: true });
   const failed = [project, registers, templates, draft].find((q) => q.isError);
   if (me.role === 'lead')
     return <Empty title="Projects are changed by those who work in them">As lead you may look, and not do this.</Empty>;
@@ -72,7 +77,7 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
   const go = useNavigate();
   const dispatch = useAppDispatch();
   const [params, put] = useAddress();
-  const [keep] = api.useKeepReshapeMutation();
+  const [keep] = changesApi.useKeepReshapeMutation();
   const start = useMemo(() => wishOf(project), [project]);
   const kept = useMemo((): Wish | null => (draft === null ? null : { ...start, ...draft }), [draft, start]);
   const { editing, change } = useDraft<Wish>({
@@ -93,15 +98,15 @@ function Reshaping({ me, project, registers, templates, draft }: Props) {
   const template = useTemplate(project, wish, templates);
   const asked = useMemo(() => askedOf(wish, project.version), [wish, project.version]);
   const late = useDebounced(asked, 250);
-  const { currentData, data, error, isFetching } = api.usePlanReshapeQuery(
+  const { currentData, data, error, isFetching } = changesApi.usePlanReshapeQuery(
     { id, asked: late },
     { refetchOnMountOrArgChange: true, pollingInterval: 20_000 },
   );
   const plan = error ? undefined : (currentData ?? data);
-  const [apply, applying] = api.useApplyReshapeMutation();
-  const { data: batches } = api.useBatchesQuery(id, { skip: !applying.isLoading, pollingInterval: 500 });
+  const [apply, applying] = changesApi.useApplyReshapeMutation();
+  const { data: batches } = changesApi.useBatchesQuery(id, { skip: !applying.isLoading, pollingInterval: 500 });
   const running = applying.isLoading ? batches?.find((b) => b.state === 'running') : undefined;
-  const [stop] = api.useStopBatchMutation();
+  const [stop] = changesApi.useStopBatchMutation();
   const expander = useMemo(
     () => (template.body === null ? null : compileTemplate({ ...template.body, adjusted: wish.adjusted }, registers)),
     [template.body, wish.adjusted, registers],
@@ -286,7 +291,7 @@ function useTemplate(
   wish: Wish,
   templates: readonly TemplateRow[],
 ): { readonly body: Template | null; readonly editions: readonly number[] } {
-  const { data } = api.useEditionsQuery(wish.template);
+  const { data } = templatesApi.useEditionsQuery(wish.template);
   const same = wish.template === project.template.id && wish.edition === project.template.edition;
   const body = same
     ? project.body

@@ -2,6 +2,7 @@
  * Rules of another house as a file: what is new here, the same, or otherwise, and what is done about each before
  * anything is.
  */
+
 import {
   type RuleAct,
   type RuleChoices,
@@ -12,10 +13,11 @@ import {
 } from '@nesting/contract';
 import { type DragEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Choose, Heading, Trouble } from '../../ui';
+import { ruleSetsApi } from './rule-set-api';
 
 const KIND_WORDS: Readonly<Record<RuleKind, string>> = {
   template: 'template',
@@ -53,8 +55,8 @@ export function TakeInPage() {
   const [file, setFile] = useState<File | null>(null);
   const [choices, setChoices] = useState<RuleChoices>({});
   const [selected, setSelected] = useState<string | null>(null);
-  const [look, looked] = api.useLookAtRulesMutation();
-  const [take, taken] = api.useTakeRulesMutation();
+  const [look, looked] = ruleSetsApi.useLookAtRulesMutation();
+  const [take, taken] = ruleSetsApi.useTakeRulesMutation();
   const rows = file === null ? [] : (looked.data ?? []);
   const row = rows.find((r) => ruleKeyOf(r) === selected);
   const actOf = (r: RuleSetRow): RuleAct => choices[ruleKeyOf(r)] ?? r.acts[0] ?? 'leave';

@@ -1,8 +1,10 @@
 /** Sign-in; in demo mode the demo studio's people are a click away. */
+
 import { type FormEvent, useId, useState } from 'react';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { usePageTitle } from '../../app/use-page-title';
 import { Button, TextInput, Trouble } from '../../ui';
+import { peopleApi } from '../access/people-api';
 
 const ROLE_WORDS = {
   coordinator: 'sets the rules and starts projects',
@@ -11,8 +13,8 @@ const ROLE_WORDS = {
 } as const;
 
 export function SignInPage() {
-  const { data: entrance } = api.useEntranceQuery();
-  const [demoSignIn, demo] = api.useDemoSignInMutation();
+  const { data: entrance } = peopleApi.useEntranceQuery();
+  const [demoSignIn, demo] = peopleApi.useDemoSignInMutation();
   usePageTitle('Sign in');
   return (
     <main className="mx-auto flex min-h-full max-w-3xl flex-col justify-center gap-8 px-6 py-10">
@@ -60,8 +62,8 @@ export function SignInPage() {
 }
 
 function PasswordForm({ mails }: { mails: boolean }) {
-  const [forgot, asked] = api.useForgotMutation();
-  const [signIn, { isError, error, isLoading }] = api.useSignInMutation();
+  const [forgot, asked] = peopleApi.useForgotMutation();
+  const [signIn, { isError, error, isLoading }] = peopleApi.useSignInMutation();
   const emailId = useId();
   const passwordId = useId();
   const [email, setEmail] = useState('');

@@ -1,8 +1,10 @@
 /** A client who is not in the register yet is added on the spot, with a code of its own. */
+
 import { useState } from 'react';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { Button, TextInput } from '../../ui';
 import { faultsByColumn } from '../house/faults';
+import { houseApi } from '../house/house-api';
 
 /** `Fennel & Rook Theatre` → `FRT`. */
 export function codeFor(name: string, taken: readonly string[]): string {
@@ -37,7 +39,7 @@ export function NewClient({
   onAdded: (code: string) => void;
 }) {
   const [code, setCode] = useState(() => codeFor(name, taken));
-  const [add, { error, isLoading }] = api.useAddEntryMutation();
+  const [add, { error, isLoading }] = houseApi.useAddEntryMutation();
   const faults = faultsByColumn('clients', { code, name });
   const go = async () => {
     const made = await add({ list: 'clients', cells: { code, name } });

@@ -14,7 +14,7 @@ export interface StartRow {
 }
 
 /** Starts of one table. */
-export const MOST_STARTS = 500;
+const MOST_STARTS = 500;
 
 export interface StartTable {
   readonly rows: readonly StartRow[];

@@ -2,23 +2,29 @@
  * Several projects from one table: each row judged as it would be alone; the good ones are made one after another, each
  * whole or not at all.
  */
+
 import type { Hold, ProjectRow, TemplateRow } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { compileTemplate } from '@nesting/core/template';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { useDebounced } from '../../app/use-debounced';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, Choose, Empty, Labelled, Lines, Trouble } from '../../ui';
 import { readTable } from '../../workers/table';
+import { houseApi } from '../house/house-api';
+import { numbersApi } from '../house/numbers-api';
+import { volumesApi } from '../house/volumes-api';
+import { templatesApi } from '../templates/templates-api';
 import { type StartRow, startRows } from './rows';
+import { startsApi } from './starts-api';
 
 export function SeveralPage() {
-  const { data: templates } = api.useTemplatesQuery();
-  const { data: registers } = api.useRegistersQuery();
+  const { data: templates } = templatesApi.useTemplatesQuery();
+  const { data: registers } = houseApi.useRegistersQuery();
   const [params] = useSearchParams();
   if (templates === undefined || registers === undefined) return null;
   const row =
@@ -33,15 +39,15 @@ export function SeveralPage() {
 type RowResult = { readonly made: ProjectRow } | { readonly trouble: string } | 'making';
 
 function Several({ row, registers }: { row: TemplateRow; registers: Registers }) {
-  const { data: volumes = [] } = api.useVolumesQuery();
+  const { data: volumes = [] } = volumesApi.useVolumesQuery();
   const [text, setText] = useState('');
   const [volume, setVolume] = useState('');
   const [results, setResults] = useState<Readonly<Record<number, RowResult>>>({});
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [going, setGoing] = useState(false);
-  const [hold] = api.useHoldNumberMutation();
-  const [giveBack] = api.useGiveBackNumberMutation();
-  const [start] = api.useStartProjectMutation();
+  const [hold] = numbersApi.useHoldNumberMutation();
+  const [giveBack] = numbersApi.useGiveBackNumberMutation();
+  const [start] = startsApi.useStartProjectMutation();
   const to = volume || volumes[0]?.name || '';
   const expander = useMemo(() => compileTemplate(row.template, registers), [row.template, registers]);
   const late = useDebounced(text, 150);

@@ -2,6 +2,7 @@
  * Start a project: fields at left, the hierarchy live in the middle, the selected line at right; the ledger alone
  * writes.
  */
+
 import type { Look, StartRequest, TemplateRow, VolumeRow } from '@nesting/contract';
 import { NO_REGISTERS, type Registers, type Value, type Values } from '@nesting/core/name';
 import {
@@ -15,7 +16,7 @@ import {
 import { wordsFor } from '@nesting/core/words';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { usePageCommands } from '../../app/commands';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { useDebounced } from '../../app/use-debounced';
@@ -23,6 +24,10 @@ import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
 import { Button, Empty, Heading, TextInput, Tick, Trouble } from '../../ui';
+import { houseApi } from '../house/house-api';
+import { numbersApi } from '../house/numbers-api';
+import { volumesApi } from '../house/volumes-api';
+import { templatesApi } from '../templates/templates-api';
 import { FieldRow, Row } from './fields';
 import { LineActs, Overrides } from './overrides';
 import { SelectedLine } from './selected-line';
@@ -38,6 +43,7 @@ import {
   undone,
   volumeChosen,
 } from './start-slice';
+import { startsApi } from './starts-api';
 import { isElsewhere, type Target, TargetChoice, targetWords } from './target';
 import { TemplateChoice } from './template-choice';
 import { treeOfPlan } from './tree';
@@ -45,9 +51,9 @@ import { canWriteFolders, download, intoFolder, type Outcome, type Progress } fr
 
 export function StartPage() {
   const [params] = useSearchParams();
-  const templates = api.useTemplatesQuery();
-  const registers = api.useRegistersQuery();
-  const volumes = api.useVolumesQuery(undefined, { pollingInterval: 30_000 });
+  const templates = templatesApi.useTemplatesQuery();
+  const registers = houseApi.useRegistersQuery();
+  const volumes = volumesApi.useVolumesQuery(undefined, { pollingInterval: 30_000 });
   const failed = [templates, registers, volumes].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
   if (!templates.data || !registers.data || !volumes.data) return null;
@@ -108,7 +114,7 @@ function Starting({ row, all, registers, volumes }: Props) {
   );
   const selected = params.get('line') ?? resolved.root.id;
   const line = expansion.lines.find((l) => l.key === selected) ?? expansion.lines[0];
-  const [start, starting] = api.useStartProjectMutation();
+  const [start, starting] = startsApi.useStartProjectMutation();
   const select = (key: string) => setParams({ template: row.id, line: key, ...(to && { to }) }, { replace: true });
   const give = (field: string, value: Value) => dispatch(fieldGiven({ template: row.id, field, value }));
 
@@ -157,11 +163,11 @@ function Starting({ row, all, registers, volumes }: Props) {
   };
   const [watched, setWatched] = useState<string | null>(null);
   const abort = useRef<(() => void) | null>(null);
-  const { data: far } = api.useMakingQuery(watched ?? '', { skip: watched === null, pollingInterval: 400 });
+  const { data: far } = startsApi.useMakingQuery(watched ?? '', { skip: watched === null, pollingInterval: 400 });
   const [written, setWritten] = useState<Outcome | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const stop = useRef<AbortController | null>(null);
-  const [reserve] = api.useReserveNumberMutation();
+  const [reserve] = numbersApi.useReserveNumberMutation();
   const elsewhere = async (request: StartRequest) => {
     if (target === null || target.kind === 'volume') return;
     stop.current = new AbortController();
@@ -178,7 +184,7 @@ function Starting({ row, all, registers, volumes }: Props) {
         reserve({ number, why: `${expansion.rootName}, written to ${targetWords(target)}` }),
       );
   };
-  const [giveBack] = api.useGiveBackNumberMutation();
+  const [giveBack] = numbersApi.useGiveBackNumberMutation();
   const hindrance = hindranceOf(expansion, target, clash, number);
   const adjust = (next: Adjustments) => give(ADJUSTED, next as unknown as Value);
   return (
@@ -363,9 +369,9 @@ function useHeldNumber(
   byHand: boolean,
 ): { held: string | null; holdTrouble: string | null } {
   const dispatch = useAppDispatch();
-  const [hold, { data, error }] = api.useHoldNumberMutation();
+  const [hold, { data, error }] = numbersApi.useHoldNumberMutation();
   const number = data?.number;
-  const [giveBack] = api.useGiveBackNumberMutation();
+  const [giveBack] = numbersApi.useGiveBackNumberMutation();
   useEffect(() => {
     const ask = () => void hold({ year: new Date().getFullYear(), month: new Date().getMonth() + 1, client, template });
     ask();
@@ -403,7 +409,7 @@ function useClash(
     useMemo(() => ({ number, volume: volume?.name ?? '', folder }), [number, volume?.name, folder]),
     250,
   );
-  const { data, originalArgs } = api.useLookQuery(asked, {
+  const { data, originalArgs } = startsApi.useLookQuery(asked, {
     skip: asked.volume === '' || (asked.folder === '' && asked.number === ''),
     refetchOnMountOrArgChange: true,
     pollingInterval: 15_000,
@@ -521,6 +527,6 @@ function useThere(volume: VolumeRow | undefined, expansion: Expansion): readonly
     ),
     250,
   );
-  const { data } = api.usePathsThereQuery(asked, { skip: volume === undefined || asked.folder === '' });
+  const { data } = startsApi.usePathsThereQuery(asked, { skip: volume === undefined || asked.folder === '' });
   return volume === undefined ? NOTHING : (data ?? NOTHING);
 }

@@ -17,7 +17,7 @@ const WORDS: Readonly<Record<Elsewhere, string>> = {
   sh: 'a shell script',
   powershell: 'a PowerShell script',
 };
-export const ELSEWHERE = Object.keys(WORDS) as readonly Elsewhere[];
+const ELSEWHERE = Object.keys(WORDS) as readonly Elsewhere[];
 export const isElsewhere = (text: string | null): text is Elsewhere => text !== null && text in WORDS;
 export const targetWords = (target: Target): string =>
   target.kind === 'volume' ? target.volume.name : WORDS[target.kind];

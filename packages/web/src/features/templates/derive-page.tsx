@@ -2,6 +2,7 @@
  * A template from what is there: a pasted listing, a list in a file, or a folder on this computer, of which only the
  * names are read.
  */
+
 import { NO_REGISTERS } from '@nesting/core/name';
 import {
   ANSWERS,
@@ -15,13 +16,15 @@ import {
 } from '@nesting/core/template';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
 import { Button, Choose, Heading, Labelled, Lines, TextInput } from '../../ui';
 import { useDerived } from '../../workers/rules';
+import { houseApi } from '../house/house-api';
 import { DeriveSources, type Source } from './derive-sources';
+import { templatesApi } from './templates-api';
 import { linesOfTemplate } from './tree';
 
 const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
@@ -31,7 +34,7 @@ const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
 };
 
 export function DerivePage() {
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const id = useId();
   const [source, setSource] = useState<Source | null>(null);
   const [answers, setAnswers] = useState<Readonly<Record<string, AnswerTo>>>({});
@@ -41,8 +44,8 @@ export function DerivePage() {
   const [said, setSaid] = useState('');
   const late = useDeferredValue(text);
   const [selected, setSelected] = useState('root');
-  const [make, { error: refused }] = api.useNewTemplateMutation();
-  const [putFile] = api.usePutStarterMutation();
+  const [make, { error: refused }] = templatesApi.useNewTemplateMutation();
+  const [putFile] = templatesApi.usePutStarterMutation();
   const go = useNavigate();
   const known = useMemo(
     (): Known => ({

@@ -2,12 +2,16 @@
  * Where a listing comes from: a project, a folder on a volume, a folder or zip on this computer, of which only the
  * names are read.
  */
+
 import type { ProjectPage, ProjectRow } from '@nesting/contract';
 import { LIMITS } from '@nesting/core';
 import { type ChangeEvent, useRef, useState } from 'react';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Button, Choose, Heading, Menu } from '../../ui';
+import { volumesApi } from '../house/volumes-api';
+import { projectsApi } from '../projects/projects-api';
+import { templatesApi } from './templates-api';
 
 export interface Source {
   readonly listing: string;
@@ -28,9 +32,9 @@ export function DeriveSources({
   onSource: (source: Source) => void;
   onTrouble: (words: string) => void;
 }) {
-  const { data: projects = [] } = api.useSomeProjectsQuery('');
-  const [ask] = api.useLazyProjectListingQuery();
-  const [open] = api.useLazyProjectQuery();
+  const { data: projects = [] } = projectsApi.useSomeProjectsQuery('');
+  const [ask] = templatesApi.useLazyProjectListingQuery();
+  const [open] = projectsApi.useLazyProjectQuery();
   const folder = useRef<HTMLInputElement>(null);
   const zip = useRef<HTMLInputElement>(null);
   const [choosing, setChoosing] = useState(false);
@@ -123,12 +127,12 @@ function VolumeFolder({
   onSource: (source: Source) => void;
   onTrouble: (words: string) => void;
 }) {
-  const { data: volumes = [] } = api.useVolumesQuery();
+  const { data: volumes = [] } = volumesApi.useVolumesQuery();
   const [volume, setVolume] = useState('');
   const [path, setPath] = useState('');
   const chosen = volume || volumes[0]?.name || '';
-  const { data, error } = api.useVolumeFoldersQuery({ volume: chosen, path }, { skip: chosen === '' });
-  const [list, { isFetching }] = api.useLazyVolumeListingQuery();
+  const { data, error } = templatesApi.useVolumeFoldersQuery({ volume: chosen, path }, { skip: chosen === '' });
+  const [list, { isFetching }] = templatesApi.useLazyVolumeListingQuery();
   const take = async () => {
     const answer = await list({ volume: chosen, path });
     if (answer.data === undefined) return onTrouble(troubleOf(answer.error));

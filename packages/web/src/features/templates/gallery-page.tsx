@@ -1,16 +1,19 @@
 /** All templates, each known by its nest; written anew, doubled, put away, taken in and out from here. */
+
 import type { Me, TemplateRow } from '@nesting/contract';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { templateMarkdown, templateOutline } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
-import { api, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { save } from '../../app/save';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { Button, Empty, Menu, Trouble } from '../../ui';
+import { houseApi } from '../house/house-api';
 import { sizeOfTemplate } from './size';
+import { templatesApi } from './templates-api';
 
 /** What a new template begins with: a root that has a name, and the two things every project has. */
 const FRESH = {
@@ -27,8 +30,8 @@ const FRESH = {
 
 export function GalleryPage() {
   const me = useOutletContext<Me>();
-  const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
-  const [make, { error: refused }] = api.useNewTemplateMutation();
+  const { data = [], isLoading, isError, error, refetch } = templatesApi.useTemplatesQuery();
+  const [make, { error: refused }] = templatesApi.useNewTemplateMutation();
   const go = useNavigate();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   const mayWrite = me.role === 'coordinator';
@@ -96,8 +99,8 @@ export function GalleryPage() {
 
 function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean; onDouble: () => void }) {
   const nest = useMemo(() => nestOfTemplate(row.template), [row.template]);
-  const [archive] = api.useArchiveTemplateMutation();
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const [archive] = templatesApi.useArchiveTemplateMutation();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const go = useNavigate();
   const { folders, fields } = sizeOfTemplate(row.template);
   const state =

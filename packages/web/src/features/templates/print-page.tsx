@@ -1,15 +1,17 @@
 /** A template on paper: what somebody from outside needs to know. */
+
 import { NO_REGISTERS } from '@nesting/core/name';
 import { templatePage } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
-import { api } from '../../app/api';
 import { Button } from '../../ui';
+import { houseApi } from '../house/house-api';
+import { templatesApi } from './templates-api';
 
 export function PrintPage() {
   const { id } = useParams();
-  const { data = [] } = api.useTemplatesQuery();
-  const { data: registers = NO_REGISTERS } = api.useRegistersQuery();
+  const { data = [] } = templatesApi.useTemplatesQuery();
+  const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const row = data.find((t) => t.id === id);
   const page = useMemo(() => (row === undefined ? null : templatePage(row.template, registers)), [row, registers]);
   if (row === undefined || page === null) return null;

@@ -16,16 +16,18 @@ import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
 import { TrayTree } from '../../tray/tray-tree';
 import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui';
+import { houseApi } from '../house/house-api';
 import { comparedLines } from './compare';
 import { templateDrafts } from './editor/template-slice';
 import { FolderFacts } from './folder-facts';
 import { sizeOfTemplate } from './size';
+import { templatesApi } from './templates-api';
 import { linesOfTemplate } from './tree';
 
 export function TemplatePage() {
   const { id } = useParams();
-  const { data = [], isLoading, isError, error, refetch } = api.useTemplatesQuery();
-  const { data: studio = NO_REGISTERS } = api.useRegistersQuery();
+  const { data = [], isLoading, isError, error, refetch } = templatesApi.useTemplatesQuery();
+  const { data: studio = NO_REGISTERS } = houseApi.useRegistersQuery();
   const row = data.find((t) => t.id === id);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (isLoading) return null;
@@ -46,7 +48,7 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
   const go = useNavigate();
   const { template } = row;
   const [params, put] = useAddress();
-  const { data: editions = [] } = api.useEditionsQuery(row.id);
+  const { data: editions = [] } = templatesApi.useEditionsQuery(row.id);
   const compared = editions.find((e) => String(e.edition) === params.get('compare')) ?? null;
   const registers = useMemo(() => mergeRegisters(ownRegisters(template), studio), [template, studio]);
   const lines = useMemo(
@@ -178,8 +180,8 @@ function Editions({
   compared: number | null;
   onCompare: (edition: number | null) => void;
 }) {
-  const { data = [] } = api.useEditionsQuery(row.id);
-  const [keep, { error }] = api.useKeepTemplateMutation();
+  const { data = [] } = templatesApi.useEditionsQuery(row.id);
+  const [keep, { error }] = templatesApi.useKeepTemplateMutation();
   const dispatch = useAppDispatch();
   const go = useNavigate();
   // An earlier edition is never in force again: it becomes the draft of the next one.

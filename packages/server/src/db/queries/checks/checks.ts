@@ -231,13 +231,6 @@ export async function readCheck(client: Client, id: string): Promise<CheckRow | 
   return result.rows[0] ? rowOf(result.rows[0]) : null;
 }
 
-export async function projectOfCheck(client: Client, id: string): Promise<string | null> {
-  return (
-    (await client.query<{ project: string }>('select project_id project from check_run where id = $1', [id])).rows[0]
-      ?.project ?? null
-  );
-}
-
 /** Checks shown as a trend: enough for a line, few enough to be read. */
 const TREND = 60;
 

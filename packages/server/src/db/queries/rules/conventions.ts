@@ -43,7 +43,7 @@ export async function insertConvention(client: Client, convention: Convention, p
   ]);
 }
 
-export async function idsLike(client: Client, id: string): Promise<Set<string>> {
+async function idsLike(client: Client, id: string): Promise<Set<string>> {
   const result = await client.query<{ id: string }>("select id from convention where id = $1 or id like $1 || '-%'", [
     id,
   ]);

@@ -1,11 +1,13 @@
 /** The project itself, at left: what it is, its map, and by what its findings can be narrowed. */
+
 import type { ChecksOfProject, Me, ProjectPage as Project } from '@nesting/contract';
 import { Link } from 'react-router';
-import { api } from '../../../app/api';
 import { many, size } from '../../../app/words';
 import { Nest } from '../../../nest/nest';
+import { checksApi } from '../../checks/checks-api';
 import { Filters } from '../../findings/filters';
 import type { FindingsShown } from '../../findings/use-findings';
+import { templatesApi } from '../../templates/templates-api';
 import { Grow } from '../grow';
 import { STATE_WORDS } from '../list-page';
 import type { ProjectLook, PutAddress } from './use-project-view';
@@ -57,7 +59,7 @@ function hasFindings(look: ProjectLook, { counted }: FindingsShown): boolean {
 }
 
 function Title({ project, checks, mayUpgrade }: { project: Project; checks: ChecksOfProject; mayUpgrade: boolean }) {
-  const { data: templates } = api.useTemplatesQuery();
+  const { data: templates } = templatesApi.useTemplatesQuery();
   const newest = templates?.find((t) => t.id === project.template.id)?.edition ?? 0;
   const { adjusted, own } = project;
   const overrides = [adjusted, own.conventions ?? {}, own.folders ?? {}].some((some) => Object.keys(some).length > 0);
@@ -93,7 +95,7 @@ function Title({ project, checks, mayUpgrade }: { project: Project; checks: Chec
 
 /** Artists have checked folders of their own by this project's rules. */
 function HandedInLine({ project }: { project: string }) {
-  const { data = [] } = api.useHandedInQuery(project);
+  const { data = [] } = checksApi.useHandedInQuery(project);
   return data.length === 0 ? null : (
     <Link to={`/projects/${project}/here`} className="text-sm text-bottle hover:underline">
       {many(data.length, 'check')} handed in from people’s own computers

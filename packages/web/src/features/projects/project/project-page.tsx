@@ -1,23 +1,28 @@
 /** A project: its map and causes at left, findings or folders in the middle, the selected one at right. */
+
 import type { Me, ProjectPage as Project } from '@nesting/contract';
 import type { Person, Value } from '@nesting/core/name';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../../app/api';
+import { troubleOf } from '../../../app/api';
 import { useReaderPath } from '../../../app/reader-path';
 import { useAppDispatch } from '../../../app/store';
 import { usePageTitle } from '../../../app/use-page-title';
 import { Columns } from '../../../columns/columns';
 import { Button, Empty, Trouble } from '../../../ui';
+import { checksApi } from '../../checks/checks-api';
 import { CheckLine, isOpen, useChecks } from '../../findings/check-line';
 import { FindingDetail } from '../../findings/finding-detail';
+import { findingsApi } from '../../findings/findings-api';
 import { TriagePanel } from '../../findings/triage';
 import { useFindings } from '../../findings/use-findings';
 import { type Triage, type TriageForm, useTriage } from '../../findings/use-triage';
+import { houseApi } from '../../house/house-api';
 import { draftLike } from '../../start/start-slice';
 import { FolderDetail } from '../folder-detail';
 import { OwnRulesPanel } from '../own-rules';
 import { ProjectMenu } from '../project-menu';
+import { projectsApi } from '../projects-api';
 import { SignpostsPanel } from '../signposts-panel';
 import { useProjectCommands } from './project-commands';
 import { ProjectHead } from './project-head';
@@ -29,11 +34,11 @@ const NONE: readonly never[] = [];
 
 export function ProjectPage() {
   const { id = '' } = useParams();
-  const project = api.useProjectQuery(id);
-  const registers = api.useRegistersQuery();
+  const project = projectsApi.useProjectQuery(id);
+  const registers = houseApi.useRegistersQuery();
   const checks = useChecks(id, project.data !== undefined && project.data.state !== 'packed');
-  const folders = api.useFoldersQuery(id, { skip: checks?.done == null });
-  const signs = api.useFindingsByFolderQuery(id, { skip: checks?.done == null });
+  const folders = projectsApi.useFoldersQuery(id, { skip: checks?.done == null });
+  const signs = findingsApi.useFindingsByFolderQuery(id, { skip: checks?.done == null });
   if (project.isError)
     return project.error && 'status' in project.error && project.error.status === 404 ? (
       <Empty title="No such project">
@@ -66,7 +71,7 @@ function OneProject(data: ProjectData) {
   const shown = useFindings(project.id, look.params);
   const selected = useSelectedFindings(shown, look.params.get('finding'), look.put);
   const [form, setForm] = useState<TriageForm | null>(null);
-  const [startCheck, started] = api.useStartCheckMutation();
+  const [startCheck, started] = checksApi.useStartCheckMutation();
   const isRunning = isOpen(checks.newest) && checks.newest?.what === 'whole';
   const mayChange = me.role !== 'lead' && !['starting', 'failed', 'packed'].includes(project.state);
   const triage = useTriage({
@@ -129,7 +134,7 @@ function OneProject(data: ProjectData) {
 
 /** What was looked at stands in front the next time. */
 function useRememberOpened(id: string): void {
-  const [mark] = api.usePinProjectMutation();
+  const [mark] = projectsApi.usePinProjectMutation();
   useEffect(() => {
     void mark({ id });
   }, [mark, id]);

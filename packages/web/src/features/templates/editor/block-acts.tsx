@@ -1,4 +1,5 @@
 /** What is in a folder as a block: used in several places of the template, or shared by the whole house. */
+
 import {
   addShared,
   type Block,
@@ -11,9 +12,10 @@ import {
   usesOf,
 } from '@nesting/core/template';
 import { Link } from 'react-router';
-import { api, troubleOf } from '../../../app/api';
+import { troubleOf } from '../../../app/api';
 import { many } from '../../../app/words';
 import { Button, Heading, Menu } from '../../../ui';
+import { blocksApi } from '../../blocks/blocks-api';
 
 interface Props {
   readonly template: Template;
@@ -23,7 +25,7 @@ interface Props {
 }
 
 export function BlockActs({ template, node, onChange, onOpen }: Props) {
-  const { data: house = [] } = api.useBlocksQuery();
+  const { data: house = [] } = blocksApi.useBlocksQuery();
   const make = () => {
     const made = blockFromFolder(template, node.id);
     if (made.block !== null) onChange(made.template, null);
@@ -86,9 +88,11 @@ function BlockLine({ template, node, block, onChange, onOpen }: Props & { block:
 
 /** The house's side of a block: shared from here, as it is there, or behind what is in force. */
 function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChange'> & { block: Block }) {
-  const { data: house = [] } = api.useBlocksQuery();
-  const { data: editions } = api.useBlockEditionsQuery(block.shared?.block ?? '', { skip: block.shared === undefined });
-  const [share, { isLoading, error }] = api.useShareBlockMutation();
+  const { data: house = [] } = blocksApi.useBlocksQuery();
+  const { data: editions } = blocksApi.useBlockEditionsQuery(block.shared?.block ?? '', {
+    skip: block.shared === undefined,
+  });
+  const [share, { isLoading, error }] = blocksApi.useShareBlockMutation();
   const ours = house.find((h) => h.id === block.shared?.block);
   const put = (changed: Block) =>
     onChange({ ...template, blocks: template.blocks?.map((b) => (b.id === block.id ? changed : b)) }, null);

@@ -19,7 +19,7 @@ import {
 import { differenceWords, wordsFor } from '@nesting/core/words';
 import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../../app/api';
+import { troubleOf } from '../../../app/api';
 import { DraftConflict } from '../../../app/draft-conflict';
 import { useAppDispatch } from '../../../app/store';
 import { useAddress } from '../../../app/use-address';
@@ -29,7 +29,10 @@ import { Columns } from '../../../columns/columns';
 import { Nest } from '../../../nest/nest';
 import { nestOfTemplate } from '../../../nest/of-template';
 import { Button, Confirm, Empty, Heading, Labelled, Lines, Menu, TextInput, Tick, Trouble } from '../../../ui';
+import { conventionsApi } from '../../conventions/conventions-api';
+import { houseApi } from '../../house/house-api';
 import { FieldRow } from '../../start/fields';
+import { templatesApi } from '../templates-api';
 import { BlockActs } from './block-acts';
 import { FieldForm } from './field-form';
 import { FilesOfTemplate, pathOfStarter } from './files-of-template';
@@ -43,8 +46,8 @@ import { useTemplateDraft } from './use-template-draft';
 export function TemplateEditorPage() {
   const me = useOutletContext<Me>();
   const { id } = useParams();
-  const { data, isError, error, refetch } = api.useTemplatesQuery();
-  const { data: studio } = api.useRegistersQuery();
+  const { data, isError, error, refetch } = templatesApi.useTemplatesQuery();
+  const { data: studio } = houseApi.useRegistersQuery();
   const row = data?.find((t) => t.id === id);
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined || studio === undefined) return null;
@@ -92,7 +95,7 @@ function Editor({ row, studio }: { row: TemplateRow; studio: Registers }) {
   );
   const laidValues = useMemo(() => sampleValues(late.fields, registers, values), [late.fields, registers, values]);
   const sample = useMemo(() => (laid ? sampleOf(late, studio, laidValues) : null), [laid, late, studio, laidValues]);
-  const [upload, { error: unsent }] = api.usePutStarterMutation();
+  const [upload, { error: unsent }] = templatesApi.usePutStarterMutation();
   // The outline writes in the template's own hierarchy, or in one of its blocks.
   const block = template.blocks?.find((b) => b.id === params.get('block'));
   const root = useMemo(() => (block === undefined ? template.root : rootOfBlock(block)), [block, template.root]);
@@ -337,7 +340,7 @@ function Given({ row, template, registers, laid, sample, values, chosen, onField
 
 /** Conventions of the house that this template uses; a house convention is taken in by its id. */
 function Conventions({ template, onChange }: { template: Template; onChange: GivenProps['onChange'] }) {
-  const { data: house = [] } = api.useConventionsQuery();
+  const { data: house = [] } = conventionsApi.useConventionsQuery();
   const taken = new Set(template.conventions.map((c) => c.id));
   const free = house.filter(
     (h) => h.convention !== null && !taken.has(h.id) && !h.usedIn.some((u) => u.template === template.id),
@@ -391,8 +394,8 @@ function Ledger({
   const go = useNavigate();
   const id = useId();
   const [said, setSaid] = useState('');
-  const [publish, { error: refused }] = api.usePutTemplateInForceMutation();
-  const [discard] = api.useDiscardTemplateMutation();
+  const [publish, { error: refused }] = templatesApi.usePutTemplateInForceMutation();
+  const [discard] = templatesApi.useDiscardTemplateMutation();
   const open = row.edition === 0 || !same(template, row.template);
   const differences = useMemo(
     () => (open && row.edition > 0 ? diffTemplates(row.template, template) : []),
@@ -482,7 +485,7 @@ function Ledger({
 
 /** What somebody else has in this draft, for the same template. */
 function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
-  const { refetch } = api.useTemplatesQuery();
+  const { refetch } = templatesApi.useTemplatesQuery();
   const look = async () => {
     const draft = (await refetch()).data?.find((t) => t.id === row.id)?.draft;
     return draft ? { thing: draft.template, version: draft.version, by: draft.by } : null;
@@ -499,7 +502,7 @@ function Theirs({ row, template }: { row: TemplateRow; template: Template }) {
 
 /** What it would mean for every running project on an earlier edition. */
 function NameImpact({ template }: { template: Template }) {
-  const { data } = api.useTemplateImpactQuery(template);
+  const { data } = templatesApi.useTemplateImpactQuery(template);
   if (data === undefined) return <p className="text-sm text-ink2">Looking what it would mean for running projects…</p>;
   return (
     <ul className="flex max-h-40 flex-col gap-1 overflow-auto text-sm">

@@ -1,8 +1,9 @@
 /** Every starter file kept for a template: where it is used, and which ones no folder names any more. */
+
 import type { FolderNode, Template } from '@nesting/core/template';
-import { api } from '../../../app/api';
 import { many, size } from '../../../app/words';
 import { Button, Heading } from '../../../ui';
+import { templatesApi } from '../templates-api';
 
 function usesOfFiles(template: Template): Map<string, number> {
   const uses = new Map<string, number>();
@@ -16,8 +17,8 @@ function usesOfFiles(template: Template): Map<string, number> {
 }
 
 export function FilesOfTemplate({ template }: { template: Template }) {
-  const { data = [] } = api.useStartersQuery(template.id);
-  const [drop] = api.useDropStarterMutation();
+  const { data = [] } = templatesApi.useStartersQuery(template.id);
+  const [drop] = templatesApi.useDropStarterMutation();
   if (data.length === 0) return null;
   const uses = usesOfFiles(template);
   return (

@@ -3,7 +3,7 @@ import { type PathLine, parseListing } from '@nesting/core/listing';
 import { type FolderNode, freshId, typedName } from '@nesting/core/template';
 
 /** Lines of one paste: beyond them it is no template any more. */
-export const MOST_PASTED = 50_000;
+const MOST_PASTED = 50_000;
 
 export interface Pasted {
   readonly nodes: readonly FolderNode[];

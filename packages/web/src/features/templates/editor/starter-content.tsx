@@ -19,7 +19,7 @@ type Content =
 const MOST_TEXT = 100_000;
 const MOST_ENTRIES = 500;
 
-export async function contentOf(bytes: Uint8Array): Promise<Content> {
+async function contentOf(bytes: Uint8Array): Promise<Content> {
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
     // Nothing is unpacked: only the directory is read.
     const entries = await entriesOfZip(new Blob([Uint8Array.from(bytes)]));

@@ -1,14 +1,14 @@
 import type { TemplateRow } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
-import { api } from '../../../app/api';
 import { useAppDispatch } from '../../../app/store';
 import { type Draft, useDraft } from '../../../app/use-draft';
+import { templatesApi } from '../templates-api';
 import { templateDrafts } from './template-slice';
 
 /** The draft of a template; the gallery knows of it too, without being asked for anew at every letter. */
 export function useTemplateDraft(row: TemplateRow, mayWrite: boolean): Draft<Template> {
   const dispatch = useAppDispatch();
-  const [keep] = api.useKeepTemplateMutation();
+  const [keep] = templatesApi.useKeepTemplateMutation();
   return useDraft<Template>({
     id: row.id,
     start: row.draft?.template ?? row.template,
@@ -19,7 +19,7 @@ export function useTemplateDraft(row: TemplateRow, mayWrite: boolean): Draft<Tem
     save: async (template, version) => (await keep({ template, version }).unwrap()).version,
     onSaved: (template, version) =>
       void dispatch(
-        api.util.updateQueryData('templates', undefined, (rows) =>
+        templatesApi.util.updateQueryData('templates', undefined, (rows) =>
           rows.map((r) =>
             r.id === row.id
               ? {
