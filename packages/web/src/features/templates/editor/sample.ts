@@ -3,7 +3,7 @@ import type { Field, Registers, Value, Values } from '@nesting/core/name';
 import { compileTemplate, type Expansion, type Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useCallback, useState } from 'react';
-import type { RowSample } from './outline';
+import type { RowSample } from './outline-row';
 
 /** Plain values for every field, so that a sample is there before anybody has given one. */
 export function sampleValues(fields: readonly Field[], registers: Registers, given: Values): Values {
