@@ -1,6 +1,6 @@
 // Everything that must hold: types, lint, walls, units, the server against PostgreSQL, the browser. Ends with one line
 // over all of it.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { needBuild, needDebian, needPackages, root, say } from './setup.mjs';
@@ -20,9 +20,25 @@ function add(what, counts) {
 
 /** A whole check that passes or fails as one. */
 function one(what, file, args) {
-  const run = spawnSync(process.execPath, [file, ...args], { cwd: root, encoding: 'utf8' });
-  if (run.status !== 0) process.stdout.write(`${run.stdout}${run.stderr}\n`);
-  add(what, run.status === 0 ? { passed: 1, failed: 0, skipped: 0 } : { passed: 0, failed: 1, skipped: 0 });
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [file, ...args], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => said.push(bytes));
+    child.on('close', (code) => {
+      if (code !== 0) process.stdout.write(`${Buffer.concat(said)}\n`);
+      add(what, code === 0 ? { passed: 1, failed: 0, skipped: 0 } : { passed: 0, failed: 1, skipped: 0 });
+      resolve();
+    });
+  });
+}
+
+/** Two checks at a time, as there are two cores. */
+async function each(checks) {
+  const left = [...checks];
+  const worker = async () => {
+    for (let next = left.shift(); next !== undefined; next = left.shift()) await one(...next);
+  };
+  await Promise.all([worker(), worker()]);
 }
 
 function run(args, env) {
@@ -44,12 +60,15 @@ async function main() {
   say(`Set up after ${Math.round((Date.now() - started) / 1000)} s.\n`);
   rmSync(temporary, { recursive: true, force: true });
   mkdirSync(temporary, { recursive: true });
-  for (const project of TYPED) one(`types of ${project}`, TSC, ['-p', project]);
-  one('lint', 'node_modules/@biomejs/biome/bin/biome', ['check', '--diagnostic-level=warn', '.']);
-  one('walls', 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs', [
-    '--config',
-    '.dependency-cruiser.cjs',
-    'packages',
+  await each([
+    ...TYPED.map((project) => [`types of ${project}`, TSC, ['-p', project]]),
+    ['lint and format', 'node_modules/@biomejs/biome/bin/biome', ['check', '--diagnostic-level=warn', '.']],
+    [
+      'walls',
+      'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
+      ['--config', '.dependency-cruiser.cjs', 'packages'],
+    ],
+    ['nothing unused', 'node_modules/knip/bin/knip.js', ['--no-progress', '--no-config-hints']],
   ]);
 
   const { startCluster } = await import('./postgres.mjs');

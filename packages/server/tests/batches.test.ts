@@ -129,6 +129,10 @@ describe('growing', () => {
     const batch = await batchOf(await apply(p, asking(p, {}, { windows: ['A', 'B', 'C', 'D'] })));
     const { lines } = await json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}`));
     const ofD = lines.filter((l) => l.change.key.includes('=D'));
+    // What is no line of the batch is refused, with all that was asked beside it.
+    const [first] = ofD;
+    expect(await code(await undo(p, batch, [first?.change.key ?? '', 'no-such-line']))).toEqual([422, 'line-unknown']);
+    expect((await page(p.id)).adjusted).toEqual({});
     expect(
       (
         await undo(

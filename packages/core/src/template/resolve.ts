@@ -5,10 +5,10 @@
  */
 
 import { LIMITS } from '../limits';
-import type { Registers } from '../name/pattern/field';
+import type { Field, Registers } from '../name/pattern/field';
 import type { Params } from '../result';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
-import type { FolderNode, OnlyWhen, Template } from './node';
+import type { Block, FolderNode, OnlyWhen, Template } from './node';
 import { blocksOf, numberPrefix, siblingsOf } from './visit';
 
 /** The rules that hold in a folder once those it inherits are counted in. Shared by all lines of one node. */
@@ -84,78 +84,110 @@ const sameAbove = (a: Above, b: Above): boolean =>
   a.rules.stable === b.rules.stable;
 
 export function resolveTemplate(template: Template, registers: Registers): ResolvedTemplate {
-  const dependencies: Dependencies = {
-    conventions: template.conventions,
-    fields: template.fields,
-    blocks: template.blocks,
-    families: registers.families,
-  };
-  const blocks = blocksOf(template);
-  const diagnostics: Diagnostic[] = [];
-  let nodes = 0;
-  const fault = (code: DiagnosticCode, node: string, params: Params) =>
-    diagnostics.push({ code, weight: 'refused', node, line: null, field: null, params });
-  const conventions = new Set(template.conventions.map((c) => c.id));
-  const families = new Set(registers.families.map((f) => f.name));
-  const fields = new Map(template.fields.map((f) => [f.key, f]));
+  return new Resolver(template, registers).run();
+}
 
-  const checkNode = (node: FolderNode, id: string): void => {
+/**
+ * 1. Each folder is looked at for what it names and nobody knows.
+ * 2. What it does not say itself it takes from above.
+ * 3. A block's folders are written out in its place, with ids of their own.
+ * 4. A folder that is the very same as the last time, in the same surroundings, is taken as it was resolved then.
+ */
+class Resolver {
+  private readonly dependencies: Dependencies;
+  private readonly blocks: ReturnType<typeof blocksOf>;
+  private readonly conventions: ReadonlySet<string>;
+  private readonly families: ReadonlySet<string>;
+  private readonly fields: ReadonlyMap<string, Field>;
+  private readonly diagnostics: Diagnostic[] = [];
+  private nodes = 0;
+
+  constructor(
+    private readonly template: Template,
+    registers: Registers,
+  ) {
+    this.dependencies = {
+      conventions: template.conventions,
+      fields: template.fields,
+      blocks: template.blocks,
+      families: registers.families,
+    };
+    this.blocks = blocksOf(template);
+    this.conventions = new Set(template.conventions.map((c) => c.id));
+    this.families = new Set(registers.families.map((f) => f.name));
+    this.fields = new Map(template.fields.map((f) => [f.key, f]));
+  }
+
+  run(): ResolvedTemplate {
+    const root = this.resolve(this.template.root, '', [], { rules: NO_RULES, depth: 0, ids: '', blocks: [] });
+    return { root, diagnostics: this.diagnostics };
+  }
+
+  private fault(code: DiagnosticCode, node: string, params: Params): void {
+    this.diagnostics.push({ code, weight: 'refused', node, line: null, field: null, params });
+  }
+
+  private checkNode(node: FolderNode, id: string): void {
     for (const name of node.conventions ?? [])
-      if (!conventions.has(name)) fault('convention-unknown', id, { convention: name });
-    for (const name of node.accepts ?? []) if (!families.has(name)) fault('family-unknown', id, { family: name });
-    if (node.name === undefined || node.name === '') fault('name-absent', id, {});
-    if (node.onePer !== undefined && fields.get(node.onePer.list)?.type !== 'list')
-      fault('list-unknown', id, { list: node.onePer.list });
-    for (const condition of [node.onlyWhen, ...(node.starters ?? []).map((s) => s.onlyWhen)]) {
-      if (condition !== undefined && !fields.has(condition.field))
-        fault('field-unknown', id, { field: condition.field });
-    }
-    const seen = new Set((node.numbering?.reserved ?? []).map((r) => r.number));
-    for (const child of node.numbering === undefined ? [] : (node.folders ?? [])) {
-      if (child.number !== undefined && seen.has(child.number))
-        fault('number-twice', child.id, { number: child.number });
-      if (child.number !== undefined) seen.add(child.number);
-    }
-  };
+      if (!this.conventions.has(name)) this.fault('convention-unknown', id, { convention: name });
+    for (const name of node.accepts ?? [])
+      if (!this.families.has(name)) this.fault('family-unknown', id, { family: name });
+    if (node.name === undefined || node.name === '') this.fault('name-absent', id, {});
+    if (node.onePer !== undefined && this.fields.get(node.onePer.list)?.type !== 'list')
+      this.fault('list-unknown', id, { list: node.onePer.list });
+    for (const condition of [node.onlyWhen, ...(node.starters ?? []).map((s) => s.onlyWhen)])
+      if (condition !== undefined && !this.fields.has(condition.field))
+        this.fault('field-unknown', id, { field: condition.field });
+    this.checkNumbers(node);
+  }
 
-  const resolve = (node: FolderNode, prefix: string, conditions: readonly OnlyWhen[], above: Above): ResolvedFolder => {
+  private checkNumbers({ numbering, folders }: FolderNode): void {
+    if (numbering === undefined) return;
+    const seen = new Set((numbering.reserved ?? []).map((r) => r.number));
+    for (const { id, number } of folders ?? []) {
+      if (number === undefined) continue;
+      if (seen.has(number)) this.fault('number-twice', id, { number });
+      seen.add(number);
+    }
+  }
+
+  private resolve(node: FolderNode, prefix: string, conditions: readonly OnlyWhen[], above: Above): ResolvedFolder {
     // What comes with a block is made anew each time; what stands in the template itself can be known.
-    if (conditions.length > 0 || above.blocks.length > 0) return resolved(node, prefix, conditions, above);
+    if (conditions.length > 0 || above.blocks.length > 0) return this.resolveAnew(node, prefix, conditions, above);
     const known = remembered.get(node);
-    if (
-      known !== undefined &&
-      known.prefix === prefix &&
-      sameDependencies(known.dependencies, dependencies) &&
-      sameAbove(known.above, above) &&
-      nodes + known.nodes <= LIMITS.templateNodes
-    ) {
-      diagnostics.push(...known.diagnostics);
-      nodes += known.nodes;
+    if (known !== undefined && this.isStill(known, prefix, above)) {
+      this.diagnostics.push(...known.diagnostics);
+      this.nodes += known.nodes;
       return known.folder;
     }
-    const [before, said] = [nodes, diagnostics.length];
-    const folder = resolved(node, prefix, conditions, above);
+    const [before, said] = [this.nodes, this.diagnostics.length];
+    const folder = this.resolveAnew(node, prefix, conditions, above);
     remembered.set(node, {
-      dependencies,
+      dependencies: this.dependencies,
       above,
       prefix,
       folder,
-      diagnostics: diagnostics.slice(said),
-      nodes: nodes - before,
+      diagnostics: this.diagnostics.slice(said),
+      nodes: this.nodes - before,
     });
     return folder;
-  };
+  }
 
-  const resolved = (
-    node: FolderNode,
-    prefix: string,
-    conditions: readonly OnlyWhen[],
-    above: Above,
-  ): ResolvedFolder => {
+  private isStill(known: Remembered, prefix: string, above: Above): boolean {
+    return (
+      known.prefix === prefix &&
+      sameDependencies(known.dependencies, this.dependencies) &&
+      sameAbove(known.above, above) &&
+      this.nodes + known.nodes <= LIMITS.templateNodes
+    );
+  }
+
+  private resolveAnew(node: FolderNode, prefix: string, conditions: readonly OnlyWhen[], above: Above): ResolvedFolder {
     const id = above.ids + node.id;
-    nodes++;
-    checkNode(node, id);
-    const own = node.block === undefined ? undefined : enter(node.block, id, above);
+    this.nodes++;
+    this.checkNode(node, id);
+    const { block } = node;
+    const own = block === undefined ? undefined : this.enter(block, id, above);
     const inner: FolderNode =
       own === undefined ? node : { ...node, folders: [...own.folders, ...(node.folders ?? [])] };
     const rules: FolderRules = {
@@ -165,11 +197,12 @@ export function resolveTemplate(template: Template, registers: Registers): Resol
       stable: node.stable ?? above.rules.stable,
       holdsFolders: (inner.folders?.length ?? 0) > 0,
     };
+    const isBlock = own !== undefined && block !== undefined;
     const below: Above = {
       rules,
       depth: above.depth + 1,
-      ids: own === undefined ? above.ids : `${id}/`,
-      blocks: own === undefined ? above.blocks : [...above.blocks, node.block as string],
+      ids: isBlock ? `${id}/` : above.ids,
+      blocks: isBlock ? [...above.blocks, block] : above.blocks,
     };
     return {
       node,
@@ -178,47 +211,50 @@ export function resolveTemplate(template: Template, registers: Registers): Resol
       numberPrefix: prefix,
       conditions: [...conditions, ...(node.onlyWhen ? [node.onlyWhen] : [])],
       rules,
-      folders: children(inner, id, below),
+      folders: this.children(inner, id, below),
     };
-  };
+  }
 
-  const enter = (block: string, id: string, above: Above) => {
-    if (!blocks.has(block)) fault('block-unknown', id, { block });
-    else if (above.blocks.includes(block)) fault('block-in-itself', id, { block });
-    else return blocks.get(block);
+  /** A block that may be written out here. */
+  private enter(block: string, id: string, above: Above): Block | undefined {
+    if (!this.blocks.has(block)) this.fault('block-unknown', id, { block });
+    else if (above.blocks.includes(block)) this.fault('block-in-itself', id, { block });
+    else return this.blocks.get(block);
     return undefined;
-  };
+  }
 
-  const children = (node: FolderNode, id: string, above: Above): ResolvedFolder[] => {
-    if (above.depth > LIMITS.templateDepth || nodes > LIMITS.templateNodes) {
-      if (node.folders?.length)
-        fault(above.depth > LIMITS.templateDepth ? 'too-deep' : 'too-many-lines', id, {
-          limit: above.depth > LIMITS.templateDepth ? LIMITS.templateDepth : LIMITS.templateNodes,
-        });
-      return [];
-    }
+  private children(node: FolderNode, id: string, above: Above): ResolvedFolder[] {
+    if (this.isTooMuch(node, id, above)) return [];
     for (const child of node.folders ?? [])
-      if (child.block !== undefined && child.name === undefined) enter(child.block, above.ids + child.id, above);
-    return siblingsOf(node, blocks).flatMap((s) => {
-      const prefix = s.number !== null && node.numbering !== undefined ? numberPrefix(node.numbering, s.number) : '';
-      if (s.through === null) return [resolve(s.node, prefix, [], above)];
-      const host = s.through;
-      if (above.blocks.includes(host.block as string)) return [];
-      const spliced: FolderNode = {
-        ...s.node,
-        mark: s.node.mark ?? host.mark,
-        presence: s.node.presence ?? host.presence,
-      };
-      return [
-        resolve(spliced, prefix, host.onlyWhen ? [host.onlyWhen] : [], {
-          ...above,
-          ids: `${above.ids}${host.id}/`,
-          blocks: [...above.blocks, host.block as string],
-        }),
-      ];
+      if (child.block !== undefined && child.name === undefined) this.enter(child.block, above.ids + child.id, above);
+    return siblingsOf(node, this.blocks).flatMap((sibling) => {
+      const { number, through: host } = sibling;
+      const prefix = number !== null && node.numbering !== undefined ? numberPrefix(node.numbering, number) : '';
+      if (host === null) return [this.resolve(sibling.node, prefix, [], above)];
+      return this.spliced(sibling.node, host, prefix, above);
     });
-  };
+  }
 
-  const root = resolve(template.root, '', [], { rules: NO_RULES, depth: 0, ids: '', blocks: [] });
-  return { root, diagnostics };
+  /** A folder of a block that stands among its host's own. */
+  private spliced(node: FolderNode, host: FolderNode, prefix: string, above: Above): ResolvedFolder[] {
+    if (host.block === undefined || above.blocks.includes(host.block)) return [];
+    const marked: FolderNode = { ...node, mark: node.mark ?? host.mark, presence: node.presence ?? host.presence };
+    return [
+      this.resolve(marked, prefix, host.onlyWhen ? [host.onlyWhen] : [], {
+        ...above,
+        ids: `${above.ids}${host.id}/`,
+        blocks: [...above.blocks, host.block],
+      }),
+    ];
+  }
+
+  private isTooMuch(node: FolderNode, id: string, above: Above): boolean {
+    const isTooDeep = above.depth > LIMITS.templateDepth;
+    if (!isTooDeep && this.nodes <= LIMITS.templateNodes) return false;
+    if (node.folders?.length)
+      this.fault(isTooDeep ? 'too-deep' : 'too-many-lines', id, {
+        limit: isTooDeep ? LIMITS.templateDepth : LIMITS.templateNodes,
+      });
+    return true;
+  }
 }
