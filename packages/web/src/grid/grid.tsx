@@ -6,7 +6,16 @@
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+} from 'react';
 import { Button, Menu } from '../ui';
 import type { Sorting, SortKey } from './sort';
 
@@ -40,21 +49,8 @@ interface Props<T> {
 
 const ROW = 30;
 
-export function Grid<T>({
-  id,
-  label,
-  columns,
-  rows,
-  keyOf,
-  chosen,
-  onChoose,
-  onOpen,
-  sorting,
-  onSort,
-  onEnd,
-  empty,
-  rowHeight = ROW,
-}: Props<T>) {
+export function Grid<T>(props: Props<T>) {
+  const { id, label, columns, rows, keyOf, chosen, onEnd, empty, rowHeight = ROW } = props;
   const [shown, toggle] = useColumns(id, columns);
   const tracks = shown.map((c) => c.width).join(' ');
   const dom = useId();
@@ -75,28 +71,7 @@ export function Grid<T>({
   useEffect(() => {
     if (last >= rows.length - 1 && rows.length > 0) onEnd?.();
   }, [last, rows.length, onEnd]);
-  const go = (index: number, extend: boolean) => {
-    const row = rows[Math.max(0, Math.min(rows.length - 1, index))];
-    if (row === undefined) return;
-    const key = keyOf(row);
-    onChoose(extend ? [...chosen.filter((k) => k !== key), key] : [key]);
-  };
-  const onKey = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event.target)) return;
-    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / rowHeight) - 1);
-    const to = {
-      ArrowDown: at + 1,
-      ArrowUp: at - 1,
-      Home: 0,
-      End: rows.length - 1,
-      PageDown: at + page,
-      PageUp: at - page,
-    }[event.key];
-    if (to !== undefined) go(to, event.shiftKey);
-    else if (event.key === 'Enter' && event.target === event.currentTarget && at >= 0 && onOpen) onOpen(rows[at] as T);
-    else return;
-    event.preventDefault();
-  };
+  const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / rowHeight) - 1);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div
@@ -107,88 +82,158 @@ export function Grid<T>({
         aria-multiselectable
         tabIndex={0}
         aria-activedescendant={at >= 0 && items.some((i) => i.index === at) ? `${dom}-${at}` : undefined}
-        onKeyDown={onKey}
+        onKeyDown={(event) => onGridKey(event, props, at, page())}
         className="min-h-0 flex-1 overflow-auto rounded-tray border border-line bg-sheet text-sm outline-offset-[-2px]"
       >
-        <div
-          role="row"
-          className="sticky top-0 z-10 grid gap-x-3 border-b border-line bg-bench px-2 py-1.5"
-          style={{ gridTemplateColumns: tracks }}
-        >
-          {shown.map((c) => {
-            const is = sorting?.by === c.id ? (sorting.down ? 'descending' : 'ascending') : 'none';
-            return (
-              <span key={c.id} role="columnheader" aria-sort={is} className="min-w-0 font-semibold whitespace-nowrap">
-                {c.sort && onSort ? (
-                  <button
-                    type="button"
-                    onClick={() => onSort({ by: c.id, down: is === 'ascending' })}
-                    className="flex items-center gap-1"
-                  >
-                    {c.header}
-                    {is === 'ascending' && <ArrowUp size={12} aria-hidden />}
-                    {is === 'descending' && <ArrowDown size={12} aria-hidden />}
-                  </button>
-                ) : (
-                  c.header
-                )}
-              </span>
-            );
-          })}
-        </div>
+        <Head columns={shown} tracks={tracks} sorting={props.sorting} onSort={props.onSort} />
         <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
-          {items.map((item) => {
-            const row = rows[item.index] as T;
-            const key = keyOf(row);
-            const is = chosen.includes(key);
+          {items.flatMap((item) => {
+            const row = rows[item.index];
+            if (row === undefined) return [];
             return (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: the grid itself takes the keys
-              <div
-                key={key}
+              <Row
+                key={keyOf(row)}
                 id={`${dom}-${item.index}`}
-                role="row"
-                aria-rowindex={item.index + 1}
-                aria-selected={is}
-                onClick={(e) => {
-                  if (isControl(e.target)) return;
-                  onChoose(
-                    e.ctrlKey || e.metaKey
-                      ? is
-                        ? chosen.filter((k) => k !== key)
-                        : [...chosen, key]
-                      : e.shiftKey && at >= 0
-                        ? rows.slice(Math.min(at, item.index), Math.max(at, item.index) + 1).map(keyOf)
-                        : [key],
-                  );
-                }}
-                onDoubleClick={(e) => isControl(e.target) || onOpen?.(row)}
-                className={`absolute inset-x-0 grid cursor-default items-center gap-x-3 border-b border-line px-2 ${is ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}
+                row={row}
+                index={item.index}
+                columns={shown}
+                isChosen={chosen.includes(keyOf(row))}
                 style={{ top: item.start, height: item.size, gridTemplateColumns: tracks }}
-              >
-                {shown.map((c) => (
-                  <span key={c.id} role="gridcell" className="min-w-0 truncate">
-                    {c.cell(row)}
-                  </span>
-                ))}
-              </div>
+                onChoose={(event) => props.onChoose(chosenBy(event, props, at, item.index))}
+                onOpen={props.onOpen}
+              />
             );
           })}
         </div>
         {rows.length === 0 && <div className="px-3 py-8 text-ink2">{empty}</div>}
       </div>
-      {columns.length > 2 && (
-        <div className="flex justify-end pt-1">
-          <Menu
-            stay
-            trigger={
-              <Button look="quiet" className="h-6!">
-                Columns…
-              </Button>
-            }
-            lines={columns.map((c) => ({ words: c.header, run: () => toggle(c.id), chosen: shown.includes(c) }))}
-          />
-        </div>
-      )}
+      {columns.length > 2 && <ColumnMenu columns={columns} shown={shown} onToggle={toggle} />}
+    </div>
+  );
+}
+
+/** Arrows, Home, End and pages move; Shift with them chooses several; Enter opens. */
+function onGridKey<T>(event: KeyboardEvent, props: Props<T>, at: number, page: number): void {
+  if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event.target)) return;
+  const { rows, keyOf, chosen, onChoose, onOpen } = props;
+  const to = {
+    ArrowDown: at + 1,
+    ArrowUp: at - 1,
+    Home: 0,
+    End: rows.length - 1,
+    PageDown: at + page,
+    PageUp: at - page,
+  }[event.key];
+  const row = rows[Math.max(0, Math.min(rows.length - 1, to ?? at))];
+  if (row === undefined) return;
+  const key = keyOf(row);
+  if (to !== undefined) onChoose(event.shiftKey ? [...chosen.filter((k) => k !== key), key] : [key]);
+  else if (event.key === 'Enter' && event.target === event.currentTarget && at >= 0 && onOpen) onOpen(row);
+  else return;
+  event.preventDefault();
+}
+
+/** What is chosen after a click: one more with Ctrl, a stretch with Shift, else this one alone. */
+function chosenBy<T>(event: MouseEvent, props: Props<T>, at: number, index: number): readonly string[] {
+  const { rows, keyOf, chosen } = props;
+  const row = rows[index];
+  const key = row === undefined ? '' : keyOf(row);
+  if (event.ctrlKey || event.metaKey) return chosen.includes(key) ? chosen.filter((k) => k !== key) : [...chosen, key];
+  if (event.shiftKey && at >= 0) return rows.slice(Math.min(at, index), Math.max(at, index) + 1).map(keyOf);
+  return [key];
+}
+
+interface HeadProps<T> {
+  readonly columns: readonly GridColumn<T>[];
+  readonly tracks: string;
+  readonly sorting: Sorting | undefined;
+  readonly onSort: ((sorting: Sorting) => void) | undefined;
+}
+
+function Head<T>({ columns, tracks, sorting, onSort }: HeadProps<T>) {
+  return (
+    <div
+      role="row"
+      className="sticky top-0 z-10 grid gap-x-3 border-b border-line bg-bench px-2 py-1.5"
+      style={{ gridTemplateColumns: tracks }}
+    >
+      {columns.map((c) => {
+        const order = sorting?.by === c.id ? (sorting.down ? 'descending' : 'ascending') : 'none';
+        return (
+          <span key={c.id} role="columnheader" aria-sort={order} className="min-w-0 font-semibold whitespace-nowrap">
+            {c.sort && onSort ? (
+              <button
+                type="button"
+                onClick={() => onSort({ by: c.id, down: order === 'ascending' })}
+                className="flex items-center gap-1"
+              >
+                {c.header}
+                {order === 'ascending' && <ArrowUp size={12} aria-hidden />}
+                {order === 'descending' && <ArrowDown size={12} aria-hidden />}
+              </button>
+            ) : (
+              c.header
+            )}
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+interface RowProps<T> {
+  readonly id: string;
+  readonly row: T;
+  readonly index: number;
+  readonly columns: readonly GridColumn<T>[];
+  readonly isChosen: boolean;
+  readonly style: CSSProperties;
+  readonly onChoose: (event: MouseEvent) => void;
+  readonly onOpen: ((row: T) => void) | undefined;
+}
+
+function Row<T>({ id, row, index, columns, isChosen, style, onChoose, onOpen }: RowProps<T>) {
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the grid itself takes the keys
+    <div
+      id={id}
+      role="row"
+      aria-rowindex={index + 1}
+      aria-selected={isChosen}
+      onClick={(e) => isControl(e.target) || onChoose(e)}
+      onDoubleClick={(e) => isControl(e.target) || onOpen?.(row)}
+      className={`absolute inset-x-0 grid cursor-default items-center gap-x-3 border-b border-line px-2 ${isChosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'hover:bg-bench'}`}
+      style={style}
+    >
+      {columns.map((c) => (
+        <span key={c.id} role="gridcell" className="min-w-0 truncate">
+          {c.cell(row)}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function ColumnMenu<T>({
+  columns,
+  shown,
+  onToggle,
+}: {
+  columns: readonly GridColumn<T>[];
+  shown: readonly GridColumn<T>[];
+  onToggle: (column: string) => void;
+}) {
+  return (
+    <div className="flex justify-end pt-1">
+      <Menu
+        stay
+        trigger={
+          <Button look="quiet" className="h-6!">
+            Columns…
+          </Button>
+        }
+        lines={columns.map((c) => ({ words: c.header, run: () => onToggle(c.id), chosen: shown.includes(c) }))}
+      />
     </div>
   );
 }

@@ -53,7 +53,8 @@ function itemsOf(findings: readonly KeptFinding[], group: FindingGroup): Item[] 
   return out;
 }
 
-export function FindingsList({ findings, total, group, selected, picked, onSelect, onPick, more }: Props) {
+export function FindingsList(props: Props) {
+  const { findings, total, group, selected, more } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const items = useMemo(() => itemsOf(findings, group), [findings, group]);
@@ -62,23 +63,12 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
     findings.findIndex((f) => f.id === selected),
   );
   const shown = items.findIndex((i) => i.kind === 'finding' && i.place === at);
-  const sizeOf = (i: number) => {
-    const item = items[i];
-    return item === undefined ? 56 : item.kind === 'head' ? 34 : item.finding.id === selected ? 104 : 56;
-  };
   const virtual = useVirtualizer({
     count: items.length + (findings.length < total ? 1 : 0),
     getScrollElement: () => scroller.current,
-    estimateSize: sizeOf,
+    estimateSize: (i) => sizeOf(items[i], selected),
     overscan: 8,
-    getItemKey: (i) => {
-      const item = items[i];
-      return item === undefined
-        ? 'more'
-        : item.kind === 'head'
-          ? `h ${item.words} ${i}`
-          : item.finding.id + (item.finding.solvedAt ?? '');
-    },
+    getItemKey: (i) => keyOfItem(items[i], i),
   });
   useEffect(() => {
     if (selected !== null && shown >= 0) virtual.scrollToIndex(shown, { align: 'auto' });
@@ -89,26 +79,6 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
   useEffect(() => {
     if (findings.length < total && last > items.length - 40) more();
   }, [last, items.length, findings.length, total, more]);
-  const onKey = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === ' ') {
-      event.preventDefault();
-      if (findings[at] !== undefined) onPick(findings[at].id);
-      return;
-    }
-    const to = {
-      ArrowDown: at + 1,
-      ArrowUp: at - 1,
-      Home: 0,
-      End: findings.length - 1,
-      PageDown: at + 10,
-      PageUp: at - 10,
-    }[event.key];
-    const next = to === undefined ? undefined : findings[Math.max(0, Math.min(findings.length - 1, to))];
-    if (next === undefined) return;
-    event.preventDefault();
-    onSelect(next.id);
-  };
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
       <div
@@ -118,63 +88,110 @@ export function FindingsList({ findings, total, group, selected, picked, onSelec
         aria-multiselectable="true"
         tabIndex={0}
         aria-activedescendant={findings[at] ? `${id}-${findings[at].id}` : undefined}
-        onKeyDown={onKey}
+        onKeyDown={(event) => onListKey(event, props, at)}
         className="relative outline-offset-[-2px]"
         style={{ height: virtual.getTotalSize() }}
       >
-        {drawn.map((item) => {
-          const what = items[item.index];
-          const place = { transform: `translateY(${item.start}px)` };
-          if (what === undefined)
-            return (
-              <p
-                key={item.key}
-                role="presentation"
-                className="absolute inset-x-0 top-0 px-3 py-4 text-sm text-ink2"
-                style={place}
-              >
-                More are on their way…
-              </p>
-            );
-          if (what.kind === 'head')
-            return (
-              <p
-                key={item.key}
-                role="presentation"
-                className={`absolute inset-x-0 top-0 flex h-[34px] items-end gap-3 px-1 pb-1.5 text-xs font-semibold text-ink2 ${what.mono ? 'font-mono' : ''}`}
-                style={place}
-              >
-                <span className="truncate">{what.words}</span>
-                <span aria-hidden className="mb-1.5 h-px flex-1 bg-line" />
-              </p>
-            );
-          const { finding } = what;
-          const chosen = finding.id === findings[at]?.id;
-          return (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
-            // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
-            <div
-              key={item.key}
-              id={`${id}-${finding.id}`}
-              ref={virtual.measureElement}
-              data-index={item.index}
-              role="option"
-              aria-selected={picked.has(finding.id) || (picked.size === 0 && chosen)}
-              onClick={(e) => (e.ctrlKey || e.metaKey ? onPick(finding.id) : onSelect(finding.id))}
-              className={`absolute inset-x-0 top-0 cursor-default rounded-tray px-3 py-2 ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
-              style={place}
-            >
-              <Row
-                finding={finding}
-                chosen={chosen}
-                picked={picked.has(finding.id)}
-                picking={picked.size > 0}
-                placed={group !== 'folder'}
-              />
-            </div>
-          );
-        })}
+        {drawn.map(({ key, index, start }) => (
+          <ItemLine
+            key={key}
+            id={id}
+            item={items[index]}
+            index={index}
+            start={start}
+            measure={virtual.measureElement}
+            chosen={findings[at]?.id ?? null}
+            list={props}
+          />
+        ))}
       </div>
+    </div>
+  );
+}
+
+/** Pixels before a line is measured. */
+function sizeOf(item: Item | undefined, selected: string | null): number {
+  if (item === undefined) return 56;
+  if (item.kind === 'head') return 34;
+  return item.finding.id === selected ? 104 : 56;
+}
+
+function keyOfItem(item: Item | undefined, index: number): string {
+  if (item === undefined) return 'more';
+  return item.kind === 'head' ? `h ${item.words} ${index}` : item.finding.id + (item.finding.solvedAt ?? '');
+}
+
+/** What moves and picks. Letters are the page's own commands. */
+function onListKey(event: KeyboardEvent, { findings, onPick, onSelect }: Props, at: number): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const to = {
+    ' ': at,
+    ArrowDown: at + 1,
+    ArrowUp: at - 1,
+    Home: 0,
+    End: findings.length - 1,
+    PageDown: at + 10,
+    PageUp: at - 10,
+  }[event.key];
+  const next = to === undefined ? undefined : findings[Math.max(0, Math.min(findings.length - 1, to))];
+  if (next === undefined) return;
+  event.preventDefault();
+  if (event.key === ' ') onPick(next.id);
+  else onSelect(next.id);
+}
+
+interface ItemProps {
+  readonly id: string;
+  readonly item: Item | undefined;
+  readonly index: number;
+  readonly start: number;
+  readonly measure: (element: Element | null) => void;
+  readonly chosen: string | null;
+  readonly list: Props;
+}
+
+function ItemLine({ id, item, index, start, measure, chosen, list }: ItemProps) {
+  const place = { transform: `translateY(${start}px)` };
+  if (item === undefined)
+    return (
+      <p role="presentation" className="absolute inset-x-0 top-0 px-3 py-4 text-sm text-ink2" style={place}>
+        More are on their way…
+      </p>
+    );
+  if (item.kind === 'head')
+    return (
+      <p
+        role="presentation"
+        className={`absolute inset-x-0 top-0 flex h-[34px] items-end gap-3 px-1 pb-1.5 text-xs font-semibold text-ink2 ${item.mono ? 'font-mono' : ''}`}
+        style={place}
+      >
+        <span className="truncate">{item.words}</span>
+        <span aria-hidden className="mb-1.5 h-px flex-1 bg-line" />
+      </p>
+    );
+  const { finding } = item;
+  const { picked, onPick, onSelect, group } = list;
+  const isChosen = finding.id === chosen;
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
+    // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
+    <div
+      id={`${id}-${finding.id}`}
+      ref={measure}
+      data-index={index}
+      role="option"
+      aria-selected={picked.has(finding.id) || (picked.size === 0 && isChosen)}
+      onClick={(e) => (e.ctrlKey || e.metaKey ? onPick(finding.id) : onSelect(finding.id))}
+      className={`absolute inset-x-0 top-0 cursor-default rounded-tray px-3 py-2 ${isChosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
+      style={place}
+    >
+      <Row
+        finding={finding}
+        chosen={isChosen}
+        picked={picked.has(finding.id)}
+        picking={picked.size > 0}
+        placed={group !== 'folder'}
+      />
     </div>
   );
 }
