@@ -66,7 +66,7 @@ test('one more projector by one click: the plan, a line left out, carried out, u
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Undo the 1 chosen' }).click();
   await expect(page.getByText('Undone').first()).toBeVisible();
-  expect(treeOf(root)).toHaveLength(before.length + 4);
+  await expect.poll(() => treeOf(root).length).toBe(before.length + 4);
   await page.getByRole('button', { name: /^Grew/ }).click();
   await expect(page.getByText('4 lines can be undone.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo it' }).click();

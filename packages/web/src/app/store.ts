@@ -1,5 +1,6 @@
 import { configureStore, createListenerMiddleware } from '@reduxjs/toolkit';
 import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux';
+import { peopleApi } from '../features/access/people-api';
 import { blockDrafts } from '../features/blocks/block-slice';
 import { conventionDrafts } from '../features/conventions/editor-slice';
 import { reshapes } from '../features/reshape/reshape-slice';
@@ -7,12 +8,16 @@ import { keepStart, startReducer } from '../features/start/start-slice';
 import { templateDrafts } from '../features/templates/editor/template-slice';
 import { api, SESSION_ENDED } from './api';
 
-/** All that was asked for by somebody who is not signed in any more is forgotten, but for what is being written. */
+/**
+ * An answer said that nobody is signed in: who is there is asked again, and the sign-in page comes. Several answers may
+ * say so; after the first nobody is thought to be there, and a sign-in under way is not disturbed.
+ */
 const sessions = createListenerMiddleware();
+const whoIsThere = peopleApi.endpoints.me.select();
 sessions.startListening({
   type: SESSION_ENDED,
-  effect: (_action, { dispatch }) => {
-    dispatch(api.util.resetApiState());
+  effect: (_action, { dispatch, getState }) => {
+    if (whoIsThere(getState() as State).isSuccess) dispatch(api.util.invalidateTags(['me']));
   },
 });
 

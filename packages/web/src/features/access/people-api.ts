@@ -1,6 +1,20 @@
 /** Who is there, how people come in, and what they may open. */
+
 import type { Entrance, Invite, Invited, KeyRow, LinkFound, Me, PersonRow, SessionRow } from '@nesting/contract';
+import type { UnknownAction } from '@reduxjs/toolkit';
 import { api } from '../../app/api';
+
+/** Once somebody has come in, nothing is shown that was fetched for whoever was there before. */
+async function forgetOthers(
+  _request: unknown,
+  { dispatch, queryFulfilled }: { dispatch: (action: UnknownAction) => unknown; queryFulfilled: Promise<unknown> },
+): Promise<void> {
+  const isIn = await queryFulfilled.then(
+    () => true,
+    () => false,
+  );
+  if (isIn) dispatch(api.util.resetApiState());
+}
 
 export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -8,11 +22,11 @@ export const peopleApi = api.injectEndpoints({
     me: build.query<Me, void>({ query: () => 'me', providesTags: ['me'] }),
     demoSignIn: build.mutation<unknown, string>({
       query: (initials) => ({ url: 'demo/sign-in', method: 'POST', body: { initials } }),
-      invalidatesTags: (_, error) => (error === undefined ? ['me'] : []),
+      onQueryStarted: forgetOthers,
     }),
     signIn: build.mutation<unknown, { email: string; password: string }>({
       query: (body) => ({ url: 'auth/sign-in/email', method: 'POST', body }),
-      invalidatesTags: (_, error) => (error === undefined ? ['me'] : []),
+      onQueryStarted: forgetOthers,
     }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'auth/sign-out', method: 'POST', body: {} }) }),
     people: build.query<PersonRow[], void>({ query: () => 'people', providesTags: ['people'] }),

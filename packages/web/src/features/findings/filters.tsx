@@ -2,10 +2,16 @@
  * What is looked at: open, new, accepted, solved; by cause, weight, person, folder. Each count is under all other
  * filters.
  */
-import { FINDING_GROUPS, type FindingGroup, type FindingList, type FindingView, type Me } from '@nesting/contract';
+import {
+  FINDING_GROUPS,
+  FINDING_VIEWS,
+  type FindingGroup,
+  type FindingList,
+  type FindingView,
+  type Me,
+} from '@nesting/contract';
 import { WEIGHTS, type Weight } from '@nesting/core/template';
 import { RULE_TITLES } from '@nesting/core/words';
-import { useId } from 'react';
 import type { AddressChanges } from '../../app/use-address';
 import { count, many } from '../../app/words';
 import { Choose, Heading, TextInput } from '../../ui';
@@ -34,40 +40,29 @@ interface Props {
   readonly me: Me;
 }
 
+type ChooseFilter = (key: string, value: string | null) => void;
+
+interface SectionProps {
+  readonly counted: FindingList;
+  readonly params: URLSearchParams;
+  /** Chosen twice it is chosen no more. */
+  readonly choose: ChooseFilter;
+}
+
 export function Filters({ counted, view, group, params, put, me }: Props) {
-  const id = useId();
-  const choose = (key: string, value: string | null) =>
+  const choose: ChooseFilter = (key, value) =>
     put({ view: 'findings', [key]: params.get(key) === value ? null : value, finding: null });
-  const mine = counted.people.find((p) => p.key === me.initials)?.count ?? 0;
+  const section = { counted, params, choose };
   return (
     <div className="flex flex-col gap-4">
-      <ul aria-label="Which findings">
-        {(['open', 'new', 'accepted', 'solved'] as const)
-          .filter((v) => v === 'open' || v === view || counted.views[v] > 0)
-          .map((v) => (
-            <li key={v}>
-              <Row
-                words={VIEW_WORDS[v]}
-                of={counted.views[v]}
-                chosen={v === view}
-                onChoose={() => put({ view: 'findings', findings: v === 'open' ? null : v, finding: null })}
-              />
-            </li>
-          ))}
-        {(mine > 0 || params.get('person') === me.initials) && (
-          <li>
-            <Row
-              words="Mine"
-              of={mine}
-              chosen={params.get('person') === me.initials}
-              onChoose={() => choose('person', me.initials)}
-            />
-          </li>
-        )}
-      </ul>
+      <Views
+        {...section}
+        view={view}
+        me={me}
+        onView={(findings) => put({ view: 'findings', findings, finding: null })}
+      />
       <div className="flex gap-2">
         <TextInput
-          id={`${id}f`}
           aria-label="Part of a path"
           placeholder="Part of a path"
           value={params.get('find') ?? ''}
@@ -83,100 +78,136 @@ export function Filters({ counted, view, group, params, put, me }: Props) {
           />
         </span>
       </div>
-      <section className="flex flex-col gap-1">
-        <Heading>
-          {many(
-            counted.rules.reduce((n, r) => n + r.count, 0),
-            'finding',
-          )}
-          , by cause
-        </Heading>
-        <ul>
-          <li>
+      <Causes {...section} onAll={() => put({ view: 'findings', rule: null, finding: null })} />
+      <ByWeight {...section} />
+      <ByPerson {...section} />
+      <ByFolder {...section} />
+    </div>
+  );
+}
+
+function Views({
+  counted,
+  params,
+  choose,
+  view,
+  me,
+  onView,
+}: SectionProps & Pick<Props, 'view' | 'me'> & { readonly onView: (view: FindingView | null) => void }) {
+  const mine = counted.people.find((p) => p.key === me.initials)?.count ?? 0;
+  const isMine = params.get('person') === me.initials;
+  return (
+    <ul aria-label="Which findings">
+      {FINDING_VIEWS.filter((v) => v === 'open' || v === view || counted.views[v] > 0).map((v) => (
+        <li key={v}>
+          <Row
+            words={VIEW_WORDS[v]}
+            of={counted.views[v]}
+            chosen={v === view}
+            onChoose={() => onView(v === 'open' ? null : v)}
+          />
+        </li>
+      ))}
+      {(mine > 0 || isMine) && (
+        <li>
+          <Row words="Mine" of={mine} chosen={isMine} onChoose={() => choose('person', me.initials)} />
+        </li>
+      )}
+    </ul>
+  );
+}
+
+function Causes({ counted, params, choose, onAll }: SectionProps & { readonly onAll: () => void }) {
+  const all = counted.rules.reduce((n, r) => n + r.count, 0);
+  return (
+    <section className="flex flex-col gap-1">
+      <Heading>{many(all, 'finding')}, by cause</Heading>
+      <ul>
+        <li>
+          <Row words="All of them" of={all} chosen={params.get('rule') === null} onChoose={onAll} />
+        </li>
+        {counted.rules.map((r) => (
+          <li key={r.key}>
             <Row
-              words="All of them"
-              of={counted.rules.reduce((n, r) => n + r.count, 0)}
-              chosen={params.get('rule') === null}
-              onChoose={() => put({ view: 'findings', rule: null, finding: null })}
+              words={RULE_TITLES[r.key]}
+              of={r.count}
+              chosen={params.get('rule') === r.key}
+              onChoose={() => choose('rule', r.key)}
+              weight={WEIGHTS.find((weight) => weight === r.weight)}
             />
           </li>
-          {counted.rules.map((r) => (
-            <li key={r.key}>
-              <Row
-                words={RULE_TITLES[r.key]}
-                of={r.count}
-                chosen={params.get('rule') === r.key}
-                onChoose={() => choose('rule', r.key)}
-                weight={r.weight as Weight}
-              />
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section className="flex flex-col gap-1">
-        <Heading>By weight</Heading>
-        <ul>
-          {WEIGHTS.filter((w) => counted.weights[w] > 0 || params.get('weight') === w).map((w) => (
-            <li key={w}>
-              <Row
-                words={WEIGHT_WORDS[w]}
-                of={counted.weights[w]}
-                chosen={params.get('weight') === w}
-                onChoose={() => choose('weight', w)}
-                weight={w}
-              />
-            </li>
-          ))}
-        </ul>
-      </section>
-      {(counted.people.some((p) => p.key !== '-') || params.get('person') !== null) && (
-        <section className="flex flex-col gap-1">
-          <Heading>By person</Heading>
-          <ul>
-            {counted.people.map((p) => (
-              <li key={p.key}>
-                <Row
-                  words={p.key === '-' ? 'Nobody by name' : p.key}
-                  mono={p.key !== '-'}
-                  of={p.count}
-                  chosen={params.get('person') === p.key}
-                  onChoose={() => choose('person', p.key)}
-                />
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {(counted.folders.length > 1 || params.get('folder') !== null) && (
-        <section className="flex flex-col gap-1">
-          <Heading>By folder</Heading>
-          <ul>
-            {params.get('folder') !== null && !counted.folders.some((f) => f.key === params.get('folder')) && (
-              <li>
-                <Row
-                  words={params.get('folder') ?? ''}
-                  mono
-                  of={counted.total}
-                  chosen
-                  onChoose={() => choose('folder', params.get('folder'))}
-                />
-              </li>
-            )}
-            {counted.folders.map((f) => (
-              <li key={f.key}>
-                <Row
-                  words={f.key}
-                  mono
-                  of={f.count}
-                  chosen={params.get('folder') === f.key}
-                  onChoose={() => choose('folder', f.key)}
-                />
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </div>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ByWeight({ counted, params, choose }: SectionProps) {
+  return (
+    <section className="flex flex-col gap-1">
+      <Heading>By weight</Heading>
+      <ul>
+        {WEIGHTS.filter((w) => counted.weights[w] > 0 || params.get('weight') === w).map((w) => (
+          <li key={w}>
+            <Row
+              words={WEIGHT_WORDS[w]}
+              of={counted.weights[w]}
+              chosen={params.get('weight') === w}
+              onChoose={() => choose('weight', w)}
+              weight={w}
+            />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const NOBODY = '-';
+
+function ByPerson({ counted, params, choose }: SectionProps) {
+  if (params.get('person') === null && counted.people.every((p) => p.key === NOBODY)) return null;
+  return (
+    <section className="flex flex-col gap-1">
+      <Heading>By person</Heading>
+      <ul>
+        {counted.people.map((p) => (
+          <li key={p.key}>
+            <Row
+              words={p.key === NOBODY ? 'Nobody by name' : p.key}
+              mono={p.key !== NOBODY}
+              of={p.count}
+              chosen={params.get('person') === p.key}
+              onChoose={() => choose('person', p.key)}
+            />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ByFolder({ counted, params, choose }: SectionProps) {
+  const chosen = params.get('folder');
+  if (chosen === null && counted.folders.length <= 1) return null;
+  // One that is filtered by stands here even where nothing is left in it.
+  const isListed = counted.folders.some((f) => f.key === chosen);
+  return (
+    <section className="flex flex-col gap-1">
+      <Heading>By folder</Heading>
+      <ul>
+        {chosen !== null && !isListed && (
+          <li>
+            <Row words={chosen} mono of={counted.total} chosen onChoose={() => choose('folder', chosen)} />
+          </li>
+        )}
+        {counted.folders.map((f) => (
+          <li key={f.key}>
+            <Row words={f.key} mono of={f.count} chosen={chosen === f.key} onChoose={() => choose('folder', f.key)} />
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -192,7 +223,7 @@ function Row({
   of: number;
   chosen: boolean;
   onChoose: () => void;
-  weight?: Weight;
+  weight?: Weight | undefined;
   mono?: boolean;
 }) {
   return (

@@ -23,7 +23,6 @@ interface Props {
 }
 
 export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
-  const id = useId();
   const [cells, setCells] = useState<Cells>(entry?.cells ?? {});
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [add, adding] = houseApi.useAddEntryMutation();
@@ -66,62 +65,20 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
       }}
     >
       <Heading>{entry === null ? 'To be added' : entry.key}</Heading>
-      {COLUMNS[list].map((c) => {
-        const fault = touched.has(c.key) || entry !== null ? faults[c.key] : undefined;
-        const fixed = c === keyColumn(list) && (entry?.used ?? 0) > 0;
-        if (c.flag)
-          return (
-            entry !== null && (
-              <Tick
-                key={c.key}
-                label={c.label}
-                checked={cells[c.key] === 'yes'}
-                disabled={!mayWrite}
-                onChange={(on) => setNow(c.key, on ? 'yes' : '')}
-              />
-            )
-          );
-        if (c.key === 'colour')
-          return (
-            <MarkChoice
-              key={c.key}
-              value={cells.colour ?? ''}
-              disabled={!mayWrite}
-              onChoose={(mark) => setNow('colour', mark)}
-            />
-          );
-        return (
-          <Labelled
-            key={c.key}
-            id={`${id}${c.key}`}
-            label={c.label}
-            help={fixed ? 'It stands in the names of projects, and stays.' : c.several ? 'parted by blanks' : undefined}
-          >
-            {c.key === 'notes' || c.several ? (
-              <Lines
-                id={`${id}${c.key}`}
-                rows={c.several ? 2 : 3}
-                readOnly={!mayWrite}
-                value={cells[c.key] ?? ''}
-                onChange={(e) => set(c.key, e.target.value)}
-                onBlur={() => leave(c.key)}
-                className={c.several ? '' : 'font-sans'}
-              />
-            ) : (
-              <TextInput
-                id={`${id}${c.key}`}
-                readOnly={!mayWrite || fixed}
-                value={cells[c.key] ?? ''}
-                fault={fault !== undefined}
-                onChange={(e) => set(c.key, e.target.value)}
-                onBlur={() => leave(c.key)}
-                autoComplete="off"
-              />
-            )}
-            {fault && <span className="text-xs text-brick">{fault}</span>}
-          </Labelled>
-        );
-      })}
+      {COLUMNS[list].map((column) => (
+        <Cell
+          key={column.key}
+          column={column}
+          value={cells[column.key] ?? ''}
+          entry={entry}
+          isFixed={column === keyColumn(list) && (entry?.used ?? 0) > 0}
+          fault={touched.has(column.key) || entry !== null ? faults[column.key] : undefined}
+          mayWrite={mayWrite}
+          onWrite={set}
+          onSet={setNow}
+          onLeave={leave}
+        />
+      ))}
       {trouble && (
         <p role="alert" className="text-sm text-brick">
           {troubleOf(trouble)}
@@ -142,35 +99,18 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
           Keep it
         </Button>
       )}
-      {entry !== null && list === 'clients' && (
-        <p className="text-sm">
-          {entry.used === 0 ? (
-            'No project is listed with it.'
-          ) : (
-            <Link to={`/projects?find=${encodeURIComponent(entry.key)}`} className="text-bottle underline">
-              {many(entry.used, 'project')}
-            </Link>
-          )}
-        </p>
-      )}
+      {entry !== null && list === 'clients' && <UsedBy entry={entry} />}
       {mayWrite && entry !== null && (
-        <div className="flex flex-wrap gap-3">
-          {(list === 'clients' || list === 'families') && entries.length > 1 && (
-            <Merge list={list} entry={entry} entries={entries} onDone={onDone} />
-          )}
-          {entry.used === 0 && (
-            <Confirm
-              trigger={<Button>Delete…</Button>}
-              title={`Delete ${entry.key}?`}
-              act="Delete it"
-              run={() =>
-                void remove({ list, key: entry.key }).then((r) => 'error' in r || onDone(null, `${entry.key} deleted.`))
-              }
-            >
-              Nothing uses it. Its history is kept.
-            </Confirm>
-          )}
-        </div>
+        <EntryActs
+          list={list}
+          entry={entry}
+          entries={entries}
+          onDone={onDone}
+          onDelete={async () => {
+            const gone = await remove({ list, key: entry.key });
+            if (!('error' in gone)) onDone(null, `${entry.key} deleted.`);
+          }}
+        />
       )}
       {entry !== null && (
         <History
@@ -184,6 +124,109 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
         />
       )}
     </form>
+  );
+}
+
+interface CellProps {
+  readonly column: (typeof COLUMNS)[EditableList][number];
+  readonly value: string;
+  readonly entry: ListEntryRow | null;
+  /** It stands in the names of projects. */
+  readonly isFixed: boolean;
+  readonly fault: string | undefined;
+  readonly mayWrite: boolean;
+  readonly onWrite: (key: string, value: string) => void;
+  /** Written, and kept at once. */
+  readonly onSet: (key: string, value: string) => void;
+  readonly onLeave: (key: string) => void;
+}
+
+function Cell(props: CellProps) {
+  const { column, value, entry, mayWrite, onSet } = props;
+  if (column.flag)
+    return (
+      entry !== null && (
+        <Tick
+          label={column.label}
+          checked={value === 'yes'}
+          disabled={!mayWrite}
+          onChange={(on) => onSet(column.key, on ? 'yes' : '')}
+        />
+      )
+    );
+  if (column.key === 'colour')
+    return <MarkChoice value={value} disabled={!mayWrite} onChoose={(mark) => onSet('colour', mark)} />;
+  return <WrittenCell {...props} />;
+}
+
+function helpOf({ column, isFixed }: CellProps): string | undefined {
+  if (isFixed) return 'It stands in the names of projects, and stays.';
+  return column.several ? 'parted by blanks' : undefined;
+}
+
+function WrittenCell(props: CellProps) {
+  const { column, value, isFixed, fault, mayWrite, onWrite, onLeave } = props;
+  const id = useId();
+  const field = {
+    id,
+    value,
+    onBlur: () => onLeave(column.key),
+    onChange: (e: { target: { value: string } }) => onWrite(column.key, e.target.value),
+  };
+  return (
+    <Labelled id={id} label={column.label} help={helpOf(props)}>
+      {column.key === 'notes' || column.several ? (
+        <Lines
+          {...field}
+          rows={column.several ? 2 : 3}
+          readOnly={!mayWrite}
+          className={column.several ? '' : 'font-sans'}
+        />
+      ) : (
+        <TextInput {...field} readOnly={!mayWrite || isFixed} fault={fault !== undefined} autoComplete="off" />
+      )}
+      {fault && <span className="text-xs text-brick">{fault}</span>}
+    </Labelled>
+  );
+}
+
+function UsedBy({ entry }: { entry: ListEntryRow }) {
+  return (
+    <p className="text-sm">
+      {entry.used === 0 ? (
+        'No project is listed with it.'
+      ) : (
+        <Link to={`/projects?find=${encodeURIComponent(entry.key)}`} className="text-bottle underline">
+          {many(entry.used, 'project')}
+        </Link>
+      )}
+    </p>
+  );
+}
+
+function EntryActs({
+  list,
+  entry,
+  entries,
+  onDone,
+  onDelete,
+}: Pick<Props, 'list' | 'entries' | 'onDone'> & { entry: ListEntryRow; onDelete: () => Promise<void> }) {
+  return (
+    <div className="flex flex-wrap gap-3">
+      {(list === 'clients' || list === 'families') && entries.length > 1 && (
+        <Merge list={list} entry={entry} entries={entries} onDone={onDone} />
+      )}
+      {entry.used === 0 && (
+        <Confirm
+          trigger={<Button>Delete…</Button>}
+          title={`Delete ${entry.key}?`}
+          act="Delete it"
+          run={() => void onDelete()}
+        >
+          Nothing uses it. Its history is kept.
+        </Confirm>
+      )}
+    </div>
   );
 }
 

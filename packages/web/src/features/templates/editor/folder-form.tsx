@@ -16,140 +16,216 @@ interface Props extends StarterPlace {
 }
 
 const NONE = 'none';
-const PRESENCE_WORDS: Readonly<Record<string, string>> = {
+const PRESENCE_WORDS: Readonly<Record<(typeof PRESENCES)[number], string>> = {
   always: 'when a project starts',
   optional: 'where it is chosen',
   'on-demand': 'when somebody needs it',
 };
 
+type SetFolder = (change: Partial<FolderNode>, what?: string | null) => void;
+
+interface SectionProps {
+  readonly template: Template;
+  readonly node: FolderNode;
+  readonly readOnly: boolean;
+  /** `what` names what is being typed, so that one undo takes all of it back. */
+  readonly set: SetFolder;
+}
+
 export function FolderForm({ template, root, node, families, readOnly, onChange, ...place }: Props) {
-  const id = useId();
-  const set = (change: Partial<FolderNode>, what: string | null = null) =>
+  const set: SetFolder = (change, what = null) =>
     onChange(setFolder(root, node.id, change), what === null ? null : `${node.id} ${what}`);
+  const section = { template, node, readOnly, set };
+  return (
+    <fieldset disabled={readOnly} className="flex flex-col gap-4">
+      <Heading>Selected: {node.name || 'unnamed'}</Heading>
+      <Purpose {...section} />
+      <MarkChoice {...section} />
+      <div className="grid grid-cols-2 gap-3">
+        <Presence {...section} />
+        <Conditions {...section} />
+        <Expectations {...section} />
+      </div>
+      <Holds {...section} families={families} />
+      <Manners {...section} />
+      <Numbering
+        node={node}
+        readOnly={readOnly}
+        onSet={set}
+        onRenumber={() => onChange(renumberFolders(root, node.id), null)}
+      />
+      <StartersForm
+        {...place}
+        template={template}
+        node={node}
+        readOnly={readOnly}
+        onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })}
+      />
+    </fieldset>
+  );
+}
+
+function Purpose({ node, set }: SectionProps) {
+  const id = useId();
+  return (
+    <Labelled id={id} label="What it is for">
+      <Lines
+        id={id}
+        rows={2}
+        value={node.purpose ?? ''}
+        onChange={(e) => set({ purpose: e.target.value || undefined }, 'purpose')}
+        className="font-sans"
+      />
+    </Labelled>
+  );
+}
+
+function MarkChoice({ node, set }: SectionProps) {
+  const id = useId();
+  return (
+    <div className="flex flex-col gap-1">
+      <span className="text-xs font-semibold text-ink2" id={id}>
+        Mark
+      </span>
+      <fieldset aria-labelledby={id} className="flex flex-wrap gap-1.5">
+        {[null, ...MARKS].map((mark) => (
+          <button
+            key={mark ?? NONE}
+            type="button"
+            aria-pressed={(node.mark ?? null) === mark}
+            aria-label={mark ?? 'as the folder above'}
+            title={mark ?? 'as the folder above'}
+            onClick={() => set({ mark: mark ?? undefined })}
+            className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`}
+            style={{ color: markColour(mark) }}
+          >
+            <TraySign mark={mark} state={mark === null ? 'planned' : 'there'} />
+          </button>
+        ))}
+      </fieldset>
+    </div>
+  );
+}
+
+/** When it is made, and by whom. */
+function Presence({ node, readOnly, set }: SectionProps) {
+  const id = useId();
+  const choose = (value: string) => {
+    const presence = PRESENCES.find((p) => p === value);
+    set({ presence: presence === 'always' ? undefined : presence });
+  };
+  return (
+    <div className="col-span-2">
+      <Labelled id={id} label="Made">
+        <Choose
+          id={id}
+          label="Made"
+          disabled={readOnly}
+          value={node.presence ?? 'always'}
+          options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] }))}
+          onChange={choose}
+        />
+      </Labelled>
+      {node.presence !== undefined && node.presence !== 'always' && (
+        <Tick
+          label="Artists may make it too"
+          checked={node.artistsMayAdd ?? false}
+          disabled={readOnly}
+          onChange={(may) => set({ artistsMayAdd: may || undefined })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** On what it depends, and how often it is made. */
+function Conditions({ template, node, readOnly, set }: SectionProps) {
+  const id = useId();
   const lists = template.fields.filter((f) => f.type === 'list');
+  return (
+    <>
+      <Labelled id={`${id}c`} label="Only when">
+        <Choose
+          id={`${id}c`}
+          label="Only when"
+          disabled={readOnly}
+          value={wordOfCondition(node.onlyWhen)}
+          options={conditions(template)}
+          onChange={(value) => set({ onlyWhen: conditionOf(value) })}
+        />
+      </Labelled>
+      <Labelled id={`${id}o`} label="Once for each of">
+        <Choose
+          id={`${id}o`}
+          label="Once for each of"
+          disabled={readOnly}
+          value={node.onePer?.list ?? NONE}
+          options={[
+            { value: NONE, label: 'only once' },
+            ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key })),
+          ]}
+          onChange={(value) => set(onePerOf(node, value))}
+        />
+      </Labelled>
+      {node.onePer && (
+        <Labelled id={`${id}a`} label="Each is called">
+          <TextInput
+            id={`${id}a`}
+            value={node.onePer.as}
+            onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')}
+            className="font-mono"
+          />
+        </Labelled>
+      )}
+    </>
+  );
+}
+
+/** Its path for programs, and what is expected to lie in it. */
+function Expectations({ node, set }: SectionProps) {
+  const id = useId();
+  const days = (text: string) => Number(text.replace(/\D/g, '').slice(0, 4)) || undefined;
+  return (
+    <>
+      <Labelled id={`${id}s`} label="Signpost">
+        <TextInput
+          id={`${id}s`}
+          value={node.signpost ?? ''}
+          placeholder="cache, delivery…"
+          onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')}
+        />
+      </Labelled>
+      <Labelled id={`${id}w`} label="Filled within, days">
+        <TextInput
+          id={`${id}w`}
+          inputMode="numeric"
+          value={node.filledWithinDays ?? ''}
+          placeholder="may stay empty"
+          onChange={(e) => set({ filledWithinDays: days(e.target.value) }, 'filled')}
+        />
+      </Labelled>
+      <Labelled id={`${id}f`} label="Frames expected">
+        <TextInput
+          id={`${id}f`}
+          value={node.frames ?? ''}
+          placeholder="1..240, or a field"
+          onChange={(e) => set({ frames: e.target.value || undefined }, 'frames')}
+          className="font-mono"
+        />
+      </Labelled>
+    </>
+  );
+}
+
+/** Which files it takes, and what they are called by. */
+function Holds({ template, node, readOnly, set, families }: SectionProps & { readonly families: readonly string[] }) {
   const toggle = (key: 'accepts' | 'conventions', value: string) => {
     const now = node[key] ?? [];
     const next = now.includes(value) ? now.filter((v) => v !== value) : [...now, value];
     set({ [key]: next.length === 0 ? undefined : next });
   };
   return (
-    <fieldset disabled={readOnly} className="flex flex-col gap-4">
-      <Heading>Selected: {node.name || 'unnamed'}</Heading>
-      <Labelled id={`${id}p`} label="What it is for">
-        <Lines
-          id={`${id}p`}
-          rows={2}
-          value={node.purpose ?? ''}
-          onChange={(e) => set({ purpose: e.target.value || undefined }, 'purpose')}
-          className="font-sans"
-        />
-      </Labelled>
-      <div className="flex flex-col gap-1">
-        <span className="text-xs font-semibold text-ink2" id={`${id}m`}>
-          Mark
-        </span>
-        <fieldset aria-labelledby={`${id}m`} className="flex flex-wrap gap-1.5">
-          {[null, ...MARKS].map((mark) => (
-            <button
-              key={mark ?? NONE}
-              type="button"
-              aria-pressed={(node.mark ?? null) === mark}
-              aria-label={mark ?? 'as the folder above'}
-              title={mark ?? 'as the folder above'}
-              onClick={() => set({ mark: mark ?? undefined })}
-              className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`}
-              style={{ color: markColour(mark) }}
-            >
-              <TraySign mark={mark} state={mark === null ? 'planned' : 'there'} />
-            </button>
-          ))}
-        </fieldset>
-      </div>
-      <div className="grid grid-cols-2 gap-3">
-        <div className="col-span-2">
-          <Labelled id={`${id}w`} label="Made">
-            <Choose
-              id={`${id}w`}
-              label="Made"
-              disabled={readOnly}
-              value={node.presence ?? 'always'}
-              options={PRESENCES.map((value) => ({ value, label: PRESENCE_WORDS[value] as string }))}
-              onChange={(value) =>
-                set({ presence: value === 'always' ? undefined : (value as FolderNode['presence']) })
-              }
-            />
-          </Labelled>
-          {node.presence !== undefined && node.presence !== 'always' && (
-            <Tick
-              label="Artists may make it too"
-              checked={node.artistsMayAdd ?? false}
-              disabled={readOnly}
-              onChange={(may) => set({ artistsMayAdd: may || undefined })}
-            />
-          )}
-        </div>
-        <Labelled id={`${id}c`} label="Only when">
-          <Choose
-            id={`${id}c`}
-            label="Only when"
-            disabled={readOnly}
-            value={wordOfCondition(node.onlyWhen)}
-            options={conditions(template)}
-            onChange={(value) => set({ onlyWhen: conditionOf(value) })}
-          />
-        </Labelled>
-        <Labelled id={`${id}o`} label="Once for each of">
-          <Choose
-            id={`${id}o`}
-            label="Once for each of"
-            disabled={readOnly}
-            value={node.onePer?.list ?? NONE}
-            options={[
-              { value: NONE, label: 'only once' },
-              ...lists.map((l) => ({ value: l.key, label: l.label ?? l.key })),
-            ]}
-            onChange={(value) => set(onePerOf(node, value))}
-          />
-        </Labelled>
-        {node.onePer && (
-          <Labelled id={`${id}a`} label="Each is called">
-            <TextInput
-              id={`${id}a`}
-              value={node.onePer.as}
-              onChange={(e) => set({ onePer: { list: node.onePer?.list ?? '', as: e.target.value } }, 'as')}
-              className="font-mono"
-            />
-          </Labelled>
-        )}
-        <Labelled id={`${id}s`} label="Signpost">
-          <TextInput
-            id={`${id}s`}
-            value={node.signpost ?? ''}
-            placeholder="cache, delivery…"
-            onChange={(e) => set({ signpost: e.target.value || undefined }, 'signpost')}
-          />
-        </Labelled>
-        <Labelled id={`${id}w`} label="Filled within, days">
-          <TextInput
-            id={`${id}w`}
-            inputMode="numeric"
-            value={node.filledWithinDays ?? ''}
-            placeholder="may stay empty"
-            onChange={(e) =>
-              set({ filledWithinDays: Number(e.target.value.replace(/\D/g, '').slice(0, 4)) || undefined }, 'filled')
-            }
-          />
-        </Labelled>
-        <Labelled id={`${id}f`} label="Frames expected">
-          <TextInput
-            id={`${id}f`}
-            value={node.frames ?? ''}
-            placeholder="1..240, or a field"
-            onChange={(e) => set({ frames: e.target.value || undefined }, 'frames')}
-            className="font-mono"
-          />
-        </Labelled>
-      </div>
+    <>
       <Several
         label="Takes files of"
         chosen={node.accepts}
@@ -170,46 +246,38 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
         readOnly={readOnly}
         onToggle={(value) => toggle('conventions', value)}
       />
-      <div className="grid grid-cols-2 gap-2 text-sm">
-        <Tick
-          label="Anything goes inside"
-          checked={node.free ?? false}
-          disabled={readOnly}
-          onChange={(free) => set({ free: free || undefined })}
-        />
-        <Tick
-          label="Names never change"
-          checked={node.stable ?? false}
-          disabled={readOnly}
-          onChange={(stable) => set({ stable: stable || undefined })}
-        />
-        <Tick
-          label="Licensed material"
-          checked={node.licensed ?? false}
-          disabled={readOnly}
-          onChange={(licensed) => set({ licensed: licensed || undefined })}
-        />
-        <Tick
-          label="Older versions apart"
-          checked={node.older !== undefined}
-          disabled={readOnly}
-          onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })}
-        />
-      </div>
-      <Numbering
-        node={node}
-        readOnly={readOnly}
-        onSet={set}
-        onRenumber={() => onChange(renumberFolders(root, node.id), null)}
+    </>
+  );
+}
+
+function Manners({ node, readOnly, set }: SectionProps) {
+  return (
+    <div className="grid grid-cols-2 gap-2 text-sm">
+      <Tick
+        label="Anything goes inside"
+        checked={node.free ?? false}
+        disabled={readOnly}
+        onChange={(free) => set({ free: free || undefined })}
       />
-      <StartersForm
-        {...place}
-        template={template}
-        node={node}
-        readOnly={readOnly}
-        onSet={(starters) => set({ starters: starters.length === 0 ? undefined : starters })}
+      <Tick
+        label="Names never change"
+        checked={node.stable ?? false}
+        disabled={readOnly}
+        onChange={(stable) => set({ stable: stable || undefined })}
       />
-    </fieldset>
+      <Tick
+        label="Licensed material"
+        checked={node.licensed ?? false}
+        disabled={readOnly}
+        onChange={(licensed) => set({ licensed: licensed || undefined })}
+      />
+      <Tick
+        label="Older versions apart"
+        checked={node.older !== undefined}
+        disabled={readOnly}
+        onChange={(older) => set({ older: older ? { folder: 'older', keep: 5 } : undefined })}
+      />
+    </div>
   );
 }
 
