@@ -2,9 +2,11 @@
  * The whole of an installation as one file, and back into an empty one, by PostgreSQL's own tools. Volumes are backed
  * up as every disk is.
  */
+
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
+import { elementAt } from '@nesting/core';
 import type { Db } from './db/client';
 import { migrate } from './db/migrate';
 import { recordActivity } from './db/queries/house/activity';
@@ -96,7 +98,7 @@ export async function restore(db: Db, url: string, migrations: string, file: str
     throw new Unusable(`${file === '' ? 'say from where: restore FILE' : `${file} does not exist`}`);
   const known = new Set(readdirSync(migrations).map((f) => f.replace(/\.sql$/, '')));
   const copied = run('pg_restore', null, ['--data-only', '--table=migration', '--file=-', file]);
-  const names = [...copied.matchAll(/^\d+\t(\S+)\t/gm)].map((m) => m[1] as string);
+  const names = [...copied.matchAll(/^\d+\t(\S+)\t/gm)].map((m) => elementAt(m, 1));
   if (names.length === 0) throw new Unusable(`${file} is no backup of this program`);
   const newer = names.find((name) => !known.has(name));
   if (newer !== undefined)

@@ -1,4 +1,4 @@
-import { LIMITS } from '@nesting/core';
+import { elementAt, LIMITS } from '@nesting/core';
 import { learnConventions } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { EXIT, type Exit, Unusable } from '../fail';
@@ -31,7 +31,7 @@ export async function learn(options: Options): Promise<Exit> {
       pattern: c.pattern,
       fields: c.fields,
       ...(c.families !== undefined && { families: c.families }),
-      good: c.reads.slice(0, KEPT).map((n) => names[n] as string),
+      good: c.reads.slice(0, KEPT).map((n) => elementAt(names, n)),
     };
     return {
       file: { format: 'nesting/convention', formatVersion: 1, ...convention },

@@ -5,6 +5,7 @@
  * stop the batch before it began.
  * A step that fails later pauses it: it is gone on with, or taken back.
  */
+import { elementAt } from '../element';
 import { join, nameOf, parentOf } from '../listing/entry';
 import type { Change, Expected, Step } from './change';
 import { type Journal, KEPT, keptName, NEW } from './journal';
@@ -226,7 +227,7 @@ export async function runSteps(
     return { state: 'paused', done, at, code };
   };
   for (let i = from; i < steps.length; i++) {
-    const step = steps[i] as Step;
+    const step = elementAt(steps, i);
     if (options.cancel?.aborted) return pause(i, step.path, 'CANCELLED');
     try {
       const doing = doStep(step, folder, port);

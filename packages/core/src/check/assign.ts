@@ -1,3 +1,4 @@
+import { elementAt } from '../element';
 /**
  * Pairs with the least farness in all: the Hungarian method by shortest augmenting paths, O(n²m). Source: Kuhn 1955, in
  * the form of Jonker and Volgenant 1987.
@@ -13,7 +14,7 @@ export function assign(far: readonly (readonly number[])[], most: number): numbe
   if (rows === 0 || columns === 0) return far.map(() => -1);
   if (rows > columns) {
     const turned = assign(
-      Array.from({ length: columns }, (_, j) => far.map((row) => row[j] as number)),
+      Array.from({ length: columns }, (_, j) => far.map((row) => elementAt(row, j))),
       most,
     );
     const out = new Array<number>(rows).fill(-1);
@@ -29,7 +30,7 @@ export function assign(far: readonly (readonly number[])[], most: number): numbe
   for (let i = 1; i <= rows; i++) augment(i, columns, cost, u, v, taken);
   const out = new Array<number>(rows).fill(-1);
   for (let j = 1; j <= columns; j++) {
-    const i = taken[j] as number;
+    const i = elementAt(taken, j);
     if (i > 0 && cost(i - 1, j - 1) <= most) out[i - 1] = j - 1;
   }
   return out;
@@ -50,31 +51,31 @@ function augment(
   let at = 0;
   do {
     used[at] = 1;
-    const row = taken[at] as number;
+    const row = elementAt(taken, at);
     let [delta, next] = [Number.POSITIVE_INFINITY, 0];
     for (let j = 1; j <= columns; j++) {
       if (used[j]) continue;
-      const reduced = cost(row - 1, j - 1) - (u[row] as number) - (v[j] as number);
-      if (reduced < (least[j] as number)) {
+      const reduced = cost(row - 1, j - 1) - elementAt(u, row) - elementAt(v, j);
+      if (reduced < elementAt(least, j)) {
         least[j] = reduced;
         way[j] = at;
       }
-      if ((least[j] as number) < delta) {
-        delta = least[j] as number;
+      if (elementAt(least, j) < delta) {
+        delta = elementAt(least, j);
         next = j;
       }
     }
     for (let j = 0; j <= columns; j++) {
       if (used[j]) {
-        u[taken[j] as number] = (u[taken[j] as number] as number) + delta;
-        v[j] = (v[j] as number) - delta;
-      } else least[j] = (least[j] as number) - delta;
+        u[elementAt(taken, j)] = elementAt(u, elementAt(taken, j)) + delta;
+        v[j] = elementAt(v, j) - delta;
+      } else least[j] = elementAt(least, j) - delta;
     }
     at = next;
   } while (taken[at] !== 0);
   while (at !== 0) {
-    const before = way[at] as number;
-    taken[at] = taken[before] as number;
+    const before = elementAt(way, at);
+    taken[at] = elementAt(taken, before);
     at = before;
   }
 }

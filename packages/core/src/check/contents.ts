@@ -3,6 +3,7 @@
  * can be shared out;
  * what they hold comes back as facts, and is judged here. The rest of a check does not wait for it.
  */
+import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
 import type { RuleCode } from '../project/rule-weights';
@@ -29,7 +30,7 @@ const runSize = (frames: number, bytes: number): string => `${frames}:${bytes}`;
 
 export function contentWants(part: PartialResult): ContentWants {
   const sizes = new Set(
-    repeatedIn(part.sizes.values).map((places) => part.sizes.values[places[0] as number] as number),
+    repeatedIn(part.sizes.values).map((places) => elementAt(part.sizes.values, elementAt(places, 0))),
   );
   const runs = [...grouped(part.runs, (r) => runSize(r.frames, r.bytes))].flatMap(([size, alike]) =>
     alike.length > 1 ? [size] : [],

@@ -4,7 +4,9 @@
  * is expected elsewhere is misplaced, by its name or by what is in it, and only what is left is missing or unplanned.
  * One cause is said once.
  */
+
 import { distance } from 'fastest-levenshtein';
+import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
@@ -95,7 +97,7 @@ function nearest(
     const far = rows.map((row) => expected.map((line) => farness(nameOf(row.path), line.name)));
     const chosen = Math.max(rows.length, expected.length) <= MOST_ASSIGNED ? assign(far, NEAR) : oneByOne(far);
     return rows.flatMap((row, i) =>
-      (chosen[i] as number) < 0 ? [] : [{ row, line: expected[chosen[i] as number] as PlannedLine }],
+      elementAt(chosen, i) < 0 ? [] : [{ row, line: elementAt(expected, elementAt(chosen, i)) }],
     );
   });
   for (const { row, line } of pairs) {
@@ -111,7 +113,7 @@ function oneByOne(far: readonly (readonly number[])[]): number[] {
     .sort((a, b) => a.f - b.f || a.i - b.i || a.j - b.j);
   const [out, taken] = [far.map(() => -1), new Set<number>()];
   for (const { i, j } of pairs) {
-    if ((out[i] as number) >= 0 || taken.has(j)) continue;
+    if (elementAt(out, i) >= 0 || taken.has(j)) continue;
     out[i] = j;
     taken.add(j);
   }
@@ -176,7 +178,7 @@ function displaced(
     const lacking = alike.filter((line) => !taken.has(line.key) && absent.includes(line));
     // An expected one that is lacking, or the only one of its name.
     const line =
-      lacking.length === 1 ? lacking[0] : alike.length === 1 && is(alike[0] as PlannedLine) ? alike[0] : undefined;
+      lacking.length === 1 ? lacking[0] : alike.length === 1 && is(elementAt(alike, 0)) ? alike[0] : undefined;
     if (line === undefined || name.length < 3) return [];
     taken.add(line.key);
     settled.add(row);

@@ -1,3 +1,4 @@
+import { elementAt } from '../element';
 /** Numbers by the million, eight bytes each: what a check must remember of every file without keeping its name. */
 
 /** Values in the order of the folders they are from. Plain data: it crosses from worker to worker. */
@@ -45,13 +46,13 @@ export function joinTables(tables: readonly Table[]): Table {
 
 /** Of these folders only, in their order. */
 export function pickRows(table: Table, rows: readonly number[]): Table {
-  const start = (row: number) => (row === 0 ? 0 : (table.ends[row - 1] as number));
-  const values = new Float64Array(rows.reduce((n, row) => n + (table.ends[row] as number) - start(row), 0));
+  const start = (row: number) => (row === 0 ? 0 : elementAt(table.ends, row - 1));
+  const values = new Float64Array(rows.reduce((n, row) => n + elementAt(table.ends, row) - start(row), 0));
   const ends = new Int32Array(rows.length);
   let at = 0;
   rows.forEach((row, i) => {
     values.set(table.values.subarray(start(row), table.ends[row]), at);
-    at += (table.ends[row] as number) - start(row);
+    at += elementAt(table.ends, row) - start(row);
     ends[i] = at;
   });
   return { values, ends };
@@ -62,7 +63,7 @@ export function rowOf({ ends }: Table, place: number): number {
   let [low, high] = [0, ends.length - 1];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((ends[middle] as number) > place) high = middle;
+    if (elementAt(ends, middle) > place) high = middle;
     else low = middle + 1;
   }
   return low;
@@ -89,11 +90,11 @@ export function textHash(text: string): number {
 export function repeatedIn(values: Float64Array): number[][] {
   const sorted = Float64Array.from(values).sort();
   const twice = new Set<number>();
-  for (let i = 1; i < sorted.length; i++) if (sorted[i] === sorted[i - 1]) twice.add(sorted[i] as number);
+  for (let i = 1; i < sorted.length; i++) if (sorted[i] === sorted[i - 1]) twice.add(elementAt(sorted, i));
   if (twice.size === 0) return [];
   const groups = new Map<number, number[]>();
   for (let i = 0; i < values.length; i++) {
-    const value = values[i] as number;
+    const value = elementAt(values, i);
     if (!twice.has(value)) continue;
     const known = groups.get(value);
     if (known) known.push(i);

@@ -3,6 +3,7 @@
  * for the next quick check.
  */
 
+import { elementAt } from '../element';
 import type { Finding } from './finding';
 import { joinTables, pickRows, type Table } from './number-table';
 
@@ -69,7 +70,7 @@ export interface PartialResult {
 }
 
 export function joinPartialResults(parts: readonly PartialResult[]): PartialResult {
-  if (parts.length === 1) return parts[0] as PartialResult;
+  if (parts.length === 1) return elementAt(parts, 0);
   const before: number[] = [];
   let rows = 0;
   for (const part of parts) {
@@ -78,7 +79,7 @@ export function joinPartialResults(parts: readonly PartialResult[]): PartialResu
   }
   const moved = <T extends { readonly row: number }>(of: (part: PartialResult) => readonly T[]): T[] =>
     parts.flatMap((part, i) =>
-      before[i] === 0 ? of(part) : of(part).map((entry) => ({ ...entry, row: entry.row + (before[i] as number) })),
+      before[i] === 0 ? of(part) : of(part).map((entry) => ({ ...entry, row: entry.row + elementAt(before, i) })),
     );
   return {
     rows: parts.flatMap((p) => p.rows),
@@ -101,7 +102,7 @@ export function keepRows(part: PartialResult, keep: (row: FolderRow) => boolean)
   const only = <T extends { readonly row: number }>(all: readonly T[]): T[] =>
     all.flatMap((entry) => (places.has(entry.row) ? [{ ...entry, row: places.get(entry.row) as number }] : []));
   return {
-    rows: kept.map((i) => part.rows[i] as FolderRow),
+    rows: kept.map((i) => elementAt(part.rows, i)),
     findings: only(part.findings),
     starters: only(part.starters),
     alone: only(part.alone),

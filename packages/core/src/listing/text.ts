@@ -2,6 +2,7 @@
  * Listings as text → folders and files: path lists, indented outlines, drawn trees, CSV with a `path` column, JSON
  * arrays.
  */
+import { elementAt } from '../element';
 import { readCsv } from '../text/read-csv';
 import { type FolderListing, join, nameOf, parentOf } from './entry';
 
@@ -154,6 +155,8 @@ export function foldersFrom(paths: readonly PathLine[], root: string | null = nu
  * The folder that all lines stand in, where there is one: listings made from outside a project carry its name in front.
  */
 export function commonRoot(paths: readonly PathLine[]): string | null {
-  const tops = new Set(paths.filter((p) => p.path !== '.' && p.path !== '').map((p) => p.path.split('/')[0] as string));
-  return tops.size === 1 ? ([...tops][0] as string) : null;
+  const tops = new Set(
+    paths.filter((p) => p.path !== '.' && p.path !== '').map((p) => elementAt(p.path.split('/'), 0)),
+  );
+  return tops.size === 1 ? elementAt([...tops], 0) : null;
 }

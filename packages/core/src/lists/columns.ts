@@ -1,3 +1,4 @@
+import { elementAt } from '../element';
 /**
  * The house's lists as tables: which columns each has, and what may stand in them. Cells are text, as in a CSV file.
  */
@@ -107,7 +108,7 @@ export interface CellFault {
   readonly params: Readonly<Record<string, string | number>>;
 }
 
-export const keyColumn = (list: ListName): Column => COLUMNS[list][0] as Column;
+export const keyColumn = (list: ListName): Column => elementAt(COLUMNS[list], 0);
 /** Entries whose keys differ in case alone are one: no system that matters tells them apart. */
 export const foldKey = (key: string): string => key.normalize('NFC').toLowerCase();
 

@@ -1,4 +1,5 @@
 /** The entry that most likely comes next in a list: the next day, camera or scene, so that one click adds it. */
+import { elementAt } from '../element';
 import { isoOf, nextDay, parseIso } from '../name/dates/dates';
 import type { ScalarRule } from '../name/pattern/field';
 
@@ -25,6 +26,6 @@ export function nextEntry(rule: ScalarRule, entries: readonly string[], today: s
 function counted(last: string): string | null {
   const parts = /^(.*?)(\d+)$/.exec(last);
   if (parts === null) return null;
-  const digits = parts[2] as string;
+  const digits = elementAt(parts, 2);
   return `${parts[1]}${String(Number(digits) + 1).padStart(digits.length, '0')}`;
 }

@@ -1,3 +1,4 @@
+import { elementAt } from '../element';
 /** Image sequences: names that differ in their frame alone, grouped in one pass however many there are. */
 
 /** One sequence: `head` + frame of at least `width` digits + `tail`. */
@@ -78,7 +79,7 @@ export function groupFrames(names: Iterable<string>): Grouped {
 
 function isVersionMark(name: string, from: number): boolean {
   const before = name.charCodeAt(from - 1) | 32;
-  return before === 118 && (from === 1 || !/[A-Za-z]/.test(name[from - 2] as string));
+  return before === 118 && (from === 1 || !/[A-Za-z]/.test(elementAt(name, from - 2)));
 }
 
 /**

@@ -1,4 +1,5 @@
 /** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
+import { elementAt } from '../element';
 import { assertNever, failure, type Params, type Result, success } from '../result';
 import { charSet, takesWhole } from './automaton/scan';
 import { parseIso, writeDate } from './dates/dates';
@@ -104,7 +105,7 @@ function writeAnew(slot: Slot, domain: SlotDomain, value: Value | undefined): Re
     ]);
   if (!hasValue(value)) {
     if (domain.kind === 'fixed' && domain.of === 'number' && domain.entries.length === 1)
-      return success((domain.entries[0] as Entry).text);
+      return success(elementAt(domain.entries, 0).text);
     return no('value-missing');
   }
   if (Array.isArray(value)) return no('value-is-list');

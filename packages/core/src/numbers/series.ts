@@ -4,6 +4,7 @@
  * begins anew. Counting itself is the database's; here a number is written, and read again to see what it says.
  */
 
+import { elementAt } from '../element';
 import { LIMITS } from '../limits';
 import { failure, type Result, success } from '../result';
 
@@ -116,7 +117,7 @@ export function compileSeries(series: NumberSeries): Result<CompiledSeries, Seri
       const m = number.length > LIMITS.seriesLength ? null : reader.exec(number);
       if (m === null) return null;
       const values: Record<string, string> = {};
-      for (const [i, kind] of keys.entries()) values[kind] = m[i + 1] as string;
+      for (const [i, kind] of keys.entries()) values[kind] = elementAt(m, i + 1);
       return { n: Number(values.n), scope: scope(values) };
     },
   });

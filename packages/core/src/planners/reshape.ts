@@ -9,6 +9,7 @@
 
 import type { Change } from '../change/change';
 import type { Standing } from '../change/port';
+import { elementAt } from '../element';
 import { join } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
@@ -371,7 +372,7 @@ function renamedFile(
   for (const [field, texts] of Object.entries(now.context.known ?? {})) {
     const before = old.context.known?.[field] ?? [];
     if (now.bound[field] === undefined && before.length === 1 && texts.length === 1 && values[field] === before[0])
-      values[field] = texts[0] as string;
+      values[field] = elementAt(texts, 0);
   }
   const written = writeName(now.strict, values);
   return written.ok ? { name: written.value, by: now } : null;

@@ -2,6 +2,7 @@
  * Where a name belongs: the planned folder whose convention it follows. There may be tens of thousands of folders, and
  * a name is asked for by several rules.
  */
+import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
@@ -41,7 +42,7 @@ export class Homes {
     let found: PlannedLine | null = null;
     for (const home of this.homes) {
       // Compiled alike for all of them: one tells whether the name is of this convention at all.
-      const first = this.conventionIn(home.lines[0] as PlannedLine, home.id);
+      const first = this.conventionIn(elementAt(home.lines, 0), home.id);
       if (
         first === undefined ||
         (first.extensions !== null && !first.extensions.has(extensionOf(name, first.extensions)))

@@ -1,3 +1,4 @@
+import { elementAt } from '../element';
 import { type Reference, type RefFormat, referencesBy } from './reference';
 
 /** Edit decision lists (CMX 3600): the files named in comments. Clip names are no paths. */
@@ -64,7 +65,7 @@ export const csvList: RefFormat = {
     const quoted = out.map((r) => [r.start, r.end] as const);
     let q = 0;
     for (const bare of referencesBy(text, /(?<=^|[,;\t])([^"\s,;\t][^",;\t\r\n]*)/dgm, 1, 'plain')) {
-      while (q < quoted.length && (quoted[q] as readonly [number, number])[1] < bare.start) q++;
+      while (q < quoted.length && elementAt(quoted, q)[1] < bare.start) q++;
       const inside = quoted[q];
       if (inside === undefined || bare.start < inside[0]) out.push(bare);
     }

@@ -4,6 +4,7 @@
  * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with
  * theirs.
  */
+import { elementAt } from '../element';
 import { shapeText } from '../name/pattern/shape';
 import type { Block, FolderNode } from './node';
 import { siblingsOf } from './visit';
@@ -27,7 +28,7 @@ export function findFolder(root: FolderNode, id: string): Found | null {
   const stack = [root];
   for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
     const index = (parent.folders ?? []).findIndex((f) => f.id === id);
-    if (index >= 0) return { node: (parent.folders as readonly FolderNode[])[index] as FolderNode, parent, index };
+    if (index >= 0) return { node: elementAt(parent.folders as readonly FolderNode[], index), parent, index };
     stack.push(...(parent.folders ?? []));
   }
   return null;
@@ -221,7 +222,7 @@ function settleNumbers(parent: FolderNode, moved: ReadonlySet<string>, blocks: B
 
 function ordered(folders: readonly FolderNode[]): boolean {
   const numbers = folders.flatMap((f) => f.number ?? []);
-  return numbers.every((n, i) => i === 0 || n > (numbers[i - 1] as number));
+  return numbers.every((n, i) => i === 0 || n > elementAt(numbers, i - 1));
 }
 
 /** Into the folder before the first of them; nothing where there is none. */
@@ -315,7 +316,7 @@ export function typedName(
 ): { readonly name: string; readonly number?: number } {
   const numbering = parent?.numbering;
   const found = numbering === undefined ? null : /^(\d{1,6})([_ .-]+)(.+)$/.exec(typed);
-  return found === null ? { name: typed } : { name: found[3] as string, number: Number(found[1]) };
+  return found === null ? { name: typed } : { name: elementAt(found, 3), number: Number(found[1]) };
 }
 
 /**

@@ -1,5 +1,6 @@
 /** Values as given → values as kept: codes for register entries and choices, lists written out. */
 
+import { elementAt } from '../element';
 import { parseIso } from '../name/dates/dates';
 import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../name/pattern/field';
 import { likePieces } from '../name/pattern/slot-domain';
@@ -146,7 +147,7 @@ function keepList(field: ListField, value: Value | undefined, registers: Registe
         code: 'entry-twice',
         field: field.key,
         weight: 'awkward',
-        params: { value: twice[0] as string, field: field.key },
+        params: { value: elementAt(twice, 0), field: field.key },
       });
     return [...new Set(kept)];
   };

@@ -1,6 +1,8 @@
 /** Quick checks: which folders have changed since an earlier check saw them. */
+
 import { lstatSync } from 'node:fs';
-import { type FolderRow, keepRows, type PartialResult } from '@nesting/core/check';
+import { elementAt } from '@nesting/core';
+import { keepRows, type PartialResult } from '@nesting/core/check';
 import { parentOf } from '@nesting/core/listing';
 import { type Mount, placeOf, type Unseen } from '../walk';
 import { NO_FOLDER, type Seen } from './disk-check';
@@ -22,7 +24,7 @@ export async function unchangedSince(
   const changed: string[] = [];
   const gone = new Set<string>();
   for (let i = 0; i < part.rows.length; i++) {
-    const row = part.rows[i] as FolderRow;
+    const row = elementAt(part.rows, i);
     const now = lstatSync(placeOf(root, row.path, mounts), { throwIfNoEntry: false });
     if (now?.isDirectory() && now.mtimeMs === row.changed && row.settling !== true) continue;
     gone.add(row.path);

@@ -1,5 +1,6 @@
 /** Reads files after the walk: hashes of those that may be the same, references, the project's own path. */
-import { contentWants, type FolderRow, type PartialResult, rowsOfSameSize } from '@nesting/core/check';
+import { elementAt } from '@nesting/core';
+import { contentWants, type PartialResult, rowsOfSameSize } from '@nesting/core/check';
 import { parentOf } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
 import { FactsReader } from '../file-facts';
@@ -31,10 +32,10 @@ function foldersToRead(part: PartialResult, kept: ReadonlySet<string> | null): s
   const rows = part.rows.map((row) => row.files > 0 && (row.state === 'planned' || row.state === 'free'));
   if (kept === null) return part.rows.flatMap((row, i) => (rows[i] ? [row.path] : []));
   const chosen = new Set<number>();
-  const isNew = (i: number) => !kept.has((part.rows[i] as FolderRow).path);
+  const isNew = (i: number) => !kept.has(elementAt(part.rows, i).path);
   for (let i = 0; i < part.rows.length; i++) if (isNew(i)) chosen.add(i);
   for (const alike of rowsOfSameSize(part)) if (alike.some(isNew)) for (const i of alike) chosen.add(i);
-  return [...chosen].filter((i) => rows[i]).map((i) => (part.rows[i] as FolderRow).path);
+  return [...chosen].filter((i) => rows[i]).map((i) => elementAt(part.rows, i).path);
 }
 
 async function gatherFacts(

@@ -1,6 +1,8 @@
 /** Rows into a table by COPY: as fast as the database's own client loads them. */
+
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { elementAt } from '@nesting/core';
 import type pg from 'pg';
 import { from } from 'pg-copy-streams';
 import type { Client } from './client';
@@ -26,7 +28,7 @@ function* pieces(rows: readonly (readonly Cell[])[]): Generator<string> {
   for (let i = 0; i < rows.length; i += PIECE) {
     let text = '';
     for (let r = i; r < Math.min(i + PIECE, rows.length); r++)
-      text += `${(rows[r] as readonly Cell[]).map(cellText).join('\t')}\n`;
+      text += `${elementAt(rows, r).map(cellText).join('\t')}\n`;
     yield text;
   }
 }

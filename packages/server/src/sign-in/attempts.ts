@@ -6,6 +6,7 @@
  * restart forgives nobody.
  */
 
+import { elementAt } from '@nesting/core';
 import { recordActivity } from '../db/queries/house/activity';
 import { countAttempt, forgetAttempts } from '../db/queries/people/access';
 import { Refused, type World } from '../flows/world';
@@ -37,10 +38,10 @@ export async function limited(
     await countAttempt(world.db, `account:${account}`, LONG),
   ];
   const limits = [10, 60, 100];
-  const over = counts.findIndex((count, i) => count > (limits[i] as number));
+  const over = counts.findIndex((count, i) => count > elementAt(limits, i));
   if (over >= 0) {
     // Told once for each window, not for each knock.
-    if (counts[over] === (limits[over] as number) + 1)
+    if (counts[over] === elementAt(limits, over) + 1)
       await recordActivity(world.db, 'sign-in-refused', null, null, {
         account,
         why: ['account and address', 'address', 'account'][over] ?? '',

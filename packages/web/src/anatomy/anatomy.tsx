@@ -2,6 +2,7 @@
  * The anatomy of a name: under each part a bracket with the part's label; under one that fails a wavy line and what was
  * expected.
  */
+import { elementAt } from '@nesting/core';
 import type { Problem, Stretch } from '@nesting/core/name';
 import { expectationWords } from '@nesting/core/words';
 import { compareNames } from './compare';
@@ -26,11 +27,7 @@ export function Anatomy({ parts, large = false }: { parts: readonly AnatomyPart[
     >
       {parts.map((part, i) => {
         if (part.label !== null) named++;
-        const dye = part.ok
-          ? part.label === null
-            ? 'text-ink2'
-            : (DYES[named % DYES.length] as string)
-          : 'text-brick';
+        const dye = part.ok ? (part.label === null ? 'text-ink2' : elementAt(DYES, named % DYES.length)) : 'text-brick';
         return (
           <span key={i} className="inline-flex flex-col items-center">
             <span className={`whitespace-pre ${dye} ${part.ok ? '' : 'wavy'}`}>{part.text}</span>

@@ -1,3 +1,4 @@
+import { elementAt } from '@nesting/core';
 /** Two names side by side: the longest common run of words, numbers and separators is what stayed. */
 
 export interface Compared {
@@ -16,8 +17,8 @@ export function compareNames(found: string, meant: string): { before: Compared[]
       const here = i * width + j;
       common[here] =
         a[i] === b[j]
-          ? (common[here + width + 1] as number) + 1
-          : Math.max(common[here + width] as number, common[here + 1] as number);
+          ? elementAt(common, here + width + 1) + 1
+          : Math.max(elementAt(common, here + width), elementAt(common, here + 1));
     }
   }
   const before: Compared[] = [];
@@ -25,11 +26,11 @@ export function compareNames(found: string, meant: string): { before: Compared[]
   for (let i = 0, j = 0; i < a.length || j < b.length; ) {
     const here = i * width + j;
     if (i < a.length && j < b.length && a[i] === b[j]) {
-      add(before, a[i++] as string, true);
-      add(after, b[j++] as string, true);
-    } else if (j >= b.length || (i < a.length && (common[here + width] as number) >= (common[here + 1] as number)))
-      add(before, a[i++] as string, false);
-    else add(after, b[j++] as string, false);
+      add(before, elementAt(a, i++), true);
+      add(after, elementAt(b, j++), true);
+    } else if (j >= b.length || (i < a.length && elementAt(common, here + width) >= elementAt(common, here + 1)))
+      add(before, elementAt(a, i++), false);
+    else add(after, elementAt(b, j++), false);
   }
   return { before, after };
 }

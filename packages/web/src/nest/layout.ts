@@ -2,6 +2,7 @@
  * The nest: trays within trays, sized by the number of things in them. A squarified treemap over the first levels of a
  * hierarchy.
  */
+import { elementAt } from '@nesting/core';
 import type { Mark } from '@nesting/core/template';
 
 export interface NestNode {
@@ -48,7 +49,7 @@ export function layoutNest(
     const inner: Box = { x: box.x + gap, y: box.y + gap + head, w: box.w - 2 * gap, h: box.h - 2 * gap - head };
     if (inner.w < 5 || inner.h < 5) return;
     squarify(node.children, inner, gap).forEach((b, i) => {
-      if (b.w >= 2.5 && b.h >= 2.5) place(node.children[i] as NestNode, b, level + 1);
+      if (b.w >= 2.5 && b.h >= 2.5) place(elementAt(node.children, i), b, level + 1);
     });
   };
   place(root, { x: 0, y: 0, w: width, h: height }, 0);

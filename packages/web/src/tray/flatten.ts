@@ -2,6 +2,7 @@
  * A hierarchy in pre-order → the rows to show: closed folders hide what is in them, alike siblings are folded into one
  * row.
  */
+import { elementAt } from '@nesting/core';
 import type { Mark, Weight } from '@nesting/core/template';
 import type { TrayState } from '../ui/signs';
 
@@ -55,8 +56,8 @@ export function flatten(nodes: readonly TreeNode[], toggled: ReadonlyMap<string,
   const end = subtreeEnds(nodes);
   const walk = (from: number, to: number, trays: readonly Tray[], parent: string | null): void => {
     const folded = new Set<string>();
-    for (let i = from; i < to; i = end[i] as number) {
-      const node = nodes[i] as TreeNode;
+    for (let i = from; i < to; i = elementAt(end, i)) {
+      const node = elementAt(nodes, i);
       const { group } = node;
       if (group !== undefined && folded.has(group)) continue;
       emit(i, node, trays, parent);
@@ -75,25 +76,25 @@ export function flatten(nodes: readonly TreeNode[], toggled: ReadonlyMap<string,
         parent,
         fold: {
           group,
-          words: `${nameOf(rest[0] as TreeNode)} … ${nameOf(rest[rest.length - 1] as TreeNode)}`,
+          words: `${nameOf(elementAt(rest, 0))} … ${nameOf(elementAt(rest, rest.length - 1))}`,
           count: rest.length,
         },
       });
     }
   };
   const emit = (i: number, node: TreeNode, trays: readonly Tray[], parent: string | null): void => {
-    const expandable = (end[i] as number) > i + 1;
+    const expandable = elementAt(end, i) > i + 1;
     const expanded = expandable && (toggled.get(node.key) ?? node.open);
     if (!expanded || node.depth === 0) {
       rows.push({ key: node.key, node, fold: null, expandable, expanded, trays, parent });
-      if (expanded) walk(i + 1, end[i] as number, trays, node.key);
+      if (expanded) walk(i + 1, elementAt(end, i), trays, node.key);
       return;
     }
     const own: Tray = { depth: node.depth, mark: node.mark, first: true, last: false };
     const inside: Tray = { ...own, first: false };
     rows.push({ key: node.key, node, fold: null, expandable, expanded, trays: [...trays, own], parent });
-    walk(i + 1, end[i] as number, [...trays, inside], node.key);
-    const last = rows[rows.length - 1] as TreeRow;
+    walk(i + 1, elementAt(end, i), [...trays, inside], node.key);
+    const last = elementAt(rows, rows.length - 1);
     rows[rows.length - 1] = {
       ...last,
       trays: last.trays.map((t) => (t.depth === node.depth ? { ...t, last: true } : t)),
@@ -109,7 +110,7 @@ function subtreeEnds(nodes: readonly TreeNode[]): Int32Array {
   const open: number[] = [];
   for (let i = 0; i <= nodes.length; i++) {
     const depth = nodes[i]?.depth ?? -1;
-    while (open.length > 0 && (nodes[open[open.length - 1] as number] as TreeNode).depth >= depth)
+    while (open.length > 0 && elementAt(nodes, elementAt(open, open.length - 1)).depth >= depth)
       end[open.pop() as number] = i;
     open.push(i);
   }
@@ -117,14 +118,14 @@ function subtreeEnds(nodes: readonly TreeNode[]): Int32Array {
 }
 
 function previousInGroup(nodes: readonly TreeNode[], end: Int32Array, from: number, i: number, group: string): boolean {
-  for (let k = from; k < i; k = end[k] as number) if (nodes[k]?.group === group) return true;
+  for (let k = from; k < i; k = elementAt(end, k)) if (nodes[k]?.group === group) return true;
   return false;
 }
 
 function restOfGroup(nodes: readonly TreeNode[], end: Int32Array, i: number, to: number, group: string): TreeNode[] {
   const rest: TreeNode[] = [];
-  for (let k = end[i] as number; k < to && nodes[k]?.group === group; k = end[k] as number)
-    rest.push(nodes[k] as TreeNode);
+  for (let k = elementAt(end, i); k < to && nodes[k]?.group === group; k = elementAt(end, k))
+    rest.push(elementAt(nodes, k));
   return rest;
 }
 

@@ -2,6 +2,7 @@
  * A tree of trays set into each other (WAI-ARIA tree pattern): arrows move, open and close; letters find; only what is
  * seen is drawn.
  */
+import { elementAt } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
 import { FileSign, markColour, TraySign, WeightSign } from '../ui/signs';
@@ -54,10 +55,7 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
     const from = typed.current.text.length > 1 ? at : at + 1;
     const order = [...rows.keys()].map((i) => (from + i) % rows.length);
     const hit = order.find((i) =>
-      nameOf(rows[i] as TreeRow)
-        .toLowerCase()
-        .replace(/^\d+_/, '')
-        .startsWith(typed.current.text),
+      nameOf(elementAt(rows, i)).toLowerCase().replace(/^\d+_/, '').startsWith(typed.current.text),
     );
     if (hit !== undefined) go(hit);
   };
@@ -110,7 +108,7 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
           <Row
             key={item.key}
             id={`${id}-${item.index}`}
-            row={rows[item.index] as TreeRow}
+            row={elementAt(rows, item.index)}
             top={item.start}
             chosen={rows[item.index]?.key === selected}
             onSelect={onSelect}

@@ -1,3 +1,4 @@
+import { elementAt } from '../../element';
 import { join } from '../../listing/entry';
 import { rowOf, textHash } from '../number-table';
 import type { AloneSide } from '../partial-result';
@@ -58,7 +59,7 @@ export const companionApart: Rule = {
         : [
             {
               path: join(folder, side.name),
-              params: { name: side.name, home: apart[0] as string, families: [...side.families] },
+              params: { name: side.name, home: elementAt(apart, 0), families: [...side.families] },
               modified: side.modified,
             },
           ],

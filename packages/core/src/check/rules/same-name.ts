@@ -1,3 +1,4 @@
+import { elementAt } from '../../element';
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
 import { itemsOf } from '../items';
@@ -16,7 +17,7 @@ export const sameName: Rule = {
     for (const places of repeatedIn(names.values)) {
       const of = new Set(places.map((place) => rowOf(names, place)));
       if (of.size < 2) continue;
-      wanted.add(names.values[places[0] as number] as number);
+      wanted.add(elementAt(names.values, elementAt(places, 0)));
       for (const row of of) rows.add(row);
     }
     // The hash brought them together; their names decide.

@@ -1,3 +1,4 @@
+import { elementAt } from '../../element';
 import { join, nameOf } from '../../listing/entry';
 import { pathOfRun, type Run } from '../items';
 import type { FolderCase, RawFinding, Rule } from '../rule';
@@ -62,7 +63,7 @@ function expectedOf(c: FolderCase, run: Run): Range | null {
 
 function gapsIn(frames: Float64Array, expected: Range | null): Range[] {
   const gaps: Range[] = [];
-  let before = expected === null ? (frames[0] as number) - 1 : Math.min(expected[0], frames[0] as number) - 1;
+  let before = expected === null ? elementAt(frames, 0) - 1 : Math.min(expected[0], elementAt(frames, 0)) - 1;
   for (const frame of frames) {
     if (frame > before + 1) gaps.push([before + 1, frame - 1]);
     before = frame;

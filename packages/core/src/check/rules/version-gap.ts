@@ -1,3 +1,4 @@
+import { elementAt } from '../../element';
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
 import { ordinal, type Version, versionAt } from '../../name/versions';
@@ -19,14 +20,14 @@ export const versionGap: Rule = {
   judge: (c) => {
     const { chains, versions } = c.part;
     const broken = repeatedIn(chains.values).flatMap((places) => {
-      const held = [...new Set(places.map((place) => versions.values[place] as number))].sort((a, b) => a - b);
+      const held = [...new Set(places.map((place) => elementAt(versions.values, place)))].sort((a, b) => a - b);
       const missing = gapsIn(held);
       return missing.length === 0
         ? []
         : [
             {
-              hash: chains.values[places[0] as number] as number,
-              latest: held[held.length - 1] as number,
+              hash: elementAt(chains.values, elementAt(places, 0)),
+              latest: elementAt(held, held.length - 1),
               missing,
               rows: places.map((place) => rowOf(chains, place)),
             },
@@ -39,7 +40,7 @@ export const versionGap: Rule = {
 function gapsIn(held: readonly number[]): number[] {
   const gaps: number[] = [];
   for (let i = 1; i < held.length; i++)
-    for (let n = (held[i - 1] as number) + 1; n < (held[i] as number) && gaps.length <= MOST_GAPS; n++) gaps.push(n);
+    for (let n = elementAt(held, i - 1) + 1; n < elementAt(held, i) && gaps.length <= MOST_GAPS; n++) gaps.push(n);
   return gaps;
 }
 

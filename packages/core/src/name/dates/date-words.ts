@@ -1,3 +1,5 @@
+import { elementAt } from '../../element';
+
 /**
  * A date as people type it → the day meant, counted from a given one: ISO, day and month, `tomorrow`, `next tue`, `in 2
  * weeks`.
@@ -51,11 +53,11 @@ export function dateFromWords(text: string, today: string): string | null {
   if (near !== undefined) return at(now + near * DAY_MS);
   const weekday = /^(next |this )?([a-z]{3,9})$/.exec(words);
   if (weekday) {
-    const wanted = indexOf(DAYS, weekday[2] as string);
+    const wanted = indexOf(DAYS, elementAt(weekday, 2));
     if (wanted >= 0) return at(now + dayDistance(new Date(now).getUTCDay(), wanted, weekday[1] === 'next ') * DAY_MS);
   }
   const span = /^(?:in )?\+?(\d{1,4}) ?(d|days?|w|weeks?|m|months?)$/.exec(words);
-  if (span) return later(now, Number(span[1]), (span[2] as string).slice(0, 1));
+  if (span) return later(now, Number(span[1]), elementAt(span, 2).slice(0, 1));
   return dayAndMonth(words, today, now);
 }
 
@@ -96,9 +98,9 @@ function dayAndMonth(words: string, today: string, now: number): string | null {
     // Which of the two is the day cannot be known: nothing is guessed.
     return a <= 12 && b <= 12 && a !== b ? null : made(Math.max(a, b), Math.min(a, b), slashes[3]);
   }
-  if (dayFirst && indexOf(MONTHS, dayFirst[2] as string) >= 0)
-    return made(Number(dayFirst[1]), indexOf(MONTHS, dayFirst[2] as string) + 1, dayFirst[3]);
-  if (monthFirst && indexOf(MONTHS, monthFirst[1] as string) >= 0)
-    return made(Number(monthFirst[2]), indexOf(MONTHS, monthFirst[1] as string) + 1, monthFirst[3]);
+  if (dayFirst && indexOf(MONTHS, elementAt(dayFirst, 2)) >= 0)
+    return made(Number(dayFirst[1]), indexOf(MONTHS, elementAt(dayFirst, 2)) + 1, dayFirst[3]);
+  if (monthFirst && indexOf(MONTHS, elementAt(monthFirst, 1)) >= 0)
+    return made(Number(monthFirst[2]), indexOf(MONTHS, elementAt(monthFirst, 1)) + 1, monthFirst[3]);
   return null;
 }

@@ -1,3 +1,5 @@
+import { elementAt } from '../../element';
+
 /** Date forms: numeric Unicode date patterns (UTS #35) of `yyyy yy MM M dd d HH mm ss` and separators. */
 
 const ITEMS = ['yyyy', 'yy', 'MM', 'M', 'dd', 'd', 'HH', 'mm', 'ss'] as const;
@@ -29,13 +31,13 @@ export function parseDatePattern(source: string): DatePattern | null {
   while (at < source.length) {
     const run = /^([A-Za-z])\1*/.exec(source.slice(at))?.[0];
     if (run === undefined) {
-      pieces.push({ kind: 'literal', text: source[at] as string });
+      pieces.push({ kind: 'literal', text: elementAt(source, at) });
       at++;
       continue;
     }
     const item = ITEMS.find((known) => known === run);
-    if (item === undefined || seen.has(run[0] as string)) return null;
-    seen.add(run[0] as string);
+    if (item === undefined || seen.has(elementAt(run, 0))) return null;
+    seen.add(elementAt(run, 0));
     pieces.push({ kind: 'item', item });
     at += run.length;
   }

@@ -1,4 +1,5 @@
 /** Samples of one build, laid under each other: columns, some of them not in every name. */
+import { elementAt } from '../../element';
 import type { Kind, Sample, Token } from './tokens';
 
 export interface Column {
@@ -91,7 +92,7 @@ function heapOf(build: readonly Sample[]): Heap {
 function usualWidth(build: readonly Sample[], column: number): number {
   const counts = new Map<number, number>();
   for (const { tokens } of build) {
-    const length = (tokens[column] as Token).text.length;
+    const length = elementAt(tokens, column).text.length;
     counts.set(length, (counts.get(length) ?? 0) + 1);
   }
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0;
@@ -111,14 +112,17 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
   const width = b.length + 1;
   const cost = new Array<number>((a.length + 1) * width).fill(NEVER);
   cost[0] = 0;
-  const at = (i: number, j: number) => cost[i * width + j] as number;
+  const at = (i: number, j: number) => elementAt(cost, i * width + j);
   for (let i = 0; i <= a.length; i++) {
     for (let j = 0; j <= b.length; j++) {
       if (i > 0 && j > 0)
-        cost[i * width + j] = Math.min(at(i, j), at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few));
+        cost[i * width + j] = Math.min(
+          at(i, j),
+          at(i - 1, j - 1) + match(elementAt(a, i - 1), elementAt(b, j - 1), few),
+        );
       // The first column has no separator of its own to be left out with.
       if (i > 1)
-        cost[i * width + j] = Math.min(at(i, j), at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL));
+        cost[i * width + j] = Math.min(at(i, j), at(i - 1, j) + (elementAt(a, i - 1).optional ? 0.1 : OPTIONAL));
       if (j > 1) cost[i * width + j] = Math.min(at(i, j), at(i, j - 1) + OPTIONAL);
     }
   }
@@ -128,9 +132,9 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
   if (whole > MOST_COST) return { cost: NEVER, heap: null };
   const pairs: [number | null, number | null][] = [];
   for (let i = a.length, j = b.length; i > 0 || j > 0; ) {
-    if (i > 0 && j > 0 && at(i, j) === at(i - 1, j - 1) + match(a[i - 1] as Column, b[j - 1] as Column, few))
+    if (i > 0 && j > 0 && at(i, j) === at(i - 1, j - 1) + match(elementAt(a, i - 1), elementAt(b, j - 1), few))
       pairs.unshift([--i, --j]);
-    else if (i > 1 && at(i, j) === at(i - 1, j) + ((a[i - 1] as Column).optional ? 0.1 : OPTIONAL))
+    else if (i > 1 && at(i, j) === at(i - 1, j) + (elementAt(a, i - 1).optional ? 0.1 : OPTIONAL))
       pairs.unshift([--i, null]);
     else pairs.unshift([null, --j]);
   }
@@ -142,7 +146,7 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
 
 function match(a: Column, b: Column, few: boolean): number {
   if (a.before !== b.before) return NEVER;
-  const [x, y] = [[...a.kinds][0] as Kind, [...b.kinds][0] as Kind];
+  const [x, y] = [elementAt([...a.kinds], 0), elementAt([...b.kinds], 0)];
   if (x === 'version' && y === 'version')
     return same(a.prefixes, b.prefixes) ? (a.width === b.width ? 0 : OTHER_WIDTH) : NEVER;
   if (x === 'coded' && y === 'coded') return same(a.prefixes, b.prefixes) ? 0 : 1;

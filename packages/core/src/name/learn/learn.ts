@@ -4,6 +4,7 @@
  * in columns, and each column typed; what comes out is compiled, proved and tried on the very names, and only what they
  * read is claimed.
  */
+import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
 import { compileConvention } from '../pattern/compile';
 import type { Field, Registers } from '../pattern/field';
@@ -51,7 +52,7 @@ export function learnConventions(names: readonly string[], registers: Registers)
   for (const heap of heaps.slice(0, MOST_CONVENTIONS)) {
     const learned = learnHeap(splitColumns(heap), registers);
     if (learned === null) continue;
-    const reads = [...left].filter((i) => readName(learned.compiled, names[i] as string) !== null);
+    const reads = [...left].filter((i) => readName(learned.compiled, elementAt(names, i)) !== null);
     if (reads.length < Math.min(3, names.length)) continue;
     for (const i of reads) left.delete(i);
     conventions.push({
@@ -202,15 +203,20 @@ function splitColumns(heap: Heap): Heap {
     const [count = 1] = counts;
     if (counts.size !== 1 || count === 1 || cells.length < 3 || column.optional || cells.some((t) => t.kind === 'date'))
       return null;
-    const first = (cells[0] as Token).text.split('-').map((text) => tokenOf(text, '').kind);
+    const first = elementAt(cells, 0)
+      .text.split('-')
+      .map((text) => tokenOf(text, '').kind);
     const stable = first.map((kind, k) =>
-      cells.every((t) => tokenOf(t.text.split('-')[k] as string, '').kind === kind),
+      cells.every((t) => tokenOf(elementAt(t.text.split('-'), k), '').kind === kind),
     );
     return stable.every(Boolean) && first.some((kind) => kind !== 'lower' && kind !== 'mixed') ? count : null;
   });
   if (pieces.every((p) => p === null)) return heap;
   const split = <T>(each: readonly T[], cut: (item: T, count: number) => T[]): T[] =>
-    each.flatMap((item, i) => (pieces[i] == null ? [item] : cut(item, pieces[i] as number)));
+    each.flatMap((item, i) => {
+      const count = pieces[i] ?? null;
+      return count === null ? [item] : cut(item, count);
+    });
   const cutToken = (token: Token | null, count: number): (Token | null)[] =>
     token === null
       ? new Array<null>(count).fill(null)

@@ -1,4 +1,5 @@
 /** What one column of sample names is: a field with its type and limits, or a word that stands in every name. */
+import { elementAt } from '../../element';
 import type { Field, Registers } from '../pattern/field';
 import { isTextShape, type TextShape } from '../pattern/shape';
 import type { Column } from './columns';
@@ -148,7 +149,7 @@ function registerOf(
   if (
     !context.taken.has('person') &&
     initials.size > 0 &&
-    (counts.size > 1 || !codes.has([...counts.keys()][0] as string)) &&
+    (counts.size > 1 || !codes.has(elementAt([...counts.keys()], 0))) &&
     share((text) => initials.has(text)) >= NEARLY
   )
     return slot(keyFor('person', context), '.initials');

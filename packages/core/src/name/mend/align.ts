@@ -5,6 +5,7 @@
  * the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
+import { elementAt } from '../../element';
 import { assertNever } from '../../result';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
@@ -221,7 +222,7 @@ function junk(all: readonly Atom[], a: number, name: string, banned: readonly st
   const pass = (to: number, change: ChangeCode): Step => ({
     to,
     cost: COST[change],
-    move: { target: null, at: atom.at, end: (all[to - 1] as Atom).end, text: '', change },
+    move: { target: null, at: atom.at, end: elementAt(all, to - 1).end, text: '', change },
     invented: false,
   });
   const out: Step[] = [];
@@ -259,7 +260,7 @@ function slotSteps(
   known.set(slot, texts);
   const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.domain));
   for (let to = a + 1; first !== undefined && to <= most; to++) {
-    const last = all[to - 1] as Atom;
+    const last = elementAt(all, to - 1);
     if (last.kind === 'separator') continue;
     const text = name.slice(first.at, last.end);
     const candidates = texts.get(text) ?? candidatesFor(slot, text, context);
@@ -316,7 +317,7 @@ function separatorSteps(
     to <= atoms.length && atoms[to - 1]?.kind !== 'word' && atoms[to - 1]?.kind !== 'digits' && to <= a + 4;
     to++
   ) {
-    const end = (atoms[to - 1] as Atom).end;
+    const end = elementAt(atoms, to - 1).end;
     const same = name.slice(at, end) === target.text;
     out.push({
       to,
@@ -344,7 +345,7 @@ function wordSteps(
   const out: Step[] = [];
   const at = atoms[a]?.at ?? name.length;
   const step = (to: number, change: ChangeCode | null) => {
-    const end = to === a ? at : (atoms[to - 1] as Atom).end;
+    const end = to === a ? at : elementAt(atoms, to - 1).end;
     out.push({
       to,
       cost: change === null ? 0 : COST[change],
@@ -354,7 +355,7 @@ function wordSteps(
   };
   for (let to = a + 1; to <= Math.min(atoms.length, a + 4); to++) {
     if (atoms[a]?.kind === 'separator') break;
-    const text = name.slice(at, (atoms[to - 1] as Atom).end);
+    const text = name.slice(at, elementAt(atoms, to - 1).end);
     if (text === target.text) {
       step(to, null);
       continue;
@@ -373,7 +374,7 @@ function wordSteps(
 }
 
 function isDoubled(atoms: readonly Atom[], a: number): boolean {
-  const text = squash((atoms[a] as Atom).text);
+  const text = squash(elementAt(atoms, a).text);
   return text !== '' && atoms.slice(Math.max(0, a - 3), a).some((other) => squash(other.text) === text);
 }
 
@@ -396,12 +397,12 @@ function hashOn(hash: number, text: string): number {
 
 /** Keeps the few cheapest hypotheses that would write different names. */
 function keep(cell: Partial[], before: Partial, move: Move | null, cost: number, invented: boolean): void {
-  const last = cell[cell.length - 1] as Partial;
+  const last = elementAt(cell, cell.length - 1);
   if (cell.length >= KEPT && last.cost <= cost) return;
   const partial = extend(before, move, cost, invented);
   const alike = cell.findIndex((p) => p.hash === partial.hash);
   if (alike >= 0) {
-    if ((cell[alike] as Partial).cost <= cost) return;
+    if (elementAt(cell, alike).cost <= cost) return;
     cell.splice(alike, 1);
   }
   const at = cell.findIndex((p) => p.cost > cost);

@@ -2,7 +2,9 @@
  * What a piece of a broken name may have been meant as, for one slot: the text it should read, at what cost, by which
  * change.
  */
+
 import { distance } from 'fastest-levenshtein';
+import { elementAt } from '../../element';
 import { fold } from '../../text/fold';
 import { takesWhole, valuesOf } from '../automaton/scan';
 import { parseDatePattern, readDate, writeDate } from '../dates/dates';
@@ -149,7 +151,7 @@ function refineKnown(domain: SlotDomain, text: string, known: readonly string[])
   if (domain.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
   const bare = squash(text);
   const bares = squashedList(known);
-  const near = known.filter((_, i) => isNearBare(bare, bares[i] as string));
+  const near = known.filter((_, i) => isNearBare(bare, elementAt(bares, i)));
   return [{ text, cost: 0.8, change: null }, ...near.map((entry) => made(entry, 'spelling'))];
 }
 
@@ -233,7 +235,7 @@ function textCandidates(
   }
   if (entry === undefined)
     bares.forEach((b, i) => {
-      const near = known[i] as string;
+      const near = elementAt(known, i);
       if (isNearBare(bare, b) && takesWhole(domain, near)) out.push(made(near, 'spelling'));
     });
   return out;

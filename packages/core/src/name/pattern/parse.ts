@@ -9,6 +9,7 @@
  * All faults are collected; each points at its character.
  */
 
+import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
 import { failure, type Params, type Result, success } from '../../result';
 import type { Group, Literal, Part, Pattern, Slot } from './ast';
@@ -80,7 +81,7 @@ function parseParts(c: Cursor, depth: number): Part[] {
     text = '';
   };
   while (c.at < c.source.length) {
-    const ch = c.source[c.at] as string;
+    const ch = elementAt(c.source, c.at);
     const doubled = c.source[c.at + 1] === ch;
     if ('{}()'.includes(ch) && doubled) {
       if (text === '') textAt = c.at;

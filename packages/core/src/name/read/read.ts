@@ -3,11 +3,12 @@
  * the name.
  */
 
+import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
 import { Machine } from '../automaton/machine';
 import { endsOf, readingsOf } from '../automaton/scan';
 import type { Reading, ReadValue } from '../pattern/field';
-import type { CompiledConvention, Expression, ExpressionSlot } from '../pattern/ops';
+import type { CompiledConvention, Expression } from '../pattern/ops';
 
 /** Reads a name strictly; `null` where it does not follow the convention. Values in `bound` must be met. */
 export function readName(convention: CompiledConvention, name: string, bound?: Reading): Reading | null {
@@ -19,7 +20,7 @@ export function readName(convention: CompiledConvention, name: string, bound?: R
   for (let i = 0; i < values.length; i++) {
     const value = values[i];
     if (value === undefined) continue;
-    const field = (convention.fast.slots[i] as ExpressionSlot).field;
+    const field = elementAt(convention.fast.slots, i).field;
     if (bound !== undefined && bound[field] !== undefined && bound[field] !== value) return null;
     out[field] = value;
   }
@@ -44,7 +45,7 @@ function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | n
   for (let i = 0; i < slots.length; i++) {
     const text = match[i + 1];
     if (text === undefined) continue;
-    const slot = slots[i] as ExpressionSlot;
+    const slot = elementAt(slots, i);
     const value =
       slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
     if (value === undefined) return null;

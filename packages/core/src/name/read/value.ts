@@ -1,4 +1,5 @@
 /** Lists as people write them → their entries. */
+import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
 import { nextDay, parseIso } from '../dates/dates';
 import type { Value } from '../pattern/field';
@@ -40,8 +41,8 @@ export function entriesOf(value: Value | undefined): Entries {
 function expandRange(text: string): string[] | 'bad' | 'too-many' {
   const m = /^(.+?)\s*(?:\.\.|–)\s*(.+)$/u.exec(text);
   if (m === null) return [text];
-  const from = (m[1] as string).trim();
-  const to = (m[2] as string).trim();
+  const from = elementAt(m, 1).trim();
+  const to = elementAt(m, 2).trim();
   const first = parseIso(from);
   const last = parseIso(to);
   if (first?.day !== undefined && last?.day !== undefined && first.hour === undefined && last.hour === undefined)
@@ -49,8 +50,8 @@ function expandRange(text: string): string[] | 'bad' | 'too-many' {
   if (/^[A-Za-z]$/.test(from) && /^[A-Za-z]$/.test(to)) return letterRange(from, to);
   const a = /^(.*?)(\d+)$/.exec(from);
   const b = /^(.*?)(\d+)$/.exec(to);
-  if (a && b && a[1] === b[1]) return countRange(a[1] as string, a[2] as string, b[2] as string);
-  if (a && /^\d+$/.test(to)) return countRange(a[1] as string, a[2] as string, to);
+  if (a && b && a[1] === b[1]) return countRange(elementAt(a, 1), elementAt(a, 2), elementAt(b, 2));
+  if (a && /^\d+$/.test(to)) return countRange(elementAt(a, 1), elementAt(a, 2), to);
   // An en dash is also a dash in a title: only `..` is always a range.
   return text.includes('..') ? 'bad' : [text];
 }

@@ -6,6 +6,7 @@
  * is set aside as a question.
  */
 
+import { elementAt } from '../../element';
 import { commonRoot, type PathLine } from '../../listing/text';
 import { learnConventions } from '../../name/learn/learn';
 import { compileConvention } from '../../name/pattern/compile';
@@ -88,7 +89,7 @@ function guessKnown(root: string, given: Known, registers: Registers): Known {
   const client = given.client ?? parts.find((p) => registers.clients.some((c) => c.code === p));
   const rest = parts.filter((p) => p !== number && p !== client);
   const title =
-    given.title ?? (rest.length === 1 && number !== undefined ? (rest[0] as string).replace(/-/g, ' ') : undefined);
+    given.title ?? (rest.length === 1 && number !== undefined ? elementAt(rest, 0).replace(/-/g, ' ') : undefined);
   return { ...given, number, client, title };
 }
 
@@ -286,7 +287,7 @@ class Deriving {
       repeated.members.flatMap((member, i) => {
         const seen = inst.seen.folders.find((f) => f.name === member.folder.name);
         if (seen === undefined) return [];
-        const entry = repeated.entries[i] as string;
+        const entry = elementAt(repeated.entries, i);
         const outer =
           list.within === null ? '' : (inst.entries[this.lists.find((l) => l.key === list.within)?.as ?? ''] ?? '');
         const held = list.by.get(outer) ?? new Set();
@@ -389,7 +390,7 @@ class Deriving {
       .map((c) =>
         this.convention(
           c,
-          c.reads.map((i) => files[i] as FileSeen),
+          c.reads.map((i) => elementAt(files, i)),
         ),
       );
     if (misfits.length > 0 && used.length > 0)
@@ -477,7 +478,7 @@ function mergeSeen(instances: readonly Instance[]): Seen {
       .sort(([a], [b]) => (a < b ? -1 : 1))
       .map(([name, all]) =>
         all.length === 1
-          ? (all[0] as Seen)
+          ? elementAt(all, 0)
           : {
               name,
               folders: mergeSeen(all.map((seen) => ({ seen, entries: {}, path: '' }))).folders,

@@ -1,5 +1,6 @@
 /** Folders of one parent: which have numbers in front, and which are the same folder once for each entry of a list. */
 
+import { elementAt } from '../../element';
 import { DATE_PATTERNS, patternsOfDate } from '../../name/learn/tokens';
 import type { ScalarRule } from '../../name/pattern/field';
 import type { Seen } from './tree';
@@ -31,7 +32,7 @@ export function numberedOf(folders: readonly Seen[]): {
     numbering: { digits, joiner },
     all: found.map(({ folder, m }) =>
       m && m[1]?.length === digits && m[2] === joiner
-        ? { folder, number: Number(m[1]), bare: m[3] as string }
+        ? { folder, number: Number(m[1]), bare: elementAt(m, 3) }
         : { folder, number: null, bare: folder.name },
     ),
   };

@@ -9,6 +9,7 @@ import { promisify } from 'node:util';
 import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
 import { SYSTEMS } from '@nesting/contract';
+import { elementAt } from '@nesting/core';
 import type { FolderRow } from '@nesting/core/check';
 import type { Values } from '@nesting/core/name';
 import { type CheckInput, GENERATED, pathOn } from '@nesting/core/project';
@@ -309,7 +310,7 @@ function sizesOf(rows: readonly FolderRow[]): {
   const sizes: Record<string, Record<string, number>> = {};
   let cleared = 0;
   for (const row of rows) {
-    const top = row.path.split('/', 1)[0] as string;
+    const top = elementAt(row.path.split('/', 1), 0);
     const into = sizes[top] ?? {};
     sizes[top] = into;
     for (const [family, bytes] of Object.entries(row.families)) {

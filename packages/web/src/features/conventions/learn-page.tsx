@@ -3,7 +3,7 @@
  * this computer.
  */
 
-import { LIMITS } from '@nesting/core';
+import { elementAt, LIMITS } from '@nesting/core';
 import { examplePieces, type LearnedConvention, NO_CONTEXT, NO_REGISTERS, type Registers } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { type ChangeEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
@@ -60,7 +60,7 @@ export function LearnPage() {
       pattern: selected.pattern,
       fields: selected.fields,
       ...(selected.families && { families: selected.families }),
-      good: selected.reads.slice(0, GOOD_KEPT).map((i) => names[i] as string),
+      good: selected.reads.slice(0, GOOD_KEPT).map((i) => elementAt(names, i)),
     };
     const made = await create(convention).unwrap();
     await go(`/conventions/${made.id}`);
@@ -258,7 +258,7 @@ function Found({
           <strong className="font-semibold">
             {many(learned.reads.length, 'name')} of {count(names.length)}
           </strong>
-          , such as <span className="font-mono break-all">{names[learned.reads[0] as number]}</span>
+          , such as <span className="font-mono break-all">{names[elementAt(learned.reads, 0)]}</span>
           {learned.oneWay ? '' : '. Some names could be misread: the editor shows which.'}
         </span>
       </button>
@@ -294,12 +294,12 @@ function Misfits({
     const rules = learned.flatMap((c) => ruleOf(c, registers) ?? []);
     const context = { ...NO_CONTEXT, abbreviations: registers.abbreviations, banned: registers.banned };
     return misfits.slice(0, MISFITS_SHOWN).map((i) => {
-      const all = rules.map((rule) => tryName(rule, context, names[i] as string));
+      const all = rules.map((rule) => tryName(rule, context, elementAt(names, i)));
       return (
         all.find((t) => t.confidence === 'sure') ??
         all.find((t) => t.meant !== null) ??
         all.find(isNear) ??
-        strange(names[i] as string)
+        strange(elementAt(names, i))
       );
     });
   }, [names, misfits, learned, registers]);

@@ -1,6 +1,7 @@
 /**
  * The parts of a pattern as tiles that can be dragged, by mouse and by keyboard; the text beneath is the same thing.
  */
+
 import {
   type Announcements,
   closestCenter,
@@ -18,6 +19,7 @@ import {
   useSortable,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import { elementAt } from '@nesting/core';
 import { type Item, moveItem, type Row, type WrittenPiece } from '@nesting/core/name';
 
 const DYES = ['text-plum', 'text-slate', 'text-ochre', 'text-bottle'];
@@ -67,12 +69,12 @@ export function PatternRow({ row, example, selected, onSelect, onMove }: Props) 
           {row.items.map((item, i) => (
             <Tile
               key={ids[i]}
-              id={ids[i] as string}
+              id={elementAt(ids, i)}
               before={literal(item.before)}
               optional={item.optional}
               field={item.slot.field}
               text={shownText(item, example)}
-              dye={DYES[i % DYES.length] as string}
+              dye={elementAt(DYES, i % DYES.length)}
               selected={selected === i}
               fixed={onMove === null}
               onSelect={() => onSelect(i)}

@@ -2,7 +2,9 @@
  * Trying names: typed, pasted by the hundred thousand, or those that are there in a project; read in a worker,
  * explained where they are seen.
  */
+
 import type { ProjectRow } from '@nesting/contract';
+import { elementAt } from '@nesting/core';
 import type { CompiledConvention, NameContext } from '@nesting/core/name';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ClipboardEvent, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
@@ -180,7 +182,7 @@ function Results({ compiled, context, text, starts, ends, lines, onKeep }: Resul
     >
       <ul style={{ height: rows.getTotalSize() }} className="relative">
         {rows.getVirtualItems().map((row) => {
-          const line = lines === null ? row.index : (lines[row.index] as number);
+          const line = lines === null ? row.index : elementAt(lines, row.index);
           const name = text.slice(starts[line], ends[line]);
           const result = tried(name);
           return (

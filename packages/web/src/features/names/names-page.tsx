@@ -3,6 +3,7 @@
  */
 
 import { type HeldName, type Me, type ProjectPage, type ProjectRow, SYSTEMS } from '@nesting/contract';
+import { elementAt } from '@nesting/core';
 import { examplePieces, NO_REGISTERS, type SlotDomain, type Value, writePieces } from '@nesting/core/name';
 import type { FolderConvention } from '@nesting/core/project';
 import type { PlannedLine } from '@nesting/core/template';
@@ -296,7 +297,7 @@ function SlotField({
           <Radios
             label={label}
             value={chosen}
-            options={options.map((o) => ({ ...o, label: o.label.split(',')[0] as string }))}
+            options={options.map((o) => ({ ...o, label: elementAt(o.label.split(','), 0) }))}
             onChange={choose}
           />
         </Labelled>

@@ -2,6 +2,7 @@
  * Lines of a plan or of a batch one under another: what each is now, what it becomes. Arrows move; Space chooses where
  * several can be chosen.
  */
+import { elementAt } from '@nesting/core';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check } from 'lucide-react';
@@ -85,7 +86,7 @@ export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose 
         style={{ height: virtual.getTotalSize() }}
       >
         {virtual.getVirtualItems().map((item) => {
-          const line = lines[item.index] as ListedChange;
+          const line = elementAt(lines, item.index);
           const is = line.key === selected;
           return (
             // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys

@@ -1,6 +1,7 @@
 /**
  * Entries of a list by typing or one click; one row for the list, or one for each entry of the list it stands within.
  */
+import { elementAt } from '@nesting/core';
 import { nextEntry } from '@nesting/core/lists';
 import type { ListField, Value, Values } from '@nesting/core/name';
 import type { Expansion } from '@nesting/core/template';
@@ -82,7 +83,7 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
             look="quiet"
             className="h-6!"
             aria-label={`Rename an entry of ${label}`}
-            onClick={() => setRenaming({ entry: entries[0] as string, name: entries[0] as string })}
+            onClick={() => setRenaming({ entry: elementAt(entries, 0), name: elementAt(entries, 0) })}
           >
             Rename one…
           </Button>

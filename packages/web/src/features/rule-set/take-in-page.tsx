@@ -11,6 +11,7 @@ import {
   type RulesTaken,
   ruleKeyOf,
 } from '@nesting/contract';
+import { elementAt } from '@nesting/core';
 import { type DragEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -145,7 +146,7 @@ export function TakeInPage() {
                       </span>
                     </button>
                     {r.acts.length === 1 ? (
-                      <span className="px-2 text-sm text-ink2">{actWords(r, r.acts[0] as RuleAct)}</span>
+                      <span className="px-2 text-sm text-ink2">{actWords(r, elementAt(r.acts, 0))}</span>
                     ) : (
                       <Choose
                         label={`What is done with ${r.name}`}

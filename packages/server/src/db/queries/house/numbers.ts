@@ -1,22 +1,29 @@
 import type { NumberEventCode, NumberLine } from '@nesting/contract';
+import { elementAt } from '@nesting/core';
 import type { NumberSeries } from '@nesting/core/numbers';
 import type { Client } from '../../client';
 
 /** Locked until the transaction ends: whoever counts is served one after another. */
 export async function lockSeries(client: Client): Promise<NumberSeries & { version: number }> {
-  return (
-    await client.query<NumberSeries & { version: number }>(
-      "select pattern, reset, start, kinds, version from number_series where name = 'project' for update",
-    )
-  ).rows[0] as NumberSeries & { version: number };
+  return elementAt(
+    (
+      await client.query<NumberSeries & { version: number }>(
+        "select pattern, reset, start, kinds, version from number_series where name = 'project' for update",
+      )
+    ).rows,
+    0,
+  );
 }
 
 export async function readSeries(client: Client): Promise<NumberSeries & { version: number }> {
-  return (
-    await client.query<NumberSeries & { version: number }>(
-      "select pattern, reset, start, kinds, version from number_series where name = 'project'",
-    )
-  ).rows[0] as NumberSeries & { version: number };
+  return elementAt(
+    (
+      await client.query<NumberSeries & { version: number }>(
+        "select pattern, reset, start, kinds, version from number_series where name = 'project'",
+      )
+    ).rows,
+    0,
+  );
 }
 
 export async function updateSeries(client: Client, series: NumberSeries, version: number): Promise<boolean> {

@@ -1,5 +1,6 @@
 /** What a template says of checks, paths and the setup sheet. */
 
+import { elementAt } from '@nesting/core';
 import { PROFILE_NAMES, PROFILES } from '@nesting/core/portable';
 import { RULE_CODES } from '@nesting/core/project';
 import type { Template } from '@nesting/core/template';
@@ -136,8 +137,8 @@ export function settingsFrom(text: string): Settings {
       .filter((a) => a !== '');
     return [
       {
-        label: m[1] as string,
-        value: m[2] as string,
+        label: elementAt(m, 1),
+        value: elementAt(m, 2),
         ...(allowed.length > 0 && { allowed }),
         ...(m[4] ? { why: m[4] } : {}),
       },
