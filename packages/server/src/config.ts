@@ -21,7 +21,7 @@ export interface Config {
   readonly readWorker: URL | null;
   /** Whether this process does checks itself, or leaves them to others. */
   readonly worksChecks: boolean;
-  /** Milliseconds without a sign of life after which a check's worker counts as killed. */
+  /** Milliseconds without a heartbeat after which a check's lease is over, and another worker takes it. */
   readonly leaseMs: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
   readonly gatherEvery: number;

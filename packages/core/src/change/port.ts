@@ -47,7 +47,7 @@ export interface PerformOptions {
   readonly yieldNow?: (() => Promise<void>) | undefined;
 }
 
-/** Steps between two breaths. */
+/** Steps after which others are let in. */
 export const STEPS_BETWEEN_YIELDS = 100;
 
 export function codeOf(error: unknown): string {

@@ -1,6 +1,6 @@
 /**
- * What a check stands on, compiled once: the plan by path, conventions by the fields in hand, families by extension.
- * Rules of the check are functions over this; a worker makes its own from the same plain data.
+ * A project's rules, compiled once: the plan by path, conventions by the fields in hand, families by extension. Check,
+ * name helper and planners share them; a worker compiles its own from the same plain data.
  */
 
 import { frameRange } from '../listing/entry';
@@ -309,7 +309,7 @@ export class ProjectRules {
     return this.asRead(convention, given);
   }
 
-  /** Values in the domain this convention would read them back in. Folders by the thousand carry the same entries. */
+  /** Values in the form in which this convention would read them back in. Folders by the thousand carry the same entries. */
   private asRead(convention: CompiledConvention, given: Readonly<Record<string, string>>): Reading {
     const known = this.readBack.get(convention) ?? new Map<string, ReadValue | undefined>();
     this.readBack.set(convention, known);

@@ -18,7 +18,7 @@ const isDigit = (c: number) => c >= 48 && c <= 57;
 const isUpper = (c: number) => c >= 65 && c <= 90;
 const isLower = (c: number) => c >= 97 && c <= 122;
 
-/** Ends of all texts at `from` that the form takes, longest first. */
+/** Ends of all texts at `from` that the domain takes, longest first. */
 export function endsOf(domain: SlotDomain, name: string, from: number): number[] {
   switch (domain.kind) {
     case 'fixed':

@@ -1,5 +1,5 @@
 /**
- * Patterns as automata without empty moves: every path is a reading. Each form adds its states behind those it is
+ * Patterns as automata without empty moves: every path is a reading. Each domain adds its states behind those it is
  * given.
  */
 
@@ -101,7 +101,7 @@ export function nameCharacters(a: Automaton, ops: readonly Op[]): void {
   }
 }
 
-/** Every text whose characters a form names one by one. */
+/** Every text whose characters a domain names one by one. */
 function textsOf(domain: SlotDomain): string[] {
   const literals = (pieces: readonly ({ kind: 'literal'; text: string } | { kind: 'digits' | 'item' })[]) =>
     pieces.flatMap((p) => (p.kind === 'literal' ? [p.text] : []));

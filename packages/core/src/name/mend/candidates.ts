@@ -102,7 +102,7 @@ function textOfBound(domain: SlotDomain, bound: string | number): string | null 
 }
 
 /**
- * Candidates of everything but texts hang on the form and the text alone: the same words come up in every broken name.
+ * Candidates of everything but texts hang on the domain and the text alone: the same words come up in every broken name.
  */
 const remembered = new WeakMap<SlotDomain, Map<string, Candidate[]>>();
 const MOST_REMEMBERED = 5000;

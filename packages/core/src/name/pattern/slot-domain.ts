@@ -1,6 +1,6 @@
 /**
  * What one slot may hold, worked out once from its field, property, shape and the registers.
- * A form is plain data; `scan.ts` reads by it, `write.ts` writes by it, `regular.ts` proves by it.
+ * A domain is plain data; `scan.ts` reads by it, `write.ts` writes by it, `regular.ts` proves by it.
  */
 
 import { LIMITS } from '../../limits';
