@@ -49,8 +49,18 @@ interface Props<T> {
 
 const ROW = 30;
 
-export function Grid<T>(props: Props<T>) {
-  const { id, label, columns, rows, keyOf, chosen, onEnd, empty, rowHeight = ROW } = props;
+export function Grid<T>(given: Props<T>) {
+  const { id, label, columns, rows, keyOf, chosen, onEnd, empty, rowHeight = ROW } = given;
+  // The address follows a moment later than a click or a key: the next key goes on from what was chosen last.
+  const latest = useRef(chosen);
+  useEffect(() => {
+    latest.current = chosen;
+  }, [chosen]);
+  const onChoose = (keys: readonly string[]) => {
+    latest.current = keys;
+    given.onChoose(keys);
+  };
+  const placeOfLatest = () => rows.findIndex((r) => keyOf(r) === latest.current.at(-1));
   const [shown, toggle] = useColumns(id, columns);
   const tracks = shown.map((c) => c.width).join(' ');
   const dom = useId();
@@ -82,10 +92,10 @@ export function Grid<T>(props: Props<T>) {
         aria-multiselectable
         tabIndex={0}
         aria-activedescendant={at >= 0 && items.some((i) => i.index === at) ? `${dom}-${at}` : undefined}
-        onKeyDown={(event) => onGridKey(event, props, at, page())}
+        onKeyDown={(event) => onGridKey(event, { ...given, chosen: latest.current, onChoose }, placeOfLatest(), page())}
         className="min-h-0 flex-1 overflow-auto rounded-tray border border-line bg-sheet text-sm outline-offset-[-2px]"
       >
-        <Head columns={shown} tracks={tracks} sorting={props.sorting} onSort={props.onSort} />
+        <Head columns={shown} tracks={tracks} sorting={given.sorting} onSort={given.onSort} />
         <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
           {items.flatMap((item) => {
             const row = rows[item.index];
@@ -99,8 +109,8 @@ export function Grid<T>(props: Props<T>) {
                 columns={shown}
                 isChosen={chosen.includes(keyOf(row))}
                 style={{ top: item.start, height: item.size, gridTemplateColumns: tracks }}
-                onChoose={(event) => props.onChoose(chosenBy(event, props, at, item.index))}
-                onOpen={props.onOpen}
+                onChoose={(event) => onChoose(chosenBy(event, given, at, item.index))}
+                onOpen={given.onOpen}
               />
             );
           })}

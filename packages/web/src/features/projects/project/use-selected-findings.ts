@@ -1,6 +1,6 @@
 /** The finding that is looked at, and those that were picked to be dealt with at once. */
 import type { KeptFinding } from '@nesting/contract';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { FindingsShown } from '../../findings/use-findings';
 import type { PutAddress } from './use-project-view';
 
@@ -28,7 +28,15 @@ export function useSelectedFindings(shown: FindingsShown, id: string | null, put
   );
   const finding = shown.rows[at] ?? null;
   const ofPicked = shown.rows.filter((f) => picked.has(f.id));
-  const select = (to: string) => put({ finding: to });
+  // The address follows a moment later than a key: the next key goes on from what was selected last.
+  const latest = useRef<string | null>(null);
+  useEffect(() => {
+    latest.current = finding?.id ?? null;
+  }, [finding?.id]);
+  const select = (to: string) => {
+    latest.current = to;
+    put({ finding: to });
+  };
   const clear = () => setPicked(new Set());
   return {
     finding,
@@ -36,7 +44,11 @@ export function useSelectedFindings(shown: FindingsShown, id: string | null, put
     chosen: ofPicked.length > 0 ? ofPicked : finding === null ? [] : [finding],
     select,
     move: (by) => {
-      const next = shown.rows[Math.max(0, Math.min(shown.rows.length - 1, at + by))];
+      const from = Math.max(
+        0,
+        shown.rows.findIndex((f) => f.id === latest.current),
+      );
+      const next = shown.rows[Math.max(0, Math.min(shown.rows.length - 1, from + by))];
       if (next !== undefined) select(next.id);
     },
     pick: (which) =>
