@@ -15,6 +15,8 @@ interface Props {
   readonly total: number;
   readonly group: FindingGroup;
   readonly selected: string | null;
+  /** What was selected last, before the address follows: keys go on from there. */
+  readonly latest?: () => string | null;
   readonly picked: ReadonlySet<string>;
   readonly onSelect: (id: string) => void;
   readonly onPick: (id: string) => void;
@@ -88,7 +90,7 @@ export function FindingsList(props: Props) {
         aria-multiselectable="true"
         tabIndex={0}
         aria-activedescendant={findings[at] ? `${id}-${findings[at].id}` : undefined}
-        onKeyDown={(event) => onListKey(event, props, at)}
+        onKeyDown={(event) => onListKey(event, props)}
         className="relative outline-offset-[-2px]"
         style={{ height: virtual.getTotalSize() }}
       >
@@ -122,8 +124,13 @@ function keyOfItem(item: Item | undefined, index: number): string {
 }
 
 /** What moves and picks. Letters are the page's own commands. */
-function onListKey(event: KeyboardEvent, { findings, onPick, onSelect }: Props, at: number): void {
+function onListKey(event: KeyboardEvent, { findings, selected, latest, onPick, onSelect }: Props): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const current = latest?.() ?? selected;
+  const at = Math.max(
+    0,
+    findings.findIndex((f) => f.id === current),
+  );
   const to = {
     ' ': at,
     ArrowDown: at + 1,

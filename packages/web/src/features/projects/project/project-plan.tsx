@@ -104,6 +104,7 @@ function List({ shown, selected, onSelect }: Props) {
       total={shown.counted?.total ?? 0}
       group={shown.group}
       selected={selected.finding?.id ?? null}
+      latest={selected.latest}
       picked={selected.picked}
       onSelect={onSelect}
       onPick={selected.pick}

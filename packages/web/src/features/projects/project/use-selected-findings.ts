@@ -9,6 +9,8 @@ export interface SelectedFindings {
   readonly picked: ReadonlySet<string>;
   /** The picked ones, or the one that is looked at. */
   readonly chosen: readonly KeptFinding[];
+  /** What was selected last, before the address follows. */
+  readonly latest: () => string | null;
   readonly select: (id: string) => void;
   readonly move: (by: number) => void;
   readonly pick: (id: string) => void;
@@ -42,6 +44,7 @@ export function useSelectedFindings(shown: FindingsShown, id: string | null, put
     finding,
     picked,
     chosen: ofPicked.length > 0 ? ofPicked : finding === null ? [] : [finding],
+    latest: () => latest.current,
     select,
     move: (by) => {
       const from = Math.max(
@@ -53,7 +56,8 @@ export function useSelectedFindings(shown: FindingsShown, id: string | null, put
     },
     pick: (which) =>
       setPicked((before) => {
-        const after = new Set(before.size === 0 && finding !== null && finding.id !== which ? [finding.id] : before);
+        const current = latest.current;
+        const after = new Set(before.size === 0 && current !== null && current !== which ? [current] : before);
         if (!after.delete(which)) after.add(which);
         return after;
       }),
