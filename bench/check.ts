@@ -2,11 +2,13 @@
  * Walking and checking a million files against find over the same tree. Each check runs in a process of its own, so
  * that its memory is its own.
  */
+
 import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { valueAt } from '@nesting/core';
 import { NO_REGISTERS } from '@nesting/core/name';
 import type { CheckInput } from '@nesting/core/project';
 import { normaliseTemplate } from '@nesting/core/template';
@@ -148,10 +150,10 @@ export function benchCheck(): void {
       ],
       3,
     );
-    const seen = last.get(2) as Run;
+    const seen = valueAt(last, 2);
     if (seen.files < FOLDERS * FILES_EACH || seen.findings === 0)
       throw new Error(`saw ${seen.files} files, ${seen.findings} findings`);
-    const [two, one, base] = [times.get('two') as number, times.get('one') as number, times.get('find') as number];
+    const [two, one, base] = [times.two, times.one, times.find];
     line(
       `walk and check ${seen.files} files in ${FOLDERS} folders, two workers`,
       `${(two / base).toFixed(2)} × find -printf (${two.toFixed(0)} ms)`,

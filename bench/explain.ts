@@ -2,6 +2,7 @@
  * Explaining and suggesting for 10,000 broken names: the corpus again and again, so that what is cached is cached for
  * all alike.
  */
+import { valueAt } from '@nesting/core';
 import { explainName } from '@nesting/core/name';
 import { CASES, compileCase, contextOf } from '../corpus/conventions';
 import { makeCorpus } from '../corpus/make';
@@ -14,10 +15,7 @@ export function benchExplain(): void {
   const corpus = makeCorpus();
   const items = Array.from({ length: NAMES }, (_, i) => corpus[i % corpus.length] as (typeof corpus)[number]).map(
     (item) => {
-      const { c, convention } = compiled.get(item.convention) as {
-        c: (typeof CASES)[number];
-        convention: ReturnType<typeof compileCase>;
-      };
+      const { c, convention } = valueAt(compiled, item.convention);
       return { name: item.broken, convention, context: contextOf(c, item.values) };
     },
   );

@@ -1,4 +1,5 @@
 /** Learning conventions from 10,000 sample names of six kinds, and grouping 1,000,000 frames in one pass. */
+import { elementAt } from '@nesting/core';
 import { groupFrames, learnConventions } from '@nesting/core/name';
 import { CASES, REGISTERS } from '../corpus/conventions';
 import { rightNames } from '../corpus/learning';
@@ -37,7 +38,7 @@ export function benchFrames(): void {
           const heads = new Map<string, number>();
           for (const name of names) {
             const m = pass.exec(name);
-            if (m) heads.set(m[1] as string, (heads.get(m[1] as string) ?? 0) + 1);
+            if (m) heads.set(elementAt(m, 1), (heads.get(elementAt(m, 1)) ?? 0) + 1);
           }
           if (heads.size !== 100) throw new Error();
           return undefined;
@@ -53,10 +54,10 @@ export function benchFrames(): void {
     ],
     5,
   );
-  const own = times.get('nesting') as number;
+  const own = times.nesting;
   line(
     'group 1,000,000 frames',
-    `${own.toFixed(0)} ms, ${(own / (times.get('hand') as number)).toFixed(2)} × an expression and a count`,
+    `${own.toFixed(0)} ms, ${(own / times.hand).toFixed(2)} × an expression and a count`,
     'one pass',
     true,
   );

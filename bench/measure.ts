@@ -1,26 +1,27 @@
 /** Medians of interleaved runs: every contestant once a round, so that a noisy moment strikes all of them alike. */
-export interface Contestant {
-  readonly name: string;
+export interface Contestant<N extends string> {
+  readonly name: N;
   /** Does the work once; gives the milliseconds it took, where the work times itself. */
   readonly run: () => number | undefined;
 }
 
-export function interleave(contestants: readonly Contestant[], rounds = 7): Map<string, number> {
-  const times = new Map(contestants.map((c) => [c.name, [] as number[]]));
+/** The median time of each contestant, in milliseconds, by its name. */
+export function interleave<N extends string>(contestants: readonly Contestant<N>[], rounds = 7): Record<N, number> {
+  const runs = contestants.map((contestant) => ({ contestant, times: [] as number[] }));
   for (let round = 0; round <= rounds; round++) {
-    for (const c of contestants) {
+    for (const { contestant, times } of runs) {
       const start = performance.now();
-      const own = c.run();
+      const own = contestant.run();
       // The first round warms up.
-      if (round > 0) (times.get(c.name) as number[]).push(own ?? performance.now() - start);
+      if (round > 0) times.push(own ?? performance.now() - start);
     }
   }
-  return new Map([...times].map(([name, all]) => [name, median(all)]));
+  return Object.fromEntries(runs.map((r) => [r.contestant.name, median(r.times)])) as Record<N, number>;
 }
 
 export function median(all: readonly number[]): number {
   const sorted = [...all].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)] as number;
+  return sorted[Math.floor(sorted.length / 2)] ?? Number.NaN;
 }
 
 export function line(what: string, figure: string, aim: string, met: boolean): void {

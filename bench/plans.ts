@@ -55,7 +55,7 @@ function benchOrder(): void {
     { name: 'plain', run: () => void orderChanges(plain) },
     { name: 'swaps', run: () => void orderChanges(swaps) },
   ]);
-  for (const [name, ms] of times)
+  for (const [name, ms] of Object.entries(times))
     line(
       `${COUNT.toLocaleString('en')} changes ordered, ${name === 'plain' ? 'each to a free name' : 'in pairs that swap names'}`,
       `${ms.toFixed(0)} ms`,

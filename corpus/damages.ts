@@ -1,3 +1,4 @@
+import { elementAt } from '@nesting/core';
 /**
  * What people do to names, each as a change of a right one; `null` where it does not apply. `keeps`: the name still
  * says all that is needed.
@@ -175,7 +176,7 @@ export const DAMAGES: readonly Damage[] = [
         .map((f) =>
           put(p, f, (t) => {
             const all = LONG[t];
-            return all === undefined ? null : (all[random(all.length)] as string);
+            return all === undefined ? null : elementAt(all, random(all.length));
           }),
         )
         .find((n) => n !== null) ?? null,

@@ -1,6 +1,7 @@
 /** What a working week does to a project: each damage with the findings that name it, and no others. Deterministic. */
+import { elementAt, valueAt } from '@nesting/core';
 import type { RuleCode } from '@nesting/core/project';
-import { type Disk, type Entry, file, folder } from './good-disk';
+import { type Disk, file, folder } from './good-disk';
 
 export interface Expected {
   readonly rule: RuleCode;
@@ -51,7 +52,7 @@ const renamed = (kind: string, where: RegExp, name: (old: string) => string, rul
     if (path === undefined) return null;
     const to = `${above(path)}/${name(nameOf(path))}`;
     if (disk.has(to)) return null;
-    const entry = disk.get(path) as Entry;
+    const entry = valueAt(disk, path);
     disk.delete(path);
     disk.set(to, entry);
     return { expected: [{ rule, path: to }], touched: [path, to] };
@@ -104,7 +105,7 @@ const doubled = (
     disk.set(path, file(1000, `content of ${path}`));
     disk.set(copy, file(1000, `content of ${path}`));
     return {
-      expected: [{ rule: 'same-content', path: said?.(path, copy) ?? ([path, copy].sort()[0] as string) }],
+      expected: [{ rule: 'same-content', path: said?.(path, copy) ?? elementAt([path, copy].sort(), 0) }],
       touched: [path, copy],
     };
   },
@@ -228,7 +229,7 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
       if (path === undefined) return null;
       const other = `${above(path)}/${nameOf(path).replace('curtain', 'Curtain')}`;
       disk.set(other, file());
-      return { expected: [{ rule: 'name-clash', path: [path, other].sort()[0] as string }], touched: [path, other] };
+      return { expected: [{ rule: 'name-clash', path: elementAt([path, other].sort(), 0) }], touched: [path, other] };
     },
   },
   added('a temporary file beside the work', workings, () => 'preview.tmp', 'stray-generated'),
@@ -280,7 +281,7 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
       const at = pick(renders.filter((f) => disk.has(f) && !spared(f)));
       if (at === undefined) return null;
       for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false)) {
-        const entry = disk.get(path) as Entry;
+        const entry = valueAt(disk, path);
         disk.delete(path);
         disk.set(
           path.replace(/\.0*(\d+)\.exr$/, (_, n: string) => `.${n.padStart(2, '0')}.exr`),
@@ -288,7 +289,15 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
         );
       }
       return {
-        expected: [{ rule: 'sequence-padding', path: filesIn(disk, new RegExp(`^${at}/`), () => false)[0] as string }],
+        expected: [
+          {
+            rule: 'sequence-padding',
+            path: elementAt(
+              filesIn(disk, new RegExp(`^${at}/`), () => false),
+              0,
+            ),
+          },
+        ],
         touched: [at],
       };
     },
@@ -350,7 +359,15 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
         for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false))
           if ((frames as number[]).includes(Number(/\.(\d+)\.exr$/.exec(path)?.[1]))) disk.delete(path);
         return {
-          expected: [{ rule: 'sequence-gap', path: filesIn(disk, new RegExp(`^${at}/`), () => false)[0] as string }],
+          expected: [
+            {
+              rule: 'sequence-gap',
+              path: elementAt(
+                filesIn(disk, new RegExp(`^${at}/`), () => false),
+                0,
+              ),
+            },
+          ],
           touched: [at],
         };
       },
@@ -428,7 +445,13 @@ export const DISK_DAMAGES: readonly DiskDamage[] = [
       }
       return {
         expected: [
-          { rule: 'same-content', path: filesIn(disk, new RegExp(`^${at}/.*_v003`), () => false)[0] as string },
+          {
+            rule: 'same-content',
+            path: elementAt(
+              filesIn(disk, new RegExp(`^${at}/.*_v003`), () => false),
+              0,
+            ),
+          },
         ],
         touched: [at],
       };

@@ -3,6 +3,7 @@
  * names among them.
  * Counted are the right names that some learned convention reads (recall), and the broken ones that none reads.
  */
+import { elementAt } from '@nesting/core';
 import { learnConventions, writeName } from '@nesting/core/name';
 import { CASES, type Case, compileCase, NUMBER, REGISTERS } from './conventions';
 import { generator, makeCorpus } from './make';
@@ -56,7 +57,7 @@ export function rightNames(c: Case, count: number, random: (n: number) => number
                 ? `2026-${String(1 + random(12)).padStart(2, '0')}-${String(1 + random(28)).padStart(2, '0')}`
                 : field === 'title' || field === 'part' || field === 'subject'
                   ? [WORDS[random(16)], WORDS[random(16)]].slice(random(2)).join('-').slice(0, 16)
-                  : (all[random(all.length)] as string | number);
+                  : elementAt(all, random(all.length));
     }
     const written = writeName(compiled, values);
     if (written.ok) names.add(written.value);
@@ -69,8 +70,8 @@ export function scoreLearning(): LearnScore {
   const corpus = makeCorpus(3);
   const heaps: (readonly Case[])[] = [
     ...CASES.map((c) => [c]),
-    [CASES[0] as Case, CASES[1] as Case],
-    [CASES[0] as Case, CASES[3] as Case, CASES[4] as Case],
+    [elementAt(CASES, 0), elementAt(CASES, 1)],
+    [elementAt(CASES, 0), elementAt(CASES, 3), elementAt(CASES, 4)],
     CASES,
   ];
   const total = { heaps: 0, right: 0, read: 0, broken: 0, refused: 0, counted: 0 };
@@ -105,7 +106,7 @@ export function scoreLearning(): LearnScore {
 function shuffled<T>(all: T[], random: (n: number) => number): T[] {
   for (let i = all.length - 1; i > 0; i--) {
     const j = random(i + 1);
-    [all[i], all[j]] = [all[j] as T, all[i] as T];
+    [all[i], all[j]] = [elementAt(all, j), elementAt(all, i)];
   }
   return all;
 }

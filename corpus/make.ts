@@ -2,6 +2,7 @@
  * Broken names with the right answer, one and two damages at once; the same ones every time. Each belongs to the part
  * that is tuned on, or to the part that is only measured on.
  */
+import { elementAt } from '@nesting/core';
 import { compileName, mustParse, readName, type WrittenPiece, writePieces } from '@nesting/core/name';
 import { CASES, type Case, compileCase, contextOf, NUMBER, REGISTERS } from './conventions';
 import { DAMAGES, type Parts } from './damages';
@@ -32,7 +33,7 @@ function partsOf(c: Case, random: (n: number) => number): Parts {
   const values: Record<string, string | number> = { number: NUMBER };
   for (const [field, all] of Object.entries(c.values)) {
     const optional = c.pattern.includes(`(_{${field}`);
-    if (!optional || random(2) === 1) values[field] = all[random(all.length)] as string | number;
+    if (!optional || random(2) === 1) values[field] = elementAt(all, random(all.length));
   }
   const name = compileName(mustParse(c.pattern), { fields: c.fields, registers: REGISTERS, families: c.families });
   const pieces = name.ok ? writePieces(name.value, values) : null;

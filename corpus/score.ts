@@ -2,6 +2,7 @@
  * npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure
  * one was ever wrong.
  */
+import { valueAt } from '@nesting/core';
 import { explainName } from '@nesting/core/name';
 import { CASES, compileCase, contextOf } from './conventions';
 import { scoreLearning } from './learning';
@@ -26,10 +27,7 @@ export function scoreCorpus(part: Broken['part'] | null, corpus: readonly Broken
   let sure = 0;
   let fixableSure = 0;
   for (const item of items) {
-    const { c, compiled } = cases.get(item.convention) as {
-      c: (typeof CASES)[number];
-      compiled: ReturnType<typeof compileCase>;
-    };
+    const { c, compiled } = valueAt(cases, item.convention);
     const best = explainName(compiled, item.broken, contextOf(c, item.values)).suggestions[0];
     const right = best?.name === item.right;
     if (right) first++;

@@ -1,8 +1,10 @@
 /** The demo studio: its people, lists, templates, volumes and projects; then the server over them. */
+
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseRegisters, parseTemplate } from '@nesting/contract';
+import { elementAt, valueAt } from '@nesting/core';
 import type { Template } from '@nesting/core/template';
 import {
   buildPaths,
@@ -135,7 +137,7 @@ async function newEdition({ db }: World): Promise<void> {
 
 /** A job that a freelancer brought along, in a structure of their own; nobody has taken it in yet. */
 function layFreelance(world: World): void {
-  const root = path.join(world.config.volumes.get('archive') as string, FREELANCE.folder);
+  const root = path.join(valueAt(world.config.volumes, 'archive'), FREELANCE.folder);
   for (const folder of FREELANCE.folders) mkdirSync(path.join(root, folder), { recursive: true });
   for (const file of FREELANCE.files) writeFileSync(path.join(root, file), contentFor(path.basename(file)));
 }
@@ -144,7 +146,7 @@ async function seedPeople(client: Client): Promise<Map<string, string>> {
   const hash = await hashPassword(DEMO_PASSWORD);
   const ids = new Map<string, string>();
   for (const p of PEOPLE) {
-    const first = p.name.normalize('NFD').replace(/\p{M}/gu, '').split(' ')[0] as string;
+    const first = elementAt(p.name.normalize('NFD').replace(/\p{M}/gu, '').split(' '), 0);
     ids.set(p.initials, await insertPerson(client, { ...p, email: `${first}@tallow-street.example`, hash }));
   }
   return ids;
@@ -181,17 +183,17 @@ async function seedProject(world: World, people: ReadonlyMap<string, string>, de
     'select max(edition) as edition from template_edition where template_id = $1',
     [demo.template],
   );
-  const project = await startProject(world, people.get(demo.person) as string, {
+  const project = await startProject(world, valueAt(people, demo.person), {
     template: demo.template,
     edition: editions.rows[0]?.edition ?? 1,
     volume: 'studio',
     values: { ...demo.values },
   });
   await world.checks.idle();
-  const root = path.join(world.config.volumes.get('studio') as string, project.folder);
+  const root = path.join(valueAt(world.config.volumes, 'studio'), project.folder);
   const today = Date.parse(`${DEMO_TODAY}T17:00:00Z`);
   for (const folder of demo.removed ?? []) rmSync(path.join(root, folder), { recursive: true });
-  const by = people.get(demo.person) as string;
+  const by = valueAt(people, demo.person);
   // Checked on the way: findings come and go over weeks, and not all on one day.
   const stops = [70, 14, 0].map((left) => demo.files.length - left);
   for (const [i, file] of demo.files.entries()) {

@@ -4,3 +4,10 @@ export function elementAt<T>(list: ArrayLike<T>, index: number): T {
   if (element === undefined) throw new RangeError(`no element ${index} of ${list.length}`);
   return element;
 }
+
+/** The value of a key that is known to be in the map. */
+export function valueAt<K, V>(map: ReadonlyMap<K, V>, key: K): V {
+  const value = map.get(key);
+  if (value === undefined && !map.has(key)) throw new RangeError(`There is no ${String(key)} in the map.`);
+  return value as V;
+}

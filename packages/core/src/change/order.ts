@@ -266,7 +266,7 @@ class Ordering {
     for (let node = waiting.at(-1); node !== undefined; node = waiting.at(-1)) {
       const leave = () => {
         waiting.pop();
-        inHand.delete(node as Node);
+        inHand.delete(node);
       };
       if (node.placed) {
         leave();

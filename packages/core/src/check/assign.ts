@@ -24,7 +24,10 @@ export function assign(far: readonly (readonly number[])[], most: number): numbe
     return out;
   }
   // No pair at all costs more than any number of far ones.
-  const cost = (i: number, j: number) => ((far[i]?.[j] as number) <= most ? (far[i]?.[j] as number) : 1000);
+  const cost = (i: number, j: number) => {
+    const between = far[i]?.[j];
+    return between !== undefined && between <= most ? between : 1000;
+  };
   const [u, v] = [new Float64Array(rows + 1), new Float64Array(columns + 1)];
   const taken = new Int32Array(columns + 1);
   for (let i = 1; i <= rows; i++) augment(i, columns, cost, u, v, taken);

@@ -3,7 +3,7 @@
  * for the next quick check.
  */
 
-import { elementAt } from '../element';
+import { elementAt, valueAt } from '../element';
 import type { Finding } from './finding';
 import { joinTables, pickRows, type Table } from './number-table';
 
@@ -100,7 +100,7 @@ export function keepRows(part: PartialResult, keep: (row: FolderRow) => boolean)
   if (kept.length === part.rows.length) return part;
   const places = new Map(kept.map((row, i) => [row, i]));
   const only = <T extends { readonly row: number }>(all: readonly T[]): T[] =>
-    all.flatMap((entry) => (places.has(entry.row) ? [{ ...entry, row: places.get(entry.row) as number }] : []));
+    all.flatMap((entry) => (places.has(entry.row) ? [{ ...entry, row: valueAt(places, entry.row) }] : []));
   return {
     rows: kept.map((i) => elementAt(part.rows, i)),
     findings: only(part.findings),

@@ -74,7 +74,7 @@ function nested(text: string, cut: (line: string) => { depth: number; name: stri
   for (const line of lines(text)) {
     if (/^\d+ director(y|ies)/.test(line)) continue;
     const { depth, name } = cut(line);
-    while (stack.length > 0 && (stack[stack.length - 1] as { depth: number }).depth >= depth) stack.pop();
+    while (stack.length > 0 && elementAt(stack, stack.length - 1).depth >= depth) stack.pop();
     const above = stack[stack.length - 1]?.path ?? '';
     const bare = name.replace(/\/$/, '');
     const path = bare === '.' ? '' : join(above, bare);

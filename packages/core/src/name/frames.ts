@@ -68,11 +68,11 @@ export function groupFrames(names: Iterable<string>): Grouped {
     }
     const head = name.slice(0, from);
     const tail = name.slice(dot);
-    const key = `${head}\0${width}\0${tail}`;
-    const known = gathered.get(key);
-    if (known !== undefined) known.frames.push(frame);
-    else gathered.set(key, { head, tail, width, frames: [frame], first: name });
-    last = gathered.get(key) as Gathered;
+    const key: string = `${head}\0${width}\0${tail}`;
+    const known: Gathered = gathered.get(key) ?? { head, tail, width, frames: [], first: name };
+    known.frames.push(frame);
+    gathered.set(key, known);
+    last = known;
   }
   return { ...sequencesOf(joinWidths([...gathered.values()]), singles), singles };
 }

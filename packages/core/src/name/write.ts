@@ -1,10 +1,10 @@
 /** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
-import { elementAt } from '../element';
+import { elementAt, valueAt } from '../element';
 import { assertNever, failure, type Params, type Result, success } from '../result';
 import { charSet, takesWhole } from './automaton/scan';
 import { parseIso, writeDate } from './dates/dates';
 import type { Part, Slot } from './pattern/ast';
-import type { Value, Values } from './pattern/field';
+import { isKeyed, type Value, type Values } from './pattern/field';
 import type { CompiledName } from './pattern/ops';
 import { shapeText } from './pattern/shape';
 import type { Entry, SlotDomain } from './pattern/slot-domain';
@@ -67,7 +67,7 @@ function writeParts(
           writeParts(name, part.parts, values, pieces, faults);
         break;
       case 'slot': {
-        const text = writeSlot(part, name.domains.get(part) as SlotDomain, values[part.field]);
+        const text = writeSlot(part, valueAt(name.domains, part), values[part.field]);
         if (text.ok) pieces.push({ text: text.value, field: part.field });
         else faults.push(...text.faults);
         break;
@@ -145,11 +145,7 @@ function writeAnew(slot: Slot, domain: SlotDomain, value: Value | undefined): Re
 
 /** A register entry may be given whole: its code or initials stand for it. */
 export function plainText(value: Value): string {
-  if (typeof value === 'object' && value !== null && !Array.isArray(value)) {
-    const entry = value as { readonly [key: string]: Value };
-    return String(entry.code ?? entry.initials ?? entry.name ?? '');
-  }
-  return String(value);
+  return String(isKeyed(value) ? (value.code ?? value.initials ?? value.name ?? '') : value);
 }
 
 /**

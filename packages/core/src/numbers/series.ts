@@ -123,14 +123,17 @@ export function compileSeries(series: NumberSeries): Result<CompiledSeries, Seri
   });
 }
 
+const SLOTS = ['year', 'yy', 'month', 'client', 'kind'] as const;
+
 function piecesOf(pattern: string): Result<readonly Piece[], SeriesFault> {
   if (pattern.length > LIMITS.seriesLength) return failure([{ code: 'series-too-long' }]);
   const pieces: Piece[] = [];
   const faults: SeriesFault[] = [];
   for (const [part] of pattern.matchAll(/\{[^{}]*\}|[^{}]+|[{}]/g)) {
-    const slot = /^\{(year|yy|month|client|kind|n)(?::(0{1,8}))?\}$/.exec(part);
-    if (slot && (slot[2] === undefined || slot[1] === 'n'))
-      pieces.push(slot[1] === 'n' ? { kind: 'n', digits: slot[2]?.length ?? 1 } : { kind: slot[1] as 'year' });
+    const [, name, digits] = /^\{(\w+)(?::(0{1,8}))?\}$/.exec(part) ?? [];
+    const kind = SLOTS.find((slot) => slot === name);
+    if (name === 'n') pieces.push({ kind: 'n', digits: digits?.length ?? 1 });
+    else if (kind !== undefined && digits === undefined) pieces.push({ kind });
     else if (part.startsWith('{') || part === '}') faults.push({ code: 'series-part-unknown', found: part });
     else if (!PORTABLE.test(part)) faults.push({ code: 'series-letters', found: part });
     else pieces.push({ kind: 'text', text: part });

@@ -1,5 +1,6 @@
 /** Blocks of a template: parts used in several places, changed once for all of them. */
-import { changeFolder, freshId, idsIn } from './edit';
+
+import { changeFolder, findFolder, freshId, idsIn } from './edit';
 import { type Clash, type Decide, mergeFolders } from './merge';
 import type { Block, FolderNode, Template } from './node';
 
@@ -20,21 +21,15 @@ export function blockFromFolder(
   template: Template,
   id: string,
 ): { readonly template: Template; readonly block: string | null } {
-  let made: Block | null = null;
+  const node = findFolder(template.root, id)?.node;
+  if (node === undefined || node.block !== undefined || !node.folders?.length) return { template, block: null };
   const taken = new Set((template.blocks ?? []).map((b) => b.id));
-  const root = changeFolder(template.root, id, (node) => {
-    if (node.block !== undefined || !node.folders?.length) return node;
-    // Numbers belong to the host: a block's folders take its next free ones.
-    const folders = node.folders.map(({ number: _host, ...folder }) => folder as FolderNode);
-    made = { id: freshId(node.name ?? 'block', taken), name: node.name ?? 'Block', folders };
-    const { folders: _gone, ...rest } = node;
-    return { ...rest, block: made.id };
-  });
-  if (made === null) return { template, block: null };
-  return {
-    template: { ...template, root, blocks: [...(template.blocks ?? []), made as Block] },
-    block: (made as Block).id,
-  };
+  // Numbers belong to the host: a block's folders take its next free ones.
+  const folders = node.folders.map(({ number: _host, ...folder }): FolderNode => folder);
+  const block: Block = { id: freshId(node.name ?? 'block', taken), name: node.name ?? 'Block', folders };
+  const { folders: _gone, ...rest } = node;
+  const root = changeFolder(template.root, id, () => ({ ...rest, block: block.id }));
+  return { template: { ...template, root, blocks: [...(template.blocks ?? []), block] }, block: block.id };
 }
 
 /** A block as a root to write in, and back. */

@@ -27,9 +27,10 @@ export function findFolder(root: FolderNode, id: string): Found | null {
   if (root.id === id) return { node: root, parent: null, index: 0 };
   const stack = [root];
   for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
-    const index = (parent.folders ?? []).findIndex((f) => f.id === id);
-    if (index >= 0) return { node: elementAt(parent.folders as readonly FolderNode[], index), parent, index };
-    stack.push(...(parent.folders ?? []));
+    const folders = parent.folders ?? [];
+    const index = folders.findIndex((f) => f.id === id);
+    if (index >= 0) return { node: elementAt(folders, index), parent, index };
+    stack.push(...folders);
   }
   return null;
 }
@@ -297,7 +298,7 @@ export function duplicateFolders(
 export function renumberFolders(root: FolderNode, id: string, blocks: Blocks = NO_BLOCKS): FolderNode {
   return changeFolder(root, id, (parent) => {
     if (parent.numbering === undefined) return parent;
-    const bare = { ...parent, folders: parent.folders?.map(({ number: _old, ...child }) => child as FolderNode) };
+    const bare = { ...parent, folders: parent.folders?.map(({ number: _old, ...child }) => child) };
     const given = siblingsOf(bare, blocks);
     return {
       ...bare,

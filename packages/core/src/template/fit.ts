@@ -6,6 +6,7 @@
  * then those that read as an entry of a list. What is called otherwise keeps its name, as this project's own.
  * Time: proportional to the folders times the siblings of a template's folder.
  */
+import { valueAt } from '../element';
 import { compileConvention } from '../name/pattern/compile';
 import type { Field, ListField, Registers, Value, Values } from '../name/pattern/field';
 import type { CompiledConvention } from '../name/pattern/ops';
@@ -161,11 +162,11 @@ class Fitting {
   /** Plain folders' names carry hardly a value: what the root says is enough. */
   private nameOf(folder: ResolvedFolder): string {
     const name = folder.node.name ?? '';
-    return `${folder.numberPrefix}${name.replace(/\{([A-Za-z0-9_-]+)[^}]*\}/g, (slot, field: string) => (typeof this.values[field] === 'string' ? (this.values[field] as string) : slot))}`;
+    return `${folder.numberPrefix}${name.replace(/\{([A-Za-z0-9_-]+)[^}]*\}/g, (slot, field: string) => (typeof this.values[field] === 'string' ? this.values[field] : slot))}`;
   }
 
   private take(child: ResolvedFolder, name: string, free: Map<string, FolderTree>, frame: Frame): void {
-    const inside = free.get(name) as FolderTree;
+    const inside = valueAt(free, name);
     free.delete(name);
     this.names.set(child.id + frame.chain, name);
     for (const { field, is } of child.conditions) this.vote(field, [is].flat()[0] ?? '');
@@ -179,9 +180,9 @@ class Fitting {
     free: Map<string, FolderTree>,
     frame: Frame,
   ): void {
-    const inside = free.get(name) as FolderTree;
+    const inside = valueAt(free, name);
     const { list, as } = child.node.onePer as { list: string; as: string };
-    const field = this.lists.get(list) as ListField;
+    const field = valueAt(this.lists, list);
     free.delete(name);
     const outer = field.within === undefined ? '' : (frame.within[field.within] ?? '');
     const by = this.entries.get(list) ?? new Map<string, Set<string>>();

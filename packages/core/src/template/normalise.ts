@@ -1,7 +1,3 @@
-/**
- * On import: every folder, starter, field and convention gets an id, and numbers in front are given and kept from then
- * on.
- */
 import { shapeText } from '../name/pattern/shape';
 import type { FolderNode, Template } from './node';
 import { blocksOf, siblingsOf } from './visit';
@@ -36,13 +32,11 @@ export function normaliseTemplate(loose: LooseTemplate): Template {
     const given = new Map(siblingsOf(node, blocks).map((s) => [s.node, s.number]));
     return {
       ...node,
-      folders: node.folders.map((child) =>
-        numbered(
-          node.numbering !== undefined && given.get(child) != null && child.number === undefined
-            ? { ...child, number: given.get(child) as number }
-            : child,
-        ),
-      ),
+      folders: node.folders.map((child) => {
+        const number = given.get(child) ?? undefined;
+        const isGiven = node.numbering !== undefined && number !== undefined && child.number === undefined;
+        return numbered(isGiven ? { ...child, number } : child);
+      }),
     };
   };
   return { ...template, root: numbered(template.root) };

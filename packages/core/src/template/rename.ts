@@ -29,12 +29,11 @@ export function renameField(template: Template, from: string, to: string): Templ
     }),
     ...(node.folders && { folders: node.folders.map(walk) }),
   });
-  const field = (f: Field): Field =>
-    ({
-      ...f,
-      ...(f.key === from && { key: to }),
-      ...(f.type === 'list' && f.within === from && { within: to }),
-    }) as Field;
+  const field = (f: Field): Field => ({
+    ...f,
+    ...(f.key === from && { key: to }),
+    ...(f.type === 'list' && f.within === from && { within: to }),
+  });
   return {
     ...template,
     fields: template.fields.map(field),

@@ -2,7 +2,15 @@
 
 import { elementAt } from '../element';
 import { parseIso } from '../name/dates/dates';
-import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../name/pattern/field';
+import {
+  type Field,
+  isKeyed,
+  type ListField,
+  type Registers,
+  type ScalarRule,
+  type Value,
+  type Values,
+} from '../name/pattern/field';
 import { likePieces } from '../name/pattern/slot-domain';
 import { entriesOf } from '../name/read/value';
 import { findEntry, fitLike, hasValue, plainText } from '../name/write';
@@ -151,7 +159,7 @@ function keepList(field: ListField, value: Value | undefined, registers: Registe
       });
     return [...new Set(kept)];
   };
-  if (typeof value === 'object' && value !== null && !Array.isArray(value) && field.within !== undefined) {
+  if (isKeyed(value) && field.within !== undefined) {
     const by = new Map(Object.entries(value).map(([outer, inner]) => [outer, one(inner)]));
     return { all: [...new Set([...by.values()].flat())], by };
   }

@@ -289,90 +289,70 @@ export const RULE_CURES: Readonly<Record<RuleCode, string>> = {
 const listed = (value: Params[string] | undefined): string =>
   Array.isArray(value) ? value.join(', ') : String(value ?? '');
 
-export function findingWords(finding: Finding): string {
-  const p = finding.params;
-  const broken = () => `${problemsWords(finding.problems)}.${frames(p)}`;
-  switch (finding.rule) {
-    case 'missing-folder':
-      return `The folder ${p.name} is missing.${p.purpose ? ` ${p.purpose}` : ''}`;
-    case 'misspelt-folder':
-      return `${p.name} is probably meant to be ${p.meant}.`;
-    case 'unplanned-folder':
-      return `No rule knows the folder ${p.name}.${p.home ? ` What is in it belongs in ${p.home}.` : ''}`;
-    case 'misplaced-folder':
-      return p.doubled ? `${p.name} lies once more in ${p.home}.` : `The folder ${p.name} belongs at ${p.home}.`;
-    case 'missing-starter':
-      return `The starter file ${p.name} is not there any more.`;
-    case 'unportable-name':
-      return `${p.name}: ${wordsFor(String(p.fault), p)}`;
-    case 'path-too-long':
-      return `The path of ${p.name} has ${p.length} characters; ${p.budget} are the most.`;
-    case 'name-clash':
-      return `${p.name} and ${listed(p.others)} are one name to some systems.`;
-    case 'stray-generated':
-      return `${p.name} was made by a program${p.home ? ` and belongs in ${p.home}` : ''}.${frames(p)}`;
-    case 'family-not-accepted':
-      return `${p.name} is of the family ${p.family}; this folder takes ${listed(p.accepts)}.${p.home ? ` It belongs in ${p.home}.` : ''}${frames(p)}`;
-    case 'misplaced-file':
-      return `${p.name} belongs in ${p.home}.${frames(p)}`;
-    case 'loose-file':
-      return `${p.name} lies loose in ${p.folder === '' ? "the project's root" : p.folder}, where only folders belong.`;
-    case 'foreign-project': {
-      const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : '']
-        .filter((t) => t !== '')
-        .join(' and ');
-      return `${p.name} carries ${what}; this project is ${p.own}.${frames(p)}`;
-    }
-    case 'unknown-code':
-      return `${p.name}: nobody knows ${listed(p.codes)}.${frames(p)}`;
-    case 'version-style':
-      return `${p.name} writes its version otherwise than ${p.convention}: ${broken()}`;
-    case 'sequence-padding':
-      return `${p.name} writes its frames otherwise than ${p.convention}: ${broken()}`;
-    case 'banned-word':
-      return `${p.name} holds a banned word: ${broken()}`;
-    case 'name-mismatch':
-      return `${p.name} breaks the rule ${p.convention}: ${broken()}`;
-    case 'over-limit':
-      return `${p.name} holds ${p.bytes} bytes; ${p.limit} are the most.`;
-    case 'version-twice':
-      return `${p.name} and ${listed(p.others)} claim one version.`;
-    case 'old-version-on-top':
-      if (p.keep !== undefined)
-        return `${Number(p.count) > 1 ? `${p.count} versions, ${p.name} among them, are` : `${p.name} is`} older than the ${p.keep} that are kept.`;
-      return `${Number(p.count) > 1 ? `${p.count} older versions, ${p.name} among them, belong` : `${p.name} belongs`} in ${p.folder}; ${p.latest} is the latest.`;
-    case 'versioned-delivery':
-      return `${p.name} carries the version ${p.version}; names here stay the same.`;
-    case 'sequence-gap':
-      return `${p.count} of its frames ${Number(p.count) === 1 ? 'is' : 'are'} missing: ${listed(p.missing)}.`;
-    case 'empty-file':
-      return `${p.name} holds nothing.`;
-    case 'licence-missing':
-      return `${p.name} has no licence note beside it.`;
-    case 'empty-folder':
-      return `${p.name} should hold something after ${p.days} ${Number(p.days) === 1 ? 'day' : 'days'}, and is empty.`;
-    case 'same-content':
-      return `${p.name} is there ${Number(p.count) === 2 ? 'twice' : `${p.count} times`}, the same to the last byte.`;
-    case 'same-name':
-      return `${p.name} is a name in ${p.count} folders.`;
-    case 'version-gap':
-      return `Before ${p.name} ${Number(p.count) === 1 ? 'version' : 'versions'} ${listed(p.missing)}${Number(p.count) > 20 ? ' and more' : ''} ${Number(p.count) === 1 ? 'is' : 'are'} missing.`;
-    case 'companion-missing':
-      return `${p.name} is a side file, and its document is not in this project.`;
-    case 'companion-apart':
-      return `${p.name} is a side file; its document lies in ${p.home || "the project's root"}.`;
-    case 'date-mismatch':
-      return p.folder
-        ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).`
-        : `${p.name} carries ${p.date}, but was last written on ${p.found}.`;
-    case 'absolute-reference':
-      return `${p.name} points by a whole path to ${listed(p.targets)}${more(p)}.`;
-    case 'outside-reference':
-      return `${p.name} points out of the project, to ${listed(p.targets)}${more(p)}.`;
-    case 'broken-reference':
-      return `${p.name} points to ${listed(p.targets)}${more(p)}, which ${Number(p.count) === 1 ? 'is' : 'are'} not there.`;
-  }
-}
-
 const more = (p: Params): string => (Number(p.count) > 3 ? ` and ${Number(p.count) - 3} more` : '');
 const frames = (p: Params): string => (p.frames ? ` ${p.frames} frames as one.` : '');
+
+type Words = (params: Params, broken: string) => string;
+
+/** What is said of each finding; `broken` tells which parts of the name are wrong. */
+const FINDING_WORDS: Readonly<Record<RuleCode, Words>> = {
+  'missing-folder': (p) => `The folder ${p.name} is missing.${p.purpose ? ` ${p.purpose}` : ''}`,
+  'misspelt-folder': (p) => `${p.name} is probably meant to be ${p.meant}.`,
+  'unplanned-folder': (p) =>
+    `No rule knows the folder ${p.name}.${p.home ? ` What is in it belongs in ${p.home}.` : ''}`,
+  'misplaced-folder': (p) =>
+    p.doubled ? `${p.name} lies once more in ${p.home}.` : `The folder ${p.name} belongs at ${p.home}.`,
+  'missing-starter': (p) => `The starter file ${p.name} is not there any more.`,
+  'unportable-name': (p) => `${p.name}: ${wordsFor(String(p.fault), p)}`,
+  'path-too-long': (p) => `The path of ${p.name} has ${p.length} characters; ${p.budget} are the most.`,
+  'name-clash': (p) => `${p.name} and ${listed(p.others)} are one name to some systems.`,
+  'stray-generated': (p) => `${p.name} was made by a program${p.home ? ` and belongs in ${p.home}` : ''}.${frames(p)}`,
+  'family-not-accepted': (p) =>
+    `${p.name} is of the family ${p.family}; this folder takes ${listed(p.accepts)}.${p.home ? ` It belongs in ${p.home}.` : ''}${frames(p)}`,
+  'misplaced-file': (p) => `${p.name} belongs in ${p.home}.${frames(p)}`,
+  'loose-file': (p) =>
+    `${p.name} lies loose in ${p.folder === '' ? "the project's root" : p.folder}, where only folders belong.`,
+  'foreign-project': (p) => {
+    const what = [p.number ? `the number ${p.number}` : '', p.client ? `the client ${p.client}` : '']
+      .filter((t) => t !== '')
+      .join(' and ');
+    return `${p.name} carries ${what}; this project is ${p.own}.${frames(p)}`;
+  },
+  'unknown-code': (p) => `${p.name}: nobody knows ${listed(p.codes)}.${frames(p)}`,
+  'version-style': (p, broken) => `${p.name} writes its version otherwise than ${p.convention}: ${broken}`,
+  'sequence-padding': (p, broken) => `${p.name} writes its frames otherwise than ${p.convention}: ${broken}`,
+  'banned-word': (p, broken) => `${p.name} holds a banned word: ${broken}`,
+  'name-mismatch': (p, broken) => `${p.name} breaks the rule ${p.convention}: ${broken}`,
+  'over-limit': (p) => `${p.name} holds ${p.bytes} bytes; ${p.limit} are the most.`,
+  'version-twice': (p) => `${p.name} and ${listed(p.others)} claim one version.`,
+  'old-version-on-top': (p) => {
+    if (p.keep !== undefined)
+      return `${Number(p.count) > 1 ? `${p.count} versions, ${p.name} among them, are` : `${p.name} is`} older than the ${p.keep} that are kept.`;
+    return `${Number(p.count) > 1 ? `${p.count} older versions, ${p.name} among them, belong` : `${p.name} belongs`} in ${p.folder}; ${p.latest} is the latest.`;
+  },
+  'versioned-delivery': (p) => `${p.name} carries the version ${p.version}; names here stay the same.`,
+  'sequence-gap': (p) =>
+    `${p.count} of its frames ${Number(p.count) === 1 ? 'is' : 'are'} missing: ${listed(p.missing)}.`,
+  'empty-file': (p) => `${p.name} holds nothing.`,
+  'licence-missing': (p) => `${p.name} has no licence note beside it.`,
+  'empty-folder': (p) =>
+    `${p.name} should hold something after ${p.days} ${Number(p.days) === 1 ? 'day' : 'days'}, and is empty.`,
+  'same-content': (p) =>
+    `${p.name} is there ${Number(p.count) === 2 ? 'twice' : `${p.count} times`}, the same to the last byte.`,
+  'same-name': (p) => `${p.name} is a name in ${p.count} folders.`,
+  'version-gap': (p) =>
+    `Before ${p.name} ${Number(p.count) === 1 ? 'version' : 'versions'} ${listed(p.missing)}${Number(p.count) > 20 ? ' and more' : ''} ${Number(p.count) === 1 ? 'is' : 'are'} missing.`,
+  'companion-missing': (p) => `${p.name} is a side file, and its document is not in this project.`,
+  'companion-apart': (p) => `${p.name} is a side file; its document lies in ${p.home || "the project's root"}.`,
+  'date-mismatch': (p) =>
+    p.folder
+      ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).`
+      : `${p.name} carries ${p.date}, but was last written on ${p.found}.`,
+  'absolute-reference': (p) => `${p.name} points by a whole path to ${listed(p.targets)}${more(p)}.`,
+  'outside-reference': (p) => `${p.name} points out of the project, to ${listed(p.targets)}${more(p)}.`,
+  'broken-reference': (p) =>
+    `${p.name} points to ${listed(p.targets)}${more(p)}, which ${Number(p.count) === 1 ? 'is' : 'are'} not there.`,
+};
+
+export const findingWords = (finding: Finding): string =>
+  FINDING_WORDS[finding.rule](finding.params, `${problemsWords(finding.problems)}.${frames(finding.params)}`);

@@ -63,7 +63,7 @@ export async function hasChangedSince(
   now: number,
 ): Promise<boolean> {
   for (let i = 0; i < folders.length; i++) {
-    const { path, changed, settling } = folders[i] as (typeof folders)[number];
+    const { path, changed, settling } = elementAt(folders, i);
     const stats = lstatSync(placeOf(root, path, mounts), { throwIfNoEntry: false });
     if (stats === undefined || stats.mtimeMs !== changed || (settling && now - stats.mtimeMs > SETTLED)) return true;
     if (i % 2000 === 1999) await new Promise((resolve) => setImmediate(resolve));

@@ -15,9 +15,7 @@ const ESCAPES: Readonly<Record<string, string>> = { '\\': '\\\\', '\n': '\\n', '
 function cellText(cell: Cell): string {
   if (cell === null) return '\\N';
   if (typeof cell === 'string')
-    return /[\\\n\r\t\0]/.test(cell)
-      ? cell.replaceAll('\0', '').replace(/[\\\n\r\t]/g, (c) => ESCAPES[c] as string)
-      : cell;
+    return /[\\\n\r\t\0]/.test(cell) ? cell.replaceAll('\0', '').replace(/[\\\n\r\t]/g, (c) => ESCAPES[c] ?? c) : cell;
   return cell instanceof Date ? cell.toISOString() : String(cell);
 }
 

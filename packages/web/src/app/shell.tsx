@@ -1,14 +1,15 @@
 /** What stands around every page: the line of work, the field that finds anything, the person, the look. */
 
 import type { Me } from '@nesting/contract';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useMatches, useNavigate } from 'react-router';
 import { peopleApi } from '../features/access/people-api';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
 import { Menu } from '../ui';
 import { api } from './api';
-import { type Command, Commands, useCommands, useShortcuts } from './commands';
+import { Commands, useCommands, useShortcuts } from './commands';
+import { useOwnCommands } from './own-commands';
 import { useAppDispatch } from './store';
 import { usePageTitle } from './use-page-title';
 import { chooseLook, useSingleKeys, useTheme } from './use-theme';
@@ -51,82 +52,12 @@ function useRouteTitle(): void {
 
 export function Shell({ me }: { me: Me }) {
   useRouteTitle();
-  const go = useNavigate();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
-  const own = useMemo<readonly Command[]>(
-    () => [
-      { id: 'find', words: 'Find anything', keys: 'Ctrl+K', run: () => setFinding(true) },
-      { id: 'keys', words: 'Show the keys', keys: '?', run: () => setKeys(true) },
-      {
-        id: 'go-start',
-        words: 'Start a project',
-        keys: 'n',
-        run: () => void go('/start'),
-        enabled: me.role === 'coordinator',
-      },
-      {
-        id: 'adopt',
-        words: 'Take in a folder as a project',
-        run: () => void go('/start/adopt'),
-        enabled: me.role === 'coordinator',
-      },
-      { id: 'go-projects', words: 'All projects', keys: 'p', run: () => void go('/projects') },
-      { id: 'go-conventions', words: 'Conventions', keys: 'v', run: () => void go('/conventions') },
-      { id: 'go-names', words: 'What to call a file', keys: 'f', run: () => void go('/names') },
-      {
-        id: 'learn',
-        words: 'Learn a convention from names',
-        run: () => void go('/conventions/learn'),
-        enabled: me.role === 'coordinator',
-      },
-      { id: 'go-blocks', words: 'Blocks', keys: 'b', run: () => void go('/blocks') },
-      { id: 'go-registers', words: 'Registers', keys: 'r', run: () => void go('/registers') },
-      {
-        id: 'go-numbers',
-        words: 'Project numbers',
-        run: () => void go('/registers/numbers'),
-        enabled: me.role !== 'artist',
-      },
-      {
-        id: 'go-people',
-        words: 'People and access',
-        run: () => void go('/registers/people'),
-        enabled: me.role === 'coordinator',
-      },
-      { id: 'go-volumes', words: 'Volumes', run: () => void go('/registers/volumes') },
-      {
-        id: 'go-activity',
-        words: 'Activity',
-        keys: 'a',
-        run: () => void go('/activity'),
-        enabled: me.role !== 'artist',
-      },
-      {
-        id: 'go-checks',
-        words: 'Checks of all projects',
-        keys: 'k',
-        run: () => void go('/checks'),
-        enabled: me.role !== 'artist',
-      },
-      {
-        id: 'go-who',
-        words: 'Who has what to put right',
-        run: () => void go('/checks/people'),
-        enabled: me.role !== 'artist',
-      },
-      { id: 'go-mine', words: 'Mine to put right', run: () => void go('/checks/mine') },
-      { id: 'go-exceptions', words: 'Accepted findings', run: () => void go('/checks/exceptions') },
-      { id: 'go-me', words: 'My password, keys and sessions', run: () => void go('/me') },
-      {
-        id: 'take-in',
-        words: 'Take in rules from a file',
-        run: () => void go('/templates/take-in'),
-        enabled: me.role === 'coordinator',
-      },
-      { id: 'go-templates', words: 'Templates', keys: 't', run: () => void go('/templates') },
-    ],
-    [go, me.role],
+  const own = useOwnCommands(
+    me.role,
+    () => setFinding(true),
+    () => setKeys(true),
   );
   return (
     <Commands own={own}>

@@ -61,9 +61,7 @@ async function copyFolder(
 ): Promise<void> {
   const made = await into.getDirectoryHandle(name, { create: true });
   for await (const [inner, handle] of from.entries())
-    await (handle.kind === 'file'
-      ? copyFile(handle as FileSystemFileHandle, made, inner)
-      : copyFolder(handle as FileSystemDirectoryHandle, made, inner));
+    await (handle.kind === 'file' ? copyFile(handle, made, inner) : copyFolder(handle, made, inner));
 }
 
 type Movable = FileSystemFileHandle & { move?: (into: FileSystemDirectoryHandle, name: string) => Promise<void> };

@@ -4,9 +4,10 @@
  */
 import { elementAt } from '@nesting/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
+import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { FileSign, markColour, TraySign, WeightSign } from '../ui/signs';
 import { flatten, type Tray, type TreeNode, type TreeRow } from './flatten';
+import { nameOf, useTreeKeys } from './use-tree-keys';
 
 const ROW = 28;
 const STEP = 18;
@@ -34,7 +35,6 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
     0,
     rows.findIndex((r) => r.key === selected),
   );
-  const typed = useRef({ text: '', at: 0 });
 
   // What the address names is brought into sight, once it is there.
   useEffect(() => {
@@ -45,53 +45,13 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
     setToggled(new Map([...toggled, [row.key, open]]));
     if (row.fold === null) onOpen?.(row.key, open);
   };
-  const go = (index: number) => {
-    const row = rows[Math.max(0, Math.min(rows.length - 1, index))];
-    if (row) onSelect(row.key);
-  };
-  const find = (letter: string) => {
-    const now = Date.now();
-    typed.current = { text: (now - typed.current.at < 700 ? typed.current.text : '') + letter.toLowerCase(), at: now };
-    const from = typed.current.text.length > 1 ? at : at + 1;
-    const order = [...rows.keys()].map((i) => (from + i) % rows.length);
-    const hit = order.find((i) =>
-      nameOf(elementAt(rows, i)).toLowerCase().replace(/^\d+_/, '').startsWith(typed.current.text),
-    );
-    if (hit !== undefined) go(hit);
-  };
-  const onKey = (event: KeyboardEvent) => {
-    const row = rows[at];
-    if (row === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
-    const done = (() => {
-      switch (event.key) {
-        case 'ArrowDown':
-          return go(selected === null ? 0 : at + 1);
-        case 'ArrowUp':
-          return go(at - 1);
-        case 'Home':
-          return go(0);
-        case 'End':
-          return go(rows.length - 1);
-        case 'ArrowRight':
-          return row.expandable && !row.expanded ? toggle(row, true) : row.expandable ? go(at + 1) : undefined;
-        case 'ArrowLeft':
-          return row.expanded ? toggle(row, false) : row.parent === null ? undefined : onSelect(row.parent);
-        case 'Enter':
-        case ' ':
-          return row.expandable ? toggle(row, !row.expanded) : onSelect(row.key);
-        case '*':
-          return setToggled(
-            new Map([
-              ...toggled,
-              ...rows.filter((r) => r.parent === row.parent && r.expandable).map((r) => [r.key, true] as const),
-            ]),
-          );
-        default:
-          return event.key.length === 1 && event.key !== '?' ? find(event.key) : 'not mine';
-      }
-    })();
-    if (done !== 'not mine') event.preventDefault();
-  };
+  const onKey = useTreeKeys({
+    rows,
+    at: selected === null ? -1 : at,
+    onSelect,
+    onToggle: toggle,
+    onOpenAll: (opened) => setToggled(new Map([...toggled, ...opened.map((r) => [r.key, true] as const)])),
+  });
 
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
@@ -120,23 +80,16 @@ export function TrayTree({ label, nodes, selected, onSelect, onOpen }: Props) {
   );
 }
 
-const nameOf = (row: TreeRow): string => row.fold?.words ?? row.node.pieces.map((p) => p.text).join('');
+interface RowProps {
+  readonly id: string;
+  readonly row: TreeRow;
+  readonly top: number;
+  readonly chosen: boolean;
+  readonly onSelect: (key: string) => void;
+  readonly onToggle: (row: TreeRow, open: boolean) => void;
+}
 
-function Row({
-  id,
-  row,
-  top,
-  chosen,
-  onSelect,
-  onToggle,
-}: {
-  id: string;
-  row: TreeRow;
-  top: number;
-  chosen: boolean;
-  onSelect: (key: string) => void;
-  onToggle: (row: TreeRow, open: boolean) => void;
-}) {
+function Row({ id, row, top, chosen, onSelect, onToggle }: RowProps) {
   const { node, fold } = row;
   const left = 6 + node.depth * STEP;
   return (

@@ -10,18 +10,15 @@ const today = (): string => {
   return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
 };
 
+interface DateFieldProps {
+  readonly id: string;
+  readonly value: string;
+  readonly onGive: (value: string) => void;
+  readonly fault: boolean;
+}
+
 /** `value` is ISO 8601; what is typed and means no day is given on as it is, so that it is told and never lost. */
-export function DateField({
-  id,
-  value,
-  onGive,
-  fault,
-}: {
-  id: string;
-  value: string;
-  onGive: (value: string) => void;
-  fault: boolean;
-}) {
+export function DateField({ id, value, onGive, fault }: DateFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const calendar = useRef<HTMLInputElement>(null);
   const iso = /^\d{4}-\d{2}-\d{2}$/.test(value) ? value : '';

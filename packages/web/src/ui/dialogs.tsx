@@ -3,16 +3,14 @@ import { Dialog } from 'radix-ui';
 import { type ReactNode, type RefObject, useRef } from 'react';
 import { Button } from './button';
 
+interface QuestionProps {
+  readonly title: string;
+  readonly home?: RefObject<HTMLElement | null> | undefined;
+  readonly children: ReactNode;
+}
+
 /** Asked before something that others will notice; what it means stands in it. */
-function Question({
-  title,
-  home,
-  children,
-}: {
-  title: string;
-  home?: RefObject<HTMLElement | null> | undefined;
-  children: ReactNode;
-}) {
+function Question({ title, home, children }: QuestionProps) {
   const content = useRef<HTMLDivElement>(null);
   // The answer that changes nothing has the focus, where one is marked.
   const onOpenAutoFocus = (event: Event) => {
@@ -43,19 +41,15 @@ function Question({
   );
 }
 
-export function Confirm({
-  trigger,
-  title,
-  children,
-  act,
-  run,
-}: {
-  trigger: ReactNode;
-  title: string;
-  children: ReactNode;
-  act: string;
-  run: () => void;
-}) {
+interface ConfirmProps {
+  readonly trigger: ReactNode;
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly act: string;
+  readonly run: () => void;
+}
+
+export function Confirm({ trigger, title, children, act, run }: ConfirmProps) {
   return (
     <Dialog.Root>
       <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>
@@ -76,21 +70,17 @@ export function Confirm({
   );
 }
 
-/** A question with a form of its own, opened by something else than a button of its own. */
-export function Asking({
-  open,
-  onOpen,
-  title,
-  home,
-  children,
-}: {
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  title: string;
+interface AskingProps {
+  readonly open: boolean;
+  readonly onOpen: (open: boolean) => void;
+  readonly title: string;
   /** Where the focus goes when it is closed: a menu that opened it is gone by then. */
-  home?: RefObject<HTMLElement | null>;
-  children: ReactNode;
-}) {
+  readonly home?: RefObject<HTMLElement | null>;
+  readonly children: ReactNode;
+}
+
+/** A question with a form of its own, opened by something else than a button of its own. */
+export function Asking({ open, onOpen, title, home, children }: AskingProps) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Question title={title} home={home}>
@@ -100,22 +90,17 @@ export function Asking({
   );
 }
 
+interface PanelProps {
+  readonly open: boolean;
+  readonly onOpen: (open: boolean) => void;
+  readonly title: string;
+  readonly isTitleShown?: boolean;
+  readonly className: string;
+  readonly children: ReactNode;
+}
+
 /** A panel at the top: the field that finds anything, the sheet of keys. */
-export function Panel({
-  open,
-  onOpen,
-  title,
-  isTitleShown = false,
-  className,
-  children,
-}: {
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  title: string;
-  isTitleShown?: boolean;
-  className: string;
-  children: ReactNode;
-}) {
+export function Panel({ open, onOpen, title, isTitleShown = false, className, children }: PanelProps) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>

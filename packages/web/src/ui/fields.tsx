@@ -27,21 +27,31 @@ export function TextInput({
   );
 }
 
-export function Radios({
-  value,
-  options,
-  onChange,
-  label,
-}: {
-  value: string;
-  options: readonly { value: string; label: string }[];
-  onChange: (value: string) => void;
-  label: string;
-}) {
+interface Option<V extends string> {
+  readonly value: V;
+  readonly label: string;
+}
+
+/** Radix tells which value was chosen as a text: the option of that text is meant. */
+const choosing =
+  <V extends string>(options: readonly Option<V>[], onChange: (value: V) => void) =>
+  (text: string): void => {
+    const chosen = options.find((o) => o.value === text);
+    if (chosen) onChange(chosen.value);
+  };
+
+interface RadiosProps<V extends string> {
+  readonly value: string;
+  readonly options: readonly Option<V>[];
+  readonly onChange: (value: V) => void;
+  readonly label: string;
+}
+
+export function Radios<V extends string>({ value, options, onChange, label }: RadiosProps<V>) {
   return (
     <RadioGroup.Root
       value={value}
-      onValueChange={onChange}
+      onValueChange={choosing(options, onChange)}
       aria-label={label}
       className="flex min-h-8 flex-wrap items-center gap-4 rounded-tray border border-line bg-sheet px-2"
     >
@@ -59,24 +69,19 @@ export function Radios({
   );
 }
 
+interface ChooseProps<V extends string> {
+  readonly id?: string;
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly Option<V>[];
+  readonly onChange: (value: V) => void;
+  readonly disabled?: boolean;
+}
+
 /** One of a few, with its words. */
-export function Choose({
-  id,
-  label,
-  value,
-  options,
-  onChange,
-  disabled = false,
-}: {
-  id?: string;
-  label: string;
-  value: string;
-  options: readonly { value: string; label: string }[];
-  onChange: (value: string) => void;
-  disabled?: boolean;
-}) {
+export function Choose<V extends string>({ id, label, value, options, onChange, disabled = false }: ChooseProps<V>) {
   return (
-    <RadixSelect.Root value={value} onValueChange={onChange} disabled={disabled}>
+    <RadixSelect.Root value={value} onValueChange={choosing(options, onChange)} disabled={disabled}>
       <RadixSelect.Trigger
         id={id}
         aria-label={label}
@@ -115,18 +120,15 @@ export function Choose({
   );
 }
 
+interface LabelledProps {
+  readonly id: string;
+  readonly label: string;
+  readonly help?: ReactNode;
+  readonly children: ReactNode;
+}
+
 /** A label above what it names. */
-export function Labelled({
-  id,
-  label,
-  help,
-  children,
-}: {
-  id: string;
-  label: string;
-  help?: ReactNode;
-  children: ReactNode;
-}) {
+export function Labelled({ id, label, help, children }: LabelledProps) {
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <label htmlFor={id} className="text-xs font-semibold text-ink2">
@@ -138,17 +140,14 @@ export function Labelled({
   );
 }
 
-export function Tick({
-  label,
-  checked,
-  onChange,
-  disabled = false,
-}: {
-  label: string;
-  checked: boolean;
-  onChange: (checked: boolean) => void;
-  disabled?: boolean;
-}) {
+interface TickProps {
+  readonly label: string;
+  readonly checked: boolean;
+  readonly onChange: (checked: boolean) => void;
+  readonly disabled?: boolean;
+}
+
+export function Tick({ label, checked, onChange, disabled = false }: TickProps) {
   return (
     <label className="flex items-center gap-2">
       <input

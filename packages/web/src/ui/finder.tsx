@@ -1,5 +1,5 @@
 /** One of many, found by writing some of it: a field with the matches beneath, by mouse, keyboard and thumb. */
-import { useId, useRef, useState } from 'react';
+import { type RefObject, useId, useMemo, useRef, useState } from 'react';
 import { TextInput } from '.';
 
 interface Option {
@@ -9,30 +9,22 @@ interface Option {
 
 const SHOWN = 60;
 
-export function Finder({
-  label,
-  options,
-  value,
-  mono = false,
-  onChoose,
-}: {
-  label: string;
-  options: readonly Option[];
-  value: string | null;
+interface Props {
+  readonly label: string;
+  readonly options: readonly Option[];
+  readonly value: string | null;
   /** For paths. */
-  mono?: boolean;
-  onChoose: (value: string) => void;
-}) {
+  readonly mono?: boolean;
+  readonly onChoose: (value: string) => void;
+}
+
+export function Finder({ label, options, value, mono = false, onChoose }: Props) {
   const id = useId();
   const box = useRef<HTMLDivElement>(null);
   const [sought, setSought] = useState<string | null>(null);
   const [at, setAt] = useState(0);
   const chosen = options.find((o) => o.value === value);
-  const words = (sought ?? '')
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((w) => w !== '');
-  const found = options.filter((o) => words.every((w) => o.label.toLowerCase().includes(w))).slice(0, SHOWN);
+  const found = useMemo(() => optionsWith(options, sought ?? ''), [options, sought]);
   const open = sought !== null;
   const take = (option: Option | undefined) => {
     if (option === undefined) return;
@@ -77,33 +69,70 @@ export function Finder({
         className={mono ? 'font-mono' : ''}
       />
       {open && (
-        <div
-          ref={box}
-          id={`${id}l`}
-          role="listbox"
-          aria-label={label}
-          className="absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl"
-        >
-          {found.length === 0 && <p className="px-2 py-1.5 text-sm text-ink2">Nothing is called that.</p>}
-          {found.map((o, i) => (
-            // biome-ignore lint/a11y/useFocusableInteractive: the field keeps the focus; the active one is told by aria-activedescendant
-            <div
-              key={o.value}
-              id={`${id}o${i}`}
-              data-at={i}
-              role="option"
-              aria-selected={o.value === value}
-              onPointerDown={(e) => {
-                e.preventDefault();
-                take(o);
-              }}
-              className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${mono ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}
-            >
-              {o.label}
-            </div>
-          ))}
-        </div>
+        <Found
+          box={box}
+          listId={`${id}l`}
+          idOf={(i) => `${id}o${i}`}
+          label={label}
+          found={found}
+          value={value}
+          at={at}
+          mono={mono}
+          onTake={take}
+        />
       )}
     </div>
   );
+}
+
+interface FoundProps {
+  readonly box: RefObject<HTMLDivElement | null>;
+  readonly listId: string;
+  readonly idOf: (index: number) => string;
+  readonly label: string;
+  readonly found: readonly Option[];
+  readonly value: string | null;
+  /** Which one Enter would take. */
+  readonly at: number;
+  readonly mono: boolean;
+  readonly onTake: (option: Option) => void;
+}
+
+function Found({ box, listId, idOf, label, found, value, at, mono, onTake }: FoundProps) {
+  return (
+    <div
+      ref={box}
+      id={listId}
+      role="listbox"
+      aria-label={label}
+      className="absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl"
+    >
+      {found.length === 0 && <p className="px-2 py-1.5 text-sm text-ink2">Nothing is called that.</p>}
+      {found.map((o, i) => (
+        // biome-ignore lint/a11y/useFocusableInteractive: the field keeps the focus; the active one is told by aria-activedescendant
+        <div
+          key={o.value}
+          id={idOf(i)}
+          data-at={i}
+          role="option"
+          aria-selected={o.value === value}
+          onPointerDown={(e) => {
+            e.preventDefault();
+            onTake(o);
+          }}
+          className={`cursor-pointer rounded px-2 py-1.5 text-sm break-all ${mono ? 'font-mono' : ''} ${i === at ? 'bg-chosen' : ''} ${o.value === value ? 'font-semibold' : ''}`}
+        >
+          {o.label}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function optionsWith(options: readonly Option[], text: string): readonly Option[] {
+  const words = text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
+  return options.filter((o) => words.every((w) => o.label.toLowerCase().includes(w))).slice(0, SHOWN);
 }

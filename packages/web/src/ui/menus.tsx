@@ -3,19 +3,15 @@ import { Check } from 'lucide-react';
 import { DropdownMenu, Popover as RadixPopover } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-export function Popover({
-  trigger,
-  children,
-  open,
-  onOpen,
-  width = 'w-80',
-}: {
-  trigger: ReactNode;
-  children: ReactNode;
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  width?: string;
-}) {
+interface PopoverProps {
+  readonly trigger: ReactNode;
+  readonly children: ReactNode;
+  readonly open: boolean;
+  readonly onOpen: (open: boolean) => void;
+  readonly width?: string;
+}
+
+export function Popover({ trigger, children, open, onOpen, width = 'w-80' }: PopoverProps) {
   return (
     <RadixPopover.Root open={open} onOpenChange={onOpen}>
       <RadixPopover.Trigger asChild>{trigger}</RadixPopover.Trigger>
@@ -38,17 +34,14 @@ export interface MenuLine {
   readonly chosen?: boolean;
 }
 
-export function Menu({
-  trigger,
-  head,
-  lines,
-  stay = false,
-}: {
-  trigger: ReactNode;
-  head?: ReactNode;
-  lines: readonly MenuLine[];
-  stay?: boolean;
-}) {
+interface MenuProps {
+  readonly trigger: ReactNode;
+  readonly head?: ReactNode;
+  readonly lines: readonly MenuLine[];
+  readonly stay?: boolean;
+}
+
+export function Menu({ trigger, head, lines, stay = false }: MenuProps) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>

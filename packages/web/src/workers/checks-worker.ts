@@ -68,15 +68,15 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
         if (handle.kind === 'directory') {
           if (at === OWN_FOLDER) continue;
           listing.folders.push(name);
-          queue.push([at, handle as FileSystemDirectoryHandle]);
+          queue.push([at, handle]);
           continue;
         }
-        const file = await (handle as FileSystemFileHandle).getFile().catch(() => null);
+        const file = await handle.getFile().catch(() => null);
         if (file === null) {
           unseen.push(at);
           continue;
         }
-        handles.set(at, handle as FileSystemFileHandle);
+        handles.set(at, handle);
         listing.files.push({ name, size: file.size, modified: file.lastModified });
         const range = name.endsWith(FRAMES_NOTE) && file.size <= 100 ? frameRange(await file.text()) : null;
         if (range !== null) listing.ranges[name.slice(0, -FRAMES_NOTE.length)] = range;

@@ -26,7 +26,7 @@ export function readTable(bytes: Uint8Array): Table | null {
       relax_quotes: true,
       skip_empty_lines: false,
       bom: true,
-    }) as string[][];
+    });
     return { cells, separator, encoding };
   } catch {
     return null;

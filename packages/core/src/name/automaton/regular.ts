@@ -2,6 +2,7 @@
  * Forms as one regular expression with a numbered group for each slot. Made only for conventions that read one way (see
  * compile).
  */
+import { elementAt } from '../../element';
 import { assertNever } from '../../result';
 import type { Expression, ExpressionSlot, Op } from '../pattern/ops';
 import { JOINER, type TextShape } from '../pattern/shape';
@@ -138,7 +139,7 @@ function trieSource(words: readonly string[]): string {
   const print = (node: Trie): string => {
     if (node.next.size === 0) return '';
     const branches = [...node.next].map(([ch, child]) => literally(ch) + print(child));
-    const body = branches.length === 1 && !node.ends ? (branches[0] as string) : `(?:${branches.join('|')})`;
+    const body = branches.length === 1 && !node.ends ? elementAt(branches, 0) : `(?:${branches.join('|')})`;
     return node.ends ? `${body}?` : body;
   };
   return print(root);

@@ -5,7 +5,7 @@
  * the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
-import { elementAt } from '../../element';
+import { elementAt, valueAt } from '../../element';
 import { assertNever } from '../../result';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
@@ -108,7 +108,7 @@ export function targetsOf(convention: CompiledConvention): Target[] {
     else targets.push({ kind: 'enter', skipTo: op.skipTo });
   });
   starts.set(convention.ops.length, targets.length);
-  return targets.map((t) => (t.kind === 'enter' ? { kind: 'enter', skipTo: starts.get(t.skipTo) as number } : t));
+  return targets.map((t) => (t.kind === 'enter' ? { kind: 'enter', skipTo: valueAt(starts, t.skipTo) } : t));
 }
 
 /** Most names are a slip or two away from right: dear explanations are looked for only where there is no cheap one. */

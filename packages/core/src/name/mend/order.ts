@@ -2,6 +2,7 @@
  * Parts in another order: where a name cannot be explained as it stands, neighbouring tokens change places and it is
  * tried again.
  */
+import { elementAt } from '../../element';
 import { align, type Hypothesis, type KnownCandidates, type Move, type Target } from './align';
 import { COST, type NameContext } from './candidates';
 
@@ -56,7 +57,7 @@ function swapsOf(name: string, { bound }: NameContext): Swap[] {
       ? [{ first: { at: tokens[0]?.at ?? 0, end: tokens[i - 1]?.end ?? 0 }, second }]
       : [],
   );
-  const neighbours = tokens.slice(1).map((second, i) => ({ first: tokens[i] as Swap['first'], second }));
+  const neighbours = tokens.slice(1).map((second, i) => ({ first: elementAt(tokens, i), second }));
   return [...neighbours, ...fronts].map(({ first, second }) => ({
     name:
       name.slice(0, first.at) + text(second) + name.slice(first.end, second.at) + text(first) + name.slice(second.end),

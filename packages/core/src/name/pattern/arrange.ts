@@ -3,7 +3,7 @@
  * and the word that
  * belongs to it (`_v{version:000}`). What is rearranged is the text itself, so that pattern and row are one thing.
  */
-import { type Part, type Pattern, type Slot, slotsOf } from './ast';
+import { type Pattern, type Slot, slotsOf } from './ast';
 
 export interface Item {
   /** What stands between this item and the one before it, as source; the first item has none. */
@@ -26,7 +26,7 @@ export function rowOf({ parts, source }: Pattern): Row {
   let words = '';
   for (const part of parts) {
     const text = source.slice(part.at, part.end);
-    const slot = part.kind === 'literal' ? undefined : slotsOf([part as Part])[0];
+    const slot = part.kind === 'literal' ? undefined : slotsOf([part])[0];
     if (slot === undefined) {
       words += text;
       continue;

@@ -106,6 +106,10 @@ export function mergeRegisters(own: Registers, studio: Registers): Registers {
 export type Value = string | number | boolean | null | readonly Value[] | { readonly [key: string]: Value };
 export type Values = Readonly<Record<string, Value>>;
 
+/** Given by keys: a register entry with its properties, or a list by the entries of the outer one. */
+export const isKeyed = (value: Value | undefined): value is Values =>
+  value !== null && typeof value === 'object' && !Array.isArray(value);
+
 /**
  * A value as read from a name: whole numbers for counts, versions and frames, text for all else (dates in ISO 8601).
  */

@@ -5,7 +5,7 @@ export const TEXT_SHAPES = ['as-is', 'lower', 'upper', 'title', 'kebab', 'snake'
 export type TextShape = (typeof TEXT_SHAPES)[number];
 
 export function isTextShape(shape: string): shape is TextShape {
-  return (TEXT_SHAPES as readonly string[]).includes(shape);
+  return TEXT_SHAPES.some((s) => s === shape);
 }
 
 /** What stands between two words in a shape; camel and pascal show it by case alone. */

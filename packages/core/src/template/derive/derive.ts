@@ -240,7 +240,7 @@ class Deriving {
       (f) =>
         f.type === 'list' &&
         !this.lists.some((l) => l.key === f.key) &&
-        same(entries, new Set((lists.get(f.key)?.all ?? []).map((e) => this.folded(f as ListField, e)))),
+        same(entries, new Set((lists.get(f.key)?.all ?? []).map((e) => this.folded(f, e)))),
     );
     return (found as ListField | undefined) ?? null;
   }

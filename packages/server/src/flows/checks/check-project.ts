@@ -157,9 +157,15 @@ export async function runCheck(world: World, id: string): Promise<void> {
   }
 }
 
+interface CheckProgress {
+  readonly files: number;
+  readonly folders: number;
+  readonly stage: 'walking' | 'reading';
+}
+
 /** Signs of life on the way, and whether somebody wants it stopped. */
 class Signs {
-  private at = { files: 0, folders: 0, stage: 'walking' as 'walking' | 'reading' };
+  private at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
   private readonly timer: NodeJS.Timeout;
 
   constructor(
@@ -171,7 +177,7 @@ class Signs {
     this.timer = setInterval(() => void this.sign(), SIGN);
   }
 
-  say(progress: { files: number; folders: number; stage: 'walking' | 'reading' }): void {
+  say(progress: CheckProgress): void {
     this.at = progress;
   }
 

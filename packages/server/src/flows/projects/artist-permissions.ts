@@ -14,7 +14,7 @@ const flat = (value: Value | undefined): readonly string[] =>
   Array.isArray(value)
     ? value.map(String)
     : value !== null && typeof value === 'object'
-      ? Object.entries(value).flatMap(([outer, inner]) => flat(inner as Value).map((e) => `${outer}/${e}`))
+      ? Object.entries(value).flatMap(([outer, inner]) => flat(inner).map((e) => `${outer}/${e}`))
       : [];
 
 export function requireArtistMay(

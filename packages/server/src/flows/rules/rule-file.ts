@@ -1,4 +1,5 @@
 /** Rules as files: one template with its starter files, or all that is in force in a house, as a zip; and back. */
+
 import {
   type BlockFile,
   type ConventionRow,
@@ -8,6 +9,7 @@ import {
   parseTemplate,
   type TemplateRow,
 } from '@nesting/contract';
+import { valueAt } from '@nesting/core';
 import { NO_REGISTERS, type Registers } from '@nesting/core/name';
 import { type Convention, type FolderNode, type Template, withConventions } from '@nesting/core/template';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -123,7 +125,7 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
   const beside = (path: string, wanted: readonly string[]): Map<string, Uint8Array> => {
     const folder = path.slice(0, path.lastIndexOf('/') + 1);
     return new Map(
-      wanted.flatMap((from) => (files.has(folder + from) ? [[from, files.get(folder + from) as Buffer] as const] : [])),
+      wanted.flatMap((from) => (files.has(folder + from) ? [[from, valueAt(files, folder + from)] as const] : [])),
     );
   };
   for (const [path, content] of files) {

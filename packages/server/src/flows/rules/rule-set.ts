@@ -29,87 +29,73 @@ export async function lookAtRules(world: World, set: RuleSet): Promise<RuleSetRo
     readRegisters(world.db),
   ]);
   const rows: RuleSetRow[] = [];
-  for (const { thing, starters } of set.templates) {
-    const ours = templates.find((t) => t.id === thing.id);
-    const about = [
-      `edition ${thing.edition ?? 1}, ${thing.fields.length} fields, ${thing.conventions.length} conventions, ${starters.size} starter files`,
-    ];
-    const words =
-      ours === undefined
-        ? []
-        : [
-            ...diffTemplates(ours.template, thing).map(differenceWords),
-            ...(await otherFiles(world, ours.id, ours.edition, starters)),
-          ];
-    const wholly =
-      ours !== undefined && words.length === 0 && deepEqual({ ...ours.template, edition: 0 }, { ...thing, edition: 0 });
-    rows.push(
-      rowOf(
-        'template',
-        thing.id,
-        thing.name,
-        ours !== undefined,
-        wholly,
-        ours === undefined ? about : words.length > 0 ? words : ['Settings that have no words of their own'],
-      ),
-    );
+  for (const theirs of set.templates) {
+    const ours = templates.find((t) => t.id === theirs.thing.id);
+    rows.push(await templateRow(world, ours, theirs));
   }
   for (const { thing } of set.blocks) {
     const ours = blocks.find((b) => b.id === thing.id);
-    const asTemplate = (folders: BlockFile['folders']): Template => ({
-      format: 'nesting/template',
-      formatVersion: 1,
-      id: thing.id,
-      name: thing.name,
-      fields: [],
-      conventions: [],
-      root: { id: 'root', name: thing.name, folders },
-    });
-    const words =
-      ours === undefined
-        ? [`edition ${thing.edition}`]
-        : diffTemplates(asTemplate(ours.folders), asTemplate(thing.folders)).map(differenceWords);
-    rows.push(
-      rowOf(
-        'block',
-        thing.id,
-        thing.name,
-        ours !== undefined,
-        ours !== undefined &&
-          deepEqual({ name: ours.name, folders: ours.folders }, { name: thing.name, folders: thing.folders }),
-        words,
-      ),
-    );
+    rows.push(blockRow(ours, thing));
   }
   for (const convention of set.conventions) {
     const ours = conventions.find((c) => c.id === convention.id);
-    const body = ours?.convention ?? ours?.draft?.convention;
-    const words =
-      body == null
-        ? [convention.pattern]
-        : [
-            `Ours: ${body.pattern}`,
-            `Theirs: ${convention.pattern}`,
-            ...(body.pattern === convention.pattern ? ['Its fields, families or examples are otherwise'] : []),
-          ];
-    rows.push(
-      rowOf(
-        'convention',
-        convention.id,
-        convention.name,
-        ours !== undefined,
-        body != null && deepEqual({ ...body, id: '' }, { ...convention, id: '' }),
-        words,
-      ),
-    );
+    rows.push(conventionRow(ours?.convention ?? ours?.draft?.convention ?? null, ours !== undefined, convention));
   }
   return [...rows, ...listRows(registers, set.registers)];
 }
 
+async function templateRow(
+  world: World,
+  ours: Awaited<ReturnType<typeof listTemplates>>[number] | undefined,
+  { thing, starters }: RuleSet['templates'][number],
+): Promise<RuleSetRow> {
+  if (ours === undefined) {
+    const about = `edition ${thing.edition ?? 1}, ${thing.fields.length} fields, ${thing.conventions.length} conventions, ${starters.size} starter files`;
+    return rowOf('template', thing, false, false, [about]);
+  }
+  const words = [
+    ...diffTemplates(ours.template, thing).map(differenceWords),
+    ...(await otherFiles(world, ours.id, ours.edition, starters)),
+  ];
+  const isSame = words.length === 0 && deepEqual({ ...ours.template, edition: 0 }, { ...thing, edition: 0 });
+  return rowOf(
+    'template',
+    thing,
+    true,
+    isSame,
+    words.length > 0 ? words : ['Settings that have no words of their own'],
+  );
+}
+
+function blockRow(ours: Awaited<ReturnType<typeof listBlocks>>[number] | undefined, thing: BlockFile): RuleSetRow {
+  if (ours === undefined) return rowOf('block', thing, false, false, [`edition ${thing.edition}`]);
+  const asTemplate = (folders: BlockFile['folders']): Template => ({
+    format: 'nesting/template',
+    formatVersion: 1,
+    id: thing.id,
+    name: thing.name,
+    fields: [],
+    conventions: [],
+    root: { id: 'root', name: thing.name, folders },
+  });
+  const isSame = deepEqual({ name: ours.name, folders: ours.folders }, { name: thing.name, folders: thing.folders });
+  const words = diffTemplates(asTemplate(ours.folders), asTemplate(thing.folders)).map(differenceWords);
+  return rowOf('block', thing, true, isSame, words);
+}
+
+/** `ours` is `null` where a convention of that id is there and has no wording yet. */
+function conventionRow(ours: Convention | null, isThere: boolean, thing: Convention): RuleSetRow {
+  if (ours === null) return rowOf('convention', thing, isThere, false, [thing.pattern]);
+  return rowOf('convention', thing, isThere, deepEqual({ ...ours, id: '' }, { ...thing, id: '' }), [
+    `Ours: ${ours.pattern}`,
+    `Theirs: ${thing.pattern}`,
+    ...(ours.pattern === thing.pattern ? ['Its fields, families or examples are otherwise'] : []),
+  ]);
+}
+
 function rowOf(
   kind: RuleKind,
-  id: string,
-  name: string,
+  { id, name }: { readonly id: string; readonly name: string },
   there: boolean,
   wholly: boolean,
   words: readonly string[],

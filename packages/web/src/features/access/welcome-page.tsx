@@ -3,7 +3,8 @@
  * sign and goes to no log.
  */
 
-import { useId, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { Button, Labelled, TextInput } from '../../ui';
@@ -15,19 +16,16 @@ const TITLES = { first: 'The first coordinator', invite: 'Welcome', reset: 'A ne
 export function WelcomePage() {
   const token = useLocation().hash.slice(1);
   const go = useNavigate();
-  const id = useId();
   const { data: link, error: dead } = peopleApi.useLinkQuery(token, { skip: token === '' });
   const [accept, accepting] = peopleApi.useAcceptLinkMutation();
   const [signIn] = peopleApi.useSignInMutation();
   const [password, setPassword] = useState<string | null>(null);
-  const [first, setFirst] = useState({ name: '', email: '', initials: '' });
+  const [first, setFirst] = useState<First | null>(null);
   const isFirst = link?.purpose === 'first';
-  const ready =
-    password !== null &&
-    (!isFirst || (first.name.trim() !== '' && first.email.includes('@') && /^[A-Z]{1,4}$/.test(first.initials)));
+  const ready = password !== null && (!isFirst || first !== null);
   const submit = async () => {
     if (password === null) return;
-    const done = await accept({ token, password, ...(isFirst && { first: { ...first, name: first.name.trim() } }) });
+    const done = await accept({ token, password, ...(isFirst && first !== null && { first }) });
     if (done.data === undefined) return;
     await signIn({ email: done.data.email, password });
     await go('/', { replace: true });
@@ -56,43 +54,7 @@ export function WelcomePage() {
               {link.name}, choose a password. You sign in with <strong className="font-semibold">{link.email}</strong>.
             </p>
           )}
-          {isFirst && (
-            <>
-              <p>Nobody coordinates yet. Whoever fills this in sets the rules, and invites the others.</p>
-              <Labelled id={`${id}n`} label="Your name">
-                <TextInput
-                  id={`${id}n`}
-                  value={first.name}
-                  maxLength={120}
-                  autoComplete="name"
-                  onChange={(e) => setFirst({ ...first, name: e.target.value })}
-                />
-              </Labelled>
-              <Labelled id={`${id}e`} label="E-mail address">
-                <TextInput
-                  id={`${id}e`}
-                  type="email"
-                  value={first.email}
-                  maxLength={200}
-                  autoComplete="username"
-                  onChange={(e) => setFirst({ ...first, email: e.target.value })}
-                />
-              </Labelled>
-              <Labelled
-                id={`${id}i`}
-                label="Initials"
-                help="one to four capitals; they stand in the names of your files"
-              >
-                <TextInput
-                  id={`${id}i`}
-                  value={first.initials}
-                  maxLength={4}
-                  onChange={(e) => setFirst({ ...first, initials: e.target.value.toUpperCase() })}
-                  className="w-24 font-mono"
-                />
-              </Labelled>
-            </>
-          )}
+          {isFirst && <FirstFields onFirst={setFirst} />}
           <NewPassword onPassword={setPassword} />
           {accepting.isError && (
             <p role="alert" className="text-sm text-brick">
@@ -105,5 +67,50 @@ export function WelcomePage() {
         </form>
       )}
     </main>
+  );
+}
+
+type First = Required<Parameters<ReturnType<typeof peopleApi.useAcceptLinkMutation>[0]>[0]>['first'];
+
+/** Who coordinates first says who they are. `null` while something is missing. */
+function FirstFields({ onFirst }: { onFirst: (first: First | null) => void }) {
+  const id = useId();
+  const { register, formState, watch } = useForm<First>({
+    defaultValues: { name: '', email: '', initials: '' },
+    mode: 'onChange',
+  });
+  const [name, email, initials] = watch(['name', 'email', 'initials']);
+  useEffect(() => {
+    onFirst(formState.isValid ? { name: name.trim(), email, initials } : null);
+  }, [formState.isValid, name, email, initials]);
+  return (
+    <>
+      <p>Nobody coordinates yet. Whoever fills this in sets the rules, and invites the others.</p>
+      <Labelled id={`${id}n`} label="Your name">
+        <TextInput
+          id={`${id}n`}
+          maxLength={120}
+          autoComplete="name"
+          {...register('name', { validate: (text) => text.trim() !== '' })}
+        />
+      </Labelled>
+      <Labelled id={`${id}e`} label="E-mail address">
+        <TextInput
+          id={`${id}e`}
+          type="email"
+          maxLength={200}
+          autoComplete="username"
+          {...register('email', { validate: (text) => text.includes('@') })}
+        />
+      </Labelled>
+      <Labelled id={`${id}i`} label="Initials" help="one to four capitals; they stand in the names of your files">
+        <TextInput
+          id={`${id}i`}
+          maxLength={4}
+          className="w-24 font-mono uppercase"
+          {...register('initials', { setValueAs: (text: string) => text.toUpperCase(), pattern: /^[A-Za-z]{1,4}$/ })}
+        />
+      </Labelled>
+    </>
   );
 }

@@ -73,18 +73,7 @@ export function CopiesPage() {
   );
 }
 
-function Place({
-  place,
-  onOriginal,
-  onOwn,
-  onLeave,
-}: {
-  place: CopyPlace;
-  onOriginal: () => void;
-  onOwn: (number: string) => void;
-  onLeave: () => void;
-}) {
-  const [number, setNumber] = useState('');
+function Place({ place, ...ways }: WaysProps) {
   return (
     <section
       aria-label={`${place.volume}/${place.folder}`}
@@ -97,24 +86,7 @@ function Place({
       <p className={place.home ? 'font-semibold text-bottle' : 'text-ink2'}>
         {place.home ? 'The project’s own folder' : 'A copy'}
       </p>
-      <dl className="grid grid-cols-[9rem_1fr] gap-y-1">
-        <dt className="text-ink2">Files</dt>
-        <dd>
-          {count(place.files)} in {many(place.folders, 'folder')}, {size(place.bytes)}
-        </dd>
-        <dt className="text-ink2">Newest file</dt>
-        <dd>{place.newest === null ? 'none' : ago(place.newest)}</dd>
-        {!place.home && (
-          <>
-            <dt className="text-ink2">Only here</dt>
-            <dd>{count(place.only)}</dd>
-            <dt className="text-ink2">Changed for this project</dt>
-            <dd>{count(place.differ)}</dd>
-            <dt className="text-ink2">Not here</dt>
-            <dd>{count(place.lacks)}</dd>
-          </>
-        )}
-      </dl>
+      <Facts place={place} />
       {place.examples.length > 0 && (
         <div>
           <Heading>For example</Heading>
@@ -127,32 +99,69 @@ function Place({
           </ul>
         </div>
       )}
-      {!place.home && (
-        <div className="flex flex-col gap-2 border-t border-line pt-3">
-          <Button onClick={onOriginal}>This one is the original</Button>
-          <form
-            className="flex gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (number.trim() !== '') onOwn(number.trim());
-            }}
-          >
-            <TextInput
-              aria-label={`Number of its own for ${place.folder}`}
-              placeholder="Number"
-              value={number}
-              onChange={(e) => setNumber(e.target.value)}
-              className="w-24 font-mono"
-            />
-            <Button type="submit" disabled={number.trim() === ''}>
-              A project of its own
-            </Button>
-          </form>
-          <Button look="quiet" className="self-start" onClick={onLeave}>
-            Leave it alone
-          </Button>
-        </div>
-      )}
+      {!place.home && <Ways place={place} {...ways} />}
     </section>
+  );
+}
+
+function Facts({ place }: { place: CopyPlace }) {
+  return (
+    <dl className="grid grid-cols-[9rem_1fr] gap-y-1">
+      <dt className="text-ink2">Files</dt>
+      <dd>
+        {count(place.files)} in {many(place.folders, 'folder')}, {size(place.bytes)}
+      </dd>
+      <dt className="text-ink2">Newest file</dt>
+      <dd>{place.newest === null ? 'none' : ago(place.newest)}</dd>
+      {!place.home && (
+        <>
+          <dt className="text-ink2">Only here</dt>
+          <dd>{count(place.only)}</dd>
+          <dt className="text-ink2">Changed for this project</dt>
+          <dd>{count(place.differ)}</dd>
+          <dt className="text-ink2">Not here</dt>
+          <dd>{count(place.lacks)}</dd>
+        </>
+      )}
+    </dl>
+  );
+}
+
+interface WaysProps {
+  readonly place: CopyPlace;
+  readonly onOriginal: () => void;
+  /** Made a project of its own, by this number. */
+  readonly onOwn: (number: string) => void;
+  readonly onLeave: () => void;
+}
+
+/** What can become of a copy. */
+function Ways({ place, onOriginal, onOwn, onLeave }: WaysProps) {
+  const [number, setNumber] = useState('');
+  return (
+    <div className="flex flex-col gap-2 border-t border-line pt-3">
+      <Button onClick={onOriginal}>This one is the original</Button>
+      <form
+        className="flex gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (number.trim() !== '') onOwn(number.trim());
+        }}
+      >
+        <TextInput
+          aria-label={`Number of its own for ${place.folder}`}
+          placeholder="Number"
+          value={number}
+          onChange={(e) => setNumber(e.target.value)}
+          className="w-24 font-mono"
+        />
+        <Button type="submit" disabled={number.trim() === ''}>
+          A project of its own
+        </Button>
+      </form>
+      <Button look="quiet" className="self-start" onClick={onLeave}>
+        Leave it alone
+      </Button>
+    </div>
   );
 }

@@ -7,18 +7,15 @@ export interface Drawn {
   readonly layout: object;
 }
 
+interface ChartProps {
+  readonly label: string;
+  readonly height: number;
+  readonly draw: (colour: (name: string) => string) => Drawn;
+  readonly onChoose?: (point: { readonly y: unknown; readonly x: unknown }) => void;
+}
+
 /** `draw` is given the colours of the look in force; the words beside it say what one sees. */
-export function Chart({
-  label,
-  height,
-  draw,
-  onChoose,
-}: {
-  label: string;
-  height: number;
-  draw: (colour: (name: string) => string) => Drawn;
-  onChoose?: (point: { readonly y: unknown; readonly x: unknown }) => void;
-}) {
+export function Chart({ label, height, draw, onChoose }: ChartProps) {
   const box = useRef<HTMLDivElement>(null);
   const look = useTheme();
   const [failed, setFailed] = useState(false);

@@ -2,19 +2,19 @@
 import type { Me } from '@nesting/contract';
 import { NavLink, useOutletContext } from 'react-router';
 
-const PAGES = [
+const PAGES: readonly { readonly to: string; readonly words: string; readonly for: readonly Me['role'][] }[] = [
   { to: '/checks', words: 'All projects', for: ['coordinator', 'lead'] },
   { to: '/checks/people', words: 'Who has what to put right', for: ['coordinator', 'lead'] },
   { to: '/checks/mine', words: 'Mine', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/exceptions', words: 'Accepted findings', for: ['coordinator', 'artist', 'lead'] },
-] as const;
+];
 
 export function ChecksNav() {
   const me = useOutletContext<Me>();
   return (
     <nav aria-label="Checks">
       <ul className="flex flex-col">
-        {PAGES.filter((p) => (p.for as readonly string[]).includes(me.role)).map((p) => (
+        {PAGES.filter((p) => p.for.includes(me.role)).map((p) => (
           <li key={p.to}>
             <NavLink
               end

@@ -6,14 +6,14 @@
 import type { ExceptionRow, Me } from '@nesting/contract';
 import { nameOf } from '@nesting/core/listing';
 import { RULE_TITLES } from '@nesting/core/words';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { found, sorted } from '../../grid/sort';
+import { useFound } from '../../grid/use-found';
 import { Button, Heading, TextInput, Trouble } from '../../ui';
 import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
@@ -77,27 +77,12 @@ export function ExceptionsPage() {
   const [params, put] = useAddress();
   const project = params.get('project');
   const { data, isError, error, refetch } = findingsApi.useExceptionsQuery(project);
-  const [again, { error: refused }] = findingsApi.useCountAgainMutation();
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const words = params.get('find') ?? '';
-  const sorting = { by: params.get('by') ?? 'until', down: params.get('order') === 'down' };
-  const keyOf = (e: ExceptionRow) => `${e.project.id} ${e.id}`;
-  const rows = useMemo(() => {
-    const some = found(data ?? [], words, (e) =>
-      [e.project.number, e.project.title, e.path ?? '', e.accepted.reason, e.accepted.by].join(' '),
-    );
-    const column = COLUMNS.find((c) => c.id === sorting.by);
-    return column?.sort ? sorted(some, column.sort, sorting.down) : some;
-  }, [data, words, sorting.by, sorting.down]);
+  const { rows, words, find, sorting, sort } = useFound(data, COLUMNS, textOf, 'until');
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const last = rows.find((e) => keyOf(e) === chosen.at(-1)) ?? null;
   const some = rows.filter((e) => chosen.includes(keyOf(e)));
-  const count = () => {
-    for (const id of new Set(some.map((e) => e.project.id)))
-      void again({ project: id, ids: some.filter((e) => e.project.id === id).map((e) => e.id) });
-    setChosen([]);
-  };
   return (
     <Columns
       id="checks"
@@ -124,7 +109,7 @@ export function ExceptionsPage() {
               aria-label="Find an accepted finding"
               placeholder="Find"
               value={words}
-              onChange={(e) => put({ find: e.target.value })}
+              onChange={(e) => find(e.target.value)}
               className="w-44"
             />
           </div>
@@ -137,54 +122,80 @@ export function ExceptionsPage() {
             chosen={chosen}
             onChoose={setChosen}
             sorting={sorting}
-            onSort={(s) => put({ by: s.by, order: s.down ? 'down' : null })}
+            onSort={sort}
             empty="Nothing was accepted."
           />
         </>
       }
-      consequence={
-        last && (
-          <div className="flex flex-col gap-4">
-            <div className="flex flex-col gap-1">
-              <Heading>{last.rule === null ? 'Gone' : RULE_TITLES[last.rule]}</Heading>
-              <p>{last.message || 'What was accepted is not found any more.'}</p>
-              {last.path !== null && <p className="font-mono text-sm break-all text-ink2">{last.path}</p>}
-            </div>
-            <p className="text-sm">
-              “{last.accepted.reason}”, <span className="font-mono">{last.accepted.by}</span>, {ago(last.accepted.at)}
-            </p>
-            <Link
-              to={`/projects/${last.project.id}?view=findings&findings=accepted&finding=${last.id}`}
-              className="text-sm text-bottle hover:underline"
-            >
-              In its project
-            </Link>
-          </div>
-        )
-      }
+      consequence={last && <Accepted row={last} />}
       ledger={
-        <>
-          {refused ? (
-            <p role="alert" className="flex-1 text-brick">
-              {troubleOf(refused)}
-            </p>
-          ) : (
-            <p className="flex-1">
-              <strong className="font-semibold">
-                {many(data.filter((e) => e.state === 'holds').length, 'finding')} accepted.
-              </strong>{' '}
-              <span className="text-ink2">
-                {many(data.filter((e) => e.state === 'ended' || e.state === 'touched').length, 'other')} count again.
-              </span>
-            </p>
-          )}
-          {me.role === 'coordinator' && (
-            <Button disabled={some.length === 0} onClick={count}>
-              Let {some.length > 1 ? `${some.length} of them` : 'it'} count again
-            </Button>
-          )}
-        </>
+        <ExceptionsLedger all={data} chosen={some} mayCount={me.role === 'coordinator'} onDone={() => setChosen([])} />
       }
     />
   );
 }
+
+function Accepted({ row }: { row: ExceptionRow }) {
+  return (
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-col gap-1">
+        <Heading>{row.rule === null ? 'Gone' : RULE_TITLES[row.rule]}</Heading>
+        <p>{row.message || 'What was accepted is not found any more.'}</p>
+        {row.path !== null && <p className="font-mono text-sm break-all text-ink2">{row.path}</p>}
+      </div>
+      <p className="text-sm">
+        “{row.accepted.reason}”, <span className="font-mono">{row.accepted.by}</span>, {ago(row.accepted.at)}
+      </p>
+      <Link
+        to={`/projects/${row.project.id}?view=findings&findings=accepted&finding=${row.id}`}
+        className="text-sm text-bottle hover:underline"
+      >
+        In its project
+      </Link>
+    </div>
+  );
+}
+
+interface LedgerProps {
+  readonly all: readonly ExceptionRow[];
+  readonly chosen: readonly ExceptionRow[];
+  readonly mayCount: boolean;
+  readonly onDone: () => void;
+}
+
+function ExceptionsLedger({ all, chosen, mayCount, onDone }: LedgerProps) {
+  const [again, { error: refused }] = findingsApi.useCountAgainMutation();
+  const count = () => {
+    for (const id of new Set(chosen.map((e) => e.project.id)))
+      void again({ project: id, ids: chosen.filter((e) => e.project.id === id).map((e) => e.id) });
+    onDone();
+  };
+  return (
+    <>
+      {refused ? (
+        <p role="alert" className="flex-1 text-brick">
+          {troubleOf(refused)}
+        </p>
+      ) : (
+        <p className="flex-1">
+          <strong className="font-semibold">
+            {many(all.filter((e) => e.state === 'holds').length, 'finding')} accepted.
+          </strong>{' '}
+          <span className="text-ink2">
+            {many(all.filter((e) => e.state === 'ended' || e.state === 'touched').length, 'other')} count again.
+          </span>
+        </p>
+      )}
+      {mayCount && (
+        <Button disabled={chosen.length === 0} onClick={count}>
+          Let {chosen.length > 1 ? `${chosen.length} of them` : 'it'} count again
+        </Button>
+      )}
+    </>
+  );
+}
+
+const keyOf = (e: ExceptionRow): string => `${e.project.id} ${e.id}`;
+
+const textOf = (e: ExceptionRow): string =>
+  [e.project.number, e.project.title, e.path ?? '', e.accepted.reason, e.accepted.by].join(' ');

@@ -1,6 +1,6 @@
 /** Who has what to put right: by initials in names, or given by hand; sent as a list, printed, opened by a link. */
 
-import type { Me, WhoRow } from '@nesting/contract';
+import type { Me, PersonFindings, WhoRow } from '@nesting/contract';
 import { useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -54,34 +54,9 @@ export function WhoPage() {
   const list = findingsApi.useListOfQuery(chosen ?? '', {
     skip: chosen === null || chosen === NOBODY || me.role === 'artist',
   });
-  const [send, sending] = findingsApi.useSendListMutation();
-  const [link, linking] = findingsApi.useLinkToListMutation();
-  const [said, setSaid] = useState<{ readonly of: string; readonly words: string; readonly link?: string } | null>(
-    null,
-  );
   if (me.role === 'artist') return <Empty title="This is for who coordinates">What is yours stands under Mine.</Empty>;
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
-  const sendIt = async (initials: string) => {
-    const answer = await send(initials);
-    if (answer.data !== undefined)
-      setSaid({
-        of: initials,
-        words: answer.data.sent
-          ? `Sent to ${list.data?.name ?? initials}.`
-          : 'No mail goes out of here: make a link and hand it over.',
-      });
-  };
-  const linkIt = async (initials: string) => {
-    const answer = await link(initials);
-    if (answer.data !== undefined)
-      setSaid({
-        of: initials,
-        words: 'Whoever has this link sees this list, and nothing else, for two weeks:',
-        link: answer.data.link,
-      });
-  };
-  const trouble = sending.error ?? linking.error;
   return (
     <Columns
       id="checks"
@@ -105,75 +80,103 @@ export function WhoPage() {
             rows={data}
             keyOf={(w) => w.initials ?? NOBODY}
             chosen={chosen === null ? [] : [chosen]}
-            onChoose={(keys) => {
-              setSaid(null);
-              put({ person: keys.at(-1) ?? null });
-            }}
+            onChoose={(keys) => put({ person: keys.at(-1) ?? null })}
             empty="Nobody has anything to put right."
           />
         </>
       }
-      consequence={
-        chosen === null || chosen === NOBODY ? (
-          <p className="text-sm text-ink2">
-            {chosen === NOBODY
-              ? 'Findings with nobody’s initials in their names: give them to somebody in their project.'
-              : ''}
-          </p>
-        ) : (
-          list.data && (
-            <div className="flex flex-col gap-4">
-              <h2 className="text-lg font-semibold">{list.data.name}</h2>
-              <PersonList list={list.data} linked />
-            </div>
-          )
-        )
-      }
+      consequence={<TheirList chosen={chosen} list={list.data} />}
       ledger={
-        <>
-          {trouble ? (
-            <p role="alert" className="flex-1 text-brick">
-              {troubleOf(trouble)}
-            </p>
-          ) : said !== null && said.of === chosen ? (
-            <p role="status" className="flex min-w-0 flex-1 items-center gap-2">
-              <span className="whitespace-nowrap">{said.words}</span>
-              {said.link && (
-                <>
-                  <span className="truncate font-mono text-sm">{said.link}</span>
-                  <CopyButton text={said.link} what="the link" />
-                </>
-              )}
-            </p>
-          ) : (
-            <p className="flex-1">
-              <strong className="font-semibold">
-                {many(data.filter((w) => w.initials !== null).length, 'person', 'people')}
-              </strong>{' '}
-              <span className="text-ink2">with something to put right.</span>
-            </p>
-          )}
-          {chosen !== null && chosen !== NOBODY && (
-            <Button onClick={() => window.open(`/checks/paper/${encodeURIComponent(chosen)}`, '_blank')}>
-              On paper
-            </Button>
-          )}
-          {me.role === 'coordinator' && chosen !== null && chosen !== NOBODY && (
-            <>
-              <Button disabled={linking.isLoading} onClick={() => void linkIt(chosen)}>
-                Make a link
-              </Button>
-              <Button
-                look="main"
-                disabled={sending.isLoading || (list.data?.projects.length ?? 0) === 0}
-                onClick={() => void sendIt(chosen)}
-              >
-                Send the list
-              </Button>
-            </>
-          )}
-        </>
+        <WhoLedger key={chosen} me={me} rows={data} person={chosen === NOBODY ? null : chosen} list={list.data} />
       }
     />
+  );
+}
+
+function TheirList({ chosen, list }: { chosen: string | null; list: PersonFindings | undefined }) {
+  return chosen === null || chosen === NOBODY ? (
+    <p className="text-sm text-ink2">
+      {chosen === NOBODY
+        ? 'Findings with nobody’s initials in their names: give them to somebody in their project.'
+        : ''}
+    </p>
+  ) : (
+    list && (
+      <div className="flex flex-col gap-4">
+        <h2 className="text-lg font-semibold">{list.name}</h2>
+        <PersonList list={list} linked />
+      </div>
+    )
+  );
+}
+
+interface LedgerProps {
+  readonly me: Me;
+  readonly rows: readonly WhoRow[];
+  /** Initials of the person whose list is shown. */
+  readonly person: string | null;
+  readonly list: PersonFindings | undefined;
+}
+
+function WhoLedger({ me, rows, person, list }: LedgerProps) {
+  const [send, sending] = findingsApi.useSendListMutation();
+  const [link, linking] = findingsApi.useLinkToListMutation();
+  const [said, setSaid] = useState<{ readonly words: string; readonly link?: string } | null>(null);
+  const sendIt = async (initials: string) => {
+    const { data } = await send(initials);
+    if (data === undefined) return;
+    const words = data.sent
+      ? `Sent to ${list?.name ?? initials}.`
+      : 'No mail goes out of here: make a link and hand it over.';
+    setSaid({ words });
+  };
+  const linkIt = async (initials: string) => {
+    const { data } = await link(initials);
+    if (data !== undefined)
+      setSaid({ words: 'Whoever has this link sees this list, and nothing else, for two weeks:', link: data.link });
+  };
+  const trouble = sending.error ?? linking.error;
+  return (
+    <>
+      {trouble ? (
+        <p role="alert" className="flex-1 text-brick">
+          {troubleOf(trouble)}
+        </p>
+      ) : said !== null ? (
+        <p role="status" className="flex min-w-0 flex-1 items-center gap-2">
+          <span className="whitespace-nowrap">{said.words}</span>
+          {said.link && (
+            <>
+              <span className="truncate font-mono text-sm">{said.link}</span>
+              <CopyButton text={said.link} what="the link" />
+            </>
+          )}
+        </p>
+      ) : (
+        <p className="flex-1">
+          <strong className="font-semibold">
+            {many(rows.filter((w) => w.initials !== null).length, 'person', 'people')}
+          </strong>{' '}
+          <span className="text-ink2">with something to put right.</span>
+        </p>
+      )}
+      {person !== null && (
+        <Button onClick={() => window.open(`/checks/paper/${encodeURIComponent(person)}`, '_blank')}>On paper</Button>
+      )}
+      {me.role === 'coordinator' && person !== null && (
+        <>
+          <Button disabled={linking.isLoading} onClick={() => void linkIt(person)}>
+            Make a link
+          </Button>
+          <Button
+            look="main"
+            disabled={sending.isLoading || (list?.projects.length ?? 0) === 0}
+            onClick={() => void sendIt(person)}
+          >
+            Send the list
+          </Button>
+        </>
+      )}
+    </>
   );
 }

@@ -15,23 +15,24 @@ import {
 import type { Convention } from '@nesting/core/template';
 
 /** What a part may be, in the words the editor has for it. */
-export const PART_KINDS = {
-  number: 'Project number',
-  text: 'Words',
-  choice: 'One of a list',
-  client: 'Client',
-  person: 'Person',
-  date: 'Date',
-  count: 'Number',
-  letters: 'Letter',
-  version: 'Version',
-  frame: 'Frame',
-  ext: 'Extension',
-} as const;
-export type PartKind = keyof typeof PART_KINDS;
+export const PART_KIND_OPTIONS = [
+  { value: 'number', label: 'Project number' },
+  { value: 'text', label: 'Words' },
+  { value: 'choice', label: 'One of a list' },
+  { value: 'client', label: 'Client' },
+  { value: 'person', label: 'Person' },
+  { value: 'date', label: 'Date' },
+  { value: 'count', label: 'Number' },
+  { value: 'letters', label: 'Letter' },
+  { value: 'version', label: 'Version' },
+  { value: 'frame', label: 'Frame' },
+  { value: 'ext', label: 'Extension' },
+] as const;
+export type PartKind = (typeof PART_KIND_OPTIONS)[number]['value'];
 
 /** Kinds whose field goes by the kind's own name and needs no declaration. */
-const BY_NAME: ReadonlySet<string> = new Set(['number', 'client', 'person', 'date', 'version', 'frame', 'ext']);
+const BY_NAME = ['number', 'client', 'person', 'date', 'version', 'frame', 'ext'] as const;
+const goesByName = (kind: string): boolean => BY_NAME.some((name) => name === kind);
 
 const FRESH: Readonly<Record<PartKind, string>> = {
   number: '',
@@ -54,9 +55,8 @@ export const rowFor = (pattern: string): Row | null => {
 
 export function kindOf(slot: Slot, fields: readonly Field[]): PartKind {
   const declared = fields.find((f) => f.key === slot.field);
-  if (declared !== undefined)
-    return declared.type === 'list' ? (declared.of.type as PartKind) : (declared.type as PartKind);
-  return BY_NAME.has(slot.field) ? (slot.field as PartKind) : 'text';
+  if (declared !== undefined) return declared.type === 'list' ? declared.of.type : declared.type;
+  return BY_NAME.find((kind) => kind === slot.field) ?? 'text';
 }
 
 export const withPattern = (convention: Convention, row: Row): Convention => ({
@@ -69,7 +69,7 @@ export function addPart(convention: Convention, kind: PartKind): Convention {
   const row = rowFor(convention.pattern) ?? { items: [], tail: '' };
   const taken = new Set([...row.items.map((i) => i.slot.field), ...(convention.fields ?? []).map((f) => f.key)]);
   const key = freeKey(
-    BY_NAME.has(kind)
+    goesByName(kind)
       ? kind
       : kind === 'text'
         ? 'title'
@@ -93,7 +93,7 @@ function freeKey(wanted: string, taken: ReadonlySet<string>): string {
 /** Declares a field where its name alone does not say what it is. */
 function declare(convention: Convention, key: string, kind: PartKind): Convention {
   const fields = (convention.fields ?? []).filter((f) => f.key !== key);
-  if (key === kind && BY_NAME.has(kind)) return { ...convention, fields };
+  if (key === kind && goesByName(kind)) return { ...convention, fields };
   const type = kind === 'number' ? 'text' : kind;
   const rule: ScalarField =
     type === 'text'
@@ -109,9 +109,9 @@ export function changeKind(convention: Convention, slot: Slot, kind: PartKind): 
   const others = new Set(
     (rowFor(convention.pattern)?.items ?? []).map((i) => i.slot.field).filter((f) => f !== slot.field),
   );
-  const key = BY_NAME.has(kind)
+  const key = goesByName(kind)
     ? freeKey(kind, others)
-    : BY_NAME.has(slot.field)
+    : goesByName(slot.field)
       ? freeKey(kind === 'choice' ? 'task' : 'part', others)
       : slot.field;
   const without = { ...convention, fields: (convention.fields ?? []).filter((f) => f.key !== slot.field) };

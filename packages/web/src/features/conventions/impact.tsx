@@ -4,17 +4,14 @@ import { count, many } from '../../app/words';
 import { Heading } from '../../ui';
 import { Pair } from '../templates/folder-facts';
 
-export function NameImpact({
-  impact,
-  edition,
-  waiting,
-  trouble,
-}: {
-  impact: ConventionImpact | null;
-  edition: number;
-  waiting: boolean;
-  trouble: string | null;
-}) {
+interface NameImpactProps {
+  readonly impact: ConventionImpact | null;
+  readonly edition: number;
+  readonly waiting: boolean;
+  readonly trouble: string | null;
+}
+
+export function NameImpact({ impact, edition, waiting, trouble }: NameImpactProps) {
   return (
     <section aria-label="If it is put in force" className={`flex flex-col gap-3 ${waiting ? 'opacity-70' : ''}`}>
       <Heading>If edition {edition} comes into force</Heading>

@@ -85,15 +85,13 @@ export function ConventionsPage() {
   );
 }
 
-function Row({
-  row,
-  templates,
-  registers,
-}: {
-  row: ConventionRow;
-  templates: readonly TemplateRow[];
-  registers: Registers;
-}) {
+interface RowProps {
+  readonly row: ConventionRow;
+  readonly templates: readonly TemplateRow[];
+  readonly registers: Registers;
+}
+
+function Row({ row, templates, registers }: RowProps) {
   const convention = row.draft?.convention ?? row.convention;
   const compiled = useMemo(
     () => (convention === null ? null : compileRule(inputOf(convention, leaningOf(row, templates, registers), null))),

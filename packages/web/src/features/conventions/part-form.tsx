@@ -1,5 +1,5 @@
 /** The selected part: what it is, how it is written, what it may hold. */
-import { type Field, type Item, removeItem, ruleFor, type ScalarRule, TEXT_SHAPES } from '@nesting/core/name';
+import { type Field, type Item, removeItem, ruleFor, type ScalarRule } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { useId } from 'react';
 import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../ui';
@@ -12,12 +12,12 @@ import {
   kindOf,
   optionsFrom,
   optionsText,
-  PART_KINDS,
-  type PartKind,
+  PART_KIND_OPTIONS,
   renameField,
   rowFor,
   withPattern,
 } from './edit';
+import { PartWritten } from './part-written';
 
 interface Props {
   readonly convention: Convention;
@@ -30,18 +30,6 @@ interface Props {
   readonly onChange: (convention: Convention, what: string | null) => void;
 }
 
-/** Shapes in the words the editor has for them, each shown by an example. */
-const SHAPE_WORDS: Readonly<Record<string, string>> = {
-  'as-is': 'as it is written',
-  lower: 'harbour lights',
-  upper: 'HARBOUR LIGHTS',
-  title: 'Harbour Lights',
-  kebab: 'harbour-lights',
-  snake: 'harbour_lights',
-  camel: 'harbourLights',
-  pascal: 'HarbourLights',
-};
-const DATE_SHAPES = ['yyyy-MM-dd', 'yyyyMMdd', 'yyMMdd', 'dd-MM-yyyy', 'yyyy-MM', 'yyyyMMdd-HHmm'];
 const NONE = 'none';
 
 export function PartForm({ convention, index, item, leaned, from, readOnly, onChange }: Props) {
@@ -63,8 +51,8 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
             label="What it is"
             disabled={readOnly}
             value={kind}
-            options={Object.entries(PART_KINDS).map(([value, label]) => ({ value, label }))}
-            onChange={(value) => onChange(changeKind(convention, slot, value as PartKind), null)}
+            options={PART_KIND_OPTIONS}
+            onChange={(value) => onChange(changeKind(convention, slot, value), null)}
           />
         </Labelled>
         <Labelled id={`${id}n`} label="Its name">
@@ -84,53 +72,13 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
           Its limits are those of the template {from}. Changing one here gives this convention its own.
         </p>
       )}
-      <Written
+      <PartWritten
         slot={slot}
         kind={kind}
         readOnly={readOnly}
         onChange={(change) => onChange(changeSlot(convention, slot, change), null)}
       />
-      {kind === 'text' && (
-        <div className="grid grid-cols-2 gap-3">
-          <Labelled id={`${id}m`} label="At most, characters">
-            <TextInput
-              id={`${id}m`}
-              type="number"
-              min={1}
-              max={255}
-              value={rule.max ?? ''}
-              disabled={readOnly}
-              onChange={(e) =>
-                set(
-                  { max: e.target.value === '' ? undefined : Math.max(1, Math.min(255, Number(e.target.value))) },
-                  'max',
-                )
-              }
-            />
-          </Labelled>
-          <Labelled id={`${id}l`} label="Of the form" help="s00: an s and two digits or more">
-            <TextInput
-              id={`${id}l`}
-              value={rule.like ?? ''}
-              disabled={readOnly}
-              onChange={(e) => set({ like: e.target.value === '' ? undefined : e.target.value }, 'like')}
-              className="font-mono"
-            />
-          </Labelled>
-        </div>
-      )}
-      {kind === 'text' && rule.like === undefined && (
-        <Labelled id={`${id}c`} label="Only these characters">
-          <TextInput
-            id={`${id}c`}
-            value={rule.chars ?? ''}
-            placeholder="any of its shape"
-            disabled={readOnly}
-            onChange={(e) => set({ chars: e.target.value === '' ? undefined : e.target.value }, 'chars')}
-            className="font-mono"
-          />
-        </Labelled>
-      )}
+      {kind === 'text' && <TextFields rule={rule} readOnly={readOnly} onSet={set} />}
       {kind === 'choice' && (
         <Labelled id={`${id}o`} label="The list, one a line" help="code = what it is called, what people write instead">
           <Lines
@@ -154,114 +102,16 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
   );
 }
 
-function Written({
-  slot,
-  kind,
-  readOnly,
-  onChange,
-}: {
-  slot: Item['slot'];
-  kind: PartKind;
-  readOnly: boolean;
-  onChange: (change: { shape?: string; property?: string }) => void;
-}) {
-  const id = useId();
-  const choose = (
-    label: string,
-    value: string,
-    options: readonly { value: string; label: string }[],
-    change: (value: string) => void,
-  ) => (
-    <Labelled id={id} label={label}>
-      <Choose
-        id={id}
-        label={label}
-        disabled={readOnly}
-        value={value}
-        options={options.some((o) => o.value === value) ? options : [{ value, label: value }, ...options]}
-        onChange={change}
-      />
-    </Labelled>
-  );
-  const padded = (shapes: readonly string[]) =>
-    shapes.map((shape) => ({
-      value: shape,
-      label: shape === 'A' || shape === 'a' ? `letters: ${shape}` : `${'7'.padStart(shape.length, '0')}`,
-    }));
-  switch (kind) {
-    case 'text':
-    case 'choice':
-      return choose(
-        'Written',
-        slot.shape ?? 'as-is',
-        TEXT_SHAPES.map((shape) => ({ value: shape, label: SHAPE_WORDS[shape] ?? shape })),
-        (shape) => onChange({ shape: shape === 'as-is' ? '' : shape }),
-      );
-    case 'version':
-      return choose('Written', slot.shape ?? '0', padded(['0', '00', '000', '0000', 'A', 'a']), (shape) =>
-        onChange({ shape: shape === '0' ? '' : shape }),
-      );
-    case 'count':
-    case 'frame':
-      return choose('Written', slot.shape ?? '0', padded(['0', '00', '000', '0000', '00000', '000000']), (shape) =>
-        onChange({ shape: shape === '0' ? '' : shape }),
-      );
-    case 'letters':
-      return choose(
-        'Written',
-        slot.shape ?? 'A',
-        [
-          { value: 'A', label: 'A, B, C' },
-          { value: 'a', label: 'a, b, c' },
-        ],
-        (shape) => onChange({ shape }),
-      );
-    case 'date':
-      return choose(
-        'Written',
-        slot.shape ?? 'yyyy-MM-dd',
-        DATE_SHAPES.map((shape) => ({ value: shape, label: shape })),
-        (shape) => onChange({ shape }),
-      );
-    case 'client':
-      return choose(
-        'Written',
-        slot.property ?? 'code',
-        [
-          { value: 'code', label: 'by code' },
-          { value: 'name', label: 'by name' },
-        ],
-        (property) => onChange({ property, shape: property === 'name' ? 'kebab' : '' }),
-      );
-    case 'person':
-      return choose(
-        'Written',
-        slot.property ?? 'initials',
-        [
-          { value: 'initials', label: 'by initials' },
-          { value: 'name', label: 'by name' },
-        ],
-        (property) => onChange({ property, shape: property === 'name' ? 'kebab' : '' }),
-      );
-    default:
-      return null;
-  }
+interface PlaceProps {
+  readonly convention: Convention;
+  readonly index: number;
+  readonly item: Item;
+  readonly readOnly: boolean;
+  readonly onChange: (convention: Convention) => void;
 }
 
 /** Where the part stands: what parts it from the one before, whether it may be left out. */
-function Place({
-  convention,
-  index,
-  item,
-  readOnly,
-  onChange,
-}: {
-  convention: Convention;
-  index: number;
-  item: Item;
-  readOnly: boolean;
-  onChange: (convention: Convention) => void;
-}) {
+function Place({ convention, index, item, readOnly, onChange }: PlaceProps) {
   const id = useId();
   const separator = item.optional ? (/^\(([^\p{L}\p{N}{}()]*)/u.exec(item.source)?.[1] ?? '') : item.before;
   const options = ['_', '-', '.', ' ', NONE].map((value) => ({
@@ -302,6 +152,60 @@ function Place({
           </Button>
         )}
       </div>
+    </>
+  );
+}
+
+interface TextFieldsProps {
+  readonly rule: ScalarRule;
+  readonly readOnly: boolean;
+  readonly onSet: (change: Partial<ScalarRule>, what: string) => void;
+}
+
+function TextFields({ rule, readOnly, onSet }: TextFieldsProps) {
+  const id = useId();
+  const given = (text: string) => (text === '' ? undefined : text);
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled id={`${id}m`} label="At most, characters">
+          <TextInput
+            id={`${id}m`}
+            type="number"
+            min={1}
+            max={255}
+            value={rule.max ?? ''}
+            disabled={readOnly}
+            onChange={(e) =>
+              onSet(
+                { max: e.target.value === '' ? undefined : Math.max(1, Math.min(255, Number(e.target.value))) },
+                'max',
+              )
+            }
+          />
+        </Labelled>
+        <Labelled id={`${id}l`} label="Of the form" help="s00: an s and two digits or more">
+          <TextInput
+            id={`${id}l`}
+            value={rule.like ?? ''}
+            disabled={readOnly}
+            onChange={(e) => onSet({ like: given(e.target.value) }, 'like')}
+            className="font-mono"
+          />
+        </Labelled>
+      </div>
+      {rule.like === undefined && (
+        <Labelled id={`${id}c`} label="Only these characters">
+          <TextInput
+            id={`${id}c`}
+            value={rule.chars ?? ''}
+            placeholder="any of its shape"
+            disabled={readOnly}
+            onChange={(e) => onSet({ chars: given(e.target.value) }, 'chars')}
+            className="font-mono"
+          />
+        </Labelled>
+      )}
     </>
   );
 }

@@ -97,27 +97,19 @@ function shownText({ source, slot, optional }: Item, example: readonly WrittenPi
   return literal(lead.replace(/^[^\p{L}\p{N}]+/u, '')) + text;
 }
 
-function Tile({
-  id,
-  before,
-  optional,
-  field,
-  text,
-  dye,
-  selected,
-  fixed,
-  onSelect,
-}: {
-  id: string;
-  before: string;
-  optional: boolean;
-  field: string;
-  text: string;
-  dye: string;
-  selected: boolean;
-  fixed: boolean;
-  onSelect: () => void;
-}) {
+interface TileProps {
+  readonly id: string;
+  readonly before: string;
+  readonly optional: boolean;
+  readonly field: string;
+  readonly text: string;
+  readonly dye: string;
+  readonly selected: boolean;
+  readonly fixed: boolean;
+  readonly onSelect: () => void;
+}
+
+function Tile({ id, before, optional, field, text, dye, selected, fixed, onSelect }: TileProps) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id, disabled: fixed });
   return (
     <li

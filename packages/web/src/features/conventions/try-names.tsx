@@ -47,7 +47,7 @@ export function TryNames({
   const id = useId();
   const heap = names.length > MOST_TYPED;
   const { answer, waiting } = useRead(input, names);
-  const [show, setShow] = useState('all');
+  const [show, setShow] = useState<Shown>('all');
   // The counts first; laying out a hundred thousand rows is a frame of its own.
   const listed = useDeferredValue(answer);
   const lines = useMemo(
@@ -62,28 +62,7 @@ export function TryNames({
   };
   return (
     <section aria-label="Trying names" className="flex min-h-60 flex-1 flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <label htmlFor={id} className="mr-auto text-xs font-semibold text-ink2">
-          Try names
-        </label>
-        {onTake && (
-          <Menu
-            trigger={<Button className="h-7! px-2!">From a project…</Button>}
-            lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => onTake(p) }))}
-          />
-        )}
-        <div className="w-52">
-          <Choose
-            label="As in a project"
-            value={project?.number ?? 'any'}
-            options={[
-              { value: 'any', label: 'as in any project' },
-              ...projects.map((p) => ({ value: p.number, label: `as in ${p.number} ${p.title}` })),
-            ]}
-            onChange={(value) => onProject(value === 'any' ? '' : value)}
-          />
-        </div>
-      </div>
+      <TryHead fieldId={id} projects={projects} project={project} onProject={onProject} onTake={onTake} />
       {heap ? (
         <div className="flex items-center gap-3 rounded-tray border border-line bg-sheet px-3 py-2">
           <span className="flex-1">{answer === null ? 'Reading…' : `${many(answer.ok.length, 'name')} pasted`}</span>
@@ -102,25 +81,7 @@ export function TryNames({
         />
       )}
       {answer !== null && answer.ok.length > 0 && (
-        <div className="flex items-center gap-4 text-sm">
-          <p role="status" className={waiting ? 'opacity-70' : ''}>
-            <strong className="font-semibold">
-              {count(answer.passes)} of {many(answer.ok.length, 'name')} follow the rule.
-            </strong>
-          </p>
-          {answer.ok.length > 10 && (
-            <Radios
-              label="Shown"
-              value={show}
-              options={[
-                { value: 'all', label: 'all' },
-                { value: 'break', label: 'that break it' },
-                { value: 'follow', label: 'that follow it' },
-              ]}
-              onChange={setShow}
-            />
-          )}
-        </div>
+        <Passes answer={answer} waiting={waiting} show={show} onShow={setShow} />
       )}
       {compiled && listed && (
         <Results
@@ -215,5 +176,71 @@ function Keep({ name, onKeep }: { name: string; onKeep: (name: string, good: boo
         { words: 'Keep as a bad name', run: () => onKeep(name, false) },
       ]}
     />
+  );
+}
+
+function TryHead({
+  fieldId,
+  projects,
+  project,
+  onProject,
+  onTake,
+}: Pick<Props, 'projects' | 'project' | 'onProject' | 'onTake'> & { readonly fieldId: string }) {
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <label htmlFor={fieldId} className="mr-auto text-xs font-semibold text-ink2">
+        Try names
+      </label>
+      {onTake && (
+        <Menu
+          trigger={<Button className="h-7! px-2!">From a project…</Button>}
+          lines={projects.map((p) => ({ words: `${p.number} ${p.title}`, run: () => onTake(p) }))}
+        />
+      )}
+      <div className="w-52">
+        <Choose
+          label="As in a project"
+          value={project?.number ?? 'any'}
+          options={[
+            { value: 'any', label: 'as in any project' },
+            ...projects.map((p) => ({ value: p.number, label: `as in ${p.number} ${p.title}` })),
+          ]}
+          onChange={(value) => onProject(value === 'any' ? '' : value)}
+        />
+      </div>
+    </div>
+  );
+}
+
+type Shown = 'all' | 'break' | 'follow';
+
+interface PassesProps {
+  readonly answer: NonNullable<ReturnType<typeof useRead>['answer']>;
+  readonly waiting: boolean;
+  readonly show: Shown;
+  readonly onShow: (show: Shown) => void;
+}
+
+function Passes({ answer, waiting, show, onShow }: PassesProps) {
+  return (
+    <div className="flex items-center gap-4 text-sm">
+      <p role="status" className={waiting ? 'opacity-70' : ''}>
+        <strong className="font-semibold">
+          {count(answer.passes)} of {many(answer.ok.length, 'name')} follow the rule.
+        </strong>
+      </p>
+      {answer.ok.length > 10 && (
+        <Radios
+          label="Shown"
+          value={show}
+          options={[
+            { value: 'all', label: 'all' },
+            { value: 'break', label: 'that break it' },
+            { value: 'follow', label: 'that follow it' },
+          ]}
+          onChange={onShow}
+        />
+      )}
+    </div>
   );
 }

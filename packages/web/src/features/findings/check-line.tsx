@@ -42,65 +42,17 @@ export function useChecks(project: string, live: boolean): ChecksOfProject | und
   return quiet.data;
 }
 
-export function CheckLine({
-  checks: { newest, done },
-  trouble,
-  mayCheck,
-}: {
-  checks: ChecksOfProject;
-  trouble: string | null;
-  mayCheck: boolean;
-}) {
-  const [stop, stopping] = checksApi.useStopCheckMutation();
-  const [goOn, going] = checksApi.useGoOnCheckMutation();
-  const said =
-    trouble ?? (stopping.isError ? troubleOf(stopping.error) : going.isError ? troubleOf(going.error) : null);
-  if (said)
-    return (
-      <p role="alert" className="flex-1 text-brick">
-        {said}
-      </p>
-    );
+interface Props {
+  readonly checks: ChecksOfProject;
+  readonly trouble: string | null;
+  readonly mayCheck: boolean;
+}
+
+export function CheckLine({ checks: { newest, done }, trouble, mayCheck }: Props) {
+  if (trouble !== null) return <Refused words={trouble} />;
   // A quick look while the page is open is no event: what it finds is.
-  if (newest && isOpen(newest) && newest.what === 'whole') {
-    return (
-      <p className="flex flex-1 items-center gap-3" role="status">
-        <span className="flex-1">
-          <strong className="font-semibold">
-            {newest.stage === 'reading'
-              ? 'Looking into files.'
-              : newest.state === 'queued'
-                ? 'Waiting for its turn.'
-                : 'Checking.'}
-          </strong>{' '}
-          <span className="text-ink2">
-            {many(newest.files, 'file')} in {many(newest.folders, 'folder')} so far. You may leave this page; it goes
-            on.
-          </span>
-        </span>
-        {mayCheck && (
-          <Button disabled={stopping.isLoading} onClick={() => void stop(newest.id)}>
-            Stop
-          </Button>
-        )}
-      </p>
-    );
-  }
-  if (newest?.state === 'cancelled') {
-    return (
-      <p className="flex flex-1 items-center gap-3" role="status">
-        <span className="flex-1">
-          The check was stopped after {many(newest.files, 'file')}.{' '}
-          <span className="text-ink2">The findings of the one before still stand.</span>
-        </span>
-        {mayCheck && newest.canGoOn && (
-          <Button disabled={going.isLoading} onClick={() => void goOn(newest.id)}>
-            Go on with it
-          </Button>
-        )}
-      </p>
-    );
-  }
+  if (newest && isOpen(newest) && newest.what === 'whole') return <UnderWay check={newest} mayCheck={mayCheck} />;
+  if (newest?.state === 'cancelled') return <Stopped check={newest} mayCheck={mayCheck} />;
   const failed = newest?.state === 'failed' ? newest.said[0] : undefined;
   if (failed)
     return (
@@ -109,20 +61,76 @@ export function CheckLine({
       </p>
     );
   if (done === null) return <p className="flex-1 text-ink2">This project was never checked.</p>;
-  const changes = [done.appeared > 0 ? `${done.appeared} new` : '', done.solved > 0 ? `${done.solved} solved` : '']
-    .filter((w) => w !== '')
-    .join(', ');
   return (
     <div className="flex min-w-0 flex-1 items-center gap-3">
       <strong className="font-semibold whitespace-nowrap">Checked {ago(done.endedAt ?? done.startedAt)}.</strong>
       <Counts counts={done.counts} />
       <span className="truncate text-ink2" title={done.said.join('\n')}>
-        {done.said.length > 0
-          ? `${many(done.said.length, 'place')} could not be seen: ${done.said[0]}`
-          : changes !== ''
-            ? `${changes}.`
-            : 'A check changes nothing on the disk.'}
+        {outcomeWords(done)}
       </span>
     </div>
   );
+}
+
+function Refused({ words }: { words: string }) {
+  return (
+    <p role="alert" className="flex-1 text-brick">
+      {words}
+    </p>
+  );
+}
+
+interface CheckProps {
+  readonly check: NonNullable<ChecksOfProject['newest']>;
+  readonly mayCheck: boolean;
+}
+
+function UnderWay({ check, mayCheck }: CheckProps) {
+  const [stop, stopping] = checksApi.useStopCheckMutation();
+  if (stopping.isError) return <Refused words={troubleOf(stopping.error)} />;
+  const stage =
+    check.stage === 'reading'
+      ? 'Looking into files.'
+      : check.state === 'queued'
+        ? 'Waiting for its turn.'
+        : 'Checking.';
+  return (
+    <p className="flex flex-1 items-center gap-3" role="status">
+      <span className="flex-1">
+        <strong className="font-semibold">{stage}</strong>{' '}
+        <span className="text-ink2">
+          {many(check.files, 'file')} in {many(check.folders, 'folder')} so far. You may leave this page; it goes on.
+        </span>
+      </span>
+      {mayCheck && (
+        <Button disabled={stopping.isLoading} onClick={() => void stop(check.id)}>
+          Stop
+        </Button>
+      )}
+    </p>
+  );
+}
+
+function Stopped({ check, mayCheck }: CheckProps) {
+  const [goOn, going] = checksApi.useGoOnCheckMutation();
+  if (going.isError) return <Refused words={troubleOf(going.error)} />;
+  return (
+    <p className="flex flex-1 items-center gap-3" role="status">
+      <span className="flex-1">
+        The check was stopped after {many(check.files, 'file')}.{' '}
+        <span className="text-ink2">The findings of the one before still stand.</span>
+      </span>
+      {mayCheck && check.canGoOn && (
+        <Button disabled={going.isLoading} onClick={() => void goOn(check.id)}>
+          Go on with it
+        </Button>
+      )}
+    </p>
+  );
+}
+
+function outcomeWords({ said, appeared, solved }: NonNullable<ChecksOfProject['done']>): string {
+  if (said.length > 0) return `${many(said.length, 'place')} could not be seen: ${said[0]}`;
+  const changes = [...(appeared > 0 ? [`${appeared} new`] : []), ...(solved > 0 ? [`${solved} solved`] : [])];
+  return changes.length > 0 ? `${changes.join(', ')}.` : 'A check changes nothing on the disk.';
 }

@@ -211,21 +211,16 @@ function ByFolder({ counted, params, choose }: SectionProps) {
   );
 }
 
-function Row({
-  words,
-  of,
-  chosen,
-  onChoose,
-  weight,
-  mono = false,
-}: {
-  words: string;
-  of: number;
-  chosen: boolean;
-  onChoose: () => void;
-  weight?: Weight | undefined;
-  mono?: boolean;
-}) {
+interface RowProps {
+  readonly words: string;
+  readonly of: number;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+  readonly weight?: Weight | undefined;
+  readonly mono?: boolean;
+}
+
+function Row({ words, of, chosen, onChoose, weight, mono = false }: RowProps) {
   return (
     <button
       type="button"

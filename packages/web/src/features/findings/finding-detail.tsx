@@ -35,43 +35,7 @@ export function FindingDetail({ finding, wholePath }: Props) {
       <div className="flex flex-col gap-2">
         <Heading>What is wrong</Heading>
         {named.length + strays.length > 0 ? (
-          <>
-            <p>
-              {RULE_LEADS[finding.rule] ?? 'This name breaks the rule'}{' '}
-              <strong className="font-semibold">{String(finding.params.convention)}</strong>.
-            </p>
-            <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1 text-sm">
-              {named.map((p) => (
-                <Pair
-                  key={`${p.part}${p.at}`}
-                  what={p.part}
-                  words={
-                    p.change === 'order' ? (
-                      'stands in another place'
-                    ) : (
-                      <>
-                        {expectationWords(p.expected)};{' '}
-                        {p.found === '' ? (
-                          'nothing stands there'
-                        ) : (
-                          <>
-                            found <span className="wavy font-mono whitespace-pre">{p.found}</span>
-                          </>
-                        )}
-                      </>
-                    )
-                  }
-                />
-              ))}
-              {strays.map((p) => (
-                <Pair
-                  key={`stray${p.at}`}
-                  what={<span className="font-mono">{p.found}</span>}
-                  words={CHANGE_WORDS[p.change]}
-                />
-              ))}
-            </dl>
-          </>
+          <Problems finding={finding} named={named} strays={strays} />
         ) : (
           <p>{finding.message}</p>
         )}
@@ -96,43 +60,98 @@ export function FindingDetail({ finding, wholePath }: Props) {
         <Heading>What to do</Heading>
         <p className="text-sm">{RULE_CURES[finding.rule]}</p>
       </div>
-      <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
-        <Pair
-          what="Weight"
-          words={
-            <span className="flex items-center gap-2">
-              <WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}
-            </span>
-          }
-        />
-        <Pair what="In" words={<span className="font-mono">{parentOf(finding.path) || "the project's root"}</span>} />
-        {finding.related.length > 0 && finding.params.frames === undefined && (
-          <Pair
-            what="And"
-            words={
-              <span className="font-mono break-all">
-                {finding.related.slice(0, 6).map(nameOf).join(', ')}
-                {finding.related.length > 6 ? ` and ${finding.related.length - 6} more` : ''}
-              </span>
-            }
-          />
-        )}
-        {finding.related.length > 0 && finding.params.frames !== undefined && (
-          <Pair
-            what="Frames"
-            words={`${finding.related.length + 1}, from ${nameOf(finding.path)} to ${nameOf(finding.related[finding.related.length - 1] ?? '')}`}
-          />
-        )}
-        <Pair
-          what="Path"
-          words={
-            <span className="flex items-start gap-1">
-              <span className="min-w-0 font-mono break-all">{wholePath(finding.path)}</span>
-              <CopyButton text={wholePath(finding.path)} what="the path" />
-            </span>
-          }
-        />
-      </dl>
+      <Facts finding={finding} path={wholePath(finding.path)} />
     </div>
+  );
+}
+
+type Problem = FindingRow['problems'][number];
+
+interface ProblemsProps {
+  readonly finding: FindingRow;
+  /** What is wrong with parts that the convention names. */
+  readonly named: readonly Problem[];
+  /** What stands in the name and belongs to no part. */
+  readonly strays: readonly Problem[];
+}
+
+function Problems({ finding, named, strays }: ProblemsProps) {
+  return (
+    <>
+      <p>
+        {RULE_LEADS[finding.rule] ?? 'This name breaks the rule'}{' '}
+        <strong className="font-semibold">{String(finding.params.convention)}</strong>.
+      </p>
+      <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1 text-sm">
+        {named.map((p) => (
+          <Pair key={`${p.part}${p.at}`} what={p.part} words={<ProblemWords problem={p} />} />
+        ))}
+        {strays.map((p) => (
+          <Pair
+            key={`stray${p.at}`}
+            what={<span className="font-mono">{p.found}</span>}
+            words={CHANGE_WORDS[p.change]}
+          />
+        ))}
+      </dl>
+    </>
+  );
+}
+
+function ProblemWords({ problem: { change, expected, found } }: { problem: Problem }) {
+  if (change === 'order') return 'stands in another place';
+  return (
+    <>
+      {expectationWords(expected)};{' '}
+      {found === '' ? (
+        'nothing stands there'
+      ) : (
+        <>
+          found <span className="wavy font-mono whitespace-pre">{found}</span>
+        </>
+      )}
+    </>
+  );
+}
+
+function Facts({ finding, path }: { finding: FindingRow; path: string }) {
+  return (
+    <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3 gap-y-1.5 text-sm">
+      <Pair
+        what="Weight"
+        words={
+          <span className="flex items-center gap-2">
+            <WeightSign weight={finding.weight} /> {WEIGHT_WORDS[finding.weight]}
+          </span>
+        }
+      />
+      <Pair what="In" words={<span className="font-mono">{parentOf(finding.path) || "the project's root"}</span>} />
+      {finding.related.length > 0 && finding.params.frames === undefined && (
+        <Pair
+          what="And"
+          words={
+            <span className="font-mono break-all">
+              {finding.related.slice(0, 6).map(nameOf).join(', ')}
+              {finding.related.length > 6 ? ` and ${finding.related.length - 6} more` : ''}
+            </span>
+          }
+        />
+      )}
+      {finding.related.length > 0 && finding.params.frames !== undefined && (
+        <Pair
+          what="Frames"
+          words={`${finding.related.length + 1}, from ${nameOf(finding.path)} to ${nameOf(finding.related[finding.related.length - 1] ?? '')}`}
+        />
+      )}
+      <Pair
+        what="Path"
+        words={
+          <span className="flex items-start gap-1">
+            <span className="min-w-0 font-mono break-all">{path}</span>
+            <CopyButton text={path} what="the path" />
+          </span>
+        }
+      />
+    </dl>
   );
 }

@@ -203,19 +203,15 @@ function ItemLine({ id, item, index, start, measure, chosen, list }: ItemProps) 
   );
 }
 
-function Row({
-  finding,
-  chosen,
-  picked,
-  picking,
-  placed,
-}: {
-  finding: KeptFinding;
-  chosen: boolean;
-  picked: boolean;
-  picking: boolean /** Its folder is said with it, and not above it. */;
-  placed: boolean;
-}) {
+interface RowProps {
+  readonly finding: KeptFinding;
+  readonly chosen: boolean;
+  readonly picked: boolean;
+  readonly picking: boolean /** Its folder is said with it, and not above it. */;
+  readonly placed: boolean;
+}
+
+function Row({ finding, chosen, picked, picking, placed }: RowProps) {
   return (
     <div className="flex items-start gap-3">
       {picking && (

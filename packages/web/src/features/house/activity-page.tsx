@@ -43,7 +43,6 @@ const COLUMNS: readonly GridColumn<ActivityRow>[] = [
 export function ActivityPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
-  const { data: people = [] } = peopleApi.usePeopleQuery(undefined, { skip: me.role !== 'coordinator' });
   const asked = useMemo(
     (): ActivityQuery =>
       Object.fromEntries(
@@ -70,62 +69,7 @@ export function ActivityPage() {
     <Columns
       id="activity"
       labels={['What is looked for', 'Activity', 'The selected act']}
-      given={
-        <div className="flex flex-col gap-3">
-          <h1 className="text-xl font-semibold">Activity</h1>
-          <p className="text-sm text-ink2">
-            Everything that changed a rule, a list, a right or a disk. Nothing is ever taken out of it.
-          </p>
-          <Labelled id="a-text" label="Words">
-            <TextInput
-              id="a-text"
-              value={params.get('text') ?? ''}
-              placeholder="a name, a number, a code"
-              onChange={(e) => put({ text: e.target.value })}
-            />
-          </Labelled>
-          {people.length > 0 && (
-            <Labelled id="a-who" label="Who">
-              <Choose
-                id="a-who"
-                label="Who"
-                value={params.get('person') ?? ANY}
-                options={[{ value: ANY, label: 'anybody' }, ...people.map((p) => ({ value: p.id, label: p.name }))]}
-                onChange={(v) => put({ person: v === ANY ? null : v })}
-              />
-            </Labelled>
-          )}
-          <Labelled id="a-what" label="What">
-            <Choose
-              id="a-what"
-              label="What"
-              value={params.get('what') ?? ANY}
-              options={[
-                { value: ANY, label: 'anything' },
-                ...ACTIVITY_WORDS.map((code) => ({ value: code, label: plain(code) })),
-              ]}
-              onChange={(v) => put({ what: v === ANY ? null : v })}
-            />
-          </Labelled>
-          <div className="flex flex-col gap-3">
-            <Labelled id="a-since" label="From">
-              <DayFilter id="a-since" value={params.get('since') ?? ''} onGive={(since) => put({ since })} />
-            </Labelled>
-            <Labelled id="a-until" label="To">
-              <DayFilter id="a-until" value={params.get('until') ?? ''} onGive={(until) => put({ until })} />
-            </Labelled>
-          </div>
-          {Object.keys(asked).length > 0 && (
-            <Button
-              look="quiet"
-              className="self-start"
-              onClick={() => put({ person: null, what: null, subject: null, text: null, since: null, until: null })}
-            >
-              Show everything
-            </Button>
-          )}
-        </div>
-      }
+      given={<ActivityFilters isNarrowed={Object.keys(asked).length > 0} mayName={me.role === 'coordinator'} />}
       plan={
         <Grid
           id="activity"
@@ -210,6 +154,73 @@ function Act({ row }: { row: ActivityRow }) {
         <Link to={`/activity?subject=${encodeURIComponent(row.subject)}`} className="text-sm text-bottle underline">
           All that was done to it
         </Link>
+      )}
+    </div>
+  );
+}
+
+interface FiltersProps {
+  readonly isNarrowed: boolean;
+  /** Whether one may look for what a person did. */
+  readonly mayName: boolean;
+}
+
+function ActivityFilters({ isNarrowed, mayName }: FiltersProps) {
+  const [params, put] = useAddress();
+  const { data: people = [] } = peopleApi.usePeopleQuery(undefined, { skip: !mayName });
+  return (
+    <div className="flex flex-col gap-3">
+      <h1 className="text-xl font-semibold">Activity</h1>
+      <p className="text-sm text-ink2">
+        Everything that changed a rule, a list, a right or a disk. Nothing is ever taken out of it.
+      </p>
+      <Labelled id="a-text" label="Words">
+        <TextInput
+          id="a-text"
+          value={params.get('text') ?? ''}
+          placeholder="a name, a number, a code"
+          onChange={(e) => put({ text: e.target.value })}
+        />
+      </Labelled>
+      {people.length > 0 && (
+        <Labelled id="a-who" label="Who">
+          <Choose
+            id="a-who"
+            label="Who"
+            value={params.get('person') ?? ANY}
+            options={[{ value: ANY, label: 'anybody' }, ...people.map((p) => ({ value: p.id, label: p.name }))]}
+            onChange={(v) => put({ person: v === ANY ? null : v })}
+          />
+        </Labelled>
+      )}
+      <Labelled id="a-what" label="What">
+        <Choose
+          id="a-what"
+          label="What"
+          value={params.get('what') ?? ANY}
+          options={[
+            { value: ANY, label: 'anything' },
+            ...ACTIVITY_WORDS.map((code) => ({ value: code, label: plain(code) })),
+          ]}
+          onChange={(v) => put({ what: v === ANY ? null : v })}
+        />
+      </Labelled>
+      <div className="flex flex-col gap-3">
+        <Labelled id="a-since" label="From">
+          <DayFilter id="a-since" value={params.get('since') ?? ''} onGive={(since) => put({ since })} />
+        </Labelled>
+        <Labelled id="a-until" label="To">
+          <DayFilter id="a-until" value={params.get('until') ?? ''} onGive={(until) => put({ until })} />
+        </Labelled>
+      </div>
+      {isNarrowed && (
+        <Button
+          look="quiet"
+          className="self-start"
+          onClick={() => put({ person: null, what: null, subject: null, text: null, since: null, until: null })}
+        >
+          Show everything
+        </Button>
       )}
     </div>
   );

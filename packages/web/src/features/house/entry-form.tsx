@@ -4,6 +4,7 @@ import type { ListEntryRow } from '@nesting/contract';
 import { type Cells, COLUMNS, keyColumn, tidyCells } from '@nesting/core/lists';
 import { MARKS } from '@nesting/core/template';
 import { useId, useState } from 'react';
+import { type Resolver, type UseFormReturn, useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
 import { type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
@@ -22,61 +23,65 @@ interface Props {
   readonly onDone: (key: string | null, words: string) => void;
 }
 
-export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
-  const [cells, setCells] = useState<Cells>(entry?.cells ?? {});
-  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
+/** The rules of the list, as the form asks for them. */
+const judging =
+  (list: EditableList): Resolver<Cells> =>
+  (cells) => {
+    const faults = Object.entries(faultsByColumn(list, cells));
+    return faults.length === 0
+      ? { values: cells, errors: {} }
+      : { values: {}, errors: Object.fromEntries(faults.map(([key, message]) => [key, { type: 'rule', message }])) };
+  };
+
+/** Writes an entry: a new one when it is asked for, one that is there at every field that is left. */
+function useKeepEntry({ list, entry, onDone }: Pick<Props, 'list' | 'entry' | 'onDone'>) {
   const [add, adding] = houseApi.useAddEntryMutation();
   const [change, changing] = houseApi.useSaveEntryMutation();
-  const [remove, removing] = houseApi.useRemoveEntryMutation();
-  const { data: history = [] } = houseApi.useEntryHistoryQuery(
-    { list, key: entry?.key ?? '' },
-    { skip: entry === null },
-  );
-  const faults = faultsByColumn(list, cells);
-  const trouble = adding.error ?? changing.error ?? removing.error;
-  const tidy = tidyCells(list, cells);
-  const dirty = entry === null || COLUMNS[list].some((c) => (entry.cells[c.key] ?? '') !== (tidy[c.key] ?? ''));
-  const keep = async (next: Cells) => {
-    const wanted = tidyCells(list, next);
-    if (Object.keys(faultsByColumn(list, wanted)).length > 0) return;
+  const isSame = (cells: Cells) => COLUMNS[list].every((c) => (entry?.cells[c.key] ?? '') === (cells[c.key] ?? ''));
+  const keep = async (given: Cells) => {
+    const cells = tidyCells(list, given);
+    if (Object.keys(faultsByColumn(list, cells)).length > 0) return;
     if (entry === null) {
-      const made = await add({ list, cells: wanted });
+      const made = await add({ list, cells });
       if (made.data) onDone(made.data.key, `${made.data.key} added.`);
-    } else {
-      const saved = await change({ list, key: entry.key, cells: wanted, version: entry.version });
+    } else if (!isSame(cells)) {
+      const saved = await change({ list, key: entry.key, cells, version: entry.version });
       if (saved.data) onDone(saved.data.key, 'Kept.');
     }
   };
-  const set = (key: string, value: string) => setCells({ ...cells, [key]: value });
-  const setNow = (key: string, value: string) => {
-    set(key, value);
-    if (entry !== null) void keep({ ...cells, [key]: value });
-  };
-  const leave = (key: string) => {
-    setTouched(new Set([...touched, key]));
-    if (entry !== null && dirty) void keep(cells);
+  return { keep, trouble: adding.error ?? changing.error, isAdding: adding.isLoading };
+}
+
+export function EntryForm(props: Props) {
+  const { list, entry, entries, mayWrite, onDone } = props;
+  const { keep, trouble, isAdding } = useKeepEntry(props);
+  const form = useForm<Cells>({
+    defaultValues: entry?.cells ?? {},
+    resolver: judging(list),
+    mode: entry === null ? 'onTouched' : 'onChange',
+  });
+  const { isDirty, isValid } = form.formState;
+  const keepNow = () => {
+    if (entry !== null) void keep(form.getValues());
   };
   return (
     <form
       className="flex flex-col gap-4"
       onSubmit={(e) => {
         e.preventDefault();
-        void keep(cells);
+        void keep(form.getValues());
       }}
     >
       <Heading>{entry === null ? 'To be added' : entry.key}</Heading>
       {COLUMNS[list].map((column) => (
         <Cell
           key={column.key}
+          form={form}
           column={column}
-          value={cells[column.key] ?? ''}
-          entry={entry}
+          isNew={entry === null}
           isFixed={column === keyColumn(list) && (entry?.used ?? 0) > 0}
-          fault={touched.has(column.key) || entry !== null ? faults[column.key] : undefined}
           mayWrite={mayWrite}
-          onWrite={set}
-          onSet={setNow}
-          onLeave={leave}
+          onLeave={keepNow}
         />
       ))}
       {trouble && (
@@ -84,78 +89,79 @@ export function EntryForm({ list, entry, entries, mayWrite, onDone }: Props) {
           {troubleOf(trouble)}
         </p>
       )}
-      {mayWrite && entry === null && (
+      {mayWrite && (entry === null || isDirty) && (
         <Button
-          look="main"
+          look={entry === null ? 'main' : 'plain'}
           type="submit"
           className="self-start"
-          disabled={Object.keys(faults).length > 0 || adding.isLoading}
+          disabled={!isValid || isAdding}
         >
-          Add it
+          {entry === null ? 'Add it' : 'Keep it'}
         </Button>
-      )}
-      {mayWrite && entry !== null && dirty && (
-        <Button type="submit" className="self-start" disabled={Object.keys(faults).length > 0}>
-          Keep it
-        </Button>
-      )}
-      {entry !== null && list === 'clients' && <UsedBy entry={entry} />}
-      {mayWrite && entry !== null && (
-        <EntryActs
-          list={list}
-          entry={entry}
-          entries={entries}
-          onDone={onDone}
-          onDelete={async () => {
-            const gone = await remove({ list, key: entry.key });
-            if (!('error' in gone)) onDone(null, `${entry.key} deleted.`);
-          }}
-        />
       )}
       {entry !== null && (
-        <History
-          rows={history}
-          {...(mayWrite && {
-            onPutBack: (was: Cells) => {
-              setCells({ ...cells, ...was });
-              void keep({ ...cells, ...was });
-            },
-          })}
-        />
+        <>
+          {list === 'clients' && <UsedBy entry={entry} />}
+          {mayWrite && <EntryActs list={list} entry={entry} entries={entries} onDone={onDone} />}
+          <EntryHistory
+            list={list}
+            entry={entry}
+            onPutBack={
+              mayWrite
+                ? (was) => {
+                    form.reset({ ...form.getValues(), ...was }, { keepDefaultValues: true });
+                    keepNow();
+                  }
+                : null
+            }
+          />
+        </>
       )}
     </form>
   );
 }
 
+interface HistoryProps {
+  readonly list: EditableList;
+  readonly entry: ListEntryRow;
+  readonly onPutBack: ((was: Cells) => void) | null;
+}
+
+function EntryHistory({ list, entry, onPutBack }: HistoryProps) {
+  const { data: history = [] } = houseApi.useEntryHistoryQuery({ list, key: entry.key });
+  return <History rows={history} {...(onPutBack && { onPutBack })} />;
+}
+
 interface CellProps {
+  readonly form: UseFormReturn<Cells>;
   readonly column: (typeof COLUMNS)[EditableList][number];
-  readonly value: string;
-  readonly entry: ListEntryRow | null;
+  readonly isNew: boolean;
   /** It stands in the names of projects. */
   readonly isFixed: boolean;
-  readonly fault: string | undefined;
   readonly mayWrite: boolean;
-  readonly onWrite: (key: string, value: string) => void;
-  /** Written, and kept at once. */
-  readonly onSet: (key: string, value: string) => void;
-  readonly onLeave: (key: string) => void;
+  /** After a field was left, or something chosen. */
+  readonly onLeave: () => void;
 }
 
 function Cell(props: CellProps) {
-  const { column, value, entry, mayWrite, onSet } = props;
+  const { form, column, isNew, mayWrite, onLeave } = props;
+  const value = useWatch({ control: form.control, name: column.key }) ?? '';
+  const set = (next: string) => {
+    form.setValue(column.key, next, { shouldDirty: true, shouldValidate: true });
+    onLeave();
+  };
   if (column.flag)
     return (
-      entry !== null && (
+      !isNew && (
         <Tick
           label={column.label}
           checked={value === 'yes'}
           disabled={!mayWrite}
-          onChange={(on) => onSet(column.key, on ? 'yes' : '')}
+          onChange={(on) => set(on ? 'yes' : '')}
         />
       )
     );
-  if (column.key === 'colour')
-    return <MarkChoice value={value} disabled={!mayWrite} onChoose={(mark) => onSet('colour', mark)} />;
+  if (column.key === 'colour') return <MarkChoice value={value} disabled={!mayWrite} onChoose={set} />;
   return <WrittenCell {...props} />;
 }
 
@@ -165,14 +171,10 @@ function helpOf({ column, isFixed }: CellProps): string | undefined {
 }
 
 function WrittenCell(props: CellProps) {
-  const { column, value, isFixed, fault, mayWrite, onWrite, onLeave } = props;
+  const { form, column, isFixed, mayWrite, onLeave } = props;
   const id = useId();
-  const field = {
-    id,
-    value,
-    onBlur: () => onLeave(column.key),
-    onChange: (e: { target: { value: string } }) => onWrite(column.key, e.target.value),
-  };
+  const fault = form.formState.errors[column.key]?.message;
+  const field = { id, ...form.register(column.key, { onBlur: onLeave }) };
   return (
     <Labelled id={id} label={column.label} help={helpOf(props)}>
       {column.key === 'notes' || column.several ? (
@@ -209,8 +211,12 @@ function EntryActs({
   entry,
   entries,
   onDone,
-  onDelete,
-}: Pick<Props, 'list' | 'entries' | 'onDone'> & { entry: ListEntryRow; onDelete: () => Promise<void> }) {
+}: Pick<Props, 'list' | 'entries' | 'onDone'> & { entry: ListEntryRow }) {
+  const [remove, { error }] = houseApi.useRemoveEntryMutation();
+  const drop = async () => {
+    const gone = await remove({ list, key: entry.key });
+    if (!('error' in gone)) onDone(null, `${entry.key} deleted.`);
+  };
   return (
     <div className="flex flex-wrap gap-3">
       {(list === 'clients' || list === 'families') && entries.length > 1 && (
@@ -221,24 +227,27 @@ function EntryActs({
           trigger={<Button>Delete…</Button>}
           title={`Delete ${entry.key}?`}
           act="Delete it"
-          run={() => void onDelete()}
+          run={() => void drop()}
         >
           Nothing uses it. Its history is kept.
         </Confirm>
+      )}
+      {error && (
+        <p role="alert" className="text-sm text-brick">
+          {troubleOf(error)}
+        </p>
       )}
     </div>
   );
 }
 
-function MarkChoice({
-  value,
-  disabled,
-  onChoose,
-}: {
-  value: string;
-  disabled: boolean;
-  onChoose: (mark: string) => void;
-}) {
+interface MarkChoiceProps {
+  readonly value: string;
+  readonly disabled: boolean;
+  readonly onChoose: (mark: string) => void;
+}
+
+function MarkChoice({ value, disabled, onChoose }: MarkChoiceProps) {
   return (
     <fieldset disabled={disabled} className="flex flex-col gap-1">
       <legend className="text-xs font-semibold text-ink2">Mark</legend>
@@ -262,18 +271,15 @@ function MarkChoice({
   );
 }
 
+interface MergeProps {
+  readonly list: EditableList;
+  readonly entry: ListEntryRow;
+  readonly entries: readonly ListEntryRow[];
+  readonly onDone: Props['onDone'];
+}
+
 /** Two entries that mean the same become one. */
-function Merge({
-  list,
-  entry,
-  entries,
-  onDone,
-}: {
-  list: EditableList;
-  entry: ListEntryRow;
-  entries: readonly ListEntryRow[];
-  onDone: Props['onDone'];
-}) {
+function Merge({ list, entry, entries, onDone }: MergeProps) {
   const [into, setInto] = useState('');
   const [merge, { error }] = houseApi.useMergeEntriesMutation();
   const words = (e: ListEntryRow) => (list === 'clients' ? `${e.key} ${e.cells.name}` : e.key);

@@ -36,11 +36,8 @@ interface Props {
 }
 
 export function ImportPanel({ list, entries, onDone }: Props) {
-  const input = useRef<HTMLInputElement>(null);
-  const [planned, setPlanned] = useState<{ name: string; answer: Planned } | null>(null);
+  const [planned, setPlanned] = useState<PlannedTable | null>(null);
   const [trouble, setTrouble] = useState('');
-  const [show, setShow] = useState<string>('all');
-  const [chosen, setChosen] = useState<readonly string[]>([]);
   const [take, taking] = houseApi.useImportEntriesMutation();
   const give = async (file: File) => {
     setTrouble('');
@@ -53,11 +50,7 @@ export function ImportPanel({ list, entries, onDone }: Props) {
     setPlanned({ name: file.name, answer });
   };
   const plan = planned?.answer?.plan ?? null;
-  const rows = useMemo(() => (plan?.rows ?? []).filter((r) => show === 'all' || r.state === show), [plan, show]);
-  const by = (state: ImportRow['state']) => (plan?.rows ?? []).filter((r) => r.state === state).length;
-  const good = (plan?.rows ?? []).filter((r) => r.state === 'new' || r.state === 'changed');
-  const columns = useMemo(() => columnsOf(list, planned?.answer?.table.cells[0] ?? []), [list, planned]);
-  const line = rows.find((r) => String(r.line) === chosen.at(-1));
+  const good = (plan?.rows ?? []).filter(isGood);
   const go = async () => {
     const table = planned?.answer?.table.cells;
     if (table === undefined) return;
@@ -72,31 +65,7 @@ export function ImportPanel({ list, entries, onDone }: Props) {
         {COLUMNS[list].map((c) => c.label + (c.required ? '' : ' (may be missing)')).join(', ')}. Commas, semicolons or
         tabs; what is not in the table stays as it is.
       </p>
-      <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => input.current?.click()}>
-          {planned === null ? 'Choose a file…' : 'Choose another file…'}
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          aria-label="A table"
-          accept=".csv,.tsv,.txt,text/csv"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void give(file);
-          }}
-        />
-        {planned && (
-          <span className="text-sm text-ink2">
-            <span className="font-mono">{planned.name}</span>, {planned.answer?.table.encoding},{' '}
-            {SEPARATOR_WORDS[planned.answer?.table.separator ?? ','] ?? ''}
-            {plan && plan.unknown.length > 0 ? `; left out: ${plan.unknown.join(', ')}` : ''}
-          </span>
-        )}
-      </div>
+      <ChosenTable planned={planned} onFile={(file) => void give(file)} />
       {(trouble || taking.isError) && <Trouble message={trouble || troubleOf(taking.error)} />}
       {plan?.faults.map((f) => (
         <Trouble
@@ -105,37 +74,14 @@ export function ImportPanel({ list, entries, onDone }: Props) {
         />
       ))}
       {plan && plan.faults.length === 0 && (
-        <>
-          <div className="flex flex-wrap items-center gap-3">
-            <Radios
-              label="Lines that are shown"
-              value={show}
-              onChange={setShow}
-              options={[
-                { value: 'all', label: `all ${count(plan.rows.length)}` },
-                ...STATES.map((s) => ({ value: s, label: `${count(by(s))} ${STATE_WORDS[s]}` })),
-              ]}
-            />
-            <Button look="main" disabled={good.length === 0 || taking.isLoading} onClick={() => void go()}>
-              {taking.isLoading ? 'Taking them in…' : `Take in ${many(good.length, 'line')}`}
-            </Button>
-          </div>
-          <Grid
-            id={`import-${list}`}
-            label="Lines of the table"
-            columns={columns}
-            rows={rows}
-            keyOf={(r) => String(r.line)}
-            chosen={chosen}
-            onChoose={setChosen}
-            empty="No such line."
-          />
-          {line && wordsOf(line) !== '' && (
-            <p role="status" className="text-sm">
-              <strong className="font-semibold">Line {line.line}:</strong> {wordsOf(line)}
-            </p>
-          )}
-        </>
+        <PlannedLines
+          key={planned?.name}
+          list={list}
+          header={planned?.answer?.table.cells[0] ?? []}
+          plan={plan}
+          isTaking={taking.isLoading}
+          onTake={() => void go()}
+        />
       )}
     </div>
   );
@@ -184,3 +130,96 @@ function wordsOf(r: ImportRow): string {
     .map(([key, was]) => `${key} was ${was || 'empty'}`)
     .join('; ');
 }
+
+interface PlannedTable {
+  readonly name: string;
+  readonly answer: Planned;
+}
+
+function ChosenTable({ planned, onFile }: { planned: PlannedTable | null; onFile: (file: File) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const plan = planned?.answer?.plan ?? null;
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <Button onClick={() => input.current?.click()}>
+        {planned === null ? 'Choose a file…' : 'Choose another file…'}
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        aria-label="A table"
+        accept=".csv,.tsv,.txt,text/csv"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) onFile(file);
+        }}
+      />
+      {planned && (
+        <span className="text-sm text-ink2">
+          <span className="font-mono">{planned.name}</span>, {planned.answer?.table.encoding},{' '}
+          {SEPARATOR_WORDS[planned.answer?.table.separator ?? ','] ?? ''}
+          {plan && plan.unknown.length > 0 ? `; left out: ${plan.unknown.join(', ')}` : ''}
+        </span>
+      )}
+    </div>
+  );
+}
+
+type Plan = NonNullable<NonNullable<Planned>['plan']>;
+
+interface LinesProps {
+  readonly list: EditableList;
+  /** What the columns of the table are called. */
+  readonly header: readonly string[];
+  readonly plan: Plan;
+  readonly isTaking: boolean;
+  readonly onTake: () => void;
+}
+
+function PlannedLines({ list, header, plan, isTaking, onTake }: LinesProps) {
+  const [show, setShow] = useState<'all' | ImportRow['state']>('all');
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const rows = useMemo(() => plan.rows.filter((r) => show === 'all' || r.state === show), [plan, show]);
+  const by = (state: ImportRow['state']) => plan.rows.filter((r) => r.state === state).length;
+  const columns = useMemo(() => columnsOf(list, header), [list, header]);
+  const good = plan.rows.filter(isGood);
+  const line = rows.find((r) => String(r.line) === chosen.at(-1));
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3">
+        <Radios
+          label="Lines that are shown"
+          value={show}
+          onChange={setShow}
+          options={[
+            { value: 'all', label: `all ${count(plan.rows.length)}` },
+            ...STATES.map((s) => ({ value: s, label: `${count(by(s))} ${STATE_WORDS[s]}` })),
+          ]}
+        />
+        <Button look="main" disabled={good.length === 0 || isTaking} onClick={() => onTake()}>
+          {isTaking ? 'Taking them in…' : `Take in ${many(good.length, 'line')}`}
+        </Button>
+      </div>
+      <Grid
+        id={`import-${list}`}
+        label="Lines of the table"
+        columns={columns}
+        rows={rows}
+        keyOf={(r) => String(r.line)}
+        chosen={chosen}
+        onChoose={setChosen}
+        empty="No such line."
+      />
+      {line && wordsOf(line) !== '' && (
+        <p role="status" className="text-sm">
+          <strong className="font-semibold">Line {line.line}:</strong> {wordsOf(line)}
+        </p>
+      )}
+    </>
+  );
+}
+
+const isGood = (row: ImportRow): boolean => row.state === 'new' || row.state === 'changed';

@@ -6,7 +6,7 @@
 import type { ListEntryRow, Me } from '@nesting/contract';
 import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
 import { csv } from '@nesting/core/text';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { Navigate, useOutletContext, useParams } from 'react-router';
 import { type EditableList, troubleOf } from '../../app/api';
 import { save } from '../../app/save';
@@ -15,7 +15,7 @@ import { usePageTitle } from '../../app/use-page-title';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { found, sorted } from '../../grid/sort';
+import { useFound } from '../../grid/use-found';
 import { Button, TextInput, Trouble } from '../../ui';
 import { TraySign } from '../../ui/signs';
 import { EntryForm } from './entry-form';
@@ -55,49 +55,14 @@ function HouseList({ list }: { list: EditableList }) {
   usePageTitle(listWords(list));
   const me = useOutletContext<Me>();
   const mayWrite = me.role === 'coordinator';
-  const [params, put] = useAddress();
-  const head = houseApi.useListHeadQuery(list);
-  const all = houseApi.useListQuery(list, { skip: head.data === undefined });
-  const { isError, error, refetch } = head.isError ? head : all;
-  const data = all.data ?? head.data;
+  const { data, isWhole, trouble, again } = useEntries(list);
   const [taking, setTaking] = useState(false);
   const [said, setSaid] = useState('');
-  const words = params.get('find') ?? '';
-  const sorting = { by: params.get('by') ?? keyColumn(list).key, down: params.get('order') === 'down' };
   const columns = useMemo(() => columnsOf(list), [list]);
-  const rows = useMemo(() => {
-    const some = found(data ?? [], words, (r) => Object.values(r.cells).join(' '));
-    const column = columns.find((c) => c.id === sorting.by);
-    return column?.sort ? sorted(some, column.sort, sorting.down) : some;
-  }, [data, words, columns, sorting.by, sorting.down]);
-  const [several, setSeveral] = useState<readonly string[]>([]);
-  const chosen = useMemo(
-    () => (several.length > 1 ? several : params.get('entry') === null ? [] : [params.get('entry') as string]),
-    [several, params],
-  );
-  const choose = useCallback(
-    (keys: readonly string[]) => {
-      setSeveral(keys);
-      setSaid('');
-      put({ entry: keys.at(-1) ?? null });
-    },
-    [put],
-  );
-  useEffect(() => () => setSaid(''), []);
-  if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
-  const { title, one, what } = TITLES[list];
-  const entry = (data ?? []).find((e) => e.key === params.get('entry')) ?? null;
-  const fresh = params.get('entry') === FRESH;
-  const copied = (data ?? []).filter((e) => chosen.includes(e.key));
-  const copy = async () => {
-    await navigator.clipboard.writeText(
-      tableOf(list, copied)
-        .slice(1)
-        .map((l) => l.join('\t'))
-        .join('\n'),
-    );
-    setSaid(`${many(copied.length, one)} copied.`);
-  };
+  const listed = useFound(data, columns, textOfEntry, keyColumn(list).key);
+  const { key, chosen, choose } = useChosen(() => setSaid(''));
+  if (trouble !== null) return <Trouble message={trouble} again={again} />;
+  const { title, what } = TITLES[list];
   return (
     <Columns
       id="house"
@@ -119,75 +84,41 @@ function HouseList({ list }: { list: EditableList }) {
             }}
           />
         ) : (
-          <>
-            <div className="flex flex-wrap items-center gap-3 pb-2">
-              <h1 className="mr-auto text-xl font-semibold">{title}</h1>
-              <TextInput
-                aria-label={`Find in ${title}`}
-                placeholder="Find"
-                value={words}
-                onChange={(e) => put({ find: e.target.value })}
-                className="w-44"
-              />
-              {mayWrite && <Button onClick={() => choose([FRESH])}>Add…</Button>}
-            </div>
-            <Grid
-              id={`house-${list}`}
-              label={title}
-              columns={columns}
-              rows={rows}
-              keyOf={(r) => r.key}
-              chosen={chosen}
-              onChoose={choose}
-              sorting={sorting}
-              onSort={(s) => put({ by: s.by, order: s.down ? 'down' : null })}
-              empty={words === '' ? `No ${one} yet.` : `No ${one} has these letters.`}
-            />
-          </>
+          <Entries
+            list={list}
+            listed={listed}
+            columns={columns}
+            chosen={chosen}
+            mayWrite={mayWrite}
+            onChoose={choose}
+          />
         )
       }
       consequence={
-        entry !== null || fresh ? (
-          <EntryForm
-            key={fresh ? FRESH : entry?.key}
-            list={list}
-            entry={fresh ? null : entry}
-            entries={data ?? []}
-            mayWrite={mayWrite}
-            onDone={(key, words) => {
-              choose(key === null ? [] : [key]);
-              setSaid(words);
-            }}
-          />
-        ) : (
-          <p className="text-sm text-ink2">Choose an entry to see what it is, who uses it, and what was done to it.</p>
-        )
+        <SelectedEntry
+          list={list}
+          entryKey={key}
+          entries={data ?? []}
+          mayWrite={mayWrite}
+          onDone={(done, words) => {
+            choose(done === null ? [] : [done]);
+            setSaid(words);
+          }}
+        />
       }
       ledger={
-        <>
-          <p role="status" className="flex-1">
-            <strong className="font-semibold">
-              {said ||
-                (all.data === undefined ? 'Reading the list…' : '') ||
-                many(data?.length ?? 0, one, list === 'families' ? 'families' : undefined)}
-            </strong>
-            {said === '' && words !== '' && <span className="text-ink2">, {rows.length} shown</span>}
-            {said === '' && chosen.length > 1 && <span className="text-ink2">, {chosen.length} selected</span>}
-          </p>
-          {chosen.length > 0 && !fresh && (
-            <Button
-              onClick={() => void copy().catch(() => setSaid('This page may not copy: it is not opened over HTTPS.'))}
-            >
-              Copy as text
-            </Button>
-          )}
-          <Button onClick={() => save(`${list}.csv`, `\ufeff${csv(tableOf(list, rows))}`, 'text/csv')}>
-            Save as CSV
-          </Button>
+        <ListLedger
+          list={list}
+          all={isWhole ? (data ?? []) : null}
+          listed={listed}
+          chosen={chosen}
+          said={said}
+          onSaid={setSaid}
+        >
           {mayWrite && (
             <Button onClick={() => setTaking(!taking)}>{taking ? 'Back to the list' : 'Take in a table…'}</Button>
           )}
-        </>
+        </ListLedger>
       }
     />
   );
@@ -247,3 +178,133 @@ function MarkCell({ mark }: { mark: string | undefined }) {
     </span>
   );
 }
+
+/** The entries of a list: its first ones at once, all of them a moment later. */
+function useEntries(list: EditableList) {
+  const head = houseApi.useListHeadQuery(list);
+  const all = houseApi.useListQuery(list, { skip: head.data === undefined });
+  const { isError, error, refetch } = head.isError ? head : all;
+  return {
+    data: all.data ?? head.data,
+    isWhole: all.data !== undefined,
+    trouble: isError ? troubleOf(error) : null,
+    again: () => void refetch(),
+  };
+}
+
+/** Which entries are chosen: the last one stands in the address, several of them in this window. */
+function useChosen(onChoose: () => void) {
+  const [params, put] = useAddress();
+  const key = params.get('entry');
+  const [several, setSeveral] = useState<readonly string[]>([]);
+  const chosen = useMemo(() => (several.length > 1 ? several : key === null ? [] : [key]), [several, key]);
+  const choose = useCallback(
+    (keys: readonly string[]) => {
+      setSeveral(keys);
+      onChoose();
+      put({ entry: keys.at(-1) ?? null });
+    },
+    [put],
+  );
+  return { key, chosen, choose };
+}
+
+interface SelectedProps {
+  readonly list: EditableList;
+  readonly entryKey: string | null;
+  readonly entries: readonly ListEntryRow[];
+  readonly mayWrite: boolean;
+  readonly onDone: (key: string | null, words: string) => void;
+}
+
+function SelectedEntry({ entryKey, ...form }: SelectedProps) {
+  const entry = form.entries.find((e) => e.key === entryKey) ?? null;
+  if (entry === null && entryKey !== FRESH)
+    return (
+      <p className="text-sm text-ink2">Choose an entry to see what it is, who uses it, and what was done to it.</p>
+    );
+  return <EntryForm key={entryKey} entry={entry} {...form} />;
+}
+
+interface EntriesProps {
+  readonly list: EditableList;
+  readonly listed: ReturnType<typeof useFound<ListEntryRow>>;
+  readonly columns: readonly GridColumn<ListEntryRow>[];
+  readonly chosen: readonly string[];
+  readonly mayWrite: boolean;
+  readonly onChoose: (keys: readonly string[]) => void;
+}
+
+function Entries({ list, listed, columns, chosen, mayWrite, onChoose }: EntriesProps) {
+  const { title, one } = TITLES[list];
+  const { rows, words, find, sorting, sort } = listed;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3 pb-2">
+        <h1 className="mr-auto text-xl font-semibold">{title}</h1>
+        <TextInput
+          aria-label={`Find in ${title}`}
+          placeholder="Find"
+          value={words}
+          onChange={(e) => find(e.target.value)}
+          className="w-44"
+        />
+        {mayWrite && <Button onClick={() => onChoose([FRESH])}>Add…</Button>}
+      </div>
+      <Grid
+        id={`house-${list}`}
+        label={title}
+        columns={columns}
+        rows={rows}
+        keyOf={(r) => r.key}
+        chosen={chosen}
+        onChoose={onChoose}
+        sorting={sorting}
+        onSort={sort}
+        empty={words === '' ? `No ${one} yet.` : `No ${one} has these letters.`}
+      />
+    </>
+  );
+}
+
+interface LedgerProps {
+  readonly list: EditableList;
+  /** `null` while the list is being read. */
+  readonly all: readonly ListEntryRow[] | null;
+  readonly listed: ReturnType<typeof useFound<ListEntryRow>>;
+  readonly chosen: readonly string[];
+  readonly said: string;
+  readonly onSaid: (words: string) => void;
+  readonly children: ReactNode;
+}
+
+function ListLedger({ list, all, listed: { rows, words }, chosen, said, onSaid, children }: LedgerProps) {
+  const { one } = TITLES[list];
+  const copied = (all ?? []).filter((e) => chosen.includes(e.key));
+  const copy = async () => {
+    const [, ...lines] = tableOf(list, copied);
+    await navigator.clipboard.writeText(lines.map((l) => l.join('\t')).join('\n'));
+    onSaid(`${many(copied.length, one)} copied.`);
+  };
+  return (
+    <>
+      <p role="status" className="flex-1">
+        <strong className="font-semibold">
+          {said ||
+            (all === null ? 'Reading the list…' : many(all.length, one, list === 'families' ? 'families' : undefined))}
+        </strong>
+        {said === '' && words !== '' && <span className="text-ink2">, {rows.length} shown</span>}
+        {said === '' && chosen.length > 1 && <span className="text-ink2">, {chosen.length} selected</span>}
+      </p>
+      {copied.length > 0 && (
+        <Button onClick={() => void copy().catch(() => onSaid('This page may not copy: it is not opened over HTTPS.'))}>
+          Copy as text
+        </Button>
+      )}
+      <Button onClick={() => save(`${list}.csv`, `\ufeff${csv(tableOf(list, rows))}`, 'text/csv')}>Save as CSV</Button>
+      {children}
+    </>
+  );
+}
+
+const textOfEntry = (row: ListEntryRow): string => Object.values(row.cells).join(' ');

@@ -5,6 +5,7 @@
 import type { ProjectPage } from '@nesting/contract';
 import { nextEntry } from '@nesting/core/lists';
 import type { ListField } from '@nesting/core/name';
+import { isKeyed } from '@nesting/core/name';
 import { Link } from 'react-router';
 import { Heading } from '../../ui';
 import { entriesIn } from '../reshape/reshape-slice';
@@ -17,8 +18,8 @@ export function Grow({ project, isArtist }: { project: ProjectPage; isArtist: bo
   // A list within another has its own entries for each: which one is meant is said on the page of the change.
   const offers = lists.flatMap((f) => {
     const value = project.values[f.key];
-    if (value !== null && typeof value === 'object' && !Array.isArray(value)) return [];
-    const next = nextEntry(f.of, entriesIn(value as never, null), today);
+    if (isKeyed(value)) return [];
+    const next = nextEntry(f.of, entriesIn(value, null), today);
     return next === null ? [] : [{ field: f, next }];
   });
   if (offers.length === 0) return null;

@@ -101,39 +101,18 @@ const COLUMNS: readonly GridColumn<ProjectRow>[] = [
 
 const STATES = ['running', 'waiting', 'closed', 'packed'] as const;
 const ANY = 'any';
-const isOrder = (text: string): text is ProjectOrder => (PROJECT_ORDERS as readonly string[]).includes(text);
+const isOrder = (text: string): text is ProjectOrder => PROJECT_ORDERS.some((order) => order === text);
 
 export function ProjectsPage() {
   const me = useOutletContext<Me>();
   const go = useNavigate();
   const [params, put] = useAddress();
-  const find = params.get('find') ?? '';
-  const by = params.get('by') ?? 'recent';
-  const sorting = { by, down: (params.get('order') ?? 'down') === 'down' };
-  const asked = useMemo(
-    (): ProjectsAsked => ({
-      find,
-      state: params.get('state'),
-      by: isOrder(by) ? by : 'recent',
-      down: sorting.down ? 'true' : 'false',
-    }),
-    [find, params, by, sorting.down],
-  );
-  const late = useDebounced(asked, 60);
-  const { currentData, data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } =
-    projectsApi.useProjectsInfiniteQuery(late, { pollingInterval: 15_000 });
-  const list = currentData ?? data;
-  const rows = useMemo(() => (list?.pages ?? []).flatMap((p) => p.rows), [list]);
-  const states = list?.pages[0]?.states ?? {};
-  const total = Object.values(states).reduce((n, k) => n + (k ?? 0), 0);
-  const more = useCallback(() => {
-    if (hasNextPage && !isFetching) void fetchNextPage();
-  }, [hasNextPage, isFetching, fetchNextPage]);
+  const { find, state, sorting, rows, states, total, more, trouble, again } = useListedProjects();
   const open = useCallback((p: ProjectRow) => void go(`/projects/${p.id}`), [go]);
   const [pin] = projectsApi.usePinProjectMutation();
   const columns = useMemo(() => [pinColumn((p) => void pin({ id: p.id, pinned: !p.pinned })), ...COLUMNS], [pin]);
-  if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
-  if (list === undefined) return null;
+  if (trouble !== null) return <Trouble message={trouble} again={again} />;
+  if (rows === null) return null;
   const chosen = params.get('project');
   return (
     <div className="flex min-h-0 flex-1 flex-col px-8 py-6">
@@ -147,7 +126,7 @@ export function ProjectsPage() {
         </div>
         <Radios
           label="States"
-          value={asked.state ?? ANY}
+          value={state ?? ANY}
           onChange={(s) => put({ state: s === ANY ? null : s })}
           options={[
             { value: ANY, label: 'all' },
@@ -168,15 +147,7 @@ export function ProjectsPage() {
         )}
       </div>
       {total === 0 && find === '' ? (
-        <Empty title="No project yet">
-          {me.role === 'coordinator' ? (
-            <Link to="/start" className="text-bottle underline">
-              Start the first one
-            </Link>
-          ) : (
-            'A coordinator starts them.'
-          )}
-        </Empty>
+        <NoProjects mayStart={me.role === 'coordinator'} />
       ) : (
         <Grid
           id="projects"
@@ -219,3 +190,57 @@ const pinColumn = (onPin: (p: ProjectRow) => void): GridColumn<ProjectRow> => ({
     </button>
   ),
 });
+
+/** The projects that the address asks for, page by page as one scrolls. */
+function useListedProjects() {
+  const [params] = useAddress();
+  const find = params.get('find') ?? '';
+  const by = params.get('by') ?? 'recent';
+  const sorting = { by, down: (params.get('order') ?? 'down') === 'down' };
+  const asked = useMemo(
+    (): ProjectsAsked => ({
+      find,
+      state: params.get('state'),
+      by: isOrder(by) ? by : 'recent',
+      down: sorting.down ? 'true' : 'false',
+    }),
+    [find, params, by, sorting.down],
+  );
+  const late = useDebounced(asked, 60);
+  const { currentData, data, isError, error, refetch, hasNextPage, isFetching, fetchNextPage } =
+    projectsApi.useProjectsInfiniteQuery(late, { pollingInterval: 15_000 });
+  const list = currentData ?? data;
+  const rows = useMemo(() => (list?.pages ?? []).flatMap((p) => p.rows), [list]);
+  const states = list?.pages[0]?.states ?? {};
+  const total = Object.values(states).reduce((n, k) => n + (k ?? 0), 0);
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetching) void fetchNextPage();
+  }, [hasNextPage, isFetching, fetchNextPage]);
+
+  return {
+    find,
+    state: asked.state,
+    sorting,
+    /** `null` until the first page is here. */
+    rows: list === undefined ? null : rows,
+    states,
+    total,
+    more,
+    trouble: isError ? troubleOf(error) : null,
+    again: () => void refetch(),
+  };
+}
+
+function NoProjects({ mayStart }: { mayStart: boolean }) {
+  return (
+    <Empty title="No project yet">
+      {mayStart ? (
+        <Link to="/start" className="text-bottle underline">
+          Start the first one
+        </Link>
+      ) : (
+        'A coordinator starts them.'
+      )}
+    </Empty>
+  );
+}

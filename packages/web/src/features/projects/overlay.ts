@@ -1,5 +1,7 @@
 /** The disk laid over the plan: planned and there, absent, unplanned. From the last check's folders and findings. */
+
 import type { FolderCount, FolderSign } from '@nesting/contract';
+import { valueAt } from '@nesting/core';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import { type Expansion, type PlannedLine, WEIGHTS, type Weight } from '@nesting/core/template';
 import { many, size } from '../../app/words';
@@ -34,7 +36,7 @@ export function overlayOf(
   const children = groupByParent(extra.map((r) => r.path));
   const nodes: TreeNode[] = [];
   const addUnplanned = (path: string, depth: number): void => {
-    const row = folders.get(path) as FolderCount;
+    const row = valueAt(folders, path);
     // The folder for older versions and what lies in free ones are known to the rules.
     const known = row.state === 'planned' || row.state === 'free';
     nodes.push({

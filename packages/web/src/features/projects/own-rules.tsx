@@ -68,19 +68,15 @@ export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; may
   );
 }
 
-function OwnConvention({
-  project,
-  convention,
-  own,
-  mayWrite,
-  onSet,
-}: {
-  project: ProjectPage;
-  convention: Convention;
-  own: boolean;
-  mayWrite: boolean;
-  onSet: (next: Convention | null) => void;
-}) {
+interface OwnConventionProps {
+  readonly project: ProjectPage;
+  readonly convention: Convention;
+  readonly own: boolean;
+  readonly mayWrite: boolean;
+  readonly onSet: (next: Convention | null) => void;
+}
+
+function OwnConvention({ project, convention, own, mayWrite, onSet }: OwnConventionProps) {
   const id = useId();
   const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
   const [pattern, setPattern] = useState<string | null>(null);
@@ -161,16 +157,14 @@ function faultOf(
 
 const USUAL = 'usual';
 
+interface FolderRuleProps {
+  readonly project: ProjectPage;
+  readonly mayWrite: boolean;
+  readonly onSet: (folders: NonNullable<ProjectPage['own']['folders']>) => void;
+}
+
 /** Which convention one folder's files follow, for this project. */
-function FolderRule({
-  project,
-  mayWrite,
-  onSet,
-}: {
-  project: ProjectPage;
-  mayWrite: boolean;
-  onSet: (folders: NonNullable<ProjectPage['own']['folders']>) => void;
-}) {
+function FolderRule({ project, mayWrite, onSet }: FolderRuleProps) {
   const folders = foldersOf(project);
   const [node, setNode] = useState('');
   const own = project.own.folders ?? {};

@@ -3,8 +3,9 @@
  * day.
  */
 
+import type { ProjectPage } from '@nesting/contract';
 import { NO_REGISTERS } from '@nesting/core/name';
-import { signpostsOf } from '@nesting/core/project';
+import { type Signpost, signpostsOf } from '@nesting/core/project';
 import { expandTemplate } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
@@ -41,57 +42,63 @@ export function SheetPrintPage() {
           Print
         </Button>
       </div>
-      <article className="mx-auto max-w-3xl">
-        <p className="font-mono">{project.folder}</p>
-        <h1 className="text-2xl font-semibold">{project.title}</h1>
-        <p className="pb-4 text-ink2">
-          {project.clientName}, {project.template.name}, started {day(project.startedAt)}
-        </p>
-        <h2 className="pb-1 text-lg font-semibold">Settings in every program</h2>
-        <table className="mb-5 w-full text-left text-sm">
-          <tbody>
-            {settingsOf(project.body.setup, project.settings).map((s) => (
-              <tr key={s.label} className="border-b border-line align-top">
+      <Sheet project={project} signposts={signposts} />
+    </div>
+  );
+}
+
+function Sheet({ project, signposts }: { project: ProjectPage; signposts: readonly Signpost[] }) {
+  return (
+    <article className="mx-auto max-w-3xl">
+      <p className="font-mono">{project.folder}</p>
+      <h1 className="text-2xl font-semibold">{project.title}</h1>
+      <p className="pb-4 text-ink2">
+        {project.clientName}, {project.template.name}, started {day(project.startedAt)}
+      </p>
+      <h2 className="pb-1 text-lg font-semibold">Settings in every program</h2>
+      <table className="mb-5 w-full text-left text-sm">
+        <tbody>
+          {settingsOf(project.body.setup, project.settings).map((s) => (
+            <tr key={s.label} className="border-b border-line align-top">
+              <th scope="row" className="w-48 py-1.5 pr-3 font-semibold">
+                {s.label}
+              </th>
+              <td className="w-40 py-1.5 pr-3 font-mono">{s.value}</td>
+              <td className="py-1.5 text-ink2">{s.why}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="pb-1 text-lg font-semibold">Where things go</h2>
+      <table className="mb-5 w-full text-left text-sm">
+        <tbody>
+          {signposts
+            .filter((s) => !s.name.includes('.'))
+            .map((s) => (
+              <tr key={s.name} className="border-b border-line">
                 <th scope="row" className="w-48 py-1.5 pr-3 font-semibold">
-                  {s.label}
+                  {s.name}
                 </th>
-                <td className="w-40 py-1.5 pr-3 font-mono">{s.value}</td>
-                <td className="py-1.5 text-ink2">{s.why}</td>
+                <td className="py-1.5 font-mono">
+                  {project.volume}/{project.folder}
+                  {s.path === '' ? '' : `/${s.path}`}
+                </td>
               </tr>
             ))}
-          </tbody>
-        </table>
-        <h2 className="pb-1 text-lg font-semibold">Where things go</h2>
-        <table className="mb-5 w-full text-left text-sm">
-          <tbody>
-            {signposts
-              .filter((s) => !s.name.includes('.'))
-              .map((s) => (
-                <tr key={s.name} className="border-b border-line">
-                  <th scope="row" className="w-48 py-1.5 pr-3 font-semibold">
-                    {s.name}
-                  </th>
-                  <td className="py-1.5 font-mono">
-                    {project.volume}/{project.folder}
-                    {s.path === '' ? '' : `/${s.path}`}
-                  </td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-        <h2 className="pb-1 text-lg font-semibold">On the first day</h2>
-        <ul className="text-sm">
-          {project.firstDay.map((f) => (
-            <li key={f.place} className="flex gap-3 border-b border-line py-2">
-              <span aria-hidden className="mt-0.5 inline-block size-4 border border-ink">
-                {f.at === null ? '' : '×'}
-              </span>
-              <span className="flex-1">{f.words}</span>
-              <span className="text-ink2">{f.at === null ? '' : `${f.by}, ${day(f.at)}`}</span>
-            </li>
-          ))}
-        </ul>
-      </article>
-    </div>
+        </tbody>
+      </table>
+      <h2 className="pb-1 text-lg font-semibold">On the first day</h2>
+      <ul className="text-sm">
+        {project.firstDay.map((f) => (
+          <li key={f.place} className="flex gap-3 border-b border-line py-2">
+            <span aria-hidden className="mt-0.5 inline-block size-4 border border-ink">
+              {f.at === null ? '' : '×'}
+            </span>
+            <span className="flex-1">{f.words}</span>
+            <span className="text-ink2">{f.at === null ? '' : `${f.by}, ${day(f.at)}`}</span>
+          </li>
+        ))}
+      </ul>
+    </article>
   );
 }

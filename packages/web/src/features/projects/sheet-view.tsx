@@ -14,12 +14,8 @@ import { projectsApi } from './projects-api';
 import { useEditProject } from './use-edit-project';
 
 export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
-  const id = useId();
   const mayWrite = me.role === 'coordinator' && project.state !== 'starting' && project.state !== 'failed';
   const { keep, error } = useEditProject(project);
-  const [tick] = projectsApi.useTickFirstDayMutation();
-  const [notes, setNotes] = useState(project.notes);
-  useEffect(() => setNotes(project.notes), [project.notes]);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto pr-2">
       {error !== undefined && (
@@ -28,33 +24,7 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
         </p>
       )}
       <div className="grid gap-6 sm:grid-cols-2">
-        <section aria-label="State and notes" className="flex flex-col gap-3">
-          <Labelled id={`${id}s`} label="State">
-            <Choose
-              id={`${id}s`}
-              label="State"
-              disabled={!mayWrite}
-              value={project.state}
-              options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
-              onChange={(state) => keep({ state: state as (typeof GIVEN_STATES)[number] })}
-            />
-          </Labelled>
-          <Labelled id={`${id}n`} label="Notes">
-            <Lines
-              id={`${id}n`}
-              rows={6}
-              readOnly={!mayWrite}
-              value={notes}
-              maxLength={20_000}
-              onChange={(e) => setNotes(e.target.value)}
-              onBlur={() => {
-                if (notes !== project.notes) keep({ notes });
-              }}
-              className="font-sans"
-            />
-          </Labelled>
-          <Picture project={project} mayWrite={mayWrite} />
-        </section>
+        <StateAndNotes project={project} mayWrite={mayWrite} keep={keep} />
         <section aria-label="Setup sheet" className="flex flex-col gap-3">
           <span className="flex items-baseline gap-3">
             <Heading>Settings in every program</Heading>
@@ -74,29 +44,7 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
           )}
         </section>
       </div>
-      <section aria-label="First day" className="flex flex-col gap-2">
-        <Heading>
-          On the first day, {project.firstDay.filter((f) => f.at !== null).length} of {project.firstDay.length} done
-        </Heading>
-        {project.firstDay.length === 0 && <p className="text-sm text-ink2">The template names nothing to do.</p>}
-        <ul className="text-sm">
-          {project.firstDay.map((f) => (
-            <li key={f.place} className="flex items-baseline gap-3 border-b border-line py-1.5">
-              <label className="flex min-w-0 flex-1 items-baseline gap-2">
-                <input
-                  type="checkbox"
-                  checked={f.at !== null}
-                  disabled={me.role === 'lead'}
-                  onChange={(e) => void tick({ id: project.id, place: f.place, done: e.target.checked })}
-                  className="size-4 translate-y-0.5 accent-(--bottle)"
-                />
-                <span className="break-words">{f.words}</span>
-              </label>
-              <span className="shrink-0 text-xs text-note">{f.at === null ? '' : `${f.by ?? ''}, ${ago(f.at)}`}</span>
-            </li>
-          ))}
-        </ul>
-      </section>
+      <FirstDay project={project} mayTick={me.role !== 'lead'} />
     </div>
   );
 }
@@ -144,5 +92,71 @@ function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolea
         </p>
       )}
     </div>
+  );
+}
+
+type Keep = ReturnType<typeof useEditProject>['keep'];
+
+function StateAndNotes({ project, mayWrite, keep }: { project: ProjectPage; mayWrite: boolean; keep: Keep }) {
+  const id = useId();
+  const [notes, setNotes] = useState(project.notes);
+  useEffect(() => setNotes(project.notes), [project.notes]);
+  return (
+    <section aria-label="State and notes" className="flex flex-col gap-3">
+      <Labelled id={`${id}s`} label="State">
+        <Choose
+          id={`${id}s`}
+          label="State"
+          disabled={!mayWrite}
+          value={project.state}
+          options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
+          onChange={(state) => keep({ state })}
+        />
+      </Labelled>
+      <Labelled id={`${id}n`} label="Notes">
+        <Lines
+          id={`${id}n`}
+          rows={6}
+          readOnly={!mayWrite}
+          value={notes}
+          maxLength={20_000}
+          onChange={(e) => setNotes(e.target.value)}
+          onBlur={() => {
+            if (notes !== project.notes) keep({ notes });
+          }}
+          className="font-sans"
+        />
+      </Labelled>
+      <Picture project={project} mayWrite={mayWrite} />
+    </section>
+  );
+}
+
+function FirstDay({ project, mayTick }: { project: ProjectPage; mayTick: boolean }) {
+  const [tick] = projectsApi.useTickFirstDayMutation();
+  return (
+    <section aria-label="First day" className="flex flex-col gap-2">
+      <Heading>
+        On the first day, {project.firstDay.filter((f) => f.at !== null).length} of {project.firstDay.length} done
+      </Heading>
+      {project.firstDay.length === 0 && <p className="text-sm text-ink2">The template names nothing to do.</p>}
+      <ul className="text-sm">
+        {project.firstDay.map((f) => (
+          <li key={f.place} className="flex items-baseline gap-3 border-b border-line py-1.5">
+            <label className="flex min-w-0 flex-1 items-baseline gap-2">
+              <input
+                type="checkbox"
+                checked={f.at !== null}
+                disabled={!mayTick}
+                onChange={(e) => void tick({ id: project.id, place: f.place, done: e.target.checked })}
+                className="size-4 translate-y-0.5 accent-(--bottle)"
+              />
+              <span className="break-words">{f.words}</span>
+            </label>
+            <span className="shrink-0 text-xs text-note">{f.at === null ? '' : `${f.by ?? ''}, ${ago(f.at)}`}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -87,39 +87,18 @@ export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose 
       >
         {virtual.getVirtualItems().map((item) => {
           const line = elementAt(lines, item.index);
-          const is = line.key === selected;
           return (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
-            // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
-            <div
+            <Option
               key={line.key}
               id={`${id}-${item.index}`}
-              role="option"
-              aria-selected={chosen ? chosen.has(line.key) : is}
-              onClick={() => onSelect(line.key)}
-              onDoubleClick={() => onChoose?.(line.key)}
-              className={`absolute inset-x-0 flex cursor-default items-center gap-3 rounded-tray px-3 ${is ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
-              style={{ top: item.start, height: item.size }}
-            >
-              {/* Drawn, for an option holds no control: Space and the click on it do the same. */}
-              {chosen && (
-                <span
-                  aria-hidden
-                  onClick={() => onChoose?.(line.key)}
-                  className={`flex size-4 shrink-0 items-center justify-center rounded-[3px] border ${chosen.has(line.key) ? 'border-bottle bg-bottle text-on-bottle' : 'border-rule bg-sheet'}`}
-                >
-                  {chosen.has(line.key) && <Check size={12} />}
-                </span>
-              )}
-              <LineSign sign={line.sign} />
-              <span className="min-w-0 flex-1">
-                <Names line={line} />
-              </span>
-              <span className={`shrink-0 text-xs ${line.sign === 'taken' ? 'font-semibold text-brick' : 'text-ink2'}`}>
-                {line.note ?? SIGN_WORDS[line.sign]}
-                {line.count > 1 ? `, ${line.count} frames as one` : ''}
-              </span>
-            </div>
+              line={line}
+              top={item.start}
+              height={item.size}
+              isSelected={line.key === selected}
+              isChosen={chosen?.has(line.key) ?? null}
+              onSelect={onSelect}
+              onChoose={onChoose}
+            />
           );
         })}
       </div>
@@ -153,5 +132,52 @@ function Names({ line }: { line: ListedChange }) {
         {parentOf(path).split('/').join(' / ') || "the project's root"}
       </span>
     </>
+  );
+}
+
+interface OptionProps {
+  readonly id: string;
+  readonly line: ListedChange;
+  readonly top: number;
+  readonly height: number;
+  readonly isSelected: boolean;
+  /** `null` where lines are not chosen. */
+  readonly isChosen: boolean | null;
+  readonly onSelect: (key: string) => void;
+  readonly onChoose: ((key: string) => void) | undefined;
+}
+
+function Option({ id, line, top, height, isSelected, isChosen, onSelect, onChoose }: OptionProps) {
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
+    // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
+    <div
+      id={id}
+      role="option"
+      aria-selected={isChosen ?? isSelected}
+      onClick={() => onSelect(line.key)}
+      onDoubleClick={() => onChoose?.(line.key)}
+      className={`absolute inset-x-0 flex cursor-default items-center gap-3 rounded-tray px-3 ${isSelected ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
+      style={{ top, height }}
+    >
+      {/* Drawn, for an option holds no control: Space and the click on it do the same. */}
+      {isChosen !== null && (
+        <span
+          aria-hidden
+          onClick={() => onChoose?.(line.key)}
+          className={`flex size-4 shrink-0 items-center justify-center rounded-[3px] border ${isChosen ? 'border-bottle bg-bottle text-on-bottle' : 'border-rule bg-sheet'}`}
+        >
+          {isChosen && <Check size={12} />}
+        </span>
+      )}
+      <LineSign sign={line.sign} />
+      <span className="min-w-0 flex-1">
+        <Names line={line} />
+      </span>
+      <span className={`shrink-0 text-xs ${line.sign === 'taken' ? 'font-semibold text-brick' : 'text-ink2'}`}>
+        {line.note ?? SIGN_WORDS[line.sign]}
+        {line.count > 1 ? `, ${line.count} frames as one` : ''}
+      </span>
+    </div>
   );
 }

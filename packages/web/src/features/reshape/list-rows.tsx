@@ -4,6 +4,7 @@
 import { elementAt } from '@nesting/core';
 import { nextEntry } from '@nesting/core/lists';
 import type { ListField, Value, Values } from '@nesting/core/name';
+import { isKeyed } from '@nesting/core/name';
 import type { Expansion } from '@nesting/core/template';
 import { useId, useState } from 'react';
 import { Button, Choose, TextInput } from '../../ui';
@@ -23,7 +24,7 @@ interface Props {
 export function ListRows(props: Props) {
   const { field, values, expansion } = props;
   const value = values[field.key];
-  const by = value !== null && typeof value === 'object' && !Array.isArray(value);
+  const by = isKeyed(value);
   const outers = by && field.within !== undefined ? (expansion.values.lists.get(field.within)?.all ?? []) : [null];
   return (
     <>
@@ -36,26 +37,16 @@ export function ListRows(props: Props) {
 
 function EntriesRow({ field, outer, values, onValues, onRename }: Props & { outer: string | null }) {
   const id = useId();
-  const [renaming, setRenaming] = useState<{ entry: string; name: string } | null>(null);
+  const [renaming, setRenaming] = useState(false);
   const label = `${field.label ?? field.key}${outer === null ? '' : ` of ${outer}`}`;
   const entries = entriesIn(values[field.key], outer);
-  const raw = outer === null ? values[field.key] : (values[field.key] as Readonly<Record<string, Value>>)[outer];
+  const value = values[field.key];
+  const raw = outer === null || !isKeyed(value) ? value : value[outer];
   const next = nextEntry(field.of, entries, new Date().toISOString().slice(0, 10));
   const put = (given: Value, what: string | null) => onValues(withEntries(values, field.key, outer, given), what);
-  const rename = () => {
-    const name = renaming?.name.trim() ?? '';
-    if (renaming !== null && name !== '' && name !== renaming.entry)
-      onRename?.(
-        renaming.entry,
-        name,
-        withEntries(
-          values,
-          field.key,
-          outer,
-          entries.map((e) => (e === renaming.entry ? name : e)),
-        ),
-      );
-    setRenaming(null);
+  const rename = (entry: string, name: string) => {
+    const renamed = entries.map((e) => (e === entry ? name : e));
+    onRename?.(entry, name, withEntries(values, field.key, outer, renamed));
   };
   return (
     <Row id={id} label={label} faults={[]}>
@@ -78,48 +69,63 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
             + {next}
           </Button>
         )}
-        {onRename && entries.length > 0 && renaming === null && (
+        {onRename && entries.length > 0 && !renaming && (
           <Button
             look="quiet"
             className="h-6!"
             aria-label={`Rename an entry of ${label}`}
-            onClick={() => setRenaming({ entry: elementAt(entries, 0), name: elementAt(entries, 0) })}
+            onClick={() => setRenaming(true)}
           >
             Rename one…
           </Button>
         )}
       </span>
-      {renaming !== null && (
-        <form
-          className="flex flex-col gap-1 pt-1"
-          onSubmit={(e) => {
-            e.preventDefault();
-            rename();
-          }}
-        >
-          <Choose
-            label={`Entry of ${label}`}
-            value={renaming.entry}
-            options={entries.map((e) => ({ value: e, label: e }))}
-            onChange={(entry) => setRenaming({ entry, name: entry })}
-          />
-          <TextInput
-            aria-label="Is called from now on"
-            value={renaming.name}
-            onChange={(e) => setRenaming({ ...renaming, name: e.target.value })}
-            className="font-mono"
-            spellCheck={false}
-          />
-          <span className="flex gap-3">
-            <Button type="submit" look="quiet" className="h-6!">
-              Rename it
-            </Button>
-            <Button look="quiet" className="h-6!" onClick={() => setRenaming(null)}>
-              Leave it
-            </Button>
-          </span>
-        </form>
-      )}
+      {renaming && <RenameEntry label={label} entries={entries} onRename={rename} onClose={() => setRenaming(false)} />}
     </Row>
+  );
+}
+
+interface RenameProps {
+  readonly label: string;
+  readonly entries: readonly string[];
+  readonly onRename: (entry: string, name: string) => void;
+  readonly onClose: () => void;
+}
+
+function RenameEntry({ label, entries, onRename, onClose }: RenameProps) {
+  const [given, setGiven] = useState({ entry: elementAt(entries, 0), name: elementAt(entries, 0) });
+  const { entry } = given;
+  const name = given.name.trim();
+  return (
+    <form
+      className="flex flex-col gap-1 pt-1"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (name !== '' && name !== entry) onRename(entry, name);
+        onClose();
+      }}
+    >
+      <Choose
+        label={`Entry of ${label}`}
+        value={entry}
+        options={entries.map((e) => ({ value: e, label: e }))}
+        onChange={(next) => setGiven({ entry: next, name: next })}
+      />
+      <TextInput
+        aria-label="Is called from now on"
+        value={given.name}
+        onChange={(e) => setGiven({ ...given, name: e.target.value })}
+        className="font-mono"
+        spellCheck={false}
+      />
+      <span className="flex gap-3">
+        <Button type="submit" look="quiet" className="h-6!">
+          Rename it
+        </Button>
+        <Button look="quiet" className="h-6!" onClick={onClose}>
+          Leave it
+        </Button>
+      </span>
+    </form>
   );
 }

@@ -4,6 +4,7 @@
  */
 import type { ProjectPage, ReshapeRequest } from '@nesting/contract';
 import type { Value, Values } from '@nesting/core/name';
+import { isKeyed } from '@nesting/core/name';
 import type { ReshapeLine } from '@nesting/core/planners';
 import type { Adjustments } from '@nesting/core/template';
 import { draftSlice } from '../../app/draft-slice';
@@ -26,7 +27,7 @@ export const reshapes = draftSlice<Wish>('reshapes', 'nesting-reshapes');
 export const wishOf = (p: ProjectPage): Wish => ({
   template: p.template.id,
   edition: p.template.edition,
-  values: p.values as Values,
+  values: p.values,
   adjusted: p.adjusted,
   renamed: {},
   extra: [],
@@ -34,16 +35,13 @@ export const wishOf = (p: ProjectPage): Wish => ({
   keepFolder: false,
 });
 
-export const askedOf = (wish: Wish, version: number): ReshapeRequest => ({ ...wish, version }) as ReshapeRequest;
+export const askedOf = (wish: Wish, version: number): ReshapeRequest => ({ ...wish, version });
 
 export const isSameWish = (a: Wish, b: Wish): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** Entries of a list, or of it within one entry of another. */
 export function entriesIn(value: Value | undefined, outer: string | null): readonly string[] {
-  const own =
-    outer === null || value === null || typeof value !== 'object' || Array.isArray(value)
-      ? value
-      : (value as Readonly<Record<string, Value>>)[outer];
+  const own = outer !== null && isKeyed(value) ? value[outer] : value;
   return Array.isArray(own)
     ? own.map(String)
     : typeof own === 'string' && own !== ''
@@ -57,10 +55,7 @@ export function entriesIn(value: Value | undefined, outer: string | null): reado
 export function withEntries(values: Values, list: string, outer: string | null, given: Value): Values {
   const value = values[list];
   if (outer === null) return { ...values, [list]: given };
-  const by =
-    value !== null && typeof value === 'object' && !Array.isArray(value)
-      ? (value as Readonly<Record<string, Value>>)
-      : {};
+  const by = isKeyed(value) ? value : {};
   return { ...values, [list]: { ...by, [outer]: given } };
 }
 

@@ -29,15 +29,13 @@ export function codeFor(name: string, taken: readonly string[]): string {
   return code;
 }
 
-export function NewClient({
-  name,
-  taken,
-  onAdded,
-}: {
-  name: string;
-  taken: readonly string[];
-  onAdded: (code: string) => void;
-}) {
+interface NewClientProps {
+  readonly name: string;
+  readonly taken: readonly string[];
+  readonly onAdded: (code: string) => void;
+}
+
+export function NewClient({ name, taken, onAdded }: NewClientProps) {
   const [code, setCode] = useState(() => codeFor(name, taken));
   const [add, { error, isLoading }] = houseApi.useAddEntryMutation();
   const faults = faultsByColumn('clients', { code, name });

@@ -79,23 +79,17 @@ function helpOf(field: Field, expansion: Expansion): string | undefined {
     : undefined;
 }
 
-function Control({
-  id,
-  field,
-  value,
-  registers,
-  onGive,
-  fault,
-  count,
-}: {
-  count: number;
-  id: string;
-  field: Field;
-  value: Value | undefined;
-  registers: Registers;
-  onGive: (value: Value) => void;
-  fault: boolean;
-}) {
+interface ControlProps {
+  readonly count: number;
+  readonly id: string;
+  readonly field: Field;
+  readonly value: Value | undefined;
+  readonly registers: Registers;
+  readonly onGive: (value: Value) => void;
+  readonly fault: boolean;
+}
+
+function Control({ id, field, value, registers, onGive, fault, count }: ControlProps) {
   const text = typeof value === 'string' || typeof value === 'number' ? String(value) : '';
   switch (field.type) {
     case 'client': {
@@ -159,20 +153,16 @@ function Control({
   }
 }
 
+interface ListFieldProps {
+  readonly id: string;
+  readonly value: Value | undefined;
+  readonly onGive: (value: Value) => void;
+  readonly fault: boolean;
+  readonly count: number;
+}
+
 /** Entries by typing, pasting (lines, commas) or ranges; it grows with what is in it. */
-function ListField({
-  id,
-  value,
-  onGive,
-  fault,
-  count,
-}: {
-  id: string;
-  value: Value | undefined;
-  onGive: (value: Value) => void;
-  fault: boolean;
-  count: number;
-}) {
+function ListField({ id, value, onGive, fault, count }: ListFieldProps) {
   const text = typeof value === 'string' ? value : Array.isArray(value) ? value.join(', ') : '';
   const rows = Math.min(6, Math.max(1, text.split('\n').length, Math.ceil(text.length / 20)));
   return (
@@ -192,25 +182,18 @@ function ListField({
   );
 }
 
-function Pick({
-  id,
-  shown,
-  becomes,
-  placeholder,
-  options,
-  onPick,
-  fault,
-  fresh,
-}: {
-  id: string;
-  shown: string;
-  becomes: string | undefined;
-  placeholder: string;
-  options: readonly { value: string; name: string }[];
-  onPick: (value: string) => void;
-  fault: boolean;
-  fresh?: (words: string, done: (value: string) => void) => ReactNode;
-}) {
+interface PickProps {
+  readonly id: string;
+  readonly shown: string;
+  readonly becomes: string | undefined;
+  readonly placeholder: string;
+  readonly options: readonly { value: string; name: string }[];
+  readonly onPick: (value: string) => void;
+  readonly fault: boolean;
+  readonly fresh?: (words: string, done: (value: string) => void) => ReactNode;
+}
+
+function Pick({ id, shown, becomes, placeholder, options, onPick, fault, fresh }: PickProps) {
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const some = found(options, words, (o) => `${o.name} ${o.value}`).slice(0, 60);

@@ -25,17 +25,16 @@ export function withAdjustment(all: Adjustments, key: string, change: Adjustment
   if (change === null) return others;
   const next = Object.fromEntries(
     Object.entries({ ...old, ...change }).filter(([, v]) => v !== undefined && v !== false && v !== ''),
-  ) as Adjustment;
+  );
   return Object.keys(next).length === 0 ? others : { ...others, [key]: next };
 }
 
-export function Overrides({
-  adjusted,
-  onAdjust,
-}: {
-  adjusted: Adjustments;
-  onAdjust: (adjusted: Adjustments) => void;
-}) {
+interface OverridesProps {
+  readonly adjusted: Adjustments;
+  readonly onAdjust: (adjusted: Adjustments) => void;
+}
+
+export function Overrides({ adjusted, onAdjust }: OverridesProps) {
   const all = Object.entries(adjusted);
   if (all.length === 0) return null;
   return (
@@ -64,19 +63,16 @@ export function Overrides({
 
 const SAME = ':same';
 
+interface LineActsProps {
+  readonly line: PlannedLine;
+  readonly adjusted: Adjustments;
+  readonly volumes: readonly string[];
+  readonly onAdjust: (adjusted: Adjustments) => void;
+}
+
 /** What can be done with the selected line, for this project alone. */
 /** `volumes` are those a folder can be redirected to; none where the project is not written on one. */
-export function LineActs({
-  line,
-  adjusted,
-  volumes,
-  onAdjust,
-}: {
-  line: PlannedLine;
-  adjusted: Adjustments;
-  volumes: readonly string[];
-  onAdjust: (adjusted: Adjustments) => void;
-}) {
+export function LineActs({ line, adjusted, volumes, onAdjust }: LineActsProps) {
   const id = useId();
   const own = adjusted[line.key];
   const [name, setName] = useState<string | null>(null);

@@ -25,8 +25,6 @@ interface Props {
 }
 
 export function SelectedLine({ template, registers, expansion, line, prefix, volume, clash, onSelect }: Props) {
-  const path = [expansion.rootName, line.path].filter((p) => p !== '').join('/');
-  const longest = useMemo(() => longestBelow(expansion, line), [expansion, line]);
   const here = expansion.diagnostics.filter((d) => d.line === line.key);
   const elsewhere = expansion.diagnostics.filter(
     (d) => d.line !== line.key && d.code !== 'value-missing' && d.code !== 'field-required',
@@ -36,29 +34,9 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
     () => [...Object.keys(line.entries).flatMap((as) => entryField(template, expansion, as)), ...template.fields],
     [template, expansion, line],
   );
-  const length = prefix.length + path.length;
-  const system = useReaderSystem();
-  const whole =
-    volume === null
-      ? path
-      : readerPath({ root: `${volume.root}/${path}`, folder: path, prefixes: volume.prefixes }, system, '');
   return (
     <div className="flex flex-col gap-5">
-      <div className="flex flex-col gap-2">
-        <Heading>Selected</Heading>
-        <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
-          <span className="min-w-0 flex-1 font-mono text-sm break-all">
-            {volume !== null && <span className="text-ink2">{volume.name}/</span>}
-            {path}
-          </span>
-          <CopyButton text={whole} what="the path" />
-        </div>
-        <Budget used={length} most={expansion.budget} />
-        <p className="text-xs text-ink2">
-          {length} of {expansion.budget} characters with the volume's own path
-          {longest > length ? `; the longest planned below it has ${longest}` : ''}
-        </p>
-      </div>
+      <PathOf expansion={expansion} line={line} prefix={prefix} volume={volume} />
       {(here.length > 0 || clash !== null) && (
         <ul className="flex flex-col gap-1.5">
           {clash !== null && <Fault weight="must" words={clash} />}
@@ -87,29 +65,7 @@ export function SelectedLine({ template, registers, expansion, line, prefix, vol
           <Pair what="Made" words={line.starter?.fill ? 'copied, renamed and filled in' : 'copied and renamed'} />
         </dl>
       )}
-      {elsewhere.length > 0 && (
-        <div className="flex flex-col gap-2">
-          <Heading>Elsewhere in this plan</Heading>
-          <ul className="flex flex-col gap-1.5">
-            {elsewhere.slice(0, 6).map((d, i) => (
-              <li key={`${d.code}${d.line}${i}`}>
-                <button
-                  type="button"
-                  disabled={d.line === null}
-                  onClick={() => d.line && onSelect(d.line)}
-                  className="flex items-start gap-2 text-left text-sm"
-                >
-                  <span className="pt-1">
-                    <WeightSign weight={d.weight === 'refused' ? 'must' : 'should'} />
-                  </span>
-                  {wordsFor(d.code, d.params)}
-                </button>
-              </li>
-            ))}
-          </ul>
-          {elsewhere.length > 6 && <p className="text-xs text-ink2">…and {elsewhere.length - 6} more</p>}
-        </div>
-      )}
+      {elsewhere.length > 0 && <Elsewhere diagnostics={elsewhere} onSelect={onSelect} />}
     </div>
   );
 }
@@ -159,6 +115,65 @@ function Budget({ used, most }: { used: number; most: number }) {
         style={{ width: `${share * 100}%` }}
       />
       <span className="absolute -inset-y-1 w-0.5 bg-brick" style={{ left: `${100 / 1.12}%` }} />
+    </div>
+  );
+}
+
+function PathOf({ expansion, line, prefix, volume }: Pick<Props, 'expansion' | 'line' | 'prefix' | 'volume'>) {
+  const path = [expansion.rootName, line.path].filter((p) => p !== '').join('/');
+  const longest = useMemo(() => longestBelow(expansion, line), [expansion, line]);
+  const length = prefix.length + path.length;
+  const system = useReaderSystem();
+  const whole =
+    volume === null
+      ? path
+      : readerPath({ root: `${volume.root}/${path}`, folder: path, prefixes: volume.prefixes }, system, '');
+  return (
+    <div className="flex flex-col gap-2">
+      <Heading>Selected</Heading>
+      <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2">
+        <span className="min-w-0 flex-1 font-mono text-sm break-all">
+          {volume !== null && <span className="text-ink2">{volume.name}/</span>}
+          {path}
+        </span>
+        <CopyButton text={whole} what="the path" />
+      </div>
+      <Budget used={length} most={expansion.budget} />
+      <p className="text-xs text-ink2">
+        {length} of {expansion.budget} characters with the volume's own path
+        {longest > length ? `; the longest planned below it has ${longest}` : ''}
+      </p>
+    </div>
+  );
+}
+
+interface ElsewhereProps {
+  readonly diagnostics: Expansion['diagnostics'];
+  readonly onSelect: (key: string) => void;
+}
+
+function Elsewhere({ diagnostics, onSelect }: ElsewhereProps) {
+  return (
+    <div className="flex flex-col gap-2">
+      <Heading>Elsewhere in this plan</Heading>
+      <ul className="flex flex-col gap-1.5">
+        {diagnostics.slice(0, 6).map((d, i) => (
+          <li key={`${d.code}${d.line}${i}`}>
+            <button
+              type="button"
+              disabled={d.line === null}
+              onClick={() => d.line && onSelect(d.line)}
+              className="flex items-start gap-2 text-left text-sm"
+            >
+              <span className="pt-1">
+                <WeightSign weight={d.weight === 'refused' ? 'must' : 'should'} />
+              </span>
+              {wordsFor(d.code, d.params)}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {diagnostics.length > 6 && <p className="text-xs text-ink2">…and {diagnostics.length - 6} more</p>}
     </div>
   );
 }

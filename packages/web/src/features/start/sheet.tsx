@@ -20,17 +20,14 @@ export const settingsOf = (
     why: s.why ?? '',
   }));
 
-export function SettingsSheet({
-  setup,
-  chosen,
-  readOnly = false,
-  onChoose,
-}: {
-  setup: Setup | undefined;
-  chosen: Chosen;
-  readOnly?: boolean;
-  onChoose: (chosen: Chosen) => void;
-}) {
+interface SettingsSheetProps {
+  readonly setup: Setup | undefined;
+  readonly chosen: Chosen;
+  readonly readOnly?: boolean;
+  readonly onChoose: (chosen: Chosen) => void;
+}
+
+export function SettingsSheet({ setup, chosen, readOnly = false, onChoose }: SettingsSheetProps) {
   const id = useId();
   const all = setup?.settings ?? [];
   const set = (label: string, value: string, usual: string) => {

@@ -13,15 +13,13 @@ import { TemplateChoice } from './template-choice';
 import type { StartPlan } from './use-start-plan';
 import type { StartWriting } from './use-start-writing';
 
-export function StartForm({
-  plan,
-  all,
-  writing,
-}: {
-  plan: StartPlan;
-  all: readonly TemplateRow[];
-  writing: StartWriting;
-}) {
+interface StartFormProps {
+  readonly plan: StartPlan;
+  readonly all: readonly TemplateRow[];
+  readonly writing: StartWriting;
+}
+
+export function StartForm({ plan, all, writing }: StartFormProps) {
   const dispatch = useAppDispatch();
   const { row, expansion, setParams } = plan;
   return (
@@ -91,21 +89,16 @@ function Settings({ plan: { row, settings, choose } }: { plan: StartPlan }) {
   );
 }
 
-function NumberRow({
-  value,
-  held,
-  trouble,
-  taken,
-  note,
-  onGive,
-}: {
-  value: string;
-  held: string | null;
-  trouble: string | null;
-  taken: string | null;
-  note: string | null;
-  onGive: (value: string) => void;
-}) {
+interface NumberRowProps {
+  readonly value: string;
+  readonly held: string | null;
+  readonly trouble: string | null;
+  readonly taken: string | null;
+  readonly note: string | null;
+  readonly onGive: (value: string) => void;
+}
+
+function NumberRow({ value, held, trouble, taken, note, onGive }: NumberRowProps) {
   const id = useId();
   const clash = value !== '' && taken?.startsWith('The number') ? taken : null;
   return (

@@ -122,7 +122,7 @@ const slice = createSlice({
     draftDone(state, { payload: { template, keep } }: PayloadAction<{ template: string; keep: readonly string[] }>) {
       const { [template]: done, ...drafts } = state.drafts;
       const last = Object.fromEntries(
-        keep.flatMap((key) => (done?.values[key] === undefined ? [] : [[key, done.values[key] as Value]])),
+        keep.flatMap((key) => (done?.values[key] === undefined ? [] : [[key, done.values[key]]])),
       );
       return { ...state, drafts, last: { ...state.last, [template]: last } };
     },

@@ -22,17 +22,14 @@ export const isElsewhere = (text: string | null): text is Elsewhere => text !== 
 export const targetWords = (target: Target): string =>
   target.kind === 'volume' ? target.volume.name : WORDS[target.kind];
 
-export function TargetChoice({
-  volumes,
-  target,
-  onVolume,
-  onElsewhere,
-}: {
-  volumes: readonly VolumeRow[];
-  target: Target | null;
-  onVolume: (name: string) => void;
-  onElsewhere: (to: Elsewhere) => void;
-}) {
+interface TargetChoiceProps {
+  readonly volumes: readonly VolumeRow[];
+  readonly target: Target | null;
+  readonly onVolume: (name: string) => void;
+  readonly onElsewhere: (to: Elsewhere) => void;
+}
+
+export function TargetChoice({ volumes, target, onVolume, onElsewhere }: TargetChoiceProps) {
   const id = useId();
   const volume = target?.kind === 'volume' ? target.volume : null;
   const said =

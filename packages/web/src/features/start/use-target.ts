@@ -19,7 +19,7 @@ export function useClash(
     skip: asked.volume === '' || (asked.folder === '' && asked.number === ''),
     refetchOnMountOrArgChange: true,
     pollingInterval: 15_000,
-  }) as { data?: Look; originalArgs?: typeof asked };
+  });
   if (data === undefined || originalArgs?.folder !== folder || originalArgs.number !== number)
     return { clash: null, adds: false, note: null };
   return {

@@ -58,12 +58,8 @@ export async function intoFolder(
   progress: (p: Progress) => void,
   cancel: AbortSignal,
 ): Promise<Outcome> {
-  const picked = await (
-    globalThis as unknown as { showDirectoryPicker: (options: object) => Promise<FileSystemDirectoryHandle> }
-  )
-    .showDirectoryPicker({ mode: 'readwrite' })
-    .catch(() => null);
-  if (picked === null) return { ok: false, words: 'No folder was chosen. Nothing was written.' };
+  const picked = await globalThis.showDirectoryPicker?.({ mode: 'readwrite' }).catch(() => null);
+  if (!picked) return { ok: false, words: 'No folder was chosen. Nothing was written.' };
   const response = await ask(request, 'steps');
   if (typeof response === 'string') return { ok: false, words: response };
   const { root, steps } = (await response.json()) as { root: string; steps: readonly FilledStep[] };

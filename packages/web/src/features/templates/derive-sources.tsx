@@ -25,45 +25,16 @@ export interface Source {
   readonly contentOf?: (path: string) => Promise<Uint8Array | null>;
 }
 
-export function DeriveSources({
-  onSource,
-  onTrouble,
-}: {
-  onSource: (source: Source) => void;
-  onTrouble: (words: string) => void;
-}) {
+interface SourcesProps {
+  readonly onSource: (source: Source) => void;
+  readonly onTrouble: (words: string) => void;
+}
+
+export function DeriveSources({ onSource, onTrouble }: SourcesProps) {
   const { data: projects = [] } = projectsApi.useSomeProjectsQuery('');
   const [ask] = templatesApi.useLazyProjectListingQuery();
   const [open] = projectsApi.useLazyProjectQuery();
-  const folder = useRef<HTMLInputElement>(null);
-  const zip = useRef<HTMLInputElement>(null);
   const [choosing, setChoosing] = useState(false);
-  const fromFolder = (event: ChangeEvent<HTMLInputElement>) => {
-    const files = [...(event.target.files ?? [])];
-    event.target.value = '';
-    const byPath = new Map(files.map((f) => [f.webkitRelativePath, f]));
-    onSource({
-      listing: [...byPath.keys()].join('\n'),
-      said: `${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`,
-      contentOf: async (path) => {
-        const file = byPath.get(path);
-        return file === undefined || file.size > LIMITS.starterBytes ? null : new Uint8Array(await file.arrayBuffer());
-      },
-    });
-  };
-  const fromZip = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (file === undefined) return;
-    const { entriesOfZip, fileOfZip } = await import('./zip-names');
-    const entries = await entriesOfZip(file);
-    if (entries === null) return onTrouble(`${file.name} is no zip that can be read. Nothing was changed.`);
-    onSource({
-      listing: entries.map((e) => e.name).join('\n'),
-      said: `${many(entries.length, 'name')} read in ${file.name}. Nothing was uploaded.`,
-      contentOf: (path) => fileOfZip(file, path, LIMITS.starterBytes),
-    });
-  };
   const fromProject = async (project: ProjectRow) => {
     const [{ data, error }, { data: page }] = await Promise.all([ask(project.id), open(project.id)]);
     if (data === undefined) return onTrouble(troubleOf(error));
@@ -85,8 +56,8 @@ export function DeriveSources({
         <Button aria-expanded={choosing} onClick={() => setChoosing(!choosing)}>
           From a volume…
         </Button>
-        <Button onClick={() => folder.current?.click()}>From a folder here…</Button>
-        <Button onClick={() => zip.current?.click()}>From a zip…</Button>
+        <FolderSource onSource={onSource} />
+        <ZipSource onSource={onSource} onTrouble={onTrouble} />
       </div>
       {choosing && (
         <VolumeFolder
@@ -97,36 +68,12 @@ export function DeriveSources({
           }}
         />
       )}
-      <input
-        ref={folder}
-        type="file"
-        aria-label="The names in a folder"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={fromFolder}
-        {...{ webkitdirectory: '' }}
-      />
-      <input
-        ref={zip}
-        type="file"
-        aria-label="The names in a zip"
-        accept=".zip,application/zip"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => void fromZip(e)}
-      />
     </>
   );
 }
 
 /** Any folder on a volume, gone to step by step. */
-function VolumeFolder({
-  onSource,
-  onTrouble,
-}: {
-  onSource: (source: Source) => void;
-  onTrouble: (words: string) => void;
-}) {
+function VolumeFolder({ onSource, onTrouble }: SourcesProps) {
   const { data: volumes = [] } = volumesApi.useVolumesQuery();
   const [volume, setVolume] = useState('');
   const [path, setPath] = useState('');
@@ -189,5 +136,67 @@ function VolumeFolder({
         {isFetching ? 'Listing…' : 'Derive from this folder'}
       </Button>
     </section>
+  );
+}
+
+function FolderSource({ onSource }: { onSource: (source: Source) => void }) {
+  const folder = useRef<HTMLInputElement>(null);
+  const fromFolder = (event: ChangeEvent<HTMLInputElement>) => {
+    const files = [...(event.target.files ?? [])];
+    event.target.value = '';
+    const byPath = new Map(files.map((f) => [f.webkitRelativePath, f]));
+    onSource({
+      listing: [...byPath.keys()].join('\n'),
+      said: `${many(files.length, 'name')} read. Nothing was uploaded; folders without files are not told by the browser.`,
+      contentOf: async (path) => {
+        const file = byPath.get(path);
+        return file === undefined || file.size > LIMITS.starterBytes ? null : new Uint8Array(await file.arrayBuffer());
+      },
+    });
+  };
+  return (
+    <>
+      <Button onClick={() => folder.current?.click()}>From a folder here…</Button>{' '}
+      <input
+        ref={folder}
+        type="file"
+        aria-label="The names in a folder"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={fromFolder}
+        {...{ webkitdirectory: '' }}
+      />
+    </>
+  );
+}
+
+function ZipSource({ onSource, onTrouble }: SourcesProps) {
+  const zip = useRef<HTMLInputElement>(null);
+  const fromZip = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (file === undefined) return;
+    const { entriesOfZip, fileOfZip } = await import('./zip-names');
+    const entries = await entriesOfZip(file);
+    if (entries === null) return onTrouble(`${file.name} is no zip that can be read. Nothing was changed.`);
+    onSource({
+      listing: entries.map((e) => e.name).join('\n'),
+      said: `${many(entries.length, 'name')} read in ${file.name}. Nothing was uploaded.`,
+      contentOf: (path) => fileOfZip(file, path, LIMITS.starterBytes),
+    });
+  };
+  return (
+    <>
+      <Button onClick={() => zip.current?.click()}>From a zip…</Button>{' '}
+      <input
+        ref={zip}
+        type="file"
+        aria-label="The names in a zip"
+        accept=".zip,application/zip"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => void fromZip(e)}
+      />
+    </>
   );
 }

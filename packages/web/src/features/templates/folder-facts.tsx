@@ -57,17 +57,14 @@ export function Pair({ what, words }: { what: React.ReactNode; words: React.Reac
   );
 }
 
-function Example({
-  convention,
-  registers,
-  values,
-  fields,
-}: {
-  convention: Convention;
-  registers: Registers;
-  values: Values;
-  fields: readonly Field[];
-}) {
+interface ExampleProps {
+  readonly convention: Convention;
+  readonly registers: Registers;
+  readonly values: Values;
+  readonly fields: readonly Field[];
+}
+
+function Example({ convention, registers, values, fields }: ExampleProps) {
   const parts = useMemo(() => {
     const pattern = parsePattern(convention.pattern);
     const compiled = pattern.ok

@@ -1,16 +1,14 @@
 /** One template as trays: what each folder is for, how its files are called, what is made when. */
 
 import type { Me, TemplateRow } from '@nesting/contract';
-import { mergeRegisters, NO_REGISTERS } from '@nesting/core/name';
-import { diffTemplates, ownRegisters, type Template } from '@nesting/core/template';
-import { differenceWords } from '@nesting/core/words';
+import { type Field, mergeRegisters, NO_REGISTERS, type Registers } from '@nesting/core/name';
+import { ownRegisters, type Template } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
-import { api, troubleOf } from '../../app/api';
-import { useAppDispatch } from '../../app/store';
+import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
-import { ago, many } from '../../app/words';
+import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Nest } from '../../nest/nest';
 import { nestOfTemplate } from '../../nest/of-template';
@@ -18,11 +16,11 @@ import { TrayTree } from '../../tray/tray-tree';
 import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui';
 import { houseApi } from '../house/house-api';
 import { comparedLines } from './compare';
-import { templateDrafts } from './editor/template-slice';
+import { EditionsOf } from './editions-of';
 import { FolderFacts } from './folder-facts';
 import { sizeOfTemplate } from './size';
 import { templatesApi } from './templates-api';
-import { linesOfTemplate } from './tree';
+import { linesOfTemplate, type TemplateLine } from './tree';
 
 export function TemplatePage() {
   const { id } = useParams();
@@ -45,7 +43,6 @@ export function TemplatePage() {
 function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGISTERS }) {
   usePageTitle(row.name);
   const me = useOutletContext<Me>();
-  const go = useNavigate();
   const { template } = row;
   const [params, put] = useAddress();
   const { data: editions = [] } = templatesApi.useEditionsQuery(row.id);
@@ -75,21 +72,8 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
           <Nest root={nest} width={240} height={150} label={`The shape of ${row.name}`} />
           <p className="text-sm">{row.purpose}</p>
           <Heading>Asked for when a project starts</Heading>
-          <ul className="divide-y divide-line border-y border-line text-sm">
-            {template.fields.map((f) => (
-              <li key={f.key} className="flex justify-between gap-3 py-1.5">
-                <span>{f.label ?? f.key}</span>
-                <span className="text-right text-ink2">
-                  {f.type === 'list'
-                    ? `list${f.within ? `, within ${f.within}` : ''}`
-                    : f.type === 'choice'
-                      ? (f.options ?? []).map((o) => o.code).join(' or ')
-                      : f.type}
-                </span>
-              </li>
-            ))}
-          </ul>
-          <Editions
+          <AskedFields fields={template.fields} />
+          <EditionsOf
             row={row}
             mayWrite={me.role === 'coordinator'}
             compared={compared?.edition ?? null}
@@ -124,120 +108,78 @@ function OneTemplate({ row, studio }: { row: TemplateRow; studio: typeof NO_REGI
           />
         </>
       }
-      consequence={
-        line && (
-          <div className="flex flex-col gap-4">
-            <Heading>Selected</Heading>
-            <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2 font-mono text-sm break-all">
-              <span className="flex-1">{line.path || line.tree.note}</span>
-              {line.path && <CopyButton text={line.path} what="the path" />}
-            </div>
-            {line.folder && (
-              <FolderFacts
-                template={template}
-                registers={registers}
-                node={line.folder.node}
-                rules={line.folder.rules}
-                values={{}}
-                fields={template.fields}
-                per={line.per}
-              />
-            )}
-            {line.folder === null && <p className="text-sm text-ink2">{line.tree.note}</p>}
-          </div>
-        )
-      }
-      ledger={
-        <>
-          <span className="flex-1">
-            <strong className="font-semibold">Edition {row.edition} is in force.</strong>{' '}
-            <span className="text-ink2">Projects keep the edition they were started with.</span>
-          </span>
-          {me.role === 'coordinator' && (
-            <Button onClick={() => void go(`/templates/${row.id}/edit`)}>
-              {row.draft ? 'Go on with the draft' : 'Change it'}
-            </Button>
-          )}
-          {me.role === 'coordinator' && (
-            <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
-              Start a project from it
-            </Button>
-          )}
-        </>
-      }
+      consequence={line && <SelectedLine line={line} template={template} registers={registers} />}
+      ledger={<TemplateLedger row={row} mayWrite={me.role === 'coordinator'} />}
     />
   );
 }
 
-function Editions({
-  row,
-  mayWrite,
-  compared,
-  onCompare,
-}: {
-  row: TemplateRow;
-  mayWrite: boolean;
-  compared: number | null;
-  onCompare: (edition: number | null) => void;
-}) {
-  const { data = [] } = templatesApi.useEditionsQuery(row.id);
-  const [keep, { error }] = templatesApi.useKeepTemplateMutation();
-  const dispatch = useAppDispatch();
-  const go = useNavigate();
-  // An earlier edition is never in force again: it becomes the draft of the next one.
-  const restore = async (template: Template) => {
-    await keep({ template, version: row.draft?.version ?? 0 }).unwrap();
-    dispatch(templateDrafts.closed(row.id));
-    dispatch(api.util.invalidateTags(['templates']));
-    await go(`/templates/${row.id}/edit`);
-  };
-  if (data.length < 2 && !data[0]?.said) return null;
+function AskedFields({ fields }: { fields: readonly Field[] }) {
   return (
-    <section aria-label="Editions" className="flex flex-col gap-1">
-      <Heading>Editions</Heading>
-      {error && <p className="text-sm text-brick">{troubleOf(error)}</p>}
-      <ul className="flex flex-col gap-1 text-sm">
-        {data.map((e, i) => {
-          const before = data[i + 1];
-          const differences = before === undefined ? [] : diffTemplates(before.template, e.template);
-          return (
-            <li key={e.edition}>
-              <span className="font-semibold">{e.edition}</span> {e.said}{' '}
-              <span className="text-xs text-ink2">
-                {ago(e.at)}
-                {e.by ? `, ${e.by}` : ''}
-              </span>
-              {differences.length > 0 && (
-                <details className="text-xs">
-                  <summary className="cursor-pointer text-bottle">
-                    {many(differences.length, 'difference')} from edition {before?.edition}
-                  </summary>
-                  <ul className="list-inside list-disc">
-                    {differences.slice(0, 60).map((d) => (
-                      <li key={JSON.stringify(d)}>{differenceWords(d)}</li>
-                    ))}
-                  </ul>
-                </details>
-              )}
-              {i > 0 && (
-                <Button
-                  look="quiet"
-                  className="mr-3 h-6!"
-                  aria-pressed={compared === e.edition}
-                  onClick={() => onCompare(compared === e.edition ? null : e.edition)}
-                >
-                  {compared === e.edition ? 'Show it as it is' : 'Compare as a tree'}
-                </Button>
-              )}
-              {mayWrite && i > 0 && (
-                <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>
-                  {row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}
-                </Button>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-    </section>
+    <ul className="divide-y divide-line border-y border-line text-sm">
+      {fields.map((f) => (
+        <li key={f.key} className="flex justify-between gap-3 py-1.5">
+          <span>{f.label ?? f.key}</span>
+          <span className="text-right text-ink2">{fieldWords(f)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function fieldWords(f: Field): string {
+  if (f.type === 'list') return `list${f.within ? `, within ${f.within}` : ''}`;
+  return f.type === 'choice' ? (f.options ?? []).map((o) => o.code).join(' or ') : f.type;
+}
+
+interface SelectedProps {
+  readonly line: TemplateLine;
+  readonly template: Template;
+  readonly registers: Registers;
+}
+
+function SelectedLine({ line, template, registers }: SelectedProps) {
+  return (
+    <div className="flex flex-col gap-4">
+      <Heading>Selected</Heading>
+      <div className="flex items-start gap-1 rounded-tray border border-line bg-sheet p-2 font-mono text-sm break-all">
+        <span className="flex-1">{line.path || line.tree.note}</span>
+        {line.path && <CopyButton text={line.path} what="the path" />}
+      </div>
+      {line.folder && (
+        <FolderFacts
+          template={template}
+          registers={registers}
+          node={line.folder.node}
+          rules={line.folder.rules}
+          values={{}}
+          fields={template.fields}
+          per={line.per}
+        />
+      )}
+      {line.folder === null && <p className="text-sm text-ink2">{line.tree.note}</p>}
+    </div>
+  );
+}
+
+function TemplateLedger({ row, mayWrite }: { row: TemplateRow; mayWrite: boolean }) {
+  const go = useNavigate();
+  return (
+    <>
+      <span className="flex-1">
+        <strong className="font-semibold">Edition {row.edition} is in force.</strong>{' '}
+        <span className="text-ink2">Projects keep the edition they were started with.</span>
+      </span>
+      {mayWrite && (
+        <Button onClick={() => void go(`/templates/${row.id}/edit`)}>
+          {row.draft ? 'Go on with the draft' : 'Change it'}
+        </Button>
+      )}
+      {mayWrite && (
+        <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
+          Start a project from it
+        </Button>
+      )}
+    </>
   );
 }

@@ -328,17 +328,14 @@ function Several({ label, chosen, known, empty, none, readOnly, onToggle, onNone
   );
 }
 
-function Numbering({
-  node,
-  readOnly,
-  onSet,
-  onRenumber,
-}: {
-  node: FolderNode;
-  readOnly: boolean;
-  onSet: (change: Partial<FolderNode>, what?: string | null) => void;
-  onRenumber: () => void;
-}) {
+interface NumberingProps {
+  readonly node: FolderNode;
+  readonly readOnly: boolean;
+  readonly onSet: (change: Partial<FolderNode>, what?: string | null) => void;
+  readonly onRenumber: () => void;
+}
+
+function Numbering({ node, readOnly, onSet, onRenumber }: NumberingProps) {
   const id = useId();
   const { numbering } = node;
   const reserved = (numbering?.reserved ?? []).map((r) => `${r.number}${r.label ? ` ${r.label}` : ''}`).join('\n');

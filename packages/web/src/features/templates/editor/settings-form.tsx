@@ -19,16 +19,16 @@ const WEIGHTS = [
   { value: 'should', label: 'should' },
   { value: 'note', label: 'to know' },
   { value: 'off', label: 'off' },
-];
+] as const;
 
 export function SettingsForm({ template, onChange }: Props) {
   const id = useId();
   const checks = template.checks ?? {};
   const set = (change: Partial<NonNullable<Template['checks']>>, what: string | null) =>
     onChange({ ...template, checks: { ...checks, ...change } }, what);
-  const weigh = (rule: string, weight: string) => {
+  const weigh = (rule: string, weight: (typeof WEIGHTS)[number]['value']) => {
     const { [rule]: _old, ...others } = checks.rules ?? {};
-    set({ rules: weight === 'usual' ? others : { ...others, [rule]: weight as 'must' } }, null);
+    set({ rules: weight === 'usual' ? others : { ...others, [rule]: weight } }, null);
   };
   const profiles = checks.profiles ?? ['posix', 'windows', 'macos'];
   return (
@@ -79,40 +79,7 @@ export function SettingsForm({ template, onChange }: Props) {
           />
         ))}
       </fieldset>
-      <Labelled id={`${id}s`} label="Setup sheet, one a line" help="Frame rate = 25 (24, 25, 50): why">
-        <Lines
-          id={`${id}s`}
-          key={template.id}
-          rows={5}
-          defaultValue={settingsText(template.setup)}
-          onBlur={(e) =>
-            onChange({ ...template, setup: { ...template.setup, settings: settingsFrom(e.target.value) } }, null)
-          }
-        />
-      </Labelled>
-      <Labelled id={`${id}d`} label="To do on the first day, one a line">
-        <Lines
-          id={`${id}d`}
-          key={template.id}
-          rows={4}
-          defaultValue={(template.setup?.firstDay ?? []).join('\n')}
-          onBlur={(e) =>
-            onChange(
-              {
-                ...template,
-                setup: {
-                  ...template.setup,
-                  firstDay: e.target.value
-                    .split('\n')
-                    .map((l) => l.trim())
-                    .filter((l) => l !== ''),
-                },
-              },
-              null,
-            )
-          }
-        />
-      </Labelled>
+      <SetupFields template={template} onChange={onChange} />
     </div>
   );
 }
@@ -144,4 +111,38 @@ export function settingsFrom(text: string): Settings {
       },
     ];
   });
+}
+
+const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter((l) => l !== '');
+
+/** What the setup sheet of a project says. */
+function SetupFields({ template, onChange }: Props) {
+  const id = useId();
+  const set = (setup: Template['setup']) => onChange({ ...template, setup: { ...template.setup, ...setup } }, null);
+  return (
+    <>
+      <Labelled id={`${id}s`} label="Setup sheet, one a line" help="Frame rate = 25 (24, 25, 50): why">
+        <Lines
+          id={`${id}s`}
+          key={template.id}
+          rows={5}
+          defaultValue={settingsText(template.setup)}
+          onBlur={(e) => set({ settings: settingsFrom(e.target.value) })}
+        />
+      </Labelled>
+      <Labelled id={`${id}d`} label="To do on the first day, one a line">
+        <Lines
+          id={`${id}d`}
+          key={template.id}
+          rows={4}
+          defaultValue={(template.setup?.firstDay ?? []).join('\n')}
+          onBlur={(e) => set({ firstDay: linesOf(e.target.value) })}
+        />
+      </Labelled>
+    </>
+  );
 }

@@ -32,10 +32,7 @@ const FILLED = /\.(md|txt|otio|csv|json|xml|html|svg|env|usda)$/i;
 
 export function StartersForm({ template, node, readOnly, onSet, pathOf, addressOf, onFile, registers, values }: Props) {
   const starters = node.starters ?? [];
-  const [open, setOpen] = useState<string | null>(null);
   const [refused, setRefused] = useState('');
-  const set = (id: string, change: Partial<Starter>) =>
-    onSet(starters.map((s) => (s.id === id ? { ...s, ...change } : s)));
   const put = (file: File) => {
     if (file.size > LIMITS.starterBytes)
       return setRefused(
@@ -46,66 +43,24 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
     onFile(path, file);
     // The same file once more is its new content; of another folder it is another starter.
     if (starters.some((s) => s.from === path)) return;
-    const taken = new Set(starters.map((s) => s.id));
-    const base = `${node.id}-${file.name}`.replace(/[^A-Za-z0-9-]+/g, '-');
-    let id = base;
-    for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
+    const id = freeId(node, file.name, starters);
     onSet([...starters, { id, name: file.name, from: path, ...(FILLED.test(file.name) && { fill: true }) }]);
   };
   return (
     <section aria-label="Starter files" className="flex flex-col gap-2">
       <Heading>Starter files</Heading>
       {starters.map((s) => (
-        <div key={s.id} className="flex flex-col gap-1 border-b border-line pb-2">
-          <TextInput
-            aria-label={`Name of ${s.from}`}
-            value={s.name}
-            readOnly={readOnly}
-            onChange={(e) => set(s.id, { name: e.target.value })}
-            className="font-mono"
-          />
-          <div className="flex items-center gap-2 text-xs text-ink2">
-            <span className="shrink-0">only when</span>
-            <Choose
-              label={`${s.name} only when`}
-              disabled={readOnly}
-              value={wordOfCondition(s.onlyWhen)}
-              options={conditions(template)}
-              onChange={(value) => set(s.id, { onlyWhen: conditionOf(value) })}
-            />
-          </div>
-          <div className="flex flex-wrap items-center gap-3 text-xs text-ink2">
-            <span className="min-w-0 flex-1 font-mono break-all">{s.from.split('/').at(-1)}</span>
-            <Tick
-              label="fill in"
-              checked={s.fill ?? false}
-              disabled={readOnly}
-              onChange={(fill) => set(s.id, { fill: fill || undefined })}
-            />
-            <Button
-              look="quiet"
-              className="h-6!"
-              aria-expanded={open === s.id}
-              onClick={() => setOpen(open === s.id ? null : s.id)}
-            >
-              {open === s.id ? 'Close' : 'Look into it'}
-            </Button>
-            {!readOnly && (
-              <Button look="quiet" className="h-6!" onClick={() => onSet(starters.filter((o) => o.id !== s.id))}>
-                Take out
-              </Button>
-            )}
-          </div>
-          {open === s.id && (
-            <StarterContent
-              address={addressOf(s.from)}
-              fill={s.fill ?? false}
-              template={template}
-              registers={registers}
-              values={values}
-            />
-          )}
-        </div>
+        <StarterRow
+          key={s.id}
+          starter={s}
+          template={template}
+          registers={registers}
+          values={values}
+          address={addressOf(s.from)}
+          readOnly={readOnly}
+          onChange={(change) => onSet(starters.map((o) => (o.id === s.id ? { ...o, ...change } : o)))}
+          onTakeOut={() => onSet(starters.filter((o) => o.id !== s.id))}
+        />
       ))}
       {starters.length > 1 &&
         starters.some(
@@ -132,4 +87,71 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
       )}
     </section>
   );
+}
+
+interface RowProps extends Pick<Props, 'template' | 'registers' | 'values' | 'readOnly'> {
+  readonly starter: Starter;
+  /** Where its content is. */
+  readonly address: string;
+  readonly onChange: (change: Partial<Starter>) => void;
+  readonly onTakeOut: () => void;
+}
+
+function StarterRow({ starter: s, template, registers, values, address, readOnly, onChange, onTakeOut }: RowProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="flex flex-col gap-1 border-b border-line pb-2">
+      <TextInput
+        aria-label={`Name of ${s.from}`}
+        value={s.name}
+        readOnly={readOnly}
+        onChange={(e) => onChange({ name: e.target.value })}
+        className="font-mono"
+      />
+      <div className="flex items-center gap-2 text-xs text-ink2">
+        <span className="shrink-0">only when</span>
+        <Choose
+          label={`${s.name} only when`}
+          disabled={readOnly}
+          value={wordOfCondition(s.onlyWhen)}
+          options={conditions(template)}
+          onChange={(value) => onChange({ onlyWhen: conditionOf(value) })}
+        />
+      </div>
+      <div className="flex flex-wrap items-center gap-3 text-xs text-ink2">
+        <span className="min-w-0 flex-1 font-mono break-all">{s.from.split('/').at(-1)}</span>
+        <Tick
+          label="fill in"
+          checked={s.fill ?? false}
+          disabled={readOnly}
+          onChange={(fill) => onChange({ fill: fill || undefined })}
+        />
+        <Button look="quiet" className="h-6!" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Close' : 'Look into it'}
+        </Button>
+        {!readOnly && (
+          <Button look="quiet" className="h-6!" onClick={() => onTakeOut()}>
+            Take out
+          </Button>
+        )}
+      </div>
+      {open && (
+        <StarterContent
+          address={address}
+          fill={s.fill ?? false}
+          template={template}
+          registers={registers}
+          values={values}
+        />
+      )}
+    </div>
+  );
+}
+
+function freeId(node: FolderNode, name: string, starters: readonly Starter[]): string {
+  const taken = new Set(starters.map((s) => s.id));
+  const base = `${node.id}-${name}`.replace(/[^A-Za-z0-9-]+/g, '-');
+  let id = base;
+  for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
+  return id;
 }

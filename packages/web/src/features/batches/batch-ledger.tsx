@@ -1,0 +1,142 @@
+/** The foot of a batch: how far it is, and the ways to undo it, to finish it or to take it back. */
+import type { BatchPage, BatchRow } from '@nesting/contract';
+import { troubleOf } from '../../app/api';
+import { many } from '../../app/words';
+import { Button, Confirm } from '../../ui';
+import { changesApi } from './changes-api';
+
+interface Props {
+  readonly project: string;
+  readonly batch: BatchRow;
+  readonly lines: BatchPage['lines'];
+  /** Keys of the lines that were chosen. */
+  readonly chosen: ReadonlySet<string>;
+  readonly mayAct: boolean;
+  readonly onBatch: (id: string) => void;
+}
+
+export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: Props) {
+  const [undo, undoing] = changesApi.useUndoBatchMutation();
+  const [settle, settling] = changesApi.useSettleBatchMutation();
+  const [stop] = changesApi.useStopBatchMutation();
+  const of = { project, batch: batch.id };
+  const left = lines.filter((l) => !l.undone);
+  const can = left.filter((l) => l.hindrance === null).map((l) => l.change.key);
+  const keys = can.filter((key) => chosen.has(key));
+  const run = async (which: readonly string[] | null) => {
+    const done = await undo({ ...of, keys: which })
+      .unwrap()
+      .catch(() => null);
+    if (done !== null) onBatch(done.batch);
+  };
+  const fault = undoing.error ?? settling.error;
+  return (
+    <>
+      <div className="min-w-0 flex-1" aria-live="polite">
+        {fault ? (
+          <p className="text-brick">{troubleOf(fault)}</p>
+        ) : (
+          <Words batch={batch} left={left.length} can={can.length} chosen={keys.length} />
+        )}
+      </div>
+      {batch.state === 'running' && batch.all > 0 && <Button onClick={() => void stop(of)}>Stop it</Button>}
+      {mayAct && batch.state === 'paused' && (
+        <>
+          <Button disabled={settling.isLoading} onClick={() => void settle({ ...of, way: 'take-back' })}>
+            Take it back
+          </Button>
+          <Button look="main" disabled={settling.isLoading} onClick={() => void settle({ ...of, way: 'finish' })}>
+            Finish it
+          </Button>
+        </>
+      )}
+      {mayAct && batch.state === 'done' && keys.length > 0 && (
+        <Button disabled={undoing.isLoading} onClick={() => void run(keys)}>
+          Undo the {keys.length} chosen
+        </Button>
+      )}
+      {mayAct && batch.state === 'done' && (left.length > 0 || lines.length === 0) && (
+        <UndoAll
+          left={left.length}
+          can={can.length}
+          isEmpty={lines.length === 0}
+          isBusy={undoing.isLoading}
+          run={() => void run(can.length < left.length ? can : null)}
+        />
+      )}
+    </>
+  );
+}
+
+interface UndoProps {
+  /** Lines that were not undone yet. */
+  readonly left: number;
+  /** How many of them can be undone now. */
+  readonly can: number;
+  /** A batch that changed the rules alone. */
+  readonly isEmpty: boolean;
+  readonly isBusy: boolean;
+  readonly run: () => void;
+}
+
+function UndoAll({ left, can, isEmpty, isBusy, run }: UndoProps) {
+  return (
+    <Confirm
+      title="Undo this batch"
+      act="Undo it"
+      run={run}
+      trigger={
+        <Button look="main" disabled={isBusy || (!isEmpty && can === 0)}>
+          {isBusy ? 'Undoing…' : can < left ? `Undo the ${can} that can be` : 'Undo it'}
+        </Button>
+      }
+    >
+      {many(can, 'line')} {can === 1 ? 'goes' : 'go'} back to what {can === 1 ? 'it was' : 'they were'}
+      {can < left ? `; ${left - can} cannot be undone now and stay` : ''}. This is a batch of its own, and can be undone
+      in its turn.
+    </Confirm>
+  );
+}
+
+function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; can: number; chosen: number }) {
+  if (batch.state === 'running')
+    return (
+      <p role="status">
+        <strong className="font-semibold">Under way.</strong>{' '}
+        <span className="text-ink2">
+          {batch.all > 0 ? `${batch.done} of ${batch.all} steps. ` : ''}You may leave this page; it goes on.
+        </span>
+      </p>
+    );
+  if (batch.state === 'paused')
+    return (
+      <p>
+        <strong className="font-semibold text-brick">Stopped half way.</strong>{' '}
+        <span className="text-ink2">{batch.why} Finish it once the way is free, or take it back whole.</span>
+      </p>
+    );
+  if (batch.state === 'taken-back')
+    return (
+      <p>
+        <strong className="font-semibold">Taken back.</strong>{' '}
+        <span className="text-ink2">Everything is as it was before it.</span>
+      </p>
+    );
+  if (left === 0)
+    return (
+      <p>
+        <strong className="font-semibold">Done{batch.changes > 0 ? ', and undone since' : ''}.</strong>
+      </p>
+    );
+  return (
+    <p>
+      <strong className="font-semibold">
+        {many(left, 'line')} can {can < left ? 'in part ' : ''}be undone.
+      </strong>{' '}
+      <span className="text-ink2">
+        {can < left ? `${left - can} not now: select one to see why. ` : ''}
+        {chosen > 0 ? `${chosen} chosen.` : 'Space chooses single ones.'}
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,140 @@
+/**
+ * The state of a check on this computer: what was checked, what was found, and what of it is handed in.
+ */
+import {
+  type FindingRow,
+  type HandedIn,
+  type KeptFinding,
+  MOST_RELATED,
+  type ProjectPage as Project,
+  SYSTEMS,
+} from '@nesting/contract';
+import type { Registers } from '@nesting/core/name';
+import { type CheckInput, pathOn } from '@nesting/core/project';
+import { findingWords } from '@nesting/core/words';
+import { proxy } from 'comlink';
+import { useMemo, useState } from 'react';
+import { troubleOf } from '../../app/api';
+import { many } from '../../app/words';
+import type { HereOutcome } from '../../workers/checks-worker';
+import { checksApi } from './checks-api';
+
+export interface Checked {
+  readonly source: string;
+  readonly result: HereOutcome;
+  /** What this kind of source cannot tell. */
+  readonly untold: string;
+  /** Checked here just now, and not handed in by somebody before. */
+  readonly mine: boolean;
+}
+
+export type Progress = (files: number, folders: number, stage: 'walking' | 'reading') => void;
+
+/** Checks one source. `null` when it cannot be understood. */
+export type Work = (say: Progress) => Promise<HereOutcome | null>;
+
+export type HereCheck = ReturnType<typeof useHereCheck>;
+
+export function useHereCheck(project: Project, registers: Registers) {
+  const [checked, setChecked] = useState<Checked | null>(null);
+  const [running, setRunning] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [handIn, handing] = checksApi.useHandInMutation();
+  const [open] = checksApi.useLazyHandedInFindingsQuery();
+  const findings = useMemo(
+    () => checked?.result.outcome.findings.map((f): KeptFinding => kept({ ...f, message: findingWords(f) })) ?? [],
+    [checked],
+  );
+  const show = (next: Checked) => {
+    setChecked(next);
+    handing.reset();
+  };
+  const run = async (source: string, untold: string, work: Work) => {
+    setTrouble(null);
+    setRunning(`Looking at ${source}.`);
+    const say: Progress = (files, _folders, stage) =>
+      setRunning(`${stage === 'walking' ? 'Looking at' : 'Looking into'} ${source}: ${many(files, 'file')} so far.`);
+    try {
+      const result = await work(proxy(say));
+      if (result === null) setTrouble(`${source} is no listing that can be understood. Nothing was checked.`);
+      else show({ source, result, untold, mine: true });
+    } catch (error) {
+      setTrouble(`The check ended early: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`);
+    } finally {
+      setRunning(null);
+    }
+  };
+  const showHandedIn = async ({ id, by, source, files, folders, counts }: HandedIn) => {
+    const { data } = await open(id);
+    if (data === undefined) return;
+    const findings = data.map((f) => ({ ...f, modified: 0, person: null }));
+    const outcome = { summary: { ...counts, files, folders }, bytes: 0, findings };
+    show({ source, result: { outcome, unseen: [] }, untold: `Handed in by ${by}.`, mine: false });
+  };
+  const handFindingsIn = async () => {
+    if (checked === null) return;
+    const { files, folders } = checked.result.outcome.summary;
+    const sent = findings.slice(0, MOST_HANDED_IN).map(bare);
+    await handIn({ project: project.id, source: checked.source, files, folders, findings: sent });
+  };
+  return {
+    checked,
+    findings,
+    running,
+    trouble: trouble ?? (handing.isError ? troubleOf(handing.error) : null),
+    setTrouble,
+    run,
+    showHandedIn,
+    handFindingsIn,
+    isHandedIn: handing.isSuccess,
+    mayHandIn: checked?.mine === true && running === null && !handing.isLoading && !handing.isSuccess,
+    input: (): CheckInput => ({ template: project.body, values: project.values, registers, now: Date.now() }),
+    roots: useMemo(() => rootsOf(project), [project]),
+  };
+}
+
+/** The places the project's folder may have, as each system writes them. */
+const rootsOf = (project: Project): readonly string[] => [
+  project.root,
+  ...SYSTEMS.flatMap((system) =>
+    project.prefixes[system] === '' ? [] : [pathOn(system, project.prefixes[system], project.folder, '')],
+  ),
+];
+
+const kept = (finding: FindingRow): KeptFinding => ({
+  ...finding,
+  since: '',
+  isNew: false,
+  solvedAt: null,
+  accepted: null,
+  to: null,
+  given: false,
+  note: '',
+});
+
+/** More than anybody goes through; the rest is found once these are put right. */
+const MOST_HANDED_IN = 2000;
+
+const bare = ({
+  id,
+  rule,
+  weight,
+  path,
+  message,
+  params,
+  problems,
+  stretches,
+  suggestion,
+  related,
+}: FindingRow): FindingRow => ({
+  id,
+  rule,
+  weight,
+  path: path.toWellFormed(),
+  message,
+  params,
+  problems,
+  stretches,
+  suggestion,
+  related: related.slice(0, MOST_RELATED),
+});
