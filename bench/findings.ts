@@ -2,11 +2,13 @@
  * npm run bench findings: storing, comparing and showing fifty thousand findings; loading against psql's \copy; hashing
  * against openssl.
  */
+
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { findingQuerySchema } from '@nesting/contract';
+import { present } from '@nesting/core';
 import { type Finding, findingId } from '@nesting/core/check';
 import { RULE_CODES } from '@nesting/core/project';
 import { chromium } from '@playwright/test';
@@ -24,12 +26,12 @@ const ROWS = 300_000;
 function findings(off: number): Finding[] {
   return Array.from({ length: MANY }, (_, i): Finding => {
     const n = i + off;
-    const rule = RULE_CODES[n % RULE_CODES.length] as Finding['rule'];
+    const rule = present(RULE_CODES[n % RULE_CODES.length]);
     const at = `05_motion/surface-${n % 40}/s${String(n % 300).padStart(3, '0')}/working/26014_surface-${n % 40}_s${n % 300}_anim_BO_V${n}.usda`;
     return {
       id: findingId(rule, at),
       rule,
-      weight: (['must', 'should', 'note'] as const)[n % 3] as Finding['weight'],
+      weight: present((['must', 'should', 'note'] as const)[n % 3]),
       path: at,
       params: {
         name: at.slice(at.lastIndexOf('/') + 1),
@@ -64,8 +66,9 @@ async function several(rounds: number, work: (round: number) => Promise<number>)
 /** `psql` is the database's own client, `url` its address. */
 export async function benchFindings(world: World, address: string, psql: string, url: string): Promise<void> {
   const { db } = world;
-  const project = (await db.query<{ id: string }>("select id from project where number = '26014'")).rows[0]
-    ?.id as string;
+  const project = present(
+    (await db.query<{ id: string }>("select id from project where number = '26014'")).rows[0]?.id,
+  );
   await storing(db, project);
   await loading(db, psql, url);
   hashing();
@@ -188,7 +191,7 @@ async function showing(db: pg.Pool, project: string, address: string): Promise<v
       const list = () => document.querySelector('[role=listbox]')?.textContent ?? '';
       const before = list();
       const start = performance.now();
-      (document.querySelectorAll<HTMLElement>('section ul li button[aria-pressed]')[place + 3] as HTMLElement).click();
+      document.querySelectorAll<HTMLElement>('section ul li button[aria-pressed]')[place + 3]?.click();
       while (performance.now() - start < 10_000 && (list() === before || list() === ''))
         await new Promise((resolve) => requestAnimationFrame(resolve));
       await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));

@@ -1,6 +1,7 @@
 /**
  * The conventions the corpus breaks names of: those of the demo studio, with what a check would know in each folder.
  */
+import { present } from '@nesting/core';
 import {
   type CompiledConvention,
   compileConvention,
@@ -18,7 +19,7 @@ export const REGISTERS: Registers = {
     ['MSW', 'Museum of Small Weather'],
     ['BRO', 'Brindlecombe Observatory'],
     ['SAK', 'Sint-Aldermeer Kathedraal'],
-  ].map(([code, name]) => ({ code: code as string, name: name as string })),
+  ].map(([code, name]) => ({ code: present(code), name: present(name) })),
   people: [
     ['IT', 'Ines Thorvald'],
     ['BO', 'Bram Okonjo'],
@@ -27,7 +28,7 @@ export const REGISTERS: Registers = {
     ['AP', 'Aiko Pendry'],
     ['SD', 'Samir Dunmore'],
     ['ME', 'Maud Éclair'],
-  ].map(([initials, name]) => ({ initials: initials as string, name: name as string })),
+  ].map(([initials, name]) => ({ initials: present(initials), name: present(name) })),
   families: [
     { name: 'moving image', extensions: ['mov', 'mp4'] },
     { name: 'sound', extensions: ['wav', 'flac'] },
@@ -41,7 +42,7 @@ export const REGISTERS: Registers = {
     ['VO', 'voice'],
     ['MS', 'master'],
     ['SB', 'storyboard'],
-  ].map(([short, long]) => ({ short: short as string, long: long as string })),
+  ].map(([short, long]) => ({ short: present(short), long: present(long) })),
   banned: ['final', 'new', 'latest', 'copy'],
 };
 

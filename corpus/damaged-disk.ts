@@ -1,6 +1,8 @@
 /** Damages done to a project in good order, alone and many at once, and what the rules found of them. */
+import { present } from '@nesting/core';
 import type { ProjectRules, RuleCode } from '@nesting/core/project';
-import { DISK_DAMAGES, type DiskDamage, type Expected, type Pick } from './disk-damages';
+import type { DiskDamage, Expected, Pick } from './damage-kinds';
+import { DISK_DAMAGES } from './disk-damages';
 import { checkDisk, type Disk, goodDisk } from './good-disk';
 
 export const findingsOf = (of: ProjectRules, disk: Disk): Expected[] =>
@@ -48,7 +50,7 @@ export function drawDamages(count: number, seed: number): DiskDamage[] {
   const pick = pickerOf(seed ^ 0x5bd1e995);
   const open = [...DISK_DAMAGES];
   return Array.from({ length: Math.min(count, open.length) }, () => {
-    const chosen = pick(open) as DiskDamage;
+    const chosen = present(pick(open));
     open.splice(open.indexOf(chosen), 1);
     return chosen;
   });

@@ -1,4 +1,4 @@
-import { elementAt } from '@nesting/core';
+import { elementAt, present } from '@nesting/core';
 /**
  * What people do to names, each as a change of a right one; `null` where it does not apply. `keeps`: the name still
  * says all that is needed.
@@ -44,7 +44,7 @@ const slip = (text: string, random: (n: number) => number): string | null => {
   if (letters.length < 5) return null;
   const at = 1 + random(text.length - 3);
   const kind = random(3);
-  const [a, b] = [text[at] as string, text[at + 1] as string];
+  const [a, b] = [present(text[at]), present(text[at + 1])];
   if (!/[a-z]/.test(a) || !/[a-z]/.test(b) || a === b) return null;
   return kind === 0
     ? text.slice(0, at) + b + a + text.slice(at + 2)

@@ -1,5 +1,7 @@
 /** Tiny valid files of each kind, the same bytes every time. */
+
 import { deflateSync } from 'node:zlib';
+import { present } from '@nesting/core';
 
 const u32 = (n: number) => {
   const b = Buffer.alloc(4);
@@ -15,7 +17,7 @@ function crc(bytes: Buffer): number {
     return c >>> 0;
   });
   let c = 0xffffffff;
-  for (const byte of bytes) c = (table[(c ^ byte) & 255] as number) ^ (c >>> 8);
+  for (const byte of bytes) c = present(table[(c ^ byte) & 255]) ^ (c >>> 8);
   return (c ^ 0xffffffff) >>> 0;
 }
 

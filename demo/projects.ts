@@ -1,4 +1,5 @@
 /** The demo's projects and what artists have put into them: names only, contents are made by `files.ts`. */
+import { present } from '@nesting/core';
 import type { Values } from '@nesting/core/name';
 
 export interface DemoProject {
@@ -43,7 +44,7 @@ function goodWork(
   const out: string[] = [];
   surfaces.forEach((surface, i) => {
     scenes.forEach((scene, k) => {
-      const who = people[(i + k) % people.length] as string;
+      const who = present(people[(i + k) % people.length]);
       const folder = `05_motion/${surface}/${scene}`;
       const count = 2 + ((i * 5 + k * 3) % 4);
       const all = versions(`${number}_${surface}_${scene}_anim_${who}_v`, count, '.usda');

@@ -1,9 +1,11 @@
 /** What every command takes: options, and the files they name. */
+
 import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
 import type { Result } from '@nesting/core';
+import { present } from '@nesting/core';
 import { codeOf } from '@nesting/core/change';
 import {
   type CompiledConvention,
@@ -119,7 +121,7 @@ export function ruleOf(options: Options): Rule {
     throw new Unusable('give a convention file, or a pattern behind -p');
   const convention: Convention =
     options.pattern === undefined
-      ? use(parseConvention(textOf(file as string), file))
+      ? use(parseConvention(textOf(present(file)), file))
       : { id: 'pattern', name: options.pattern, pattern: options.pattern };
   const registers = registersOf(options);
   const values = valuesOf(options);

@@ -11,3 +11,9 @@ export function valueAt<K, V>(map: ReadonlyMap<K, V>, key: K): V {
   if (value === undefined && !map.has(key)) throw new RangeError(`There is no ${String(key)} in the map.`);
   return value as V;
 }
+
+/** A value that is known to be there. */
+export function present<T>(value: T | null | undefined): T {
+  if (value === null || value === undefined) throw new RangeError('A value is missing that should be there.');
+  return value;
+}

@@ -1,6 +1,6 @@
 /** What every part of the core leans on: results, limits, equality of plain data. */
 
 export { deepEqual } from './deep-equal';
-export { elementAt, valueAt } from './element';
+export { elementAt, present, valueAt } from './element';
 export { LIMITS } from './limits';
 export { failure, type Params, type Result, success } from './result';

@@ -10,12 +10,12 @@ import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
 import { recountEnded } from './db/queries/checks/findings';
 import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
-import { settleBatches } from './flows/projects/batches';
+import { settleBatches } from './flows/projects/settle-batch';
 import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { ChangePoller } from './jobs/change-poller';
-import { CheckQueue } from './jobs/check-queue';
+import { CHECKS, JobQueue, openBoss } from './jobs/job-queue';
 import { MailQueue } from './jobs/mail-queue';
 import { makeAuth } from './sign-in/auth';
 
@@ -29,15 +29,19 @@ export interface Running {
 export async function openWorld(config: Config, log: Logger, settling = true): Promise<World> {
   const db: Db = openDb(config.databaseUrl);
   await migrate(db, config.databaseUrl, config.migrations);
+  const boss = openBoss(config.databaseUrl, log);
   const world: World = {
     config,
     db,
     reads: new DiskReads(config.readWorker),
-    checks: new CheckQueue(config.databaseUrl, log),
+    boss,
+    checks: new JobQueue(db, boss, CHECKS, log),
     changePoller: new ChangePoller(),
-    mails: new MailQueue(db, config.mail, log),
+    mails: new MailQueue(db, config.mail, boss, log),
   };
+  await boss.start();
   await world.checks.start(config.worksChecks ? (id) => runCheck(world, id) : null);
+  await world.mails.start();
   if (settling) {
     await settleStarts(world);
     await settleBatches(world);
@@ -58,17 +62,16 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
   return setInterval(look, TICK).unref();
 }
 
-/** Everything put down in order: checks under way end, mails are sent, the database is let go. */
+/** Everything put down in order: jobs under way end, what waits stays in the queue, the database is let go. */
 export async function closeWorld(world: World): Promise<void> {
-  await world.checks.stop();
-  await world.mails.stop();
+  await world.boss.stop({ graceful: true, wait: true, timeout: 30_000 });
+  world.mails.close();
   await world.reads.close();
   await world.db.end();
 }
 
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
-  world.mails.start();
   const ticking = startTicking(world, log);
   const app = makeApp(world, makeAuth(world.db, config), log);
   const tls =

@@ -40,7 +40,7 @@ const withCookie = (cookie: string, address = '/api/me', method = 'GET') =>
   at('10.0.0.1', method, address, method === 'GET' ? undefined : {}, { cookie });
 const people = async () => json<PersonRow[]>(await t.ask('coordinator', 'GET', '/api/people'));
 const mails = async () => {
-  await t.world.mails.stop();
+  await t.world.mails.idle();
   return json<MailRow[]>(await t.ask('coordinator', 'GET', '/api/outbox'));
 };
 const tokenIn = (text: string) => /#(\S+)/.exec(text)?.[1] as string;

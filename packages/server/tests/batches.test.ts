@@ -26,7 +26,7 @@ import type {
   TemplateRow,
 } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
-import { settleBatches } from '../src/flows/projects/batches';
+import { settleBatches } from '../src/flows/projects/settle-batch';
 import { insertEdition } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 

@@ -1,3 +1,4 @@
+import { present } from '@nesting/core';
 import { type ComponentType, lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -149,7 +150,7 @@ addEventListener('load', () =>
 
 const router = createBrowserRouter(routes);
 
-createRoot(document.getElementById('root') as HTMLElement).render(
+createRoot(present(document.getElementById('root'))).render(
   <StrictMode>
     <Provider store={store}>
       <Tips delayDuration={300}>

@@ -2,6 +2,7 @@
  * A disk in memory, which refuses what a real one refuses. Steps replayed on it are the preview, the tests' model, and
  * the proof that undo restores.
  */
+import { present } from '../element';
 import { nameOf, parentOf } from '../listing/entry';
 import type { Port, Standing } from './port';
 
@@ -32,7 +33,7 @@ export class MemoryDisk implements Port {
     let at = this.top;
     const parts = path.split('/');
     for (const [i, part] of parts.entries()) {
-      const inside = at.inside as Map<string, Entry>;
+      const inside = present(at.inside);
       const next = inside.get(part) ?? this.entry(i < parts.length - 1 || kind === 'folder');
       inside.set(part, next);
       at = next;
@@ -112,7 +113,7 @@ export class MemoryDisk implements Port {
   }
 
   private *walk(): Generator<[string, Entry]> {
-    const queue: [string, Entry][] = [...(this.top.inside as Map<string, Entry>)];
+    const queue: [string, Entry][] = [...present(this.top.inside)];
     for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
       yield at;
       const [path, entry] = at;

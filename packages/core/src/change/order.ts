@@ -8,6 +8,7 @@
  * Time: proportional to the changes times their depth; no recursion, so a chain of a million renames is no deeper than
  * one.
  */
+import { present } from '../element';
 import { join, nameOf, parentOf } from '../listing/entry';
 import { clashKey } from '../portable/name';
 import { type Change, PARKED, type Step } from './change';
@@ -120,17 +121,17 @@ class Ordering {
     }
     const movers = this.movers
       .filter((node) => !node.placed)
-      .map((node) => ({ node, path: node.change?.after as string, depth: depthOf(node.change?.after as string) }));
+      .map((node) => ({ node, path: present(node.change?.after), depth: depthOf(present(node.change?.after)) }));
     for (const { node } of movers.sort(byDepth)) this.place(node);
     const folders = this.going
       .filter((n) => n.change?.what === 'folder')
       .map((node) => ({ key: keyOf(node), path: pathOf(node), depth: depthOf(pathOf(node)) }));
     for (const { key, path } of folders.sort((a, b) => byDepth(b, a))) this.steps.push({ key, do: 'unmake', path });
-    this.files.sort((a, b) => ((a.after as string) < (b.after as string) ? -1 : 1));
+    this.files.sort((a, b) => (present(a.after) < present(b.after) ? -1 : 1));
     for (const { key, before, after, content } of this.files) {
       if (content === null) continue;
-      if (before !== null) this.steps.push({ key, do: 'unwrite', path: after as string });
-      this.steps.push({ key, do: 'write', path: after as string, content });
+      if (before !== null) this.steps.push({ key, do: 'unwrite', path: present(after) });
+      this.steps.push({ key, do: 'write', path: present(after), content });
     }
     return this.steps;
   }
@@ -144,9 +145,9 @@ class Ordering {
       return;
     }
     const isNewFile = before === null && what === 'file';
-    const node = before === null ? newNode(nameOf(after as string)) : this.nodeAt(before);
+    const node = before === null ? newNode(nameOf(present(after))) : this.nodeAt(before);
     if (node.change !== null) {
-      fault(before as string);
+      fault(present(before));
       return;
     }
     node.change = change;
@@ -164,23 +165,23 @@ class Ordering {
 
   /** Where an entry goes: the node its folder will be. */
   private aim(node: Node): void {
-    const { key, before, after } = node.change as Change;
-    const folder = this.folderAfter(parentOf(after as string));
+    const { key, before, after } = present(node.change);
+    const folder = this.folderAfter(parentOf(present(after)));
     if (folder === null)
       return void this.faults.push({
         code: before !== null && after?.startsWith(`${before}/`) ? 'into-itself' : 'folder-gone',
         key,
-        path: after as string,
+        path: present(after),
       });
     node.to = folder;
-    node.toName = nameOf(after as string);
+    node.toName = nameOf(present(after));
     // Its folder's own move brings it there.
     if (node.state === 'there' && node.to === node.parent && node.toName === node.name) node.placed = true;
   }
 
   private aimFile(change: Change): void {
-    if (this.folderAfter(parentOf(change.after as string)) === null)
-      this.faults.push({ code: 'folder-gone', key: change.key, path: change.after as string });
+    if (this.folderAfter(parentOf(present(change.after))) === null)
+      this.faults.push({ code: 'folder-gone', key: change.key, path: present(change.after) });
   }
 
   private readonly foldersAfter = new Map<string, Node | null>();
@@ -240,9 +241,9 @@ class Ordering {
       else names.set(name, node);
     };
     for (const node of this.byAfter.values()) {
-      const folder = node.to ?? this.folderAfter(parentOf(node.change?.after as string));
+      const folder = node.to ?? this.folderAfter(parentOf(present(node.change?.after)));
       if (folder === null) continue;
-      const name = clashKey(nameOf(node.change?.after as string));
+      const name = clashKey(nameOf(present(node.change?.after)));
       claim(folder, name, node);
       // Those that stay where they are, and are known.
       for (let stays = folder.children?.get(name) ?? null; stays !== null; stays = stays.twin)
@@ -272,7 +273,7 @@ class Ordering {
         leave();
         continue;
       }
-      const folder = node.to as Node;
+      const folder = present(node.to);
       const before = mustGoBefore(node, folder);
       if (before !== null) {
         if (!inHand.has(before)) ask(before);
@@ -294,7 +295,7 @@ class Ordering {
 
   private put(node: Node): void {
     const key = keyOf(node);
-    const folder = node.to as Node;
+    const folder = present(node.to);
     node.placed = true;
     if (node.state === 'coming') {
       node.state = 'there';
@@ -309,7 +310,7 @@ class Ordering {
   }
 
   private park(node: Node): void {
-    this.moveTo(node, node.parent as Node, `${PARKED}${++this.parked}`);
+    this.moveTo(node, present(node.parent), `${PARKED}${++this.parked}`);
   }
 
   private moveTo(node: Node, folder: Node, name: string): void {

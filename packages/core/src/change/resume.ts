@@ -4,7 +4,7 @@
  * first so many; each number of them leaves another picture on the disk, and the picture that is there tells the
  * number.
  */
-import { valueAt } from '../element';
+import { present, valueAt } from '../element';
 import { join, parentOf } from '../listing/entry';
 import { type Left, readyPath } from './apply';
 import type { Step } from './change';
@@ -37,7 +37,7 @@ class Rehearsal {
     for (const { key, before, what } of changes) {
       if (before === null) continue;
       this.there.set(key, this.disk.put(before, what));
-      if (Object.hasOwn(ids, key)) this.real.set(valueAt(this.there, key), ids[key] as string);
+      if (Object.hasOwn(ids, key)) this.real.set(valueAt(this.there, key), present(ids[key]));
     }
     for (const step of steps)
       if (step.do === 'write') this.fresh.set(step.key, this.disk.put(readyPath(step, folder), 'file'));

@@ -9,7 +9,7 @@ import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
 import type { RuleCode } from '../project/rule-weights';
 import { GENERATED, type ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import { dayCounts } from './days';
 import type { Finding } from './finding';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';

@@ -3,7 +3,7 @@ import { isReal } from '../name/dates/dates';
 import type { Reading } from '../name/pattern/field';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import type { FolderItems } from './items';
 import type { FolderRow } from './partial-result';
 

@@ -6,12 +6,12 @@
  */
 
 import { distance } from 'fastest-levenshtein';
-import { elementAt } from '../element';
+import { elementAt, present } from '../element';
 import { grouped } from '../grouped';
 import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import { assign } from './assign';
 import type { FolderRow } from './partial-result';
 
@@ -69,8 +69,8 @@ export function settleFolders(
   const missing = absent.filter(
     (line) =>
       !taken.has(line.key) &&
-      (byKey.get(line.parent as string)?.parent === null ||
-        seen.has((byKey.get(line.parent as string)?.path ?? '').normalize('NFC'))),
+      (byKey.get(present(line.parent))?.parent === null ||
+        seen.has((byKey.get(present(line.parent))?.path ?? '').normalize('NFC'))),
   );
   return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
 }
@@ -88,7 +88,7 @@ function nearest(
   taken: Set<string>,
   settled: Set<FolderRow>,
 ): { row: FolderRow; line: PlannedLine }[] {
-  const byParent = grouped(absent, (line) => line.parent as string);
+  const byParent = grouped(absent, (line) => present(line.parent));
   const found = grouped(open, (row) => rules.planned(parentOf(row.path))?.key ?? '');
   const pairs = [...found].flatMap(([parent, siblings]) => {
     const expected = byParent.get(parent) ?? [];
@@ -136,7 +136,7 @@ function byContents(
   const left = open.filter((row) => !settled.has(row));
   if (left.length === 0 || absent.every((line) => taken.has(line.key))) return [];
   const below = grouped(rows, (row) => parentOf(row.path));
-  const planned = grouped(folders, (line) => line.parent as string);
+  const planned = grouped(folders, (line) => present(line.parent));
   return left.flatMap((row) => {
     const lacking = absent.filter((line) => !taken.has(line.key));
     const inside = (below.get(row.path) ?? []).map((r) => meaningOf(nameOf(r.path)));

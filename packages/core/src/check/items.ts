@@ -11,7 +11,7 @@ import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import type { FolderState } from './match';
 
 export interface ReadFile {

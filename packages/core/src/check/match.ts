@@ -2,7 +2,7 @@
 import { join, nameOf, parentOf } from '../listing/entry';
 import { OWN_FOLDER } from '../project/own-folder';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 
 export type FolderState =
   /** In the plan; or the folder for older versions of one that is. */

@@ -6,7 +6,7 @@ import type { FolderConvention } from '../project/folder-convention';
 import type { RuleCode } from '../project/rule-weights';
 import type { ProjectRules } from '../project/rules';
 import type { Params } from '../result';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import type { FoldersSettled } from './folders';
 import type { FolderItems } from './items';
 import type { FolderState } from './match';

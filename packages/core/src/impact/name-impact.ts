@@ -6,7 +6,7 @@
 import { explainName } from '../name/mend/suggest';
 import { readName } from '../name/read/read';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 
 export interface NameImpact {
   readonly still: number;

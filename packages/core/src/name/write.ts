@@ -1,5 +1,4 @@
-/** Values → a name. Whatever cannot be written is a fault at its slot; nothing is dropped or cut. */
-import { elementAt, valueAt } from '../element';
+import { elementAt, present, valueAt } from '../element';
 import { assertNever, failure, type Params, type Result, success } from '../result';
 import { charSet, takesWhole } from './automaton/scan';
 import { parseIso, writeDate } from './dates/dates';
@@ -178,7 +177,7 @@ function writeText(
   if (length > domain.max) return no('value-too-long', { value: shaped.text, found: length, limit: domain.max });
   if (domain.chars !== null) {
     const allowed = charSet(domain.chars);
-    const wrong = [...shaped.text].filter((ch) => !allowed.has(ch.codePointAt(0) as number));
+    const wrong = [...shaped.text].filter((ch) => !allowed.has(present(ch.codePointAt(0))));
     if (wrong.length > 0)
       return no('value-characters', { value: shaped.text, letters: [...new Set(wrong)], allowed: domain.chars });
   }
@@ -209,4 +208,11 @@ export function fitLike(domain: Extract<SlotDomain, { kind: 'like' }>, text: str
     }
   }
   return rest === '' ? out : null;
+}
+
+/** The name that pieces make; a loop, for it runs for every line at every keystroke. */
+export function textOf(pieces: readonly WrittenPiece[]): string {
+  let text = '';
+  for (const piece of pieces) text += piece.text;
+  return text;
 }

@@ -9,7 +9,7 @@
 
 import type { Change } from '../change/change';
 import type { Standing } from '../change/port';
-import { elementAt } from '../element';
+import { elementAt, present } from '../element';
 import { join } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
@@ -19,7 +19,7 @@ import { DEFAULT_PROFILES } from '../portable/profiles';
 import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
 import type { ProjectRules } from '../project/rules';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 
 /** What the disk says when it is asked; only planned places are. */
 export interface DiskView {
@@ -140,7 +140,7 @@ class Reshaping {
 
   private line(line: PlannedLine): void {
     const was = this.before.get(line.key);
-    const parent = line.parent as string;
+    const parent = present(line.parent);
     if (line.elsewhere !== undefined) {
       if (was === undefined && line.elsewhere.made) this.say(line.key, line.kind, 'elsewhere', null, line.path);
       return;
@@ -202,7 +202,7 @@ class Reshaping {
 
   private make(line: PlannedLine): void {
     if (this.changes.has(line.key)) return;
-    this.needFolder(line.parent as string);
+    this.needFolder(present(line.parent));
     const { starter } = line;
     this.changes.set(line.key, {
       key: line.key,

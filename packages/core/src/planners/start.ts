@@ -7,7 +7,7 @@ import type { Registers, Values } from '../name/pattern/field';
 import { OWN_FOLDER } from '../project/own-folder';
 import { signpostFiles } from '../project/signpost-files';
 import { signpostsOf } from '../project/signposts';
-import type { Expansion, PlannedLine } from '../template/expand';
+import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Template } from '../template/node';
 
 /** What stands in `.nesting/project.json`: enough to recognise a project whose folder was moved. */

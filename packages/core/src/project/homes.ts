@@ -7,7 +7,7 @@ import { grouped } from '../grouped';
 import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
-import type { PlannedLine } from '../template/expand';
+import type { PlannedLine } from '../template/expansion';
 import type { FolderConvention } from './folder-convention';
 
 /** Folders in which one convention holds, with the same entries in hand. */

@@ -3,7 +3,7 @@
  * folder made once for each entry
  * of a list has a signpost for each of them: `renders` of the scene s03 on the west front is `renders.west-front.s03`.
  */
-import type { Expansion } from '../template/expand';
+import type { Expansion } from '../template/expansion';
 
 export interface Signpost {
   /** Unique in the project. */

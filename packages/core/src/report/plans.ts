@@ -2,7 +2,7 @@
  * A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything.
  */
 import type { MakingStep } from '../change/perform';
-import type { Expansion } from '../template/expand';
+import type { Expansion } from '../template/expansion';
 
 export function planPaths(expansion: Expansion): string {
   return expansion.lines

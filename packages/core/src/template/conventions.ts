@@ -2,6 +2,7 @@
  * A template's conventions are the house's own things: an edition of one of them stands in for what the template
  * brought along.
  */
+import { present } from '../element';
 import type { Convention, Template } from './node';
 
 /** The same template with these conventions, by their id in it; the others stay as they are. */
@@ -10,7 +11,7 @@ export function withConventions(template: Template, bodies: Readonly<Record<stri
   return {
     ...template,
     conventions: template.conventions.map((c) =>
-      Object.hasOwn(bodies, c.id) ? { ...(bodies[c.id] as Convention), id: c.id } : c,
+      Object.hasOwn(bodies, c.id) ? { ...present(bodies[c.id]), id: c.id } : c,
     ),
   };
 }

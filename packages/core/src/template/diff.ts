@@ -2,7 +2,9 @@
  * What one edition of a template has that another has not: by identities, so that a renamed folder is renamed and not
  * another one.
  */
+
 import { deepEqual } from '../deep-equal';
+import { present } from '../element';
 import type { FolderNode, Template } from './node';
 
 export type Difference =
@@ -133,7 +135,7 @@ function listed(
     ...[...b].flatMap(([id, now]): Difference[] => {
       const was = a.get(id);
       if (was === undefined) return [{ kind: 'added', of, id, where: id }];
-      const what = of === 'block' ? [] : changedKeys(was as object, now as object, ['id']);
+      const what = of === 'block' ? [] : changedKeys(present(was), now as object, ['id']);
       return what.length === 0 ? [] : [{ kind: 'changed', of: of as 'field' | 'convention', id, where: id, what }];
     }),
     ...[...a.keys()].flatMap((id): Difference[] => (b.has(id) ? [] : [{ kind: 'removed', of, id, where: id }])),

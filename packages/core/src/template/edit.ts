@@ -4,7 +4,7 @@
  * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with
  * theirs.
  */
-import { elementAt } from '../element';
+import { elementAt, present } from '../element';
 import { shapeText } from '../name/pattern/shape';
 import type { Block, FolderNode } from './node';
 import { siblingsOf } from './visit';
@@ -124,7 +124,7 @@ export function insertFolders(
         node.onePer !== undefined
           ? null
           : keepsNumber(next, at, node.number)
-            ? (node.number as number)
+            ? present(node.number)
             : freeNumber(next, at, blocks);
       const { number: _old, ...bare } = node;
       const folders = [...(next.folders ?? [])];
@@ -216,7 +216,7 @@ function settleNumbers(parent: FolderNode, moved: ReadonlySet<string>, blocks: B
   return {
     ...parent,
     folders: (parent.folders ?? []).map((f) =>
-      f.number === undefined ? f : { ...f, number: numbers.shift() as number },
+      f.number === undefined ? f : { ...f, number: present(numbers.shift()) },
     ),
   };
 }

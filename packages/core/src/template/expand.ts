@@ -5,75 +5,19 @@
  */
 
 import { LIMITS } from '../limits';
-import type { Field, Registers, Values } from '../name/pattern/field';
+import type { Registers, Values } from '../name/pattern/field';
 import type { CompiledName } from '../name/pattern/ops';
-import { type WrittenPiece, writePieces } from '../name/write';
+import { textOf, type WrittenPiece, writePieces } from '../name/write';
 import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Params } from '../result';
 import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './compile-names';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
-import type { Adjustments, FolderNode, Mark, Presence, Starter, Template } from './node';
-import { type FolderRules, type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
-import { type KeptValues, keepValues } from './values';
-
-export interface PlannedLine {
-  /** Identity: the node's id and its entries' keys. It stays when a name changes. */
-  readonly key: string;
-  readonly node: string;
-  readonly parent: string | null;
-  readonly kind: 'folder' | 'file';
-  readonly name: string;
-  readonly pieces: readonly WrittenPiece[];
-  /** From the project's root, parted by `/`; empty for the root itself. */
-  readonly path: string;
-  readonly depth: number;
-  readonly presence: Presence;
-  /** Made at the start: always present, and all above it too. */
-  readonly made: boolean;
-  readonly mark: Mark | null;
-  /** The list entries it was made for, by the name they have in patterns. */
-  readonly entries: Readonly<Record<string, string>>;
-  readonly rules: FolderRules;
-  readonly folder: FolderNode | null;
-  readonly starter: Starter | null;
-  /**
-   * Of a folder redirected to another volume, and of what is in it: where, and whether it is made there at the start.
-   * Here it may be absent.
-   */
-  readonly elsewhere?: Elsewhere | undefined;
-}
-
-export interface Elsewhere {
-  readonly volume: string;
-  readonly made: boolean;
-}
-
-export interface Expansion {
-  readonly rootName: string;
-  readonly lines: readonly PlannedLine[];
-  readonly diagnostics: readonly Diagnostic[];
-  readonly folders: number;
-  readonly files: number;
-  /** Longest whole path in UTF-16 units, the prefix of the volume counted in. */
-  readonly longest: number;
-  readonly budget: number;
-  readonly values: KeptValues;
-  readonly registers: Registers;
-}
-
-export interface ExpandOptions {
-  /** What stands before the project's root on the system with the longest prefix, its last separator included. */
-  readonly prefix?: string;
-  /** Keeps what came of each folder, for the next expansion of nearly the same template with the same values. */
-  readonly remember?: boolean;
-}
-
-export interface Expander {
-  readonly template: Template;
-  readonly registers: Registers;
-  expand(values: Values, options?: ExpandOptions): Expansion;
-}
+import { awayOf, type Frame, keptValues, type Placed, remembered, sameFrame } from './expand-memory';
+import type { Expander, ExpandOptions, Expansion, PlannedLine } from './expansion';
+import type { Adjustments, FolderNode, Template } from './node';
+import { type ResolvedFolder, type ResolvedTemplate, resolveTemplate } from './resolve';
+import type { KeptValues } from './values';
 
 export function expandTemplate(
   template: Template,
@@ -94,71 +38,6 @@ export function compileTemplate(template: Template, studio: Registers): Expander
     expand: (values, options) => new Expanding(template, resolved, registers, compile, values, options).run(),
   };
 }
-
-/** What a folder hands down to what is in it. */
-interface Frame {
-  readonly key: string;
-  readonly path: string;
-  readonly depth: number;
-  readonly made: boolean;
-  readonly elsewhere: Elsewhere | null;
-  readonly mark: Mark | null;
-  readonly entries: Readonly<Record<string, string>>;
-  /** Every entry on the way down: a list within itself keeps both. */
-  readonly chain: string;
-  readonly values: Values;
-  readonly fields: readonly Field[];
-  /** Names the fields in hand, so that compiled patterns are shared only where they mean the same. */
-  readonly scope: string;
-  /** Entry of each list in hand, for lists within lists. */
-  readonly within: Readonly<Record<string, string>>;
-}
-
-type Placed = Pick<PlannedLine, 'kind' | 'presence' | 'mark' | 'rules' | 'folder' | 'starter'>;
-
-/**
- * What came of a folder, and what that rests on: values and registers are the very same objects while nobody changes
- * them.
- */
-interface Remembered {
-  readonly frame: Frame;
-  readonly kept: KeptValues;
-  readonly registers: Registers;
-  readonly checks: Template['checks'];
-  readonly before: number;
-  readonly lines: readonly PlannedLine[];
-  readonly longest: number;
-}
-
-const remembered = new WeakMap<ResolvedFolder, Remembered>();
-
-/** Values kept for given ones, the very same while nothing about them changes. */
-const keptFor = new WeakMap<
-  Values,
-  { readonly fields: readonly Field[]; readonly registers: Registers; readonly kept: KeptValues }
->();
-
-function keptValues(fields: readonly Field[], values: Values, registers: Registers): KeptValues {
-  const known = keptFor.get(values);
-  if (known !== undefined && known.fields === fields && known.registers === registers) return known.kept;
-  const kept = keepValues(fields, values, registers);
-  keptFor.set(values, { fields, registers, kept });
-  return kept;
-}
-
-/** Where a line lies if not with the project: redirected itself, or in a folder that is. */
-function awayOf(frame: Frame, volume: string | undefined, wanted: boolean): Elsewhere | null {
-  if (volume !== undefined) return { volume, made: (frame.made || frame.elsewhere?.made === true) && wanted };
-  return frame.elsewhere === null ? null : { volume: frame.elsewhere.volume, made: frame.elsewhere.made && wanted };
-}
-
-const sameFrame = (a: Frame, b: Frame): boolean =>
-  a.key === b.key &&
-  a.path === b.path &&
-  a.depth === b.depth &&
-  a.made === b.made &&
-  a.mark === b.mark &&
-  a.chain === b.chain;
 
 /** Beyond this many nobody reads on. */
 const MOST_DIAGNOSTICS = 500;
@@ -516,11 +395,4 @@ class Expanding {
     this.remarks++;
     if (this.diagnostics.length < MOST_DIAGNOSTICS) this.diagnostics.push(diagnostic);
   }
-}
-
-/** The name that pieces make; a loop, for it runs for every line at every keystroke. */
-function textOf(pieces: readonly WrittenPiece[]): string {
-  let text = '';
-  for (const piece of pieces) text += piece.text;
-  return text;
 }

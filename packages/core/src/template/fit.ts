@@ -6,7 +6,7 @@
  * then those that read as an entry of a list. What is called otherwise keeps its name, as this project's own.
  * Time: proportional to the folders times the siblings of a template's folder.
  */
-import { valueAt } from '../element';
+import { present, valueAt } from '../element';
 import { compileConvention } from '../name/pattern/compile';
 import type { Field, ListField, Registers, Value, Values } from '../name/pattern/field';
 import type { CompiledConvention } from '../name/pattern/ops';
@@ -181,7 +181,7 @@ class Fitting {
     frame: Frame,
   ): void {
     const inside = valueAt(free, name);
-    const { list, as } = child.node.onePer as { list: string; as: string };
+    const { list, as } = present(child.node.onePer);
     const field = valueAt(this.lists, list);
     free.delete(name);
     const outer = field.within === undefined ? '' : (frame.within[field.within] ?? '');
@@ -200,7 +200,7 @@ class Fitting {
   }
 
   private entryOf(child: ResolvedFolder, name: string, frame: Frame): string | null {
-    const { list, as } = child.node.onePer as { list: string; as: string };
+    const { list, as } = present(child.node.onePer);
     const field = this.lists.get(list);
     if (field === undefined) return null;
     const key = `${child.numberPrefix}${child.node.name ?? ''}|${list}|${as}`;

@@ -13,7 +13,8 @@ export {
 export { diagnoseTemplate, registersOf } from './compile-names';
 export { withConventions } from './conventions';
 export { ANSWERS, type AnswerTo, questionKey, settleQuestions, starterPath } from './derive/answers';
-export { type Derived, deriveTemplate, type Known, type Question } from './derive/derive';
+export { deriveTemplate } from './derive/derive';
+export type { Derived, Known, Question } from './derive/derived';
 export type { Diagnostic, DiagnosticCode } from './diagnose';
 export { type Difference, diffTemplates } from './diff';
 export {
@@ -35,14 +36,8 @@ export {
   shiftFolders,
   typedName,
 } from './edit';
-export {
-  compileTemplate,
-  type Expander,
-  type ExpandOptions,
-  type Expansion,
-  expandTemplate,
-  type PlannedLine,
-} from './expand';
+export { compileTemplate, expandTemplate } from './expand';
+export type { Expander, ExpandOptions, Expansion, PlannedLine } from './expansion';
 export { fillText } from './fill';
 export { type Fit, type FolderTree, fitTemplate, folderTree } from './fit';
 export { inOnePlace } from './in-one-place';

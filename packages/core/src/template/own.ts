@@ -2,7 +2,9 @@
  * What one project has otherwise than its template: rules of its own, in place of the template's; no other project
  * knows of them.
  */
+
 import { deepEqual } from '../deep-equal';
+import { present } from '../element';
 import type { Convention, FolderNode, Template } from './node';
 
 /** What a folder's rules may be otherwise for one project. */
@@ -29,7 +31,7 @@ export function withOwnRules(template: Template, own: OwnRules): Template {
     ...template,
     conventions: [
       ...template.conventions.map((c) =>
-        Object.hasOwn(conventions, c.id) ? { ...(conventions[c.id] as Convention), id: c.id } : c,
+        Object.hasOwn(conventions, c.id) ? { ...present(conventions[c.id]), id: c.id } : c,
       ),
       ...Object.entries(conventions).flatMap(([id, c]) => (there.has(id) ? [] : [{ ...c, id }])),
     ],

@@ -2,7 +2,9 @@
  * The worker thread of a check: walks and judges the folders it is given, or looks into their files, and hands back
  * what it finds too much for itself.
  */
+
 import { parentPort } from 'node:worker_threads';
+import { present } from '@nesting/core';
 import { Checker } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import { ProjectRules } from '@nesting/core/project';
@@ -57,7 +59,7 @@ function work(paths: readonly string[]): void {
   let folders = 0;
   let files = 0;
   while (queue.length > 0 && folders < SLICE) {
-    const listing = listFolder(begun.root, queue.pop() as string, note, begun.mounts);
+    const listing = listFolder(begun.root, present(queue.pop()), note, begun.mounts);
     if (listing === null) continue;
     reader?.folder(listing);
     checker?.folder(listing);

@@ -2,7 +2,9 @@
  * Checks a project on this machine's disk: the walk, what only the whole can tell, then what stands in files, where that
  * is asked for.
  */
+
 import type { Worker } from 'node:worker_threads';
+import { present } from '@nesting/core';
 import { judgeWhole, withContents } from '@nesting/core/check';
 import { ProjectRules } from '@nesting/core/project';
 import { contentFactsOf } from '../file-facts';
@@ -77,7 +79,7 @@ function rulesOf({ input, fingerprint }: DiskCheck): ProjectRules {
   const known = compiledRules.get(fingerprint) ?? new ProjectRules(input);
   compiledRules.delete(fingerprint);
   compiledRules.set(fingerprint, known);
-  if (compiledRules.size > MOST_COMPILED) compiledRules.delete(compiledRules.keys().next().value as string);
+  if (compiledRules.size > MOST_COMPILED) compiledRules.delete(present(compiledRules.keys().next().value));
   return known.at(input.now);
 }
 

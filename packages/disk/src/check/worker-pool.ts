@@ -2,7 +2,9 @@
  * Shares folders out among worker threads: each takes some, hands back what it found below them, and gives its part
  * when asked.
  */
+
 import { Worker } from 'node:worker_threads';
+import { present } from '@nesting/core';
 import type { Cancellation } from '@nesting/core/change';
 import type { ContentWants, PartialResult } from '@nesting/core/check';
 import type { CheckInput } from '@nesting/core/project';
@@ -130,7 +132,7 @@ class WorkerPool {
       // The oldest ones are the shallowest, with the most below them.
       const share = Math.max(1, Math.min(SHARE, Math.ceil(queue.length / (workers.length + 1))));
       this.busy++;
-      (this.idle.pop() as Worker).postMessage({ kind: 'folders', paths: queue.splice(0, share) } satisfies ToWorker);
+      present(this.idle.pop()).postMessage({ kind: 'folders', paths: queue.splice(0, share) } satisfies ToWorker);
     }
   }
 

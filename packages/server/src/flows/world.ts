@@ -1,9 +1,10 @@
 /** What every flow works with. `flows/` is the one place where core, database and disk meet. */
 import type { DiskReads } from '@nesting/disk';
+import type PgBoss from 'pg-boss';
 import type { Config } from '../config';
 import type { Db } from '../db/client';
 import type { ChangePoller } from '../jobs/change-poller';
-import type { CheckQueue } from '../jobs/check-queue';
+import type { JobQueue } from '../jobs/job-queue';
 import type { MailQueue } from '../jobs/mail-queue';
 
 export interface World {
@@ -11,7 +12,9 @@ export interface World {
   readonly reads: DiskReads;
   readonly config: Config;
   readonly db: Db;
-  readonly checks: CheckQueue;
+  /** Jobs of every kind are kept there. */
+  readonly boss: PgBoss;
+  readonly checks: JobQueue;
   readonly changePoller: ChangePoller;
   readonly mails: MailQueue;
 }

@@ -2,6 +2,7 @@
  * Short looks at the folders of projects that somebody has before his eyes: only their times, and not more often than
  * every few seconds.
  */
+import { present } from '@nesting/core';
 import { hasChangedSince, type Mount, type Seen } from '@nesting/disk';
 
 /** Milliseconds between two looks at one project, however many watch it. */
@@ -46,7 +47,7 @@ export class ChangePoller {
       };
       this.known.delete(project);
       this.known.set(project, known);
-      if (this.known.size > MOST) this.known.delete(this.known.keys().next().value as string);
+      if (this.known.size > MOST) this.known.delete(present(this.known.keys().next().value));
     }
     if (Date.now() - known.last < EVERY) return false;
     known.last = Date.now();

@@ -4,20 +4,21 @@
  */
 import { codeOf } from '@nesting/core/change';
 import nodemailer from 'nodemailer';
+import type PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
-import { type Db, transaction } from '../db/client';
-import { nextMail, settleMail } from '../db/queries/house/mails';
+import { type Client, type Db, transaction } from '../db/client';
+import { freshMails, insertMail, lockMail, MOST_TRIES, type NewMail, settleMail } from '../db/queries/house/mails';
+import { JobQueue } from './job-queue';
 
 export interface Mailing {
   readonly smtp: string;
   readonly from: string;
 }
 
-const AGAIN_MS = 30_000;
+const MAILS = { name: 'mail', pollSeconds: 5, expireInHours: 1, retries: MOST_TRIES - 1, retrySeconds: 30 };
 
 export class MailQueue {
-  private running: Promise<void> = Promise.resolve();
-  private timer: NodeJS.Timeout | null = null;
+  private readonly queue: JobQueue;
   private readonly transport: ReturnType<typeof nodemailer.createTransport> | null;
 
   /**
@@ -27,63 +28,60 @@ export class MailQueue {
   constructor(
     private readonly db: Db,
     private readonly mailing: Mailing | null,
-    private readonly log: Logger,
+    boss: PgBoss,
+    log: Logger,
   ) {
     this.transport = mailing === null ? null : nodemailer.createTransport(mailing.smtp);
+    this.queue = new JobQueue(db, boss, MAILS, log);
   }
 
-  /** Looks at what waits now, and again from time to time while something does. */
+  /** Mails of an earlier program wait without a job: they are given one. */
+  async start(): Promise<void> {
+    await this.queue.start((id) => this.send(id));
+    for (const id of await freshMails(this.db)) await this.queue.add(id);
+  }
+
+  /** Written in the transaction that gives rise to it: it goes out when that has ended, and only then. */
+  async write(client: Client, mail: NewMail): Promise<void> {
+    await this.queue.add(await insertMail(client, mail), client);
+  }
+
+  /** After a transaction in which mails were written: they need not wait for the clock. */
   wake(): void {
-    this.running = this.running
-      .then(() => this.drain())
-      .catch((error: unknown) => this.log.error({ error }, 'mails were not sent'));
-  }
-
-  start(): void {
-    this.wake();
-    this.timer = setInterval(() => this.wake(), AGAIN_MS);
-    this.timer.unref();
+    this.queue.wake();
   }
 
   /** Resolves when everything that could be sent by now was. */
   idle(): Promise<void> {
-    return this.running;
+    return this.queue.idle();
   }
 
-  async stop(): Promise<void> {
-    if (this.timer !== null) clearInterval(this.timer);
-    await this.running;
+  close(): void {
     this.transport?.close();
   }
 
-  private async drain(): Promise<void> {
-    while (await this.sendOne());
+  /** Throws where it is to be tried again. */
+  private async send(id: string): Promise<void> {
+    const again = await transaction(this.db, (client) => this.sendLocked(client, id));
+    if (again !== null) throw again;
   }
 
-  private async sendOne(): Promise<boolean> {
-    return transaction(this.db, async (client) => {
-      const mail = await nextMail(client);
-      if (mail === null) return false;
-      if (this.transport === null || this.mailing === null) {
-        await settleMail(client, mail.id, { state: 'kept' });
-        return true;
-      }
-      try {
-        await this.transport.sendMail({
-          from: this.mailing.from,
-          to: mail.recipient,
-          subject: mail.subject,
-          text: mail.body,
-        });
-        await settleMail(client, mail.id, { state: 'sent' });
-      } catch (error) {
-        this.log.warn({ mail: mail.id, code: codeOf(error) }, 'a mail was not sent');
-        await settleMail(client, mail.id, {
-          state: 'failed',
-          said: error instanceof Error ? error.message : codeOf(error),
-        });
-      }
-      return true;
-    });
+  private async sendLocked(client: Client, id: string): Promise<unknown> {
+    const mail = await lockMail(client, id);
+    if (mail === null) return null;
+    if (this.transport === null || this.mailing === null) {
+      await settleMail(client, id, { state: 'kept' });
+      return null;
+    }
+    try {
+      const { recipient: to, subject, body: text } = mail;
+      await this.transport.sendMail({ from: this.mailing.from, to, subject, text });
+      await settleMail(client, id, { state: 'sent' });
+      return null;
+    } catch (error) {
+      const said = error instanceof Error ? error.message : codeOf(error);
+      await settleMail(client, id, { state: 'failed', said });
+      return error;
+    }
   }
 }

@@ -2,6 +2,7 @@
  * A folder on this computer, as the browser lets pages have it, as the core's port: the same steps that a server
  * performs on a volume.
  */
+import { present } from '@nesting/core';
 import type { MakingPort } from '@nesting/core/change';
 import { relPathOf } from '@nesting/core/listing';
 
@@ -45,7 +46,7 @@ export function browserPort(root: FileSystemDirectoryHandle): MakingPort {
     if (!checked.ok || checked.value === '')
       throw Object.assign(new Error(`path refused: ${path}`), { code: 'EREFUSED' });
     const parts = checked.value.split('/');
-    return { above: parts.slice(0, -1), name: parts.at(-1) as string };
+    return { above: parts.slice(0, -1), name: present(parts.at(-1)) };
   };
   const folderOf = async (parts: readonly string[]): Promise<FileSystemDirectoryHandle> => {
     let at = root;

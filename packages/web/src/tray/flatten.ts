@@ -2,7 +2,7 @@
  * A hierarchy in pre-order → the rows to show: closed folders hide what is in them, alike siblings are folded into one
  * row.
  */
-import { elementAt } from '@nesting/core';
+import { elementAt, present } from '@nesting/core';
 import type { Mark, Weight } from '@nesting/core/template';
 import type { TrayState } from '../ui/signs';
 
@@ -111,7 +111,7 @@ function subtreeEnds(nodes: readonly TreeNode[]): Int32Array {
   for (let i = 0; i <= nodes.length; i++) {
     const depth = nodes[i]?.depth ?? -1;
     while (open.length > 0 && elementAt(nodes, elementAt(open, open.length - 1)).depth >= depth)
-      end[open.pop() as number] = i;
+      end[present(open.pop())] = i;
     open.push(i);
   }
   return end;

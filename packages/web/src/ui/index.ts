@@ -2,5 +2,6 @@
 export { Button } from './button';
 export { Asking, Confirm, Drawer, Panel } from './dialogs';
 export { Choose, Labelled, Lines, Radios, TextInput, Tick } from './fields';
+export { FileButton, ZIPS } from './file-button';
 export { Menu, type MenuLine, Popover } from './menus';
-export { CopyButton, Empty, Heading, Tip, Tips, Trouble } from './said';
+export { CopyButton, Empty, Heading, Refused, Tip, Tips, Trouble } from './said';

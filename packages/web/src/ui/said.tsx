@@ -68,6 +68,16 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
   );
 }
 
+/** Why something was not done; nothing where it was. */
+export function Refused({ words, className = 'text-sm' }: { words: string | null | undefined; className?: string }) {
+  if (!words) return null;
+  return (
+    <p role="alert" className={`text-brick ${className}`}>
+      {words}
+    </p>
+  );
+}
+
 /** Milliseconds between two tries while a page cannot be shown. */
 const TRY_AGAIN = 4000;
 

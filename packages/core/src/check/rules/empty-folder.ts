@@ -1,5 +1,5 @@
 import type { ProjectRules } from '../../project/rules';
-import type { PlannedLine } from '../../template/expand';
+import type { PlannedLine } from '../../template/expansion';
 import { dayOf } from '../days';
 import type { EndCase, RawFinding, Rule } from '../rule';
 

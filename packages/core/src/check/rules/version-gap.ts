@@ -1,7 +1,7 @@
-import { elementAt } from '../../element';
+import { elementAt, present } from '../../element';
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
-import { ordinal, type Version, versionAt } from '../../name/versions';
+import { ordinal, versionAt } from '../../name/versions';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
 import { repeatedIn, rowOf, textHash } from '../number-table';
@@ -65,7 +65,7 @@ function named(
         textHash(`${state.line.key}|${chainKey(by, reading)}`) === chain.hash,
     );
     if (latest === undefined) continue;
-    const like = latest.reading.version as Version;
+    const like = present(latest.reading.version);
     const missing = chain.missing.slice(0, MOST_GAPS).map((n) => String(versionAt(n, like)));
     const { file } = latest;
     return {

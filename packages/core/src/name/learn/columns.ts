@@ -1,5 +1,5 @@
 /** Samples of one build, laid under each other: columns, some of them not in every name. */
-import { elementAt } from '../../element';
+import { elementAt, present } from '../../element';
 import type { Kind, Sample, Token } from './tokens';
 
 export interface Column {
@@ -68,7 +68,7 @@ export function heapsOf(
     // A rare build that is like another one but for the kind of a text is a slip in that text, or its proper spelling:
     // typing the column decides.
     if (best !== undefined && i < MOST_BUILDS && (!few || best.joined.cost < OPTIONAL))
-      heaps[best.index] = best.joined.heap as Heap;
+      heaps[best.index] = present(best.joined.heap);
     else if (!few && i < MOST_BUILDS) heaps.push(heap);
     else misfits.push(...build);
   });

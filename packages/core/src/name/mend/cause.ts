@@ -5,6 +5,7 @@
  * explanation's changes.
  */
 
+import { present } from '../../element';
 import type { Reading } from '../pattern/field';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
@@ -46,7 +47,7 @@ function foreignCause(convention: CompiledConvention, name: string, bound: Readi
     const otherNumber = number !== '' && own.number !== null && number !== own.number;
     const otherClient = client !== '' && own.client !== null && client !== own.client;
     // Any text at all may stand where a number does: only one of the same form is another project's.
-    if (otherNumber && !sameDomain(number, own.number as string)) continue;
+    if (otherNumber && !sameDomain(number, present(own.number))) continue;
     if (otherNumber || otherClient)
       return { code: 'foreign-project', number: otherNumber ? number : '', client: otherClient ? client : '' };
   }

@@ -3,8 +3,9 @@
  * tried again.
  */
 import { elementAt } from '../../element';
-import { align, type Hypothesis, type KnownCandidates, type Move, type Target } from './align';
+import { align, type KnownCandidates } from './align';
 import { COST, type NameContext } from './candidates';
+import type { Hypothesis, Move, Target } from './hypotheses';
 
 /** Below this cost a name is explained well enough as it stands. */
 const EXPLAINED = 1.6;

@@ -3,8 +3,9 @@ import { LIMITS } from '../../limits';
 import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
 import type { CompiledConvention } from '../pattern/ops';
 import { readName } from '../read/read';
-import { type Hypothesis, type Move, type Target, targetsOf } from './align';
+import { targetsOf } from './align';
 import { type ChangeCode, type NameContext, NO_CONTEXT } from './candidates';
+import type { Hypothesis, Move, Target } from './hypotheses';
 import { alignInAnyOrder } from './order';
 
 export type Confidence = 'sure' | 'likely' | 'guess';

@@ -1,4 +1,5 @@
 /** Pattern + fields + registers → a convention that reads and writes. Compile once, run often. */
+import { present } from '../../element';
 import { failure, type Params, type Result, success } from '../../result';
 import { ambiguityOf } from '../automaton/automaton';
 import { expressionOf } from '../automaton/regular';
@@ -62,7 +63,7 @@ function opsOf(parts: readonly Part[], slots: readonly CompiledSlot[]): Op[] {
   const ops: Op[] = [];
   const add = (part: Part): void => {
     if (part.kind === 'literal') ops.push({ kind: 'literal', text: part.text, at: part.at });
-    else if (part.kind === 'slot') ops.push({ kind: 'slot', slot: slots.find((s) => s.slot === part) as CompiledSlot });
+    else if (part.kind === 'slot') ops.push({ kind: 'slot', slot: present(slots.find((s) => s.slot === part)) });
     else {
       const enter = ops.length;
       ops.push({ kind: 'enter', skipTo: 0 });

@@ -1,7 +1,7 @@
 /** Answers to what deriving set aside: each changes the derived template at the one folder it is about. */
 import { changeFolder, freshId, idsIn, removeFolders } from '../edit';
 import type { FolderNode, Starter, Template } from '../node';
-import type { Question } from './derive';
+import type { Question } from './derived';
 
 /** `as-is` is how it was derived; what the others mean stands in `ANSWERS`. */
 export type AnswerTo = 'as-is' | 'optional' | 'leave-out' | 'starters' | 'any-name';

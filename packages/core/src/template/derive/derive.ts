@@ -6,71 +6,21 @@
  * is set aside as a question.
  */
 
-import { elementAt } from '../../element';
+import { elementAt, present } from '../../element';
 import { commonRoot, type PathLine } from '../../listing/text';
 import { learnConventions } from '../../name/learn/learn';
 import { compileConvention } from '../../name/pattern/compile';
-import type { Field, ListField, Registers, ScalarRule, Value, Values } from '../../name/pattern/field';
+import type { Field, ListField, Registers, ScalarRule, Value } from '../../name/pattern/field';
 import { parsePattern } from '../../name/pattern/parse';
 import { shapeText } from '../../name/pattern/shape';
 import { readName } from '../../name/read/read';
 import { freshId } from '../edit';
 import type { Convention, FolderNode, Template } from '../node';
 import { keepValues } from '../values';
+import type { Derived, FileSeen, Instance, Known, ListMade, Question } from './derived';
+import { entriesValue, guessKnown, mergeSeen, nameless, plural, same } from './instances';
 import { type Numbered, numberedOf, type Repeated, repeatedOf, singular } from './siblings';
 import { type Seen, treeOf } from './tree';
-
-export interface Known {
-  readonly number?: string | undefined;
-  readonly client?: string | undefined;
-  readonly title?: string | undefined;
-  /**
-   * What was asked for when the project started, and what was said: its lists keep their names, its other fields stay
-   * fields.
-   */
-  readonly fields?: readonly Field[] | undefined;
-  readonly values?: Values | undefined;
-}
-
-export interface Question {
-  readonly code: 'folder-rare' | 'file-alone' | 'names-unlike';
-  /** The folder of the template it is about. */
-  readonly node: string;
-  readonly path: string;
-  readonly names: readonly string[];
-  /** The names with what is known of the project as fields. */
-  readonly patterns: readonly string[];
-}
-
-export interface Derived {
-  readonly template: Template;
-  /** With these values the template gives the very tree it came from. */
-  readonly values: Values;
-  readonly questions: readonly Question[];
-}
-
-/** A name and the entries of the lists it lies under. */
-interface FileSeen {
-  readonly name: string;
-  readonly entries: Readonly<Record<string, string>>;
-}
-
-/** The same folder of the template as it is in several places. */
-interface Instance {
-  readonly seen: Seen;
-  readonly entries: Readonly<Record<string, string>>;
-  readonly path: string;
-}
-
-interface ListMade {
-  readonly key: string;
-  readonly as: string;
-  readonly label: string;
-  readonly rule: ScalarRule;
-  readonly within: string | null;
-  /** Entries by those of the list it stands within; under the empty text where it stands alone. */
-  readonly by: Map<string, Set<string>>;
-}
 
 export function deriveTemplate(
   lines: readonly PathLine[],
@@ -80,17 +30,6 @@ export function deriveTemplate(
 ): Derived {
   const root = treeOf(lines, commonRoot(lines));
   return new Deriving(guessKnown(root.name, given, registers), registers).run(root, name);
-}
-
-/** `26014_QHT_harbour-lights` says its number, client and title by itself. */
-function guessKnown(root: string, given: Known, registers: Registers): Known {
-  const parts = root.split('_');
-  const number = given.number ?? parts.find((p) => /^\d{3,8}$/.test(p));
-  const client = given.client ?? parts.find((p) => registers.clients.some((c) => c.code === p));
-  const rest = parts.filter((p) => p !== number && p !== client);
-  const title =
-    given.title ?? (rest.length === 1 && number !== undefined ? elementAt(rest, 0).replace(/-/g, ' ') : undefined);
-  return { ...given, number, client, title };
 }
 
 const NEARLY = 0.9;
@@ -146,7 +85,7 @@ class Deriving {
       ...(title !== undefined && { title }),
     };
     for (const f of this.askedBefore())
-      if (this.known.values?.[f.key] !== undefined) values[f.key] = this.known.values[f.key] as Value;
+      if (this.known.values?.[f.key] !== undefined) values[f.key] = present(this.known.values[f.key]);
     for (const list of this.lists) values[list.key] = entriesValue(list);
     const template: Template = {
       format: 'nesting/template',
@@ -458,38 +397,4 @@ class Deriving {
     });
     return id;
   }
-}
-
-const same = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
-  a.size === b.size && [...a].every((x) => b.has(x));
-const plural = (word: string): string => (/[^aeiou]y$/.test(word) ? `${word.slice(0, -1)}ies` : `${word}s`);
-const nameless = (pattern: string): string => pattern.replace(/\{[^}]*\}/g, '');
-
-/** What all instances hold, each name once. */
-function mergeSeen(instances: readonly Instance[]): Seen {
-  const [first] = instances;
-  if (instances.length === 1 && first !== undefined) return first.seen;
-  const folders = new Map<string, Seen[]>();
-  for (const { seen } of instances)
-    for (const child of seen.folders) folders.set(child.name, [...(folders.get(child.name) ?? []), child]);
-  return {
-    name: first?.seen.name ?? '',
-    folders: [...folders]
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([name, all]) =>
-        all.length === 1
-          ? elementAt(all, 0)
-          : {
-              name,
-              folders: mergeSeen(all.map((seen) => ({ seen, entries: {}, path: '' }))).folders,
-              files: all.flatMap((s) => s.files),
-            },
-      ),
-    files: instances.flatMap(({ seen }) => seen.files),
-  };
-}
-
-function entriesValue({ within, by }: ListMade): Value {
-  if (within === null) return [...new Set([...by.values()].flatMap((set) => [...set]))];
-  return Object.fromEntries([...by].map(([outer, set]) => [outer, [...set]]));
 }

@@ -7,20 +7,13 @@ import type { Me, PersonFindings } from '@nesting/contract';
 import { findingsCsv, findingsJson, findingsSarif } from '@nesting/core/report';
 import type { Seen } from '@nesting/disk';
 import { transaction } from '../../db/client';
+import { acceptFindings, makeBaseline, unacceptFindings } from '../../db/queries/checks/accepted';
 import { checksOfProject, lastCheck, openCheck, readMemory } from '../../db/queries/checks/checks';
 import { insertFindingLink, personOfFindingLink } from '../../db/queries/checks/finding-links';
-import {
-  acceptFindings,
-  findingsOfPerson,
-  giveFindings,
-  makeBaseline,
-  openFindings,
-  recount,
-  unacceptFindings,
-} from '../../db/queries/checks/findings';
+import { findingsOfPerson, giveFindings } from '../../db/queries/checks/finding-people';
+import { openFindings, recount } from '../../db/queries/checks/findings';
 import { insertHandedIn } from '../../db/queries/checks/handed-in';
 import { recordActivity } from '../../db/queries/house/activity';
-import { insertMail } from '../../db/queries/house/mails';
 import { personByInitials } from '../../db/queries/people/access';
 import { readProject } from '../../db/queries/projects/projects';
 import { subjectOf } from '../house/lists';
@@ -137,13 +130,14 @@ export async function sendList(world: World, me: Me, initials: string): Promise<
   if (!mailsGoOut(world)) return false;
   const link = await linkTo(world, me.id, initials);
   await transaction(world.db, async (client) => {
-    await insertMail(client, {
+    await world.mails.write(client, {
       recipient: person.email,
       subject: `To put right: ${list.projects.reduce((n, p) => n + p.findings.length + p.more, 0)} findings in ${list.projects.length} projects`,
       body: mailText(list, me.name, link),
     });
     await recordActivity(client, 'list-sent', me.id, null, { to: initials }, subjectOf('people', initials));
   });
+  world.mails.wake();
   return true;
 }
 

@@ -1,5 +1,7 @@
 /** The house's lists: each entry checked as the screens do, changed by who saw it last, kept in its history. */
+
 import type { Imported, ListEntryRow } from '@nesting/contract';
+import { present } from '@nesting/core';
 import {
   type Cells,
   COLUMNS,
@@ -72,7 +74,7 @@ export async function addEntry(world: World, person: string, list: EditableList,
     transaction(world.db, async (client) => {
       await insertEntry(client, list, cells);
       await recordActivity(client, 'entry-added', person, null, { list, key, now: cells }, subjectOf(list, key));
-      return (await readEntry(client, list, key)) as ListEntryRow;
+      return present(await readEntry(client, list, key));
     }),
   );
 }
@@ -108,7 +110,7 @@ export async function saveEntry(
         .filter((c) => (before.cells[c.key] ?? '') !== (cells[c.key] ?? ''))
         .map((c) => c.key);
       if (changed.length > 0) await recordChange(client, person, list, before, cells, changed);
-      return (await readEntry(client, list, next)) as ListEntryRow;
+      return present(await readEntry(client, list, next));
     }),
   );
 }

@@ -3,7 +3,6 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Invite, Invited, LinkFound, PersonRow } from '@nesting/contract';
 import { type Client, sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { insertMail } from '../../db/queries/house/mails';
 import {
   anybody,
   countAttempt,
@@ -63,7 +62,7 @@ async function sendLink(
   words: { subject: string; lines: readonly string[] },
 ): Promise<string | null> {
   if (!mailsGoOut(world)) return link;
-  await insertMail(client, {
+  await world.mails.write(client, {
     recipient: to.email,
     subject: words.subject,
     body: [`Dear ${to.name},`, '', ...words.lines, '', link, '', 'The link works once.'].join('\n'),

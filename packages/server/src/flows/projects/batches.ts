@@ -5,42 +5,27 @@
  * what really is on the disk.
  */
 
-import { randomUUID } from 'node:crypto';
 import { existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
 import { type BatchOutcome, type Change, codeOf, type NewContent } from '@nesting/core/change';
-import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
 import { hindranceWords } from '@nesting/core/words';
-import {
-  applyOnDisk,
-  BatchOpen,
-  inside,
-  openIn,
-  openStale,
-  readBatch,
-  settleOnDisk,
-  undoneKeys,
-  undoPlan,
-  volumeState,
-} from '@nesting/disk';
+import { applyOnDisk, BatchOpen, inside, openStale, readBatch, undoneKeys, undoPlan } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { readRegisters } from '../../db/queries/house/registers';
 import {
   batchesOf,
   endBatch,
   insertBatch,
   readBatchRow,
   removeBatch,
-  runningBatches,
   type StoredBatch,
 } from '../../db/queries/projects/batches';
-import { readProject, readShape, writeShape } from '../../db/queries/projects/projects';
+import { readProject, writeShape } from '../../db/queries/projects/projects';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
 import { Refused, type World } from '../world';
-import { isOwnChange, ownChanges, rulesOf } from './project-rules';
+import { isOwnChange } from './project-rules';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 
@@ -152,7 +137,7 @@ async function giveUp(world: World, { id, from, to }: ToRun, begunNothing: boole
   else await endBatch(world.db, id, 'paused', null, 'The project’s folder could not be reached any more.');
 }
 
-async function unclaim(world: World, id: string, from: ProjectShape, to: ProjectShape): Promise<void> {
+export async function unclaim(world: World, id: string, from: ProjectShape, to: ProjectShape): Promise<void> {
   await transaction(world.db, async (client) => {
     await removeBatch(client, id);
     if (String(from.values.number) !== String(to.values.number))
@@ -172,7 +157,7 @@ interface ToConclude {
 }
 
 /** The disk is done: the project's folder takes its name, and its row its shape. */
-async function conclude(
+export async function conclude(
   world: World,
   { id, project, what, from, to, person, undoes, shown }: ToConclude,
   volume: string,
@@ -224,7 +209,7 @@ function renameFolder(world: World, volume: string, from: string, to: string): s
 }
 
 /** Where a project's folder is while a batch may have renamed it. */
-function rootOf(world: World, volume: string, { from, to }: Pick<StoredBatch, 'from' | 'to'>): string | null {
+export function rootOf(world: World, volume: string, { from, to }: Pick<StoredBatch, 'from' | 'to'>): string | null {
   const root = world.config.volumes.get(volume) ?? '';
   for (const folder of [from.folder, to.folder]) {
     const at = inside(root, folder);
@@ -240,7 +225,7 @@ export async function listBatches(world: World, project: string): Promise<BatchR
   }));
 }
 
-async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {
+export async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {
   const [batch, row] = [await readBatchRow(world.db, project, id), await readProject(world.db, project)];
   if (batch === null || row === null) throw new Refused(404, 'not-found', 'There is no such batch.');
   return { batch, row };
@@ -286,196 +271,4 @@ export async function readBatchPage(world: World, project: string, id: string): 
       hindrance: hindered.get(change.key) ?? null,
     }));
   return { ...rest, folder, lines, unread: null };
-}
-
-/**
- * Whole, or the lines given. The project's rules go back with it; where it went on since, what is undone becomes its
- * own.
- */
-export async function undoBatch(
-  world: World,
-  me: Me,
-  project: string,
-  id: string,
-  keys: readonly string[] | null,
-): Promise<{ readonly batch: string }> {
-  const { batch, row } = await found(world, project, id);
-  if (batch.state !== 'done')
-    throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
-  const root = rootOf(world, row.volume, batch);
-  const lines = root === null ? null : await undoPlan(root, id);
-  if (root === null || lines === null)
-    throw new Refused(404, 'no-journal', 'The journal of this batch is not there. Nothing was changed.');
-  const mine = lines.filter((l) => !isOwnChange(l.change));
-  const asked = keys === null ? null : new Set(keys);
-  const inBatch = new Set(lines.map((l) => l.change.key));
-  const unknown = keys?.find((key) => !inBatch.has(key));
-  if (unknown !== undefined)
-    throw new Refused(422, 'line-unknown', `${unknown} is no line of this batch that is left. Nothing was changed.`);
-  const chosen = mine.filter((l) => asked === null || asked.has(l.change.key)).map((l) => l.change);
-  const now = await readShape(world.db, project);
-  if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  const whole = chosen.length === mine.length && sameShape(now, batch.to);
-  if (chosen.length === 0 && !whole)
-    throw new Refused(409, 'nothing-to-undo', 'Nothing of this batch is left to be undone.');
-  const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
-  const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
-  const template: Template = await rulesOf(world.db, to, row.own);
-  const own = ownChanges(root, row, template, to.values, await readRegisters(world.db));
-  const undo = randomUUID();
-  await runBatch(world, {
-    id: undo,
-    project: row,
-    root,
-    what: 'undo',
-    person: me,
-    undoes: id,
-    from: now,
-    to,
-    changes: [...chosen, ...own],
-    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
-  });
-  return { batch: undo };
-}
-
-const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
-  JSON.stringify([a.template, a.edition, sorted(a.values), sorted(a.adjusted), a.folder]) ===
-  JSON.stringify([b.template, b.edition, sorted(b.values), sorted(b.adjusted), b.folder]);
-const sorted = (record: object) => Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
-
-/** Keys of all lines that a project's rules plan, as they are and as they were. */
-async function plannedKeys(
-  world: World,
-  row: NonNullable<Awaited<ReturnType<typeof readProject>>>,
-  shapes: readonly ProjectShape[],
-): Promise<ReadonlySet<string>> {
-  const registers = await readRegisters(world.db);
-  const keys = new Set<string>();
-  for (const shape of shapes) {
-    const template = await rulesOf(world.db, shape, row.own);
-    for (const line of expandTemplate(template, shape.values, registers).lines) keys.add(line.key);
-  }
-  return keys;
-}
-
-/**
- * Lines undone alone are the project's own from then on: left out, or called what they were. What is no line of its
- * rules, such as a file of somebody's, is not.
- */
-function adjustedBy(adjusted: Adjustments, undone: readonly Change[], planned: ReadonlySet<string>): Adjustments {
-  const out: Record<string, Adjustments[string]> = { ...adjusted };
-  for (const { key, before, after } of undone) {
-    if (!planned.has(key)) continue;
-    if (after === null) out[key] = { ...out[key], leaveOut: true };
-    else if (before !== null) out[key] = { ...out[key], name: after.slice(after.lastIndexOf('/') + 1) };
-    else if (out[key]?.leaveOut) out[key] = { ...out[key], leaveOut: undefined };
-  }
-  return Object.fromEntries(
-    Object.entries(out).flatMap(([key, a]) => {
-      const kept = Object.fromEntries(Object.entries(a).filter(([, v]) => v !== undefined));
-      return Object.keys(kept).length > 0 ? [[key, kept]] : [];
-    }),
-  );
-}
-
-export async function settleBatch(
-  world: World,
-  me: Me,
-  project: string,
-  id: string,
-  way: 'finish' | 'take-back',
-): Promise<void> {
-  const { batch, row } = await found(world, project, id);
-  if (batch.state !== 'paused')
-    throw new Refused(409, 'batch-not-paused', 'This batch is not stopped half way. Nothing was changed.');
-  const settled = await settle(world, batch, row.volume, way, me.id);
-  if (settled !== null) throw new Refused(409, 'batch-paused', settled);
-}
-
-/** What stands in the way, or `null` where it is settled. */
-async function settle(
-  world: World,
-  batch: StoredBatch,
-  volume: string,
-  way: 'finish' | 'take-back',
-  person: string | null,
-): Promise<string | null> {
-  const root = rootOf(world, volume, batch);
-  if (root === null) return 'The project’s folder cannot be reached.';
-  const isOpen = openIn(root) === batch.id;
-  const settled = isOpen ? await settleOnDisk(root, way, { by: person ?? '', at: new Date().toISOString() }) : null;
-  if (settled?.state === 'paused') {
-    const why = hindranceWords(settled.code, settled.at);
-    await endBatch(world.db, batch.id, 'paused', null, why);
-    return why;
-  }
-  const record = readBatch(root, batch.id);
-  if (settled?.state === 'not-begun' || record === null) {
-    await unclaim(world, batch.id, batch.from, batch.to);
-    return null;
-  }
-  if (record.ended?.ended === 'taken-back') {
-    await takenBack(world, batch);
-    await recordActivity(
-      world.db,
-      'batch-taken-back',
-      person,
-      batch.project,
-      { batch: batch.id },
-      `project:${batch.project}`,
-    );
-    return null;
-  }
-  // All of it is on the disk, and only the folder's name or the row is not.
-  if (way === 'take-back') return undoWhole(world, batch, root);
-  try {
-    const shown = record.intents.changes.filter((c) => !isOwnChange(c)).length;
-    await conclude(world, { ...batch, person, shown }, volume);
-    return null;
-  } catch (error) {
-    if (error instanceof Refused) return error.message;
-    throw error;
-  }
-}
-
-async function undoWhole(world: World, batch: StoredBatch, root: string): Promise<string | null> {
-  const lines = (await undoPlan(root, batch.id)) ?? [];
-  const outcome = await applyOnDisk({
-    root,
-    id: `${batch.id}-back`,
-    what: 'take-back',
-    by: '',
-    at: new Date().toISOString(),
-    undoes: batch.id,
-    changes: lines.map((l) => l.change),
-    bytesOf: () => new Uint8Array(),
-  });
-  if (outcome.state !== 'done')
-    return outcome.state === 'paused'
-      ? hindranceWords(outcome.code, outcome.at)
-      : hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.path ?? '');
-  await takenBack(world, batch);
-  return null;
-}
-
-async function takenBack(world: World, { id, from, to }: StoredBatch): Promise<void> {
-  await transaction(world.db, async (client) => {
-    await endBatch(client, id, 'taken-back', null);
-    if (String(from.values.number) !== String(to.values.number))
-      await freeNumber(client, String(to.values.number), 'its change was taken back');
-  });
-}
-
-/** At the server's start: batches a crash cut short are finished; where that is hindered, they wait for a person. */
-export async function settleBatches(world: World): Promise<void> {
-  for (const batch of await runningBatches(world.db)) {
-    const row = await readProject(world.db, batch.project);
-    const root = row === null ? undefined : world.config.volumes.get(row.volume);
-    // A volume that is away tells nothing: it waits.
-    const why =
-      row === null || root === undefined || volumeState(root).state === 'missing'
-        ? 'The volume was away when the server started again.'
-        : await settle(world, batch, row.volume, 'finish', null);
-    if (why !== null) await endBatch(world.db, batch.id, 'paused', null, why);
-  }
 }

@@ -8,14 +8,8 @@ import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
-import {
-  editProject,
-  findProject,
-  putPicture,
-  readOwnRulesBase,
-  readProject,
-  tickFirstDay,
-} from '../../db/queries/projects/projects';
+import { editProject, putPicture, readOwnRulesBase, tickFirstDay } from '../../db/queries/projects/project-edits';
+import { findProject, readProject } from '../../db/queries/projects/projects';
 import { Refused, type World } from '../world';
 
 export async function changeProject(world: World, person: string, id: string, edit: EditProject): Promise<void> {

@@ -36,8 +36,8 @@ import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { heldByOther, reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
+import { insertFirstDay } from '../../db/queries/projects/project-edits';
 import {
-  insertFirstDay,
   insertProject,
   listUnstarted,
   type NewProject,

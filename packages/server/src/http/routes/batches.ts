@@ -13,9 +13,11 @@ import {
 import { z } from 'zod';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/batches';
 import { adoptFolder, fitFolder } from '../../flows/projects/adopt';
-import { listBatches, readBatchPage, settleBatch, stopBatch, undoBatch } from '../../flows/projects/batches';
+import { listBatches, readBatchPage, stopBatch } from '../../flows/projects/batches';
 import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/projects/copies';
 import { applyReshape, planReshape, printReshape } from '../../flows/projects/reshape-project';
+import { settleBatch } from '../../flows/projects/settle-batch';
+import { undoBatch } from '../../flows/projects/undo-batch';
 import { ALL, bodyOf, COORDINATOR, checked, idOf, type Route, WORKING } from '../route';
 
 export const BATCHES: readonly Route[] = [

@@ -13,8 +13,10 @@ import {
   unacceptSchema,
 } from '@nesting/contract';
 import { z } from 'zod';
+import { listExceptions } from '../../db/queries/checks/accepted';
 import { checksOfProject, readCheck, readFolders, setSchedule } from '../../db/queries/checks/checks';
-import { findingsByFolder, listExceptions, listFindings, whoHasWhat } from '../../db/queries/checks/findings';
+import { whoHasWhat } from '../../db/queries/checks/finding-people';
+import { findingsByFolder, listFindings } from '../../db/queries/checks/findings';
 import { listHandedIn, readHandedIn } from '../../db/queries/checks/handed-in';
 import { readOverview } from '../../db/queries/checks/overview';
 import { readProject } from '../../db/queries/projects/projects';

@@ -5,7 +5,7 @@ import { useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
-import { Button, Choose, Confirm, CopyButton, Labelled, TextInput } from '../../ui';
+import { Button, Choose, Confirm, CopyButton, Labelled, Refused, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
 import { peopleApi } from './people-api';
 
@@ -56,11 +56,7 @@ function PasswordSection({ demo }: { demo: boolean }) {
           />
         </Labelled>
         <NewPassword onPassword={setPassword} />
-        {error && (
-          <p role="alert" className="text-sm text-brick">
-            {troubleOf(error)}
-          </p>
-        )}
+        <Refused words={error && troubleOf(error)} />
         {isSuccess && (
           <p role="status" className="text-sm">
             Changed. Every other session has ended.

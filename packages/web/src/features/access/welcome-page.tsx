@@ -7,7 +7,7 @@ import { useEffect, useId, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
-import { Button, Labelled, TextInput } from '../../ui';
+import { Button, Labelled, Refused, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
 import { peopleApi } from './people-api';
 
@@ -56,11 +56,7 @@ export function WelcomePage() {
           )}
           {isFirst && <FirstFields onFirst={setFirst} />}
           <NewPassword onPassword={setPassword} />
-          {accepting.isError && (
-            <p role="alert" className="text-sm text-brick">
-              {troubleOf(accepting.error)}
-            </p>
-          )}
+          <Refused words={accepting.error && troubleOf(accepting.error)} />
           <Button look="main" type="submit" className="self-start" disabled={!ready || accepting.isLoading}>
             Come in
           </Button>

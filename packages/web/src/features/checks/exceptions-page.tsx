@@ -14,7 +14,7 @@ import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { useFound } from '../../grid/use-found';
-import { Button, Heading, TextInput, Trouble } from '../../ui';
+import { Button, Heading, Refused, TextInput, Trouble } from '../../ui';
 import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
 
@@ -173,9 +173,7 @@ function ExceptionsLedger({ all, chosen, mayCount, onDone }: LedgerProps) {
   return (
     <>
       {refused ? (
-        <p role="alert" className="flex-1 text-brick">
-          {troubleOf(refused)}
-        </p>
+        <Refused className="flex-1" words={troubleOf(refused)} />
       ) : (
         <p className="flex-1">
           <strong className="font-semibold">

@@ -9,7 +9,7 @@ import { Link, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Empty, Heading, Trouble } from '../../ui';
+import { Button, Empty, Heading, Refused, Trouble } from '../../ui';
 import { checksWorker } from '../../workers/checks';
 import { FindingDetail } from '../findings/finding-detail';
 import { FindingsList } from '../findings/findings-list';
@@ -137,12 +137,7 @@ function Found({ check: { running, checked, findings }, selected, onSelect }: Fo
 const NONE: ReadonlySet<string> = new Set();
 
 function Outcome({ check: { trouble, checked, isHandedIn } }: { check: HereCheck }) {
-  if (trouble !== null)
-    return (
-      <p role="alert" className="flex-1 text-brick">
-        {trouble}
-      </p>
-    );
+  if (trouble !== null) return <Refused className="flex-1" words={trouble} />;
   if (checked === null) return <p className="flex-1 text-ink2">A check changes nothing.</p>;
   const { outcome } = checked.result;
   const { files, folders } = outcome.summary;

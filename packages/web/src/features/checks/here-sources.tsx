@@ -1,6 +1,6 @@
 /** What is to be checked on this computer: a folder, a zip, or a listing. */
 import { type ChangeEvent, useRef, useState } from 'react';
-import { Button, Labelled, Lines } from '../../ui';
+import { Button, FileButton, Labelled, Lines, ZIPS } from '../../ui';
 import { checksWorker } from '../../workers/checks';
 import type { HereCheck } from './use-here-check';
 
@@ -62,31 +62,21 @@ function FolderSource({ check: { running, run, input, roots } }: Props) {
 }
 
 function ZipSource({ check: { running, run, input, setTrouble } }: Props) {
-  const zip = useRef<HTMLInputElement>(null);
-  const fromZip = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (file === undefined) return;
+  const fromZip = async (file: File) => {
     const { entriesOfZip } = await import('../templates/zip-names');
     const entries = await entriesOfZip(file);
     if (entries === null) return setTrouble(`${file.name} is no zip that can be read. Nothing was checked.`);
     await run(file.name, NAMES_ONLY, () => checksWorker().entries(entries, input()));
   };
   return (
-    <>
-      <Button disabled={running !== null} onClick={() => zip.current?.click()}>
-        A zip…
-      </Button>
-      <input
-        ref={zip}
-        type="file"
-        aria-label="A zip on this computer"
-        accept=".zip,application/zip"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => void fromZip(e)}
-      />
-    </>
+    <FileButton
+      disabled={running !== null}
+      label="A zip on this computer"
+      accept={ZIPS}
+      onFiles={([file]) => void fromZip(file)}
+    >
+      A zip…
+    </FileButton>
   );
 }
 

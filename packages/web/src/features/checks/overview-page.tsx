@@ -4,6 +4,7 @@
  */
 
 import type { Me, Overview } from '@nesting/contract';
+import { present } from '@nesting/core';
 import { RULE_TITLES } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
@@ -141,7 +142,7 @@ function Sizes({ sizes }: { sizes: Overview['sizes'] }) {
           x: projects.map(([label]) => of(label)),
           y: projects.map(([label]) => label),
           marker: {
-            color: colour(FAMILY_DYES[i % FAMILY_DYES.length] as string),
+            color: colour(present(FAMILY_DYES[i % FAMILY_DYES.length])),
             line: { color: colour('paper'), width: 1 },
           },
           customdata: projects.map(([label]) => size(of(label))),

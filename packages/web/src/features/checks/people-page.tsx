@@ -8,7 +8,7 @@ import { useAddress } from '../../app/use-address';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, CopyButton, Empty, Trouble } from '../../ui';
+import { Button, CopyButton, Empty, Refused, Trouble } from '../../ui';
 import { findingsApi } from '../findings/findings-api';
 import { Counts } from '../projects/counts';
 import { ChecksNav } from './checks-nav';
@@ -139,9 +139,7 @@ function WhoLedger({ me, rows, person, list }: LedgerProps) {
   return (
     <>
       {trouble ? (
-        <p role="alert" className="flex-1 text-brick">
-          {troubleOf(trouble)}
-        </p>
+        <Refused className="flex-1" words={troubleOf(trouble)} />
       ) : said !== null ? (
         <p role="status" className="flex min-w-0 flex-1 items-center gap-2">
           <span className="whitespace-nowrap">{said.words}</span>

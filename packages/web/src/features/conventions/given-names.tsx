@@ -1,9 +1,9 @@
 /** Names to learn from: pasted, from the files of a folder, or from a list. */
 import { LIMITS } from '@nesting/core';
-import { type ChangeEvent, useId, useRef, useState } from 'react';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { count, many } from '../../app/words';
-import { Button, Labelled, Lines } from '../../ui';
+import { FileButton, Labelled, Lines } from '../../ui';
 
 interface GivenNamesProps {
   readonly text: string;
@@ -51,44 +51,30 @@ export function GivenNames({ text, onText, count: n }: GivenNamesProps) {
 }
 
 function NameSources({ onNames }: { onNames: (names: readonly string[], from: string) => void }) {
-  const folder = useRef<HTMLInputElement>(null);
-  const fromFolder = (event: ChangeEvent<HTMLInputElement>) => {
-    const files = [...(event.target.files ?? [])];
-    if (files.length > 0)
-      onNames(
-        files.map((f) => f.name),
-        files[0]?.webkitRelativePath.split('/')[0] || 'the folder',
-      );
-    event.target.value = '';
-  };
-  const fromFile = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    if (file)
-      onNames(
-        (await file.text())
-          .split(/\r?\n/)
-          .map((line) => line.replace(/^.*[\\/]/, ''))
-          .filter((line) => line !== ''),
-        file.name,
-      );
-    event.target.value = '';
+  const fromList = async (file: File) => {
+    const paths = (await file.text()).split(/\r?\n/);
+    onNames(
+      paths.map((path) => path.replace(/^.*[\\/]/, '')).filter((name) => name !== ''),
+      file.name,
+    );
   };
   return (
     <div className="flex flex-wrap gap-3">
-      <Button onClick={() => folder.current?.click()}>From a folder…</Button>
-      <input
-        ref={folder}
-        type="file"
-        aria-label="Names of the files in a folder"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={fromFolder}
-        {...{ webkitdirectory: '' }}
-      />
-      <label className="flex h-9 cursor-pointer items-center rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold focus-within:ring-2 focus-within:ring-bottle/30 hover:border-ink">
+      <FileButton
+        folder
+        label="Names of the files in a folder"
+        onFiles={(files) =>
+          onNames(
+            files.map((f) => f.name),
+            files[0].webkitRelativePath.split('/')[0] || 'the folder',
+          )
+        }
+      >
+        From a folder…
+      </FileButton>
+      <FileButton label="A list of names" accept=".txt,.csv,text/plain" onFiles={([file]) => void fromList(file)}>
         From a list…
-        <input type="file" accept=".txt,.csv,text/plain" className="sr-only" onChange={(e) => void fromFile(e)} />
-      </label>
+      </FileButton>
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { useEffect } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
 import { ago, many } from '../../app/words';
-import { Button } from '../../ui';
+import { Button, Refused } from '../../ui';
 import { checksApi } from '../checks/checks-api';
 import { Counts } from '../projects/counts';
 
@@ -49,7 +49,7 @@ interface Props {
 }
 
 export function CheckLine({ checks: { newest, done }, trouble, mayCheck }: Props) {
-  if (trouble !== null) return <Refused words={trouble} />;
+  if (trouble !== null) return <Refused className="flex-1" words={trouble} />;
   // A quick look while the page is open is no event: what it finds is.
   if (newest && isOpen(newest) && newest.what === 'whole') return <UnderWay check={newest} mayCheck={mayCheck} />;
   if (newest?.state === 'cancelled') return <Stopped check={newest} mayCheck={mayCheck} />;
@@ -72,14 +72,6 @@ export function CheckLine({ checks: { newest, done }, trouble, mayCheck }: Props
   );
 }
 
-function Refused({ words }: { words: string }) {
-  return (
-    <p role="alert" className="flex-1 text-brick">
-      {words}
-    </p>
-  );
-}
-
 interface CheckProps {
   readonly check: NonNullable<ChecksOfProject['newest']>;
   readonly mayCheck: boolean;
@@ -87,7 +79,7 @@ interface CheckProps {
 
 function UnderWay({ check, mayCheck }: CheckProps) {
   const [stop, stopping] = checksApi.useStopCheckMutation();
-  if (stopping.isError) return <Refused words={troubleOf(stopping.error)} />;
+  if (stopping.isError) return <Refused className="flex-1" words={troubleOf(stopping.error)} />;
   const stage =
     check.stage === 'reading'
       ? 'Looking into files.'
@@ -113,7 +105,7 @@ function UnderWay({ check, mayCheck }: CheckProps) {
 
 function Stopped({ check, mayCheck }: CheckProps) {
   const [goOn, going] = checksApi.useGoOnCheckMutation();
-  if (going.isError) return <Refused words={troubleOf(going.error)} />;
+  if (going.isError) return <Refused className="flex-1" words={troubleOf(going.error)} />;
   return (
     <p className="flex flex-1 items-center gap-3" role="status">
       <span className="flex-1">

@@ -6,7 +6,7 @@ import type { KeptFinding } from '@nesting/contract';
 import type { Person } from '@nesting/core/name';
 import { troubleOf } from '../../app/api';
 import { ago, day, many } from '../../app/words';
-import { Button } from '../../ui';
+import { Button, Refused } from '../../ui';
 import { AcceptForm, GiveForm, NoteForm } from './triage-forms';
 import type { Triage } from './use-triage';
 
@@ -21,11 +21,7 @@ export function TriagePanel({ triage, people }: { triage: Triage; people: readon
         <p className="text-sm font-semibold text-plum">{many(findings.length, 'finding')} selected</p>
       )}
       <Acts triage={triage} />
-      {triage.error !== undefined && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(triage.error)}
-        </p>
-      )}
+      <Refused words={triage.error ? troubleOf(triage.error) : null} />
       {form === 'accept' && <AcceptForm triage={triage} />}
       {form === 'give' && <GiveForm triage={triage} people={people} />}
       {form === 'note' && <NoteForm key={ids} triage={triage} />}

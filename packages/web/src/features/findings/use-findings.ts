@@ -8,6 +8,7 @@ import {
   type FindingView,
   type KeptFinding,
 } from '@nesting/contract';
+import { present } from '@nesting/core';
 import { useMemo } from 'react';
 import { findingsApi } from './findings-api';
 
@@ -36,7 +37,7 @@ export function useFindings(project: string, params: URLSearchParams): FindingsS
       project,
       view,
       group,
-      ...Object.fromEntries(FILTERS.flatMap((key) => (params.get(key) ? [[key, params.get(key) as string]] : []))),
+      ...Object.fromEntries(FILTERS.flatMap((key) => (params.get(key) ? [[key, present(params.get(key))]] : []))),
     }),
     [project, view, group, params],
   );

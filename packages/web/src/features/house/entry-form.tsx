@@ -8,7 +8,7 @@ import { type Resolver, type UseFormReturn, useForm, useWatch } from 'react-hook
 import { Link } from 'react-router';
 import { type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Button, Choose, Confirm, Heading, Labelled, Lines, TextInput, Tick } from '../../ui';
+import { Button, Choose, Confirm, Heading, Labelled, Lines, Refused, TextInput, Tick } from '../../ui';
 import { markColour, TraySign } from '../../ui/signs';
 import { faultsByColumn } from './faults';
 import { History } from './history';
@@ -84,11 +84,7 @@ export function EntryForm(props: Props) {
           onLeave={keepNow}
         />
       ))}
-      {trouble && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(trouble)}
-        </p>
-      )}
+      <Refused words={trouble && troubleOf(trouble)} />
       {mayWrite && (entry === null || isDirty) && (
         <Button
           look={entry === null ? 'main' : 'plain'}
@@ -232,11 +228,7 @@ function EntryActs({
           Nothing uses it. Its history is kept.
         </Confirm>
       )}
-      {error && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
     </div>
   );
 }
@@ -314,11 +306,7 @@ function Merge({ list, entry, entries, onDone }: MergeProps) {
           </p>
         </div>
       </Confirm>
-      {error && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
     </>
   );
 }

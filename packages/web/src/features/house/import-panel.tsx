@@ -6,11 +6,11 @@
 import type { ListEntryRow } from '@nesting/contract';
 import { COLUMNS, type ImportRow } from '@nesting/core/lists';
 import { wordsFor } from '@nesting/core/words';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { type EditableList, troubleOf } from '../../app/api';
 import { count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Radios, Trouble } from '../../ui';
+import { Button, FileButton, Radios, Trouble } from '../../ui';
 import { MOST_TABLE_BYTES } from '../../workers/table';
 import { type Planned, planTable } from '../../workers/tables';
 import { houseApi } from './house-api';
@@ -137,26 +137,12 @@ interface PlannedTable {
 }
 
 function ChosenTable({ planned, onFile }: { planned: PlannedTable | null; onFile: (file: File) => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const plan = planned?.answer?.plan ?? null;
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <Button onClick={() => input.current?.click()}>
+      <FileButton label="A table" accept=".csv,.tsv,.txt,text/csv" onFiles={([file]) => onFile(file)}>
         {planned === null ? 'Choose a file…' : 'Choose another file…'}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        aria-label="A table"
-        accept=".csv,.tsv,.txt,text/csv"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) onFile(file);
-        }}
-      />
+      </FileButton>
       {planned && (
         <span className="text-sm text-ink2">
           <span className="font-mono">{planned.name}</span>, {planned.answer?.table.encoding},{' '}

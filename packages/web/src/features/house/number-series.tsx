@@ -4,7 +4,7 @@ import { compileSeries, type NumberSeries, RESETS, type Reset } from '@nesting/c
 import { wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { troubleOf } from '../../app/api';
-import { Button, Choose, Confirm, Heading, Labelled, TextInput } from '../../ui';
+import { Button, Choose, Confirm, Heading, Labelled, Refused, TextInput } from '../../ui';
 import { templatesApi } from '../templates/templates-api';
 import { houseApi } from './house-api';
 import { numbersApi } from './numbers-api';
@@ -42,11 +42,7 @@ export function NumberSeriesForm({ page, mayWrite }: { page: NumberPage; mayWrit
       <SeriesFaults made={made} sample={sample} />
       <ResetFields series={series} readOnly={!mayWrite} onChange={setSeries} />
       {series.pattern.includes('{kind}') && <KindFields series={series} readOnly={!mayWrite} onChange={setSeries} />}
-      {error && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
       {mayWrite && dirty && (
         <span className="flex gap-3">
           <Confirm

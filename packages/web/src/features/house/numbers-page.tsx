@@ -4,6 +4,7 @@
  */
 
 import type { Me, NumberLine } from '@nesting/contract';
+import { present } from '@nesting/core';
 import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
@@ -83,7 +84,7 @@ export function NumbersPage() {
   });
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
-  const chosen = params.get('number') === null ? [] : [params.get('number') as string];
+  const chosen = params.get('number') === null ? [] : [present(params.get('number'))];
   const gaps = data.lines.filter((l) => l.state !== 'project').length;
   return (
     <Columns

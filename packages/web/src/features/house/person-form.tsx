@@ -4,7 +4,7 @@ import { ROLES } from '@nesting/contract';
 import { useId } from 'react';
 import { Controller, type Resolver, type UseFormReturn, useForm } from 'react-hook-form';
 import { troubleOf } from '../../app/api';
-import { Button, Choose, Confirm, CopyButton, Heading, Labelled, TextInput } from '../../ui';
+import { Button, Choose, Confirm, CopyButton, Heading, Labelled, Refused, TextInput } from '../../ui';
 import { peopleApi } from '../access/people-api';
 import { History } from './history';
 import { houseApi } from './house-api';
@@ -78,7 +78,7 @@ export function PersonForm({ person, own, link, onDone }: FormProps) {
         />
       </Labelled>
       <PersonField form={form} of="does" label="Does" />
-      {trouble && <Refused words={troubleOf(trouble)} />}
+      <Refused words={trouble && troubleOf(trouble)} />
       {link && <HandOver link={link} />}
       <div className="flex flex-wrap gap-3">
         {(person === null || isDirty) && (
@@ -115,14 +115,6 @@ function PersonField({ form, of, label, readOnly }: FieldProps) {
       />
       {fault && <span className="text-xs text-brick">{fault}</span>}
     </Labelled>
-  );
-}
-
-function Refused({ words }: { words: string }) {
-  return (
-    <p role="alert" className="text-sm text-brick">
-      {words}
-    </p>
   );
 }
 
@@ -166,7 +158,7 @@ function Access({ person, own, onDone }: Pick<FormProps, 'own' | 'onDone'> & { r
           everything they did stay theirs.
         </Confirm>
       )}
-      {trouble && <Refused words={troubleOf(trouble)} />}
+      <Refused words={trouble && troubleOf(trouble)} />
     </>
   );
 }

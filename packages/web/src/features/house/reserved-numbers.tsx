@@ -3,7 +3,7 @@ import type { NumberPage } from '@nesting/contract';
 import { useId } from 'react';
 import { useForm } from 'react-hook-form';
 import { troubleOf } from '../../app/api';
-import { Button, Heading, Labelled, TextInput } from '../../ui';
+import { Button, Heading, Labelled, Refused, TextInput } from '../../ui';
 import { numbersApi } from './numbers-api';
 
 export function ReservedNumbers({ page, mayWrite }: { page: NumberPage; mayWrite: boolean }) {
@@ -72,11 +72,7 @@ function ReserveForm() {
           <TextInput id={`${id}w`} maxLength={200} {...register('why', { validate: isWritten })} />
         </Labelled>
       </div>
-      {error && (
-        <p role="alert" className="text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
       <Button type="submit" className="self-start" disabled={!formState.isValid}>
         Reserve it
       </Button>

@@ -11,7 +11,7 @@ import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Heading, Labelled, TextInput, Trouble } from '../../ui';
+import { Button, Heading, Labelled, Refused, TextInput, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
 import { volumesApi } from './volumes-api';
 
@@ -160,11 +160,7 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
           )}
         </p>
       ))}
-      {error && (
-        <p role="alert" className="text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
     </li>
   );
 }
@@ -208,11 +204,7 @@ function PrefixForm({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean
           />
         </Labelled>
       ))}
-      {error && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error && troubleOf(error)} />
       {mayWrite && dirty && (
         <Button look="main" type="submit" className="self-start">
           Keep it

@@ -2,7 +2,9 @@
  * What can be saved in a project, and what a name found somewhere means in it: worked out in the browser from the
  * project's own rules.
  */
+
 import type { ProjectPage } from '@nesting/contract';
+import { present } from '@nesting/core';
 import { type CompiledConvention, explainName, type NameContext, type Registers, readName } from '@nesting/core/name';
 import { type FolderConvention, ProjectRules } from '@nesting/core/project';
 import type { Convention, PlannedLine } from '@nesting/core/template';
@@ -59,7 +61,7 @@ export function meaningOf({ rules, savable }: ProjectNames, name: string): Meani
     const context = {
       ...first.rule.context,
       bound: Object.fromEntries(
-        strict.slots.flatMap((s) => (open[s.field] === undefined ? [] : [[s.field, open[s.field] as string | number]])),
+        strict.slots.flatMap((s) => (open[s.field] === undefined ? [] : [[s.field, present(open[s.field])]])),
       ),
     };
     const tried = tryName(strict, context, name);

@@ -3,7 +3,7 @@
  */
 
 import type { FolderFiles, ProjectPage } from '@nesting/contract';
-import { elementAt } from '@nesting/core';
+import { elementAt, present } from '@nesting/core';
 import { groupFrames, missingFrames, type Registers } from '@nesting/core/name';
 import type { PlannedLine } from '@nesting/core/template';
 import { useMemo } from 'react';
@@ -117,7 +117,7 @@ function itemsOf(files: FolderFiles['files']): Item[] {
       name: `${s.head}${'#'.repeat(s.width)}${s.tail}`,
       size: files.filter((f) => of(f.name) === s).reduce((n, f) => n + f.size, 0),
       modified: null,
-      frames: `${many(s.count, 'frame')}, ${words(s.ranges.length === 0 ? [] : [[elementAt(s.ranges, 0)[0], (s.ranges.at(-1) as readonly [number, number])[1]]])}${missing.length > 0 ? `; missing: ${words(missing)}` : ''}`,
+      frames: `${many(s.count, 'frame')}, ${words(s.ranges.length === 0 ? [] : [[elementAt(s.ranges, 0)[0], present(s.ranges.at(-1))[1]]])}${missing.length > 0 ? `; missing: ${words(missing)}` : ''}`,
     };
   });
   return [...runs, ...singles].sort((a, b) => (a.name < b.name ? -1 : 1));

@@ -10,7 +10,7 @@ import { wordsFor } from '@nesting/core/words';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
-import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
+import { Button, Choose, Heading, Labelled, Refused, TextInput } from '../../ui';
 import { houseApi } from '../house/house-api';
 import { templatesApi } from '../templates/templates-api';
 import { useEditProject } from './use-edit-project';
@@ -37,11 +37,7 @@ export function OwnRulesPanel({ project, mayWrite }: { project: ProjectPage; may
   return (
     <section aria-label="Rules of its own" className="flex flex-col gap-2 text-sm">
       <Heading>Conventions</Heading>
-      {error !== undefined && (
-        <p role="alert" className="text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error ? troubleOf(error) : null} />
       <ul className="flex flex-col">
         {project.body.conventions.map((c) => (
           <OwnConvention

@@ -8,7 +8,7 @@ import { type ReactNode, useId, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Asking, Button, Labelled, Menu, Radios, TextInput } from '../../ui';
+import { Asking, Button, Labelled, Menu, Radios, Refused, TextInput } from '../../ui';
 import { checksApi } from '../checks/checks-api';
 import { findingsApi } from '../findings/findings-api';
 
@@ -87,11 +87,7 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
 function Acts({ trouble, children }: { trouble: unknown; children: ReactNode }) {
   return (
     <>
-      {trouble !== undefined && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(trouble)}
-        </p>
-      )}
+      <Refused words={trouble ? troubleOf(trouble) : null} />
       <div className="flex justify-end gap-3">{children}</div>
     </>
   );

@@ -3,11 +3,11 @@
  */
 
 import { GIVEN_STATES, type Me, type ProjectPage } from '@nesting/contract';
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { Link } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
-import { Button, Choose, Heading, Labelled, Lines } from '../../ui';
+import { Button, Choose, FileButton, Heading, Labelled, Lines, Refused } from '../../ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
 import { STATE_WORDS } from './list-page';
 import { projectsApi } from './projects-api';
@@ -18,11 +18,7 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
   const { keep, error } = useEditProject(project);
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto pr-2">
-      {error !== undefined && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error ? troubleOf(error) : null} />
       <div className="grid gap-6 sm:grid-cols-2">
         <StateAndNotes project={project} mayWrite={mayWrite} keep={keep} />
         <section aria-label="Setup sheet" className="flex flex-col gap-3">
@@ -50,7 +46,6 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
 }
 
 function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
   const [give, { error }] = projectsApi.useGivePictureMutation();
   return (
     <div className="flex flex-col gap-2">
@@ -63,34 +58,23 @@ function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolea
       )}
       {mayWrite && (
         <span className="flex gap-3">
-          <Button look="quiet" className="h-6!" onClick={() => input.current?.click()}>
+          <FileButton
+            look="quiet"
+            className="h-6!"
+            label="A picture of the project"
+            accept="image/png,image/jpeg,image/webp"
+            onFiles={([file]) => void give({ id: project.id, file })}
+          >
             {project.picture ? 'Another picture…' : 'Give it a picture…'}
-          </Button>
+          </FileButton>
           {project.picture && (
             <Button look="quiet" className="h-6!" onClick={() => void give({ id: project.id, file: null })}>
               Take it away
             </Button>
           )}
-          <input
-            ref={input}
-            type="file"
-            aria-label="A picture of the project"
-            accept="image/png,image/jpeg,image/webp"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) void give({ id: project.id, file });
-            }}
-          />
         </span>
       )}
-      {error && (
-        <p role="alert" className="text-sm text-brick">
-          {troubleOf(error)}
-        </p>
-      )}
+      <Refused words={error ? troubleOf(error) : null} />
     </div>
   );
 }

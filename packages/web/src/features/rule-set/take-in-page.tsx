@@ -11,12 +11,12 @@ import {
   type RulesTaken,
   ruleKeyOf,
 } from '@nesting/contract';
-import { type DragEvent, useRef, useState } from 'react';
+import { type DragEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Button, Heading, Trouble } from '../../ui';
+import { Button, FileButton, Heading, Trouble } from '../../ui';
 import { KIND_WORDS, RuleRow, STATE_WORDS } from './rule-rows';
 import { ruleSetsApi } from './rule-set-api';
 
@@ -125,7 +125,6 @@ function Done({ taken }: { taken: RulesTaken }) {
 }
 
 function GivenFile({ file, onFile }: { file: File | null; onFile: (file: File | undefined) => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const drop = (event: DragEvent) => {
     event.preventDefault();
     onFile(event.dataTransfer.files[0]);
@@ -141,21 +140,14 @@ function GivenFile({ file, onFile }: { file: File | null; onFile: (file: File | 
         A template, a convention, a block, lists, or all the rules of a house: a{' '}
         <span className="font-mono text-sm">.nest.json</span>, another JSON file of ours, or a zip with starter files.
       </p>
-      <Button className="self-start" onClick={() => input.current?.click()}>
-        {file === null ? 'Choose a file…' : 'Choose another file…'}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        aria-label="A file with rules"
+      <FileButton
+        className="self-start"
+        label="A file with rules"
         accept=".json,.zip,application/zip,application/json"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => {
-          onFile(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
+        onFiles={([chosen]) => onFile(chosen)}
+      >
+        {file === null ? 'Choose a file…' : 'Choose another file…'}
+      </FileButton>
       {file && (
         <p className="text-sm">
           <span className="font-mono break-all">{file.name}</span>

@@ -5,10 +5,10 @@
 
 import type { ProjectPage, ProjectRow } from '@nesting/contract';
 import { LIMITS } from '@nesting/core';
-import { type ChangeEvent, useRef, useState } from 'react';
+import { useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
-import { Button, Choose, Heading, Menu } from '../../ui';
+import { Button, Choose, FileButton, Heading, Menu, ZIPS } from '../../ui';
 import { volumesApi } from '../house/volumes-api';
 import { projectsApi } from '../projects/projects-api';
 import { templatesApi } from './templates-api';
@@ -140,10 +140,7 @@ function VolumeFolder({ onSource, onTrouble }: SourcesProps) {
 }
 
 function FolderSource({ onSource }: { onSource: (source: Source) => void }) {
-  const folder = useRef<HTMLInputElement>(null);
-  const fromFolder = (event: ChangeEvent<HTMLInputElement>) => {
-    const files = [...(event.target.files ?? [])];
-    event.target.value = '';
+  const fromFolder = (files: readonly File[]) => {
     const byPath = new Map(files.map((f) => [f.webkitRelativePath, f]));
     onSource({
       listing: [...byPath.keys()].join('\n'),
@@ -155,27 +152,14 @@ function FolderSource({ onSource }: { onSource: (source: Source) => void }) {
     });
   };
   return (
-    <>
-      <Button onClick={() => folder.current?.click()}>From a folder here…</Button>{' '}
-      <input
-        ref={folder}
-        type="file"
-        aria-label="The names in a folder"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={fromFolder}
-        {...{ webkitdirectory: '' }}
-      />
-    </>
+    <FileButton folder label="The names in a folder" onFiles={fromFolder}>
+      From a folder here…
+    </FileButton>
   );
 }
 
 function ZipSource({ onSource, onTrouble }: SourcesProps) {
-  const zip = useRef<HTMLInputElement>(null);
-  const fromZip = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (file === undefined) return;
+  const fromZip = async (file: File) => {
     const { entriesOfZip, fileOfZip } = await import('./zip-names');
     const entries = await entriesOfZip(file);
     if (entries === null) return onTrouble(`${file.name} is no zip that can be read. Nothing was changed.`);
@@ -186,17 +170,8 @@ function ZipSource({ onSource, onTrouble }: SourcesProps) {
     });
   };
   return (
-    <>
-      <Button onClick={() => zip.current?.click()}>From a zip…</Button>{' '}
-      <input
-        ref={zip}
-        type="file"
-        aria-label="The names in a zip"
-        accept=".zip,application/zip"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => void fromZip(e)}
-      />
-    </>
+    <FileButton label="The names in a zip" accept={ZIPS} onFiles={([file]) => void fromZip(file)}>
+      From a zip…
+    </FileButton>
   );
 }

@@ -1,4 +1,5 @@
 /** A template as tree nodes: patterns stand where names will, reserved numbers are shown as the gaps they are. */
+import { present } from '@nesting/core';
 import { mustParse, type Registers } from '@nesting/core/name';
 import { type FolderNode, type ResolvedFolder, resolveTemplate, type Template } from '@nesting/core/template';
 import type { NamePiece, TreeNode } from '../../tray/flatten';
@@ -101,8 +102,7 @@ export function withReserved(folder: Pick<ResolvedFolder, 'node' | 'folders'>): 
   const out: (ResolvedFolder | Reserved)[] = [];
   for (const child of folder.folders) {
     const number = Number.parseInt(child.numberPrefix, 10);
-    while (reserved[0] && Number.isFinite(number) && reserved[0].reserved < number)
-      out.push(reserved.shift() as Reserved);
+    while (reserved[0] && Number.isFinite(number) && reserved[0].reserved < number) out.push(present(reserved.shift()));
     out.push(child);
   }
   return [...out, ...reserved];

@@ -4,8 +4,6 @@
  */
 import {
   type Accepted,
-  type ExceptionRow,
-  type FindingCounts,
   type FindingFacet,
   type FindingGroup,
   type FindingList,
@@ -15,8 +13,6 @@ import {
   type FolderSign,
   type KeptFinding,
   MOST_RELATED,
-  type PersonFindings,
-  type WhoRow,
 } from '@nesting/contract';
 import { type Finding, textHash } from '@nesting/core/check';
 import { RULE_CODES, type RuleCode } from '@nesting/core/project';
@@ -77,12 +73,12 @@ const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): F
 export const HOLDS =
   '(e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified))';
 
-const FROM = `finding f
+export const FROM = `finding f
   left join exception e on e.project_id = f.project_id and e.finding_id = f.id
   left join finding_mark m on m.project_id = f.project_id and m.finding_id = f.id
   left join person g on g.id = m.person_id`;
 
-const TO = 'coalesce(g.initials, f.person)';
+export const TO = 'coalesce(g.initials, f.person)';
 
 /** The last check of a project tells what still stands: accepted findings do not count. */
 export async function recount(client: Client, project: string): Promise<void> {
@@ -174,7 +170,7 @@ function filterOf(project: string, q: FindingQuery, since: Date | null): Filter 
 
 /** The registry's order is that of causes; what is bound later keeps its place in the list. */
 const RULE_PLACE = `array_position(array[${RULE_CODES.map((code) => `'${code}'`).join(',')}], f.rule)`;
-const WEIGHT_PLACE = "case f.weight when 'must' then 0 when 'should' then 1 else 2 end";
+export const WEIGHT_PLACE = "case f.weight when 'must' then 0 when 'should' then 1 else 2 end";
 const ORDERS: Readonly<Record<FindingGroup, string>> = {
   cause: `${RULE_PLACE}, f.path, f.id`,
   folder: 'f.path, f.rule, f.id',
@@ -305,153 +301,4 @@ export async function findingsByFolder(client: Client, project: string): Promise
     [project],
   );
   return result.rows;
-}
-
-export async function acceptFindings(
-  client: Client,
-  project: string,
-  ids: readonly string[],
-  person: string,
-  reason: string,
-  until: string | null,
-): Promise<number> {
-  const result = await client.query(
-    `insert into exception (project_id, finding_id, reason, person_id, until)
-     select $1, f.id, $3, $4, $5::date from finding f where f.project_id = $1 and f.until_at is null and f.id = any($2)
-     on conflict (project_id, finding_id) do update set reason = excluded.reason, person_id = excluded.person_id, until = excluded.until, at = clock_timestamp(), baseline = false`,
-    [project, ids, reason, person, until],
-  );
-  return result.rowCount ?? 0;
-}
-
-export async function unacceptFindings(client: Client, project: string, ids: readonly string[]): Promise<number> {
-  return (
-    (await client.query('delete from exception where project_id = $1 and finding_id = any($2)', [project, ids]))
-      .rowCount ?? 0
-  );
-}
-
-/** Everything that stands is accepted as it is today. */
-export async function makeBaseline(client: Client, project: string, person: string, reason: string): Promise<number> {
-  const result = await client.query(
-    `insert into exception (project_id, finding_id, reason, person_id, baseline, modified)
-     select $1, f.id, $2, $3, true, f.modified from finding f left join exception e on e.project_id = f.project_id and e.finding_id = f.id where f.project_id = $1 and f.until_at is null and not ${HOLDS}
-     on conflict (project_id, finding_id) do update set reason = excluded.reason, person_id = excluded.person_id, until = null, at = clock_timestamp(), baseline = true, modified = excluded.modified`,
-    [project, reason, person],
-  );
-  return result.rowCount ?? 0;
-}
-
-export async function giveFindings(
-  client: Client,
-  project: string,
-  ids: readonly string[],
-  by: string,
-  given: {
-    readonly person?: string | null;
-    readonly note?: string | undefined /** Nobody else's are taken from them. */;
-    readonly onlyOf?: string;
-  },
-): Promise<number> {
-  const result = await client.query(
-    `insert into finding_mark (project_id, finding_id, person_id, note, by)
-     select $1, f.id, $3, coalesce($4, ''), $5 from finding f where f.project_id = $1 and f.until_at is null and f.id = any($2)
-     on conflict (project_id, finding_id) do update set person_id = case when $6 and ($7::text is null or finding_mark.person_id is null or finding_mark.person_id = $7) then excluded.person_id else finding_mark.person_id end, note = coalesce($4, finding_mark.note), by = excluded.by, at = clock_timestamp()`,
-    [project, ids, given.person ?? null, given.note ?? null, by, given.person !== undefined, given.onlyOf ?? null],
-  );
-  return result.rowCount ?? 0;
-}
-
-export async function listExceptions(client: Client, project: string | null): Promise<ExceptionRow[]> {
-  const result = await client.query<{
-    id: string;
-    project: string;
-    number: string;
-    title: string;
-    rule: RuleCode | null;
-    path: string | null;
-    message: string | null;
-    reason: string;
-    by: string | null;
-    at: Date;
-    until: string | null;
-    baseline: boolean;
-    state: ExceptionRow['state'];
-  }>(
-    `select e.finding_id id, p.id project, p.number, p.title, f.rule, f.path, f.body->>'message' message, e.reason, a.initials "by", e.at, to_char(e.until, 'YYYY-MM-DD') "until", e.baseline,
-       case when e.until < current_date then 'ended' when f.id is null then 'gone' when e.baseline and f.modified > e.modified then 'touched' else 'holds' end state
-     from exception e join project p on p.id = e.project_id left join finding f on f.project_id = e.project_id and f.id = e.finding_id and f.until_at is null left join person a on a.id = e.person_id
-     where $1::uuid is null or e.project_id = $1 order by e.until nulls last, p.number desc, f.path limit 5000`,
-    [project],
-  );
-  return result.rows.map((r) => ({
-    id: r.id,
-    project: { id: r.project, number: r.number, title: r.title },
-    rule: r.rule,
-    path: r.path,
-    message: r.message ?? '',
-    state: r.state,
-    accepted: { reason: r.reason, by: r.by ?? '', at: r.at.toISOString(), until: r.until, baseline: r.baseline },
-  }));
-}
-
-/** Who has what to put right, over all projects that are worked on. */
-export async function whoHasWhat(client: Client): Promise<WhoRow[]> {
-  const result = await client.query<WhoRow>(
-    `select t.initials, coalesce(p.name, '') "name", t.projects, t.must, t.should, t.note from (
-       select ${TO} initials, count(distinct f.project_id)::int projects, count(*) filter (where f.weight = 'must')::int must, count(*) filter (where f.weight = 'should')::int should, count(*) filter (where f.weight = 'note')::int note
-       from ${FROM} join project j on j.id = f.project_id where f.until_at is null and not ${HOLDS} and j.state in ('running', 'waiting') group by 1) t
-     left join person p on p.initials = t.initials order by t.initials nulls last`,
-  );
-  return result.rows;
-}
-
-/** Lines of one person in one project: more are a number. */
-const LINES_EACH = 200;
-
-export async function findingsOfPerson(client: Client, initials: string): Promise<PersonFindings['projects']> {
-  const result = await client.query<{
-    project: string;
-    number: string;
-    title: string;
-    weight: keyof FindingCounts;
-    body: FindingRow;
-  }>(
-    `select j.id project, j.number, j.title, f.weight, f.body from ${FROM} join project j on j.id = f.project_id
-     where f.until_at is null and not ${HOLDS} and ${TO} = $1 and j.state in ('running', 'waiting') order by j.number desc, ${WEIGHT_PLACE}, f.path`,
-    [initials],
-  );
-  const projects = new Map<
-    string,
-    {
-      id: string;
-      number: string;
-      title: string;
-      counts: { must: number; should: number; note: number };
-      findings: PersonFindings['projects'][number]['findings'][number][];
-      more: number;
-    }
-  >();
-  for (const { project, number, title, weight, body } of result.rows) {
-    const known = projects.get(project) ?? {
-      id: project,
-      number,
-      title,
-      counts: { must: 0, should: 0, note: 0 },
-      findings: [],
-      more: 0,
-    };
-    projects.set(project, known);
-    known.counts[weight]++;
-    if (known.findings.length < LINES_EACH)
-      known.findings.push({
-        rule: body.rule,
-        weight,
-        path: body.path,
-        message: body.message,
-        suggestion: body.suggestion?.name ?? null,
-      });
-    else known.more++;
-  }
-  return [...projects.values()];
 }

@@ -1,39 +1,45 @@
 import type { MailRow } from '@nesting/contract';
 import type { Client } from '../../client';
 
-export interface Waiting {
-  readonly id: number;
+export interface NewMail {
   readonly recipient: string;
   readonly subject: string;
   readonly body: string;
 }
 
-export async function insertMail(client: Client, mail: Omit<Waiting, 'id'>): Promise<void> {
-  await client.query('insert into mail (recipient, subject, body) values ($1, $2, $3)', [
-    mail.recipient,
-    mail.subject,
-    mail.body,
-  ]);
+/** Gives its id. */
+export async function insertMail(client: Client, { recipient, subject, body }: NewMail): Promise<string> {
+  const result = await client.query<{ id: string }>(
+    'insert into mail (recipient, subject, body) values ($1, $2, $3) returning id',
+    [recipient, subject, body],
+  );
+  return String(result.rows[0]?.id);
 }
 
 /** Tries after which a mail is given up. */
-const MOST_TRIES = 8;
+export const MOST_TRIES = 8;
 
-/** One that waits, locked for whoever sends it. */
-export async function nextMail(client: Client): Promise<Waiting | null> {
-  return (
-    (
-      await client.query<Waiting>(
-        "select id, recipient, subject, body from mail where state = 'waiting' and at + (tries * tries) * interval '30 seconds' <= clock_timestamp() order by id limit 1 for update skip locked",
-      )
-    ).rows[0] ?? null
+/** Those that nobody tried to send yet, the oldest first. */
+export async function freshMails(client: Client): Promise<string[]> {
+  const result = await client.query<{ id: string }>(
+    "select id from mail where state = 'waiting' and tries = 0 order by mail.id",
   );
+  return result.rows.map((row) => row.id);
+}
+
+/** One that waits, locked for whoever sends it; `null` where it was sent, or somebody else sends it. */
+export async function lockMail(client: Client, id: string): Promise<NewMail | null> {
+  const result = await client.query<NewMail>(
+    "select recipient, subject, body from mail where id = $1 and state = 'waiting' for update skip locked",
+    [id],
+  );
+  return result.rows[0] ?? null;
 }
 
 /** `kept` stays readable in the outbox; of a sent one the text goes, for links stand in it. */
 export async function settleMail(
   client: Client,
-  id: number,
+  id: string,
   outcome: { readonly state: 'sent' | 'kept' } | { readonly state: 'failed'; readonly said: string },
 ): Promise<void> {
   if (outcome.state === 'failed')

@@ -1,4 +1,5 @@
 import type { BlockBody, BlockDraft, BlockEditionRow, BlockRow } from '@nesting/contract';
+import { present } from '@nesting/core';
 import type { Template } from '@nesting/core/template';
 import type { Client } from '../../client';
 
@@ -146,7 +147,7 @@ export async function nextEditionWith(
      select $1, max(edition) + 1, $2::jsonb || jsonb_build_object('edition', max(edition) + 1), $3, $4 from template_edition where template_id = $1 returning edition`,
     [template.id, JSON.stringify(template), said, person],
   );
-  const edition = result.rows[0]?.edition as number;
+  const edition = present(result.rows[0]?.edition);
   await client.query(
     `insert into starter_file (template_id, edition, path, bytes)
      select $1::text, $2::int, path, bytes from block_starter where block_id = $3 and path = any($4)

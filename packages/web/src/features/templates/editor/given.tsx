@@ -1,5 +1,7 @@
 /** What a template says at left: its name and purpose, what is asked for, its conventions; or the sample project. */
+
 import type { TemplateRow } from '@nesting/contract';
+import { present } from '@nesting/core';
 import type { Field, Registers } from '@nesting/core/name';
 import type { Convention, Template } from '@nesting/core/template';
 import { useId, useMemo } from 'react';
@@ -180,7 +182,7 @@ function Conventions({ template, onChange }: { template: Template; onChange: Giv
           }
           lines={free.map((h) => ({
             words: `${h.name}  ${h.convention?.pattern}`,
-            run: () => add(h.convention as Convention),
+            run: () => add(present(h.convention)),
           }))}
         />
       )}

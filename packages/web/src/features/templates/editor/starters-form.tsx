@@ -7,7 +7,7 @@ import type { Registers, Values } from '@nesting/core/name';
 import type { FolderNode, Starter, Template } from '@nesting/core/template';
 import { useState } from 'react';
 import { size } from '../../../app/words';
-import { Button, Choose, Heading, TextInput, Tick } from '../../../ui';
+import { Button, Choose, FileButton, Heading, Refused, TextInput, Tick } from '../../../ui';
 import { ALWAYS, conditionOf, conditions, wordOfCondition } from './conditions';
 import { StarterContent } from './starter-content';
 
@@ -66,24 +66,11 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
         starters.some(
           (s) => wordOfCondition(s.onlyWhen) === ALWAYS && starters.some((o) => o !== s && o.name === s.name),
         ) && <p className="text-xs text-ink2">Files of one name are variants: say for each when it is there.</p>}
-      {refused && (
-        <p role="alert" className="text-sm text-brick">
-          {refused}
-        </p>
-      )}
+      <Refused words={refused} />
       {!readOnly && (
-        <label className="flex h-9 cursor-pointer items-center self-start rounded-tray border border-rule bg-sheet px-3.5 text-sm font-semibold focus-within:ring-2 focus-within:ring-bottle/30 hover:border-ink">
+        <FileButton className="self-start" label="A starter file" onFiles={([file]) => put(file)}>
           Add a file…
-          <input
-            type="file"
-            className="sr-only"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) put(file);
-              e.target.value = '';
-            }}
-          />
-        </label>
+        </FileButton>
       )}
     </section>
   );

@@ -1,0 +1,102 @@
+/** Undoing a batch whole or in part: a batch of its own, which also takes the rules of the project back. */
+import { randomUUID } from 'node:crypto';
+import type { Me, ProjectShape } from '@nesting/contract';
+import type { Change } from '@nesting/core/change';
+import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
+import { undoPlan } from '@nesting/disk';
+import { readRegisters } from '../../db/queries/house/registers';
+import { type readProject, readShape } from '../../db/queries/projects/projects';
+import { Refused, type World } from '../world';
+import { found, rootOf, runBatch } from './batches';
+import { isOwnChange, ownChanges, rulesOf } from './project-rules';
+
+/**
+ * Whole, or the lines given. The project's rules go back with it; where it went on since, what is undone becomes its
+ * own.
+ */
+export async function undoBatch(
+  world: World,
+  me: Me,
+  project: string,
+  id: string,
+  keys: readonly string[] | null,
+): Promise<{ readonly batch: string }> {
+  const { batch, row } = await found(world, project, id);
+  if (batch.state !== 'done')
+    throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
+  const root = rootOf(world, row.volume, batch);
+  const lines = root === null ? null : await undoPlan(root, id);
+  if (root === null || lines === null)
+    throw new Refused(404, 'no-journal', 'The journal of this batch is not there. Nothing was changed.');
+  const mine = lines.filter((l) => !isOwnChange(l.change));
+  const asked = keys === null ? null : new Set(keys);
+  const inBatch = new Set(lines.map((l) => l.change.key));
+  const unknown = keys?.find((key) => !inBatch.has(key));
+  if (unknown !== undefined)
+    throw new Refused(422, 'line-unknown', `${unknown} is no line of this batch that is left. Nothing was changed.`);
+  const chosen = mine.filter((l) => asked === null || asked.has(l.change.key)).map((l) => l.change);
+  const now = await readShape(world.db, project);
+  if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  const whole = chosen.length === mine.length && sameShape(now, batch.to);
+  if (chosen.length === 0 && !whole)
+    throw new Refused(409, 'nothing-to-undo', 'Nothing of this batch is left to be undone.');
+  const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
+  const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
+  const template: Template = await rulesOf(world.db, to, row.own);
+  const own = ownChanges(root, row, template, to.values, await readRegisters(world.db));
+  const undo = randomUUID();
+  await runBatch(world, {
+    id: undo,
+    project: row,
+    root,
+    what: 'undo',
+    person: me,
+    undoes: id,
+    from: now,
+    to,
+    changes: [...chosen, ...own],
+    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+  });
+  return { batch: undo };
+}
+
+const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
+  JSON.stringify([a.template, a.edition, sorted(a.values), sorted(a.adjusted), a.folder]) ===
+  JSON.stringify([b.template, b.edition, sorted(b.values), sorted(b.adjusted), b.folder]);
+
+const sorted = (record: object) => Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
+
+/** Keys of all lines that a project's rules plan, as they are and as they were. */
+async function plannedKeys(
+  world: World,
+  row: NonNullable<Awaited<ReturnType<typeof readProject>>>,
+  shapes: readonly ProjectShape[],
+): Promise<ReadonlySet<string>> {
+  const registers = await readRegisters(world.db);
+  const keys = new Set<string>();
+  for (const shape of shapes) {
+    const template = await rulesOf(world.db, shape, row.own);
+    for (const line of expandTemplate(template, shape.values, registers).lines) keys.add(line.key);
+  }
+  return keys;
+}
+
+/**
+ * Lines undone alone are the project's own from then on: left out, or called what they were. What is no line of its
+ * rules, such as a file of somebody's, is not.
+ */
+function adjustedBy(adjusted: Adjustments, undone: readonly Change[], planned: ReadonlySet<string>): Adjustments {
+  const out: Record<string, Adjustments[string]> = { ...adjusted };
+  for (const { key, before, after } of undone) {
+    if (!planned.has(key)) continue;
+    if (after === null) out[key] = { ...out[key], leaveOut: true };
+    else if (before !== null) out[key] = { ...out[key], name: after.slice(after.lastIndexOf('/') + 1) };
+    else if (out[key]?.leaveOut) out[key] = { ...out[key], leaveOut: undefined };
+  }
+  return Object.fromEntries(
+    Object.entries(out).flatMap(([key, a]) => {
+      const kept = Object.fromEntries(Object.entries(a).filter(([, v]) => v !== undefined));
+      return Object.keys(kept).length > 0 ? [[key, kept]] : [];
+    }),
+  );
+}
