@@ -8,7 +8,7 @@ import { codeOf } from '@nesting/core/change';
 import { type ContentFact, type ContentWants, contentTasks, type Run } from '@nesting/core/check';
 import { type FileEntry, type FolderListing, join } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
-import { refFormatOf } from '@nesting/core/references';
+import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { type Mount, placeOf, type Unseen } from './walk';
 
 /** What is known of one file, for as long as its size, time and inode stay what they were. */
@@ -32,12 +32,6 @@ export interface FactsOptions {
   readonly roots: readonly string[];
   readonly known: ReadonlyMap<string, FileFacts>;
 }
-
-/** Text formats are read whole up to here: longer ones are no lists of references. */
-const MOST_TEXT = 16 << 20;
-/** Other files are searched whole up to here; of longer ones both ends are, where programs write paths. */
-const MOST_SEARCHED = 64 << 20;
-const ENDS = 16 << 20;
 
 /** What is larger is not hashed, and that is said: it would take hours, and nobody would wait for the check. */
 const MOST_HASHED = 256 * 2 ** 30;
@@ -131,14 +125,10 @@ export class FactsReader {
 
   private references(path: string, file: FileEntry): { targets: readonly string[]; holdsRoot: boolean } {
     const format = refFormatOf(file.name);
-    if (format !== null && file.size <= MOST_TEXT)
-      return {
-        targets: [...new Set(format.find(readFileSync(this.place(path), 'utf8')).map((r) => r.target))].slice(
-          0,
-          10_000,
-        ),
-        holdsRoot: false,
-      };
+    if (format !== null && isReadAsText(file.size)) {
+      const found = format.find(readFileSync(this.place(path), 'utf8'));
+      return { targets: distinctTargets(found), holdsRoot: false };
+    }
     return { targets: [], holdsRoot: this.needles.length > 0 && holds(this.place(path), file.size, this.needles) };
   }
 }
@@ -154,14 +144,7 @@ export function fileHash(path: string): string {
 
 function holds(path: string, size: number, needles: readonly Buffer[]): boolean {
   const longest = Math.max(...needles.map((n) => n.length));
-  const stretches =
-    size <= MOST_SEARCHED
-      ? [[0, size]]
-      : [
-          [0, ENDS],
-          [size - ENDS, size],
-        ];
-  for (const [from, to] of stretches as [number, number][]) {
+  for (const [from, to] of stretchesOf(size)) {
     let tail = Buffer.alloc(0);
     let found = false;
     eachChunk(path, from, to, (bytes) => {

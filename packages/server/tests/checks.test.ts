@@ -454,8 +454,8 @@ describe('findings in people’s hands', () => {
     writeFileSync(path.join(root, 'loose.txt'), 'x');
     // Not more often than every few seconds.
     expect(await look()).toBeNull();
-    const other = t.world.changePoller as unknown as { known: Map<string, { last: number }> };
-    for (const known of other.known.values()) known.last = 0;
+    const other = t.world.changePoller as unknown as { known: { values: Map<string, { last: number }> } };
+    for (const known of other.known.values.values()) known.last = 0;
     expect(await look()).not.toBeNull();
     await t.world.checks.idle();
     expect((await findings(project.id)).rows.map((f) => f.path)).toEqual(['loose.txt']);

@@ -12,6 +12,7 @@ import { nameOf, parentOf } from '../listing/entry';
 import { meaningOf } from '../portable/meaning';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
+import { isExchanged } from '../text/exchanged';
 import { assign } from './assign';
 import type { FolderRow } from './partial-result';
 
@@ -34,13 +35,6 @@ function farness(found: string, expected: string): number {
   if (longer < 4 || /^\d+$/.test(a) || /^\d+$/.test(b) || digitsOf(a) !== digitsOf(b)) return 1;
   // Two letters exchanged are one slip.
   return (isExchanged(a, b) ? 1 : distance(a, b)) / longer;
-}
-
-function isExchanged(a: string, b: string): boolean {
-  if (a.length !== b.length) return false;
-  let at = 0;
-  while (at < a.length && a[at] === b[at]) at++;
-  return at + 1 < a.length && a[at] === b[at + 1] && a[at + 1] === b[at] && a.slice(at + 2) === b.slice(at + 2);
 }
 
 /** `s01` and `s02` are two scenes, however near they are. */

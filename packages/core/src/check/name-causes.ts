@@ -2,6 +2,7 @@
  * What is behind a name that breaks its folder's conventions: told once for each file, and asked by each rule about
  * names.
  */
+
 import { type Cause, causeOf } from '../name/mend/cause';
 import { type Explanation, explainName } from '../name/mend/suggest';
 import type { Reading } from '../name/pattern/field';
@@ -9,6 +10,7 @@ import { readName } from '../name/read/read';
 import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
 import type { RuleCode } from '../project/rule-weights';
+import { Remembered } from '../remembered';
 import type { FileCase, RawFinding, Rule } from './rule';
 
 interface Told {
@@ -17,24 +19,16 @@ interface Told {
   readonly cause: Cause;
 }
 
-const told = new WeakMap<FileCase, Told | null>();
-
-function tell(c: FileCase): Told | null {
-  const known = told.get(c);
-  if (known !== undefined) return known;
+const told = new Remembered((c: FileCase): Told | null => {
   const tried = c.conventions.map((by) => ({ by, explanation: explainName(by.strict, c.file.name, by.context) }));
   const best = tried.sort((a, b) => cost(a.explanation) - cost(b.explanation))[0];
-  const made =
-    best === undefined
-      ? null
-      : { ...best, cause: causeOf(best.by.strict, c.file.name, best.by.context, best.explanation) };
-  told.set(c, made);
-  return made;
-}
+  if (best === undefined) return null;
+  return { ...best, cause: causeOf(best.by.strict, c.file.name, best.by.context, best.explanation) };
+});
 
 /** What a broken name most likely stands for, where that was worked out already. */
 export function suggestedBy(c: FileCase): { readonly by: FolderConvention; readonly reading: Reading } | null {
-  const known = told.get(c);
+  const known = told.known(c);
   const name = known?.explanation.suggestions[0]?.name;
   const reading = known == null || name === undefined ? null : readName(known.by.strict, name, known.by.bound);
   return reading === null || known == null ? null : { by: known.by, reading };
@@ -49,7 +43,7 @@ export function nameRule(code: Extract<RuleCode, Cause['code']>): Rule {
     code,
     scope: 'file',
     judge: (c): RawFinding | null => {
-      const all = tell(c);
+      const all = told.of(c);
       if (all === null || all.cause.code !== code) return null;
       const { convention, strict } = all.by;
       const codes =

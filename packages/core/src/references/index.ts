@@ -4,4 +4,5 @@ export type {
   Reference,
   RefFormat,
 } from './reference';
+export { distinctTargets, isReadAsText, stretchesOf } from './searched';
 export type { Target } from './target';

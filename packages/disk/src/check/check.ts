@@ -4,7 +4,7 @@
  */
 
 import type { Worker } from 'node:worker_threads';
-import { present } from '@nesting/core';
+import { Recent } from '@nesting/core';
 import { judgeWhole, withContents } from '@nesting/core/check';
 import { ProjectRules } from '@nesting/core/project';
 import { contentFactsOf } from '../file-facts';
@@ -71,15 +71,12 @@ const eachOnce = (unseen: readonly Unseen[]): Unseen[] =>
   [...new Map(unseen.map((u) => [`${u.path} ${u.code}`, u])).values()].sort((a, b) => (a.path < b.path ? -1 : 1));
 
 /** Compiled rules of the last few projects: one whose page is open is checked every few seconds by the same rules. */
-const compiledRules = new Map<string, ProjectRules>();
-const MOST_COMPILED = 4;
+const compiledRules = new Recent<ProjectRules>(4);
 
 function rulesOf({ input, fingerprint }: DiskCheck): ProjectRules {
   if (fingerprint === undefined) return new ProjectRules(input);
   const known = compiledRules.get(fingerprint) ?? new ProjectRules(input);
-  compiledRules.delete(fingerprint);
   compiledRules.set(fingerprint, known);
-  if (compiledRules.size > MOST_COMPILED) compiledRules.delete(present(compiledRules.keys().next().value));
   return known.at(input.now);
 }
 

@@ -2,7 +2,7 @@
  * Short looks at the folders of projects that somebody has before his eyes: only their times, and not more often than
  * every few seconds.
  */
-import { present } from '@nesting/core';
+import { Recent } from '@nesting/core';
 import { hasChangedSince, type Mount, type Seen } from '@nesting/disk';
 
 /** Milliseconds between two looks at one project, however many watch it. */
@@ -22,7 +22,7 @@ interface Known {
 }
 
 export class ChangePoller {
-  private readonly known = new Map<string, Known>();
+  private readonly known = new Recent<Known>(MOST);
 
   /**
    * `remember` gives what that check saw: it is asked once for each check, for it is large; `null` where nothing can be
@@ -45,9 +45,7 @@ export class ChangePoller {
         folders: seen.part.rows.map((r) => ({ path: r.path, changed: r.changed, settling: r.settling === true })),
         last: 0,
       };
-      this.known.delete(project);
       this.known.set(project, known);
-      if (this.known.size > MOST) this.known.delete(present(this.known.keys().next().value));
     }
     if (Date.now() - known.last < EVERY) return false;
     known.last = Date.now();

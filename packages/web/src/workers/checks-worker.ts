@@ -23,7 +23,7 @@ import {
   parseListing,
 } from '@nesting/core/listing';
 import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
-import { refFormatOf } from '@nesting/core/references';
+import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
@@ -33,9 +33,6 @@ export interface HereOutcome {
   /** Files that could not be read, or whose folders could not. */
   readonly unseen: readonly string[];
 }
-
-/** Files looked into up to this size: what is larger holds pictures and sound. */
-const MOST_SEARCHED = 16 << 20;
 
 interface Source {
   readonly listings: Map<string, FolderListing>;
@@ -47,6 +44,15 @@ type Progress = (files: number, folders: number, stage: 'walking' | 'reading') =
 
 let stopped = false;
 
+/** A folder while it is being listed. */
+interface Listed {
+  readonly path: string;
+  readonly folders: string[];
+  readonly files: { name: string; size: number; modified: number }[];
+  readonly others: string[];
+  readonly ranges: Record<string, readonly [number, number]>;
+}
+
 async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): Promise<Source> {
   const listings = new Map<string, FolderListing>();
   const handles = new Map<string, FileSystemFileHandle>();
@@ -55,13 +61,7 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
   let files = 0;
   for (let next = queue.pop(); next !== undefined && !stopped; next = queue.pop()) {
     const [path, folder] = next;
-    const listing = {
-      path,
-      folders: [] as string[],
-      files: [] as { name: string; size: number; modified: number }[],
-      others: [] as string[],
-      ranges: {} as Record<string, readonly [number, number]>,
-    };
+    const listing: Listed = { path, folders: [], files: [], others: [], ranges: {} };
     try {
       for await (const [name, handle] of folder.entries()) {
         const at = join(path, name);
@@ -119,64 +119,15 @@ async function look(
   const part = checker.part();
   const outcome = judgeWhole(rules, part, (path) => source.listings.get(path) ?? null);
   const wants = contentWants(part);
-  const facts: ContentFact[] = [];
-  const needles = roots.filter((r) => r.length > 3).map(latin);
-  let files = 0;
+  const reading = new Reading(source, roots);
   for (const [folders, listing] of inOrder.entries()) {
     if (stopped) break;
-    const { hash, runs, search } = contentTasks(rules, listing, wants);
-    for (const { name, size, modified } of hash) {
-      const file = await source.fileOf(join(listing.path, name));
-      if (file !== null)
-        facts.push({
-          kind: 'hash',
-          path: join(listing.path, name),
-          frames: 1,
-          size,
-          modified,
-          sha256: await fileHash(file),
-        });
-    }
-    for (const run of runs) {
-      const names = [...run.names].sort();
-      const whole = sha256.create();
-      for (const name of names) {
-        const file = await source.fileOf(join(listing.path, name));
-        if (file !== null) whole.update(new TextEncoder().encode(await fileHash(file)));
-      }
-      facts.push({
-        kind: 'hash',
-        path: join(listing.path, names[0] ?? run.first),
-        frames: run.frames.length,
-        size: run.bytes,
-        modified: run.newest,
-        sha256: bytesToHex(whole.digest()),
-      });
-    }
-    for (const { name, size, modified } of search) {
-      if (++files % 200 === 0) progress(files, folders, 'reading');
-      if (size > MOST_SEARCHED) continue;
-      const file = await source.fileOf(join(listing.path, name));
-      if (file === null) continue;
-      const format = refFormatOf(name);
-      const path = join(listing.path, name);
-      if (format !== null)
-        facts.push({
-          kind: 'references',
-          path,
-          modified,
-          targets: format.find(await file.text()).map((r) => r.target),
-          holdsRoot: false,
-        });
-      else if (needles.length > 0) {
-        const text = new TextDecoder('latin1').decode(await file.arrayBuffer());
-        if (needles.some(([narrow, wide]) => text.includes(narrow) || text.includes(wide)))
-          facts.push({ kind: 'references', path, modified, targets: [], holdsRoot: true });
-      }
-    }
+    await reading.folder(listing.path, contentTasks(rules, listing, wants), (files) =>
+      progress(files, folders, 'reading'),
+    );
   }
   return withContents(rules, outcome, {
-    facts,
+    facts: reading.facts,
     roots,
     namesIn: (folder) => {
       const listing = source.listings.get(folder);
@@ -185,13 +136,82 @@ async function look(
   });
 }
 
-/** A text's bytes as one character each, in UTF-8 and in UTF-16. */
-function latin(text: string): readonly [string, string] {
-  const bytes = (all: Iterable<number>) => [...all].map((b) => String.fromCharCode(b)).join('');
-  return [
-    bytes(new TextEncoder().encode(text)),
-    bytes([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])),
-  ];
+/** What is in files: their hashes, and what they refer to. */
+class Reading {
+  readonly facts: ContentFact[] = [];
+  private readonly needles: ReturnType<typeof needlesOf>[];
+  private files = 0;
+
+  constructor(
+    private readonly source: Source,
+    roots: readonly string[],
+  ) {
+    this.needles = roots.filter((r) => r.length > 3).map(needlesOf);
+  }
+
+  async folder(at: string, tasks: Tasks, said: (files: number) => void): Promise<void> {
+    for (const file of tasks.hash) await this.hash(join(at, file.name), file);
+    for (const run of tasks.runs) await this.run(at, run);
+    for (const file of tasks.search) {
+      if (++this.files % 200 === 0) said(this.files);
+      await this.search(join(at, file.name), file);
+    }
+  }
+
+  private async hash(path: string, { size, modified }: Tasks['hash'][number]): Promise<void> {
+    const file = await this.source.fileOf(path);
+    if (file !== null) this.facts.push({ kind: 'hash', path, frames: 1, size, modified, sha256: await fileHash(file) });
+  }
+
+  /** A sequence is hashed by its frames in their order. */
+  private async run(at: string, run: Tasks['runs'][number]): Promise<void> {
+    const names = [...run.names].sort();
+    const whole = sha256.create();
+    for (const name of names) {
+      const file = await this.source.fileOf(join(at, name));
+      if (file !== null) whole.update(new TextEncoder().encode(await fileHash(file)));
+    }
+    this.facts.push({
+      kind: 'hash',
+      path: join(at, names[0] ?? run.first),
+      frames: run.frames.length,
+      size: run.bytes,
+      modified: run.newest,
+      sha256: bytesToHex(whole.digest()),
+    });
+  }
+
+  private async search(path: string, { name, size, modified }: Tasks['search'][number]): Promise<void> {
+    const file = await this.source.fileOf(path);
+    if (file === null) return;
+    const format = refFormatOf(name);
+    if (format !== null && isReadAsText(size)) {
+      const targets = distinctTargets(format.find(await file.text()));
+      this.facts.push({ kind: 'references', path, modified, targets, holdsRoot: false });
+    } else if (await this.holdsRoot(file)) {
+      this.facts.push({ kind: 'references', path, modified, targets: [], holdsRoot: true });
+    }
+  }
+
+  private async holdsRoot(file: File): Promise<boolean> {
+    if (this.needles.length === 0) return false;
+    for (const [from, to] of stretchesOf(file.size)) {
+      const text = oneEach(await file.slice(from, to).arrayBuffer());
+      if (this.needles.some(([narrow, wide]) => text.includes(narrow) || text.includes(wide))) return true;
+    }
+    return false;
+  }
+}
+
+type Tasks = ReturnType<typeof contentTasks>;
+
+/** Bytes as one character each: text and needle alike, whatever the browser makes of single bytes. */
+const oneEach = (bytes: AllowSharedBufferSource): string => new TextDecoder('latin1').decode(bytes);
+
+/** A path as it may stand in a file: in UTF-8 and in UTF-16. */
+function needlesOf(path: string): readonly [string, string] {
+  const wide = new Uint8Array([...path].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]));
+  return [oneEach(new TextEncoder().encode(path)), oneEach(wide)];
 }
 
 async function fileHash(file: File): Promise<string> {

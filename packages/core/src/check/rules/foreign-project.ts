@@ -1,4 +1,4 @@
-import { sameDomain } from '../../name/mend/candidates';
+import { type Foreign, foreignIn } from '../../name/mend/foreign';
 import type { Reading } from '../../name/pattern/field';
 import { readName } from '../../name/read/read';
 import type { FolderConvention } from '../../project/folder-convention';
@@ -33,23 +33,9 @@ export const ownOf = ({ bound }: FolderConvention, reading: Reading): Reading =>
   ...(bound.client !== undefined && { client: bound.client }),
 });
 
-function readAsForeign(
-  { rules, file }: FileCase,
-  convention: FolderConvention,
-): { number: string; client: string; own: string } | null {
+function readAsForeign({ rules, file }: FileCase, convention: FolderConvention): (Foreign & { own: string }) | null {
   const reading = readForeign(convention, file.name);
-  if (reading === null) return null;
-  const number = reading.number === undefined ? '' : String(reading.number);
-  const client = reading.client === undefined ? '' : String(reading.client);
-  const otherNumber =
-    number !== '' && rules.number !== undefined && number !== rules.number && sameDomain(number, rules.number);
-  const otherClient = client !== '' && rules.client !== undefined && client !== rules.client;
-  // Any text at all may stand where a number does: only one of the same form is another project's.
-  if (number !== '' && number !== rules.number && !otherNumber) return null;
-  if (!otherNumber && !otherClient) return null;
-  return {
-    number: otherNumber ? number : '',
-    client: otherClient ? client : '',
-    own: rules.number ?? rules.client ?? '',
-  };
+  const own = { number: rules.number ?? null, client: rules.client ?? null };
+  const foreign = reading === null ? null : foreignIn(reading, own);
+  return foreign && { ...foreign, own: own.number ?? own.client ?? '' };
 }

@@ -1,6 +1,7 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
 import { ordinal } from '../../name/versions';
+import { Remembered } from '../../remembered';
 import { chainKey } from '../items';
 import type { FolderCase, RawFinding, Rule } from '../rule';
 
@@ -14,14 +15,8 @@ interface Version {
 /**
  * Of each chain in a folder that keeps older versions elsewhere, or is that folder: its versions, whoever saved them.
  */
-const known = new WeakMap<FolderCase, Map<string, Version[]>>();
-
-function chainsIn(c: FolderCase): Map<string, Version[]> {
-  const { rules, items, state } = c;
-  const before = known.get(c);
-  if (before !== undefined) return before;
+const chainsIn = new Remembered(({ rules, items, state }: FolderCase): Map<string, Version[]> => {
   const chains = new Map<string, Version[]>();
-  known.set(c, chains);
   if (state.kind !== 'planned' || state.line.folder?.older === undefined) return chains;
   for (const { file, by, reading } of items.read) {
     if (reading.version === undefined || rules.isSettling(file.modified)) continue;
@@ -36,7 +31,7 @@ function chainsIn(c: FolderCase): Map<string, Version[]> {
     });
   }
   return chains;
-}
+});
 
 const newestOf = (versions: readonly Version[]): number =>
   versions.reduce((newest, v) => Math.max(newest, v.modified), 0);
@@ -46,7 +41,7 @@ export const oldVersionOnTop: Rule = {
   code: 'old-version-on-top',
   scope: 'folder',
   judge: (c) =>
-    [...chainsIn(c)].flatMap(([key, chain]): RawFinding[] =>
+    [...chainsIn.of(c)].flatMap(([key, chain]): RawFinding[] =>
       c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain),
     ),
 };
@@ -100,7 +95,7 @@ export const versionTwice: Rule = {
   judge: (c) =>
     c.state.kind === 'planned' && c.state.older
       ? []
-      : [...chainsIn(c)].flatMap(([key, chain]) =>
+      : [...chainsIn.of(c)].flatMap(([key, chain]) =>
           [...grouped(chain, (v) => v.n)].flatMap(([n, same]): RawFinding[] => {
             const [first = '', ...others] = same.map((v) => v.name).sort();
             return others.length === 0

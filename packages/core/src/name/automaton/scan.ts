@@ -4,6 +4,7 @@
  */
 
 import { isPortableCharacter } from '../../portable/characters';
+import { Remembered } from '../../remembered';
 import { assertNever } from '../../result';
 import { isoOf, readDate } from '../dates/dates';
 import type { ReadValue } from '../pattern/field';
@@ -22,8 +23,11 @@ const isLower = (c: number) => c >= 97 && c <= 122;
 export function endsOf(domain: SlotDomain, name: string, from: number): number[] {
   switch (domain.kind) {
     case 'fixed':
-      return lookup(domain.entries)
-        .lengths.filter((n) => lookup(domain.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length)
+      return lookup
+        .of(domain.entries)
+        .lengths.filter(
+          (n) => lookup.of(domain.entries).byText.has(name.slice(from, from + n)) && from + n <= name.length,
+        )
         .map((n) => from + n);
     case 'text':
       return textEnds(domain.shape, domain.max, domain.chars, name, from);
@@ -66,7 +70,7 @@ export function readingsOf(domain: SlotDomain, text: string): readonly ReadValue
 export function valuesOf(domain: SlotDomain, text: string): readonly ReadValue[] {
   switch (domain.kind) {
     case 'fixed':
-      return (lookup(domain.entries).byText.get(text) ?? []).map((e) => e.value);
+      return (lookup.of(domain.entries).byText.get(text) ?? []).map((e) => e.value);
     case 'digits':
       return takesWhole(domain, text) ? [Number(text)] : [];
     case 'date':
@@ -88,17 +92,11 @@ interface Lookup {
 }
 
 /** Entries are kept for the life of a compiled convention, so their index is too. */
-const lookups = new WeakMap<readonly Entry[], Lookup>();
-
-function lookup(entries: readonly Entry[]): Lookup {
-  const known = lookups.get(entries);
-  if (known) return known;
+const lookup = new Remembered((entries: readonly Entry[]): Lookup => {
   const byText = new Map<string, Entry[]>();
   for (const entry of entries) byText.set(entry.text, [...(byText.get(entry.text) ?? []), entry]);
-  const made = { byText, lengths: [...new Set(entries.map((e) => e.text.length))].sort((a, b) => b - a) };
-  lookups.set(entries, made);
-  return made;
-}
+  return { byText, lengths: [...new Set(entries.map((e) => e.text.length))].sort((a, b) => b - a) };
+});
 
 const isCodeChar = (c: number) => isDigit(c) || isUpper(c) || isLower(c) || c === 45;
 const isExtChar = (c: number) => isDigit(c) || isLower(c);

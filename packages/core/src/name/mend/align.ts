@@ -332,7 +332,7 @@ function wordSteps(
     const bare = squash(text);
     if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
     else if (target.beforeVersion && VERSION_WORDS.has(bare)) step(to, 'version-style');
-    else if (bare !== '' && meanings(abbreviations).get(bare)?.has(squash(target.text))) step(to, 'abbreviation');
+    else if (bare !== '' && meanings.of(abbreviations).get(bare)?.has(squash(target.text))) step(to, 'abbreviation');
     else if (isNear(text, target.text)) step(to, 'spelling');
   }
   // A version without its letter (`_3`) is a way of writing versions; another literal is just not there.

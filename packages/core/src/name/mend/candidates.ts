@@ -5,6 +5,8 @@
 
 import { distance } from 'fastest-levenshtein';
 import { elementAt } from '../../element';
+import { Bounded, Remembered } from '../../remembered';
+import { isExchanged } from '../../text/exchanged';
 import { fold } from '../../text/fold';
 import { takesWhole, valuesOf } from '../automaton/scan';
 import { parseDatePattern, readDate, writeDate } from '../dates/dates';
@@ -150,7 +152,7 @@ function candidatesAnew(domain: SlotDomain, text: string, context: NameContext, 
 function refineKnown(domain: SlotDomain, text: string, known: readonly string[]): Candidate[] {
   if (domain.kind !== 'text' || known.length === 0 || known.includes(text)) return [same(text)];
   const bare = squash(text);
-  const bares = squashedList(known);
+  const bares = squashedList.of(known);
   const near = known.filter((_, i) => isNearBare(bare, elementAt(bares, i)));
   return [{ text, cost: 0.8, change: null }, ...near.map((entry) => made(entry, 'spelling'))];
 }
@@ -163,20 +165,14 @@ interface Spelled {
   readonly also: readonly string[];
 }
 
-const spellings = new WeakMap<readonly Entry[], readonly Spelled[]>();
-
-function spelled(entries: readonly Entry[]): readonly Spelled[] {
-  const known = spellings.get(entries);
-  if (known) return known;
-  const made = entries.map((entry) => ({
+const spelled = new Remembered((entries: readonly Entry[]): readonly Spelled[] =>
+  entries.map((entry) => ({
     entry,
     lower: entry.text.toLowerCase(),
     bare: squash(entry.text),
     also: entry.also.map(squash),
-  }));
-  spellings.set(entries, made);
-  return made;
-}
+  })),
+);
 
 function fixedCandidates(
   domain: Extract<SlotDomain, { kind: 'fixed' }>,
@@ -186,11 +182,11 @@ function fixedCandidates(
   const bare = squash(text);
   if (bare === '') return [];
   const lower = text.toLowerCase();
-  const short = meanings(abbreviations).get(bare);
+  const short = meanings.of(abbreviations).get(bare);
   const near = domain.of !== 'ext' && domain.of !== 'number';
   let best = Number.POSITIVE_INFINITY;
   let out: Candidate[] = [];
-  for (const e of spelled(domain.entries)) {
+  for (const e of spelled.of(domain.entries)) {
     const change: ChangeCode | null =
       e.lower === lower
         ? 'case'
@@ -219,7 +215,7 @@ function textCandidates(
 ): Candidate[] {
   const known = context.known[field] ?? NONE;
   const bare = known.length === 0 ? '' : squash(text);
-  const bares = squashedList(known);
+  const bares = squashedList.of(known);
   const at = known.length === 0 ? -1 : bares.indexOf(bare);
   const entry = at < 0 ? undefined : known[at];
   const shaped = shapeText(text, domain.shape);
@@ -300,28 +296,18 @@ function dateCandidates(domain: Extract<SlotDomain, { kind: 'date' }>, text: str
 }
 
 /** Letters and digits alone, folded and lower case: what is left when case, separators and accents are put aside. */
-export function squash(text: string): string {
-  const known = squashed.get(text);
-  if (known !== undefined) return known;
-  const made = fold(text)
-    .text.toLowerCase()
-    .replace(/[^a-z0-9]+/g, '');
-  if (squashed.size > 20_000) squashed.clear();
-  squashed.set(text, made);
-  return made;
-}
-
-const lists = new WeakMap<readonly string[], readonly string[]>();
-const NONE: readonly string[] = [];
-
-function squashedList(texts: readonly string[]): readonly string[] {
-  const cached = lists.get(texts) ?? texts.map(squash);
-  lists.set(texts, cached);
-  return cached;
-}
+export const squash = (text: string): string => squashed.of(text);
 
 /** The same words come up in every broken name of a project. */
-const squashed = new Map<string, string>();
+const squashed = new Bounded(20_000, (text) =>
+  fold(text)
+    .text.toLowerCase()
+    .replace(/[^a-z0-9]+/g, ''),
+);
+
+const NONE: readonly string[] = [];
+
+const squashedList = new Remembered((texts: readonly string[]): readonly string[] => texts.map(squash));
 
 export function isNear(found: string, meant: string): boolean {
   return Math.abs(found.length - meant.length) <= 12 && isNearBare(squash(found), squash(meant));
@@ -333,40 +319,26 @@ function isNearBare(a: string, b: string): boolean {
   if (a === b) return true;
   if (/\d/.test(a) || /\d/.test(b)) return false;
   const d = distance(a, b);
-  return d === 1 ? b.length > 3 : d === 2 && (b.length >= 7 || isSwap(a, b));
+  return d === 1 ? b.length > 3 : d === 2 && (b.length >= 7 || isExchanged(a, b));
 }
-
-/** Two neighbours changed places: one slip of the hand, though two edits. */
-function isSwap(a: string, b: string): boolean {
-  if (a.length !== b.length) return false;
-  const at = [...a].findIndex((ch, i) => ch !== b[i]);
-  return a.slice(0, at) + (a[at + 1] ?? '') + (a[at] ?? '') + a.slice(at + 2) === b;
-}
-
-const known = new WeakMap<readonly Abbreviation[], ReadonlyMap<string, ReadonlySet<string>>>();
 
 /** For each squashed short or long form, the squashed domains it stands for: abbreviations go both ways. */
-export function meanings(abbreviations: readonly Abbreviation[]): ReadonlyMap<string, ReadonlySet<string>> {
-  const cached = known.get(abbreviations);
-  if (cached) return cached;
-  const made = new Map<string, Set<string>>();
-  const add = (from: string, to: string) => made.set(from, (made.get(from) ?? new Set()).add(to));
-  for (const a of abbreviations) {
-    add(squash(a.long), squash(a.short));
-    add(squash(a.short), squash(a.long));
-  }
-  known.set(abbreviations, made);
-  return made;
-}
+export const meanings = new Remembered(
+  (abbreviations: readonly Abbreviation[]): ReadonlyMap<string, ReadonlySet<string>> => {
+    const made = new Map<string, Set<string>>();
+    const add = (from: string, to: string) => made.set(from, (made.get(from) ?? new Set()).add(to));
+    for (const a of abbreviations) {
+      add(squash(a.long), squash(a.short));
+      add(squash(a.short), squash(a.long));
+    }
+    return made;
+  },
+);
 
-const bannedSets = new WeakMap<readonly string[], ReadonlySet<string>>();
+const bannedWords = new Remembered((banned: readonly string[]): ReadonlySet<string> => new Set(banned.map(squash)));
 
 /** Whether a word is one that nobody should write. */
-export function isBanned(word: string, banned: readonly string[]): boolean {
-  const cached = bannedSets.get(banned) ?? new Set(banned.map(squash));
-  bannedSets.set(banned, cached);
-  return cached.has(squash(word));
-}
+export const isBanned = (word: string, banned: readonly string[]): boolean => bannedWords.of(banned).has(squash(word));
 
 const EXTENSION_TWINS: readonly (readonly string[])[] = [
   ['jpg', 'jpeg'],

@@ -5,16 +5,16 @@
  * explanation's changes.
  */
 
-import { present } from '../../element';
 import type { Reading } from '../pattern/field';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { readings } from '../read/read';
 import { type NameContext, NO_CONTEXT, sameDomain } from './candidates';
+import { type Foreign, foreignIn } from './foreign';
 import { type Explanation, explainName } from './suggest';
 
 export type Cause =
-  | { readonly code: 'foreign-project'; readonly number: string; readonly client: string }
+  | ({ readonly code: 'foreign-project' } & Foreign)
   | { readonly code: 'unknown-code'; readonly codes: readonly { readonly field: string; readonly found: string }[] }
   | { readonly code: 'version-style' | 'sequence-padding' | 'banned-word' }
   | { readonly code: 'name-mismatch' };
@@ -42,14 +42,8 @@ function foreignCause(convention: CompiledConvention, name: string, bound: Readi
     field === 'number' && domain.kind === 'fixed' ? { kind: 'code', of: 'number' } : domain,
   );
   for (const reading of readings(loose, name, 4, rest)) {
-    const number = String(reading.number ?? '');
-    const client = String(reading.client ?? '');
-    const otherNumber = number !== '' && own.number !== null && number !== own.number;
-    const otherClient = client !== '' && own.client !== null && client !== own.client;
-    // Any text at all may stand where a number does: only one of the same form is another project's.
-    if (otherNumber && !sameDomain(number, present(own.number))) continue;
-    if (otherNumber || otherClient)
-      return { code: 'foreign-project', number: otherNumber ? number : '', client: otherClient ? client : '' };
+    const foreign = foreignIn(reading, own);
+    if (foreign !== null) return { code: 'foreign-project', ...foreign };
   }
   return null;
 }

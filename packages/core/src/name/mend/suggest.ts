@@ -1,5 +1,7 @@
 /** Why a name does not follow its convention, part by part, and the names it was most likely meant to be. */
+
 import { LIMITS } from '../../limits';
+import { Remembered } from '../../remembered';
 import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
 import type { CompiledConvention } from '../pattern/ops';
 import { readName } from '../read/read';
@@ -68,7 +70,7 @@ const PLAIN: ReadonlySet<ChangeCode> = new Set([
 const SURE_MARGIN = 0.75;
 const SURE_COST = 4;
 
-const targets = new WeakMap<CompiledConvention, readonly Target[]>();
+const targets = new Remembered(targetsOf);
 
 export function explainName(
   convention: CompiledConvention,
@@ -87,9 +89,7 @@ export function explainName(
     };
     return { problems: [problem], suggestions: [], stretches: [{ part: null, at: 0, end: name.length, ok: false }] };
   }
-  const known = targets.get(convention) ?? targetsOf(convention);
-  targets.set(convention, known);
-  const hypotheses = alignInAnyOrder(known, name, context);
+  const hypotheses = alignInAnyOrder(targets.of(convention), name, context);
   const best = hypotheses[0];
   if (best === undefined) return { problems: [], suggestions: [], stretches: [] };
   return {

@@ -5,6 +5,7 @@
 
 import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
+import { Remembered } from '../../remembered';
 import { Machine } from '../automaton/machine';
 import { endsOf, readingsOf } from '../automaton/scan';
 import type { Reading, ReadValue } from '../pattern/field';
@@ -55,16 +56,18 @@ function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | n
 }
 
 /** Built when first asked: the plain one reads nearly all names, the one with limits what it leaves unsure. */
-const machines = new WeakMap<CompiledConvention, { readonly plain: Machine | null; limited?: Machine | null }>();
+const machines = {
+  plain: new Remembered((convention: CompiledConvention) => Machine.of(convention, false)),
+  limited: new Remembered((convention: CompiledConvention) => Machine.of(convention, true)),
+};
 
 function readByMachine(convention: CompiledConvention, name: string, bound: Reading | undefined): Reading | null {
-  const known = machines.get(convention) ?? { plain: Machine.of(convention, false) };
-  machines.set(convention, known);
-  let reading = known.plain === null ? 'unsure' : known.plain.read(name, bound);
-  if (reading !== 'unsure') return reading;
-  known.limited = known.limited === undefined ? Machine.of(convention, true) : known.limited;
-  if (known.limited !== null) reading = known.limited.read(name, bound);
-  return reading === 'unsure' ? (readings(convention, name, 1, bound)[0] ?? null) : reading;
+  for (const machine of [machines.plain, machines.limited]) {
+    const built = machine.of(convention);
+    const reading = built === null ? 'unsure' : built.read(name, bound);
+    if (reading !== 'unsure') return reading;
+  }
+  return readings(convention, name, 1, bound)[0] ?? null;
 }
 
 /** Where each slot stands in a name that follows the convention: for the anatomy. */

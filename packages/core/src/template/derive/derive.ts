@@ -1,9 +1,7 @@
 /**
- * A template from a project that is there, or from a listing of one: what is known of it (number, client, title)
- * becomes fields, siblings
- * that are alike become *one per* with a list, numbers in front become numbering with its gaps, file names become
- * conventions. What is rare
- * is set aside as a question.
+ * A template from a project that is there, or from a listing of one: what is known of it (number, client, title) becomes
+ * fields, siblings that are alike become *one per* with a list, numbers in front become numbering with its gaps, file
+ * names become conventions. What is rare is set aside as a question.
  */
 
 import { elementAt, present } from '../../element';

@@ -4,7 +4,6 @@
  */
 
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { promisify } from 'node:util';
 import { deserialize, serialize } from 'node:v8';
 import { deflateRaw, inflateRaw } from 'node:zlib';
@@ -19,7 +18,6 @@ import {
   type DiskOutcome,
   type FileFacts,
   type Gathered,
-  inside,
   type Mount,
   type Seen,
   type Unseen,
@@ -48,6 +46,7 @@ import { recount, storeFindings } from '../../db/queries/checks/findings';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
+import { folderAt, projectRoot } from '../place';
 import { Refused, type World } from '../world';
 
 const deflate = promisify(deflateRaw);
@@ -210,7 +209,7 @@ async function compileRules(
 }> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
-  const root = rootOf(world, project);
+  const root = projectRoot(world, project, LAST_STANDS);
   const registers = await readRegisters(world.db);
   const prefixes = (await readPrefixes(world.db)).get(project.volume);
   const elsewhere = SYSTEMS.flatMap((system) =>
@@ -232,44 +231,21 @@ async function compileRules(
 
 /** Folders of a project that were redirected, where their volume can be reached. */
 export async function mountsOf(
-  { db, config }: World,
+  world: World,
   project: { readonly body: Template; readonly values: Values; readonly folder: string },
 ): Promise<Mount[]> {
   if (!Object.values(project.body.adjusted ?? {}).some((a) => a.volume !== undefined)) return [];
-  const { lines } = expandTemplate(project.body, project.values, await readRegisters(db));
+  const { lines } = expandTemplate(project.body, project.values, await readRegisters(world.db));
   return lines.flatMap((line) => {
     const volume = project.body.adjusted?.[line.key]?.volume;
-    const root = volume === undefined ? undefined : config.volumes.get(volume);
-    const at = root === undefined || !existsSync(root) ? undefined : inside(root, project.folder);
-    return line.kind === 'folder' && at?.ok ? [{ path: line.path, root: at.value }] : [];
+    if (line.kind !== 'folder' || volume === undefined) return [];
+    const at = folderAt(world, { volume, folder: project.folder });
+    return at.ok ? [{ path: line.path, root: at.value }] : [];
   });
 }
 
-/** A project's folder on its volume, or why there is none. */
-export function rootOf({ config }: World, project: { readonly volume: string; readonly folder: string }): string {
-  const volume = config.volumes.get(project.volume);
-  if (volume === undefined)
-    throw new Refused(404, 'no-volume', `The volume ${project.volume} is not configured any more.`);
-  const root = inside(volume, project.folder);
-  if (!root.ok)
-    throw new Refused(404, root.faults[0]?.code ?? '', rootWords(root.faults[0]?.code, project.volume, project.folder));
-  return root.value;
-}
-
-/**
- * A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is
- * left in peace.
- */
-function rootWords(code: string | undefined, volume: string, folder: string): string {
-  switch (code) {
-    case 'root-missing':
-      return `The volume ${volume} cannot be reached. The findings of the last check still stand.`;
-    case 'path-link':
-      return `${folder} on ${volume} is a link, and links are not followed.`;
-    default:
-      return `The folder ${folder} is not on ${volume} any more: it was moved, renamed or removed.`;
-  }
-}
+/** What still holds where a project cannot be checked. */
+export const LAST_STANDS = 'The findings of the last check still stand.';
 
 async function store(
   world: World,

@@ -18,8 +18,9 @@ import { personByInitials } from '../../db/queries/people/access';
 import { readProject } from '../../db/queries/projects/projects';
 import { subjectOf } from '../house/lists';
 import { hashOf, mailsGoOut } from '../people/access';
+import { projectRoot } from '../place';
 import { Refused, type World } from '../world';
-import { checkProject, mountsOf, rootOf, unpacked } from './check-project';
+import { checkProject, LAST_STANDS, mountsOf, unpacked } from './check-project';
 
 export async function accept(
   world: World,
@@ -236,7 +237,7 @@ export async function look(world: World, projectId: string): Promise<{ readonly 
   const changed = await world.changePoller.hasChanged(
     projectId,
     last,
-    rootOf(world, project),
+    projectRoot(world, project, LAST_STANDS),
     await mountsOf(world, project),
     remember,
   );

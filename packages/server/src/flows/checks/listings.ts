@@ -1,7 +1,7 @@
 /** Names that lie on a volume, as text: what templates are derived from. Nothing but names is read. */
 import type { FolderChoice, ListingText } from '@nesting/contract';
-import { inside } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
+import { folderAt } from '../place';
 import { Refused, type World } from '../world';
 
 /** Names listed at once: beyond them the rest says nothing new. */
@@ -33,9 +33,9 @@ export async function foldersIn(world: World, volume: string, path: string): Pro
 }
 
 function rootOn(world: World, volume: string, path: string): string {
-  const at = world.config.volumes.get(volume);
-  if (at === undefined) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
-  const root = inside(at, path);
+  const root = folderAt(world, { volume, folder: path });
+  if (!root.ok && root.faults[0]?.code === 'no-volume')
+    throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
   if (!root.ok) throw new Refused(404, 'no-folder', `The folder ${path} cannot be reached on ${volume}.`);
   return root.value;
 }

@@ -3,12 +3,13 @@
  * their rows say.
  */
 import { type FoundProject, type Prefixes, parseMarker, SYSTEMS, type VolumeRow } from '@nesting/contract';
-import { inside, readMarker, volumeState } from '@nesting/disk';
+import { readMarker, volumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writePrefixes } from '../../db/queries/house/volumes';
 import { copiesLeft } from '../../db/queries/projects/batches';
 import { type PlacedProject, placedProjects, placeProject } from '../../db/queries/projects/projects';
+import { folderAt } from '../place';
 import { Refused, type World } from '../world';
 
 export async function volumeRows(world: World): Promise<VolumeRow[]> {
@@ -102,9 +103,8 @@ export async function relink(
   volume: string,
   folder: string,
 ): Promise<void> {
-  const root = world.config.volumes.get(volume);
-  const at = root === undefined ? null : inside(root, folder);
-  const text = at?.ok ? readMarker(at.value)?.marker : undefined;
+  const at = folderAt(world, { volume, folder });
+  const text = at.ok ? readMarker(at.value)?.marker : undefined;
   const marker = text === undefined ? null : parseMarker(text);
   if (!marker?.ok || marker.value.project !== project)
     throw new Refused(

@@ -13,6 +13,7 @@ import { transaction } from '../../db/client';
 import { readRegisters } from '../../db/queries/house/registers';
 import { heldNames, holdName, type NameHold } from '../../db/queries/projects/name-holds';
 import { readProject } from '../../db/queries/projects/projects';
+import { projectRoot } from '../place';
 import { Refused, type World } from '../world';
 
 export async function askName(
@@ -34,13 +35,7 @@ export async function askName(
     line?.kind === 'folder' ? rules.conventionsIn(line).find((c) => c.convention.id === asked.convention) : undefined;
   if (line === undefined || rule === undefined)
     throw new Refused(404, 'no-convention', `No convention “${asked.convention}” holds in ${asked.folder}.`);
-  const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
-  if (!root.ok)
-    throw new Refused(
-      503,
-      'volume-missing',
-      `The folder of this project cannot be reached on ${project.volume} just now, so no free version can be named.`,
-    );
+  const root = projectRoot(world, project, 'No free version can be named.');
   const values: Values = {
     ...rules.expansion.values.values,
     person: person.initials,
@@ -51,12 +46,12 @@ export async function askName(
     folder: line.path,
     project: project.folder,
     volume: project.volume,
-    folderThere: inside(root.value, line.path).ok,
+    folderThere: inside(root, line.path).ok,
   };
   return transaction(world.db, async (client) => {
     // Held ones first: they wait for the project's row, and only then the disk is looked at.
     const held = await heldNames(client, projectId, line.path, person.id);
-    const there = namesThere(root.value, line);
+    const there = namesThere(root, line);
     const name = freeName(rule, values, there, held);
     const until = await holdName(client, projectId, line.path, name, person.id);
     return { ...place, name, until: until.toISOString() };

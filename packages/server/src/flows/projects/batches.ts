@@ -10,7 +10,7 @@ import { join } from 'node:path';
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
 import { type BatchOutcome, type Change, codeOf, type NewContent } from '@nesting/core/change';
 import { hindranceWords } from '@nesting/core/words';
-import { applyOnDisk, BatchOpen, inside, openStale, readBatch, undoneKeys, undoPlan } from '@nesting/disk';
+import { applyOnDisk, BatchOpen, openStale, readBatch, undoneKeys, undoPlan } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -24,6 +24,7 @@ import {
 import { readProject, writeShape } from '../../db/queries/projects/projects';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
+import { folderAt, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { isOwnChange } from './project-rules';
 
@@ -195,13 +196,13 @@ export async function conclude(
 
 /** Why not, or `null`. What has the name already is done. */
 function renameFolder(world: World, volume: string, from: string, to: string): string | null {
-  const root = world.config.volumes.get(volume) ?? '';
-  const [source, target] = [inside(root, from), inside(root, to)];
+  const source = folderAt(world, { volume, folder: from });
+  const target = folderAt(world, { volume, folder: to });
   if (!source.ok && target.ok) return null;
   if (!source.ok) return hindranceWords('ENOENT', from);
   if (target.ok && from.toLowerCase() !== to.toLowerCase()) return hindranceWords('EEXIST', to);
   try {
-    renameSync(source.value, join(root, to));
+    renameSync(source.value, join(volumeRoot(world, volume) ?? '', to));
     return null;
   } catch (error) {
     return hindranceWords(codeOf(error), to);
@@ -210,9 +211,8 @@ function renameFolder(world: World, volume: string, from: string, to: string): s
 
 /** Where a project's folder is while a batch may have renamed it. */
 export function rootOf(world: World, volume: string, { from, to }: Pick<StoredBatch, 'from' | 'to'>): string | null {
-  const root = world.config.volumes.get(volume) ?? '';
-  for (const folder of [from.folder, to.folder]) {
-    const at = inside(root, folder);
+  for (const { folder } of [from, to]) {
+    const at = folderAt(world, { volume, folder });
     if (at.ok) return at.value;
   }
   return null;

@@ -10,6 +10,7 @@ import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { editProject, putPicture, readOwnRulesBase, tickFirstDay } from '../../db/queries/projects/project-edits';
 import { findProject, readProject } from '../../db/queries/projects/projects';
+import { volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 
 export async function changeProject(world: World, person: string, id: string, edit: EditProject): Promise<void> {
@@ -87,8 +88,7 @@ export async function signpostText(
   const signposts = signpostsOf(expandTemplate(page.body, page.values, registers));
   const prefixes = await readPrefixes(world.db);
   const prefixOf = (volume: string): string => {
-    const prefix =
-      prefixes.get(volume)?.[system] || (system === 'linux' ? (world.config.volumes.get(volume) ?? '') : '');
+    const prefix = prefixes.get(volume)?.[system] || (system === 'linux' ? (volumeRoot(world, volume) ?? '') : '');
     if (prefix === '')
       throw new Refused(
         409,

@@ -13,10 +13,10 @@ import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } fr
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
 import { wordsFor } from '@nesting/core/words';
-import { inside } from '@nesting/disk';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
+import { folderAt, projectRoot, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { requireArtistMay } from './artist-permissions';
 import { runBatch } from './batches';
@@ -67,23 +67,7 @@ function liveRoot(
 ): string {
   if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
     throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
-  const volume = world.config.volumes.get(project.volume);
-  if (volume === undefined)
-    throw new Refused(
-      404,
-      'no-volume',
-      `The volume ${project.volume} is not configured any more. Nothing was changed.`,
-    );
-  const root = inside(volume, project.folder);
-  if (root.ok) return root.value;
-  const code = root.faults[0]?.code;
-  throw new Refused(
-    code === 'root-missing' ? 503 : 404,
-    code ?? '',
-    code === 'root-missing'
-      ? `The volume ${project.volume} cannot be reached. Nothing was changed.`
-      : `The folder ${project.folder} is not on ${project.volume} any more. Nothing was changed.`,
-  );
+  return projectRoot(world, project, 'Nothing was changed.');
 }
 
 async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<Reshaping> {
@@ -102,7 +86,7 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const wished = await shapeAsked(db, from, asked);
   const after = await rulesOf(db, wished, project.own);
   if (me.role === 'artist') requireArtistMay(project.body, from, wished, asked, registers);
-  const prefix = `${world.config.volumes.get(project.volume)}/`;
+  const prefix = `${volumeRoot(world, project.volume)}/`;
   const expansion = expandTemplate(after, wished.values, registers, { prefix });
   const before = expandTemplate(project.body, project.values, registers);
   const plan = await world.reads.run('planOnDisk', {
@@ -149,8 +133,7 @@ async function refusals(
   if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
     out.push(`The number ${number} belongs to another project.`);
   if (folder !== null) {
-    const volume = world.config.volumes.get(project.volume) ?? '';
-    const there = inside(volume, folder.to);
+    const there = folderAt(world, { volume: project.volume, folder: folder.to });
     const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();
     if ((there.ok || there.faults[0]?.code === 'path-link') && !onlyCase)
       out.push(`A folder ${folder.to} is there already on ${project.volume}.`);

@@ -6,6 +6,7 @@ import { recordActivity } from '../../db/queries/house/activity';
 import { endBatch, runningBatches, type StoredBatch } from '../../db/queries/projects/batches';
 import { readProject } from '../../db/queries/projects/projects';
 import { freeNumber } from '../house/numbers';
+import { volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { conclude, found, rootOf, unclaim } from './batches';
 import { isOwnChange } from './project-rules';
@@ -102,7 +103,7 @@ async function takenBack(world: World, { id, from, to }: StoredBatch): Promise<v
 export async function settleBatches(world: World): Promise<void> {
   for (const batch of await runningBatches(world.db)) {
     const row = await readProject(world.db, batch.project);
-    const root = row === null ? undefined : world.config.volumes.get(row.volume);
+    const root = row === null ? undefined : volumeRoot(world, row.volume);
     // A volume that is away tells nothing: it waits.
     const why =
       row === null || root === undefined || volumeState(root).state === 'missing'

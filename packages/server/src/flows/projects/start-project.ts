@@ -50,6 +50,7 @@ import { conventionsOf } from '../../db/queries/rules/conventions';
 import { readEdition, readStarters } from '../../db/queries/rules/templates';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber, noteOfNumber } from '../house/numbers';
+import { folderAt, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 
 /** A start judged: what would be written, and the bytes of it. */
@@ -191,7 +192,7 @@ function judged(template: Template, request: StartGiven, registers: Registers, p
 }
 
 export function readyVolume(world: World, name: string): string {
-  const root = world.config.volumes.get(name);
+  const root = volumeRoot(world, name);
   if (root === undefined) throw new Refused(404, 'no-volume', `No volume is called ${name}. Nothing was written.`);
   const { state } = volumeState(root);
   if (state === 'missing')
@@ -339,9 +340,8 @@ export async function lookAtTarget(
   volume: string,
   folder: string,
 ): Promise<Look> {
-  const root = world.config.volumes.get(volume);
   const taken = await projectsAt(world.db, number, volume, folder);
-  const found = root === undefined || folder === '' || folder.includes('/') ? null : inside(root, folder);
+  const found = folder === '' || folder.includes('/') ? null : folderAt(world, { volume, folder });
   // A link of that name stands in the way as well as a folder does.
   const folderOnDisk = found !== null && (found.ok || found.faults[0]?.code === 'path-link');
   return {
@@ -361,7 +361,7 @@ async function takeBackElsewhere(world: World, id: string, folder: string): Prom
   for (const [volume, changes] of redirectedChanges(
     expandTemplate(row.body, row.values, await readRegisters(world.db)),
   )) {
-    const parent = world.config.volumes.get(volume);
+    const parent = volumeRoot(world, volume);
     if (parent !== undefined) await takeBackStart({ parent, folder, steps: makingSteps(changes) });
   }
 }
@@ -369,7 +369,7 @@ async function takeBackElsewhere(world: World, id: string, folder: string): Prom
 /** Starts a crash cut short: those whose folder took its place are finished, the others are taken back. */
 export async function settleStarts(world: World): Promise<void> {
   for (const start of await listUnstarted(world.db)) {
-    const root = world.config.volumes.get(start.volume);
+    const root = volumeRoot(world, start.volume);
     // A volume that is away tells nothing: looked at again at the next boot.
     if (root === undefined || volumeState(root).state === 'missing') continue;
     const marker = inside(root, join(start.folder, MARKER_PATH)).ok

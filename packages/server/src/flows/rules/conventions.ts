@@ -13,7 +13,7 @@ import {
 import { ProjectRules } from '@nesting/core/project';
 import { type Convention, ownRegisters, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { fileNames, inside } from '@nesting/disk';
+import { fileNames } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -29,6 +29,7 @@ import {
   saveDraft,
 } from '../../db/queries/rules/conventions';
 import { listTemplates } from '../../db/queries/rules/templates';
+import { folderAt, projectRoot } from '../place';
 import { Refused, type World } from '../world';
 import { slugOf } from './slug';
 
@@ -159,7 +160,7 @@ export async function impactOf(world: World, id: string, convention: Convention)
     const before = new ProjectRules(input);
     const after = new ProjectRules({ ...input, template: withConventions(project.body, { [local]: convention }) });
     const counter = new NameImpactCounter(before, after, local);
-    const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
+    const root = folderAt(world, project);
     let trouble = root.ok ? null : `The folder cannot be reached on ${project.volume}.`;
     for (const line of root.ok ? counter.lines() : []) {
       if (names > MOST_NAMES) trouble = 'Not all of it was looked at: there are too many files.';
@@ -192,14 +193,12 @@ export async function namesIn(world: World, projectId: string, convention: strin
     values: project.values,
     registers: await readRegisters(world.db),
   });
-  const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
-  if (!root.ok)
-    throw new Refused(404, 'no-folder', `The folder ${project.folder} cannot be reached on ${project.volume}.`);
+  const root = projectRoot(world, project, 'No names can be read.');
   const names = new Set<string>();
   let more = 0;
   for (const line of rules.expansion.lines) {
     if (line.kind !== 'folder' || !line.rules.conventions?.some((local) => locals.has(local))) continue;
-    for (const name of fileNames(root.value, line.path)) {
+    for (const name of fileNames(root, line.path)) {
       if (!rules.conventionsFor(line, name).some((c) => locals.has(c.convention.id))) continue;
       if (names.size < MOST_SHOWN) names.add(name);
       else more++;

@@ -22,6 +22,7 @@ import { markProject, readPicture } from '../../db/queries/projects/project-edit
 import { listProjects, readProject } from '../../db/queries/projects/projects';
 import { projectListing } from '../../flows/checks/listings';
 import { askName } from '../../flows/names/ask-name';
+import { folderAt, volumeRoot } from '../../flows/place';
 import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/projects/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/projects/start-project';
 import { writeStart } from '../../flows/projects/write-start';
@@ -110,7 +111,7 @@ export const PROJECTS: readonly Route[] = [
       return c.json({
         ...project,
         prefixes,
-        root: `${world.config.volumes.get(project.volume) ?? project.volume}/${project.folder}`,
+        root: `${volumeRoot(world, project.volume) ?? project.volume}/${project.folder}`,
       } satisfies ProjectPage);
     },
   },
@@ -174,7 +175,7 @@ export const PROJECTS: readonly Route[] = [
     handle: async ({ c, world }) => {
       const project = found(await readProject(world.db, idOf(c)));
       const { path } = checked(c.req.query(), folderQuerySchema);
-      const root = inside(world.config.volumes.get(project.volume) ?? '', project.folder);
+      const root = folderAt(world, project);
       const folder = root.ok ? inside(root.value, path) : root;
       if (!root.ok || !folder.ok) {
         const code = folder.ok ? '' : folder.faults[0]?.code;
