@@ -27,7 +27,7 @@ function findings(off: number): Finding[] {
   return Array.from({ length: MANY }, (_, i): Finding => {
     const n = i + off;
     const rule = present(RULE_CODES[n % RULE_CODES.length]);
-    const at = `05_motion/surface-${n % 40}/s${String(n % 300).padStart(3, '0')}/working/26014_surface-${n % 40}_s${n % 300}_anim_BO_V${n}.usda`;
+    const at = `40_motion/surface-${n % 40}/s${String(n % 300).padStart(3, '0')}/working/26014_surface-${n % 40}_s${n % 300}_anim_BO_V${n}.usda`;
     return {
       id: findingId(rule, at),
       rule,
@@ -95,7 +95,7 @@ async function loading(db: pg.Pool, psql: string, url: string): Promise<void> {
   const home = mkdtempSync(path.join(tmpdir(), 'nesting-bench-'));
   const rows = Array.from(
     { length: ROWS },
-    (_, i) => [`05_motion/surface-${i % 40}/s${i}/renders`, i % 100, i * 1000, 'planned', '{"still": 1000}'] as const,
+    (_, i) => [`40_motion/surface-${i % 40}/s${i}/renders`, i % 100, i * 1000, 'planned', '{"still": 1000}'] as const,
   );
   const file = path.join(home, 'rows.txt');
   writeFileSync(file, rows.map((r) => `${r.join('\t')}\n`).join(''));
@@ -162,7 +162,7 @@ async function showing(db: pg.Pool, project: string, address: string): Promise<v
     timed(() =>
       db.query(
         'select body from finding where project_id = $1 and until_at is null and (path, rule, id) > ($2, $3, $4) order by path, rule, id limit 200',
-        [project, `05_motion/surface-${round % 40}/s100`, '', ''],
+        [project, `40_motion/surface-${round % 40}/s100`, '', ''],
       ),
     ),
   );

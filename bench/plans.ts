@@ -118,7 +118,7 @@ async function benchFit(): Promise<void> {
   const root = mkdtempSync(path.join(tmpdir(), 'nesting-bench-fit-'));
   for (let s = 0; s < 40; s++) {
     for (let k = 0; k < 25; k++) {
-      const scene = path.join(root, `05_motion/surface-${s}/s${String(k + 1).padStart(2, '0')}`);
+      const scene = path.join(root, `40_motion/surface-${s}/s${String(k + 1).padStart(2, '0')}`);
       for (const inner of ['working', 'renders']) mkdirSync(path.join(scene, inner), { recursive: true });
       for (let f = 0; f < 200; f++) writeFileSync(path.join(scene, 'renders', `${f}.exr`), '');
     }

@@ -76,7 +76,7 @@ export function benchTemplates(): void {
 
   const files = Array.from({ length: 200_000 }, (_, i) => {
     const [place, scene, v] = [i % 40, Math.floor(i / 40) % 25, Math.floor(i / 1000)];
-    return `26014_QHT_harbour-lights/05_motion/place-${String.fromCharCode(97 + (place % 26))}${place}/s${String(scene + 1).padStart(2, '0')}/${v % 2 === 0 ? 'working' : 'renders'}/26014_place_s${String(scene + 1).padStart(2, '0')}_v${String(v + 1).padStart(3, '0')}.usda`;
+    return `26014_QHT_harbour-lights/40_motion/place-${String.fromCharCode(97 + (place % 26))}${place}/s${String(scene + 1).padStart(2, '0')}/${v % 2 === 0 ? 'working' : 'renders'}/26014_place_s${String(scene + 1).padStart(2, '0')}_v${String(v + 1).padStart(3, '0')}.usda`;
   }).join('\n');
   let folders = 0;
   const derive = time(3, () => {

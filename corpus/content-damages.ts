@@ -42,8 +42,8 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
       };
     },
   },
-  renamed('a version in a master’s name', /^08_masters\//, (n) => n.replace('.mov', '_v02.mov'), 'versioned-delivery'),
-  renamed('a version before the letter', /^08_masters\//, (n) => n.replace('_MS_', '_MS_V2_'), 'versioned-delivery'),
+  renamed('a version in a master’s name', /^80_masters\//, (n) => n.replace('.mov', '_v02.mov'), 'versioned-delivery'),
+  renamed('a version before the letter', /^80_masters\//, (n) => n.replace('_MST_', '_MST_V2_'), 'versioned-delivery'),
   ...[
     [[7], 'a frame missing'],
     [[5, 6, 7, 15], 'frames missing'],
@@ -73,13 +73,13 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   {
     kind: 'a file of no bytes',
     act: (disk, pick, spared) => {
-      const path = pick(filesIn(disk, /^(?:06_sound|08_masters|01_paperwork)\//, spared));
+      const path = pick(filesIn(disk, /^(?:50_sound|80_masters|10_paperwork)\//, spared));
       if (path === undefined) return null;
       disk.set(path, file(0));
       return { expected: [{ rule: 'empty-file', path }], touched: [path] };
     },
   },
-  added('material without a licence', ['07_library/stock'], () => 'thunder.wav', 'licence-missing'),
+  added('material without a licence', ['70_library/stock'], () => 'thunder.wav', 'licence-missing'),
   {
     kind: 'more older versions than are kept',
     act: (disk, pick, spared) => {
@@ -109,11 +109,11 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   {
     kind: 'the music’s second version gone',
     act: (disk, _pick, spared) => {
-      if (spared('06_sound/music')) return null;
-      disk.delete('06_sound/music/26011_MX_v02.wav');
+      if (spared('50_sound/music')) return null;
+      disk.delete('50_sound/music/26011_MUS_v02.wav');
       return {
-        expected: [{ rule: 'version-gap', path: '06_sound/music/26011_MX_v03.wav' }],
-        touched: ['06_sound/music'],
+        expected: [{ rule: 'version-gap', path: '50_sound/music/26011_MUS_v03.wav' }],
+        touched: ['50_sound/music'],
       };
     },
   },
@@ -156,16 +156,16 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   },
   doubled('a board saved again under the next version', BOARD, (p) => p.replace('_v002', '_v003')),
   doubled('a careless copy beside it', BOARD, (p) => p.replace('.png', ' (1).png')),
-  doubled('a paper kept in two places', /^01_paperwork\/quotes\//, (p) => p.replace('/quotes/', '/permits/')),
-  doubled('a site photo among the boards’ types', /^02_survey\/site-photos\//, (p) =>
-    p.replace('02_survey/site-photos', '02_survey/measurements'),
+  doubled('a paper kept in two places', /^10_paperwork\/quotes\//, (p) => p.replace('/quotes/', '/permits/')),
+  doubled('a site photo among the boards’ types', /^20_survey\/site-photos\//, (p) =>
+    p.replace('20_survey/site-photos', '20_survey/measurements'),
   ),
   {
     kind: 'one name in two folders',
     act: (disk, _pick, spared) => {
-      const path = '03_design/type/26011_SB_opening_v002.png';
-      const other = '03_design/boards/26011_SB_opening_v002.png';
-      if (!disk.has('03_design/type') || !disk.has(other) || spared(path) || spared(other)) return null;
+      const path = '30_design/type/26011_BRD_opening_v002.png';
+      const other = '30_design/boards/26011_BRD_opening_v002.png';
+      if (!disk.has('30_design/type') || !disk.has(other) || spared(path) || spared(other)) return null;
       disk.set(path, file());
       return { expected: [{ rule: 'same-name', path: other }], touched: [path, other] };
     },
@@ -189,15 +189,15 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   },
   renamed(
     'a photo of a day to come',
-    /^02_survey\/site-photos\//,
-    (n) => n.replace(/^2026-01-1(\d)/, '2026-05-1$1'),
+    /^20_survey\/site-photos\//,
+    (n) => n.replace('_2026-01-1', '_2026-05-1'),
     'date-mismatch',
   ),
   renamed('a paper dated a year ahead', PAPER, (n) => n.replace('2026-02-11', '2027-02-11'), 'date-mismatch'),
   {
     kind: 'another night’s photos',
     act: (disk, _pick, spared) => {
-      const at = '02_survey/test-nights/2026-03-04';
+      const at = '20_survey/test-nights/gallery/2026-03-04';
       if (!disk.has(at) || spared(at)) return null;
       for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false))
         moved(disk, path, `${above(path)}/${nameOf(path).replace('2026-03-04', '2026-02-24')}`);
@@ -207,20 +207,20 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   {
     kind: 'a night nobody brought in',
     act: (disk, _pick, spared) => {
-      const at = '02_survey/test-nights/2026-03-04';
+      const at = '20_survey/test-nights/gallery/2026-03-04';
       if (!disk.has(at) || spared(at)) return null;
       for (const path of filesIn(disk, new RegExp(`^${at}/`), () => false)) disk.delete(path);
       return { expected: [{ rule: 'empty-folder', path: at }], touched: [at] };
     },
   },
   pointing('a document that points to somebody’s desktop', '/Users/somebody/Desktop/lamp.usda', 'absolute-reference'),
-  pointing('a document that points to a drive', 'P:\\26011_FNR_curtain-rise\\03_design\\x.usda', 'absolute-reference'),
+  pointing('a document that points to a drive', 'P:\\26011_FNR_curtain-rise\\30_design\\x.usda', 'absolute-reference'),
   pointing('a document that points to another project', '../../../../../26009_HBC_lock/x.usda', 'outside-reference'),
   pointing('a document that points to nothing', './gone.usda', 'broken-reference'),
   {
     kind: 'frames under a name of their own',
     act: (disk, _pick, spared) => {
-      const [from, to] = ['05_motion/portico/s02/renders', '05_motion/portico/s02/output'];
+      const [from, to] = ['40_motion/portico/s02/renders', '40_motion/portico/s02/output'];
       if (!disk.has(from) || spared(from) || spared(to)) return null;
       moved(disk, from, to);
       return { expected: [{ rule: 'misspelt-folder', path: to }], touched: [from, to] };
@@ -229,11 +229,11 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
   {
     kind: 'a scene’s frames in a folder of one’s own',
     act: (disk, _pick, spared) => {
-      const [from, to] = ['05_motion/fly-tower/s03/renders', '03_design/for later'];
-      if (!disk.has(from) || !disk.has('03_design') || spared(from) || spared(to)) return null;
+      const [from, to] = ['40_motion/fly-tower/s03/renders', '30_design/for later'];
+      if (!disk.has(from) || !disk.has('30_design') || spared(from) || spared(to)) return null;
       moved(disk, from, to);
       return { expected: [{ rule: 'misplaced-folder', path: to }], touched: [from, to] };
     },
   },
-  added('a cache over its limit', ['09_cache'], () => 'huge.cache', 'over-limit', 600_000_000_000),
+  added('a cache over its limit', ['90_cache'], () => 'huge.cache', 'over-limit', 600_000_000_000),
 ];

@@ -37,11 +37,11 @@ export const REGISTERS: Registers = {
     { name: 'document', extensions: ['pdf', 'md', 'csv'] },
   ],
   abbreviations: [
-    ['MX', 'music'],
-    ['FX', 'effects'],
-    ['VO', 'voice'],
-    ['MS', 'master'],
-    ['SB', 'storyboard'],
+    ['MUS', 'music'],
+    ['ATM', 'atmosphere'],
+    ['SPK', 'speech'],
+    ['MST', 'master'],
+    ['BRD', 'board'],
   ].map(([short, long]) => ({ short: present(short), long: present(long) })),
   banned: ['final', 'new', 'latest', 'copy'],
 };
@@ -111,9 +111,9 @@ export const CASES: readonly Case[] = [
         key: 'what',
         type: 'choice',
         options: [
-          { code: 'MX', label: 'Music' },
-          { code: 'FX', label: 'Effects' },
-          { code: 'VO', label: 'Voice' },
+          { code: 'MUS', label: 'Music' },
+          { code: 'ATM', label: 'Atmosphere' },
+          { code: 'SPK', label: 'Speech' },
         ],
       },
       {
@@ -129,7 +129,7 @@ export const CASES: readonly Case[] = [
     ],
     families: ['sound'],
     values: {
-      what: ['VO', 'FX', 'MX'],
+      what: ['SPK', 'ATM', 'MUS'],
       language: ['en', 'nl', 'de'],
       scene: scenes,
       version: [1, 2, 11],
@@ -139,19 +139,19 @@ export const CASES: readonly Case[] = [
   },
   {
     id: 'survey-photo',
-    pattern: '{date:yyyy-MM-dd}_{projector:A}_{shot:0000}.{ext}',
+    pattern: '{stand:kebab}_{date:yyyy-MM-dd}_{shot:0000}.{ext}',
     fields: [
-      { key: 'projector', type: 'letters' },
+      { key: 'stand', type: 'text', max: 24 },
       { key: 'shot', type: 'count' },
     ],
     families: ['still'],
     values: {
       date: ['2026-03-02', '2026-02-24', '2026-11-27', '2026-01-19'],
-      projector: ['A', 'B', 'C'],
+      stand: ['pier', 'mill-roof', 'quay-crane'],
       shot: [31, 7, 120],
       ext: ['jpg', 'png', 'tif'],
     },
-    bound: ['projector'],
+    bound: ['stand'],
   },
   {
     id: 'paper',

@@ -147,19 +147,19 @@ export const placed = (kind: string, from: string, to: string): DiskDamage => ({
 
 export const WORKING = /\/working\/26011_[^/]*_v003\.usda$/;
 
-export const SOUND = /^06_sound\/(?:music|effects)\//;
+export const SOUND = /^50_sound\/(?:music|effects)\//;
 
-export const PAPER = /^01_paperwork\//;
+export const PAPER = /^10_paperwork\//;
 
-export const BOARD = /^03_design\/boards\//;
+export const BOARD = /^30_design\/boards\//;
 
 export const workings = ['portico', 'fly-tower'].flatMap((s) =>
-  ['s01', 's02', 's03'].map((c) => `05_motion/${s}/${c}/working`),
+  ['s01', 's02', 's03'].map((c) => `40_motion/${s}/${c}/working`),
 );
 
 export const renders = workings.map((w) => w.replace('working', 'renders'));
 
-export const entriesOf = (at: string) => /05_motion\/([^/]+)\/([^/]+)/.exec(at)?.slice(1) ?? [];
+export const entriesOf = (at: string) => /40_motion\/([^/]+)\/([^/]+)/.exec(at)?.slice(1) ?? [];
 
 export const workingName = (at: string, change: Record<string, string> = {}) => {
   const [surface, scene] = entriesOf(at);

@@ -6,12 +6,12 @@ export const FOLDER_DAMAGES: readonly DiskDamage[] = [
     act: (disk, pick, spared) => {
       const path = pick(
         [
-          '01_paperwork/rights',
-          '02_survey/measurements',
-          '03_design/type',
-          '06_sound/effects',
-          '07_library/logos',
-          '09_cache',
+          '10_paperwork/rights',
+          '20_survey/measurements',
+          '30_design/type',
+          '50_sound/atmosphere',
+          '70_library/logos',
+          '90_cache',
         ].filter((f) => disk.has(f) && !spared(f)),
       );
       if (path === undefined) return null;
@@ -19,32 +19,32 @@ export const FOLDER_DAMAGES: readonly DiskDamage[] = [
       return { expected: [{ rule: 'missing-folder', path }], touched: [path] };
     },
   },
-  misspelt('two letters exchanged', ['02_survey', '03_design', '08_masters'], (n) =>
+  misspelt('two letters exchanged', ['20_survey', '30_design', '80_masters'], (n) =>
     n.replace(/(..)(.)(.)/, '$1$2$3').replace(/_(.)(.)(.)/, '_$1$3$2'),
   ),
-  misspelt('its number left out', ['02_survey', '03_design', '06_sound', '07_library'], (n) => n.replace(/^\d+_/, '')),
-  misspelt('another number in front', ['02_survey', '03_design', '08_masters'], (n) => n.replace(/^\d+/, '15')),
-  misspelt('in capitals', ['02_survey/site-photos', '03_design/boards', '06_sound/music'], (n) => n.toUpperCase()),
-  misspelt('a blank in place of a hyphen', ['02_survey/site-photos', '02_survey/test-nights'], (n) =>
+  misspelt('its number left out', ['20_survey', '30_design', '50_sound', '70_library'], (n) => n.replace(/^\d+_/, '')),
+  misspelt('another number in front', ['20_survey', '30_design', '80_masters'], (n) => n.replace(/^\d+/, '15')),
+  misspelt('in capitals', ['20_survey/site-photos', '30_design/boards', '50_sound/music'], (n) => n.toUpperCase()),
+  misspelt('a blank in place of a hyphen', ['20_survey/site-photos', '20_survey/test-nights'], (n) =>
     n.replace('-', ' '),
   ),
-  misspelt('a letter twice', ['02_survey/measurements', '03_design/palettes', '01_paperwork/schedules'], (n) =>
+  misspelt('a letter twice', ['20_survey/measurements', '30_design/palettes', '10_paperwork/schedules'], (n) =>
     n.replace(/(.)$/, '$1$1'),
   ),
-  misspelt('a letter left out', ['02_survey/measurements', '03_design/palettes', '01_paperwork/permits'], (n) =>
+  misspelt('a letter left out', ['20_survey/measurements', '30_design/palettes', '10_paperwork/permits'], (n) =>
     n.replace(/^(..)./, '$1'),
   ),
-  misspelt('run together', ['02_survey/site-photos', '02_survey/test-nights'], (n) => n.replace('-', '')),
-  misspelt('an entry with a blank', ['05_motion/fly-tower'], () => 'fly tower'),
+  misspelt('run together', ['20_survey/site-photos', '20_survey/test-nights'], (n) => n.replace('-', '')),
+  misspelt('an entry with a blank', ['40_motion/fly-tower'], () => 'fly tower'),
   newFolder('a folder of one’s own at the root', [''], 'misc', 'unplanned-folder'),
-  newFolder('a folder of tests', ['05_motion', '05_motion/portico', '06_sound'], 'tests', 'unplanned-folder'),
-  newFolder('old stuff', ['02_survey', '03_design', '08_masters'], 'old stuff', 'unplanned-folder'),
-  newFolder('a scene nobody planned', ['05_motion/portico', '05_motion/fly-tower'], 's09', 'unplanned-folder'),
-  newFolder('a folder doubled inside itself', ['08_masters'], '08_masters', 'misplaced-folder'),
-  newFolder('a folder of the same name inside', ['03_design/boards'], 'boards', 'misplaced-folder'),
-  placed('palettes among the masters', '03_design/palettes', '08_masters/palettes'),
-  placed('music at the root', '06_sound/music', 'music'),
-  placed('permits in the survey', '01_paperwork/permits', '02_survey/permits'),
+  newFolder('a folder of tests', ['40_motion', '40_motion/portico', '50_sound'], 'tests', 'unplanned-folder'),
+  newFolder('old stuff', ['20_survey', '30_design', '80_masters'], 'old stuff', 'unplanned-folder'),
+  newFolder('a scene nobody planned', ['40_motion/portico', '40_motion/fly-tower'], 's09', 'unplanned-folder'),
+  newFolder('a folder doubled inside itself', ['80_masters'], '80_masters', 'misplaced-folder'),
+  newFolder('a folder of the same name inside', ['30_design/boards'], 'boards', 'misplaced-folder'),
+  placed('palettes among the masters', '30_design/palettes', '80_masters/palettes'),
+  placed('music at the root', '50_sound/music', 'music'),
+  placed('permits in the survey', '10_paperwork/permits', '20_survey/permits'),
   {
     kind: 'a starter file removed',
     act: (disk, pick, spared) => {

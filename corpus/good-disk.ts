@@ -38,9 +38,9 @@ export const VALUES: Values = {
   date: '2026-04-18',
   surfaces: ['portico', 'fly-tower'],
   scenes: ['s01', 's02', 's03'],
-  projectors: ['A', 'B'],
+  stands: ['gallery', 'lamp-bridge'],
   nights: ['2026-03-04'],
-  voice: 'spoken',
+  speech: 'spoken',
   languages: ['en', 'nl'],
 };
 
@@ -88,7 +88,7 @@ export function goodDisk(of: ProjectRules): Disk {
   const add = (path: string) => disk.set(path, file());
   for (const surface of ['portico', 'fly-tower']) {
     for (const scene of ['s01', 's02', 's03']) {
-      const at = `05_motion/${surface}/${scene}`;
+      const at = `40_motion/${surface}/${scene}`;
       disk.set(`${at}/working/older`, folder);
       for (const v of [1, 2]) add(`${at}/working/older/26011_${surface}_${scene}_anim_BO_v00${v}.usda`);
       add(`${at}/working/26011_${surface}_${scene}_anim_BO_v003.usda`);
@@ -96,29 +96,28 @@ export function goodDisk(of: ProjectRules): Disk {
         add(`${at}/renders/26011_${surface}_${scene}_comp_v003.${String(f).padStart(4, '0')}.exr`);
     }
   }
-  for (const v of [1, 2, 3]) add(`06_sound/music/26011_MX_v0${v}.wav`);
+  for (const v of [1, 2, 3]) add(`50_sound/music/26011_MUS_v0${v}.wav`);
   for (const scene of ['s01', 's02', 's03']) {
-    add(`06_sound/effects/26011_FX_${scene}_v01.wav`);
-    for (const language of ['en', 'nl']) add(`06_sound/voice/${language}/26011_VO_${language}_${scene}_v01.wav`);
+    add(`50_sound/atmosphere/26011_ATM_${scene}_v01.wav`);
+    for (const language of ['en', 'nl']) add(`50_sound/speech/${language}/26011_SPK_${language}_${scene}_v01.wav`);
   }
-  for (const projector of ['A', 'B']) {
-    add(`08_masters/26011_MS_${projector}.mov`);
-    for (let n = 20; n < 26; n++)
-      add(`02_survey/test-nights/2026-03-04/${projector}/2026-03-04_${projector}_00${n}.jpg`);
+  for (const stand of ['gallery', 'lamp-bridge']) {
+    add(`80_masters/26011_MST_${stand}.mov`);
+    for (let n = 20; n < 26; n++) add(`20_survey/test-nights/${stand}/2026-03-04/${stand}_2026-03-04_00${n}.jpg`);
   }
-  for (let n = 1; n < 9; n++) add(`02_survey/site-photos/2026-01-1${n}_000${n}.jpg`);
+  for (let n = 1; n < 9; n++) add(`20_survey/site-photos/gallery_2026-01-1${n}_000${n}.jpg`);
   for (const [at, subject] of [
     ['quotes', 'quote'],
     ['permits', 'road-closure'],
     ['schedules', 'nights'],
     ['rights', 'music'],
   ] as const)
-    add(`01_paperwork/${at}/2026-02-11_${subject}_curtain-rise.pdf`);
-  for (const subject of ['opening', 'tide', 'return']) add(`03_design/boards/26011_SB_${subject}_v002.png`);
-  add('03_design/palettes/26011_PAL_stone_v001.svg');
-  add('07_library/stock/gulls.wav');
-  add('07_library/stock/gulls.licence.txt');
-  add('09_cache/west.cache');
+    add(`10_paperwork/${at}/2026-02-11_${subject}_curtain-rise.pdf`);
+  for (const subject of ['opening', 'tide', 'return']) add(`30_design/boards/26011_BRD_${subject}_v002.png`);
+  add('30_design/palettes/26011_PAL_stone_v001.svg');
+  add('70_library/stock/gulls.wav');
+  add('70_library/stock/gulls.licence.txt');
+  add('90_cache/west.cache');
   return disk;
 }
 

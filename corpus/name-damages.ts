@@ -23,8 +23,8 @@ export const NAME_DAMAGES: readonly DiskDamage[] = [
   renamed('another project’s sound', SOUND, (n) => n.replace('26011', '26014'), 'foreign-project'),
   renamed('a colon', PAPER, (n) => n.replace('_', ':'), 'unportable-name'),
   renamed('a blank at the end', BOARD, (n) => `${n} `, 'unportable-name'),
-  added('a device’s name', ['03_design/boards', '01_paperwork/quotes'], () => 'con.png', 'unportable-name'),
-  added('a path too long', ['09_cache'], () => `${'long'.repeat(55)}.cache`, 'path-too-long'),
+  added('a device’s name', ['30_design/boards', '10_paperwork/quotes'], () => 'con.png', 'unportable-name'),
+  added('a path too long', ['90_cache'], () => `${'long'.repeat(55)}.cache`, 'path-too-long'),
   {
     kind: 'a name in other capitals beside it',
     act: (disk, pick, spared) => {
@@ -39,12 +39,12 @@ export const NAME_DAMAGES: readonly DiskDamage[] = [
   added('an autosave among the frames', renders, () => 'scene.autosave', 'stray-generated'),
   added(
     'what a system left behind',
-    ['02_survey/site-photos', '06_sound/music', '03_design/boards'],
+    ['20_survey/site-photos', '50_sound/music', '30_design/boards'],
     () => '.DS_Store',
     'stray-generated',
   ),
-  added('sound among the boards', ['03_design/boards', '03_design/palettes'], () => 'thump.wav', 'family-not-accepted'),
-  added('a paper among the masters', ['08_masters'], () => 'notes.pdf', 'family-not-accepted'),
+  added('sound among the boards', ['30_design/boards', '30_design/palettes'], () => 'thump.wav', 'family-not-accepted'),
+  added('a paper among the masters', ['80_masters'], () => 'notes.pdf', 'family-not-accepted'),
   added('a film beside the work', workings, () => 'reference.mov', 'family-not-accepted'),
   added(
     'another scene’s working file',
@@ -65,10 +65,10 @@ export const NAME_DAMAGES: readonly DiskDamage[] = [
     'misplaced-file',
   ),
   added('a file at the root', [''], () => 'to do for monday.txt', 'loose-file'),
-  added('a film at the root', [''], () => '26011_MS_A_preview.mov', 'loose-file'),
+  added('a film at the root', [''], () => '26011_MST_gallery_preview.mov', 'loose-file'),
   added(
     'a file beside folders',
-    ['05_motion', '05_motion/portico', '05_motion/fly-tower/s01'],
+    ['40_motion', '40_motion/portico', '40_motion/fly-tower/s01'],
     () => 'readme.txt',
     'loose-file',
   ),
@@ -120,7 +120,7 @@ export const NAME_DAMAGES: readonly DiskDamage[] = [
   renamed(
     'the long form of a code',
     SOUND,
-    (n) => n.replace('_MX_', '_music_').replace('_FX_', '_effects_'),
+    (n) => n.replace('_MUS_', '_music_').replace('_ATM_', '_atmosphere_'),
     'name-mismatch',
   ),
   renamed('final at the end', WORKING, (n) => n.replace('.usda', '_final.usda'), 'banned-word'),

@@ -119,10 +119,10 @@ async function newEdition({ db }: World): Promise<void> {
         ...folders,
         {
           id: 'sound',
-          number: 3,
+          number: 30,
           name: 'sound',
           purpose: 'One loop per window.',
-          mark: 'teal' as const,
+          mark: 'clay' as const,
           accepts: ['document'],
         },
       ],

@@ -38,14 +38,14 @@ interface Work {
 function goodWork(
   { number, title, surfaces, scenes, people }: Work,
   nights: readonly string[],
-  projectors: readonly string[],
+  stands: readonly string[],
   languages: readonly string[],
 ): string[] {
   const out: string[] = [];
   surfaces.forEach((surface, i) => {
     scenes.forEach((scene, k) => {
       const who = present(people[(i + k) % people.length]);
-      const folder = `05_motion/${surface}/${scene}`;
+      const folder = `40_motion/${surface}/${scene}`;
       const count = 2 + ((i * 5 + k * 3) % 4);
       const all = versions(`${number}_${surface}_${scene}_anim_${who}_v`, count, '.usda');
       out.push(
@@ -63,43 +63,42 @@ function goodWork(
     });
   });
   out.push(
-    ...versions(`06_sound/music/${number}_MX_v`, 3, '.wav', 2),
-    ...scenes.map((s) => `06_sound/effects/${number}_FX_${s}_v01.wav`),
+    ...versions(`50_sound/music/${number}_MUS_v`, 3, '.wav', 2),
+    ...scenes.map((s) => `50_sound/atmosphere/${number}_ATM_${s}_v01.wav`),
   );
   for (const language of languages)
-    out.push(...scenes.map((s) => `06_sound/voice/${language}/${number}_VO_${language}_${s}_v01.wav`));
+    out.push(...scenes.map((s) => `50_sound/speech/${language}/${number}_SPK_${language}_${s}_v01.wav`));
   for (const night of nights)
-    for (const projector of projectors)
+    for (const stand of stands)
       out.push(
         ...Array.from(
           { length: 6 },
-          (_, n) =>
-            `02_survey/test-nights/${night}/${projector}/${night}_${projector}_${String(n + 20).padStart(4, '0')}.jpg`,
+          (_, n) => `20_survey/test-nights/${stand}/${night}/${stand}_${night}_${String(n + 20).padStart(4, '0')}.jpg`,
         ),
       );
   out.push(
     ...Array.from(
       { length: 9 },
       (_, n) =>
-        `02_survey/site-photos/2026-01-${String(12 + n).padStart(2, '0')}_${String(n + 1).padStart(4, '0')}.jpg`,
+        `20_survey/site-photos/${stands[0]}_2026-01-${String(12 + n).padStart(2, '0')}_${String(n + 1).padStart(4, '0')}.jpg`,
     ),
   );
   out.push(
-    `01_paperwork/quotes/2026-01-09_quote_${title}.pdf`,
-    `01_paperwork/permits/2026-01-21_road-closure_${title}.pdf`,
-    `01_paperwork/schedules/2026-02-11_nights_${title}.pdf`,
-    `01_paperwork/rights/2026-02-02_music_${title}.pdf`,
+    `10_paperwork/quotes/2026-01-09_quote_${title}.pdf`,
+    `10_paperwork/permits/2026-01-21_road-closure_${title}.pdf`,
+    `10_paperwork/schedules/2026-02-11_nights_${title}.pdf`,
+    `10_paperwork/rights/2026-02-02_music_${title}.pdf`,
   );
   out.push(
-    ...['opening', 'tide', 'return'].map((s) => `03_design/boards/${number}_SB_${s}_v002.png`),
-    `03_design/palettes/${number}_PAL_stone_v001.svg`,
-    `03_design/type/${number}_TYP_titles_v001.svg`,
+    ...['opening', 'tide', 'return'].map((s) => `30_design/boards/${number}_BRD_${s}_v002.png`),
+    `30_design/palettes/${number}_PAL_stone_v001.svg`,
+    `30_design/type/${number}_TYP_titles_v001.svg`,
   );
   out.push(
-    '07_library/stock/gulls-at-dusk.wav',
-    '07_library/stock/gulls-at-dusk.licence.txt',
-    '09_cache/west.cache',
-    '09_cache/preview-01.tmp',
+    '70_library/stock/gulls-at-dusk.wav',
+    '70_library/stock/gulls-at-dusk.licence.txt',
+    '90_cache/west.cache',
+    '90_cache/preview-01.tmp',
   );
   return out;
 }
@@ -128,28 +127,28 @@ const curtain: Work = {
 
 /** One working day of artists, none of whom read the manual. */
 const harbourMess = [
-  '05_motion/west-front/s03/working/26014_west-front_s03_animation_BO_final_v4.usda',
-  '05_motion/clock-tower/s01/working/26014_clock-tower_s01_anim_LV_V12.usda',
-  '05_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda',
-  '05_motion/west-front/s05/working/26014_west-front_s05_light_XX_v001.usda',
-  '05_motion/crane-7/s06/working/26014_crane-7_s06_layout_v002.usda',
-  '05_motion/west-front/s04/working/26011_west-front_s04_anim_BO_v002.usda',
-  '05_motion/crane-7/s02/working/26011_crane-7_s02_anim_LV_v001.usda',
-  ...frames('05_motion/west-front/s02/renders/QTH 26014 west front s02 comp v003.', 1, 48, 'exr'),
-  '06_sound/voice/nl/26014_VO_nl_s03_v02 (1).wav',
-  '06_sound/music/26014_MX_Été_v01.wav',
-  '06_sound/effects/26014_effects_s02_v1.wav',
-  '02_survey/test-nights/2026-03-02/A/02-03-2026_A_0031.jpg',
-  '08_masters/26014_master_A.mov',
-  '05_motion/clock tower/s01/26014_clock-tower_s01_anim_LV_v009.usda',
-  '01_paperwork/quotes/quote harbour FINAL.pdf',
+  '40_motion/west-front/s03/working/26014_west-front_s03_animation_BO_final_v4.usda',
+  '40_motion/clock-tower/s01/working/26014_clock-tower_s01_anim_LV_V12.usda',
+  '40_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda',
+  '40_motion/west-front/s05/working/26014_west-front_s05_light_XX_v001.usda',
+  '40_motion/crane-7/s06/working/26014_crane-7_s06_layout_v002.usda',
+  '40_motion/west-front/s04/working/26011_west-front_s04_anim_BO_v002.usda',
+  '40_motion/crane-7/s02/working/26011_crane-7_s02_anim_LV_v001.usda',
+  ...frames('40_motion/west-front/s02/renders/QTH 26014 west front s02 comp v003.', 1, 48, 'exr'),
+  '50_sound/speech/nl/26014_SPK_nl_s03_v02 (1).wav',
+  '50_sound/music/26014_MUS_Été_v01.wav',
+  '50_sound/atmosphere/26014_atmosphere_s02_v1.wav',
+  '20_survey/test-nights/pier/2026-03-02/pier_02-03-2026_0031.jpg',
+  '80_masters/26014_master_pier.mov',
+  '40_motion/clock tower/s01/26014_clock-tower_s01_anim_LV_v009.usda',
+  '10_paperwork/quotes/quote harbour FINAL.pdf',
   'todo for monday.txt',
-  '26014_MS_A_preview.mov',
-  '05_motion/crane-7/s01/working/lamps-03.autosave',
-  '07_library/stock/storm-over-the-pier.jpg',
-  '08_masters/08_masters/26014_MS_A.mov',
-  '06_sound/effects/26014_FX_s07_v01.wav',
-  '05_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda',
+  '26014_MST_pier_preview.mov',
+  '40_motion/crane-7/s01/working/lamps-03.autosave',
+  '70_library/stock/storm-over-the-pier.jpg',
+  '80_masters/80_masters/26014_MST_pier.mov',
+  '50_sound/atmosphere/26014_ATM_s07_v01.wav',
+  '40_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda',
 ];
 
 /** Left out when the frames of one scene were copied. */
@@ -157,15 +156,16 @@ const lost = ['0012', '0013', '0014', '0031'].map((frame) => `crane-7_s05_comp_v
 const isThere = (file: string): boolean => !lost.some((name) => file.endsWith(name));
 
 /** A card that was brought in under the wrong night. */
-const wrongNight = (file: string): string => file.replace(/(test-nights\/2026-03-03\/.*)2026-03-03/, '$12026-02-27');
+const wrongNight = (file: string): string =>
+  file.replace(/(test-nights\/[^/]+\/2026-03-03\/.*)2026-03-03/, '$12026-02-27');
 
 const winterMess = [
-  '05_motion/town-hall/s01/working/26009_town-hall_s01_anim_LV_v3.usda',
-  '05_motion/town-hall/s02/working/26009_TownHall_s02_comp_AP_v004.usda',
-  '05_motion/old-mill/s03/working/26014_old-mill_s03_anim_AP_v001.usda',
-  '06_sound/music/26009_music_v02.wav',
-  '01_paperwork/permits/2026-2-4_river_winter-walk.pdf',
-  '03_design/boards/26009_SB_Opening Scene_v003.png',
+  '40_motion/town-hall/s01/working/26009_town-hall_s01_anim_LV_v3.usda',
+  '40_motion/town-hall/s02/working/26009_TownHall_s02_comp_AP_v004.usda',
+  '40_motion/old-mill/s03/working/26014_old-mill_s03_anim_AP_v001.usda',
+  '50_sound/music/26009_music_v02.wav',
+  '10_paperwork/permits/2026-2-4_river_winter-walk.pdf',
+  '30_design/boards/26009_BRD_Opening Scene_v003.png',
   'new folder/notes.txt',
 ];
 
@@ -182,13 +182,13 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
       date: '2026-12-05',
       surfaces: ['town-hall', 'old-mill'],
       scenes: 's01..s03',
-      projectors: 'A..B',
+      stands: ['bandstand', 'weir'],
       nights: '2026-02-24',
-      voice: 'none',
+      speech: 'none',
       languages: [],
     },
-    files: [...goodWork(winter, ['2026-02-24'], ['A', 'B'], []), ...winterMess],
-    removed: ['03_design/palettes'],
+    files: [...goodWork(winter, ['2026-02-24'], ['bandstand', 'weir'], []), ...winterMess],
+    removed: ['30_design/palettes'],
   },
   {
     template: 'facade-show',
@@ -202,14 +202,14 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
       date: '2026-04-18',
       surfaces: ['portico'],
       scenes: 's01..s04',
-      projectors: 'A..C',
+      stands: ['gallery', 'side-box', 'lamp-bridge'],
       nights: '2026-03-04',
-      voice: 'spoken',
+      speech: 'spoken',
       languages: ['en'],
     },
     files: [
-      ...goodWork(curtain, ['2026-03-04'], ['A', 'B', 'C'], ['en']),
-      ...['A', 'B', 'C'].map((p) => `08_masters/26011_MS_${p}.mov`),
+      ...goodWork(curtain, ['2026-03-04'], ['gallery', 'side-box', 'lamp-bridge'], ['en']),
+      ...['gallery', 'side-box', 'lamp-bridge'].map((stand) => `80_masters/26011_MST_${stand}.mov`),
     ],
   },
   {
@@ -224,23 +224,28 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
       date: '2026-11-27',
       surfaces: ['west-front', 'clock-tower', 'crane-7'],
       scenes: 's01..s06',
-      projectors: 'A..D',
+      stands: ['pier', 'mill-roof', 'quay-crane', 'lock-house'],
       nights: '2026-03-02..2026-03-03',
-      voice: 'spoken',
+      speech: 'spoken',
       languages: ['en', 'nl'],
     },
     files: [
-      ...goodWork(harbour, ['2026-03-02', '2026-03-03'], ['A', 'B', 'C', 'D'], ['en', 'nl'])
+      ...goodWork(
+        harbour,
+        ['2026-03-02', '2026-03-03'],
+        ['pier', 'mill-roof', 'quay-crane', 'lock-house'],
+        ['en', 'nl'],
+      )
         .filter(isThere)
         .map(wrongNight),
       ...harbourMess,
     ],
     contents: {
-      '06_sound/effects/26014_FX_s07_v01.wav': { like: '26014_VO_nl_s02_v01.wav' },
-      '05_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda':
+      '50_sound/atmosphere/26014_ATM_s07_v01.wav': { like: '26014_SPK_nl_s02_v01.wav' },
+      '40_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda':
         '#usda 1.0\n\ndef Xform "Scene"\n{\n    def "Lamps" (\n        references = @/Users/somebody/Desktop/lamps.usda@\n    )\n    {\n    }\n}\n',
     },
-    removed: ['02_survey/measurements'],
+    removed: ['20_survey/measurements'],
   },
   {
     template: 'window-piece',
@@ -283,7 +288,7 @@ export const FREELANCE = {
     'Motion/nave/s01/working/26008_nave_s01_anim_BO_v002.usda',
     'Motion/nave/s02/working/26008_nave_s02_anim_BO_v001.usda',
     'Motion/transept/s01/working/26008_transept_s01_anim_AP_v004.usda',
-    'Sound/music/26008_MX_v01.wav',
+    'Sound/music/26008_MUS_v01.wav',
     'odds and ends/ask the verger.txt',
   ],
 };

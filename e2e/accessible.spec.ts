@@ -58,7 +58,7 @@ const VIEWS = [
   '/conventions',
   '/conventions/working-file-facade-show?part=3&as=26014&names=26014_west-front_s03_animation_BO_v4.usda',
   '/conventions/learn',
-  '/names?project=26014&save=working-file&in=05_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda',
+  '/names?project=26014&save=working-file&in=40_motion/west-front/s03/working&name=26014_west-front_s3_anim_BO_v4.usda',
 ];
 
 test('the sign-in page', async ({ page, demo }) => {

@@ -22,7 +22,7 @@ const folderOf = (studio: string, number: string): string =>
 const faults = async (page: Page) =>
   (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 
-test('one more projector by one click: the plan, a line left out, carried out, undone; the tree is what it was', async ({
+test('one more scene by one click: the plan, a line left out, carried out, undone; the tree is what it was', async ({
   as,
   demo,
 }) => {
@@ -30,9 +30,9 @@ test('one more projector by one click: the plan, a line left out, carried out, u
   const root = folderOf(demo.studio, '26011');
   const before = treeOf(root);
   await page.goto(`/projects/${await idOf(page, '26011')}`);
-  await page.getByRole('link', { name: 'Add D to Projectors' }).click();
+  await page.getByRole('link', { name: 'Add s05 to Scenes' }).click();
   const plan = page.getByRole('listbox', { name: 'What that does' });
-  await expect(plan.getByRole('option')).toHaveCount(1);
+  await expect(plan.getByRole('option')).toHaveCount(3);
   await page.getByRole('button', { name: /^Add 2026-\d\d-\d\d to Test nights/ }).click();
   await expect(plan.getByRole('option').first()).toBeVisible();
   await expect(page.getByText(/^Makes 6 folders\./)).toBeVisible();
@@ -58,7 +58,7 @@ test('one more projector by one click: the plan, a line left out, carried out, u
   await expect(page).toHaveURL(/\/batches\?batch=/);
   await expect(page.getByRole('listbox', { name: 'Lines of this batch' }).getByRole('option')).toHaveCount(5);
   expect(treeOf(root)).toHaveLength(before.length + 5);
-  expect(left).toContain('D/');
+  expect(left).toContain('renders');
   expect(await faults(page)).toEqual([]);
   // Two lines alone, then all that is left.
   await page.getByRole('listbox', { name: 'Lines of this batch' }).focus();
@@ -88,7 +88,7 @@ test('another title: the folder and the names that carry it; the disk changes me
   const plan = page.getByRole('listbox', { name: 'What that does' });
   await expect(plan).toContainText('2026-01-09_quote_winter-lanes.pdf');
   // An artist works on one of the files between the plan and its carrying out.
-  const paper = path.join(root, '01_paperwork/quotes/2026-01-09_quote_winter-walk.pdf');
+  const paper = path.join(root, '10_paperwork/quotes/2026-01-09_quote_winter-walk.pdf');
   const was = readFileSync(paper);
   writeFileSync(paper, Buffer.concat([was, Buffer.from('%')]));
   await page.getByRole('button', { name: 'Carry it out' }).click();
@@ -102,7 +102,7 @@ test('another title: the folder and the names that carry it; the disk changes me
   const renamed = path.join(demo.studio, '26009_OTM_winter-lanes');
   expect([
     existsSync(root),
-    existsSync(path.join(renamed, '01_paperwork/quotes/2026-01-09_quote_winter-lanes.pdf')),
+    existsSync(path.join(renamed, '10_paperwork/quotes/2026-01-09_quote_winter-lanes.pdf')),
   ]).toEqual([false, true]);
   await page.getByRole('button', { name: 'Undo it' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
@@ -121,12 +121,12 @@ test('a newer edition: said on the project’s page, its renames and new folders
   await page.getByRole('link', { name: /Edition 2 is in force/ }).click();
   const plan = page.getByRole('listbox', { name: 'What that does' });
   await expect(plan.getByRole('option')).toHaveCount(2);
-  await plan.getByRole('option', { name: /04_masters/ }).click();
+  await plan.getByRole('option', { name: /80_masters/ }).click();
   await page.getByRole('button', { name: 'Keep its name' }).click();
   await expect(plan.getByRole('option')).toHaveCount(1);
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect(page).toHaveURL(/\/batches\?batch=/);
-  expect([existsSync(path.join(root, '03_sound')), existsSync(path.join(root, '04_masters'))]).toEqual([true, true]);
+  expect([existsSync(path.join(root, '30_sound')), existsSync(path.join(root, '80_masters'))]).toEqual([true, true]);
   await page.goto(`/projects/${await idOf(page, '26015')}`);
   await expect(page.getByText('Window piece, edition 2')).toBeVisible();
   // What was kept is the project's own: nothing of it is found wrong.
@@ -142,14 +142,14 @@ test('an artist adds a test night and makes a folder where the template lets the
   const root = folderOf(demo.studio, '26014');
   await page.goto(`/projects/${await idOf(page, '26014')}/change`);
   await expect(page.getByLabel('Title')).toHaveCount(0);
-  await expect(page.getByLabel('Projectors')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Make 03_design/print' }).click();
+  await expect(page.getByLabel('Stands')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Make 30_design/print' }).click();
   await page.getByRole('button', { name: /to Scenes/ }).click();
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect(page).toHaveURL(/\/batches\?batch=/);
   expect([
-    existsSync(path.join(root, '03_design/print')),
-    existsSync(path.join(root, '05_motion/west-front/s07/renders')),
+    existsSync(path.join(root, '30_design/print')),
+    existsSync(path.join(root, '40_motion/west-front/s07/renders')),
   ]).toEqual([true, true]);
   await expect(page.getByRole('button', { name: 'Undo it' })).toHaveCount(0);
 });
@@ -163,7 +163,7 @@ test('a freelancer’s folder is taken in: the fitting template, its values, wha
   const before = treeOf(root);
   await page.goto('/start/adopt?volume=archive');
   await page.getByRole('button', { name: '26008_SAK_candle-nave', exact: true }).click();
-  await expect(page.getByRole('region', { name: '7 folders called otherwise' })).toContainText('planned as 05_motion');
+  await expect(page.getByRole('region', { name: '7 folders called otherwise' })).toContainText('planned as 40_motion');
   await expect(page.getByRole('region', { name: '1 folder no rule knows' })).toContainText('odds and ends');
   await expect(page.getByLabel('Number')).toHaveValue('26008');
   await expect(page.getByRole('textbox', { name: 'Scenes of nave' })).toHaveValue('s01, s02');
@@ -180,12 +180,12 @@ test('two folders of one project side by side; the copy becomes a project of its
   const root = folderOf(demo.studio, '26011');
   const copy = path.join(path.dirname(demo.studio), 'archive/curtain copy');
   cpSync(root, copy, { recursive: true, preserveTimestamps: true });
-  writeFileSync(path.join(copy, '08_masters/26011_MS_Z.mov'), 'only here');
+  writeFileSync(path.join(copy, '80_masters/26011_MST_balcony.mov'), 'only here');
   await page.goto('/registers/volumes');
   await page.getByRole('button', { name: 'Look for them' }).click();
   await page.getByRole('link', { name: 'Look at them side by side…' }).click();
   const place = page.getByRole('region', { name: 'archive/curtain copy' });
-  await expect(place).toContainText('26011_MS_Z.mov');
+  await expect(place).toContainText('26011_MST_balcony.mov');
   expect(await faults(page)).toEqual([]);
   await place.getByLabel(/Number of its own/).fill('25991');
   await place.getByRole('button', { name: 'A project of its own' }).click();

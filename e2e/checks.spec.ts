@@ -85,7 +85,7 @@ test('an artist sees what is theirs, takes a finding, and puts one right on the 
   await expect(page.getByRole('listbox', { name: 'Findings' }).getByRole('option')).toHaveCount(1);
   await expect(page.getByRole('button', { name: 'Accept…' })).toHaveCount(0);
   rmSync(
-    path.join(folderOf(demo.studio, '26014'), '05_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda'),
+    path.join(folderOf(demo.studio, '26014'), '40_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda'),
   );
   // Nobody asks for a check: the folder is looked at while the page is open.
   await expect(page.getByText('Nothing of this kind')).toBeVisible({ timeout: 60_000 });
@@ -261,8 +261,8 @@ test('a check that was stopped says so and goes on', async ({ as, demo }) => {
   const id = await idOf(page, '26011');
   const root = folderOf(demo.studio, '26011');
   for (let n = 0; n < 3000; n++) {
-    mkdirSync(path.join(root, `09_cache/c${n}`));
-    for (let f = 0; f < 5; f++) writeFileSync(path.join(root, `09_cache/c${n}/${f}.cache`), `${n} ${f}`);
+    mkdirSync(path.join(root, `90_cache/c${n}`));
+    for (let f = 0; f < 5; f++) writeFileSync(path.join(root, `90_cache/c${n}/${f}.cache`), `${n} ${f}`);
   }
   await page.goto(`/projects/${id}`);
   await page.getByRole('button', { name: 'Check now' }).click();

@@ -13,7 +13,7 @@ async function fillStart(page: Page, title: string): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByLabel('Surfaces').fill('West Front, clock-tower');
   await page.getByLabel('Scenes').fill('s01..s03');
-  await page.getByLabel('Projectors').fill('A..B');
+  await page.getByLabel('Stands').fill('pier, mill-roof');
   await page.getByRole('radio', { name: 'spoken' }).click();
   await page.getByLabel('Languages').fill('en\nnl');
 }
@@ -28,21 +28,21 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
     .getByRole('treeitem', { name: /renders/ })
     .first()
     .click();
-  await expect(page.getByText('studio/26016_QHT_lantern-quay/05_motion/west-front/s01/renders')).toBeVisible();
+  await expect(page.getByText('studio/26016_QHT_lantern-quay/40_motion/west-front/s01/renders')).toBeVisible();
   await expect(page.getByText(/Makes \d+ folders and 2 files on studio/)).toBeVisible();
   await page.getByRole('button', { name: 'Make this project' }).click();
 
   await expect(page.getByRole('heading', { name: 'Lantern Quay' })).toBeVisible();
   const root = path.join(demo.studio, '26016_QHT_lantern-quay');
-  expect(existsSync(path.join(root, '05_motion/clock-tower/s03/renders'))).toBe(true);
-  expect(existsSync(path.join(root, '06_sound/voice/nl'))).toBe(true);
+  expect(existsSync(path.join(root, '40_motion/clock-tower/s03/renders'))).toBe(true);
+  expect(existsSync(path.join(root, '50_sound/speech/nl'))).toBe(true);
   expect(readFileSync(path.join(root, '26016_brief.md'), 'utf8')).toContain('# Lantern Quay');
   expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({
     template: { id: 'facade-show', edition: 3 },
   });
   await expect(page.getByText('Nothing found: all in order.')).toBeVisible();
 
-  const working = path.join(root, '05_motion/west-front/s02/working');
+  const working = path.join(root, '40_motion/west-front/s02/working');
   writeFileSync(path.join(working, '26016_west-front_s02_anim_BO_v001.usda'), '');
   writeFileSync(path.join(working, '26016_west-front_s02_animation_BO_final_v4.usda'), '');
   writeFileSync(path.join(working, '26014_west-front_s02_anim_BO_v002.usda'), '');
@@ -184,9 +184,9 @@ test('everything goes by keyboard: find, open, walk the tree, read a finding', a
   await tree.focus();
   await page.keyboard.press('Home');
   await page.keyboard.press('ArrowRight');
-  await expect(tree.getByRole('treeitem', { selected: true })).toContainText('01_paperwork');
+  await expect(tree.getByRole('treeitem', { selected: true })).toContainText('10_paperwork');
   await page.keyboard.press('d');
-  await expect(tree.getByRole('treeitem', { selected: true })).toContainText('03_design');
+  await expect(tree.getByRole('treeitem', { selected: true })).toContainText('30_design');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });

@@ -80,7 +80,7 @@ test('a convention is edited by text, by dragging and by its parts; the draft su
   await page.getByRole('button', { name: 'Put edition 2 in force', exact: true }).click();
   await expect(page.getByText('Edition 2 is in force.')).toBeVisible();
   // A running project keeps what it was started with.
-  await page.goto('/names?project=26014&save=working-file&in=05_motion/west-front/s01/working&v.task=anim');
+  await page.goto('/names?project=26014&save=working-file&in=40_motion/west-front/s01/working&v.task=anim');
   await expect(page.getByLabel('The name so far')).toContainText('···');
   await expect(page.getByLabel('The name so far')).not.toContainText('····');
 });
@@ -121,7 +121,7 @@ test('a convention is learned from names and taken into the editor', async ({ as
 });
 
 test('two people who ask get two names; what is on the disk counts at that moment', async ({ as, demo }) => {
-  const address = '/names?project=26014&save=working-file&in=05_motion/clock-tower/s02/working&v.task=comp&v.person=BO';
+  const address = '/names?project=26014&save=working-file&in=40_motion/clock-tower/s02/working&v.task=comp&v.person=BO';
   const [artist, coordinator] = [await as('Bram Okonjo'), await as('Ines Thorvald')];
   const ask = async (page: Page) => {
     await page.goto(address);
@@ -138,10 +138,10 @@ test('two people who ask get two names; what is on the disk counts at that momen
   await artist.getByRole('radio', { name: 'Windows' }).click();
   await artist.getByRole('button', { name: 'Copy the whole path' }).click();
   expect(await artist.evaluate(() => navigator.clipboard.readText())).toMatch(
-    new RegExp(String.raw`^[A-Z]:.*\\26014_QHT_harbour-lights\\05_motion\\clock-tower\\s02\\working\\${first}$`),
+    new RegExp(String.raw`^[A-Z]:.*\\26014_QHT_harbour-lights\\40_motion\\clock-tower\\s02\\working\\${first}$`),
   );
 
-  const folder = path.join(demo.studio, '26014_QHT_harbour-lights/05_motion/clock-tower/s02/working');
+  const folder = path.join(demo.studio, '26014_QHT_harbour-lights/40_motion/clock-tower/s02/working');
   mkdirSync(folder, { recursive: true });
   writeFileSync(path.join(folder, first.replace(/v\d{3}/, 'v041')), '');
   await artist.getByRole('button', { name: 'Ask again' }).click();

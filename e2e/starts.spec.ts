@@ -90,11 +90,11 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await page.getByLabel('Opens').fill('27 nov 2027');
   await page.getByLabel('Surfaces').fill('gate');
   await page.getByLabel('Scenes').fill('s01');
-  await page.getByRole('treeitem', { name: /03_design/ }).click();
+  await page.getByRole('treeitem', { name: /30_design/ }).click();
   await page.getByRole('button', { name: 'Leave it out' }).click();
-  await expect(page.getByRole('tree')).not.toContainText('03_design');
+  await expect(page.getByRole('tree')).not.toContainText('30_design');
   await expect(page.getByLabel('Changed for this project')).toContainText('left out');
-  await page.getByRole('treeitem', { name: /08_masters/ }).click();
+  await page.getByRole('treeitem', { name: /80_masters/ }).click();
   await page.getByLabel('Called').fill('08_for the guild');
   await page.getByLabel('Called').press('Enter');
   await expect(page.getByRole('tree')).toContainText('08_for the guild');
@@ -106,7 +106,7 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   const folder = readdirSync(demo.studio).find((n) => n.includes('_MLG_guild-night')) as string;
   const made = readdirSync(path.join(demo.studio, folder));
   expect(made).toContain('08_for the guild');
-  expect(made).not.toContain('03_design');
+  expect(made).not.toContain('30_design');
   await expect(page.getByText('has rules of its own')).toBeVisible();
   await page.getByRole('tab', { name: 'Sheet' }).click();
   await expect(page.getByRole('combobox', { name: 'Frame rate' })).toContainText('50');
@@ -219,8 +219,8 @@ test('a folder that is there is added to, and what is there is shown and kept', 
   await fill(page, 'Half There');
   const number = await page.getByLabel('Number').inputValue();
   const root = path.join(demo.studio, `${number}_QHT_half-there`);
-  mkdirSync(path.join(root, '01_paperwork'), { recursive: true });
-  writeFileSync(path.join(root, '01_paperwork/mine.pdf'), 'mine');
+  mkdirSync(path.join(root, '10_paperwork'), { recursive: true });
+  writeFileSync(path.join(root, '10_paperwork/mine.pdf'), 'mine');
   const looked = page.waitForResponse(
     (r) => r.url().endsWith('/api/projects/look') && (r.request().postData() ?? '').includes('half-there-too'),
   );
@@ -231,12 +231,12 @@ test('a folder that is there is added to, and what is there is shown and kept', 
   await page.getByRole('checkbox', { name: 'Add to the folder that is there' }).check();
   await expect(page.getByText('What is there stays as it is.')).toBeVisible();
   await expect(
-    page.getByRole('treeitem', { name: /01_paperwork/ }).getByRole('img', { name: 'on the disk' }),
+    page.getByRole('treeitem', { name: /10_paperwork/ }).getByRole('img', { name: 'on the disk' }),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Add to it' }).click();
   await expect(page).toHaveURL(/\/projects\/[0-9a-f-]{36}/);
-  expect(readFileSync(path.join(root, '01_paperwork/mine.pdf'), 'utf8')).toBe('mine');
-  expect(readdirSync(root)).toContain('05_motion');
+  expect(readFileSync(path.join(root, '10_paperwork/mine.pdf'), 'utf8')).toBe('mine');
+  expect(readdirSync(root)).toContain('40_motion');
 });
 
 test('several at once from a table: the good lines go on, the others say why', async ({ as, demo }) => {

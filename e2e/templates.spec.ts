@@ -45,7 +45,7 @@ const LABELS: Readonly<Record<string, string>> = {
   surfaces: 'Surfaces',
   scenes: 'Scenes',
   nights: 'Test nights',
-  projectors: 'Projectors',
+  stands: 'Stands',
   languages: 'Languages',
 };
 
@@ -108,9 +108,7 @@ test('the facade show is typed from nothing with the keyboard, put in force and 
     await page.getByRole('textbox', { name: 'Its name in patterns' }).fill(key);
     await page.keyboard.press('Tab');
     await choose(page, 'It is', 'A list');
-    if (key === 'nights' || key === 'projectors') {
-      await choose(page, 'Of', key === 'nights' ? 'A date' : 'A letter');
-    }
+    if (key === 'nights') await choose(page, 'Of', 'A date');
   }
   for (const { name, list } of madeOncePer(facade.root)) {
     await page.getByLabel('Find in the hierarchy').fill(name);
@@ -151,7 +149,7 @@ test('the outline: paste, move, several at once, undo without end, and a draft t
   await page.keyboard.press('Enter');
   await page.evaluate(() => {
     const data = new DataTransfer();
-    data.setData('text/plain', '.\n├── 01_paper\n│   ├── quotes\n│   └── permits\n└── 05_motion\n    └── working\n');
+    data.setData('text/plain', '.\n├── 01_paper\n│   ├── quotes\n│   └── permits\n└── 40_motion\n    └── working\n');
     document.activeElement?.dispatchEvent(
       new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
     );
@@ -162,13 +160,13 @@ test('the outline: paste, move, several at once, undo without end, and a draft t
         .getByRole('treeitem')
         .evaluateAll((rows) => rows.map((r) => `${r.getAttribute('aria-level')} ${r.getAttribute('aria-label')}`))
     ).slice(1);
-  await expect.poll(names).toEqual(['2 01_paper', '3 quotes', '3 permits', '2 05_motion', '3 working']);
+  await expect.poll(names).toEqual(['2 01_paper', '3 quotes', '3 permits', '2 40_motion', '3 working']);
   await page.getByRole('treeitem', { name: 'permits' }).click();
   await page.keyboard.press('Alt+ArrowUp');
-  await expect.poll(names).toEqual(['2 01_paper', '3 permits', '3 quotes', '2 05_motion', '3 working']);
+  await expect.poll(names).toEqual(['2 01_paper', '3 permits', '3 quotes', '2 40_motion', '3 working']);
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Control+g');
-  await expect.poll(names).toEqual(['2 01_paper', '3 group', '4 permits', '4 quotes', '2 05_motion', '3 working']);
+  await expect.poll(names).toEqual(['2 01_paper', '3 group', '4 permits', '4 quotes', '2 40_motion', '3 working']);
   await page.keyboard.type('s of papers');
   await page.keyboard.press('Control+d');
   await expect.poll(async () => (await names()).filter((n) => n.includes('groups of papers'))).toHaveLength(2);

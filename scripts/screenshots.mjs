@@ -103,7 +103,7 @@ const VIEWS = {
   change: async () => {
     const page = await open();
     await signIn(page, 'Ines');
-    await page.goto(`/projects/${await idOf(page, '26014')}/change?add=projectors:E`);
+    await page.goto(`/projects/${await idOf(page, '26014')}/change?add=stands:lantern-boat`);
     await page.getByLabel('Title').fill('Harbour Nights');
     await page.getByText(/calls its folder 26014_QHT_harbour-nights/).waitFor();
     await page.getByRole('option').nth(2).click();
@@ -114,7 +114,7 @@ const VIEWS = {
     await signIn(page, 'Ines');
     // One batch at least: whatever another run left is shown as well.
     await page.goto(`/projects/${await idOf(page, '26011')}/change`);
-    await page.getByRole('button', { name: /to Projectors/ }).click();
+    await page.getByRole('button', { name: /to Scenes/ }).click();
     await page.getByRole('button', { name: /to Test nights/ }).click();
     await page.getByRole('option').nth(3).waitFor();
     await page.getByRole('button', { name: 'Carry it out' }).click();
@@ -156,7 +156,7 @@ const VIEWS = {
     const page = await open(options);
     await signIn(page, 'Bram');
     await page.goto(
-      '/names?project=26014&save=working-file&in=05_motion%2Fwest-front%2Fs03%2Fworking&v.task=anim&name=26014_Clock%20Tower_s2_comp_bo_final_v7.usda',
+      '/names?project=26014&save=working-file&in=40_motion%2Fwest-front%2Fs03%2Fworking&v.task=anim&name=26014_Clock%20Tower_s2_comp_bo_final_v7.usda',
     );
     await page.getByRole('button', { name: 'Give me the name' }).click();
     await page.getByText('Yours until').waitFor();
@@ -173,7 +173,7 @@ const VIEWS = {
     await page.getByLabel('Opens').fill('2027-03-12');
     await page.getByLabel('Surfaces').fill('west-front, clock-tower, crane-7');
     await page.getByLabel('Scenes').fill('s01..s06');
-    await page.getByLabel('Projectors').fill('A..D');
+    await page.getByLabel('Stands').fill('pier, mill-roof, quay-crane');
     await page.getByRole('radio', { name: 'spoken' }).click();
     await page.getByLabel('Languages').fill('en, nl');
     await page

@@ -34,9 +34,9 @@ beforeAll(() => {
       date: '2026-11-27',
       surfaces: ['west-front', 'clock-tower'],
       scenes: 's01..s03',
-      projectors: 'A..B',
+      stands: ['pier', 'mill-roof'],
       nights: '2026-03-02',
-      voice: 'spoken',
+      speech: 'spoken',
       languages: ['nl'],
     }),
   );
@@ -303,9 +303,9 @@ describe('expand, create, check', () => {
     nesting(['create', TEMPLATE, '--into', into, ...shared()]);
     const project = path.join(into, '26014_QHT_harbour-lights');
     expect(nesting(['check', project])).toMatchObject({ status: 0, out: expect.stringContaining('0 must') });
-    writeFileSync(path.join(project, '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda'), '');
+    writeFileSync(path.join(project, '40_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda'), '');
     writeFileSync(path.join(project, '=cmd.txt'), '');
-    rmSync(path.join(project, '03_design/type'), { recursive: true });
+    rmSync(path.join(project, '30_design/type'), { recursive: true });
     const { status, out } = nesting(['check', project, '--json']);
     const result = JSON.parse(out) as { summary: Record<string, number>; findings: Record<string, unknown>[] };
     expect(status).toBe(1);
@@ -317,10 +317,10 @@ describe('expand, create, check', () => {
       folders: readdirSync(project, { recursive: true, withFileTypes: true }).filter((e) => e.isDirectory()).length - 1,
     });
     expect(result.findings.map((f) => [f.rule, f.path, f.suggestion])).toEqual([
-      ['missing-folder', '03_design/type', undefined],
+      ['missing-folder', '30_design/type', undefined],
       [
         'name-mismatch',
-        '05_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda',
+        '40_motion/west-front/s02/working/26014_west-front_s02_animation_BO_v3.usda',
         '26014_west-front_s02_anim_BO_v003.usda',
       ],
       ['loose-file', '=cmd.txt', undefined],

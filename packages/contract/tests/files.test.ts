@@ -54,7 +54,7 @@ describe('files from outside', () => {
     ['no root', '{"format":"nesting/template","formatVersion":1,"name":"x"}', 'root'],
     ['a mark nobody knows', facade.replace('"mark": "moss"', '"mark": "neon"'), 'mark'],
     ['a field of no type', facade.replace('"type": "client"', '"type": "clients"'), 'fields.0'],
-    ['a number in words', facade.replace('"number": 2,', '"number": "two",'), 'number'],
+    ['a number in words', facade.replace('"number": 20,', '"number": "twenty",'), 'number'],
   ])('%s is said in one line', (_what, text, words) => {
     const answer = parseTemplate(text);
     expect(answer.ok ? '' : answer.faults.join('\n')).toContain(words);

@@ -33,9 +33,9 @@ const values = {
   date: '2026-11-27',
   surfaces: ['west-front', 'clock-tower'],
   scenes: 's01..s03',
-  projectors: 'A..B',
+  stands: ['pier', 'mill-roof'],
   nights: ['2026-03-02'],
-  voice: 'spoken',
+  speech: 'spoken',
   languages: ['nl'],
 };
 const registers = { ...NO_REGISTERS, clients: [{ code: 'QHT', name: 'Q' }], people: [{ initials: 'IT', name: 'I' }] };
@@ -117,8 +117,8 @@ describe('signposts', () => {
     expect(all[0]).toEqual({ name: 'project', path: '' });
     expect(all.map((s) => s.name)).toContain('renders.west-front.s02');
     expect(new Set(all.map((s) => s.name)).size).toBe(all.length);
-    expect(pathOn('windows', 'S:\\', '26014_QHT_harbour-lights', '09_cache')).toBe(
-      'S:\\26014_QHT_harbour-lights\\09_cache',
+    expect(pathOn('windows', 'S:\\', '26014_QHT_harbour-lights', '90_cache')).toBe(
+      'S:\\26014_QHT_harbour-lights\\90_cache',
     );
     expect(pathOn('macos', '/Volumes/studio/', 'old/26014', '')).toBe('/Volumes/studio/old/26014');
   });
@@ -172,7 +172,7 @@ describe('signposts in the project itself', () => {
     const root = path.join(mkdtempSync(path.join(tmpdir(), 'signposts ')), `it's $HOME "26014"`);
     const posts: Signpost[] = [
       { name: 'project', path: '' },
-      { name: 'cache', path: `09_cache/it's "$x"` },
+      { name: 'cache', path: `90_cache/it's "$x"` },
       { name: 'away', path: 'a', volume: 'archive' },
     ];
     try {
@@ -193,8 +193,8 @@ describe('signposts in the project itself', () => {
           ],
           { cwd, encoding: 'utf8', env: { PATH: process.env.PATH ?? '' } },
         );
-      expect(said(path.join(root, 'a/b')).stdout).toBe(`${root}\n${root}/09_cache/it's "$x"\nnone`);
-      expect(said(root).stdout).toContain(`${root}/09_cache`);
+      expect(said(path.join(root, 'a/b')).stdout).toBe(`${root}\n${root}/90_cache/it's "$x"\nnone`);
+      expect(said(root).stdout).toContain(`${root}/90_cache`);
       const outside = said(tmpdir());
       expect([outside.stdout, outside.stderr]).toEqual(['\n\nnone', 'signposts: not in a project\n']);
     } finally {

@@ -39,9 +39,9 @@ const VALUES: Readonly<Record<string, Values>> = {
     date: '2026-11-27',
     surfaces: ['west-front', 'clock-tower', 'old-mill'],
     scenes: 's01..s06',
-    projectors: 'A..D',
+    stands: ['pier', 'mill-roof', 'quay-crane', 'lock-house'],
     nights: ['2026-03-02', '2026-03-03'],
-    voice: 'spoken',
+    speech: 'spoken',
     languages: ['nl', 'en'],
   },
   'window-piece': { number: '26015', title: 'Small Weather', client: 'MSW', windows: 'A..C' },
@@ -51,7 +51,7 @@ const VALUES: Readonly<Record<string, Values>> = {
     client: 'BRO',
     scenes: 's01..s05',
     languages: ['en', 'nl'],
-    voice: 'spoken',
+    speech: 'spoken',
   },
   'sound-only-walk': { number: '26021', title: 'Reed Walk', client: 'OTM', stations: '1..6', languages: ['en', 'de'] },
 };
@@ -91,7 +91,7 @@ describe('deriving a template', () => {
         ['anim', 'comp'].flatMap((task, n) =>
           [1, 2].map(
             (v) =>
-              `05_motion/${surface}/${scene}/working/26014_${surface}_${scene}_${task}_${['BO', 'LV', 'AP'][(i + k + n) % 3]}_v00${v}.usda`,
+              `40_motion/${surface}/${scene}/working/26014_${surface}_${scene}_${task}_${['BO', 'LV', 'AP'][(i + k + n) % 3]}_v00${v}.usda`,
           ),
         ),
       ),

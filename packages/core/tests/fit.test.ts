@@ -33,9 +33,9 @@ const values: Values = {
   date: '2026-11-27',
   surfaces: ['clock-tower', 'west-front'],
   scenes: { 'clock-tower': ['s01'], 'west-front': ['s01', 's02'] },
-  projectors: ['A', 'B'],
+  stands: ['pier', 'mill-roof'],
   nights: ['2026-03-02'],
-  voice: 'spoken',
+  speech: 'spoken',
   languages: ['nl'],
 };
 const foldersOf = (template: Template, v: Values): string[] =>
@@ -54,10 +54,10 @@ describe('fitting', () => {
       title: 'harbour-lights',
       surfaces: values.surfaces,
       scenes: values.scenes,
-      projectors: ['A', 'B'],
+      stands: ['mill-roof', 'pier'],
       nights: ['2026-03-02'],
       languages: ['nl'],
-      voice: 'spoken',
+      speech: 'spoken',
     });
   });
 
@@ -81,8 +81,8 @@ describe('fitting', () => {
 
   test('names by meaning, lacking and unknown folders: each is said, and the project’s rules have them as they are', () => {
     const paths = foldersOf(facade, values)
-      .map((p) => p.replace(/^02_survey/, 'Survey').replace(/^03_design/, '3 - DESIGN'))
-      .filter((p) => !p.startsWith('09_cache'));
+      .map((p) => p.replace(/^20_survey/, 'Survey').replace(/^30_design/, '3 - DESIGN'))
+      .filter((p) => !p.startsWith('90_cache'));
     const fit = fitTemplate(
       facade,
       registers,
@@ -91,11 +91,11 @@ describe('fitting', () => {
     );
     expect(fit.otherwise).toEqual(
       expect.arrayContaining([
-        { path: 'Survey', planned: '02_survey' },
-        { path: '3 - DESIGN', planned: '03_design' },
+        { path: 'Survey', planned: '20_survey' },
+        { path: '3 - DESIGN', planned: '30_design' },
       ]),
     );
-    expect([fit.missing, fit.unplanned]).toEqual([['09_cache'], expect.arrayContaining(['misc', 'Survey/misc'])]);
+    expect([fit.missing, fit.unplanned]).toEqual([['90_cache'], expect.arrayContaining(['misc', 'Survey/misc'])]);
     expect(fit.values.number).toBeUndefined();
     const rules = new ProjectRules({
       template: { ...facade, adjusted: fit.adjusted },

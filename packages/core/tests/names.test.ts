@@ -68,8 +68,8 @@ describe('one way', () => {
     ['{take:000}_{version:000}', true],
     ['{date:Md}', false],
     ['{date:MMdd}{take:00}', true],
-    ['{task}{projector:A}', true],
-    ['{projector:A}{title:pascal}', false],
+    ['{task}{window:A}', true],
+    ['{window:A}{title:pascal}', false],
     ['{title}_v{version:000}.{ext}', true],
     ['{title}_{part}', false],
   ])('%s', (pattern, oneWay) => {

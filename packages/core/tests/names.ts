@@ -29,8 +29,8 @@ export const REGISTERS: Registers = {
     { name: 'sound', extensions: ['wav', 'tar.gz'] },
   ],
   abbreviations: [
-    { short: 'VO', long: 'voice' },
-    { short: 'MX', long: 'music' },
+    { short: 'SPK', long: 'speech' },
+    { short: 'MUS', long: 'music' },
   ],
   banned: ['final', 'new'],
 };
@@ -48,7 +48,7 @@ export const FIELDS: readonly Field[] = [
     ],
   },
   { key: 'take', type: 'count' },
-  { key: 'projector', type: 'letters' },
+  { key: 'window', type: 'letters' },
 ];
 
 export const WORKING = '{number}_{surface:kebab}_{scene}_{task}_{person.initials}_v{version:000}.{ext}';
@@ -78,7 +78,7 @@ export const SLOTS: Readonly<Record<string, fc.Arbitrary<Values>>> = {
   '{person.initials}': fc.constantFrom('IT', 'BO', 'LV', 'AP').map((person) => ({ person })),
   '{version:000}': fc.integer({ min: 0, max: 2000 }).map((version) => ({ version })),
   '{take:00}': fc.integer({ min: 0, max: 300 }).map((take) => ({ take })),
-  '{projector:A}': fc.constantFrom('A', 'B', 'Z', 'AA').map((projector) => ({ projector })),
+  '{window:A}': fc.constantFrom('A', 'B', 'Z', 'AA').map((window) => ({ window })),
   '{date:yyyy-MM-dd}': fc.constantFrom('2026-03-02', '2024-02-29', '2026-12-31').map((date) => ({ date })),
   '{date:yyMMdd}': fc.constantFrom('2026-03-02', '2024-02-29').map((date) => ({ date })),
   '{ext}': fc.constantFrom('usda', 'wav', 'tar.gz').map((ext) => ({ ext })),

@@ -83,7 +83,7 @@ describe('values', () => {
   test('an example can be made of every pattern', () => {
     for (const pattern of [
       '{number}_{surface:kebab}_{scene}_{task}_v{version:000}.{ext}',
-      '{date:yyMMdd}(_{projector:A})?_{take:0000}',
+      '{date:yyMMdd}(_{window:A})?_{take:0000}',
       '{client.name:kebab}-{person.initials:lower}',
       '{title}',
     ]) {

@@ -39,9 +39,9 @@ const values: Values = {
   date: '2026-11-27',
   surfaces: ['west-front', 'clock-tower'],
   scenes: ['s01', 's02'],
-  projectors: ['A', 'B'],
+  stands: ['quay', 'mill-roof'],
   nights: ['2026-03-02'],
-  voice: 'spoken',
+  speech: 'spoken',
   languages: ['nl'],
 };
 const rulesOf = (v: Values = values, template: Template = facade) =>
@@ -102,10 +102,10 @@ const brief = (plan: Reshape) =>
 describe('growing', () => {
   test('an entry more makes its folders and starter files, and nothing else', async () => {
     const disk = diskOf(was);
-    const after = rulesOf({ ...values, projectors: ['A', 'B', 'C'] });
+    const after = rulesOf({ ...values, stands: ['quay', 'mill-roof', 'weir'] });
     const plan = planned(disk, after);
     expect(plan.lines.length).toBeGreaterThan(0);
-    expect(plan.lines.every((l) => l.sign === 'made' && /(^|\/)C(\/|$)|_C/.test(l.after ?? ''))).toBe(true);
+    expect(plan.lines.every((l) => l.sign === 'made' && /(^|\/)weir(\/|$)|_weir/.test(l.after ?? ''))).toBe(true);
     expect((await done(disk, plan)).outcome.state).toBe('done');
     expect(findings(disk, after)).toEqual([]);
   });
@@ -212,15 +212,15 @@ describe('changing', () => {
 
   test('the wrong kind becomes the right one: what it lacks is made, what it has too much is left, and nothing is removed', async () => {
     const disk = diskOf(was);
-    const voice = was.expansion.lines.find(
+    const speech = was.expansion.lines.find(
       (l) =>
         l.kind === 'folder' &&
         was.expansion.lines.every((o) => o.key !== l.key || o.path === l.path) &&
-        !rulesOf({ ...values, voice: 'none' }).expansion.lines.some((o) => o.key === l.key),
+        !rulesOf({ ...values, speech: 'none' }).expansion.lines.some((o) => o.key === l.key),
     );
-    const after = rulesOf({ ...values, voice: 'none' });
+    const after = rulesOf({ ...values, speech: 'none' });
     const plan = planned(disk, after);
-    expect(brief(plan)).toEqual([`left-over ${voice?.path} → ${voice?.path}`]);
+    expect(brief(plan)).toEqual([`left-over ${speech?.path} → ${speech?.path}`]);
     expect(plan.changes).toEqual([]);
   });
 });
@@ -288,9 +288,9 @@ describe('law', () => {
     date: fc.constant('2026-11-27'),
     surfaces: entries(['west-front', 'clock-tower', 'pier']),
     scenes: entries(['s01', 's02', 's03']),
-    projectors: entries(['A', 'B', 'C']),
+    stands: entries(['quay', 'mill-roof', 'weir']),
     nights: entries(['2026-03-02', '2026-03-03']),
-    voice: fc.constantFrom('spoken', 'none'),
+    speech: fc.constantFrom('spoken', 'none'),
     languages: entries(['nl', 'de']),
   });
 

@@ -51,32 +51,32 @@ describe('expand', () => {
     expect(expand().rootName).toBe('26014_QHT_harbour-lights');
     expect(paths).toEqual([
       '',
-      '02_survey',
-      '02_survey/night-2026-03-02',
-      '02_survey/night-2026-03-03',
-      '03_design',
-      '05_motion',
+      '20_survey',
+      '20_survey/night-2026-03-02',
+      '20_survey/night-2026-03-03',
+      '30_design',
+      '40_motion',
       ...['west-front', 'clock-tower'].flatMap((surface) => [
-        `05_motion/${surface}`,
+        `40_motion/${surface}`,
         ...['s01', 's02', 's03'].flatMap((s) => [
-          `05_motion/${surface}/${s}`,
-          `05_motion/${surface}/${s}/working`,
-          `05_motion/${surface}/${s}/renders`,
+          `40_motion/${surface}/${s}`,
+          `40_motion/${surface}/${s}/working`,
+          `40_motion/${surface}/${s}/renders`,
         ]),
       ]),
-      '06_voice',
-      '09_cache',
-      '10_quotes',
-      '11_permits',
-      '11_permits/old',
+      '42_speech',
+      '90_cache',
+      '91_quotes',
+      '92_permits',
+      '92_permits/old',
       '26014_brief.md',
     ]);
   });
 
   test('a folder left out by its condition leaves its number free', () => {
-    const paths = expand({ ...SHOW_VALUES, voice: 'none' }).lines.map((l) => l.path);
-    expect(paths).not.toContain('06_voice');
-    expect(paths).toContain('07_extras');
+    const paths = expand({ ...SHOW_VALUES, speech: 'none' }).lines.map((l) => l.path);
+    expect(paths).not.toContain('42_speech');
+    expect(paths).toContain('43_extras');
   });
 
   test('identities are the node and its entries, whatever the names', () => {
@@ -91,9 +91,9 @@ describe('expand', () => {
       (l) => l.path,
     );
     expect(paths.filter((p) => /motion\/[^/]+\/s\d\d$/.test(p))).toEqual([
-      '05_motion/west-front/s01',
-      '05_motion/west-front/s02',
-      '05_motion/clock-tower/s09',
+      '40_motion/west-front/s01',
+      '40_motion/west-front/s02',
+      '40_motion/clock-tower/s09',
     ]);
   });
 
@@ -110,14 +110,14 @@ describe('expand', () => {
     ['a range backwards', { ...SHOW_VALUES, scenes: 's09..s01' }, 'range-bad'],
     ['surfaces that fold to one name', { ...SHOW_VALUES, surfaces: ['West Front', 'west-front'] }, 'siblings-alike'],
     ['a banned word', { ...SHOW_VALUES, title: 'The final show' }, 'banned-word-in-name'],
-    ['an unknown choice', { ...SHOW_VALUES, voice: 'loud' }, 'choice-unknown'],
+    ['an unknown choice', { ...SHOW_VALUES, speech: 'loud' }, 'choice-unknown'],
   ])('%s is said, never thrown', (_what, values, code) => {
     expect(codes(values)).toContain(code);
   });
 
   test('a path over its budget is said at its line, the prefix counted in', () => {
     const deep = expandTemplate(SHOW, SHOW_VALUES, STUDIO, { prefix: 'x'.repeat(200) });
-    expect(deep.longest).toBe(200 + '26014_QHT_harbour-lights/05_motion/clock-tower/s01/working'.length);
+    expect(deep.longest).toBe(200 + '26014_QHT_harbour-lights/40_motion/clock-tower/s01/working'.length);
     expect(deep.diagnostics.filter((d) => d.code === 'path-over-budget').map((d) => d.line)).toContain(
       'working@surface=West Front&scene=s01',
     );
@@ -191,7 +191,7 @@ describe('expand', () => {
 
 describe('check', () => {
   const clean = made(SHOW, SHOW_VALUES);
-  const working = '05_motion/west-front/s02/working';
+  const working = '40_motion/west-front/s02/working';
 
   test('law: a project just made from any template has no findings', () => {
     let checked = 0;
@@ -229,28 +229,28 @@ describe('check', () => {
   test.each([
     ['a right name', `${working}/26014_west-front_s02_anim_BO_v003.usda`, []],
     ['a right name among older ones', `${working}/older/26014_west-front_s02_anim_BO_v001.usda`, []],
-    ['anything in a free folder', '09_cache/a b/WHATEVER', []],
-    ['a note in a folder without a rule', '03_design/notes of monday.txt', []],
+    ['anything in a free folder', '90_cache/a b/WHATEVER', []],
+    ['a note in a folder without a rule', '30_design/notes of monday.txt', []],
     ['another project', `${working}/26009_west-front_s02_anim_BO_v003.usda`, ['foreign-project']],
     ['another project and more', `${working}/26009_west-front_s02_anim_BO_v3.usda`, ['name-mismatch']],
     ["another folder's scene", `${working}/26014_west-front_s03_anim_BO_v003.usda`, ['misplaced-file']],
     ['a loose file', 'todo.txt', ['loose-file']],
-    ['a file beside folders', '05_motion/todo.txt', ['loose-file']],
-    ['a folder nobody planned', '05_motion/clock tower/x.usda', ['unplanned-folder']],
+    ['a file beside folders', '40_motion/todo.txt', ['loose-file']],
+    ['a folder nobody planned', '40_motion/clock tower/x.usda', ['unplanned-folder']],
     ['a wrong family', `${working}/26014_west-front_s02_v003.0001.exr`, ['misplaced-file']],
   ])('%s', (_what, path, rules) => {
     expect(check([...clean, path]).findings.map((f) => f.rule)).toEqual(rules);
   });
 
   test('one cause, one finding: what lies in an unplanned folder is not judged', () => {
-    expect(found([...clean, '05_mtoion/', '05_mtoion/west/', '05_mtoion/west/bad name.usda'])).toEqual([
-      ['unplanned-folder', '05_mtoion'],
+    expect(found([...clean, '40_mtoion/', '40_mtoion/west/', '40_mtoion/west/bad name.usda'])).toEqual([
+      ['unplanned-folder', '40_mtoion'],
     ]);
   });
 
   test('frames of a sequence with one fault are one finding, and its identity is the same with one frame more', () => {
     const frame = (n: number) =>
-      `05_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
+      `40_motion/west-front/s01/renders/26014_west-front_s01_V003.${String(n).padStart(4, '0')}.exr`;
     const some = check([...clean, ...[3, 1, 2].map(frame)]).findings;
     expect(some).toMatchObject([
       { rule: 'version-style', path: frame(1), related: [frame(2), frame(3)], params: { frames: 3 } },
@@ -319,7 +319,8 @@ describe('what is remembered from letter to letter', () => {
             template = set({
               onePer: other % 3 ? { list: ['scenes', 'nights', 'gone'][other % 3] as string, as: 'scene' } : undefined,
             });
-          else if (kind === 'when') template = set({ onlyWhen: { field: 'voice', is: other % 2 ? 'spoken' : 'none' } });
+          else if (kind === 'when')
+            template = set({ onlyWhen: { field: 'speech', is: other % 2 ? 'spoken' : 'none' } });
           else if (kind === 'field')
             template = {
               ...template,

@@ -28,7 +28,7 @@ export const SHOW: Template = normaliseTemplate({
     { key: 'surfaces', type: 'list', of: { type: 'text', max: 24 } },
     { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' }, within: 'surfaces' },
     { key: 'nights', type: 'list', of: { type: 'date' } },
-    { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
+    { key: 'speech', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
   ],
   conventions: [
     {
@@ -57,18 +57,19 @@ export const SHOW: Template = normaliseTemplate({
   blocks: [{ id: 'paperwork', folders: [{ name: 'quotes' }, { name: 'permits', folders: [{ name: 'old' }] }] }],
   root: {
     name: '{number}_{client.code}_{title:kebab}',
-    numbering: { digits: 2, joiner: '_', reserved: [{ number: 4, label: 'kept for 3D' }] },
+    numbering: { digits: 2, joiner: '_', reserved: [{ number: 41, label: 'kept for an interactive team' }] },
     folders: [
       {
         id: 'survey',
-        number: 2,
+        number: 20,
         name: 'survey',
         accepts: ['still', 'document'],
         folders: [{ name: 'night-{night:yyyy-MM-dd}', onePer: { list: 'nights', as: 'night' } }],
       },
-      { id: 'design', number: 3, name: 'design' },
+      { id: 'design', number: 30, name: 'design' },
       {
         id: 'motion',
+        number: 40,
         name: 'motion',
         folders: [
           {
@@ -94,9 +95,9 @@ export const SHOW: Template = normaliseTemplate({
           },
         ],
       },
-      { id: 'voice', name: 'voice', onlyWhen: { field: 'voice', is: 'spoken' } },
+      { id: 'speech', name: 'speech', onlyWhen: { field: 'speech', is: 'spoken' } },
       { id: 'extras', name: 'extras', presence: 'optional', folders: [{ id: 'inner', name: 'inner' }] },
-      { id: 'cache', number: 9, name: 'cache', free: true },
+      { id: 'cache', number: 90, name: 'cache', free: true },
       { id: 'papers', block: 'paperwork' },
     ],
     starters: [{ id: 'brief', name: '{number}_brief.md', from: 'brief.md', fill: true }],
@@ -110,7 +111,7 @@ export const SHOW_VALUES: Values = {
   surfaces: ['West Front', 'clock-tower'],
   scenes: 's01..s03',
   nights: '2026-03-02..2026-03-03',
-  voice: 'spoken',
+  speech: 'spoken',
 };
 
 /** Templates of up to three levels with numbering, lists, conditions, presence and blocks, and values that fit them. */
@@ -131,10 +132,10 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
     reserved: fc.subarray([1, 2, 4, 7]),
     scenes: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 4 }),
     nights: fc.subarray(['2026-03-02', '2026-03-03', '2024-02-29']),
-    voice: fc.constantFrom('spoken', 'none'),
+    speech: fc.constantFrom('spoken', 'none'),
     title: fc.stringMatching(/^[A-Za-z][A-Za-z ]{0,14}[a-z]$/),
   })
-  .map(({ names, shape, numbered, reserved, scenes, nights, voice, title }) => {
+  .map(({ names, shape, numbered, reserved, scenes, nights, speech, title }) => {
     const roots: FolderNode[] = [];
     const open: { node: FolderNode & { folders: FolderNode[] }; depth: number }[] = [];
     names.forEach((name, i) => {
@@ -150,7 +151,7 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
         name: s.per === '' ? name : s.per === 'scenes' ? `${name}-{scene}` : `${name}-{night:yyyyMMdd}`,
         ...per,
         presence: s.presence as 'always',
-        ...(s.when !== '' && { onlyWhen: { field: 'voice', is: s.when } }),
+        ...(s.when !== '' && { onlyWhen: { field: 'speech', is: s.when } }),
         ...(s.block && s.per === '' && i % 3 === 0 && { block: 'shared' }),
         folders: [] as FolderNode[],
       };
@@ -166,7 +167,7 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
       conventions: [],
       fields: [
         { key: 'title', type: 'text' },
-        { key: 'voice', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
+        { key: 'speech', type: 'choice', options: [{ code: 'spoken' }, { code: 'none' }] },
         { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' } },
         { key: 'nights', type: 'list', of: { type: 'date' } },
       ],
@@ -178,5 +179,5 @@ export const templateWithValues: fc.Arbitrary<{ template: Template; values: Valu
         starters: [{ name: '{number}_notes.md', from: 'notes.md' }],
       },
     });
-    return { template, values: { number: '26014', title, voice, scenes: scenes.map((n) => `s${n}`), nights } };
+    return { template, values: { number: '26014', title, speech, scenes: scenes.map((n) => `s${n}`), nights } };
   });

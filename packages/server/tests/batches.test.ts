@@ -286,7 +286,7 @@ describe('a new edition', () => {
         folders: [
           { ...first, id: first?.id ?? '', name: 'renamed' },
           ...rest,
-          { id: 'brand-new', name: 'extras', number: 30 },
+          { id: 'brand-new', name: 'extras', number: 40 },
         ],
       },
     };
@@ -301,7 +301,7 @@ describe('a new edition', () => {
     expect([
       (await page(whole.id)).template.edition,
       marker(whole.at).template.edition,
-      existsSync(path.join(whole.at, '30_extras')),
+      existsSync(path.join(whole.at, '40_extras')),
     ]).toEqual([2, 2, true]);
     const renamed = planned.lines.find((l) => l.sign === 'renamed');
     const adjusted = { 'brand-new': { leaveOut: true }, [renamed?.key as string]: { name: renamed?.before } };
@@ -453,7 +453,7 @@ describe('adopting', () => {
       cpSync(model.at, at, { recursive: true });
       rmSync(path.join(at, '.nesting'), { recursive: true });
       const [first] = readdirSync(at).filter((n) => statSync(path.join(at, n)).isDirectory());
-      const second = '04_masters';
+      const second = '80_masters';
       renameSync(path.join(at, first as string), path.join(at, (first as string).replace(/^\d+_/, '').toUpperCase()));
       rmSync(path.join(at, second), { recursive: true });
       mkdirSync(path.join(at, 'misc'));

@@ -53,24 +53,24 @@ const paths = (list: FindingList) => list.rows.map((f) => `${f.rule} ${f.path}`)
 describe('a check as a job', () => {
   test('a quick one looks again only where something changed, and finds what a whole one finds', async () => {
     const { project, root } = await started('41001');
-    const into = path.join(root, '02_pieces/window-A');
+    const into = path.join(root, '20_pieces/window-A');
     writeFileSync(path.join(into, 'broken name.png'), 'x');
     writeFileSync(path.join(root, 'loose.txt'), 'a');
     await check(project.id);
-    writeFileSync(path.join(root, '02_pieces/window-B/another broken.png'), 'y');
+    writeFileSync(path.join(root, '20_pieces/window-B/another broken.png'), 'y');
     rmSync(path.join(root, 'loose.txt'));
-    mkdirSync(path.join(root, '02_pieces/stuff/deep'), { recursive: true });
+    mkdirSync(path.join(root, '20_pieces/stuff/deep'), { recursive: true });
     const quick = await check(project.id, 'quick');
     expect(quick).toMatchObject({ what: 'quick', state: 'done', appeared: 2, solved: 1, said: [] });
     const after = paths(await findings(project.id));
     await check(project.id);
     expect(paths(await findings(project.id))).toEqual(after);
-    expect(after).toContain('unplanned-folder 02_pieces/stuff');
+    expect(after).toContain('unplanned-folder 20_pieces/stuff');
   });
 
   test('references and copies are found, and stand while a quick check does not look into those files', async () => {
     const { project, root } = await started('41002');
-    const into = path.join(root, '02_pieces/window-A');
+    const into = path.join(root, '20_pieces/window-A');
     for (const name of ['41002_A_anim_CO_v001.png', '41002_A_anim_CO_v002.png'])
       writeFileSync(path.join(into, name), 'the same bytes');
     writeFileSync(
@@ -101,8 +101,8 @@ describe('a check as a job', () => {
     await check(project.id, 'quick');
     expect((await of()).sort()).toEqual(found);
     // A copy in another folder of a file that no quick check would list again.
-    writeFileSync(path.join(root, '02_pieces/window-B/41002_B_anim_CO_v001.png'), 'the same bytes');
-    utimesSync(path.join(root, '02_pieces/window-B/41002_B_anim_CO_v001.png'), old, old);
+    writeFileSync(path.join(root, '20_pieces/window-B/41002_B_anim_CO_v001.png'), 'the same bytes');
+    utimesSync(path.join(root, '20_pieces/window-B/41002_B_anim_CO_v001.png'), old, old);
     await check(project.id, 'quick');
     expect((await findings(project.id)).rows.find((f) => f.rule === 'same-content')?.related).toHaveLength(2);
   });
@@ -110,8 +110,8 @@ describe('a check as a job', () => {
   test('one that was stopped goes on where it was, and finds what one in one piece finds', async () => {
     const { project, root } = await started('41003');
     for (let f = 0; f < 300; f++) {
-      mkdirSync(path.join(root, `02_pieces/window-A/f${f}`));
-      writeFileSync(path.join(root, `02_pieces/window-A/f${f}/x.txt`), 'x');
+      mkdirSync(path.join(root, `20_pieces/window-A/f${f}`));
+      writeFileSync(path.join(root, `20_pieces/window-A/f${f}/x.txt`), 'x');
     }
     await check(project.id);
     const whole = paths(await findings(project.id));
@@ -185,8 +185,8 @@ describe('a check as a job', () => {
   test('a worker killed in the middle loses nothing: another takes the check over, and it is whole', async () => {
     const { project, root } = await started('41006');
     for (let f = 0; f < 1500; f++) {
-      mkdirSync(path.join(root, `02_pieces/window-A/g${f}`));
-      for (let n = 0; n < 10; n++) writeFileSync(path.join(root, `02_pieces/window-A/g${f}/${n}.txt`), String(n));
+      mkdirSync(path.join(root, `20_pieces/window-A/g${f}`));
+      for (let n = 0; n < 10; n++) writeFileSync(path.join(root, `20_pieces/window-A/g${f}/${n}.txt`), String(n));
     }
     await check(project.id);
     const whole = paths(await findings(project.id));
@@ -326,7 +326,7 @@ describe('findings in people’s hands', () => {
 
   test('people: by initials in names or given by hand; an artist takes for himself; a list is sent, and opened by its link alone', async () => {
     const { project, root } = await started('42003');
-    writeFileSync(path.join(root, '02_pieces/window-A/42003_A_drawn_AR_V2.png'), 'x');
+    writeFileSync(path.join(root, '20_pieces/window-A/42003_A_drawn_AR_V2.png'), 'x');
     writeFileSync(path.join(root, 'loose.txt'), 'x');
     await check(project.id);
     const list = await findings(project.id);
@@ -368,14 +368,14 @@ describe('findings in people’s hands', () => {
   test('filters meet, each facet is counted under all others, and nothing typed is a pattern', async () => {
     const { project, root } = await started('42004');
     for (const name of ['100%.txt', 'a_b.txt', "o'brien.txt"]) writeFileSync(path.join(root, name), name);
-    mkdirSync(path.join(root, '02_pieces/stuff'));
+    mkdirSync(path.join(root, '20_pieces/stuff'));
     await check(project.id);
     expect((await findings(project.id, `&find=${encodeURIComponent('%')}`)).rows.map((f) => f.path)).toEqual([
       '100%.txt',
     ]);
     expect((await findings(project.id, `&find=${encodeURIComponent("'")}`)).total).toBe(1);
     expect((await findings(project.id, '&find=a_b')).total).toBe(1);
-    const one = await findings(project.id, '&rule=loose-file&folder=02_pieces');
+    const one = await findings(project.id, '&rule=loose-file&folder=20_pieces');
     expect([one.total, one.rules.map((r) => r.key), one.folders.map((f) => f.count)]).toEqual([
       0,
       ['unplanned-folder'],

@@ -125,7 +125,7 @@ describe('names asked for', () => {
     ((await (await ask(who, values)).json()) as HeldName).name;
 
   test('the next version that is free on the disk, the same again until it is saved', async () => {
-    where = '02_pieces/window-A';
+    where = '20_pieces/window-A';
     folder = path.join(t.studio, project.folder, where);
     const first = await name('artist');
     expect(first).toMatch(/^26401_A_anim_AR_v001\.usda$/);

@@ -71,11 +71,11 @@ describe('registers', () => {
         422,
         'cell-refused',
       ]);
-    expect(await answer('POST', '/api/lists/abbreviations', { cells: { long: 'music', short: 'MX' } })).toEqual([
+    expect(await answer('POST', '/api/lists/abbreviations', { cells: { long: 'music', short: 'MUS' } })).toEqual([
       201,
       '',
     ]);
-    expect(await answer('POST', '/api/lists/abbreviations', { cells: { long: 'mixture', short: 'mx' } })).toEqual([
+    expect(await answer('POST', '/api/lists/abbreviations', { cells: { long: 'museum', short: 'mus' } })).toEqual([
       409,
       'entry-there',
     ]);

@@ -167,7 +167,7 @@ describe('a start', () => {
     const project = await started('34001', { title: 'Cloud Cabinet' });
     const root = inStudio('34001_MSW_cloud-cabinet');
     expect(readFileSync(path.join(root, '34001_brief.md'), 'utf8')).toBe('# Cloud Cabinet {nobody}\n');
-    expect(existsSync(path.join(root, '02_pieces/window-B'))).toBe(true);
+    expect(existsSync(path.join(root, '20_pieces/window-B'))).toBe(true);
     expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({
       project: project.id,
       template: { id: 'window-piece', edition: 1 },
@@ -292,7 +292,7 @@ describe('a start', () => {
     const cut = '00000000-0000-4000-8000-00000000000a';
     const whole = '00000000-0000-4000-8000-00000000000b';
     await claim(cut, '34006', '34006_x');
-    mkdirSync(inStudio(`.nesting-unfinished-${cut}/02_pieces`), { recursive: true });
+    mkdirSync(inStudio(`.nesting-unfinished-${cut}/20_pieces`), { recursive: true });
     await claim(whole, '34007', '34007_x');
     mkdirSync(inStudio('34007_x/.nesting'), { recursive: true });
     writeFileSync(inStudio('34007_x/.nesting/project.json'), JSON.stringify({ project: whole }));
@@ -309,15 +309,15 @@ describe('a check', () => {
   test('finds what is wrong, says how it should read, and changes nothing on the disk', async () => {
     const project = await started('35001');
     const root = inStudio('35001_MSW_piece-35001');
-    writeFileSync(path.join(root, '02_pieces/window-A/35001_A_drawn_LE_V2.png'), 'x');
-    writeFileSync(path.join(root, '02_pieces/window-A/34001_A_anim_LE_v001.png'), 'x');
+    writeFileSync(path.join(root, '20_pieces/window-A/35001_A_drawn_LE_V2.png'), 'x');
+    writeFileSync(path.join(root, '20_pieces/window-A/34001_A_anim_LE_v001.png'), 'x');
     mkdirSync(path.join(root, 'stuff'));
     const before = readdirSync(root, { recursive: true });
     const { check, findings } = await checkNow(project.id);
     expect(check).toMatchObject({ state: 'done', counts: { must: 2, should: 1, note: 0 } });
     expect(findings.map((f) => [f.rule, f.path, f.suggestion?.name ?? null])).toEqual([
-      ['foreign-project', '02_pieces/window-A/34001_A_anim_LE_v001.png', null],
-      ['name-mismatch', '02_pieces/window-A/35001_A_drawn_LE_V2.png', '35001_A_draw_LE_v002.png'],
+      ['foreign-project', '20_pieces/window-A/34001_A_anim_LE_v001.png', null],
+      ['name-mismatch', '20_pieces/window-A/35001_A_drawn_LE_V2.png', '35001_A_draw_LE_v002.png'],
       ['unplanned-folder', 'stuff', null],
     ]);
     expect(readdirSync(root, { recursive: true })).toEqual(before);
@@ -416,12 +416,12 @@ describe('what is looked at', () => {
     const project = await started('37005');
     const list = async () =>
       (
-        (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=02_pieces/window-A`)).json()) as {
+        (await (await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=20_pieces/window-A`)).json()) as {
           files: { name: string; size: number }[];
         }
       ).files;
     expect(await list()).toEqual([]);
-    writeFileSync(inStudio('37005_MSW_piece-37005/02_pieces/window-A/new.png'), '12345');
+    writeFileSync(inStudio('37005_MSW_piece-37005/20_pieces/window-A/new.png'), '12345');
     expect(await list()).toMatchObject([{ name: 'new.png', size: 5 }]);
     expect((await t.ask('lead', 'GET', `/api/projects/${project.id}/folder?path=gone`)).status).toBe(404);
   });

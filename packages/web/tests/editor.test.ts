@@ -24,7 +24,7 @@ const template: Template = {
   fields: [
     { key: 'title', type: 'text' },
     { key: 'places', type: 'list', of: { type: 'letters' } },
-    { key: 'voice', type: 'choice', options: [{ code: 'spoken' }] },
+    { key: 'speech', type: 'choice', options: [{ code: 'spoken' }] },
   ],
   conventions: [],
   root,
@@ -63,9 +63,9 @@ describe('pasting', () => {
       nodes: [{ name: 'a', folders: [{ name: 'c' }] }],
     });
     expect(foldersFromText('[nothing\nmore', new Set(), null).nodes).toHaveLength(2);
-    expect(foldersFromText('05_motion\n09_cache', new Set(), root).nodes).toMatchObject([
-      { name: 'motion', number: 5 },
-      { name: 'cache', number: 9 },
+    expect(foldersFromText('40_motion\n90_cache', new Set(), root).nodes).toMatchObject([
+      { name: 'motion', number: 40 },
+      { name: 'cache', number: 90 },
     ]);
   });
 });

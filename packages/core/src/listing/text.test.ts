@@ -5,21 +5,21 @@ const TREE = [
   '26014',
   '├── 01_paper',
   '│   └── quote.pdf',
-  '└── 02_survey',
+  '└── 20_survey',
   '    ├── a b.jpg',
   '    └── night',
   '',
   '3 directories, 2 files',
 ].join('\n');
-const OUTLINE = '26014\n\t01_paper\n\t\tquote.pdf\n\t02_survey\n\t\ta b.jpg\n\t\tnight/\n';
+const OUTLINE = '26014\n\t01_paper\n\t\tquote.pdf\n\t20_survey\n\t\ta b.jpg\n\t\tnight/\n';
 const PATHS =
-  './26014\n./26014/01_paper\n./26014/01_paper/quote.pdf\n./26014/02_survey\n./26014/02_survey/a b.jpg\n./26014/02_survey/night\n';
+  './26014\n./26014/01_paper\n./26014/01_paper/quote.pdf\n./26014/20_survey\n./26014/20_survey/a b.jpg\n./26014/20_survey/night\n';
 const CSV =
-  'path;type;size\r\n26014/01_paper/quote.pdf;file;12\r\n26014/02_survey/a b.jpg;file;7\r\n26014/02_survey/night;folder;\r\n';
+  'path;type;size\r\n26014/01_paper/quote.pdf;file;12\r\n26014/20_survey/a b.jpg;file;7\r\n26014/20_survey/night;folder;\r\n';
 const JSON_LIST = JSON.stringify([
   { path: '26014/01_paper/quote.pdf', size: 12 },
-  '26014/02_survey/a b.jpg',
-  { path: '26014/02_survey/night', type: 'folder' },
+  '26014/20_survey/a b.jpg',
+  { path: '26014/20_survey/night', type: 'folder' },
 ]);
 
 describe('listings as text', () => {
@@ -37,10 +37,10 @@ describe('listings as text', () => {
       .map((f) => [f.path, [...f.folders].sort(), f.files.map((x) => x.name)])
       .sort();
     expect(folders).toEqual([
-      ['', ['01_paper', '02_survey'], []],
+      ['', ['01_paper', '20_survey'], []],
       ['01_paper', [], ['quote.pdf']],
-      ['02_survey', ['night'], ['a b.jpg']],
-      ['02_survey/night', [], []],
+      ['20_survey', ['night'], ['a b.jpg']],
+      ['20_survey/night', [], []],
     ]);
   });
 

@@ -17,8 +17,8 @@ describe('references are found', () => {
   test.each([
     [
       'a.otio',
-      '{"media_reference":{"OTIO_SCHEMA":"ExternalReference.1","target_url":"../06_sound/a%20b.wav"},"x":{"target_url_base":"renders/","name":"no"}}',
-      ['../06_sound/a b.wav', 'renders/'],
+      '{"media_reference":{"OTIO_SCHEMA":"ExternalReference.1","target_url":"../50_sound/a%20b.wav"},"x":{"target_url_base":"renders/","name":"no"}}',
+      ['../50_sound/a b.wav', 'renders/'],
     ],
     ['a.otio', '{"target_url": "C:\\\\Users\\\\somebody\\\\x.mov"}', ['C:\\Users\\somebody\\x.mov']],
     [
@@ -231,9 +231,9 @@ describe('references are found', () => {
 
 describe('what a reference means', () => {
   test.each([
-    ['05_motion/a.usda', '../06_sound/x.wav', { kind: 'inside', path: '06_sound/x.wav' }],
-    ['05_motion/a.usda', './x.wav', { kind: 'inside', path: '05_motion/x.wav' }],
-    ['05_motion/a.usda', '..\\06_sound\\x.wav', { kind: 'inside', path: '06_sound/x.wav' }],
+    ['40_motion/a.usda', '../50_sound/x.wav', { kind: 'inside', path: '50_sound/x.wav' }],
+    ['40_motion/a.usda', './x.wav', { kind: 'inside', path: '40_motion/x.wav' }],
+    ['40_motion/a.usda', '..\\50_sound\\x.wav', { kind: 'inside', path: '50_sound/x.wav' }],
     ['a.md', '../other/x.wav', { kind: 'outside', path: '../other/x.wav' }],
     ['a.md', 'https://example.invalid/a.png', { kind: 'none' }],
     ['a.md', 'mailto:a@example.invalid', { kind: 'none' }],

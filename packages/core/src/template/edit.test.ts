@@ -56,11 +56,11 @@ test('moving among siblings keeps numbers where it can and never leaves them out
 });
 
 test('a name typed with its number is both', () => {
-  expect(typedName(numbered, '05_motion')).toEqual({ name: 'motion', number: 5 });
+  expect(typedName(numbered, '40_motion')).toEqual({ name: 'motion', number: 40 });
   expect(typedName(numbered, '2026')).toEqual({ name: '2026' });
-  expect(typedName(null, '05_motion')).toEqual({ name: '05_motion' });
-  const typed = insertFolders(numbered, { parent: 'root', index: 4 }, [{ id: 'x', name: '08_masters' }]);
-  expect(findFolder(absorbNumbers(typed, ['x', 'a']), 'x')?.node).toEqual({ id: 'x', name: 'masters', number: 8 });
+  expect(typedName(null, '40_motion')).toEqual({ name: '40_motion' });
+  const typed = insertFolders(numbered, { parent: 'root', index: 4 }, [{ id: 'x', name: '80_masters' }]);
+  expect(findFolder(absorbNumbers(typed, ['x', 'a']), 'x')?.node).toEqual({ id: 'x', name: 'masters', number: 80 });
 });
 
 test('what is left alone stays the very same', () => {

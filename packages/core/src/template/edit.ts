@@ -310,7 +310,7 @@ export function renumberFolders(root: FolderNode, id: string, blocks: Blocks = N
   });
 }
 
-/** `05_motion` typed under a parent that numbers its folders is the folder `motion` with the number 5. */
+/** `40_motion` typed under a parent that numbers its folders is the folder `motion` with the number 5. */
 export function typedName(
   parent: FolderNode | null,
   typed: string,

@@ -20,7 +20,7 @@ const best = (pattern: string, name: string, families?: readonly string[]) => {
 
 describe('suggestions', () => {
   test.each([
-    ['{number}_VO_{scene}.{ext}', '26014_voice_s03.wav', ['26014_VO_s03.wav', 'sure']],
+    ['{number}_SPK_{scene}.{ext}', '26014_speech_s03.wav', ['26014_SPK_s03.wav', 'sure']],
     ['{number}_{scene}.{ext}', 's03_26014.wav', ['26014_s03.wav', 'sure']],
     ['{number}_{scene}.{ext}', 's03.wav', ['26014_s03.wav', 'sure']],
     ['{number}_{scene}.{ext}', '26014_s03.wav.wav', ['26014_s03.wav', 'sure']],

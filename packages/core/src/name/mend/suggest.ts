@@ -136,6 +136,24 @@ function stretchesOf(best: Hypothesis): Stretch[] {
     }));
 }
 
+const extensions = new Remembered(
+  (convention: CompiledConvention): ReadonlySet<string> =>
+    new Set(
+      convention.slots.flatMap(({ domain }) =>
+        domain.kind === 'fixed' && domain.of === 'ext' ? domain.entries.map((e) => e.text) : [],
+      ),
+    ),
+);
+
+/** `name_v003.mov_new.mov`: an extension left in the middle is no word of the name, though a free text could hold it. */
+const readsExtensionAsText = (convention: CompiledConvention, { moves }: Hypothesis): boolean =>
+  moves.some(
+    (m) =>
+      m.target?.kind === 'slot' &&
+      m.target.slot.domain.kind === 'text' &&
+      extensions.of(convention).has(m.text.toLowerCase()),
+  );
+
 function suggestionsOf(
   convention: CompiledConvention,
   name: string,
@@ -146,7 +164,7 @@ function suggestionsOf(
   const [first, second] = reading;
   return reading.map((h) => {
     const changes = h.moves.filter((m): m is Move & { change: ChangeCode } => m.change !== null);
-    const plain = !h.invented && changes.every((m) => PLAIN.has(m.change));
+    const plain = !h.invented && changes.every((m) => PLAIN.has(m.change)) && !readsExtensionAsText(convention, h);
     const alone = second === undefined || first === undefined || second.cost - first.cost >= SURE_MARGIN;
     const confidence: Confidence =
       h === first && plain && alone && h.cost <= SURE_COST ? 'sure' : !h.invented && h === first ? 'likely' : 'guess';

@@ -10,7 +10,7 @@ test.each([
   ['{number}_{title:kebab}_v{version:000}.{ext}', 2, 1, '{number}_v{version:000}_{title:kebab}.{ext}'],
   ['{number}_{title:kebab}_v{version:000}.{ext}', 0, 1, '{title:kebab}_{number}_v{version:000}.{ext}'],
   ['{number}-{title}(-{part})?.{ext}', 2, 1, '{number}(-{part})?-{title}.{ext}'],
-  ['{number}_MS_{projector:A}.{ext}', 1, 0, 'MS_{projector:A}_{number}.{ext}'],
+  ['{number}_MST_{window:A}.{ext}', 1, 0, 'MST_{window:A}_{number}.{ext}'],
   ['{date:yyyyMMdd} {{x}} {take}', 1, 0, '{{x}} {take} {date:yyyyMMdd}'],
 ])('%s, item %i to %i', (pattern, from, to, moved) => {
   expect(printRow(moveItem(row(pattern), from, to))).toBe(moved);

@@ -31,7 +31,7 @@ export function rowOf({ parts, source }: Pattern): Row {
       words += text;
       continue;
     }
-    // `_MS_v` before a slot: `_` parts, `MS_v` belongs to what follows.
+    // `_MST_v` before a slot: `_` parts, `MST_v` belongs to what follows.
     const before = items.length === 0 ? '' : (/^[^\p{L}\p{N}{}()]+/u.exec(words)?.[0] ?? '');
     items.push({ before, source: words.slice(before.length) + text, slot, optional: part.kind === 'group' });
     words = '';

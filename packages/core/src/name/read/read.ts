@@ -62,11 +62,12 @@ const machines = {
 };
 
 function readByMachine(convention: CompiledConvention, name: string, bound: Reading | undefined): Reading | null {
-  for (const machine of [machines.plain, machines.limited]) {
-    const built = machine.of(convention);
-    const reading = built === null ? 'unsure' : built.read(name, bound);
-    if (reading !== 'unsure') return reading;
-  }
+  const plain = machines.plain.of(convention);
+  const reading = plain === null ? 'unsure' : plain.read(name, bound);
+  if (reading !== 'unsure') return reading;
+  const limited = machines.limited.of(convention);
+  const surer = limited === null ? 'unsure' : limited.read(name, bound);
+  if (surer !== 'unsure') return surer;
   return readings(convention, name, 1, bound)[0] ?? null;
 }
 
