@@ -39,6 +39,7 @@ test('one more scene by one click: the plan, a line left out, carried out, undon
   // One of them is left out, by keyboard.
   await plan.focus();
   await page.keyboard.press('End');
+  await expect(plan.getByRole('option').last()).toHaveAttribute('aria-selected', 'true');
   const left = await plan.getByRole('option', { selected: true }).textContent();
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page.getByText(/^Makes 5 folders\./)).toBeVisible();
@@ -56,12 +57,12 @@ test('one more scene by one click: the plan, a line left out, carried out, undon
   expect(treeOf(root)).toEqual(before);
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect(page).toHaveURL(/\/batches\?batch=/);
-  await expect(page.getByRole('listbox', { name: 'Lines of this batch' }).getByRole('option')).toHaveCount(5);
+  await expect(page.getByRole('listbox', { name: 'Lines of this change' }).getByRole('option')).toHaveCount(5);
   expect(treeOf(root)).toHaveLength(before.length + 5);
   expect(left).toContain('renders');
   expect(await faults(page)).toEqual([]);
   // Two lines alone, then all that is left.
-  await page.getByRole('listbox', { name: 'Lines of this batch' }).focus();
+  await page.getByRole('listbox', { name: 'Lines of this change' }).focus();
   await page.keyboard.press('End');
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Undo the 1 chosen' }).click();
@@ -196,7 +197,7 @@ test('two folders of one project side by side; the copy becomes a project of its
   ).toBe('25991');
 });
 
-test('a batch that stops half way says why; the way is freed, and it is finished', async ({ as, demo }) => {
+test('a change that stops half way says why; the way is freed, and it is finished', async ({ as, demo }) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26011');
   const root = folderOf(demo.studio, '26011');
@@ -220,7 +221,8 @@ test('a batch that stops half way says why; the way is freed, and it is finished
   await expect
     .poll(
       () =>
-        existsSync(path.join(taken, '.nesting')) || page.getByText(/finish the batch once the way is free/).isVisible(),
+        existsSync(path.join(taken, '.nesting')) ||
+        page.getByText(/finish the change once the way is free/).isVisible(),
     )
     .toBe(true);
   if (!existsSync(path.join(taken, '.nesting'))) {

@@ -8,7 +8,7 @@ const row = (page: Page, name: RegExp | string) => page.getByRole('row', { name 
 
 test('clients: added by keyboard, changed in place, kept, put back, merged; a code in use stays', async ({ as }) => {
   const page = await as('Ines Thorvald');
-  await page.getByRole('link', { name: 'Registers' }).click();
+  await page.getByRole('link', { name: 'Lists' }).click();
   await page.getByRole('button', { name: 'Add…' }).click();
   await page.getByLabel('Code', { exact: true }).fill('Q/T');
   await page.getByLabel('Name', { exact: true }).fill('Quillhaven Trust');
@@ -92,7 +92,7 @@ test('numbers: the next one, one reserved, one of another form refused before it
   const held = await page.getByLabel('Number').inputValue();
   await page.getByLabel('Number').fill('26888');
   await expect(page.getByText(/26888 is reserved: The lantern walk/).first()).toBeVisible();
-  await page.getByRole('link', { name: 'Registers' }).click();
+  await page.getByRole('link', { name: 'Lists' }).click();
   await page.goto('/registers/numbers');
   await expect(page.getByText(new RegExp(`^Next: ${held}$`))).toBeVisible();
 });

@@ -39,25 +39,27 @@ test('a practised hand starts a project by keyboard alone; the keystrokes are co
   await press('n');
   await expect(page.getByRole('heading', { name: 'Start a project' })).toBeVisible();
   await expect(page.getByLabel('Number')).toHaveValue(/^26\d{3}$/);
-  // From the number one goes down field by field.
-  await page.getByLabel('Number').focus();
-  keys++;
+  // One begins with what the job is, and goes down field by field.
+  await expect(page.getByLabel('Title')).toBeFocused();
+  await type(PHRASES[0] as string);
   await press('Tab');
+  await type(PHRASES[1] as string);
+  await press('Tab');
+  await type(PHRASES[2] as string);
+  for (const label of ['Stands', 'Test nights', 'Languages', 'Client']) {
+    await press('Tab');
+    await expect(page.getByLabel(label)).toBeFocused();
+  }
   await press('Enter');
   await type('quill');
   await press('Enter');
   await expect(page.getByLabel('Client')).toContainText('Quillhaven');
-  await page.getByLabel('Title').focus();
+  await page.getByLabel('Opens').focus();
   keys++;
-  await type(PHRASES[0] as string);
-  await press('Tab');
   await type('next tue');
   await expect(page.getByLabel('Opens')).toHaveValue('next tue');
-  await page.getByLabel('Surfaces').focus();
-  keys += 3;
-  await type(PHRASES[1] as string);
-  await press('Tab');
-  await type(PHRASES[2] as string);
+  // Whoever starts it leads it, until somebody else is chosen.
+  await expect(page.getByLabel('Led by')).toContainText('Ines Thorvald');
   await expect(page.getByText(/^Makes \d+ folders and 2 files/)).toBeVisible();
   await page.getByRole('button', { name: 'Make this project' }).focus();
   keys++;
@@ -112,7 +114,12 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await expect(page.getByRole('combobox', { name: 'Frame rate' })).toContainText('50');
   await page.getByRole('checkbox').first().click();
   await expect(page.getByLabel('First day')).toContainText('Ines Thorvald');
-  await page.getByRole('textbox', { name: 'Notes' }).fill('The guild brings its own poles.');
+  await page.getByRole('button', { name: 'Tell the team something…' }).click();
+  await page.getByRole('textbox', { name: 'What the team should know' }).fill('The guild brings its own poles.');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('region', { name: 'What the team should know' })).toContainText(
+    /The guild brings its own poles\.\s*Ines Thorvald, /,
+  );
   await page.getByRole('combobox', { name: 'State' }).focus();
   await page.getByRole('combobox', { name: 'State' }).click();
   await page.getByRole('option', { name: 'waiting' }).click();

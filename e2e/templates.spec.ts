@@ -273,9 +273,9 @@ test('a folder of a volume and a zip give a template too, and its questions are 
   await expect(page.getByLabel('What is in it')).toContainText('# 26077_x/brief.md');
 });
 
-test('a block of the house is changed once, and each template takes it up', async ({ as }) => {
+test('a shared part of the house is changed once, and each template takes it up', async ({ as }) => {
   const page = await as('Ines Thorvald');
-  await page.getByRole('link', { name: 'Blocks', exact: true }).click();
+  await page.getByRole('link', { name: 'Shared parts', exact: true }).click();
   await page.getByRole('link', { name: 'Paperwork' }).click();
   await expect(page.getByLabel('Where it is used')).toContainText('Dome film');
   // The dome film has words of its own for the permits: that is a clash once the block changes them too.
@@ -288,7 +288,7 @@ test('a block of the house is changed once, and each template takes it up', asyn
   await page.getByRole('button', { name: 'Put edition 2 in force…' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByLabel('Templates that hold it')).toContainText('New folder');
-  await choose(page, 'permits: what it is for', "the block's: Every permission in writing.");
+  await choose(page, 'permits: what it is for', "the shared part's: Every permission in writing.");
   await dialog.getByLabel('What changed, in a sentence').fill('Insurance has its folder.');
   await dialog.getByRole('button', { name: 'Put edition 2 in force', exact: true }).click();
   await expect(page.getByText('Edition 2 is in force.')).toBeVisible();
@@ -326,7 +326,9 @@ test('two people in one draft: the later one sees what the other changed, and no
   await expect(mine.getByRole('heading', { name: 'How files are called' })).toBeVisible();
 });
 
-test('a block is made of what is in a folder, put in another place, and written in once for both', async ({ as }) => {
+test('a shared part is made of what is in a folder, put in another place, and written in once for both', async ({
+  as,
+}) => {
   const page = await as('Ines Thorvald');
   await page.goto('/templates/sound-only-walk/edit');
   const folder = page.getByRole('treeitem').filter({ hasText: /[a-z]/ });
@@ -334,13 +336,13 @@ test('a block is made of what is in a folder, put in another place, and written 
   const holder = page.locator('[role=treeitem][aria-expanded=true][aria-level="2"]').first();
   await holder.click();
   const name = (await holder.getAttribute('aria-label')) ?? '';
-  await page.getByRole('button', { name: 'Make what is in it a block' }).click();
-  await expect(page.getByLabel('Blocks')).toContainText('in 1 place');
+  await page.getByRole('button', { name: 'Make what is in it a shared part' }).click();
+  await expect(page.getByLabel('Shared parts')).toContainText('in 1 place');
   await page.getByRole('treeitem').first().click();
   await page.getByRole('button', { name: 'Put it in here' }).click();
-  await expect(page.getByLabel('Blocks')).toContainText('in 2 places');
+  await expect(page.getByLabel('Shared parts')).toContainText('in 2 places');
   await page.getByRole('button', { name: 'Write in it' }).click();
-  await expect(page.getByText(/^The block /)).toBeVisible();
+  await expect(page.getByText(/^The shared part /)).toBeVisible();
   await page.getByRole('treeitem').first().click();
   await page.keyboard.press('Enter');
   await page.keyboard.type('for both');

@@ -118,7 +118,7 @@ const VIEWS = {
     await page.getByRole('button', { name: /to Test nights/ }).click();
     await page.getByRole('option').nth(3).waitFor();
     await page.getByRole('button', { name: 'Carry it out' }).click();
-    await page.getByRole('listbox', { name: 'Lines of this batch' }).waitFor();
+    await page.getByRole('listbox', { name: 'Lines of this change' }).waitFor();
     return page;
   },
   adopt: async () => {

@@ -76,18 +76,24 @@ export interface FirstDayLine {
   readonly at: string | null;
 }
 
+/** What the team should know: the text, and who wrote it last and when, where anybody did. */
+export interface TeamNote {
+  readonly text: string;
+  readonly by: string | null;
+  readonly at: string | null;
+}
+
 export interface ProjectPage extends ProjectRow {
   readonly values: z.infer<typeof valuesSchema>;
   /** Its rules as they are for it: the template's, its conventions' editions, and what is its own. */
   readonly body: Template;
   readonly root: string;
   readonly prefixes: Prefixes;
-  readonly notes: string;
+  readonly teamNote: TeamNote;
   readonly version: number;
   readonly adjusted: Adjustments;
   readonly own: OwnRules;
   readonly settings: Readonly<Record<string, string>>;
-  readonly picture: boolean;
   readonly firstDay: readonly FirstDayLine[];
 }
 
@@ -140,7 +146,7 @@ export const thereSchema = z.object({
 export const editProjectSchema = z.object({
   version: z.int().min(1),
   state: z.enum(GIVEN_STATES).optional(),
-  notes: z.string().max(20_000).optional(),
+  teamNote: z.string().max(20_000).optional(),
   settings: z.record(short, short).optional(),
   own: ownRulesSchema.optional(),
 });

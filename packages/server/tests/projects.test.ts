@@ -282,7 +282,7 @@ describe('where a start is written', () => {
 });
 
 describe('a project’s life', () => {
-  test('state and notes by one person at a time; a closed one is found by its state', async () => {
+  test('its state, and what the team should know, by one person at a time; a closed one is found by its state', async () => {
     const { id } = await start('42001', { title: 'Reed Lanterns' });
     const { version } = await page(id);
     expect(
@@ -290,7 +290,7 @@ describe('a project’s life', () => {
         await t.ask('coordinator', 'PUT', `/api/projects/${id}`, {
           version,
           state: 'closed',
-          notes: 'Poles are in the yard.',
+          teamNote: 'Poles are in the yard.',
         })
       ).status,
     ).toBe(204);
@@ -357,16 +357,6 @@ describe('a project’s life', () => {
       ).status,
     ).toBe(204);
     expect((await page(id)).own).toEqual({});
-  });
-
-  test('a picture is one by its bytes; what only says so is refused', async () => {
-    const { id } = await start('42003');
-    const give = (bytes: Uint8Array) => t.send('coordinator', 'PUT', `/api/projects/${id}/picture`, bytes);
-    expect(await code(await give(Buffer.from('<svg onload="alert(1)"/>')))).toEqual([422, 'no-picture']);
-    expect((await give(Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]))).status).toBe(204);
-    expect((await t.ask('artist', 'GET', `/api/projects/${id}/picture`)).headers.get('content-type')).toBe('image/png');
-    expect((await give(new Uint8Array())).status).toBe(204);
-    expect((await t.ask('artist', 'GET', `/api/projects/${id}/picture`)).status).toBe(404);
   });
 });
 

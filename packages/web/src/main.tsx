@@ -89,7 +89,7 @@ const routes: RouteObject[] = [
       { path: 'templates', element: <GalleryPage />, handle: { title: 'Templates' } },
       { path: 'templates/derive', ...later(derivePage, 'Derive a template') },
       { path: 'templates/take-in', ...later(takeInPage, 'Take in rules') },
-      { path: 'blocks', ...later(blocksPage, 'Blocks') },
+      { path: 'blocks', ...later(blocksPage, 'Shared parts') },
       { path: 'blocks/:id', ...later(blockPage) },
       { path: 'templates/:id/print', ...later(printPage) },
       { path: 'templates/:id/edit', ...later(templateEditorPage) },

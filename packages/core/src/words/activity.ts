@@ -38,8 +38,9 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'start-taken-back': (p) => `a start of ${text(p.folder)} that was cut short was taken back`,
   'project-reshaped': (p) =>
     `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
-  'batch-undone': (p) => `undid a batch: ${text(p.changes)} changes${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
-  'batch-taken-back': () => 'took back a batch that had stopped half way',
+  'batch-undone': (p) =>
+    `undid a change: ${text(p.changes)} changes${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
+  'batch-taken-back': () => 'took back a change that had stopped half way',
   'findings-accepted': (p) =>
     `accepted ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'}${p.until ? ` until ${text(p.until)}` : ''}: ${text(p.reason)}`,
   'findings-unaccepted': (p) =>
@@ -66,10 +67,10 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'template-archived': (p) =>
     `${p.archived ? 'put the template away' : 'brought the template back'}: ${text(p.template)}`,
   'rules-taken-in': (p) => `took rules in: ${text(p.taken)}`,
-  'block-shared': (p) => `shared the block ${text(p.block)} of ${text(p.template)}`,
+  'block-shared': (p) => `made ${text(p.block)} of ${text(p.template)} a shared part`,
   'block-in-force': (p) =>
-    `put edition ${text(p.edition)} of the block ${text(p.block)} in force${p.templates ? `, taken up by ${text(p.templates)}` : ''}`,
-  'block-draft-discarded': (p) => `put the draft of the block ${text(p.block)} aside`,
+    `put edition ${text(p.edition)} of the shared part ${text(p.block)} in force${p.templates ? `, taken up by ${text(p.templates)}` : ''}`,
+  'block-draft-discarded': (p) => `put the draft of the shared part ${text(p.block)} aside`,
   'entry-added': (p) => `added the ${entry(p)}`,
   'entry-changed': (p) => `changed the ${entry(p)}: ${changeWords(p)}`,
   'entry-deleted': (p) => `deleted the ${entry(p)}`,

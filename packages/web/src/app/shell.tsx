@@ -20,9 +20,9 @@ const WORK = [
     stage: 'Rules',
     pages: [
       { to: '/templates', words: 'Templates' },
-      { to: '/blocks', words: 'Blocks' },
+      { to: '/blocks', words: 'Shared parts' },
       { to: '/conventions', words: 'Conventions' },
-      { to: '/registers', words: 'Registers' },
+      { to: '/registers', words: 'Lists' },
     ],
   },
   {

@@ -12,7 +12,7 @@ const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = {
 export const WEIGHT_WORDS: Readonly<Record<Weight, string>> = {
   must: 'must be put right',
   should: 'should be put right',
-  note: 'to know',
+  note: 'for information',
 };
 
 /** Must: a solid square with a notch. Should: a thick bar. Note: a ring. */

@@ -52,7 +52,7 @@ export const stopBatch = (id: string): boolean => {
 };
 
 const OPEN_WORDS =
-  'Another change of this project is under way, or stopped half way. Nothing was changed; look at its batches.';
+  'Another change of this project is under way, or stopped half way. Nothing was changed; look at its changes.';
 
 export async function runBatch(world: World, run: ToRun): Promise<void> {
   const { id, project, root, what, person, undoes, from, to, changes, bytesOf } = run;
@@ -91,7 +91,7 @@ export async function runBatch(world: World, run: ToRun): Promise<void> {
       : new Refused(
           409,
           'batch-paused',
-          `The project’s folder cannot be reached any more (${codeOf(error)}). Once it is there again, finish the batch or take it back.`,
+          `The project’s folder cannot be reached any more (${codeOf(error)}). Once it is there again, finish the change or take it back.`,
         );
   } finally {
     running.delete(id);
@@ -113,7 +113,7 @@ export async function runBatch(world: World, run: ToRun): Promise<void> {
     throw new Refused(
       409,
       'batch-paused',
-      `${why} ${outcome.done} of ${changes.length} steps are done; finish the batch, or take it back.`,
+      `${why} ${outcome.done} of ${changes.length} steps are done; finish the change, or take it back.`,
     );
   }
   await conclude(world, { id, project: project.id, what, from, to, person: person.id, undoes, shown }, project.volume);
@@ -169,7 +169,7 @@ export async function conclude(
     throw new Refused(
       409,
       'batch-paused',
-      `${hindered} All else is done; finish the batch once the way is free, or take it back.`,
+      `${hindered} All else is done; finish the change once the way is free, or take it back.`,
     );
   }
   await transaction(world.db, async (client) => {
@@ -227,7 +227,7 @@ export async function listBatches(world: World, project: string): Promise<BatchR
 
 export async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {
   const [batch, row] = [await readBatchRow(world.db, project, id), await readProject(world.db, project)];
-  if (batch === null || row === null) throw new Refused(404, 'not-found', 'There is no such batch.');
+  if (batch === null || row === null) throw new Refused(404, 'not-found', 'There is no such change.');
   return { batch, row };
 }
 
@@ -248,7 +248,7 @@ export async function readBatchPage(world: World, project: string, id: string): 
           ? null
           : root === null
             ? 'The project’s folder cannot be reached: its lines stand in the journal there.'
-            : 'The journal of this batch is not in the project’s folder any more.',
+            : 'The journal of this change is not in the project’s folder any more.',
     };
   const undone = undoneKeys(root, id);
   const plan = batch.state === 'done' ? await undoPlan(root, id) : null;

@@ -20,7 +20,7 @@ export async function settleBatch(
 ): Promise<void> {
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'paused')
-    throw new Refused(409, 'batch-not-paused', 'This batch is not stopped half way. Nothing was changed.');
+    throw new Refused(409, 'batch-not-paused', 'This change is not stopped half way. Nothing was changed.');
   const settled = await settle(world, batch, row.volume, way, me.id);
   if (settled !== null) throw new Refused(409, 'batch-paused', settled);
 }

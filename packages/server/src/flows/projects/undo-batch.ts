@@ -27,19 +27,19 @@ export async function undoBatch(
   const root = rootOf(world, row.volume, batch);
   const lines = root === null ? null : await undoPlan(root, id);
   if (root === null || lines === null)
-    throw new Refused(404, 'no-journal', 'The journal of this batch is not there. Nothing was changed.');
+    throw new Refused(404, 'no-journal', 'The journal of this change is not there. Nothing was changed.');
   const mine = lines.filter((l) => !isOwnChange(l.change));
   const asked = keys === null ? null : new Set(keys);
   const inBatch = new Set(lines.map((l) => l.change.key));
   const unknown = keys?.find((key) => !inBatch.has(key));
   if (unknown !== undefined)
-    throw new Refused(422, 'line-unknown', `${unknown} is no line of this batch that is left. Nothing was changed.`);
+    throw new Refused(422, 'line-unknown', `${unknown} is no line of this change that is left. Nothing was changed.`);
   const chosen = mine.filter((l) => asked === null || asked.has(l.change.key)).map((l) => l.change);
   const now = await readShape(world.db, project);
   if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
   const whole = chosen.length === mine.length && sameShape(now, batch.to);
   if (chosen.length === 0 && !whole)
-    throw new Refused(409, 'nothing-to-undo', 'Nothing of this batch is left to be undone.');
+    throw new Refused(409, 'nothing-to-undo', 'Nothing of this change is left to be undone.');
   const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
   const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
   const template: Template = await rulesOf(world.db, to, row.own);

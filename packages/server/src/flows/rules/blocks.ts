@@ -93,7 +93,8 @@ export async function keepBlock(
       );
     return { version: saved };
   } catch (error) {
-    if (sqlFault(error)?.state === '23503') throw new Refused(404, 'no-block', 'This block does not exist any more.');
+    if (sqlFault(error)?.state === '23503')
+      throw new Refused(404, 'no-block', 'This shared part does not exist any more.');
     throw error;
   }
 }

@@ -142,7 +142,7 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
     else set.registers = taken(parseRegisters(body, path));
   }
   if (set.templates.length + set.blocks.length + set.conventions.length === 0 && set.registers === NO_REGISTERS)
-    throw unusable('There are no rules in this file: no template, convention, block or lists.');
+    throw unusable('There are no rules in this file: no template, convention, shared part or lists.');
   return set;
 }
 

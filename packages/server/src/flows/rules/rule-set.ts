@@ -278,7 +278,7 @@ async function takeBlock(
       throw new Refused(
         409,
         'file-there',
-        `The block ${thing.name} has another file ${path} in an edition of ours. Nothing was taken in.`,
+        `The shared part ${thing.name} has another file ${path} in an edition of ours. Nothing was taken in.`,
       );
   return { id: thing.id, as: isNew ? 'in-force' : 'draft' };
 }

@@ -68,12 +68,16 @@ export const BLOCKS: readonly Route[] = [
       const path = relPathOf(c.req.query('path') ?? '');
       // Editions share the files of a block: each must lie under its own name.
       if (!path.ok || !path.value.startsWith(`starters/${wordOf(c)}/`))
-        throw new Refused(400, 'path-refused', 'A starter file of a block lies under the name of the block.');
+        throw new Refused(
+          400,
+          'path-refused',
+          'A starter file of a shared part lies under the name of the shared part.',
+        );
       if (!(await putBlockStarter(world.db, wordOf(c), path.value, new Uint8Array(await c.req.arrayBuffer()))))
         throw new Refused(
           409,
           'file-there',
-          'The block has another file of this name in an edition in force; give this one another name.',
+          'The shared part has another file of this name in an edition in force; give this one another name.',
         );
       return c.body(null, 204);
     },

@@ -18,12 +18,12 @@ import { SIGNPOST_FORMATS } from '@nesting/core/project';
 import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
 import { readPrefixes } from '../../db/queries/house/volumes';
-import { markProject, readPicture } from '../../db/queries/projects/project-edits';
+import { markProject } from '../../db/queries/projects/project-edits';
 import { listProjects, readProject } from '../../db/queries/projects/projects';
 import { projectListing } from '../../flows/checks/listings';
 import { askName } from '../../flows/names/ask-name';
 import { folderAt, volumeRoot } from '../../flows/place';
-import { changeProject, givePicture, pictureType, signpostText, tick } from '../../flows/projects/project-life';
+import { changeProject, signpostText, tick } from '../../flows/projects/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/projects/start-project';
 import { writeStart } from '../../flows/projects/write-start';
 import { namesIn } from '../../flows/rules/conventions';
@@ -143,28 +143,6 @@ export const PROJECTS: readonly Route[] = [
     handle: async ({ c, world, me }) => {
       const { done } = await bodyOf(c, tickSchema);
       await tick(world, me.id, idOf(c), Number(c.req.param('place')) || 0, done);
-      return c.body(null, 204);
-    },
-  },
-  {
-    method: 'GET',
-    path: '/api/projects/:id/picture',
-    roles: ALL,
-    handle: async ({ c, world }) => {
-      const bytes = found(await readPicture(world.db, idOf(c)));
-      return c.body(Uint8Array.from(bytes), 200, {
-        'content-type': pictureType(bytes) ?? 'application/octet-stream',
-        'cache-control': 'private, max-age=60',
-      });
-    },
-  },
-  {
-    method: 'PUT',
-    path: '/api/projects/:id/picture',
-    roles: COORDINATOR,
-    handle: async ({ c, world, me }) => {
-      const bytes = new Uint8Array(await c.req.arrayBuffer());
-      await givePicture(world, me.id, idOf(c), bytes.length === 0 ? null : bytes);
       return c.body(null, 204);
     },
   },

@@ -82,7 +82,7 @@ interface UndoProps {
 function UndoAll({ left, can, isEmpty, isBusy, run }: UndoProps) {
   return (
     <Confirm
-      title="Undo this batch"
+      title="Undo this change"
       act="Undo it"
       run={run}
       trigger={

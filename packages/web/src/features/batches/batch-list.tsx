@@ -11,7 +11,7 @@ interface BatchListProps {
 
 export function BatchList({ rows, chosen, onBatch }: BatchListProps) {
   return (
-    <ul aria-label="Batches" className="flex flex-col gap-1">
+    <ul aria-label="Changes" className="flex flex-col gap-1">
       {rows.map((b) => (
         <li key={b.id}>
           <button

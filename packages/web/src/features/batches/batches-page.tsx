@@ -43,7 +43,7 @@ export function BatchesPage() {
           {project.data.number}
         </Link>
       </p>
-      <h1 className="text-xl font-semibold">Batches of {project.data.title || project.data.folder}</h1>
+      <h1 className="text-xl font-semibold">Changes of {project.data.title || project.data.folder}</h1>
     </div>
   );
   if (batch === undefined)
@@ -101,7 +101,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
   return (
     <Columns
       id="batches"
-      labels={['The project’s batches', 'Lines of this batch', 'The selected line']}
+      labels={['History of changes', 'Lines of this change', 'The selected line']}
       given={
         <div className="flex flex-col gap-4">
           {head}
@@ -186,7 +186,7 @@ function SelectedLine({ batch, line, path }: SelectedProps) {
             ? `It cannot be undone now: ${line.hindrance}`
             : batch.state === 'done'
               ? 'It can be undone: what was made is taken back only where nobody changed it since, and what was renamed gets its name back.'
-              : `This batch is ${STATE_WORDS[batch.state]}.`}
+              : `This change is ${STATE_WORDS[batch.state]}.`}
       </p>
     </div>
   );
@@ -223,7 +223,7 @@ function BatchLines({ batch, page, trouble, ...list }: LinesProps) {
       ) : lines.length === 0 ? (
         <Empty title="Nothing changed on the disk">Only the project’s rules did.</Empty>
       ) : (
-        <ChangeList label="Lines of this batch" lines={lines} {...list} />
+        <ChangeList label="Lines of this change" lines={lines} {...list} />
       )}
     </>
   );

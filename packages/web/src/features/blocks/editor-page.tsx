@@ -37,9 +37,9 @@ export function BlockPage() {
   const row = blocks.find((b) => b.id === id);
   if (row === undefined)
     return (
-      <Empty title="No such block">
+      <Empty title="No such shared part">
         <Link to="/blocks" className="text-bottle underline">
-          All blocks
+          All shared parts
         </Link>
       </Empty>
     );
@@ -94,7 +94,7 @@ function Editor({ row, holders, mayWrite }: { row: BlockRow; holders: readonly T
   return (
     <Columns
       id="block"
-      labels={['The block', 'What is in it', 'The selected folder']}
+      labels={['The shared part', 'What is in it', 'The selected folder']}
       given={
         <GivenBlock
           row={row}
@@ -170,7 +170,7 @@ function Selected({ row, template, node, fault, studio, mayWrite, onChange }: Se
       {node.id === template.root.id ? (
         <p className="text-sm text-ink2">
           Choose a folder to say what it is for and what may be in it. Numbers are given by the template that holds the
-          block.
+          shared part.
         </p>
       ) : (
         // Editions of a block share their files: each lies under the block's own name, and a changed one under a

@@ -24,10 +24,10 @@ export function GivenBlock({ row, body, template, mayWrite, onName }: GivenBlock
   return (
     <div className="flex flex-col gap-4">
       <Link to="/blocks" className="text-sm text-bottle hover:underline">
-        All blocks
+        All shared parts
       </Link>
       <h1 className="sr-only">{body.name}</h1>
-      <Labelled id={id} label="Block">
+      <Labelled id={id} label="Shared part">
         <TextInput
           id={id}
           value={body.name}

@@ -17,14 +17,14 @@ export function BlocksPage() {
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   return (
     <div className="overflow-auto px-8 py-6">
-      <h1 className="text-xl font-semibold">Blocks</h1>
+      <h1 className="text-xl font-semibold">Shared parts</h1>
       <p className="pb-5 text-ink2">
-        Parts of hierarchies that are kept once and used in several templates. A block is changed once; each template
-        takes the change up with what it made of its own copy.
+        Parts of hierarchies that are kept once and used in several templates. A shared part is changed once; each
+        template takes the change up with what it made of its own copy.
       </p>
       {!isLoading && data.length === 0 && (
-        <Empty title="No block is shared yet">
-          Open a template, choose a folder, make what is in it a block, and share that:{' '}
+        <Empty title="No shared part yet">
+          Open a template, choose a folder, make what is in it a shared part, and share that:{' '}
           <Link to="/templates" className="text-bottle underline">
             all templates
           </Link>

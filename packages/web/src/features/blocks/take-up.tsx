@@ -127,7 +127,7 @@ function ClashRow({ clash, theirs, onTheirs }: { clash: Clash; theirs: boolean; 
         value={theirs ? 'theirs' : 'mine'}
         options={[
           { value: 'mine', label: `the template's: ${wordsOf(clash.mine)}` },
-          { value: 'theirs', label: `the block's: ${wordsOf(clash.theirs)}` },
+          { value: 'theirs', label: `the shared part's: ${wordsOf(clash.theirs)}` },
         ]}
         onChange={(side) => onTheirs(side === 'theirs')}
       />

@@ -32,15 +32,6 @@ export const projectsApi = api.injectEndpoints({
       query: ({ id, place, done }) => ({ url: `projects/${id}/first-day/${place}`, method: 'POST', body: { done } }),
       invalidatesTags: ['projects'],
     }),
-    givePicture: build.mutation<void, { id: string; file: File | null }>({
-      query: ({ id, file }) => ({
-        url: `projects/${id}/picture`,
-        method: 'PUT',
-        body: file ?? new Blob(),
-        headers: { 'content-type': 'application/octet-stream' },
-      }),
-      invalidatesTags: ['projects'],
-    }),
     folders: build.query<FolderCount[], string>({
       query: (project) => `projects/${project}/folders`,
       providesTags: ['findings'],

@@ -1,13 +1,13 @@
 /**
- * A project's own page: its state, what one wrote of it, what its programs are set to, what is to do on the first day.
+ * A project's own sheet: its state, what its programs are set to, what is to do on the first day.
  */
 
 import { GIVEN_STATES, type Me, type ProjectPage } from '@nesting/contract';
-import { useEffect, useId, useState } from 'react';
+import { useId } from 'react';
 import { Link } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
-import { Button, Choose, FileButton, Heading, Labelled, Lines, Refused } from '../../ui';
+import { Choose, Heading, Labelled, Refused } from '../../ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
 import { STATE_WORDS } from './list-page';
 import { projectsApi } from './projects-api';
@@ -20,7 +20,10 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
     <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-auto pr-2">
       <Refused words={error ? troubleOf(error) : null} />
       <div className="grid gap-6 sm:grid-cols-2">
-        <StateAndNotes project={project} mayWrite={mayWrite} keep={keep} />
+        <div className="flex flex-col gap-6">
+          <State project={project} mayWrite={mayWrite} keep={keep} />
+          <FirstDay project={project} mayTick={me.role !== 'lead'} />
+        </div>
         <section aria-label="Setup sheet" className="flex flex-col gap-3">
           <span className="flex items-baseline gap-3">
             <Heading>Settings in every program</Heading>
@@ -40,79 +43,25 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
           )}
         </section>
       </div>
-      <FirstDay project={project} mayTick={me.role !== 'lead'} />
-    </div>
-  );
-}
-
-function Picture({ project, mayWrite }: { project: ProjectPage; mayWrite: boolean }) {
-  const [give, { error }] = projectsApi.useGivePictureMutation();
-  return (
-    <div className="flex flex-col gap-2">
-      {project.picture && (
-        <img
-          src={`/api/projects/${project.id}/picture?v=${project.version}`}
-          alt={`Of ${project.title}`}
-          className="max-h-40 self-start rounded-tray border border-line object-contain"
-        />
-      )}
-      {mayWrite && (
-        <span className="flex gap-3">
-          <FileButton
-            look="quiet"
-            className="h-6!"
-            label="A picture of the project"
-            accept="image/png,image/jpeg,image/webp"
-            onFiles={([file]) => void give({ id: project.id, file })}
-          >
-            {project.picture ? 'Another picture…' : 'Give it a picture…'}
-          </FileButton>
-          {project.picture && (
-            <Button look="quiet" className="h-6!" onClick={() => void give({ id: project.id, file: null })}>
-              Take it away
-            </Button>
-          )}
-        </span>
-      )}
-      <Refused words={error ? troubleOf(error) : null} />
     </div>
   );
 }
 
 type Keep = ReturnType<typeof useEditProject>['keep'];
 
-function StateAndNotes({ project, mayWrite, keep }: { project: ProjectPage; mayWrite: boolean; keep: Keep }) {
+function State({ project, mayWrite, keep }: { project: ProjectPage; mayWrite: boolean; keep: Keep }) {
   const id = useId();
-  const [notes, setNotes] = useState(project.notes);
-  useEffect(() => setNotes(project.notes), [project.notes]);
   return (
-    <section aria-label="State and notes" className="flex flex-col gap-3">
-      <Labelled id={`${id}s`} label="State">
-        <Choose
-          id={`${id}s`}
-          label="State"
-          disabled={!mayWrite}
-          value={project.state}
-          options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
-          onChange={(state) => keep({ state })}
-        />
-      </Labelled>
-      <Labelled id={`${id}n`} label="Notes">
-        <Lines
-          id={`${id}n`}
-          rows={6}
-          readOnly={!mayWrite}
-          value={notes}
-          maxLength={20_000}
-          onChange={(e) => setNotes(e.target.value)}
-          onBlur={() => {
-            if (notes !== project.notes) keep({ notes });
-          }}
-          className="font-sans"
-        />
-      </Labelled>
-      <Picture project={project} mayWrite={mayWrite} />
-    </section>
+    <Labelled id={id} label="State">
+      <Choose
+        id={id}
+        label="State"
+        disabled={!mayWrite}
+        value={project.state}
+        options={GIVEN_STATES.map((value) => ({ value, label: STATE_WORDS[value] }))}
+        onChange={(state) => keep({ state })}
+      />
+    </Labelled>
   );
 }
 

@@ -137,7 +137,7 @@ function GivenFile({ file, onFile }: { file: File | null; onFile: (file: File | 
       </Link>
       <h1 className="text-xl font-semibold">Take in rules</h1>
       <p className="text-ink2">
-        A template, a convention, a block, lists, or all the rules of a house: a{' '}
+        A template, a convention, a shared part, lists, or all the rules of a house: a{' '}
         <span className="font-mono text-sm">.nest.json</span>, another JSON file of ours, or a zip with starter files.
       </p>
       <FileButton

@@ -14,6 +14,7 @@ import { Button, Choose, Empty, Labelled, Lines, Trouble } from '../../ui';
 import { houseApi } from '../house/house-api';
 import { volumesApi } from '../house/volumes-api';
 import { templatesApi } from '../templates/templates-api';
+import { inStartOrder } from './field-order';
 import type { StartRow } from './rows';
 import { madeOf, type Results, type Several, useSeveral } from './use-several';
 
@@ -77,7 +78,7 @@ interface GivenProps {
 }
 
 function GivenTable({ row, several: { text, type, unknown }, volumes, volume, onVolume }: GivenProps) {
-  const labels = row.template.fields.map((f) => f.label ?? f.key);
+  const labels = inStartOrder(row.template.fields).map((f) => f.label ?? f.key);
   return (
     <div className="flex flex-col gap-3">
       <Link to={`/start?template=${row.id}`} className="text-sm text-bottle hover:underline">

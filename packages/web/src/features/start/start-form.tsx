@@ -1,40 +1,33 @@
 /** The values of the new project. */
-import type { TemplateRow } from '@nesting/contract';
-import { useId } from 'react';
+import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { useAppDispatch } from '../../app/store';
-import { TextInput } from '../../ui';
-import { FieldRow, Row } from './fields';
+import { inStartOrder } from './field-order';
+import { FieldRow } from './fields';
 import { Overrides } from './overrides';
 import { SettingsSheet, settingsOf } from './sheet';
 import { volumeChosen } from './start-slice';
 import { TargetChoice } from './target';
-import { TemplateChoice } from './template-choice';
 import type { StartPlan } from './use-start-plan';
 import type { StartWriting } from './use-start-writing';
 
 interface StartFormProps {
   readonly plan: StartPlan;
-  readonly all: readonly TemplateRow[];
   readonly writing: StartWriting;
 }
 
-export function StartForm({ plan, all, writing }: StartFormProps) {
+export function StartForm({ plan, writing }: StartFormProps) {
   const dispatch = useAppDispatch();
   const { row, expansion, setParams } = plan;
+  const form = useRef<HTMLDivElement>(null);
+  // One begins to write at once; on a phone the keyboard would cover the page.
+  useEffect(() => {
+    if (matchMedia('(pointer: fine)').matches) form.current?.querySelector('input')?.focus();
+  }, []);
   return (
-    <div className="flex flex-col gap-3">
+    <div ref={form} className="flex flex-col gap-3">
       <h1 className="text-xl font-semibold">Start a project</h1>
-      <TemplateChoice row={row} all={all} onChoose={(id) => setParams({ template: id })} />
-      <NumberRow
-        value={plan.number}
-        held={plan.held}
-        trouble={plan.holdTrouble}
-        taken={plan.clash}
-        note={plan.note}
-        onGive={(v) => plan.give('number', v)}
-      />
-      {row.template.fields.map((field) => (
+      {inStartOrder(row.template.fields).map((field) => (
         <FieldRow
           key={field.key}
           field={field}
@@ -86,33 +79,5 @@ function Settings({ plan: { row, settings, choose } }: { plan: StartPlan }) {
         <SettingsSheet setup={setup} chosen={settings} onChoose={choose} />
       </div>
     </details>
-  );
-}
-
-interface NumberRowProps {
-  readonly value: string;
-  readonly held: string | null;
-  readonly trouble: string | null;
-  readonly taken: string | null;
-  readonly note: string | null;
-  readonly onGive: (value: string) => void;
-}
-
-function NumberRow({ value, held, trouble, taken, note, onGive }: NumberRowProps) {
-  const id = useId();
-  const clash = value !== '' && taken?.startsWith('The number') ? taken : null;
-  return (
-    <Row id={id} label="Number" faults={[]} help={clash === null ? (trouble ?? note ?? undefined) : undefined}>
-      <TextInput
-        id={id}
-        value={value}
-        onChange={(e) => onGive(e.target.value)}
-        fault={clash !== null}
-        autoComplete="off"
-        becomes={value !== '' && value === held ? 'next, held for you' : undefined}
-        className="font-mono"
-      />
-      {clash && <p className="pt-0.5 text-xs text-brick">{clash}</p>}
-    </Row>
   );
 }

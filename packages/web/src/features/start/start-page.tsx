@@ -2,24 +2,26 @@
  * Start a project: fields at left, the hierarchy live in the middle, the selected line at right; the ledger alone
  * writes.
  */
-import type { TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Me, TemplateRow, VolumeRow } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useOutletContext, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { type Command, usePageCommands } from '../../app/commands';
 import { useAppDispatch } from '../../app/store';
 import { Columns } from '../../columns/columns';
 import { TrayTree } from '../../tray/tray-tree';
-import { Empty, Heading, Trouble } from '../../ui';
+import { Empty, Trouble } from '../../ui';
 import { houseApi } from '../house/house-api';
 import { volumesApi } from '../house/volumes-api';
 import { templatesApi } from '../templates/templates-api';
+import { NameHead } from './name-head';
 import { LineActs } from './overrides';
 import { SelectedLine } from './selected-line';
 import { StartForm } from './start-form';
 import { StartLedger } from './start-ledger';
 import { redone, undone } from './start-slice';
+import { TemplateChoice } from './template-choice';
 import { type StartPlan, useStartPlan } from './use-start-plan';
 import { useStartWriting } from './use-start-writing';
 
@@ -46,19 +48,19 @@ interface Props {
 }
 
 function Starting({ row, all, registers, volumes }: Props) {
-  const plan = useStartPlan(row, registers, volumes);
+  const me = useOutletContext<Me>();
+  const plan = useStartPlan(row, registers, volumes, me);
   const writing = useStartWriting(plan);
   useUndo(plan);
   return (
     <Columns
       id="start"
       labels={['Values of the new project', 'What will be made', 'The selected line']}
-      given={<StartForm plan={plan} all={all} writing={writing} />}
+      given={<StartForm plan={plan} writing={writing} />}
       plan={
         <>
-          <div className="pb-2">
-            <Heading>What will be made</Heading>
-          </div>
+          <TemplateChoice row={row} all={all} onChoose={(id) => plan.setParams({ template: id })} />
+          <NameHead plan={plan} />
           <TrayTree label="What will be made" nodes={plan.nodes} selected={plan.selected} onSelect={plan.select} />
         </>
       }

@@ -21,7 +21,7 @@ export interface StartState {
   /** By template, so that trying another one loses nothing. */
   readonly drafts: Readonly<Record<string, StartDraft>>;
   readonly volume: string | null;
-  /** What was chosen last for each template, of what is mostly the same: who leads, which kind. */
+  /** What was chosen last for each template, of what is mostly the same. */
   readonly last: Readonly<Record<string, Readonly<Record<string, Value>>>>;
 }
 

@@ -49,7 +49,7 @@ function badgeOf(line: PlannedLine): string | undefined {
   if (line.elsewhere !== undefined) return `on ${line.elsewhere.volume}`;
   if (line.presence === 'optional') return 'optional';
   if (line.presence === 'on-demand') return 'when needed';
-  return line.folder?.signpost ? `signpost: ${line.folder.signpost}` : undefined;
+  return line.folder?.signpost ? `path for programs: ${line.folder.signpost}` : undefined;
 }
 
 function isFirst(expansion: Expansion, line: PlannedLine): boolean {

@@ -1,11 +1,19 @@
 /** The draft of a start, and all that follows from it: the target, the hierarchy, what stands in the way. */
-import type { TemplateRow, VolumeRow } from '@nesting/contract';
+import type { Me, TemplateRow, VolumeRow } from '@nesting/contract';
 import type { Registers, Value, Values } from '@nesting/core/name';
-import { type Adjustments, compileTemplate, type Expansion, inOnePlace, resolveTemplate } from '@nesting/core/template';
+import {
+  type Adjustments,
+  compileTemplate,
+  type Expansion,
+  inOnePlace,
+  resolveTemplate,
+  type Template,
+} from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAppDispatch, useAppSelector } from '../../app/store';
+import { leaderField } from './field-order';
 import type { Chosen } from './sheet';
 import { ADJUSTED, draftFrom, fieldGiven, SETTINGS } from './start-slice';
 import { isElsewhere, type Target } from './target';
@@ -16,12 +24,15 @@ import { canWriteFolders } from './write-elsewhere';
 
 export type StartPlan = ReturnType<typeof useStartPlan>;
 
-export function useStartPlan(row: TemplateRow, registers: Registers, volumes: readonly VolumeRow[]) {
+export function useStartPlan(row: TemplateRow, registers: Registers, volumes: readonly VolumeRow[], me: Me) {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const drafts = useAppSelector((s) => s.start);
   const draft = useMemo(() => draftFrom(drafts, row.id), [drafts, row.id]);
-  const { values, adjusted, settings } = useMemo(() => parted(draft.values), [draft.values]);
+  const { values, adjusted, settings } = useMemo(
+    () => parted({ ...ledBy(me, row.template), ...draft.values }),
+    [draft.values, me, row.template],
+  );
   const kept = useAppSelector((s) => s.start.volume);
   const volume = volumes.find((v) => v.name === kept) ?? volumes[0];
   const to = params.get('to');
@@ -79,6 +90,12 @@ export function useStartPlan(row: TemplateRow, registers: Registers, volumes: re
     adjust: (next: Adjustments) => give(ADJUSTED, next as unknown as Value),
     choose: (settled: Chosen) => give(SETTINGS, settled as unknown as Value),
   };
+}
+
+/** Whoever starts a project leads it, until somebody else is chosen. */
+function ledBy(me: Me, template: Template): Values {
+  const field = leaderField(template.fields);
+  return field === null ? {} : { [field]: me.initials };
 }
 
 function targetOf(to: string | null, volume: VolumeRow | undefined): Target | null {

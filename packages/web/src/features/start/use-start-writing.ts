@@ -99,7 +99,7 @@ function useStartElsewhere(plan: StartPlan): StartWriting {
 
 /** Fields whose values are mostly the same for one template: offered again the next time. */
 const keptFields = (template: Template): string[] => [
-  ...template.fields.filter((f) => f.type === 'choice' || f.type === 'person').map((f) => f.key),
+  ...template.fields.filter((f) => f.type === 'choice').map((f) => f.key),
   SETTINGS,
 ];
 

@@ -105,7 +105,7 @@ function facts(node: FolderNode, rules: FolderRules, per: readonly string[]): [s
   if (node.filledWithinDays !== undefined) out.push(['Filled', `within ${node.filledWithinDays} days`]);
   if (node.frames !== undefined) out.push(['Frames', node.frames]);
   if (node.limitBytes !== undefined) out.push(['Limit', size(node.limitBytes)]);
-  if (node.signpost) out.push(['Signpost', node.signpost]);
+  if (node.signpost) out.push(['Path for programs', node.signpost]);
   return out;
 }
 

@@ -1,27 +1,35 @@
-/** What people write of a project on its page: its state and notes, its picture, what is done on the first day. */
+/** What people write of a project on its page: its state, what the team should know, what is done on the first day. */
 import type { ProjectRow } from '@nesting/contract';
 import type { Convention, OwnRules, Template } from '@nesting/core/template';
 import type { Client } from '../../client';
 
 export interface ProjectEdit {
   readonly state?: ProjectRow['state'] | undefined;
-  readonly notes?: string | undefined;
+  readonly teamNote?: string | undefined;
   readonly settings?: Readonly<Record<string, string>> | undefined;
   readonly own?: OwnRules | undefined;
 }
 
 /** `false` where somebody changed it since `version`, or it is not made. */
-export async function editProject(client: Client, id: string, version: number, e: ProjectEdit): Promise<boolean> {
+export async function editProject(
+  client: Client,
+  id: string,
+  person: string,
+  version: number,
+  e: ProjectEdit,
+): Promise<boolean> {
   const result = await client.query(
-    `update project set version = version + 1, state = coalesce($3, state), state_at = case when $3::text is null or $3 = state then state_at else clock_timestamp() end, notes = coalesce($4, notes), settings = coalesce($5, settings), own = coalesce($6, own)
+    `update project set version = version + 1, state = coalesce($3, state), state_at = case when $3::text is null or $3 = state then state_at else clock_timestamp() end, settings = coalesce($5, settings), own = coalesce($6, own),
+       team_note = coalesce($4, team_note), team_note_by = case when $4::text is null then team_note_by else $7 end, team_note_at = case when $4::text is null then team_note_at else clock_timestamp() end
      where id = $1 and version = $2 and state not in ('starting', 'failed')`,
     [
       id,
       version,
       e.state ?? null,
-      e.notes ?? null,
+      e.teamNote ?? null,
       e.settings === undefined ? null : JSON.stringify(e.settings),
       e.own === undefined ? null : JSON.stringify(e.own),
+      person,
     ],
   );
   return (result.rowCount ?? 0) > 0;
@@ -39,17 +47,6 @@ export async function readOwnRulesBase(
   );
   const row = result.rows[0];
   return row === undefined ? null : { body: row.body, conventions: row.conventions ?? {} };
-}
-
-export async function putPicture(client: Client, id: string, bytes: Uint8Array | null): Promise<boolean> {
-  return ((await client.query('update project set picture = $2 where id = $1', [id, bytes])).rowCount ?? 0) > 0;
-}
-
-export async function readPicture(client: Client, id: string): Promise<Uint8Array | null> {
-  return (
-    (await client.query<{ picture: Buffer | null }>('select picture from project where id = $1', [id])).rows[0]
-      ?.picture ?? null
-  );
 }
 
 export async function markProject(client: Client, person: string, id: string, pinned: boolean | null): Promise<void> {

@@ -139,7 +139,7 @@ export async function listProjects(client: Client, person: string, q: ProjectQue
   const found =
     words.length === 0
       ? 'where cardinality($4::text[]) = 0'
-      : `where lower(concat_ws(' ', p.number, p.client_code, c.name, p.title, t.name, p.folder, who.name, p.notes)) like all($4::text[])`;
+      : `where lower(concat_ws(' ', p.number, p.client_code, c.name, p.title, t.name, p.folder, who.name, p.team_note)) like all($4::text[])`;
   // Twenty thousand projects are put in order by what the order needs, and no more; only the page is told in full.
   const sought = words.length > 0;
   const joins = [
@@ -172,34 +172,39 @@ export async function readProject(
       values: Values;
       body: Template;
       conventions: Record<string, Convention> | null;
-      notes: string;
+      team_note: string;
+      team_note_by: string | null;
+      team_note_at: Date | null;
       version: number;
       adjusted: Adjustments;
       own: OwnRules;
       settings: Record<string, string>;
-      has_picture: boolean;
       first_day: ProjectPage['firstDay'];
     }
   >(
-    `select x.*, v."values", v.notes, v.version, v.adjusted, v.own, v.settings, v.picture is not null as has_picture, e.body,
+    `select x.*, v."values", v.team_note, noter.name as team_note_by, v.team_note_at, v.version, v.adjusted, v.own, v.settings, e.body,
        (select coalesce(json_agg(json_build_object('place', f.place, 'words', f.words, 'by', fp.name, 'at', f.done_at) order by f.place), '[]') from first_day f left join person fp on fp.id = f.done_by where f.project_id = v.id) as first_day,
        (select jsonb_object_agg(own.key, k.body) from jsonb_each(v.conventions) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int) as conventions
      from (${DETAILS} where p.id = $2) x join project v on v.id = x.id
-     join template_edition e on e.template_id = v.template_id and e.edition = v.edition`,
+     join template_edition e on e.template_id = v.template_id and e.edition = v.edition
+     left join person noter on noter.id = v.team_note_by`,
     [person, id],
   );
   const row = result.rows[0];
   if (row === undefined) return null;
-  const { values, notes, version, adjusted, own, settings } = row;
+  const { values, version, adjusted, own, settings } = row;
   return {
     ...rowOf(row),
     values,
-    notes,
+    teamNote: {
+      text: row.team_note,
+      by: row.team_note_by,
+      at: row.team_note_at?.toISOString() ?? null,
+    },
     version,
     adjusted,
     own,
     settings,
-    picture: row.has_picture,
     firstDay: row.first_day,
     body: adjustedBody(withOwnRules(withConventions(row.body, row.conventions ?? {}), own), adjusted),
   };

@@ -10,6 +10,7 @@ import type { FindingsShown } from '../../findings/use-findings';
 import { templatesApi } from '../../templates/templates-api';
 import { Grow } from '../grow';
 import { STATE_WORDS } from '../list-page';
+import { TeamNote } from './team-note';
 import type { ProjectLook, PutAddress } from './use-project-view';
 
 interface Props {
@@ -27,6 +28,7 @@ export function ProjectHead({ project, me, checks, look, shown, mayChange, onFil
   return (
     <div className="flex flex-col gap-4">
       <Title project={project} checks={checks} mayUpgrade={mayChange && me.role === 'coordinator'} />
+      <TeamNote project={project} mayWrite={mayChange && me.role === 'coordinator'} />
       <Nest
         root={look.nest}
         width={260}

@@ -32,17 +32,17 @@ export function BlockActs({ template, node, onChange, onOpen }: Props) {
   };
   const free = house.filter((h) => !template.blocks?.some((b) => b.shared?.block === h.id));
   return (
-    <section aria-label="Blocks" className="flex flex-col items-start gap-1 text-sm">
-      <Heading>Blocks</Heading>
+    <section aria-label="Shared parts" className="flex flex-col items-start gap-1 text-sm">
+      <Heading>Shared parts</Heading>
       {node.block !== undefined && (
         <p>
-          It holds the block <strong className="font-semibold">{node.block}</strong>, used in{' '}
+          It holds the shared part <strong className="font-semibold">{node.block}</strong>, used in{' '}
           {many(usesOf(template, node.block).length, 'place')}.
         </p>
       )}
       {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && (
         <Button look="quiet" onClick={make}>
-          Make what is in it a block
+          Make what is in it a shared part
         </Button>
       )}
       {(template.blocks ?? []).map((b) => (
@@ -50,7 +50,7 @@ export function BlockActs({ template, node, onChange, onOpen }: Props) {
       ))}
       {free.length > 0 && node.block === undefined && (
         <Menu
-          trigger={<Button look="quiet">Put a block of the house in here…</Button>}
+          trigger={<Button look="quiet">Put a shared part of the house in here…</Button>}
           lines={free.map((h) => ({
             words: `${h.name} (edition ${h.edition})`,
             run: () => onChange(addShared(template, node.id, h), null),
@@ -117,7 +117,7 @@ function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChan
       </>
     );
   }
-  if (ours === undefined) return <span className="text-ink2">its house block is not here</span>;
+  if (ours === undefined) return <span className="text-ink2">its shared part of the house is not here</span>;
   const behind = block.shared.edition < ours.edition;
   const take = () => {
     const base = (edition: number) => editions?.find((e) => e.edition === edition)?.folders ?? [];

@@ -174,7 +174,7 @@ function OutlineHead({ template, block, sample, laid }: OutlineHeadProps) {
   const [, put] = useAddress();
   return (
     <div className="flex flex-wrap items-center gap-3 pb-2">
-      <Heading>{block === undefined ? 'Folders' : `The block ${block.name ?? block.id}`}</Heading>
+      <Heading>{block === undefined ? 'Folders' : `The shared part ${block.name ?? block.id}`}</Heading>
       {block !== undefined && (
         <Button look="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>
           Back to the whole

@@ -188,7 +188,7 @@ function Expectations({ node, set }: SectionProps) {
   const days = (text: string) => Number(text.replace(/\D/g, '').slice(0, 4)) || undefined;
   return (
     <>
-      <Labelled id={`${id}s`} label="Signpost">
+      <Labelled id={`${id}s`} label="Path for programs">
         <TextInput
           id={`${id}s`}
           value={node.signpost ?? ''}

@@ -47,7 +47,7 @@ export function OutlineRowLine({
 }: RowProps) {
   const drag = useDraggable({ id: row.id, disabled: !writable || row.parent === null });
   const drop = useDroppable({ id: `${row.holds > 0 && row.open ? 'in' : 'after'}:${row.id}` });
-  const name = row.node.name ?? (row.node.block === undefined ? '' : `block ${row.node.block}`);
+  const name = row.node.name ?? (row.node.block === undefined ? '' : `shared part ${row.node.block}`);
   const badge = signOf(row.node);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the field in the row takes the keys
@@ -122,7 +122,7 @@ function NameField({ row, name, writable, onName, onKey, onPaste }: Omit<NamePro
       data-row={row.id}
       aria-label={`Name of ${name || 'this folder'}`}
       value={row.node.name ?? ''}
-      placeholder={row.node.block === undefined ? 'write a name' : `block ${row.node.block}`}
+      placeholder={row.node.block === undefined ? 'write a name' : `shared part ${row.node.block}`}
       readOnly={!writable}
       spellCheck={false}
       autoComplete="off"

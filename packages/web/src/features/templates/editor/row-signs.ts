@@ -6,5 +6,5 @@ export function signOf(node: FolderNode): string | null {
   if (node.onlyWhen) return `only when ${node.onlyWhen.field} is ${[node.onlyWhen.is].flat().join(' or ')}`;
   if (node.presence === 'optional') return 'optional';
   if (node.presence === 'on-demand') return 'when needed';
-  return node.signpost ? `signpost: ${node.signpost}` : null;
+  return node.signpost ? `path for programs: ${node.signpost}` : null;
 }

@@ -17,7 +17,7 @@ const WEIGHTS = [
   { value: 'usual', label: 'as usual' },
   { value: 'must', label: 'must' },
   { value: 'should', label: 'should' },
-  { value: 'note', label: 'to know' },
+  { value: 'note', label: 'for information' },
   { value: 'off', label: 'off' },
 ] as const;
 
