@@ -7,7 +7,13 @@ const dates = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
 export const count = (n: number): string => numbers.format(n);
 export const many = (n: number, one: string, more = `${one}s`): string => `${count(n)} ${n === 1 ? one : more}`;
 export const day = (iso: string): string => dates.format(new Date(iso));
-export const ago = (iso: string): string => formatDistanceToNowStrict(new Date(iso), { addSuffix: true });
+/** Milliseconds within which something is called just now. */
+const JUST_NOW = 10_000;
+
+export const ago = (iso: string): string =>
+  Math.abs(Date.now() - Date.parse(iso)) < JUST_NOW
+    ? 'just now'
+    : formatDistanceToNowStrict(new Date(iso), { addSuffix: true });
 
 const UNITS = ['bytes', 'kB', 'MB', 'GB', 'TB'];
 
