@@ -43,6 +43,7 @@ const VIEWS = [
   '/blocks/paperwork?line=permits',
   '/registers/clients?entry=QHT',
   '/registers/people',
+  '/registers/marks',
   '/registers/numbers',
   '/registers/volumes',
   '/registers/outbox',

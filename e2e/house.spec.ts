@@ -74,6 +74,26 @@ test('a table is looked at line by line and its good lines taken in; what the li
   }
 });
 
+test('marks: a free one gets a meaning, is chosen by it in a template, and is heard by it', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto('/registers/marks');
+  await page.getByLabel('Meaning of mark 6').fill('Arrives');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Another mark means “Arrives” already. Nothing was changed.')).toBeVisible();
+  await page.getByLabel('Meaning of mark 6').fill('rehearsed');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('1 mark free.')).toBeVisible();
+  await page.goto('/templates/facade-show/edit');
+  await page.getByLabel('Mark', { exact: true }).click();
+  await page.getByRole('option', { name: 'rehearsed' }).click();
+  await expect(page.getByRole('treeitem').first()).toHaveAttribute('aria-description', 'rehearsed');
+  await page.keyboard.press('Control+z');
+  await page.goto('/registers/marks');
+  await page.getByLabel('Meaning of mark 6').fill('');
+  await page.getByRole('button', { name: 'Free it' }).click();
+  await expect(page.getByText('2 marks free.')).toBeVisible();
+});
+
 test('numbers: the next one, one reserved, one of another form refused before it is kept', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await page.goto('/registers/numbers');

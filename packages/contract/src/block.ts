@@ -2,6 +2,7 @@
 import type { FolderNode } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
+import { meaningsSchema } from './marks';
 import { folderSchema } from './template';
 
 /** A house block as a file of its own: `*.block.json`. */
@@ -13,6 +14,8 @@ export const blockFileSchema = z
     name: word,
     edition: z.int().min(1),
     folders: z.array(folderSchema).max(10_000).readonly(),
+    /** What its marks mean; files of older versions do not say it. */
+    marks: meaningsSchema.optional(),
   })
   .readonly();
 export type BlockFile = z.infer<typeof blockFileSchema>;

@@ -1,10 +1,17 @@
 /** Text from outside → a checked thing, or one line that says what is wrong with it. */
 import { failure, type Result, success } from '@nesting/core';
 import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
-import { type Convention, type LooseTemplate, normaliseTemplate, type Template } from '@nesting/core/template';
+import {
+  type Convention,
+  type LooseTemplate,
+  type Meanings,
+  normaliseTemplate,
+  type Template,
+} from '@nesting/core/template';
 import type { z } from 'zod';
 import { type BlockFile, blockFileSchema } from './block';
 import { someRegistersSchema, valuesSchema } from './field';
+import { carriedMeaningsSchema } from './marks';
 import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
 
 function parseJson<T>(text: string, schema: z.ZodType<T>, what: string): Result<T, string> {
@@ -24,7 +31,16 @@ export function parseTemplate(text: string, what = 'template'): Result<Template,
   const version = later(text, 'nesting/template');
   if (version !== null) return failure([`${what}: format version ${version} is later than this program knows (1)`]);
   const loose = parseJson(text, looseTemplateSchema, what);
-  return loose.ok ? success(normaliseTemplate(loose.value as unknown as LooseTemplate)) : loose;
+  if (!loose.ok) return loose;
+  // What marks mean is asked for by `parseMeanings`: it belongs to the house, not to the template.
+  const { marks: _marks, ...template } = loose.value;
+  return success(normaliseTemplate(template as unknown as LooseTemplate));
+}
+
+/** The meanings of marks a template or a shared part brings along. */
+export function parseMeanings(text: string, what = 'template'): Result<Meanings, string> {
+  const carried = parseJson(text, carriedMeaningsSchema, what);
+  return carried.ok ? success(carried.value.marks ?? {}) : carried;
 }
 
 export function parseConvention(text: string, what = 'convention'): Result<Convention, string> {

@@ -8,6 +8,7 @@ export * from './convention';
 export * from './field';
 export * from './file';
 export * from './lists';
+export { markSchema, saveMeaningSchema } from './marks';
 export * from './project';
 export * from './reshape';
 export * from './rule-set';

@@ -4,6 +4,7 @@ import { type Convention, type FolderNode, MARKS, PRESENCES, type Template, WEIG
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { fieldSchema, short, someRegistersSchema, valuesSchema, word } from './field';
+import { meaningsSchema } from './marks';
 
 const pattern = z.string().min(1).max(1000);
 const onlyWhen = z
@@ -188,6 +189,7 @@ same<Same<z.infer<typeof templateSchema>, Template>>(true);
 export const looseTemplateSchema = z
   .object({
     ...templateHead,
+    marks: meaningsSchema.optional(),
     id: word.optional(),
     fields: templateHead.fields.default([]),
     conventions: z

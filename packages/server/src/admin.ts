@@ -6,15 +6,18 @@
  *   registers FILE
  *   backup FILE, restore FILE
  */
+
 import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { parseRegisters, parseTemplate, ROLES } from '@nesting/contract';
+import { parseMeanings, parseRegisters, parseTemplate, ROLES } from '@nesting/contract';
 import { codeOf } from '@nesting/core/change';
 import { backup, restore, Unusable } from './backup';
 import { type Db, openDb, sqlFault, transaction } from './db/client';
 import { migrate } from './db/migrate';
 import { insertEdition, insertPerson, upsertRegisters } from './db/queries/house/install';
+import { readMeanings } from './db/queries/house/marks';
+import { addMeanings, settleTemplate } from './flows/rules/settled-marks';
 import { startersBeside } from './flows/rules/take-template';
 import { Refused } from './flows/world';
 import { hashPassword } from './sign-in/password';
@@ -55,9 +58,13 @@ async function person(db: Db, [name, email, initials, given]: readonly string[])
 async function template(db: Db, file: string): Promise<string> {
   const parsed = parseTemplate(readFileSync(file, 'utf8'), file);
   if (!parsed.ok) throw new Unusable(parsed.faults[0]);
-  const edition = await transaction(db, (client) =>
-    insertEdition(client, parsed.value, startersBeside(dirname(file), parsed.value)),
-  );
+  const theirs = parseMeanings(readFileSync(file, 'utf8'), file);
+  if (!theirs.ok) throw new Unusable(theirs.faults[0]);
+  const edition = await transaction(db, async (client) => {
+    const { thing, meanings } = settleTemplate(parsed.value, theirs.value, await readMeanings(client, true));
+    await addMeanings(client, [meanings]);
+    return insertEdition(client, thing, startersBeside(dirname(file), parsed.value));
+  });
   return `${parsed.value.name}, edition ${edition}, is in force`;
 }
 

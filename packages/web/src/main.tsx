@@ -28,6 +28,7 @@ const takeInPage = () => import('./features/rule-set/take-in-page').then((m) => 
 const blocksPage = () => import('./features/blocks/list-page').then((m) => ({ default: m.BlocksPage }));
 const blockPage = () => import('./features/blocks/editor-page').then((m) => ({ default: m.BlockPage }));
 const houseListPage = () => import('./features/house/list-page').then((m) => ({ default: m.HouseListPage }));
+const marksPage = () => import('./features/house/marks-page').then((m) => ({ default: m.MarksPage }));
 const numbersPage = () => import('./features/house/numbers-page').then((m) => ({ default: m.NumbersPage }));
 const peoplePage = () => import('./features/house/people-page').then((m) => ({ default: m.PeoplePage }));
 const volumesPage = () => import('./features/house/volumes-page').then((m) => ({ default: m.VolumesPage }));
@@ -98,6 +99,7 @@ const routes: RouteObject[] = [
       { path: 'conventions/learn', ...later(learnPage, 'Learn a convention') },
       { path: 'conventions/:id', ...later(editorPage) },
       { path: 'registers', element: <Navigate to="/registers/clients" replace /> },
+      { path: 'registers/marks', ...later(marksPage, 'Marks') },
       { path: 'registers/numbers', ...later(numbersPage, 'Project numbers') },
       { path: 'registers/people', ...later(peoplePage, 'People') },
       { path: 'registers/volumes', ...later(volumesPage, 'Volumes') },

@@ -41,6 +41,7 @@ export type { Expander, ExpandOptions, Expansion, PlannedLine } from './expansio
 export { fillText } from './fill';
 export { type Fit, type FolderTree, fitTemplate, folderTree } from './fit';
 export { inOnePlace } from './in-one-place';
+export { type Meanings, marksIn, only, type SettledMarks, settleMarks, withMarks } from './meanings';
 export { type Clash, type Decide, mergeFolders, type Side } from './merge';
 export * from './node';
 export { type LooseTemplate, normaliseTemplate } from './normalise';

@@ -44,6 +44,7 @@ export const api = createApi({
     'registers',
     'starters',
     'volumes',
+    'marks',
     'numbers',
     'people',
     'keys',

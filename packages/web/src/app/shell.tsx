@@ -1,12 +1,15 @@
 /** What stands around every page: the line of work, the field that finds anything, the person, the look. */
 
 import type { Me } from '@nesting/contract';
+import type { Meanings } from '@nesting/core/template';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useMatches, useNavigate } from 'react-router';
 import { peopleApi } from '../features/access/people-api';
 import { FindDialog } from '../features/find/find-dialog';
 import { KeysSheet } from '../features/find/keys-sheet';
+import { marksApi } from '../features/house/marks-api';
 import { Menu } from '../ui';
+import { MeaningsContext } from '../ui/meanings';
 import { api } from './api';
 import { Commands, useCommands, useShortcuts } from './commands';
 import { useOwnCommands } from './own-commands';
@@ -50,10 +53,13 @@ function useRouteTitle(): void {
   usePageTitle(typeof title === 'string' ? title : undefined);
 }
 
+const NO_MEANINGS: Meanings = {};
+
 export function Shell({ me }: { me: Me }) {
   useRouteTitle();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
+  const { data: meanings = NO_MEANINGS } = marksApi.useMeaningsQuery();
   const own = useOwnCommands(
     me.role,
     () => setFinding(true),
@@ -68,7 +74,9 @@ export function Shell({ me }: { me: Me }) {
       <div className="flex h-full flex-col">
         <TopBar me={me} onFind={() => setFinding(true)} />
         <main id="main" tabIndex={-1} className="flex min-h-0 flex-1 flex-col outline-none">
-          <Outlet context={me} />
+          <MeaningsContext value={meanings}>
+            <Outlet context={me} />
+          </MeaningsContext>
         </main>
       </div>
       <FindDialog open={finding} onOpen={setFinding} />

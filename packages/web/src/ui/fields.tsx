@@ -30,6 +30,8 @@ export function TextInput({
 interface Option<V extends string> {
   readonly value: V;
   readonly label: string;
+  /** A sign before the words. */
+  readonly sign?: ReactNode;
 }
 
 /** Radix tells which value was chosen as a text: the option of that text is meant. */
@@ -107,7 +109,16 @@ export function Choose<V extends string>({ id, label, value, options, onChange, 
                 value={o.value}
                 className="flex items-center justify-between gap-3 rounded px-2 py-1.5 text-sm outline-none data-highlighted:bg-chosen"
               >
-                <RadixSelect.ItemText>{o.label}</RadixSelect.ItemText>
+                <RadixSelect.ItemText>
+                  {o.sign === undefined ? (
+                    o.label
+                  ) : (
+                    <span className="inline-flex items-center gap-2">
+                      {o.sign}
+                      {o.label}
+                    </span>
+                  )}
+                </RadixSelect.ItemText>
                 <RadixSelect.ItemIndicator>
                   <Check size={14} aria-hidden />
                 </RadixSelect.ItemIndicator>

@@ -3,6 +3,7 @@
  * alone.
  */
 import type { Mark, Weight } from '@nesting/core/template';
+import { useMarkWords } from './meanings';
 
 const WEIGHT_COLOUR: Readonly<Record<Weight, string>> = {
   must: 'var(--brick)',
@@ -83,8 +84,10 @@ export function trayPath(mark: Mark | null, x: number, y: number, w: number, h: 
 export function TraySign({ mark, state }: { mark: Mark | null; state: TrayState }) {
   const colour = state === 'unplanned' ? 'var(--ochre)' : markColour(mark);
   const path = trayPath(mark, 1, 1, 14, 11);
+  const markWords = useMarkWords();
+  const words = mark === null ? STATE_WORDS[state] : `${STATE_WORDS[state]}; ${markWords(mark)}`;
   return (
-    <svg width="16" height="14" viewBox="0 0 16 13" role="img" aria-label={STATE_WORDS[state]} className="shrink-0">
+    <svg width="16" height="14" viewBox="0 0 16 13" role="img" aria-label={words} className="shrink-0">
       <path
         d={path}
         fill={state === 'there' ? colour : 'none'}

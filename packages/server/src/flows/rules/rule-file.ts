@@ -5,24 +5,37 @@ import {
   type ConventionRow,
   parseBlock,
   parseConvention,
+  parseMeanings,
   parseRegisters,
   parseTemplate,
   type TemplateRow,
 } from '@nesting/contract';
 import { valueAt } from '@nesting/core';
 import { NO_REGISTERS, type Registers } from '@nesting/core/name';
-import { type Convention, type FolderNode, type Template, withConventions } from '@nesting/core/template';
+import {
+  type Convention,
+  type FolderNode,
+  type Meanings,
+  marksIn,
+  only,
+  type Template,
+  withConventions,
+} from '@nesting/core/template';
+import { readMeanings } from '../../db/queries/house/marks';
 import { readRegisters } from '../../db/queries/house/registers';
 import { blockStarters, listBlocks } from '../../db/queries/rules/blocks';
 import { conventionsOf, listConventions } from '../../db/queries/rules/conventions';
 import { listEditions, readDraftStarter, readTemplateDraft } from '../../db/queries/rules/template-drafts';
 import { listTemplates, readEdition, readStarters } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
+import { foldersOf } from './settled-marks';
 import { starterPaths } from './templates';
 import { filesOf, unusable, zipOf } from './zip';
 
 export interface WithFiles<T> {
   readonly thing: T;
+  /** What its marks mean where it comes from. */
+  readonly marks: Meanings;
   /** Starter files by their path in the thing. */
   readonly starters: ReadonlyMap<string, Uint8Array>;
 }
@@ -35,6 +48,10 @@ export interface RuleSet {
 }
 
 const text = (thing: unknown): Uint8Array => Buffer.from(`${JSON.stringify(thing, null, 2)}\n`);
+
+/** A template as a file, with what its marks mean. */
+const withMeanings = (template: Template, ours: Meanings): Uint8Array =>
+  text({ ...template, marks: only(ours, marksIn(foldersOf(template))) });
 
 /** One template as it is in force, its draft where it never was, or one of its editions. */
 export async function templateFile(
@@ -49,7 +66,10 @@ export async function templateFile(
   const files = new Map([
     [
       `${id}.nest.json`,
-      text(draft === null ? withConventions(template, (await conventionsOf(world.db, id)).bodies) : template),
+      withMeanings(
+        draft === null ? withConventions(template, (await conventionsOf(world.db, id)).bodies) : template,
+        await readMeanings(world.db),
+      ),
     ],
   ]);
   for (const path of starterPaths(template).sort()) {
@@ -67,10 +87,11 @@ export async function templateFile(
  */
 export async function ruleSetFile(world: World): Promise<{ name: string; bytes: Uint8Array }> {
   const files = new Map<string, Uint8Array>();
+  const ours = await readMeanings(world.db);
   const inForce = (rows: readonly TemplateRow[]) =>
     rows.filter((r) => r.edition > 0).sort((a, b) => (a.id < b.id ? -1 : 1));
   for (const row of inForce(await listTemplates(world.db))) {
-    files.set(`templates/${row.id}/${row.id}.nest.json`, text(row.template));
+    files.set(`templates/${row.id}/${row.id}.nest.json`, withMeanings(row.template, ours));
     for (const [path, bytes] of await readStarters(world.db, row.id, row.edition))
       files.set(`templates/${row.id}/${path}`, bytes);
   }
@@ -84,6 +105,7 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
         name: block.name,
         edition: block.edition,
         folders: block.folders,
+        marks: only(ours, marksIn(block.folders)),
       } satisfies BlockFile),
     );
     const kept = await blockStarters(world.db, block.id);
@@ -134,10 +156,14 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
     const body = content.toString('utf8');
     if (kind === 'template') {
       const template = taken(parseTemplate(body, path));
-      set.templates.push({ thing: template, starters: beside(path, starterPaths(template)) });
+      set.templates.push({
+        thing: template,
+        marks: taken(parseMeanings(body, path)),
+        starters: beside(path, starterPaths(template)),
+      });
     } else if (kind === 'block') {
-      const block = taken(parseBlock(body, path));
-      set.blocks.push({ thing: block, starters: beside(path, startersIn(block.folders)) });
+      const { marks = {}, ...block } = taken(parseBlock(body, path));
+      set.blocks.push({ thing: block, marks, starters: beside(path, startersIn(block.folders)) });
     } else if (kind === 'convention') set.conventions.push(taken(parseConvention(body, path)));
     else set.registers = taken(parseRegisters(body, path));
   }

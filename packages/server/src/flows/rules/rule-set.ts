@@ -11,6 +11,7 @@ import { differenceWords } from '@nesting/core/words';
 import { type Client, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { insertEdition, upsertRegisters } from '../../db/queries/house/install';
+import { readMeanings } from '../../db/queries/house/marks';
 import { readRegisters } from '../../db/queries/house/registers';
 import { insertBlockEdition, listBlocks, putBlockStarter, saveBlockDraft } from '../../db/queries/rules/blocks';
 import { insertEditionOf, listConventions, saveDraft } from '../../db/queries/rules/conventions';
@@ -19,9 +20,33 @@ import { listTemplates, readStarters } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
 import { newConvention } from './conventions';
 import type { RuleSet, WithFiles } from './rule-file';
+import { addMeanings, type Settled, settleBlock, settleTemplate } from './settled-marks';
 import { newTemplate } from './templates';
 
-export async function lookAtRules(world: World, set: RuleSet): Promise<RuleSetRow[]> {
+/** Rules of another house with the marks of ours. */
+interface OurSet extends RuleSet {
+  readonly templates: readonly (RuleSet['templates'][number] & Settled<Template>)[];
+  readonly blocks: readonly (RuleSet['blocks'][number] & Settled<BlockFile>)[];
+}
+
+/** One after another: what one gives a free mark holds for the next. */
+async function withOurMarks(world: World, set: RuleSet): Promise<OurSet> {
+  let ours = await readMeanings(world.db);
+  const after = <T extends Settled<unknown>>(settled: T): T => {
+    ours = { ...settled.meanings, ...ours };
+    return settled;
+  };
+  return {
+    ...set,
+    blocks: set.blocks.map((b) => ({ ...b, ...after(settleBlock(b.thing, b.marks, ours)) })),
+    templates: set.templates.map((t) => ({ ...t, ...after(settleTemplate(t.thing, t.marks, ours)) })),
+  };
+}
+
+export const lookAtRules = async (world: World, set: RuleSet): Promise<RuleSetRow[]> =>
+  rowsOf(world, await withOurMarks(world, set));
+
+async function rowsOf(world: World, set: OurSet): Promise<RuleSetRow[]> {
   const [templates, blocks, conventions, registers] = await Promise.all([
     listTemplates(world.db),
     listBlocks(world.db),
@@ -31,11 +56,11 @@ export async function lookAtRules(world: World, set: RuleSet): Promise<RuleSetRo
   const rows: RuleSetRow[] = [];
   for (const theirs of set.templates) {
     const ours = templates.find((t) => t.id === theirs.thing.id);
-    rows.push(await templateRow(world, ours, theirs));
+    rows.push(withWords(await templateRow(world, ours, theirs), theirs.words));
   }
-  for (const { thing } of set.blocks) {
+  for (const { thing, words } of set.blocks) {
     const ours = blocks.find((b) => b.id === thing.id);
-    rows.push(blockRow(ours, thing));
+    rows.push(withWords(blockRow(ours, thing), words));
   }
   for (const convention of set.conventions) {
     const ours = conventions.find((c) => c.id === convention.id);
@@ -43,6 +68,9 @@ export async function lookAtRules(world: World, set: RuleSet): Promise<RuleSetRo
   }
   return [...rows, ...listRows(registers, set.registers)];
 }
+
+const withWords = (row: RuleSetRow, words: readonly string[]): RuleSetRow =>
+  row.state === 'same' ? row : { ...row, words: [...row.words, ...words] };
 
 async function templateRow(
   world: World,
@@ -178,8 +206,14 @@ function listRows(ours: Registers, theirs: Registers): RuleSetRow[] {
  * Does what was chosen, all of it or nothing; what nobody chose about is done as proposed. Looked at anew first: what
  * has changed since is refused.
  */
-export async function takeRules(world: World, person: string, set: RuleSet, choices: RuleChoices): Promise<RulesTaken> {
-  const rows = new Map((await lookAtRules(world, set)).map((row) => [ruleKeyOf(row), row]));
+export async function takeRules(
+  world: World,
+  person: string,
+  theirs: RuleSet,
+  choices: RuleChoices,
+): Promise<RulesTaken> {
+  const set = await withOurMarks(world, theirs);
+  const rows = new Map((await rowsOf(world, set)).map((row) => [ruleKeyOf(row), row]));
   const actOf = (kind: RuleKind, id: string) => {
     const row = rows.get(ruleKeyOf({ kind, id }));
     const act = choices[ruleKeyOf({ kind, id })] ?? row?.acts[0] ?? 'leave';
@@ -193,6 +227,10 @@ export async function takeRules(world: World, person: string, set: RuleSet, choi
   };
   const taken: RulesTaken['taken'][number][] = [];
   await transaction(world.db, async (client) => {
+    await addMeanings(client, [
+      ...set.blocks.filter((b) => actOf('block', b.thing.id).act !== 'leave').map((b) => b.meanings),
+      ...set.templates.filter((t) => actOf('template', t.thing.id).act !== 'leave').map((t) => t.meanings),
+    ]);
     // Lists and conventions first: templates lean on them, and share what is there word for word.
     await takeLists(client, set.registers, (id) => actOf('list', id).act === 'take', taken);
     for (const convention of set.conventions) {

@@ -5,21 +5,25 @@ import {
   holdSchema,
   importSchema,
   listNameSchema,
+  markSchema,
   mergeEntriesSchema,
   prefixesSchema,
   relinkSchema,
   reserveSchema,
   saveEntrySchema,
+  saveMeaningSchema,
   saveSeriesSchema,
 } from '@nesting/contract';
 import type { Context } from 'hono';
 import { readActivity } from '../../db/queries/house/activity';
 import { type EditableList, readListText } from '../../db/queries/house/lists';
 import { listMails } from '../../db/queries/house/mails';
+import { readMeanings } from '../../db/queries/house/marks';
 import { readRegisters } from '../../db/queries/house/registers';
 import { activityCsv } from '../../flows/activity/activity-csv';
 import { foldersIn, volumeListing } from '../../flows/checks/listings';
 import { addEntry, importEntries, mergeEntries, removeEntry, saveEntry, subjectOf } from '../../flows/house/lists';
+import { saveMeaning } from '../../flows/house/marks';
 import {
   giveBackNumber,
   holdNumber,
@@ -116,6 +120,23 @@ export const LISTS: readonly Route[] = [
           )
         ).rows,
       ),
+  },
+
+  {
+    method: 'GET',
+    path: '/api/marks',
+    roles: ALL,
+    handle: async ({ c, world }) => c.json(await readMeanings(world.db)),
+  },
+  {
+    method: 'PUT',
+    path: '/api/marks/:mark',
+    roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { words, was } = await bodyOf(c, saveMeaningSchema);
+      await saveMeaning(world, me.id, checked(c.req.param('mark'), markSchema), words, was);
+      return c.body(null, 204);
+    },
   },
 
   {

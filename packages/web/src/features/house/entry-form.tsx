@@ -9,7 +9,7 @@ import { Link } from 'react-router';
 import { type EditableList, troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Button, Choose, Confirm, Heading, Labelled, Lines, Refused, TextInput, Tick } from '../../ui';
-import { markColour, TraySign } from '../../ui/signs';
+import { MarkChoice } from '../../ui/mark-choice';
 import { faultsByColumn } from './faults';
 import { History } from './history';
 import { houseApi } from './house-api';
@@ -157,7 +157,16 @@ function Cell(props: CellProps) {
         />
       )
     );
-  if (column.key === 'colour') return <MarkChoice value={value} disabled={!mayWrite} onChoose={set} />;
+  if (column.key === 'colour')
+    return (
+      <MarkChoice
+        label="Mark"
+        value={MARKS.find((mark) => mark === value) ?? null}
+        none="no mark"
+        disabled={!mayWrite}
+        onChoose={(mark) => set(mark ?? '')}
+      />
+    );
   return <WrittenCell {...props} />;
 }
 
@@ -230,36 +239,6 @@ function EntryActs({
       )}
       <Refused words={error && troubleOf(error)} />
     </div>
-  );
-}
-
-interface MarkChoiceProps {
-  readonly value: string;
-  readonly disabled: boolean;
-  readonly onChoose: (mark: string) => void;
-}
-
-function MarkChoice({ value, disabled, onChoose }: MarkChoiceProps) {
-  return (
-    <fieldset disabled={disabled} className="flex flex-col gap-1">
-      <legend className="text-xs font-semibold text-ink2">Mark</legend>
-      <span className="flex flex-wrap gap-1.5">
-        {['', ...MARKS].map((mark) => (
-          <button
-            key={mark || 'none'}
-            type="button"
-            aria-pressed={value === mark}
-            aria-label={mark || 'no mark'}
-            title={mark || 'no mark'}
-            onClick={() => onChoose(mark)}
-            className={`flex size-6 items-center justify-center rounded border ${value === mark ? 'border-plum bg-chosen' : 'border-line'}`}
-            style={{ color: markColour(mark === '' ? null : (mark as 'clay')) }}
-          >
-            <TraySign mark={mark === '' ? null : (mark as 'clay')} state={mark === '' ? 'planned' : 'there'} />
-          </button>
-        ))}
-      </span>
-    </fieldset>
   );
 }
 

@@ -5,6 +5,7 @@
 
 import type { ListEntryRow, Me } from '@nesting/contract';
 import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
+import { MARKS } from '@nesting/core/template';
 import { csv } from '@nesting/core/text';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { Navigate, useOutletContext, useParams } from 'react-router';
@@ -17,6 +18,7 @@ import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { useFound } from '../../grid/use-found';
 import { Button, TextInput, Trouble } from '../../ui';
+import { useMarkWords } from '../../ui/meanings';
 import { TraySign } from '../../ui/signs';
 import { EntryForm } from './entry-form';
 import { houseApi } from './house-api';
@@ -170,11 +172,15 @@ function columnsOf(list: EditableList): GridColumn<ListEntryRow>[] {
   ];
 }
 
-function MarkCell({ mark }: { mark: string | undefined }) {
-  if (!mark) return null;
+function MarkCell({ mark: written }: { mark: string | undefined }) {
+  const words = useMarkWords();
+  const mark = MARKS.find((known) => known === written);
+  if (mark === undefined) return null;
   return (
-    <span title={mark}>
-      <TraySign mark={mark as 'clay'} state="there" />
+    <span title={words(mark)} role="img" aria-label={words(mark)}>
+      <span aria-hidden>
+        <TraySign mark={mark} state="there" />
+      </span>
     </span>
   );
 }

@@ -23,6 +23,7 @@ export const ACTIVITY = [
   'entry-deleted',
   'entries-merged',
   'list-imported',
+  'meaning-changed',
   'series-changed',
   'number-reserved',
   'number-released',

@@ -1,8 +1,8 @@
 /** Everything about the selected folder. */
-import { type FolderNode, MARKS, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core/template';
+import { type FolderNode, PRESENCES, renumberFolders, setFolder, type Template } from '@nesting/core/template';
 import { useId } from 'react';
 import { Button, Choose, Heading, Labelled, Lines, Menu, TextInput, Tick } from '../../../ui';
-import { markColour, TraySign } from '../../../ui/signs';
+import { MarkChoice } from '../../../ui/mark-choice';
 import { conditionOf, conditions, wordOfCondition } from './conditions';
 import { Numbering } from './numbering-form';
 import { type StarterPlace, StartersForm } from './starters-form';
@@ -41,7 +41,13 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
     <fieldset disabled={readOnly} className="flex flex-col gap-4">
       <Heading>Selected: {node.name || 'unnamed'}</Heading>
       <Purpose {...section} />
-      <MarkChoice {...section} />
+      <MarkChoice
+        label="Mark"
+        value={node.mark ?? null}
+        none="as the folder above"
+        disabled={readOnly}
+        onChoose={(mark) => set({ mark: mark ?? undefined })}
+      />
       <div className="grid grid-cols-2 gap-3">
         <Presence {...section} />
         <Conditions {...section} />
@@ -78,33 +84,6 @@ function Purpose({ node, set }: SectionProps) {
         className="font-sans"
       />
     </Labelled>
-  );
-}
-
-function MarkChoice({ node, set }: SectionProps) {
-  const id = useId();
-  return (
-    <div className="flex flex-col gap-1">
-      <span className="text-xs font-semibold text-ink2" id={id}>
-        Mark
-      </span>
-      <fieldset aria-labelledby={id} className="flex flex-wrap gap-1.5">
-        {[null, ...MARKS].map((mark) => (
-          <button
-            key={mark ?? NONE}
-            type="button"
-            aria-pressed={(node.mark ?? null) === mark}
-            aria-label={mark ?? 'as the folder above'}
-            title={mark ?? 'as the folder above'}
-            onClick={() => set({ mark: mark ?? undefined })}
-            className={`flex size-6 items-center justify-center rounded border ${(node.mark ?? null) === mark ? 'border-plum bg-chosen' : 'border-line'}`}
-            style={{ color: markColour(mark) }}
-          >
-            <TraySign mark={mark} state={mark === null ? 'planned' : 'there'} />
-          </button>
-        ))}
-      </fieldset>
-    </div>
   );
 }
 

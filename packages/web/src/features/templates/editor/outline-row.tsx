@@ -2,6 +2,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { ChevronRight } from 'lucide-react';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
+import { useMarkWords } from '../../../ui/meanings';
 import { markColour, TraySign, WeightSign } from '../../../ui/signs';
 import { signOf } from './row-signs';
 import type { OutlineRow } from './rows';
@@ -49,6 +50,8 @@ export function OutlineRowLine({
   const drop = useDroppable({ id: `${row.holds > 0 && row.open ? 'in' : 'after'}:${row.id}` });
   const name = row.node.name ?? (row.node.block === undefined ? '' : `shared part ${row.node.block}`);
   const badge = signOf(row.node);
+  const markWords = useMarkWords();
+  const heard = [row.mark === null ? '' : markWords(row.mark), fault ?? ''].filter((words) => words !== '');
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the field in the row takes the keys
     <div
@@ -59,7 +62,7 @@ export function OutlineRowLine({
       {...(row.holds > 0 && { 'aria-expanded': row.open })}
       tabIndex={current ? -1 : undefined}
       aria-label={`${row.prefix}${name || 'unnamed'}`}
-      aria-description={fault}
+      aria-description={heard.length === 0 ? undefined : heard.join('; ')}
       onClick={(e) => onPick(e.ctrlKey || e.metaKey || e.shiftKey)}
       className={`absolute inset-x-0 flex items-center gap-2 rounded-tray pr-2 ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : ''} ${drop.isOver ? 'border-b-2 border-bottle' : ''}`}
       style={{ top, height: ROW, paddingLeft: 6 + row.depth * STEP }}

@@ -1,0 +1,67 @@
+/** The marks of rules from elsewhere become the house's own, by what they mean. */
+import type { BlockFile } from '@nesting/contract';
+import {
+  type FolderNode,
+  type Meanings,
+  marksIn,
+  type SettledMarks,
+  settleMarks,
+  type Template,
+  withMarks,
+} from '@nesting/core/template';
+import type { Client } from '../../db/client';
+import { readMeanings, writeMeaning } from '../../db/queries/house/marks';
+import { Refused } from '../world';
+
+/** All folders of a template, those of its shared parts too. */
+export const foldersOf = ({ root, blocks }: Template): readonly FolderNode[] => [
+  root,
+  ...(blocks ?? []).flatMap((b) => b.folders),
+];
+
+export interface Settled<T> {
+  readonly thing: T;
+  /** What the thing's marks mean, in the house's marks. */
+  readonly meanings: Meanings;
+  /** What became of marks that could not stay as they came. */
+  readonly words: readonly string[];
+}
+
+export function settleTemplate(template: Template, theirs: Meanings, ours: Meanings): Settled<Template> {
+  const { marks, meanings } = settleMarks(marksIn(foldersOf(template)), theirs, ours);
+  const thing: Template = {
+    ...template,
+    root: withMarks(template.root, marks),
+    ...(template.blocks === undefined
+      ? {}
+      : { blocks: template.blocks.map((b) => ({ ...b, folders: b.folders.map((f) => withMarks(f, marks)) })) }),
+  };
+  return { thing, meanings, words: wordsOf(marks, theirs) };
+}
+
+export function settleBlock(block: BlockFile, theirs: Meanings, ours: Meanings): Settled<BlockFile> {
+  const { marks, meanings } = settleMarks(marksIn(block.folders), theirs, ours);
+  const thing = { ...block, folders: block.folders.map((f) => withMarks(f, marks)) };
+  return { thing, meanings, words: wordsOf(marks, theirs) };
+}
+
+const wordsOf = (marks: SettledMarks['marks'], theirs: Meanings): string[] =>
+  [...marks].flatMap(([mark, given]) =>
+    given === null ? [`No mark is free for “${theirs[mark]}”: its folders have the mark of the folder above`] : [],
+  );
+
+/** Gives free marks the meanings they have in what is taken in; in the transaction that takes it in. */
+export async function addMeanings(client: Client, added: readonly Meanings[]): Promise<void> {
+  const ours = await readMeanings(client, true);
+  for (const [mark, words] of added.flatMap((meanings) => Object.entries(meanings))) {
+    const known = ours[mark as keyof Meanings];
+    if (known === words) continue;
+    if (known !== undefined || !(await writeMeaning(client, mark as keyof Meanings, words, '')))
+      throw new Refused(
+        409,
+        'rules-changed',
+        'The meanings of marks are not as they were when this was looked at. Nothing was taken in; look again.',
+      );
+    (ours as Partial<Record<keyof Meanings, string>>)[mark as keyof Meanings] = words;
+  }
+}
