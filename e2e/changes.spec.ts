@@ -68,7 +68,7 @@ test('one more scene by one click: the plan, a line left out, carried out, undon
   await page.getByRole('button', { name: 'Undo the 1 chosen' }).click();
   await expect(page.getByText('Undone').first()).toBeVisible();
   await expect.poll(() => treeOf(root).length).toBe(before.length + 4);
-  await page.getByRole('button', { name: /^Grew/ }).click();
+  await page.getByRole('button', { name: /^Extended/ }).click();
   await expect(page.getByText('4 lines can be undone.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo it' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();

@@ -106,7 +106,7 @@ test('numbers: the next one, one reserved, one of another form refused before it
   await expect(page.getByText(/one number would be given twice/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Number so from now on…' })).toBeDisabled();
   await page.getByLabel('Pattern').fill('{yy}-{n:000}');
-  await page.getByRole('button', { name: 'Leave it as it was' }).click();
+  await page.getByRole('button', { name: 'Cancel the changes' }).click();
   await page.goto('/start?template=window-piece');
   await expect(page.getByLabel('Number')).toHaveValue(/^26\d{3}$/);
   const held = await page.getByLabel('Number').inputValue();

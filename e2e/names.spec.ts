@@ -114,8 +114,8 @@ test('a convention is learned from names and taken into the editor', async ({ as
   await expect(page).toHaveURL(/\/conventions\/walk-take$/);
   await expect(pattern(page)).toHaveValue('{date:yyyyMMdd}_{title:kebab}_{take}.{ext}');
   await expect(page.getByLabel('Names kept with it').getByRole('listitem')).toHaveCount(5);
-  await page.getByRole('button', { name: 'Put the draft aside…' }).click();
-  await page.getByRole('button', { name: 'Put it aside', exact: true }).click();
+  await page.getByRole('button', { name: 'Discard the draft…' }).click();
+  await page.getByRole('button', { name: 'Discard it', exact: true }).click();
   await expect(page).toHaveURL(/\/conventions$/);
   await expect(page.getByRole('link', { name: 'Walk take' })).toHaveCount(0);
 });
@@ -188,7 +188,7 @@ test('two people in one convention: mine is kept until I have seen theirs', asyn
   await expect(theirs.getByText('Draft kept.')).toBeVisible();
   await mine.getByLabel('Convention', { exact: true }).fill('Board, mine');
   await expect(mine.getByText(/Somebody else has changed this draft/)).toBeVisible();
-  await mine.getByRole('button', { name: 'See what is otherwise there' }).click();
+  await mine.getByRole('button', { name: 'See the other version' }).click();
   await expect(mine.getByText(/the pattern .*version:00\}/)).toBeVisible();
   await mine.getByRole('button', { name: 'Take theirs' }).click();
   await expect(pattern(mine)).toHaveValue('{number}_{what}_{subject:kebab}_v{version:00}.{ext}');

@@ -178,8 +178,8 @@ test('the outline: paste, move, several at once, undo without end, and a draft t
   await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.press('Control+z');
   await expect.poll(names).toEqual(end);
-  await page.getByRole('button', { name: 'Put the draft aside…' }).click();
-  await page.getByRole('button', { name: 'Put it aside', exact: true }).click();
+  await page.getByRole('button', { name: 'Discard the draft…' }).click();
+  await page.getByRole('button', { name: 'Discard it', exact: true }).click();
   await expect(page).toHaveURL(/\/templates$/);
 });
 
@@ -312,7 +312,7 @@ test('two people in one draft: the later one sees what the other changed, and no
   await expect(theirs.getByText('Draft kept.')).toBeVisible();
   await mine.getByRole('textbox', { name: 'Template' }).fill('Dome film, long');
   await expect(mine.getByText(/Somebody else has changed this draft/)).toBeVisible();
-  await mine.getByRole('button', { name: 'See what is otherwise there' }).click();
+  await mine.getByRole('button', { name: 'See the other version' }).click();
   await expect(mine.getByText(/what it is for/)).toBeVisible();
   await expect(mine.getByRole('textbox', { name: 'Template' })).toHaveValue('Dome film, long');
   await mine.getByRole('button', { name: 'Keep mine' }).click();
@@ -356,7 +356,7 @@ test('a shared part is made of what is in a folder, put in another place, and wr
     draft: { template: { blocks: { folders: { name: string }[] }[] } } | null;
   }[];
   expect(JSON.stringify(drafts.find((t) => t.id === 'sound-only-walk')?.draft?.template.blocks)).toContain('for both');
-  await page.getByRole('button', { name: 'Put the draft aside…' }).click();
-  await page.getByRole('button', { name: 'Put it aside', exact: true }).click();
+  await page.getByRole('button', { name: 'Discard the draft…' }).click();
+  await page.getByRole('button', { name: 'Discard it', exact: true }).click();
   await expect(page.getByText(/^Edition \d+ is in force\.$/)).toBeVisible();
 });

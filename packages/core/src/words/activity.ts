@@ -77,10 +77,12 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'entries-merged': (p) =>
     `merged the ${LIST_WORDS[text(p.list)] ?? 'entry'} ${text(p.from)} into ${text(p.into)}${Number(p.projects) > 0 ? `; ${text(p.projects)} projects are listed with it` : ''}`,
   'list-imported': (p) => `took in a table of ${text(p.list)}: ${text(p.added)} new, ${text(p.changed)} changed`,
-  'meaning-changed': (p) =>
-    text(p.now) === ''
-      ? `freed the mark ${text(p.mark)}, which meant “${text(p.was)}”`
-      : `gave the mark ${text(p.mark)} a meaning: “${text(p.now)}”`,
+  'meaning-changed': (p) => {
+    if (text(p.now) === '') return `freed the mark “${text(p.was)}”`;
+    return text(p.was) === ''
+      ? `gave a free mark the meaning “${text(p.now)}”`
+      : `changed what a mark means: “${text(p.was)}” → “${text(p.now)}”`;
+  },
   'series-changed': (p) => `changed how projects are numbered: ${text(p.was)} → ${text(p.now)}`,
   'number-reserved': (p) => `reserved the number ${text(p.number)}: ${text(p.why)}`,
   'number-released': (p) => `released the number ${text(p.number)}`,

@@ -39,7 +39,7 @@ export function hindranceWords(code: string, path: string): string {
 
 /** What a batch is about, as `what` of its intents. */
 const ABOUT: Readonly<Record<string, string>> = {
-  grow: 'Grew',
+  grow: 'Extended',
   change: 'Changed',
   edition: 'Took another edition',
   undo: 'Undone',

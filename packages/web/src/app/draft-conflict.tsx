@@ -27,7 +27,7 @@ export function DraftConflict<T>({ id, actions, look, differences }: Props<T>) {
   if (theirs === null)
     return (
       <Button look="quiet" className="h-6!" onClick={() => void look().then(setTheirs)}>
-        See what is otherwise there
+        See the other version
       </Button>
     );
   const words = differences(theirs.thing);

@@ -58,9 +58,9 @@ export function DraftLedger({
       {more}
       {aside && (
         <Confirm
-          trigger={<Button>Put the draft aside…</Button>}
-          title="Put the draft aside?"
-          act="Put it aside"
+          trigger={<Button>Discard the draft…</Button>}
+          title="Discard the draft?"
+          act="Discard it"
           run={aside.run}
         >
           {aside.words}

@@ -341,5 +341,5 @@ const draftThere = (name: string): Refused =>
   new Refused(
     409,
     'draft-there',
-    `${name} has a draft that somebody is writing. Put it in force or aside first; nothing was taken in.`,
+    `${name} has a draft that somebody is writing. Put it in force or discard it first; nothing was taken in.`,
   );

@@ -45,7 +45,7 @@ function FindAnything({ close }: { close: () => void }) {
         className="h-11 border-b border-line bg-clear px-3 text-lg outline-none placeholder:text-ink2"
       />
       <Cmd.List className="min-h-0 overflow-auto p-1 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-ink2">
-        <Cmd.Empty className="px-3 py-6 text-ink2">Nothing has these letters.</Cmd.Empty>
+        <Cmd.Empty className="px-3 py-6 text-ink2">Nothing found.</Cmd.Empty>
         <Cmd.Group heading="Projects">
           {some(projects, (p) => [p.number, p.title, p.client, p.clientName, p.folder].join(' ')).map((p) => (
             <Line key={p.id} id={`project ${p.id}`} run={to(`/projects/${p.id}`)}>

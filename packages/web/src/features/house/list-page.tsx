@@ -267,7 +267,7 @@ function Entries({ list, listed, columns, chosen, mayWrite, onChoose }: EntriesP
         onChoose={onChoose}
         sorting={sorting}
         onSort={sort}
-        empty={words === '' ? `No ${one} yet.` : `No ${one} has these letters.`}
+        empty={words === '' ? `No ${one} yet.` : `No ${one} found.`}
       />
     </>
   );

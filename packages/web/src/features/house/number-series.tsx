@@ -58,7 +58,7 @@ export function NumberSeriesForm({ page, mayWrite }: { page: NumberPage; mayWrit
             Projects keep the numbers they have. The next one would be{' '}
             <span className="font-mono">{sample?.ok ? sample.value : '…'}</span> or the first that is free after it.
           </Confirm>
-          <Button onClick={() => setSeries(page.series)}>Leave it as it was</Button>
+          <Button onClick={() => setSeries(page.series)}>Cancel the changes</Button>
         </span>
       )}
     </section>

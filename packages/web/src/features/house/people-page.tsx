@@ -103,7 +103,7 @@ export function PeoplePage() {
             onChoose={(keys) => choose(keys.at(-1) ?? null)}
             sorting={sorting}
             onSort={sort}
-            empty="Nobody has these letters."
+            empty="Nobody found."
           />
         </>
       }

@@ -161,7 +161,7 @@ export function ProjectsPage() {
           onEnd={more}
           sorting={sorting}
           onSort={(s) => put({ by: s.by, order: s.down ? 'down' : 'up' })}
-          empty="No project has these letters in its number, client, title, template or person."
+          empty="No project found by its number, client, title, template or person."
           rowHeight={34}
         />
       )}

@@ -126,7 +126,7 @@ function OwnConvention({ project, convention, own, mayWrite, onSet }: OwnConvent
               Keep it
             </Button>
             <Button look="quiet" onClick={() => setPattern(null)}>
-              Leave it
+              Cancel
             </Button>
           </span>
         </form>

@@ -103,7 +103,7 @@ function ExtraForm({ starters, folders, onAdd, onClose }: FormProps) {
           Add it
         </Button>
         <Button look="quiet" className="h-6!" onClick={onClose}>
-          Leave it
+          Cancel
         </Button>
       </span>
     </form>

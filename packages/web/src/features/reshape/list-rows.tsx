@@ -123,7 +123,7 @@ function RenameEntry({ label, entries, onRename, onClose }: RenameProps) {
           Rename it
         </Button>
         <Button look="quiet" className="h-6!" onClick={onClose}>
-          Leave it
+          Cancel
         </Button>
       </span>
     </form>

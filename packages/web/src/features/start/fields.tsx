@@ -223,7 +223,7 @@ function Pick({ id, shown, becomes, placeholder, options, onPick, fault, fresh }
           className="h-8 w-full border-b border-line bg-clear px-2 outline-none placeholder:text-ink2"
         />
         <Cmd.List className="max-h-64 overflow-auto pt-1">
-          <Cmd.Empty className="px-2 py-3 text-sm text-ink2">Nobody has these letters.</Cmd.Empty>
+          <Cmd.Empty className="px-2 py-3 text-sm text-ink2">Nobody found.</Cmd.Empty>
           {some.map((o) => (
             <Cmd.Item
               key={o.value}

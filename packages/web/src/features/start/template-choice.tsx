@@ -92,7 +92,7 @@ function FindTemplate({ row, all, onChoose }: Props) {
           </li>
         ))}
       </ul>
-      {shown.length === 0 && <p className="px-2 py-3 text-sm text-ink2">No template has these letters.</p>}
+      {shown.length === 0 && <p className="px-2 py-3 text-sm text-ink2">No template found.</p>}
     </Popover>
   );
 }
