@@ -137,6 +137,7 @@ test('the facade show is typed from nothing with the keyboard, put in force and 
   await expect(page.getByText('Draft kept.')).toBeVisible();
   await page.getByRole('button', { name: 'Put edition 2 in force…' }).click();
   await page.getByRole('button', { name: 'Put edition 2 in force', exact: true }).click();
+  await expect(page.getByText('Edition 2 is in force.')).toBeVisible();
   await page.getByText('1 difference from edition 1').click();
   await expect(page.getByText('The template: what it is for changed')).toBeVisible();
   await page.getByRole('button', { name: 'Make it the draft' }).click();

@@ -1,4 +1,4 @@
-/** The foot of every editor with a draft: whether it is kept, and the ways to put it aside or in force. */
+/** The foot of every editor with a draft: whether it is kept, and the ways to discard it or put it in force. */
 import { type ReactNode, useId } from 'react';
 import { Button, Confirm, Labelled, TextInput } from '../ui';
 import type { Draft } from './use-draft';
