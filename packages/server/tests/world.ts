@@ -43,8 +43,16 @@ export interface TestWorld {
   close(): Promise<void>;
 }
 
-/** `bare` leaves out all rules: an installation as it is on its first day. */
-export async function openTestWorld(env: Record<string, string> = {}, bare = false): Promise<TestWorld> {
+/** Fills the database and the volume before the installation is opened; the people of each role are in it. */
+type Kept = (databaseUrl: string, studio: string) => Promise<void>;
+
+/**
+ * With `bare` all rules are left out: an installation as it is on its first day. A function opens one that was kept.
+ */
+export async function openTestWorld(
+  env: Record<string, string> = {},
+  bare: boolean | Kept = false,
+): Promise<TestWorld> {
   const base = process.env.NESTING_TEST_DATABASE;
   if (base === undefined) throw new Error('no database for tests: run npm test');
   const database = `t_${randomUUID().replaceAll('-', '')}`;
@@ -67,9 +75,10 @@ export async function openTestWorld(env: Record<string, string> = {}, bare = fal
       readWorker: new URL(`file://${repo}/dist/read-worker.js`),
     },
   );
+  if (typeof bare === 'function') await bare(config.databaseUrl, studio);
   const world = await openWorld(config, silent);
   const app = makeApp(world, makeAuth(world.db, config), silent);
-  const people = await seed(world, bare);
+  const people = typeof bare === 'function' ? await peopleIn(world) : await seed(world, bare);
   const cookies = new Map<Role, string>();
   const origin = new URL(config.publicUrl).origin;
   // Signed in once each: the door counts attempts.
@@ -132,6 +141,11 @@ export async function admin(base: string, sql: string): Promise<void> {
 }
 
 let hashed: Promise<string> | null = null;
+
+async function peopleIn({ db }: World): Promise<Record<Role, string>> {
+  const { rows } = await db.query<{ id: string; role: Role }>('select id, role from person');
+  return Object.fromEntries(rows.map((r) => [r.role, r.id])) as Record<Role, string>;
+}
 
 async function seed({ db }: World, bare: boolean): Promise<Record<Role, string>> {
   hashed ??= hashPassword(PASSWORD);
