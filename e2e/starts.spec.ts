@@ -116,6 +116,14 @@ test('a client on the spot, a folder left out, another renamed, settings chosen:
   await expect(page.getByLabel('First day')).toContainText('Ines Thorvald');
   await page.getByRole('button', { name: 'Tell the team something…' }).click();
   await page.getByRole('textbox', { name: 'What the team should know' }).fill('The guild brings its own poles.');
+  // What cannot be kept stays in the form.
+  await page.route('**/api/projects/*', (route) =>
+    route.request().method() === 'GET' ? route.continue() : route.abort(),
+  );
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('textbox', { name: 'What the team should know' })).toHaveValue(/its own poles/);
+  await expect(page.locator('form').filter({ hasText: 'What the team should know' })).toContainText(/again|reached/);
+  await page.unroute('**/api/projects/*');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('region', { name: 'What the team should know' })).toContainText(
     /The guild brings its own poles\.\s*Ines Thorvald, /,

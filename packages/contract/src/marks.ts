@@ -3,7 +3,13 @@ import { MARKS, type Meanings } from '@nesting/core/template';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 
-const meaning = z.string().trim().min(1).max(40);
+/** In letters that can be seen: no control characters, no marks of direction. */
+const meaning = z
+  .string()
+  .trim()
+  .min(1)
+  .max(40)
+  .regex(/^\P{C}*$/u);
 export const markSchema = z.enum(MARKS);
 export const meaningsSchema = z.partialRecord(markSchema, meaning).readonly();
 same<Same<z.infer<typeof meaningsSchema>, Meanings>>(true);

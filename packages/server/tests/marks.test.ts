@@ -52,6 +52,8 @@ describe('meanings of marks', () => {
     expect(await give(house, 'teal', '', 'weather')).toBe(204);
     expect(await give(house, 'neon', 'roof', '')).toEqual([400, 'not-as-expected']);
     expect(await give(house, 'teal', 'x'.repeat(41), '')).toEqual([400, 'not-as-expected']);
+    for (const unseen of ['ro\0of', 'roof\u202e', 'ro\nof'])
+      expect(await give(house, 'teal', unseen, '')).toEqual([400, 'not-as-expected']);
     expect(Object.keys(await meaningsOf(house))).toHaveLength(6);
     const artist = await house.ask('artist', 'PUT', '/api/marks/teal', { words: 'mine', was: '' });
     expect(artist.status).toBe(403);

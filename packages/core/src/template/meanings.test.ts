@@ -20,12 +20,16 @@ describe('marks from elsewhere', () => {
       fc.property(used, meanings, meanings, (marks, theirs, ours) => {
         const settled = settleMarks(marks, theirs, ours);
         const after: Meanings = { ...settled.meanings, ...ours };
+        const stays = (mark: Mark) => marks.has(mark) && theirs[mark] === undefined;
         for (const mark of marks) {
           const given = settled.marks.get(mark);
           const words = theirs[mark];
           if (words === undefined) expect(given).toBe(mark);
-          else if (given === null) expect(MARKS.filter((m) => after[m] === undefined)).toEqual([]);
-          else expect(after[given as Mark]).toBe(words);
+          else if (given === null) expect(MARKS.filter((m) => after[m] === undefined && !stays(m))).toEqual([]);
+          else {
+            expect(after[given as Mark]).toBe(words);
+            expect(stays(given as Mark) && ours[given as Mark] === undefined).toBe(false);
+          }
         }
         for (const [mark, words] of Object.entries(settled.meanings)) expect(after[mark as Mark]).toBe(words);
       }),

@@ -21,7 +21,9 @@ const sameWords = (a: string | undefined, b: string): boolean =>
 export function settleMarks(used: ReadonlySet<Mark>, theirs: Meanings, ours: Meanings): SettledMarks {
   const marks = new Map<Mark, Mark | null>();
   const known: Partial<Record<Mark, string>> = { ...ours };
-  const isFree = (mark: Mark): boolean => known[mark] === undefined;
+  /** Used without words: it stays as it is, and no other mark is mapped to it. */
+  const stays = (mark: Mark): boolean => used.has(mark) && theirs[mark] === undefined;
+  const isFree = (mark: Mark): boolean => known[mark] === undefined && !stays(mark);
   for (const mark of MARKS) {
     if (!used.has(mark)) continue;
     const words = theirs[mark];

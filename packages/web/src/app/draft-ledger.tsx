@@ -15,8 +15,8 @@ interface Props {
   readonly refused: string | null;
   readonly note: ReactNode;
   readonly mayPut: boolean;
-  /** Absent where there is no draft that could be put aside. */
-  readonly aside: { readonly words: string; readonly run: () => void } | null;
+  /** Absent where there is no draft that could be discarded. */
+  readonly discard: { readonly words: string; readonly run: () => void } | null;
   readonly putInForce: (() => void) | null;
   readonly more?: ReactNode;
   /** What putting it in force means. */
@@ -31,7 +31,7 @@ export function DraftLedger({
   refused,
   note,
   mayPut,
-  aside,
+  discard,
   putInForce,
   more,
   children,
@@ -56,14 +56,14 @@ export function DraftLedger({
         )}
       </p>
       {more}
-      {aside && (
+      {discard && (
         <Confirm
           trigger={<Button>Discard the draft…</Button>}
           title="Discard the draft?"
           act="Discard it"
-          run={aside.run}
+          run={discard.run}
         >
-          {aside.words}
+          {discard.words}
         </Confirm>
       )}
       {putInForce && (
@@ -84,8 +84,8 @@ export function DraftLedger({
   );
 }
 
-/** What is lost when a draft is put aside. */
-export const asideWords = (edition: number, what: string): string =>
+/** What is lost when a draft is discarded. */
+export const discardWords = (edition: number, what: string): string =>
   edition === 0
     ? `The ${what} was never in force, and goes with its draft.`
     : `What was changed since edition ${edition} is gone; edition ${edition} stays in force.`;

@@ -22,6 +22,7 @@ const PAGES: readonly Page[] = [
   { id: 'learn', words: 'Learn a convention from names', to: '/conventions/learn', only: 'coordinator' },
   { id: 'go-blocks', words: 'Shared parts', keys: 'b', to: '/blocks' },
   { id: 'go-registers', words: 'Lists', keys: 'r', to: '/registers' },
+  { id: 'go-marks', words: 'What each mark means', to: '/registers/marks' },
   { id: 'go-numbers', words: 'Project numbers', to: '/registers/numbers', not: 'artist' },
   { id: 'go-people', words: 'People and access', to: '/registers/people', only: 'coordinator' },
   { id: 'go-volumes', words: 'Volumes', to: '/registers/volumes' },

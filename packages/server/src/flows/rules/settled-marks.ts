@@ -2,6 +2,8 @@
 import type { BlockFile } from '@nesting/contract';
 import {
   type FolderNode,
+  MARKS,
+  type Mark,
   type Meanings,
   marksIn,
   type SettledMarks,
@@ -52,16 +54,17 @@ const wordsOf = (marks: SettledMarks['marks'], theirs: Meanings): string[] =>
 
 /** Gives free marks the meanings they have in what is taken in; in the transaction that takes it in. */
 export async function addMeanings(client: Client, added: readonly Meanings[]): Promise<void> {
-  const ours = await readMeanings(client, true);
-  for (const [mark, words] of added.flatMap((meanings) => Object.entries(meanings))) {
-    const known = ours[mark as keyof Meanings];
-    if (known === words) continue;
-    if (known !== undefined || !(await writeMeaning(client, mark as keyof Meanings, words, '')))
-      throw new Refused(
-        409,
-        'rules-changed',
-        'The meanings of marks are not as they were when this was looked at. Nothing was taken in; look again.',
-      );
-    (ours as Partial<Record<keyof Meanings, string>>)[mark as keyof Meanings] = words;
-  }
+  const ours: Partial<Record<Mark, string>> = { ...(await readMeanings(client, true)) };
+  for (const meanings of added)
+    for (const mark of MARKS) {
+      const words = meanings[mark];
+      if (words === undefined || words === ours[mark]) continue;
+      if (ours[mark] !== undefined || !(await writeMeaning(client, mark, words, '')))
+        throw new Refused(
+          409,
+          'rules-changed',
+          'The meanings of marks are not as they were when this was looked at. Nothing was taken in; look again.',
+        );
+      ours[mark] = words;
+    }
 }

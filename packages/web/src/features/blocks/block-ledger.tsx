@@ -6,7 +6,7 @@ import { differenceWords } from '@nesting/core/words';
 import { useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { DraftConflict } from '../../app/draft-conflict';
-import { asideWords, DraftLedger, SaidField } from '../../app/draft-ledger';
+import { DraftLedger, discardWords, SaidField } from '../../app/draft-ledger';
 import { useAppDispatch } from '../../app/store';
 import type { Draft } from '../../app/use-draft';
 import { many } from '../../app/words';
@@ -48,9 +48,9 @@ export function BlockLedger({ row, body, draft, holders, fault, mayWrite }: Prop
       refused={published.isError ? troubleOf(published.error) : null}
       note={fault ?? heldWords(row)}
       mayPut={fault === undefined}
-      aside={
+      discard={
         mayWrite && row.draft !== null
-          ? { words: asideWords(row.edition, 'block'), run: () => void discard(row.id).then(close) }
+          ? { words: discardWords(row.edition, 'shared part'), run: () => void discard(row.id).then(close) }
           : null
       }
       putInForce={mayWrite ? () => void put() : null}

@@ -1,10 +1,10 @@
-/** The foot of a convention's editor: its draft, put aside or in force. */
+/** The foot of a convention's editor: its draft, discarded or put in force. */
 import type { ConventionRow } from '@nesting/contract';
 import type { Convention } from '@nesting/core/template';
 import { Link, useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { DraftConflict } from '../../app/draft-conflict';
-import { asideWords, DraftLedger } from '../../app/draft-ledger';
+import { DraftLedger, discardWords } from '../../app/draft-ledger';
 import { useAppDispatch } from '../../app/store';
 import { many } from '../../app/words';
 import { conventionsApi } from './conventions-api';
@@ -75,9 +75,9 @@ export function ConventionLedger({ row, convention, draft, mayWrite, failing, us
           Learn from names…
         </Link>
       }
-      aside={
+      discard={
         open && (row.draft !== null || row.edition === null)
-          ? { words: asideWords(edition, 'convention'), run: () => void putAside() }
+          ? { words: discardWords(edition, 'convention'), run: () => void putAside() }
           : null
       }
       putInForce={() => void publish()}

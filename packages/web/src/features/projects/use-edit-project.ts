@@ -8,7 +8,8 @@ import { useCallback, useRef } from 'react';
 import { projectsApi } from './projects-api';
 
 export function useEditProject(project: ProjectPage): {
-  keep: (change: Omit<EditProject, 'version'>) => void;
+  /** Resolves to whether it was kept. */
+  keep: (change: Omit<EditProject, 'version'>) => Promise<boolean>;
   error: unknown;
 } {
   const [edit, { error }] = projectsApi.useEditProjectMutation();
@@ -17,10 +18,14 @@ export function useEditProject(project: ProjectPage): {
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(
     (change: Omit<EditProject, 'version'>) => {
-      last.current = last.current.then(async () => {
+      const kept = last.current.then(async () => {
         const done = await edit({ id: project.id, version: version.current, ...change });
-        if (!('error' in done)) version.current++;
+        const isKept = !('error' in done);
+        if (isKept) version.current++;
+        return isKept;
       });
+      last.current = kept;
+      return kept;
     },
     [edit, project.id],
   );

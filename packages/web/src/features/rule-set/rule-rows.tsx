@@ -5,14 +5,14 @@ import { Choose } from '../../ui';
 
 export const KIND_WORDS: Readonly<Record<RuleKind, string>> = {
   template: 'template',
-  block: 'block',
+  block: 'shared part',
   convention: 'convention',
   list: 'list',
 };
 export const STATE_WORDS: Readonly<Record<RuleSetRow['state'], string>> = {
   new: 'new here',
   same: 'the same here',
-  differs: 'otherwise here',
+  differs: 'different here',
 };
 
 /** What an act means for one row: new things come in force, others as drafts. */

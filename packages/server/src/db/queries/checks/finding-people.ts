@@ -10,7 +10,8 @@ export async function giveFindings(
   by: string,
   given: {
     readonly person?: string | null;
-    readonly note?: string | undefined /** Nobody else's are taken from them. */;
+    readonly note?: string | undefined;
+    /** Nobody else's are taken from them. */
     readonly onlyOf?: string;
   },
 ): Promise<number> {

@@ -16,9 +16,10 @@ export function TeamNote({ project, mayWrite }: { project: ProjectPage; mayWrite
     return (
       <NoteForm
         text={teamNote.text}
-        onKeep={(text) => {
-          if (text !== teamNote.text) keep({ teamNote: text });
-          setWriting(false);
+        error={error}
+        onKeep={async (text) => {
+          // What was written stays in the form until it is kept.
+          if (text === teamNote.text || (await keep({ teamNote: text }))) setWriting(false);
         }}
         onLeave={() => setWriting(false)}
       />
@@ -38,7 +39,6 @@ export function TeamNote({ project, mayWrite }: { project: ProjectPage; mayWrite
           <NoteAuthor note={teamNote} />
         </>
       )}
-      <Refused words={error ? troubleOf(error) : null} />
       {mayWrite && (
         <Button look="quiet" className="h-6!" onClick={() => setWriting(true)}>
           {teamNote.text === '' ? 'Tell the team something…' : 'Change it…'}
@@ -59,11 +59,12 @@ function NoteAuthor({ note: { by, at } }: { note: ProjectPage['teamNote'] }) {
 
 interface NoteFormProps {
   readonly text: string;
-  readonly onKeep: (text: string) => void;
+  readonly error: unknown;
+  readonly onKeep: (text: string) => Promise<void>;
   readonly onLeave: () => void;
 }
 
-function NoteForm({ text, onKeep, onLeave }: NoteFormProps) {
+function NoteForm({ text, error, onKeep, onLeave }: NoteFormProps) {
   const id = useId();
   const [written, setWritten] = useState(text);
   return (
@@ -71,7 +72,7 @@ function NoteForm({ text, onKeep, onLeave }: NoteFormProps) {
       className="flex flex-col gap-2"
       onSubmit={(e) => {
         e.preventDefault();
-        onKeep(written.trim());
+        void onKeep(written.trim());
       }}
     >
       <Labelled id={id} label={TITLE}>
@@ -85,6 +86,7 @@ function NoteForm({ text, onKeep, onLeave }: NoteFormProps) {
           className="font-sans"
         />
       </Labelled>
+      <Refused words={error ? troubleOf(error) : null} />
       <span className="flex gap-3">
         <Button type="submit">Keep it</Button>
         <Button look="quiet" onClick={onLeave}>

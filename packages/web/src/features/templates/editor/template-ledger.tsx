@@ -1,4 +1,4 @@
-/** The foot of a template's editor: its draft, put aside or in force with what that means. */
+/** The foot of a template's editor: its draft, discarded or put in force with what that means. */
 import type { TemplateRow } from '@nesting/contract';
 import { type Difference, diffTemplates, type Template } from '@nesting/core/template';
 import { differenceWords } from '@nesting/core/words';
@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../../app/api';
 import { DraftConflict } from '../../../app/draft-conflict';
-import { asideWords, DraftLedger, SaidField } from '../../../app/draft-ledger';
+import { DraftLedger, discardWords, SaidField } from '../../../app/draft-ledger';
 import { useAppDispatch } from '../../../app/store';
 import { many } from '../../../app/words';
 import { templatesApi } from '../templates-api';
@@ -61,9 +61,9 @@ export function TemplateLedger({ row, template, draft, fault }: Props) {
       refused={refused ? troubleOf(refused) : null}
       note={fault ?? note}
       mayPut={fault === undefined}
-      aside={
+      discard={
         open && (row.draft !== null || row.edition === 0)
-          ? { words: asideWords(row.edition, 'template'), run: () => void putAside() }
+          ? { words: discardWords(row.edition, 'template'), run: () => void putAside() }
           : null
       }
       putInForce={() => void put()}
