@@ -65,6 +65,22 @@ module.exports = {
       },
     },
     {
+      name: 'disks-by-handles',
+      comment:
+        'What people own is reached through open folders alone; elsewhere only the program’s own files are read.',
+      severity: 'error',
+      from: {
+        path: '^packages/',
+        pathNot: [
+          tests,
+          '^packages/disk/src/(roots/|walk\\.ts$|file-facts\\.ts$|check/quick\\.ts$)',
+          '^packages/server/src/(admin|backup|build-paths|config|serve|db/migrate|http/app)\\.ts$',
+          '^packages/cli/src/(input|commands/check)\\.ts$',
+        ],
+      },
+      to: { path: '^(node:)?fs(/promises)?$' },
+    },
+    {
       name: 'radix-in-ui',
       comment: 'Radix is wrapped once, in ui/.',
       severity: 'error',

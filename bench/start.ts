@@ -9,7 +9,7 @@ import path from 'node:path';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { makingSteps, startChanges } from '@nesting/core/planners';
 import { expandTemplate, type Template } from '@nesting/core/template';
-import { startOnDisk } from '@nesting/disk';
+import { Root, startOnDisk } from '@nesting/disk';
 import { line, median } from './measure';
 
 const BYTES = Buffer.alloc(4096, 7);
@@ -41,6 +41,12 @@ function template(): Template {
   };
 }
 
+function stepsOf(changes: ReturnType<typeof startChanges>) {
+  const steps = makingSteps(changes);
+  if (!steps.ok) throw new Error(steps.faults[0]?.code);
+  return steps.value;
+}
+
 export async function benchStart(): Promise<void> {
   const t = template();
   const home = mkdtempSync(path.join(tmpdir(), 'nesting-bench-start-'));
@@ -51,10 +57,10 @@ export async function benchStart(): Promise<void> {
   const kept = path.join(home, 'kept');
   mkdirSync(kept);
   await startOnDisk({
-    parent: kept,
+    parent: Root.open({ base: kept, folder: '' }),
     folder: 'files',
     project: 'kept',
-    steps: makingSteps(startChanges({ template: t, expansion: counted, project: 'p', started: '' })),
+    steps: stepsOf(startChanges({ template: t, expansion: counted, project: 'p', started: '' })),
     bytesOf: () => BYTES,
   });
   // Folders for the shell are listed beforehand: only making them is timed.
@@ -66,10 +72,10 @@ export async function benchStart(): Promise<void> {
     const a = performance.now();
     const expansion = plan(round);
     const outcome = await startOnDisk({
-      parent: home,
+      parent: Root.open({ base: home, folder: '' }),
       folder: `ours-${round}`,
       project: `p${round}`,
-      steps: makingSteps(startChanges({ template: t, expansion, project: `p${round}`, started: '' })),
+      steps: stepsOf(startChanges({ template: t, expansion, project: `p${round}`, started: '' })),
       bytesOf: () => BYTES,
     });
     const b = performance.now();

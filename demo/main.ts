@@ -22,6 +22,7 @@ import {
   startersBeside,
   startProject,
   startServer,
+  takeUpVolume,
   transaction,
   upsertRegisters,
   type World,
@@ -92,6 +93,7 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
       await writePrefixes(client, volume, { windows: drive, macos: `/Volumes/${volume}`, linux: `/mnt/${volume}` });
     return people;
   });
+  for (const volume of world.config.volumes.keys()) await takeUpVolume(world, valueAt(people, 'IT'), volume, false);
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
   await newEdition(world);
   layFreelance(world);

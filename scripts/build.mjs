@@ -1,4 +1,4 @@
-// Builds what runs: the server, the worker of the checks and the command line by esbuild, the screens by Vite.
+// Builds what runs: the server, the processes that work on disks and the command line by esbuild, the screens by Vite.
 
 import { cpSync, rmSync } from 'node:fs';
 import path from 'node:path';
@@ -31,13 +31,12 @@ const common = {
 const only = process.argv[2];
 
 if (only !== 'web') {
-  // The command line and the worker start often: everything they need is in one file.
+  // The command line and the processes that work on disks start often: everything they need is in one file.
   await build({
     ...common,
     entryPoints: {
       nesting: 'packages/cli/src/main.ts',
-      'check-worker': 'packages/disk/src/check/check-worker.ts',
-      'read-worker': 'packages/disk/src/reads/read-worker.ts',
+      'disk-child': 'packages/disk/src/children/main.ts',
     },
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });

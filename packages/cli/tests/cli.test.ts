@@ -13,7 +13,7 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { applyOnDisk } from '@nesting/disk';
+import { applyOnDisk, Root } from '@nesting/disk';
 
 const repo = process.cwd();
 const TEMPLATE = path.join(repo, 'demo/templates/facade-show.nest.json');
@@ -365,7 +365,7 @@ describe('undo', () => {
       content: null,
     });
     const outcome = await applyOnDisk({
-      root,
+      root: Root.open({ base: root, folder: '' }),
       id: 'b1',
       what: 'test',
       by: 'IT',
@@ -413,7 +413,7 @@ describe('undo', () => {
       { key: 'f', what: 'file' as const, before: null, after: 'f', content: { kind: 'text' as const, text: 'f' } },
     ];
     const outcome = await applyOnDisk({
-      root,
+      root: Root.open({ base: root, folder: '' }),
       id: 'b1',
       what: 'test',
       by: '',

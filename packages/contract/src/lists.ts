@@ -155,6 +155,8 @@ export const prefixesSchema = z.object({
   linux: z.string().max(200),
 });
 export type Prefixes = z.infer<typeof prefixesSchema>;
+/** `isAnother`: said by who knows that what is mounted there now is to be the volume. */
+export const takeUpSchema = z.object({ isAnother: z.boolean().default(false) });
 
 /** A project's folder that lies elsewhere than its row says, or twice. */
 export interface FoundProject {
@@ -163,8 +165,10 @@ export interface FoundProject {
   readonly title: string;
   readonly was: { readonly volume: string; readonly folder: string };
   readonly places: readonly { readonly volume: string; readonly folder: string }[];
-  /** `copied` lies in its place and in others too; `missing` lies nowhere. */
-  readonly state: 'moved' | 'copied' | 'missing';
+  /** `copied` lies in its place and in others too; `missing` lies nowhere; `unread` has a marker that cannot be read. */
+  readonly state: 'moved' | 'copied' | 'missing' | 'unread';
+  /** Of one that cannot be read: the system's code. */
+  readonly why?: string | undefined;
 }
 export const relinkSchema = z.object({ project: z.string().max(60), volume: word, folder: z.string().min(1).max(500) });
 

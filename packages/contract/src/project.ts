@@ -122,8 +122,11 @@ export const startSchema = z.object({
   settings: z.record(short, short).default({}),
   /** Into a folder that is there already: what is there is kept, what is missing is added. */
   into: z.boolean().default(false),
-  /** Made up by who asks, to be told how far it is. */
-  watch: z.uuid().optional(),
+  /**
+   * Made up by who asks: by it one is told how far it is, and the same request asked again is done once. It is the
+   * project's id.
+   */
+  key: z.uuid().optional(),
 });
 export type StartRequest = z.input<typeof startSchema>;
 export type StartGiven = z.infer<typeof startSchema>;

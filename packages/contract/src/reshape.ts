@@ -50,12 +50,16 @@ export interface ReshapePlan {
   readonly budget: number;
 }
 
-export const applyReshapeSchema = reshapeSchema.extend({ print: z.string().length(64) });
+export const applyReshapeSchema = reshapeSchema.extend({
+  print: z.string().length(64),
+  /** Made up by who asks: the same request asked again is done once. It is the batch's id. */
+  key: z.uuid().optional(),
+});
 
 export const PLAN_FORMS = ['text', 'csv', 'json', 'sh', 'powershell'] as const;
 export type PlanForm = (typeof PLAN_FORMS)[number];
 
-const BATCH_STATES = ['running', 'paused', 'done', 'taken-back'] as const;
+const BATCH_STATES = ['running', 'paused', 'done', 'taken-back', 'closed'] as const;
 export type BatchState = (typeof BATCH_STATES)[number];
 
 export interface BatchRow {
@@ -68,7 +72,7 @@ export interface BatchRow {
   /** Lines it changed on the disk. */
   readonly changes: number;
   readonly undoes: string | null;
-  /** Why it is paused. */
+  /** Why it is paused, or was closed. */
   readonly why: string;
   /** How far it is, while it runs. */
   readonly done: number;
@@ -78,7 +82,7 @@ export interface BatchRow {
 export interface BatchLine {
   readonly change: Change;
   readonly undone: boolean;
-  /** Why it cannot be undone now. */
+  /** Why it cannot be undone now; of a closed batch, why it stayed. */
   readonly hindrance: string | null;
 }
 
@@ -92,7 +96,7 @@ export interface BatchPage extends BatchRow {
 export const undoSchema = z.object({
   keys: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null),
 });
-export const settleSchema = z.object({ way: z.enum(['finish', 'take-back']) });
+export const settleSchema = z.object({ way: z.enum(['finish', 'take-back', 'close']) });
 
 /** What a project is by its rules: what a batch turns from one to another. */
 export interface ProjectShape {

@@ -51,7 +51,8 @@ export interface VolumeRow {
   readonly name: string;
   /** Where it is mounted, as the server sees it; counted into paths. */
   readonly root: string;
-  readonly state: 'ready' | 'read-only' | 'missing';
+  /** `new`: nobody took it up yet. `other`: what is found there is not the volume that was taken up. */
+  readonly state: 'ready' | 'read-only' | 'missing' | 'new' | 'other';
   readonly freeBytes: number | null;
   readonly projects: number;
   /** How each system's people see the root; empty where nobody said. */

@@ -13,6 +13,12 @@ import { base64, csv } from '../src/text';
 import { wordsFor } from '../src/words';
 import { FIELDS, REGISTERS } from './names';
 
+const steps = (changes: readonly Change[]) => {
+  const made = makingSteps(changes);
+  if (!made.ok) throw new Error(made.faults[0]?.code);
+  return made.value;
+};
+
 describe('words', () => {
   test('every fault and diagnostic the core can give has a sentence', () => {
     const sources = readdirSync('packages/core/src', { recursive: true, encoding: 'utf8' }).filter(
@@ -149,24 +155,30 @@ describe('plans', () => {
           ...folders.map((f) => change(`${f}/x.txt`, 'file')),
         ].sort((a, b) => (seed % 2 ? 1 : -1) * ((a.after ?? '').length - (b.after ?? '').length));
         const { entries, port } = memory();
-        expect((await performSteps(makingSteps(changes), port, { bytesOf })).failed).toBeNull();
+        expect((await performSteps(steps(changes), port, { bytesOf })).failed).toBeNull();
         expect(entries.size).toBe(1 + changes.length);
       }),
     );
+  });
+
+  test('a plan with a fault has no steps at all', () => {
+    const twice = makingSteps([change('a', 'folder'), change('b', 'folder'), change('A', 'folder')]);
+    expect(twice).toMatchObject({ ok: false, faults: [{ code: 'name-taken' }] });
+    expect(makingSteps([change('b/x.txt', 'file'), change('b', 'file')]).ok).toBe(false);
   });
 
   test('wherever it fails, taking back leaves nothing', async () => {
     await fc.assert(
       fc.asyncProperty(fc.integer({ min: 1, max: 12 }), async (failAt) => {
         const { entries, port } = memory(failAt);
-        const steps = makingSteps([
+        const made = steps([
           change('a', 'folder'),
           change('a/b', 'folder'),
           change('c', 'folder'),
           change('a/b/1', 'file'),
           change('c/2', 'file'),
         ]);
-        const { done, failed } = await performSteps(steps, port, { bytesOf });
+        const { done, failed } = await performSteps(made, port, { bytesOf });
         expect(failed?.code ?? null).toBe(failAt <= 5 ? 'ENOSPC' : null);
         expect(await takeBack(done, port)).toEqual([]);
         expect([...entries.keys()]).toEqual(['']);

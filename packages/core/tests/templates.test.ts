@@ -30,9 +30,8 @@ const codes = (values: Values, template?: Template) =>
 /** What stands on a disk right after a start. */
 function made(template: Template, values: Values): string[] {
   const expansion = expandTemplate(template, values, STUDIO);
-  return makingSteps(startChanges({ template, expansion, project: 'p', started: '' })).map((s) =>
-    s.do === 'make' ? `${s.path}/` : s.path,
-  );
+  const steps = makingSteps(startChanges({ template, expansion, project: 'p', started: '' }));
+  return (steps.ok ? steps.value : []).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
 }
 
 const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>

@@ -3,29 +3,20 @@
  * a batch with its journal.
  * Where one step fails all that was made is taken back; what was there was never touched.
  */
-import { lstatSync, mkdirSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
 import { type Change, codeOf, type MakingStep } from '@nesting/core/change';
-import { parentOf } from '@nesting/core/listing';
+import { MARKER_PATH } from '@nesting/core/planners';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { applyOnDisk, settleOnDisk } from './batch';
-import { inside } from './guard';
 import { BatchOpen, batchesIn, openIn } from './journal';
+import { makeFolders, writtenAt } from './roots/own-files';
+import { standingAt } from './roots/port';
+import { removeTree } from './roots/remove-tree';
+import type { Root } from './roots/root';
 import type { StartOnDisk, StartOutcome } from './start';
 
 export type AddOutcome =
   | (Extract<StartOutcome, { ok: true }> & { readonly made: number; readonly kept: number })
   | Extract<StartOutcome, { ok: false }>;
-
-/** What stands at a path: links stand in the way, and are not followed. */
-function standing(root: string, path: string): 'folder' | 'file' | 'other' | null {
-  try {
-    const stats = lstatSync(join(root, path));
-    return stats.isDirectory() ? 'folder' : stats.isFile() ? 'file' : 'other';
-  } catch {
-    return null;
-  }
-}
 
 const changeOf = (step: MakingStep): Change => ({
   key: step.key,
@@ -35,37 +26,36 @@ const changeOf = (step: MakingStep): Change => ({
   content: step.do === 'make' ? null : step.content,
 });
 
-export async function addToFolder({
-  parent,
-  folder,
-  project,
-  steps,
-  bytesOf,
-  progress,
-}: Omit<StartOnDisk, 'cancel'>): Promise<AddOutcome> {
-  const root = join(parent, folder);
-  const inTheWay = steps.find((s) => {
-    const there = standing(root, s.path);
-    return there !== null && there !== (s.do === 'make' ? 'folder' : 'file');
-  });
-  // Everything is looked at before anything is made.
-  if (inTheWay !== undefined) return { ok: false, code: 'ENOTDIR', at: inTheWay.path, stayed: [] };
-  const linked = steps.find((s) => standing(root, parentOf(s.path)) === 'folder' && !inside(root, parentOf(s.path)).ok);
-  if (linked !== undefined) return { ok: false, code: 'ELOOP', at: linked.path, stayed: [] };
-  const missing = steps.filter((s) => standing(root, s.path) === null && s.path !== OWN_FOLDER);
+export async function addToFolder(add: Omit<StartOnDisk, 'cancel'>): Promise<AddOutcome> {
+  const root = add.parent.sub(add.folder);
   try {
-    mkdirSync(join(root, OWN_FOLDER), { recursive: true });
+    return await addIn(root, add);
+  } finally {
+    root.close();
+  }
+}
+
+async function addIn(
+  root: Root,
+  { project, steps, bytesOf, progress }: Omit<StartOnDisk, 'cancel'>,
+): Promise<AddOutcome> {
+  // Everything is looked at before anything is made.
+  const seen = lookAt(root, steps);
+  if ('code' in seen) return { ok: false, ...seen, stayed: [] };
+  try {
+    makeFolders(root, OWN_FOLDER);
     const outcome = await applyOnDisk({
       root,
       id: project,
       what: 'add',
       by: '',
       at: new Date().toISOString(),
-      changes: missing.map(changeOf),
+      changes: seen.missing.map(changeOf),
       bytesOf,
       progress,
     });
-    if (outcome.state === 'done') return { ok: true, root, made: missing.length, kept: steps.length - missing.length };
+    if (outcome.state === 'done')
+      return { ok: true, made: seen.missing.length, kept: steps.length - seen.missing.length };
     const stayed = outcome.state === 'paused' ? await takeBackAdd(root, project) : [];
     tidyOwn(root);
     const [fault] = outcome.state === 'refused' ? outcome.faults : [];
@@ -82,8 +72,27 @@ export async function addToFolder({
   }
 }
 
+/** What is missing, or the first place at which something else stands. Links stand in the way, and are not followed. */
+function lookAt(
+  root: Root,
+  steps: readonly MakingStep[],
+): { readonly missing: readonly MakingStep[] } | { readonly code: string; readonly at: string } {
+  const missing: MakingStep[] = [];
+  for (const step of steps) {
+    try {
+      const there = standingAt(root, step.path)?.kind ?? null;
+      if (there === null) {
+        if (step.path !== OWN_FOLDER) missing.push(step);
+      } else if (there !== (step.do === 'make' ? 'folder' : 'file')) return { code: 'ENOTDIR', at: step.path };
+    } catch (error) {
+      return { code: codeOf(error), at: step.path };
+    }
+  }
+  return { missing };
+}
+
 /** Takes back what an add had made when it stopped or was cut short; the paths that had to stay. */
-export async function takeBackAdd(root: string, project: string): Promise<readonly string[]> {
+export async function takeBackAdd(root: Root, project: string): Promise<readonly string[]> {
   if (openIn(root) !== project) return [];
   const settled = await settleOnDisk(root, 'take-back', { by: '', at: new Date().toISOString() });
   tidyOwn(root);
@@ -91,21 +100,8 @@ export async function takeBackAdd(root: string, project: string): Promise<readon
 }
 
 /** Nesting's own folder in a folder that is no project: nothing but what a batch that came to nothing wrote down. */
-function tidyOwn(root: string): void {
-  if (standing(root, `${OWN_FOLDER}/project.json`) === null && openIn(root) === null && batchesIn(root).length <= 2)
-    rmSync(join(root, OWN_FOLDER), { recursive: true, force: true });
-}
-
-/** Which of the paths are there now. */
-export function standingIn(parent: string, folder: string, paths: readonly string[]): string[] {
-  const root = inside(parent, folder);
-  if (!root.ok) return [];
-  return paths.filter((path) => {
-    try {
-      return inside(root.value, path).ok;
-    } catch (error) {
-      if (codeOf(error) === 'ENOENT') return false;
-      throw error;
-    }
-  });
+function tidyOwn(root: Root): void {
+  if (standingAt(root, OWN_FOLDER)?.kind !== 'folder') return;
+  if (writtenAt(root, MARKER_PATH) === null && openIn(root) === null && batchesIn(root).length <= 2)
+    removeTree(root, OWN_FOLDER);
 }

@@ -8,15 +8,23 @@ import {
   type BatchOutcome,
   type Change,
   checkExpectations,
+  type Done,
   doneAfter,
+  endHalfMove,
+  type Found,
+  findEntries,
   type Intents,
   leftOf,
   type PerformOptions,
+  type Port,
+  type Progress,
+  type Rest,
   reverseChanges,
   runSteps,
+  type Step,
   stepsDone,
 } from '@nesting/core/change';
-import { livePort } from './disk-port';
+
 import {
   type BatchRecord,
   batchesIn,
@@ -30,10 +38,12 @@ import {
   openIn,
   readBatch,
 } from './journal';
+import { portOn } from './roots/port';
+import type { Root } from './roots/root';
 
 export interface DiskBatch extends PerformOptions {
-  /** The project's folder, absolute. */
-  readonly root: string;
+  /** The project's folder. */
+  readonly root: Root;
   readonly id: string;
   readonly what: string;
   readonly by: string;
@@ -53,7 +63,7 @@ export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   try {
     outcome = await applyBatch(
       { id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) },
-      livePort(root),
+      portOn(root),
       journal,
       options(batch),
     );
@@ -94,7 +104,7 @@ export type Settled =
  * back.
  */
 export async function settleOnDisk(
-  root: string,
+  root: Root,
   way: 'finish' | 'take-back',
   taking: { readonly by: string; readonly at: string },
 ): Promise<Settled> {
@@ -135,15 +145,17 @@ export async function settleOnDisk(
 }
 
 async function finish(
-  root: string,
+  root: Root,
   record: BatchRecord,
   intents: Intents,
   id: string,
   state: 'done' | 'taken-back',
 ): Promise<Settled> {
-  const port = livePort(root);
+  const port = portOn(root);
   const folder = batchFolder(record.id);
-  const far = await stepsDone(record.intents, record.outcomes, folder, port, GROUP);
+  const far = await howFar(record, folder, port);
+  const lacking = far.clear ? undefined : await lackingFrom(record, far.done, port);
+  if (lacking !== undefined) return { state: 'paused', id, intents, at: lacking.path, code: lacking.code };
   const outcome = await runSteps(record.intents.steps, far.done, folder, port, journalOf(root, record.id), {});
   if (outcome.state === 'paused') return { state: 'paused', id, intents, at: outcome.at, code: outcome.code };
   if (state === 'taken-back') await journalOf(root, id).outcome({ ended: 'taken-back' });
@@ -152,26 +164,61 @@ async function finish(
 }
 
 async function takeBackNow(
-  root: string,
+  root: Root,
   record: BatchRecord,
   backId: string,
   { by, at }: { readonly by: string; readonly at: string },
 ): Promise<BatchOutcome> {
   const folder = batchFolder(record.id);
-  const port = livePort(root);
-  const far = await stepsDone(record.intents, record.outcomes, folder, port, GROUP);
-  const changes = reverseChanges(doneAfter(record.intents, far.done, leftOf(record.outcomes), folder), folder);
+  const port = portOn(root);
+  const far = await howFar(record, folder, port);
+  const left = leftOf(record.outcomes);
+  const { done, gone } = far.clear
+    ? { done: doneAfter(record.intents, far.done, left, folder), gone: [] }
+    : await foundOf(record, port, far.done);
+  const [first] = gone;
+  if (first !== undefined) return { state: 'paused', done: far.done, at: first.path, code: first.code };
+  const changes = reverseChanges(done, folder);
   const journal = journalBeside(root, backId);
   return applyBatch(
     { id: backId, what: 'take-back', by, at, undoes: record.id, changes, folder: batchFolder(backId) },
     port,
     journal,
-    options({ bytesOf: nothing }),
+    withoutContents,
   );
 }
 
-const nothing = (): Uint8Array => {
-  throw new Error('a reversed change has no new content');
+/** Where a batch's entries are, found one by one. */
+export async function foundOf(
+  { id, intents, outcomes }: BatchRecord,
+  port: Port,
+  done: number,
+  moreSteps: readonly Step[] = [],
+): Promise<Found> {
+  const left = leftOf(outcomes);
+  const found = await findEntries({ intents, done, moreSteps, folder: batchFolder(id) }, port);
+  const withLeft = (one: Done): Done => (one.change.key in left ? { ...one, left: left[one.change.key] } : one);
+  return { ...found, done: found.done.map(withLeft) };
+}
+
+/** The first entry that a step still to be done would need, and that is nowhere. */
+async function lackingFrom(record: BatchRecord, done: number, port: Port): Promise<Rest | undefined> {
+  const needed = new Set(record.intents.steps.slice(done).map((step) => step.key));
+  return (await foundOf(record, port, done)).gone.find(({ key }) => needed.has(key));
+}
+
+/** How far a batch came, after what a crash left half of was ended. */
+export async function howFar({ intents, outcomes }: BatchRecord, folder: string, port: Port): Promise<Progress> {
+  await endHalfMove(intents, outcomes, folder, port, GROUP);
+  return stepsDone(intents, outcomes, folder, port, GROUP);
+}
+
+/** For changes that bring back what is kept. */
+export const withoutContents: PerformOptions = {
+  bytesOf: () => {
+    throw new Error('a reversed change has no new content');
+  },
+  yieldNow: () => new Promise((resolve) => setImmediate(resolve)),
 };
 
 export interface UndoLine {
@@ -181,12 +228,12 @@ export interface UndoLine {
 }
 
 /** What undoing a batch would do, line by line; lines that were undone by now are not among them. */
-export async function undoPlan(root: string, id: string): Promise<readonly UndoLine[] | null> {
+export async function undoPlan(root: Root, id: string): Promise<readonly UndoLine[] | null> {
   const record = readBatch(root, id);
   if (record === null || record.ended?.ended !== 'done') return null;
   const undone = undoneKeys(root, id);
   const changes = reversed(record).filter((c) => !undone.has(c.key));
-  const { faults } = await checkExpectations(changes, livePort(root));
+  const { faults } = await checkExpectations(changes, portOn(root));
   const byKey = new Map(faults.map((f) => [f.key, f]));
   return changes.map((change) => ({ change, hindrance: byKey.get(change.key) ?? null }));
 }
@@ -195,7 +242,7 @@ const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] =>
   reverseChanges(doneAfter(intents, intents.steps.length, leftOf(outcomes), batchFolder(id)), batchFolder(id));
 
 /** Keys of a batch that later batches took back, and that nobody brought again. */
-export function undoneKeys(root: string, id: string): ReadonlySet<string> {
+export function undoneKeys(root: Root, id: string): ReadonlySet<string> {
   const done = batchesIn(root)
     .map((other) => readBatch(root, other))
     .filter((r) => r?.ended?.ended === 'done') as BatchRecord[];
@@ -216,7 +263,7 @@ function undoneAmong(done: readonly BatchRecord[], id: string, asked: Set<string
 }
 
 export interface Undo {
-  readonly root: string;
+  readonly root: Root;
   readonly batch: string;
   readonly id: string;
   readonly by: string;
@@ -230,5 +277,5 @@ export async function undoOnDisk({ root, batch, id, by, at, keys }: Undo): Promi
   const lines = await undoPlan(root, batch);
   if (lines === null) return null;
   const changes = lines.map((l) => l.change).filter((c) => keys === null || keys.has(c.key));
-  return applyOnDisk({ root, id, what: 'undo', by, at, undoes: batch, changes, bytesOf: nothing });
+  return applyOnDisk({ root, id, what: 'undo', by, at, undoes: batch, changes, ...withoutContents });
 }

@@ -3,13 +3,15 @@
  * for the project's own path.
  */
 import { createHash } from 'node:crypto';
-import { closeSync, lstatSync, openSync, readFileSync, readSync } from 'node:fs';
+import { lstatSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
 import { type ContentFact, type ContentWants, contentTasks, type Run } from '@nesting/core/check';
 import { type FileEntry, type FolderListing, join } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
-import { type Mount, placeOf, type Unseen } from './walk';
+import { eachChunk, hashOf, type PlainFile, readPlain, withPlainFile } from './roots/plain-file';
+import type { Tree } from './roots/tree';
+import type { Unseen } from './walk';
 
 /** What is known of one file, for as long as its size, time and inode stay what they were. */
 export interface FileFacts {
@@ -36,14 +38,12 @@ export interface FactsOptions {
 /** What is larger is not hashed, and that is said: it would take hours, and nobody would wait for the check. */
 const MOST_HASHED = 256 * 2 ** 30;
 
-const chunk = Buffer.allocUnsafe(1 << 20);
-
 export class FactsReader {
   readonly facts: FileFacts[] = [];
   private readonly needles: readonly Buffer[];
 
   constructor(
-    private readonly at: { readonly root: string; readonly mounts: readonly Mount[] },
+    private readonly tree: Tree,
     private readonly rules: ProjectRules,
     private readonly request: FactsOptions,
     private readonly unseen: (unseen: Unseen) => void,
@@ -63,16 +63,12 @@ export class FactsReader {
   }
 
   private file(path: string, file: FileEntry, hash: boolean, search: boolean): void {
-    const inode = lstatSync(this.place(path), { throwIfNoEntry: false })?.ino;
-    if (inode === undefined) {
-      this.unseen({ path, code: 'ENOENT' });
-      return;
-    }
-    const known = this.known(path, file.size, file.modified, inode);
     const tooLarge = hash && file.size > MOST_HASHED;
     if (tooLarge) this.unseen({ path, code: 'TOO-LARGE' });
     try {
-      const sha256 = hash && !tooLarge ? (known?.sha256 ?? fileHash(this.place(path))) : known?.sha256;
+      const inode = this.inode(path);
+      const known = this.known(path, file.size, file.modified, inode);
+      const sha256 = hash && !tooLarge ? (known?.sha256 ?? this.hash(path)) : known?.sha256;
       const found = known?.targets !== undefined || !search ? known : this.references(path, file);
       this.facts.push({
         path,
@@ -92,12 +88,11 @@ export class FactsReader {
   private run(listing: FolderListing, run: Run): void {
     const path = `${join(listing.path, run.head)}#${run.tail}`;
     const frames = [...run.names].sort();
-    const inode = lstatSync(this.place(join(listing.path, frames[0] ?? '')), { throwIfNoEntry: false })?.ino ?? 0;
-    const known = this.known(path, run.bytes, run.newest, inode);
     try {
+      const inode = this.inode(join(listing.path, frames[0] ?? ''));
+      const known = this.known(path, run.bytes, run.newest, inode);
       const whole = createHash('sha256');
-      if (known?.sha256 === undefined)
-        for (const name of frames) whole.update(fileHash(this.place(join(listing.path, name))));
+      if (known?.sha256 === undefined) for (const name of frames) whole.update(this.hash(join(listing.path, name)));
       this.facts.push({
         path,
         first: join(listing.path, frames[0] ?? run.first),
@@ -112,8 +107,12 @@ export class FactsReader {
     }
   }
 
-  private place(path: string): string {
-    return placeOf(this.at.root, path, this.at.mounts);
+  private inode(path: string): number {
+    return lstatSync(this.tree.rootOf(path).at(path)).ino;
+  }
+
+  private hash(path: string): string {
+    return withPlainFile(this.tree.rootOf(path), path, hashOf);
   }
 
   private known(path: string, size: number, modified: number, inode: number): FileFacts | undefined {
@@ -124,30 +123,27 @@ export class FactsReader {
   }
 
   private references(path: string, file: FileEntry): { targets: readonly string[]; holdsRoot: boolean } {
+    const root = this.tree.rootOf(path);
     const format = refFormatOf(file.name);
     if (format !== null && isReadAsText(file.size)) {
-      const found = format.find(readFileSync(this.place(path), 'utf8'));
+      // It may have grown a little since it was listed.
+      const found = format.find(readPlain(root, path, file.size + MOST_GROWN).toString('utf8'));
       return { targets: distinctTargets(found), holdsRoot: false };
     }
-    return { targets: [], holdsRoot: this.needles.length > 0 && holds(this.place(path), file.size, this.needles) };
+    if (this.needles.length === 0) return { targets: [], holdsRoot: false };
+    return { targets: [], holdsRoot: withPlainFile(root, path, (plain) => holds(plain, this.needles)) };
   }
 }
 
-export function fileHash(path: string): string {
-  const hash = createHash('sha256');
-  eachChunk(path, 0, Number.POSITIVE_INFINITY, (bytes) => {
-    hash.update(bytes);
-    return true;
-  });
-  return hash.digest('hex');
-}
+/** Bytes that a text may have more than when it was listed. */
+const MOST_GROWN = 1 << 20;
 
-function holds(path: string, size: number, needles: readonly Buffer[]): boolean {
+function holds(file: PlainFile, needles: readonly Buffer[]): boolean {
   const longest = Math.max(...needles.map((n) => n.length));
-  for (const [from, to] of stretchesOf(size)) {
+  for (const stretch of stretchesOf(file.size)) {
     let tail = Buffer.alloc(0);
     let found = false;
-    eachChunk(path, from, to, (bytes) => {
+    eachChunk(file, stretch, (bytes) => {
       const joined = tail.length === 0 ? bytes : Buffer.concat([tail, bytes]);
       found = needles.some((needle) => joined.includes(needle));
       // A path may stand across two chunks.
@@ -157,19 +153,6 @@ function holds(path: string, size: number, needles: readonly Buffer[]): boolean 
     if (found) return true;
   }
   return false;
-}
-
-function eachChunk(path: string, from: number, to: number, take: (bytes: Buffer) => boolean): void {
-  const file = openSync(path, 'r');
-  try {
-    for (let at = from; at < to; ) {
-      const read = readSync(file, chunk, 0, Math.min(chunk.length, to - at), at);
-      if (read === 0 || !take(chunk.subarray(0, read))) return;
-      at += read;
-    }
-  } finally {
-    closeSync(file);
-  }
 }
 
 /** What was looked at, as facts to be judged. */

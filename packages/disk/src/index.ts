@@ -1,6 +1,5 @@
 /** The face of the disk. */
 
-export { type AddOutcome, addToFolder, standingIn, takeBackAdd } from './add-to-folder';
 export {
   applyOnDisk,
   type DiskBatch,
@@ -14,14 +13,23 @@ export {
 } from './batch';
 export { checkOnDisk } from './check/check';
 export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
-export { hasChangedSince } from './check/quick';
-export { COPYING, moveAcross } from './cross-device-move';
-export { diskPort } from './disk-port';
+export { type SeenFolders, seenFolders } from './check/quick';
+export type { Contents } from './children/changes';
+export { Disks } from './children/disks';
+export { DiskError } from './children/protocol';
+export { TASKS } from './children/tasks';
+export type { Sizes } from './children/walks';
+export { closeOnDisk } from './close-batch';
 export type { FileFacts } from './file-facts';
-export { type GuardFault, inside, type VolumeState, volumeState } from './guard';
 export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } from './journal';
 export { type MarkerTexts, readMarker } from './marker';
-export { DiskReads } from './reads/disk-reads';
-export { type Sizes, TASKS } from './reads/tasks';
-export { type StartOnDisk, type StartOutcome, startOnDisk, sweep, takeBackStart, UNFINISHED } from './start';
-export { fileNames, listFolder, type Mount, type Unseen } from './walk';
+export { COPYING, moveAcross } from './roots/move-across';
+export { inRoot } from './roots/open';
+export { readPlain } from './roots/plain-file';
+export { portOn } from './roots/port';
+export { Root } from './roots/root';
+export { type Mount, Tree } from './roots/tree';
+export { type VolumeState, volumeState } from './roots/volume-state';
+export { Unreachable, type UnreachableCode, type Where } from './roots/where';
+export { type StartOnDisk, type StartOutcome, startOnDisk, sweep, UNFINISHED } from './start';
+export { listFolder, type Unseen } from './walk';

@@ -3,22 +3,6 @@
  * ended.
  */
 import {
-  closeSync,
-  existsSync,
-  fsyncSync,
-  lstatSync,
-  mkdirSync,
-  openSync,
-  readdirSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  unlinkSync,
-  writeFileSync,
-  writeSync,
-} from 'node:fs';
-import { join } from 'node:path';
-import {
   BATCHES,
   codeOf,
   INTENTS,
@@ -31,14 +15,23 @@ import {
   type Outcome,
 } from '@nesting/core/change';
 import { OWN_FOLDER } from '@nesting/core/project';
-import { inside } from './guard';
+import { append, folderNames, makeFolders, remove, writeExclusive, writeWhole, writtenAt } from './roots/own-files';
+import { readText } from './roots/plain-file';
+import { removeTree } from './roots/remove-tree';
+import type { Root } from './roots/root';
 
 /** Steps between two outcomes: a crash costs looking at so many again. */
 export const GROUP = 500;
 
-export const batchFolder = (id: string): string => `${OWN_FOLDER}/${BATCHES}/${id}`;
+const BATCHES_FOLDER = `${OWN_FOLDER}/${BATCHES}`;
+const LOCK = `${BATCHES_FOLDER}/${OPEN}`;
+
+export const batchFolder = (id: string): string => `${BATCHES_FOLDER}/${id}`;
 
 const ID = /^[A-Za-z0-9-]{1,80}$/;
+
+/** A journal is read whole: the longest text that Node holds. */
+const MOST_BYTES = 500 * 2 ** 20;
 
 export interface BatchRecord {
   readonly id: string;
@@ -54,24 +47,13 @@ export class BatchOpen extends Error {
   }
 }
 
-function batchesFolder(root: string): string {
-  const own = inside(root, OWN_FOLDER);
-  if (!own.ok)
-    throw Object.assign(new Error(`${OWN_FOLDER}: ${own.faults[0]?.code}`), {
-      code: own.faults[0]?.code === 'path-link' ? 'ELOOP' : 'ENOENT',
-    });
-  const folder = join(own.value, BATCHES);
-  mkdirSync(folder, { recursive: true });
-  const checked = inside(root, `${OWN_FOLDER}/${BATCHES}`);
-  if (!checked.ok) throw Object.assign(new Error(BATCHES), { code: 'ELOOP' });
-  return checked.value;
-}
-
 /** One batch at a time in a project, whichever process or machine asks: the file is made or is there already. */
-export function openBatch(root: string, id: string): Journal {
-  const folder = batchesFolder(root);
+export function openBatch(root: Root, id: string): Journal {
+  // Nothing of ours is made in a folder that has no folder of ours.
+  root.folder(OWN_FOLDER);
+  makeFolders(root, BATCHES_FOLDER);
   try {
-    writeFileSync(join(folder, OPEN), id, { flag: 'wx' });
+    writeExclusive(root, LOCK, id);
   } catch (error) {
     if (codeOf(error) === 'EEXIST') throw new BatchOpen(openIn(root) ?? '');
     throw error;
@@ -80,53 +62,50 @@ export function openBatch(root: string, id: string): Journal {
 }
 
 /** A journal for a batch that holds the lock, or takes back the one that does. */
-export function journalBeside(root: string, id: string): Journal {
+export function journalBeside(root: Root, id: string): Journal {
   if (!ID.test(id)) throw new Error(`no batch's name: ${id}`);
-  const folder = batchesFolder(root);
-  for (const part of [id, `${id}/${NEW}`, `${id}/${KEPT}`]) mkdirSync(join(folder, part), { recursive: true });
-  return journalIn(join(folder, id));
+  for (const part of [NEW, KEPT]) makeFolders(root, `${batchFolder(id)}/${part}`);
+  return journalOf(root, id);
 }
 
 /** Goes on writing down a batch that is open. */
-export const journalOf = (root: string, id: string): Journal => journalIn(join(batchesFolder(root), id));
-
-function journalIn(folder: string): Journal {
-  /** There whole or not at all: a crash leaves only the part. */
-  const whole = (name: string, text: string) => {
-    const part = join(folder, `${name}.part`);
-    const fd = openSync(part, 'w');
-    writeSync(fd, text);
-    fsyncSync(fd);
-    closeSync(fd);
-    renameSync(part, join(folder, name));
-  };
+export function journalOf(root: Root, id: string): Journal {
+  const folder = batchFolder(id);
   return {
     group: GROUP,
     begin: (intents) => {
-      whole(OUTCOMES, '');
-      whole(INTENTS, JSON.stringify(intents));
+      writeWhole(root, `${folder}/${OUTCOMES}`, '');
+      writeWhole(root, `${folder}/${INTENTS}`, JSON.stringify(intents));
     },
-    outcome: (outcome) => {
-      const fd = openSync(join(folder, OUTCOMES), 'a');
-      // A line that a crash cut off is ended first.
-      writeSync(fd, `\n${JSON.stringify(outcome)}\n`);
-      if ('ended' in outcome) fsyncSync(fd);
-      closeSync(fd);
-    },
+    // A line that a crash cut off is ended first.
+    outcome: (outcome) => append(root, `${folder}/${OUTCOMES}`, `\n${JSON.stringify(outcome)}\n`, 'ended' in outcome),
   };
 }
 
+/** What stands in a file of the journal; `null` where there is none, or something else of its name. */
+function textAt(root: Root, path: string): string | null {
+  try {
+    return readText(root, path, MOST_BYTES);
+  } catch (error) {
+    if (NO_TEXT.has(codeOf(error))) return null;
+    throw error;
+  }
+}
+
+const NO_TEXT: ReadonlySet<string> = new Set(['ENOENT', 'ENOTDIR', 'ELOOP', 'ENOTFILE']);
+
 /** The batch under way or left by a crash, or `null`. */
-export function openIn(root: string): string | null {
-  const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
-  if (!at.ok) return null;
-  const id = readFileSync(at.value, 'utf8').trim();
+export function openIn(root: Root): string | null {
+  const id = textAt(root, LOCK)?.trim() ?? '';
   return ID.test(id) ? id : null;
 }
 
-export function closeBatch(root: string): void {
-  const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
-  if (at.ok) unlinkSync(at.value);
+export function closeBatch(root: Root): void {
+  try {
+    remove(root, LOCK);
+  } catch (error) {
+    if (codeOf(error) !== 'ENOENT') throw error;
+  }
 }
 
 /** How long somebody may lay contents ready before the lock alone says nothing any more. */
@@ -136,28 +115,27 @@ const STALE = 10 * 60_000;
  * Opens what a batch left open that never began, long ago: its volume went away, or its process was killed. Whether it
  * did.
  */
-export function openStale(root: string, now: number): boolean {
+export function openStale(root: Root, now: number): boolean {
   const id = openIn(root);
-  const at = inside(root, `${OWN_FOLDER}/${BATCHES}/${OPEN}`);
-  if (id === null || !at.ok || readBatch(root, id) !== null || now - lstatSync(at.value).mtimeMs < STALE) return false;
+  const since = writtenAt(root, LOCK);
+  if (id === null || since === null || readBatch(root, id) !== null || now - since < STALE) return false;
   closeBatch(root);
   dropBatch(root, id);
   return true;
 }
 
 /** A batch that never began has touched nothing: what was laid ready for it goes. */
-export function dropBatch(root: string, id: string): void {
-  const at = inside(root, batchFolder(id));
-  if (at.ok && !existsSync(join(at.value, INTENTS))) rmSync(at.value, { recursive: true });
+export function dropBatch(root: Root, id: string): void {
+  if (writtenAt(root, `${batchFolder(id)}/${INTENTS}`) === null) removeTree(root, batchFolder(id));
 }
 
-export function readBatch(root: string, id: string): BatchRecord | null {
+export function readBatch(root: Root, id: string): BatchRecord | null {
   if (!ID.test(id)) return null;
-  const intents = inside(root, `${batchFolder(id)}/${INTENTS}`);
-  if (!intents.ok) return null;
+  const text = textAt(root, `${batchFolder(id)}/${INTENTS}`);
+  if (text === null) return null;
   let parsed: Intents;
   try {
-    parsed = JSON.parse(readFileSync(intents.value, 'utf8')) as Intents;
+    parsed = JSON.parse(text) as Intents;
   } catch {
     // Cut off while it was written: it never began.
     return null;
@@ -167,27 +145,19 @@ export function readBatch(root: string, id: string): BatchRecord | null {
   return { id, intents: parsed, outcomes, ended: outcomes.findLast((o) => 'ended' in o) ?? null };
 }
 
-function outcomesAt(root: string, id: string): Outcome[] {
-  const at = inside(root, `${batchFolder(id)}/${OUTCOMES}`);
-  if (!at.ok) return [];
-  return readFileSync(at.value, 'utf8')
-    .split('\n')
-    .flatMap((line) => {
-      try {
-        return [JSON.parse(line) as Outcome];
-      } catch {
-        // The last line may be cut off.
-        return [];
-      }
-    });
+function outcomesAt(root: Root, id: string): Outcome[] {
+  const text = textAt(root, `${batchFolder(id)}/${OUTCOMES}`) ?? '';
+  return text.split('\n').flatMap((line) => {
+    try {
+      return [JSON.parse(line) as Outcome];
+    } catch {
+      // The last line may be cut off.
+      return [];
+    }
+  });
 }
 
-export function batchesIn(root: string): string[] {
-  const at = inside(root, `${OWN_FOLDER}/${BATCHES}`);
-  return at.ok
-    ? readdirSync(at.value, { withFileTypes: true })
-        .filter((e) => e.isDirectory() && ID.test(e.name))
-        .map((e) => e.name)
-        .sort()
-    : [];
-}
+export const batchesIn = (root: Root): string[] =>
+  folderNames(root, BATCHES_FOLDER)
+    .filter((name) => ID.test(name))
+    .sort();

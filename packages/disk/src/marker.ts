@@ -2,10 +2,11 @@
  * Reads a project's own folder: the marker, and the rules it was made by. Everything in it is checked as if a stranger
  * wrote it.
  */
-import { readFileSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
+import { join } from '@nesting/core/listing';
 import { MARKER_PATH, MARKER_REGISTERS_PATH, MARKER_TEMPLATE_PATH } from '@nesting/core/planners';
-import { inside } from './guard';
+import { readText } from './roots/plain-file';
+import type { Root } from './roots/root';
 
 export interface MarkerTexts {
   readonly marker: string;
@@ -14,20 +15,26 @@ export interface MarkerTexts {
 }
 
 /** The texts of a project's marker files, or `null` where the folder has no marker. */
-export function readMarker(root: string): MarkerTexts | null {
+export function readMarker(root: Root): MarkerTexts | null {
   const marker = textAt(root, MARKER_PATH);
   return marker === null
     ? null
     : { marker, template: textAt(root, MARKER_TEMPLATE_PATH), registers: textAt(root, MARKER_REGISTERS_PATH) };
 }
 
-function textAt(root: string, path: string): string | null {
-  const absolute = inside(root, path);
-  if (!absolute.ok) return null;
+/** Rules of a large house take some hundred kilobytes. */
+const MOST_BYTES = 32 * 2 ** 20;
+
+const NOTHING: ReadonlySet<string> = new Set(['ENOENT', 'ENOTDIR', 'ELOOP']);
+
+/** The marker of a folder somewhere below a root. @throws `ENOTFILE`, `EFBIG`, `EACCES` where one is there and cannot be read */
+export const markerIn = (root: Root, folder: string): string | null => textAt(root, join(folder, MARKER_PATH));
+
+function textAt(root: Root, path: string): string | null {
   try {
-    return readFileSync(absolute.value, 'utf8');
+    return readText(root, path, MOST_BYTES);
   } catch (error) {
-    if (codeOf(error) === 'ENOENT') return null;
+    if (NOTHING.has(codeOf(error))) return null;
     throw error;
   }
 }

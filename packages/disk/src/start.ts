@@ -4,8 +4,6 @@
  * the target's name in one move. A crash leaves only that folder, which says by its name what it is; `sweep` removes
  * it.
  */
-import { existsSync, lstatSync, mkdirSync, readdirSync, renameSync, rmdirSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
 import {
   type Cancellation,
   codeOf,
@@ -14,14 +12,18 @@ import {
   performSteps,
   takeBack,
 } from '@nesting/core/change';
-import { diskPort } from './disk-port';
+import { join } from '@nesting/core/listing';
+import { folderNames } from './roots/own-files';
+import { portOn, standingAt } from './roots/port';
+import { removeTree } from './roots/remove-tree';
+import type { Root } from './roots/root';
 
 /** In front of the names of unfinished projects' folders. */
 export const UNFINISHED = '.nesting-unfinished-';
 
 export interface StartOnDisk {
-  /** Absolute, and already checked to be the volume's root. */
-  readonly parent: string;
+  /** The volume's root. */
+  readonly parent: Root;
   readonly folder: string;
   /** Tells this start from others: a project's id. */
   readonly project: string;
@@ -32,39 +34,51 @@ export interface StartOnDisk {
 }
 
 export type StartOutcome =
-  | { readonly ok: true; readonly root: string }
+  | { readonly ok: true }
   | { readonly ok: false; readonly code: string; readonly at: string; readonly stayed: readonly string[] };
 
 export async function startOnDisk(start: StartOnDisk): Promise<StartOutcome> {
-  const target = join(start.parent, start.folder);
-  const unfinished = join(start.parent, UNFINISHED + start.project);
-  if (standsThere(target)) return { ok: false, code: 'EEXIST', at: '', stayed: [] };
+  const { parent, folder } = start;
+  const port = portOn(parent);
+  const unfinished = UNFINISHED + start.project;
   try {
-    mkdirSync(unfinished);
+    if (standingAt(parent, folder) !== null) return { ok: false, code: 'EEXIST', at: '', stayed: [] };
+    await port.make(unfinished);
   } catch (error) {
     return { ok: false, code: codeOf(error), at: '', stayed: [] };
   }
-  const port = diskPort(unfinished);
-  const performed = await performSteps(start.steps, port, {
-    bytesOf: start.bytesOf,
-    yieldNow: () => new Promise((resolve) => setImmediate(resolve)),
-    ...(start.cancel && { cancel: start.cancel }),
-    ...(start.progress && { progress: start.progress }),
-  });
-  const failed =
-    performed.failed !== null
-      ? { code: performed.failed.code, at: performed.failed.step.path }
-      : performed.cancelled
-        ? { code: 'CANCELLED', at: '' }
-        : rename(unfinished, target);
-  if (failed === null) return { ok: true, root: target };
-  const stayed = await takeBack(performed.done, port);
+  const root = parent.sub(unfinished);
   try {
-    rmdirSync(unfinished);
-  } catch {
-    stayed.push('');
+    return await writeUnfinished(start, root, async () => {
+      await port.move(unfinished, folder);
+    });
+  } finally {
+    root.close();
   }
-  return { ok: false, ...failed, stayed: stayed.map((path) => join(UNFINISHED + start.project, path)) };
+}
+
+async function writeUnfinished(start: StartOnDisk, root: Root, place: () => Promise<void>): Promise<StartOutcome> {
+  const { parent, steps, bytesOf, cancel, progress } = start;
+  const port = portOn(root);
+  const performed = await performSteps(steps, port, {
+    bytesOf,
+    yieldNow: () => new Promise((resolve) => setImmediate(resolve)),
+    ...(cancel && { cancel }),
+    ...(progress && { progress }),
+  });
+  const failed = await (performed.failed !== null
+    ? { code: performed.failed.code, at: performed.failed.step.path }
+    : performed.cancelled
+      ? { code: 'CANCELLED', at: '' }
+      : place().then(
+          () => null,
+          (error: unknown) => ({ code: codeOf(error), at: '' }),
+        ));
+  if (failed === null) return { ok: true };
+  const unfinished = UNFINISHED + start.project;
+  const stayed = await takeBack(performed.done, port);
+  if (!(await isRemoved(parent, unfinished))) stayed.push('');
+  return { ok: false, ...failed, stayed: stayed.map((path) => within(unfinished, path)) };
 }
 
 /**
@@ -76,21 +90,23 @@ export async function takeBackStart({
   folder,
   steps,
 }: Pick<StartOnDisk, 'parent' | 'folder' | 'steps'>): Promise<readonly string[]> {
-  const root = join(parent, folder);
-  if (!standsThere(root) || lstatSync(root).isSymbolicLink()) return [];
-  const stayed = await takeBack(steps, diskPort(root));
+  if (standingAt(parent, folder)?.kind !== 'folder') return [];
+  const root = parent.sub(folder);
   try {
-    rmdirSync(root);
-  } catch {
-    stayed.push('');
+    const stayed = await takeBack(steps, portOn(root));
+    if (!(await isRemoved(parent, folder))) stayed.push('');
+    return stayed.map((path) => within(folder, path));
+  } finally {
+    root.close();
   }
-  return stayed.map((path) => join(folder, path));
 }
 
-/** Whether anything has this name, a broken link too. */
-function standsThere(path: string): boolean {
+const within = (folder: string, path: string): string => (path === '' ? folder : join(folder, path));
+
+/** Whether a folder could be removed: only an empty one can. */
+async function isRemoved(parent: Root, folder: string): Promise<boolean> {
   try {
-    lstatSync(path);
+    await portOn(parent).unmake(folder);
     return true;
   } catch {
     return false;
@@ -98,33 +114,13 @@ function standsThere(path: string): boolean {
 }
 
 /**
- * A rename over an existing folder is silent where that one is empty, so the name is claimed first: claiming fails when
- * it is taken.
- */
-function rename(from: string, to: string): { code: string; at: string } | null {
-  try {
-    mkdirSync(to);
-  } catch (error) {
-    return { code: codeOf(error), at: '' };
-  }
-  try {
-    renameSync(from, to);
-    return null;
-  } catch (error) {
-    rmdirSync(to);
-    return { code: codeOf(error), at: '' };
-  }
-}
-
-/**
  * Removes what a crashed start left on a volume. Only folders of our own name, and only those `isOurs` knows as not
  * finished.
  */
-export function sweep(parent: string, isOurs: (project: string) => boolean): string[] {
-  if (!existsSync(parent)) return [];
-  const left = readdirSync(parent, { withFileTypes: true }).filter(
-    (e) => e.isDirectory() && e.name.startsWith(UNFINISHED) && isOurs(e.name.slice(UNFINISHED.length)),
+export function sweep(parent: Root, isOurs: (project: string) => boolean): string[] {
+  const left = folderNames(parent, '').filter(
+    (name) => name.startsWith(UNFINISHED) && isOurs(name.slice(UNFINISHED.length)),
   );
-  for (const entry of left) rmSync(join(parent, entry.name), { recursive: true });
-  return left.map((e) => e.name);
+  for (const name of left) removeTree(parent, name);
+  return left;
 }

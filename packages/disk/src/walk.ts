@@ -1,20 +1,15 @@
 /**
- * Walks folders with synchronous calls, one listing at a time; meant for a worker thread. Links are named, never
+ * Walks folders with synchronous calls, one listing at a time; meant for a process of its own. Links are named, never
  * followed.
  */
-import { lstatSync, readdirSync, readFileSync } from 'node:fs';
+import { type Dirent, lstatSync, readdirSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
-import {
-  type FileEntry,
-  type FolderListing,
-  FRAMES_NOTE,
-  frameRange,
-  join,
-  nameOf,
-  parentOf,
-} from '@nesting/core/listing';
+import { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join } from '@nesting/core/listing';
 import { OWN_FOLDER } from '@nesting/core/project';
-import { inside } from './guard';
+import type { Handle } from './roots/handle';
+import { readText } from './roots/plain-file';
+import type { Root } from './roots/root';
+import type { Tree } from './roots/tree';
 
 export interface Unseen {
   readonly path: string;
@@ -22,74 +17,70 @@ export interface Unseen {
   readonly code: string;
 }
 
-/** A folder of the project that lies on another volume, with all that is in it: under `root`, by the same path. */
-export interface Mount {
-  readonly path: string;
-  readonly root: string;
-}
-
-/** Where a path of the project lies. */
-export function placeOf(root: string, path: string, mounts: readonly Mount[]): string {
-  const mount = mounts.length === 0 ? undefined : mounts.find((m) => path === m.path || path.startsWith(`${m.path}/`));
-  const from = mount?.root ?? root;
-  return path === '' ? from : `${from}/${path}`;
-}
-
 /** One folder's listing; `null` where it cannot be read. Nesting's own folder at the root is passed over. */
-export function listFolder(
-  root: string,
-  path: string,
-  unseen: (unseen: Unseen) => void,
-  mounts: readonly Mount[] = [],
-): FolderListing | null {
-  const absolute = placeOf(root, path, mounts);
-  const folders: string[] = [];
-  const files: FileEntry[] = [];
-  const others: string[] = [];
-  let ranges: Record<string, readonly [number, number]> | undefined;
-  let changed: number | undefined;
-  let entries: ReturnType<typeof read>;
+export function listFolder(tree: Tree, path: string, unseen: (unseen: Unseen) => void): FolderListing | null {
+  const found: Found = { folders: [], files: [], others: [] };
+  let folder: Handle;
+  let changed: number;
   try {
+    folder = tree.folder(path);
     // Its time is taken before its names: a change in between is seen next time.
-    changed = lstatSync(absolute, { throwIfNoEntry: false })?.mtimeMs;
-    entries = read(absolute);
+    changed = folder.modified();
+    const entries = readdirSync(folder.self, { withFileTypes: true });
+    for (const entry of entries) sort(entry, path, folder, found, unseen);
+    folder.sure();
   } catch (error) {
     unseen({ path, code: codeOf(error) });
     return null;
   }
-  for (const entry of entries) {
-    const { name } = entry;
-    if (entry.isDirectory()) {
-      if (path !== '' || name !== OWN_FOLDER) folders.push(name);
-    } else if (entry.isFile()) {
-      const stats = lstatSync(`${absolute}/${name}`, { throwIfNoEntry: false });
-      if (stats === undefined)
-        unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
-      else files.push({ name, size: stats.size, modified: stats.mtimeMs });
-      if (name.endsWith(FRAMES_NOTE) && stats !== undefined && stats.size <= 100) {
-        const range = rangeIn(`${absolute}/${name}`);
-        if (range !== null) ranges = { ...ranges, [name.slice(0, -FRAMES_NOTE.length)]: range };
-      }
-    } else others.push(name);
-  }
-  for (const mount of mounts) {
-    if (parentOf(mount.path) !== path || mount.path === path || folders.includes(nameOf(mount.path))) continue;
-    if (lstatSync(placeOf(root, mount.path, mounts), { throwIfNoEntry: false })?.isDirectory())
-      folders.push(nameOf(mount.path));
-  }
-  return {
-    path,
-    folders,
-    files,
-    others,
-    ...(changed !== undefined && { changed }),
-    ...(ranges !== undefined && { ranges }),
-  };
+  for (const name of tree.mountedIn(path)) if (!found.folders.includes(name)) found.folders.push(name);
+  const ranges = rangesIn(tree, path, found.files);
+  return { path, ...found, changed, ...(ranges !== null && { ranges }) };
 }
 
-function rangeIn(path: string): readonly [number, number] | null {
+interface Found {
+  readonly folders: string[];
+  readonly files: FileEntry[];
+  readonly others: string[];
+}
+
+function sort(
+  entry: Dirent,
+  path: string,
+  folder: Handle,
+  { folders, files, others }: Found,
+  unseen: (unseen: Unseen) => void,
+): void {
+  const { name } = entry;
+  if (entry.isDirectory()) {
+    if (path !== '' || name !== OWN_FOLDER) folders.push(name);
+  } else if (entry.isFile()) {
+    const stats = lstatSync(folder.stand() + name, { throwIfNoEntry: false });
+    // What became something else a moment ago is seen next time.
+    if (stats?.isFile()) files.push({ name, size: stats.size, modified: stats.mtimeMs });
+    else unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
+  } else others.push(name);
+}
+
+/** Frames that notes beside sequences promise, by the sequence's name. */
+function rangesIn(
+  tree: Tree,
+  path: string,
+  files: readonly FileEntry[],
+): Record<string, readonly [number, number]> | null {
+  const found = files.flatMap(({ name, size }) => {
+    const range = name.endsWith(FRAMES_NOTE) && size <= MOST_NOTE ? rangeIn(tree, join(path, name)) : null;
+    return range === null ? [] : [[name.slice(0, -FRAMES_NOTE.length), range] as const];
+  });
+  return found.length === 0 ? null : Object.fromEntries(found);
+}
+
+/** Bytes of a note that says two numbers. */
+const MOST_NOTE = 100;
+
+function rangeIn(tree: Tree, path: string): readonly [number, number] | null {
   try {
-    return frameRange(readFileSync(path, 'utf8'));
+    return frameRange(readText(tree.rootOf(path), path, MOST_NOTE));
   } catch {
     // Gone, or not to be read: the walk says so of its name.
     return null;
@@ -103,10 +94,12 @@ export interface FolderNames {
 
 const NOTHING: FolderNames = { folders: [], files: [] };
 
-/** Names of what is in one folder, by one call; none where it cannot be read. */
-export function namesIn(root: string, path: string): FolderNames {
+/** Names of what is in one folder, by one call; none where it cannot be read. Links on the way are not followed. */
+export function namesIn(root: Root, path: string): FolderNames {
   try {
-    const entries = read(path === '' ? root : `${root}/${path}`);
+    const folder = root.folder(path);
+    const entries = readdirSync(folder.self, { withFileTypes: true });
+    folder.sure();
     return {
       folders: entries.filter((entry) => entry.isDirectory()).map((entry) => entry.name),
       files: entries.filter((entry) => entry.isFile()).map((entry) => entry.name),
@@ -116,17 +109,9 @@ export function namesIn(root: string, path: string): FolderNames {
   }
 }
 
-/** Names of the files in one folder; none where it cannot be read. Links on the way to it are not followed. */
-export function fileNames(root: string, path: string): readonly string[] {
-  const folder = inside(root, path);
-  return folder.ok ? namesIn(folder.value, '').files : [];
-}
-
-const read = (absolute: string) => readdirSync(absolute, { withFileTypes: true });
-
 /** Paths of all folders below, without a look at their files. At most `most`. */
 export function foldersBelow(
-  root: string,
+  root: Root,
   most: number,
 ): { readonly folders: readonly string[]; readonly whole: boolean } {
   const folders: string[] = [];

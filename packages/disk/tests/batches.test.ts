@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
+  linkSync,
   lstatSync,
   mkdirSync,
   mkdtempSync,
@@ -27,10 +28,12 @@ import {
   BatchOpen,
   batchesIn,
   COPYING,
+  closeOnDisk,
   type DiskBatch,
   moveAcross,
   openIn,
   openStale,
+  Root,
   readBatch,
   settleOnDisk,
   undoneKeys,
@@ -39,6 +42,7 @@ import {
 } from '../src/index';
 
 const all: string[] = [];
+const at = (folder: string): Root => Root.open({ base: folder, folder: '' });
 const fresh = (): string => {
   const folder = mkdtempSync(path.join(tmpdir(), 'nesting batches '));
   all.push(folder);
@@ -74,9 +78,18 @@ function laid(root: string, disk: MemoryDisk): void {
 
 const nodeBytes = (content: { readonly kind: string; readonly text?: string }) => Buffer.from(bytesOf(content));
 const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partial<DiskBatch> = {}) =>
-  applyOnDisk({ root, id, what: 'test', by: 'p', at: '2026-11-25T00:00:00Z', changes, bytesOf: nodeBytes, ...more });
+  applyOnDisk({
+    root: at(root),
+    id,
+    what: 'test',
+    by: 'p',
+    at: '2026-11-25T00:00:00Z',
+    changes,
+    bytesOf: nodeBytes,
+    ...more,
+  });
 const undo = (root: string, of: string, id: string, keys: ReadonlySet<string> | null = null) =>
-  undoOnDisk({ root, batch: of, id, by: 'p', at: '', keys });
+  undoOnDisk({ root: at(root), batch: of, id, by: 'p', at: '', keys });
 const move = (before: string, after: string, what: Change['what'] = 'file'): Change => ({
   key: before,
   what,
@@ -109,7 +122,7 @@ describe('laws on a real disk', () => {
         ).toEqual(plan.after);
         expect((await undo(root, 'b1', 'b2'))?.state).toBe('done');
         expect(treeOf(root)).toEqual(start);
-        expect(openIn(root)).toBeNull();
+        expect(openIn(at(root))).toBeNull();
         rmSync(root, { recursive: true });
       }),
       { numRuns: 60 },
@@ -161,7 +174,7 @@ describe('killed by SIGKILL', () => {
       import fs from 'node:fs';
       import { syncBuiltinESMExports } from 'node:module';
       let calls = 0;
-      for (const name of ['renameSync', 'mkdirSync', 'openSync', 'writeSync', 'rmdirSync', 'unlinkSync', 'writeFileSync']) {
+      for (const name of ['renameSync', 'linkSync', 'mkdirSync', 'openSync', 'writeSync', 'rmdirSync', 'unlinkSync']) {
         const real = fs[name];
         fs[name] = (...args) => {
           if (calls++ === Number(process.argv[3])) process.kill(process.pid, 'SIGKILL');
@@ -169,9 +182,9 @@ describe('killed by SIGKILL', () => {
         };
       }
       syncBuiltinESMExports();
-      const { applyOnDisk, settleOnDisk } = await import('./disk.mjs');
-      const root = process.argv[2];
-      if (process.argv[4] === 'settle') await settleOnDisk(root, process.argv[5], { by: 'p', at: '' });
+      const { applyOnDisk, settleOnDisk, Root } = await import('./disk.mjs');
+      const root = Root.open({ base: process.argv[2], folder: '' });
+      if (process.argv[4] === 'settle') await settleOnDisk(at(root), process.argv[5], { by: 'p', at: '' });
       else await applyOnDisk({ root, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
       console.log('ended', calls);
     `,
@@ -187,15 +200,15 @@ describe('killed by SIGKILL', () => {
     const meant = timeless(treeOf(whole));
     expect(calls).toBeGreaterThan(60);
     let [notBegun, finished, takenBack] = [0, 0, 0];
-    for (let at = 0; at < calls; at += 4) {
+    for (let call = 0; call < calls; call += 4) {
       const root = fresh();
       lay(root);
-      expect(run(root, at).signal).toBe('SIGKILL');
-      const way = at % 8 === 0 ? 'finish' : 'take-back';
+      expect(run(root, call).signal).toBe('SIGKILL');
+      const way = call % 8 === 0 ? 'finish' : 'take-back';
       // Killed once more while it is settled, at another place each time.
-      run(root, at % 17, 'settle', way);
-      const settled = await settleOnDisk(root, way, { by: 'p', at: '' });
-      const begun = readBatch(root, 'b1');
+      run(root, call % 17, 'settle', way);
+      const settled = await settleOnDisk(at(root), way, { by: 'p', at: '' });
+      const begun = readBatch(at(root), 'b1');
       if (begun === null) {
         expect(treeOf(root)).toEqual(start);
         notBegun++;
@@ -203,11 +216,11 @@ describe('killed by SIGKILL', () => {
         expect(treeOf(root)).toEqual(start);
         takenBack++;
       } else {
-        expect([at, settled.state, begun.ended?.ended]).toEqual([at, expect.stringMatching(/done|none/), 'done']);
+        expect([call, settled.state, begun.ended?.ended]).toEqual([call, expect.stringMatching(/done|none/), 'done']);
         expect(timeless(treeOf(root))).toEqual(meant);
         finished++;
       }
-      expect(openIn(root)).toBeNull();
+      expect(openIn(at(root))).toBeNull();
       rmSync(root, { recursive: true });
     }
     expect(Math.min(notBegun, finished, takenBack)).toBeGreaterThan(3);
@@ -233,7 +246,7 @@ describe('what stands in the way', () => {
     });
     expect((await first).state).toBe('done');
     expect(second).toBeInstanceOf(BatchOpen);
-    expect([existsSync(path.join(root, 'a/x')), batchesIn(root)]).toEqual([true, ['b1']]);
+    expect([existsSync(path.join(root, 'a/x')), batchesIn(at(root))]).toEqual([true, ['b1']]);
   });
 
   test('links on the way are not followed, whichever end they stand at', async () => {
@@ -257,7 +270,7 @@ describe('what stands in the way', () => {
       state: 'refused',
       faults: [{ code: 'unseen', detail: 'EREFUSED' }],
     });
-    expect([readdirSync(outside), batchesIn(root)]).toEqual([['.nesting', 'secret'], []]);
+    expect([readdirSync(outside), batchesIn(at(root))]).toEqual([['.nesting', 'secret'], []]);
   });
 
   test('a file opened and written to between plan and applying stops the batch before it began', async () => {
@@ -269,7 +282,7 @@ describe('what stands in the way', () => {
     ];
     writeFileSync(path.join(root, 'z'), 'longer than it was');
     expect(await batch(root, changes)).toMatchObject({ state: 'refused', faults: [{ code: 'changed', path: 'z' }] });
-    expect([existsSync(path.join(root, 'a/x')), openIn(root), batchesIn(root)]).toEqual([true, null, []]);
+    expect([existsSync(path.join(root, 'a/x')), openIn(at(root)), batchesIn(at(root))]).toEqual([true, null, []]);
   });
 
   test('paused half way by what came meanwhile: said, kept open, then taken back or finished', async () => {
@@ -285,14 +298,16 @@ describe('what stands in the way', () => {
       });
       expect(outcome).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
       await expect(batch(root, [move('a/y', 'a/v')], 'b9')).rejects.toBeInstanceOf(BatchOpen);
-      expect(await settleOnDisk(root, 'finish', { by: 'p', at: '' })).toMatchObject({
+      expect(await settleOnDisk(at(root), 'finish', { by: 'p', at: '' })).toMatchObject({
         state: 'paused',
         at: 'n',
         code: 'EEXIST',
       });
       if (way === 'finish') rmSync(path.join(root, 'n'), { recursive: true });
-      expect((await settleOnDisk(root, way, { by: 'p', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
-      expect(openIn(root)).toBeNull();
+      expect((await settleOnDisk(at(root), way, { by: 'p', at: '' })).state).toBe(
+        way === 'finish' ? 'done' : 'taken-back',
+      );
+      expect(openIn(at(root))).toBeNull();
       if (way === 'finish') expect(readFileSync(path.join(root, 'n'), 'utf8')).toBe('text of n');
       else expect(treeOf(root)).toEqual([...before, 'n/'].sort());
     }
@@ -304,7 +319,7 @@ describe('what stands in the way', () => {
     await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n'), write('m')]);
     writeFileSync(path.join(root, 'm'), 'somebody worked on it');
     renameSync(path.join(root, 'a/q'), path.join(root, 'a/elsewhere'));
-    const lines = await undoPlan(root, 'b1');
+    const lines = await undoPlan(at(root), 'b1');
     expect(lines?.map((l) => [l.change.key, l.hindrance?.code ?? null])).toEqual([
       ['a/x', null],
       ['z', 'gone'],
@@ -316,7 +331,7 @@ describe('what stands in the way', () => {
     expect((await undo(root, 'b1', 'b3'))?.state).toBe('refused');
     expect((await undo(root, 'b2', 'b4'))?.state).toBe('done');
     expect(readFileSync(path.join(root, 'n'), 'utf8')).toBe('text of n');
-    expect([...undoneKeys(root, 'b1')]).toEqual([]);
+    expect([...undoneKeys(at(root), 'b1')]).toEqual([]);
     renameSync(path.join(root, 'a/elsewhere'), path.join(root, 'a/q'));
     expect((await undo(root, 'b1', 'b5', new Set(['a/x', 'z', '+n'])))?.state).toBe('done');
     expect(treeOf(root).filter((l) => !l.startsWith('m '))).toEqual(before);
@@ -332,29 +347,36 @@ describe('what stands in the way', () => {
     ] as const) {
       mkdirSync(path.join(root, '.nesting/batches', id), { recursive: true });
       writeFileSync(path.join(root, '.nesting/batches', id, 'intents.json'), text);
-      expect(readBatch(root, id)).toBeNull();
+      expect(readBatch(at(root), id)).toBeNull();
     }
-    expect(readBatch(root, '../..')).toBeNull();
+    expect(readBatch(at(root), '../..')).toBeNull();
   });
 });
 
-describe('a volume that goes away in the middle', () => {
-  test('while contents are laid ready: nothing has begun, and the way is free again once it is back', async () => {
+describe('a disk that goes away in the middle', () => {
+  const gone = () => Object.assign(new Error('gone'), { code: 'EIO' });
+
+  test('while contents are laid ready: nothing has begun, and the way is free', async () => {
     const root = fresh();
     for (const file of ['a', 'z']) writeFileSync(path.join(root, file), file);
     const before = treeOf(root);
-    const outcome = await batch(root, [move('z', 'y'), write('n')], 'b1', {
-      bytesOf: (c) => {
-        renameSync(root, `${root} away`);
-        return nodeBytes(c as { kind: string });
-      },
+    const bytesOf = () => {
+      throw gone();
+    };
+    expect(await batch(root, [move('z', 'y'), write('n')], 'b1', { bytesOf })).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'not-ready', detail: 'EIO' }],
     });
-    expect(outcome).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOENT' }] });
-    renameSync(`${root} away`, root);
-    expect(treeOf(root)).toEqual(before);
-    // The lock is left behind: young it is believed, old it is not.
+    expect([treeOf(root), openIn(at(root)), batchesIn(at(root))]).toEqual([before, null, []]);
+  });
+
+  test('a lock that somebody left is believed while it is young, and no longer', async () => {
+    const root = fresh();
+    writeFileSync(path.join(root, 'z'), 'z');
+    mkdirSync(path.join(root, '.nesting/batches/b1/new'), { recursive: true });
+    writeFileSync(path.join(root, '.nesting/batches/open'), 'b1');
     await expect(batch(root, [move('z', 'y')], 'b2')).rejects.toBeInstanceOf(BatchOpen);
-    expect([openStale(root, Date.now()), openStale(root, Date.now() + 3_600_000)]).toEqual([false, true]);
+    expect([openStale(at(root), Date.now()), openStale(at(root), Date.now() + 3_600_000)]).toEqual([false, true]);
     expect((await batch(root, [move('z', 'y')], 'b3')).state).toBe('done');
   });
 
@@ -366,18 +388,123 @@ describe('a volume that goes away in the middle', () => {
       const changes = Array.from({ length: 300 }, (_, i) => move(`f${i}`, `g${i}`));
       // At a breath, in the middle of the group: nothing of it is written down yet.
       let breaths = 0;
-      await batch(root, changes, 'b1', {
-        yieldNow: async () => {
-          if (++breaths === 2) renameSync(root, `${root} away`);
-        },
-      }).catch(() => null);
-      renameSync(`${root} away`, root);
+      const yieldNow = async () => {
+        if (++breaths === 2) throw gone();
+      };
+      await expect(batch(root, changes, 'b1', { yieldNow })).rejects.toMatchObject({ code: 'EIO' });
       expect(existsSync(path.join(root, 'g150')) && existsSync(path.join(root, 'f250'))).toBe(true);
-      expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(way === 'finish' ? 'done' : 'taken-back');
+      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
+        way === 'finish' ? 'done' : 'taken-back',
+      );
       if (way === 'take-back') expect(treeOf(root)).toEqual(before);
       else expect(readdirSync(root).filter((n) => n.startsWith('g'))).toHaveLength(300);
-      expect(openIn(root)).toBeNull();
+      expect(openIn(at(root))).toBeNull();
     }
+  });
+
+  test('a folder that is moved away whole stays the one that is worked in', async () => {
+    const root = fresh();
+    for (let i = 0; i < 300; i++) writeFileSync(path.join(root, `f${i}`), String(i));
+    let breaths = 0;
+    const yieldNow = async () => {
+      if (++breaths !== 2) return;
+      renameSync(root, `${root} away`);
+      all.push(`${root} away`);
+      mkdirSync(path.join(root, '.nesting'), { recursive: true });
+      writeFileSync(path.join(root, 'f299'), 'another project’s');
+    };
+    const changes = Array.from({ length: 300 }, (_, i) => move(`f${i}`, `g${i}`));
+    expect((await batch(root, changes, 'b1', { yieldNow })).state).toBe('done');
+    expect(readdirSync(`${root} away`).filter((n) => n.startsWith('g'))).toHaveLength(300);
+    expect(treeOf(root)).toEqual([expect.stringMatching(/^f299 another project’s /)]);
+  });
+
+  test.each([
+    ['file', (root: string) => linkSync(path.join(root, 'f1100'), path.join(root, 'g1100'))],
+    ['folder', (root: string) => mkdirSync(path.join(root, 'g1100'))],
+  ] as const)('the move of a %s cut between its two calls is settled like any other', async (what, cut) => {
+    for (const way of ['finish', 'take-back'] as const) {
+      const root = fresh();
+      for (let i = 1000; i < 1200; i++)
+        if (what === 'file') writeFileSync(path.join(root, `f${i}`), String(i));
+        else mkdirSync(path.join(root, `f${i}`));
+      const before = treeOf(root);
+      const yieldNow = async () => {
+        throw gone();
+      };
+      const changes = Array.from({ length: 200 }, (_, i) => move(`f${1000 + i}`, `g${1000 + i}`, what));
+      await expect(batch(root, changes, 'b1', { yieldNow })).rejects.toMatchObject({ code: 'EIO' });
+      expect([existsSync(path.join(root, 'g1099')), existsSync(path.join(root, 'g1100'))]).toEqual([true, false]);
+      cut(root);
+      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
+        way === 'finish' ? 'done' : 'taken-back',
+      );
+      if (way === 'take-back') expect(treeOf(root)).toEqual(before);
+      else expect(treeOf(root).every((line) => line.startsWith('g'))).toBe(true);
+      expect(treeOf(root)).toHaveLength(200);
+    }
+  });
+});
+
+describe('a batch that can neither be finished nor taken back whole', () => {
+  /** A batch stopped half way, whose own folder somebody renamed, and one of whose files somebody took away. */
+  async function stuck(): Promise<string> {
+    const root = fresh();
+    for (let i = 1000; i < 1200; i++) writeFileSync(path.join(root, `f${i}`), String(i));
+    const changes = [
+      { key: 'made', what: 'folder' as const, before: null, after: 'made', content: null },
+      ...Array.from({ length: 200 }, (_, i) => move(`f${1000 + i}`, `made/g${1000 + i}`)),
+      write('made/note'),
+    ];
+    const yieldNow = async () => {
+      throw Object.assign(new Error('gone'), { code: 'EIO' });
+    };
+    await expect(batch(root, changes, 'b1', { yieldNow })).rejects.toMatchObject({ code: 'EIO' });
+    renameSync(path.join(root, 'made/g1005'), path.join(root, 'made/mine'));
+    return root;
+  }
+
+  test('what somebody took away after its step is no hindrance to what is still to come', async () => {
+    const root = await stuck();
+    expect((await settleOnDisk(at(root), 'finish', { by: '', at: '' })).state).toBe('done');
+    expect(treeOf(root).filter((line) => line.startsWith('made/g'))).toHaveLength(199);
+  });
+
+  test('the folder it made was renamed: finishing and taking back are refused, closing is not', async () => {
+    const root = await stuck();
+    renameSync(path.join(root, 'made'), path.join(root, 'theirs'));
+    for (const way of ['finish', 'take-back'] as const)
+      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe('paused');
+    const closed = await closeOnDisk(at(root), { by: 'p', at: '' });
+    if (closed.state !== 'closed') throw new Error(closed.state);
+    expect(closed.rest.length).toBeGreaterThan(50);
+    expect(closed.rest.every(({ key, path: where, code }) => key !== '' && where !== '' && code !== '')).toBe(true);
+    expect(openIn(at(root))).toBeNull();
+    expect(readBatch(at(root), 'b1')?.ended).toMatchObject({ ended: 'closed', rest: closed.rest });
+    // Nothing is lost: every file is where it was, or where it came to.
+    const names = treeOf(root).filter((line) => !line.endsWith('/'));
+    expect(names).toHaveLength(200);
+    expect((await batch(root, [move('f1150', 'free')], 'b2')).state).toBe('done');
+  });
+
+  test('a file of the batch was taken away: all the others go home', async () => {
+    const root = await stuck();
+    expect((await settleOnDisk(at(root), 'take-back', { by: '', at: '' })).state).toBe('paused');
+    const closed = await closeOnDisk(at(root), { by: 'p', at: '' });
+    if (closed.state !== 'closed') throw new Error(closed.state);
+    expect(closed.rest.map(({ key, code }) => [key, code])).toEqual(
+      expect.arrayContaining([
+        ['f1005', 'gone'],
+        ['made', expect.stringMatching(/ENOTEMPTY/)],
+      ]),
+    );
+    expect(closed.rest).toHaveLength(2);
+    const left = treeOf(root);
+    expect(left.filter((line) => line.startsWith('f'))).toHaveLength(199);
+    expect(left.filter((line) => line.startsWith('made'))).toEqual([
+      'made/',
+      expect.stringMatching(/^made\/mine 1005/),
+    ]);
   });
 });
 
@@ -401,10 +528,10 @@ describe('a disk that refuses', () => {
         state: 'refused',
         faults: [{ code: 'not-ready', detail: 'ENOSPC' }],
       });
-      expect([treeOf(root), batchesIn(root), openIn(root)]).toEqual([before, [], null]);
+      expect([treeOf(root), batchesIn(at(root)), openIn(at(root))]).toEqual([before, [], null]);
       expect((await batch(root, [move('z', 'y')], 'b2')).state).toBe('done');
     } finally {
-      if (mounted) spawnSync('umount', [root]);
+      if (mounted) spawnSync('umount', ['-l', root]);
     }
   });
 
@@ -432,13 +559,13 @@ describe('a disk that refuses', () => {
           mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }),
         );
         allow();
-        expect((await settleOnDisk(root, way, { by: '', at: '' })).state).toBe(
+        expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
           way === 'finish' ? 'done' : 'taken-back',
         );
         if (way === 'take-back') expect(treeOf(root)).toEqual(before);
         else expect(readdirSync(path.join(root, 'd')).every((n) => n.startsWith('g'))).toBe(true);
       } finally {
-        if (mounted) spawnSync('umount', [root]);
+        if (mounted) spawnSync('umount', ['-l', root]);
       }
     }
   });
@@ -458,7 +585,7 @@ describe('from one file system to another', () => {
       mkdirSync(path.join(root, 'a/b'), { recursive: true });
       writeFileSync(path.join(root, 'a/b/x'), Buffer.alloc(3_000_000, 7));
       utimesSync(path.join(root, 'a/b/x'), 5, 5);
-      moveAcross(path.join(root, 'a'), path.join(other as string, 'moved'));
+      moveAcross(at('/'), path.join(root, 'a').slice(1), path.join(other as string, 'moved').slice(1));
       expect(existsSync(path.join(root, 'a'))).toBe(false);
       expect(treeOf(other as string)).toEqual([
         'moved/',
@@ -476,7 +603,7 @@ describe('from one file system to another', () => {
     mkdirSync(path.join(root, 'to'));
     writeFileSync(path.join(root, 'a/x'), 'x');
     symlinkSync('x', path.join(root, 'a/link'));
-    expect(() => moveAcross(path.join(root, 'a'), path.join(root, 'to/a'))).toThrow(/ELOOP/);
+    expect(() => moveAcross(at(root), 'a', 'to/a')).toThrow(/ELOOP/);
     expect([
       readdirSync(path.join(root, 'a')).sort(),
       readdirSync(path.join(root, 'to')),

@@ -39,7 +39,8 @@ const template = normaliseTemplate({
   },
 });
 const input: CheckInput = { template, values: { number: '26014' }, registers: NO_REGISTERS };
-const worker = new URL(`file://${path.join(process.cwd(), 'dist/check-worker.js')}`);
+const script = new URL(`file://${path.join(process.cwd(), 'dist/disk-child.js')}`);
+const whereOf = (base: string) => ({ base, folder: '' });
 
 let root: string;
 beforeEach(() => {
@@ -67,12 +68,14 @@ describe('a disk as it is', () => {
       Buffer.concat([Buffer.from(`${root}/a/26014_`), Buffer.from([0xff, 0xfe]), Buffer.from('.png')]),
       'x',
     );
-    const outcome = await checkOnDisk({ root, input, contents });
+    const outcome = await checkOnDisk({ where: whereOf(root), input, contents });
     expect(outcome.summary.files).toBe(1);
     expect(outcome.unseen.map((u) => u.code)).toEqual(['NOT-UTF-8']);
     expect(found(outcome)).toEqual([]);
     // A quick check that does not list that folder again says so again.
-    expect((await checkOnDisk({ root, input, contents, since: outcome })).unseen).toEqual(outcome.unseen);
+    expect((await checkOnDisk({ where: whereOf(root), input, contents, since: outcome })).unseen).toEqual(
+      outcome.unseen,
+    );
   });
 
   test('a folder without permission is said and what is beside it is judged', () => {
@@ -112,7 +115,7 @@ describe('a disk as it is', () => {
     put('a/26014_first.png', 'y');
     utimesSync(path.join(root, 'a/26014_first.png'), 0, 0);
     const outcome = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input: { ...input, now: Date.now() },
       contents: { ...contents, roots: ['/srv/somewhere/26014'] },
     });
@@ -121,7 +124,7 @@ describe('a disk as it is', () => {
     // Two of a size would have to be read to their ends: that is said, and not done.
     put('b/26014_huge-too.png');
     truncateSync(path.join(root, 'b/26014_huge-too.png'), 4 * 2 ** 40);
-    const two = await checkOnDisk({ root, input, contents });
+    const two = await checkOnDisk({ where: whereOf(root), input, contents });
     expect(two.unseen.map((u) => [u.path, u.code])).toEqual([
       ['a/26014_huge.png', 'TOO-LARGE'],
       ['b/26014_huge-too.png', 'TOO-LARGE'],
@@ -152,18 +155,24 @@ describe('a disk as it is', () => {
       const moved: CheckInput = { ...input, template: { ...redirected, adjusted: { d: { volume: 'other' } } } };
       mkdirSync(path.join(other, 'd/e'), { recursive: true });
       writeFileSync(path.join(other, 'd/e/bad name.png'), 'x');
-      const mounts = [{ path: 'd', root: other }];
-      for (const more of [{}, { worker, workers: 2 }]) {
-        const outcome = await checkOnDisk({ root, mounts, input: moved, contents, ...more });
+      const mounts = [{ path: 'd', where: whereOf(other) }];
+      for (const more of [{}, { script, helpers: 1 }]) {
+        const outcome = await checkOnDisk({ where: whereOf(root), mounts, input: moved, contents, ...more });
         expect(found(outcome)).toEqual(['name-mismatch d/e/bad name.png', 'missing-folder d/g']);
-        expect(found(await checkOnDisk({ root, mounts, input: moved, contents, since: outcome, ...more }))).toEqual(
-          found(outcome),
-        );
+        expect(
+          found(await checkOnDisk({ where: whereOf(root), mounts, input: moved, contents, since: outcome, ...more })),
+        ).toEqual(found(outcome));
       }
       expect(
-        found(await checkOnDisk({ root, mounts: [{ path: 'd', root: path.join(other, 'away') }], input: moved })),
+        found(
+          await checkOnDisk({
+            where: whereOf(root),
+            mounts: [{ path: 'd', where: whereOf(path.join(other, 'away')) }],
+            input: moved,
+          }),
+        ),
       ).toEqual([]);
-      expect(found(await checkOnDisk({ root, input: moved }))).toEqual([]);
+      expect(found(await checkOnDisk({ where: whereOf(root), input: moved }))).toEqual([]);
     } finally {
       rmSync(other, { recursive: true, force: true });
     }
@@ -173,7 +182,7 @@ describe('a disk as it is', () => {
     for (let n = 0; n < 60; n++) put(`a/26014_${String.fromCharCode(97 + (n % 26))}${'z'.repeat(n)}.png`, 'same');
     let gone = false;
     const outcome = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input,
       contents,
       progress: () => {
@@ -192,10 +201,10 @@ describe('a disk as it is', () => {
     for (let n = 0; n < 50_000; n++) writeFileSync(path.join(root, `a/26014_${n.toString(36)}.png`), '');
     put('a/broken name.png');
     const outcome = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input: { ...input, template: { ...template, checks: { rules: { 'empty-file': 'off' } } } },
-      worker,
-      workers: 2,
+      script,
+      helpers: 1,
     });
     expect(outcome.summary.files).toBe(50_001);
     expect(found(outcome)).toEqual(['name-mismatch a/broken name.png']);
@@ -238,18 +247,18 @@ describe('a check again', () => {
         rmSync(root, { recursive: true, force: true });
         for (const folder of ['a', 'b', 'c']) mkdirSync(path.join(root, folder), { recursive: true });
         first.forEach(doIt);
-        const before = await checkOnDisk({ root, input, contents });
+        const before = await checkOnDisk({ where: whereOf(root), input, contents });
         then.forEach(doIt);
         // A disk's times have steps: a change in the same one would not be seen.
         for (const folder of ['', 'a', 'b', 'c', 'c/deep', 'c/deep/er', 'stuff'])
           if (then.length > 0) execFileSync('touch', ['-c', path.join(root, folder)]);
         const quick = await checkOnDisk({
-          root,
+          where: whereOf(root),
           input,
           since: before,
           contents: { ...contents, known: before.facts },
         });
-        const whole = await checkOnDisk({ root, input, contents });
+        const whole = await checkOnDisk({ where: whereOf(root), input, contents });
         expect(quick.findings).toEqual(whole.findings);
         expect(quick.summary).toEqual(whole.summary);
       }),
@@ -260,14 +269,14 @@ describe('a check again', () => {
   test('one that was cut short goes on, and finds the same as in one piece', async () => {
     for (let n = 0; n < 400; n++) put(`c/f${n}/x.txt`, String(n));
     put('a/bad name.png');
-    const whole = await checkOnDisk({ root, input, worker, workers: 2 });
+    const whole = await checkOnDisk({ where: whereOf(root), input, script, helpers: 1 });
     let left: Gathered | null = null;
     const cancel = { aborted: false };
     const cut = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input,
-      worker,
-      workers: 2,
+      script,
+      helpers: 1,
       cancel,
       gathered: {
         every: 0,
@@ -282,10 +291,10 @@ describe('a check again', () => {
     expect(kept?.part.rows.length).toBeLessThan(whole.rows.length);
     expect(kept?.queue.length).toBeGreaterThan(0);
     const outcome = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input,
-      worker,
-      workers: 2,
+      script,
+      helpers: 1,
       ...(kept && { from: structuredClone(kept) }),
     });
     expect({ findings: outcome.findings, summary: outcome.summary }).toEqual({
@@ -296,15 +305,15 @@ describe('a check again', () => {
 
   test('one that was cut off while it looked into files need not walk again', async () => {
     for (let n = 0; n < 300; n++) put(`c/f${n}/x.txt`, `${n % 7}`.repeat(5));
-    const whole = await checkOnDisk({ root, input, contents, worker, workers: 2 });
+    const whole = await checkOnDisk({ where: whereOf(root), input, contents, script, helpers: 1 });
     let left: Gathered | null = null;
     const cancel = { aborted: false };
     const cut = await checkOnDisk({
-      root,
+      where: whereOf(root),
       input,
       contents,
-      worker,
-      workers: 2,
+      script,
+      helpers: 1,
       cancel,
       progress: (p) => {
         cancel.aborted = p.stage === 'reading';
@@ -319,7 +328,14 @@ describe('a check again', () => {
     expect(cut.cancelled).toBe(true);
     const kept = left as Gathered | null;
     expect([kept?.queue, kept?.part.rows.length]).toEqual([[], whole.rows.length]);
-    const outcome = await checkOnDisk({ root, input, contents, worker, workers: 2, ...(kept && { from: kept }) });
+    const outcome = await checkOnDisk({
+      where: whereOf(root),
+      input,
+      contents,
+      script,
+      helpers: 1,
+      ...(kept && { from: kept }),
+    });
     expect(found(outcome)).toEqual(found(whole));
     expect(found(whole).length).toBe(7);
   });
@@ -327,11 +343,15 @@ describe('a check again', () => {
   test('what is known of a file is not read again, and is, once it has changed', async () => {
     put('a/26014_x.png', 'same');
     put('b/26014_y.png', 'same');
-    const first = await checkOnDisk({ root, input, contents });
+    const first = await checkOnDisk({ where: whereOf(root), input, contents });
     expect(found(first)).toEqual(['same-content a/26014_x.png']);
     const forged = first.facts.map((l) => ({ ...l, ...(l.sha256 && { sha256: `${l.path}` }) }));
-    expect(found(await checkOnDisk({ root, input, contents: { ...contents, known: forged } }))).toEqual([]);
+    expect(found(await checkOnDisk({ where: whereOf(root), input, contents: { ...contents, known: forged } }))).toEqual(
+      [],
+    );
     put('b/26014_y.png', 'sane');
-    expect(found(await checkOnDisk({ root, input, contents: { ...contents, known: first.facts } }))).toEqual([]);
+    expect(
+      found(await checkOnDisk({ where: whereOf(root), input, contents: { ...contents, known: first.facts } })),
+    ).toEqual([]);
   });
 });

@@ -18,11 +18,25 @@ import { join } from '@nesting/core/listing';
 import { NO_REGISTERS } from '@nesting/core/name';
 import type { CheckInput } from '@nesting/core/project';
 import { normaliseTemplate } from '@nesting/core/template';
-import { checkOnDisk, diskPort, inside, listFolder, startOnDisk, sweep, UNFINISHED, volumeState } from '../src/index';
-import { TASKS } from '../src/reads/tasks';
+import {
+  checkOnDisk,
+  listFolder,
+  portOn,
+  Root,
+  startOnDisk,
+  sweep,
+  TASKS,
+  Tree,
+  UNFINISHED,
+  Unreachable,
+  volumeState,
+} from '../src/index';
 
 const all: string[] = [];
 let root = '';
+const at = (base: string, folder = '') => Root.open({ base, folder });
+const list = (path: string, unseen: (u: { path: string; code: string }) => void = () => undefined) =>
+  listFolder(Tree.of(at(root)), path, unseen);
 beforeEach(() => {
   root = mkdtempSync(path.join(tmpdir(), 'nesting disk '));
   all.push(root);
@@ -39,7 +53,7 @@ const steps: MakingStep[] = [
 ];
 const bytesOf = (content: { kind: string; text?: string }) => Buffer.from(content.text ?? '');
 const start = (more: Partial<Parameters<typeof startOnDisk>[0]> = {}) =>
-  startOnDisk({ parent: root, folder: 'show', project: 'p1', steps, bytesOf, ...more });
+  startOnDisk({ parent: at(root), folder: 'show', project: 'p1', steps, bytesOf, ...more });
 
 describe('no way out of a volume', () => {
   test.each([
@@ -59,29 +73,40 @@ describe('no way out of a volume', () => {
     symlinkSync('/etc', path.join(root, 'out'));
     mkdirSync(path.join(root, 'deep'));
     symlinkSync(root, path.join(root, 'deep/link'));
-    const answer = inside(root, relative);
-    expect(answer.ok ? 'taken' : answer.faults[0]?.code).toBe(code);
+    let answer = 'taken';
+    try {
+      at(root, relative).close();
+    } catch (error) {
+      answer = error instanceof Unreachable ? error.code : 'another error';
+    }
+    expect(answer).toBe(code);
   });
 
   test('a port refuses to write outside its folder', () => {
-    expect(() => diskPort(root).make('../evil')).toThrow(/refused/);
-    expect(() => diskPort(root).write('/tmp/evil', new Uint8Array())).toThrow(/refused/);
+    expect(() => portOn(at(root)).make('../evil')).toThrow(/EREFUSED/);
+    expect(() => portOn(at(root)).write('/tmp/evil', new Uint8Array())).toThrow(/EREFUSED/);
   });
 
   test('walks name links and do not follow them, loops neither', () => {
     mkdirSync(path.join(root, 'a'));
     symlinkSync('/etc', path.join(root, 'a/etc'));
     symlinkSync('..', path.join(root, 'a/loop'));
-    expect(listFolder(root, '', () => undefined)).toMatchObject({ folders: ['a'], others: [] });
-    expect(listFolder(root, 'a', () => undefined)).toMatchObject({ folders: [], others: ['etc', 'loop'] });
-    expect(TASKS.namesBelow({ root, most: 10 })).toEqual({ paths: ['a/'], whole: true });
-    expect(TASKS.foldersBelow({ root, most: 10 })).toEqual({ folders: ['a'], whole: true });
+    expect(list('')).toMatchObject({ folders: ['a'], others: [] });
+    expect(list('a')).toMatchObject({ folders: [], others: ['etc', 'loop'] });
+    expect(TASKS.namesBelow.run({ where: { base: root, folder: '' }, most: 10 })).toEqual({
+      paths: ['a/'],
+      whole: true,
+    });
+    expect(TASKS.foldersBelow.run({ where: { base: root, folder: '' }, most: 10 })).toEqual({
+      folders: ['a'],
+      whole: true,
+    });
   });
 });
 
 describe('a start is whole or not there', () => {
   test('everything is written under the final name', async () => {
-    expect(await start()).toEqual({ ok: true, root: path.join(root, 'show') });
+    expect(await start()).toEqual({ ok: true });
     expect(readFileSync(path.join(root, 'show/a/b/x.txt'), 'utf8')).toBe('one');
     expect(readdirSync(root)).toEqual(['show']);
   });
@@ -147,7 +172,7 @@ describe('a start is whole or not there', () => {
     mkdirSync(path.join(root, `${UNFINISHED}p1/a`), { recursive: true });
     mkdirSync(path.join(root, `${UNFINISHED}p2`));
     mkdirSync(path.join(root, 'theirs'));
-    expect(sweep(root, (project) => project === 'p1')).toEqual([`${UNFINISHED}p1`]);
+    expect(sweep(at(root), (project) => project === 'p1')).toEqual([`${UNFINISHED}p1`]);
     expect(readdirSync(root).sort()).toEqual([`${UNFINISHED}p2`, 'theirs']);
   });
 
@@ -186,16 +211,17 @@ describe('checks on a disk', () => {
     mkdirSync(path.join(root, '.nesting/journal'), { recursive: true });
   }
 
-  test('workers find what one thread finds, to the letter', async () => {
+  test('helpers find what one process finds, to the letter', async () => {
     many();
-    const script = path.join(process.cwd(), 'dist/check-worker.js');
+    const script = path.join(process.cwd(), 'dist/disk-child.js');
     expect(existsSync(script)).toBe(true);
-    const alone = await checkOnDisk({ root, input });
+    const where = { base: root, folder: '' };
+    const alone = await checkOnDisk({ where, input });
     expect(alone.findings.length).toBeGreaterThan(40);
     // Who saw which folder, and when, is another each time.
     const told = ({ part: _part, ...outcome }: Awaited<ReturnType<typeof checkOnDisk>>) => outcome;
-    for (const here of [true, false])
-      expect(told(await checkOnDisk({ root, input, worker: new URL(`file://${script}`), workers: 2, here }))).toEqual(
+    for (const helpers of [1, 2])
+      expect(told(await checkOnDisk({ where, input, script: new URL(`file://${script}`), helpers }))).toEqual(
         told(alone),
       );
   });
@@ -206,9 +232,9 @@ describe('checks on a disk', () => {
     const unseen: string[] = [];
     // Root reads everything: there the folder is taken away between listing and looking instead.
     if (process.getuid?.() === 0) rmSync(path.join(root, 'day001'), { recursive: true });
-    expect(listFolder(root, 'day001', (u) => unseen.push(join(u.path, u.code)))).toBeNull();
+    expect(list('day001', (u) => unseen.push(join(u.path, u.code)))).toBeNull();
     expect(unseen).toHaveLength(1);
-    const outcome = await checkOnDisk({ root, input });
+    const outcome = await checkOnDisk({ where: { base: root, folder: '' }, input });
     expect(outcome.summary.folders).toBeGreaterThan(290);
   });
 });

@@ -4,14 +4,10 @@ import { fileURLToPath } from 'node:url';
 import type { BuildPaths } from './config';
 
 export function buildPaths(base: string): BuildPaths {
-  const script = (name: string) => {
-    const url = new URL(name, base);
-    return existsSync(url) ? url : null;
-  };
+  const diskProgram = new URL('./disk-child.js', base);
   return {
     webFolder: fileURLToPath(new URL('../packages/web/dist', base)),
     migrations: fileURLToPath(new URL('./migrations', base)),
-    worker: script('./check-worker.js'),
-    readWorker: script('./read-worker.js'),
+    diskProgram: existsSync(diskProgram) ? diskProgram : null,
   };
 }

@@ -12,7 +12,7 @@ async function main(): Promise<void> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
   const [only] = process.argv.slice(2);
   const config = configOf(process.env, buildPaths(import.meta.url));
-  const world = await openWorld({ ...config, worksChecks: only === undefined }, log, false);
+  const world = await openWorld({ ...config, worksChecks: only === undefined }, log);
   process.stdout.write('Ready for checks.\n');
   if (only !== undefined) {
     await runCheck(world, only);

@@ -14,11 +14,10 @@ export interface Config {
   readonly behindProxy: boolean;
   /** Where mails go out by; without it links are handed over by hand. */
   readonly mail: { readonly smtp: string; readonly from: string } | null;
-  /** Built files: the screens, the migrations, the worker. */
+  /** Built files: the screens, the migrations, the program of the processes that work on disks. */
   readonly webFolder: string;
   readonly migrations: string;
-  readonly worker: URL | null;
-  readonly readWorker: URL | null;
+  readonly diskProgram: URL | null;
   /** Whether this process does checks itself, or leaves them to others. */
   readonly worksChecks: boolean;
   /** Milliseconds without a heartbeat after which a check's lease is over, and another worker takes it. */
@@ -27,7 +26,7 @@ export interface Config {
   readonly gatherEvery: number;
 }
 
-export type BuildPaths = Pick<Config, 'webFolder' | 'migrations' | 'worker' | 'readWorker'>;
+export type BuildPaths = Pick<Config, 'webFolder' | 'migrations' | 'diskProgram'>;
 
 export class Misconfigured extends Error {}
 

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { serve } from '@hono/node-server';
-import { DiskReads } from '@nesting/disk';
+import { Disks } from '@nesting/disk';
 import type { Logger } from 'pino';
 import type { Config } from './config';
 import { type Db, openDb } from './db/client';
@@ -16,7 +16,10 @@ import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { ChangePoller } from './jobs/change-poller';
 import { CHECKS, JobQueue, openBoss } from './jobs/job-queue';
+import { Leases } from './jobs/leases';
 import { MailQueue } from './jobs/mail-queue';
+import { QueueDb } from './jobs/queue-db';
+import { VolumeIdentities } from './jobs/volume-identities';
 import { makeAuth } from './sign-in/auth';
 
 export interface Running {
@@ -25,37 +28,49 @@ export interface Running {
   stop(): Promise<void>;
 }
 
-/** `settling` takes up what a crash of this very server left: not for one of several workers. */
-export async function openWorld(config: Config, log: Logger, settling = true): Promise<World> {
+export async function openWorld(config: Config, log: Logger): Promise<World> {
   const db: Db = openDb(config.databaseUrl);
   await migrate(db, config.databaseUrl, config.migrations);
-  const boss = openBoss(config.databaseUrl, log);
+  const queueDb = new QueueDb(config.databaseUrl);
+  const boss = openBoss(queueDb, log);
   const world: World = {
     config,
     db,
-    reads: new DiskReads(config.readWorker),
+    disks: new Disks(config.diskProgram),
     boss,
+    queueDb,
     checks: new JobQueue(db, boss, CHECKS, log),
     changePoller: new ChangePoller(),
     mails: new MailQueue(db, config.mail, boss, log),
+    identities: new VolumeIdentities(db),
+    leases: new Leases(config.databaseUrl, config.leaseMs),
   };
+  await world.identities.refresh();
   await boss.start();
   await world.checks.start(config.worksChecks ? (id) => runCheck(world, id) : null);
   await world.mails.start();
-  if (settling) {
-    await settleStarts(world);
-    await settleBatches(world);
-  }
   return world;
 }
 
 /** Milliseconds between two looks at what is due. */
 const TICK = 15_000;
 
-/** Looks now and then whether a project's time has come, an exception has ended, or a worker fell silent. */
+/** Starts and batches that nobody is at any more: a crash, or a database that went away, left them. */
+export async function settleLost(world: World): Promise<void> {
+  await settleStarts(world);
+  await settleBatches(world);
+}
+
+/**
+ * Looks now and then whether a project's time has come, an exception has ended, a worker fell silent, or something was
+ * left half done. First when the server answers: nothing is settled by one that does not.
+ */
 function startTicking(world: World, log: Logger): NodeJS.Timeout {
   const look = () =>
-    void takeOverSilentChecks(world)
+    void world.identities
+      .refresh()
+      .then(() => settleLost(world))
+      .then(() => takeOverSilentChecks(world))
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
   look();
@@ -66,13 +81,14 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
 export async function closeWorld(world: World): Promise<void> {
   await world.boss.stop({ graceful: true, wait: true, timeout: 30_000 });
   world.mails.close();
-  await world.reads.close();
+  await world.leases.close();
+  await world.queueDb.close();
+  await world.disks.close();
   await world.db.end();
 }
 
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
-  const ticking = startTicking(world, log);
   const app = makeApp(world, makeAuth(world.db, config), log);
   const tls =
     config.tls === null
@@ -82,6 +98,7 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
     const made = serve({ fetch: app.fetch, hostname: config.host, port: config.port, ...tls }, () => resolve(made));
     made.once('error', reject);
   });
+  const ticking = startTicking(world, log);
   return {
     world,
     port: (server.address() as AddressInfo).port,

@@ -1,6 +1,7 @@
 /** Projects that grow, change, take editions, are adopted and undone, on a real disk with a real database. */
 import { spawnSync } from 'node:child_process';
 import {
+  appendFileSync,
   cpSync,
   existsSync,
   mkdirSync,
@@ -362,6 +363,48 @@ describe('what is in the way', () => {
     );
     await settleBatches(t.world);
     expect(await batches(p)).toHaveLength(1);
+  });
+
+  test('a batch that nobody can finish is closed: the project is what it came to, and free for other changes', async () => {
+    const p = await started();
+    const batch = await batchOf(await apply(p, asking(p, {}, { title: 'Never Its Name', windows: ['A', 'B', 'C'] })));
+    const now = await page(p.id);
+    const settle = (way: string) =>
+      t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/settle`, { way });
+    // As a crash leaves it, and then somebody takes the new name for a folder of his own, and works on what was made.
+    renameSync(path.join(t.studio, now.folder), p.at);
+    mkdirSync(path.join(t.studio, now.folder));
+    writeFileSync(path.join(p.at, '20_pieces/window-C/theirs.txt'), 'theirs');
+    await t.world.db.query("update batch set state = 'paused', ended_at = null where id = $1", [batch]);
+    await t.world.db.query('update project set folder = $2, title = $3, "values" = $4 where id = $1', [
+      p.id,
+      p.folder,
+      p.title,
+      JSON.stringify(p.values),
+    ]);
+    expect(await code(await settle('finish'))).toEqual([409, 'batch-paused']);
+    expect(await code(await settle('take-back'))).toEqual([409, 'batch-paused']);
+    expect((await settle('close')).status).toBe(204);
+    const closed = await page(p.id);
+    expect([closed.title, closed.folder, existsSync(path.join(p.at, '20_pieces/window-C/theirs.txt'))]).toEqual([
+      'Never Its Name',
+      p.folder,
+      true,
+    ]);
+    rmSync(path.join(t.studio, now.folder), { recursive: true });
+    expect(await code(await apply(closed, asking(closed, {}, { windows: ['A', 'B', 'C', 'D'] })))).toEqual([201, '']);
+  });
+
+  test('closed on the disk before a crash: closed here too, once, whoever presses what', async () => {
+    const p = await started();
+    const batch = await batchOf(await apply(p, asking(p, {}, { windows: ['A', 'B', 'C'] })));
+    appendFileSync(path.join(p.at, '.nesting/batches', batch, 'outcomes.ndjson'), '{"ended":"closed","rest":[]}\n');
+    await t.world.db.query("update batch set state = 'paused', ended_at = null where id = $1", [batch]);
+    const settle = (way: string) =>
+      t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/settle`, { way });
+    const answers = await Promise.all([settle('finish'), settle('take-back'), settle('close')]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([204, 409, 409]);
+    expect((await batches(p)).map((b) => b.state)).toEqual(['closed']);
   });
 
   test('the folder’s new name is taken while the batch runs: paused with the reason, finished once the way is free', async () => {

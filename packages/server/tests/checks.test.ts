@@ -248,7 +248,7 @@ describe('a check as a job', () => {
 
   test('two processes do one check once', async () => {
     const { project } = await started('41007');
-    const other = await openWorld({ ...t.config, worker: null }, pino({ level: 'silent' }));
+    const other = await openWorld({ ...t.config, diskProgram: null }, pino({ level: 'silent' }));
     try {
       const id = randomUUID();
       await insertCheck(t.world.db, id, project.id, null, 'whole');

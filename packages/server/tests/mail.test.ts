@@ -114,7 +114,7 @@ test('while the mail server will not have it a mail waits, and goes out once whe
 
 test('a mail server that is none is one line at the start', () => {
   const env = { NESTING_DATABASE: 'postgres://x', NESTING_SECRET: 'x'.repeat(40), NESTING_VOLUMES: 'a=/srv/a' };
-  const built = { webFolder: '', migrations: '', worker: null, readWorker: null };
+  const built = { webFolder: '', migrations: '', diskProgram: null };
   for (const odd of [
     { NESTING_SMTP: 'smtp://x' },
     { NESTING_MAIL_FROM: 'a@b.example' },

@@ -102,6 +102,20 @@ describe('where a start is written', () => {
     ]);
   });
 
+  test.each(['.nesting', '.Nesting', '.NESTING-volume'])(
+    'a folder that would be called %s: nothing is written, and no number is used',
+    async (name) => {
+      const { body } = await page((await list('find=41001')).rows[0]?.id ?? '');
+      const given = { ...startOf('41020'), adjusted: { [body.root.folders?.[0]?.id ?? '']: { name } } };
+      const refused = await t.ask('coordinator', 'POST', '/api/projects', given);
+      expect([refused.status, await refused.json()]).toEqual([
+        422,
+        { code: 'plan-refused', message: expect.stringContaining('Nesting keeps for its own files') },
+      ]);
+      expect(readdirSync(t.studio).filter((n) => n.includes('41020'))).toEqual([]);
+    },
+  );
+
   test('into a folder that is there: what is there stays, what is missing is added; a file, a link or a project in the way stops it before it began', async () => {
     const folder = '41002_MSW_piece-41002';
     const root = path.join(t.studio, folder);
@@ -209,6 +223,8 @@ describe('where a start is written', () => {
       const node = 'cache';
       expect(await code(await request('43001', { [node]: { volume: 'away' } }))).toEqual([503, 'volume-missing']);
       mkdirSync(away);
+      expect(await code(await request('43001', { [node]: { volume: 'away' } }))).toEqual([409, 'volume-new']);
+      expect((await own.ask('coordinator', 'POST', '/api/volumes/away/take-up', {})).status).toBe(204);
       expect(await code(await request('43001', { [node]: { volume: 'studio' } }))).toEqual([422, 'same-volume']);
       const project = await json<ProjectRow>(await request('43001', { [node]: { volume: 'away' } }));
       const here = readdirSync(path.join(own.studio, project.folder), { recursive: true, encoding: 'utf8' });
@@ -225,7 +241,7 @@ describe('where a start is written', () => {
       // In the way on the project's own volume: the other one is left as it was.
       mkdirSync(path.join(own.studio, '43002_MSW_piece-43002'));
       expect((await request('43002', { [node]: { volume: 'away' } })).status).toBe(409);
-      expect(readdirSync(away)).toEqual([project.folder]);
+      expect(readdirSync(away).sort()).toEqual(['.nesting-volume', project.folder]);
       // In the way on the other volume: nothing here.
       mkdirSync(path.join(away, '43003_MSW_piece-43003'));
       expect((await request('43003', { [node]: { volume: 'away' } })).status).toBe(409);
@@ -237,23 +253,25 @@ describe('where a start is written', () => {
 
   test('a start that is stopped while it is written leaves nothing behind, and its number is free', async () => {
     const { startProject, makingOf } = await import('../src/flows/projects/start-project');
-    const watch = '11111111-1111-4111-8111-111111111111';
-    const seen: number[] = [];
-    const cancel = {
-      get aborted() {
-        const far = makingOf(watch)?.done ?? 0;
-        seen.push(far);
-        return far >= 4;
-      },
-    };
-    const stopped = startProject(t.world, t.people.coordinator, { ...startOf('41009'), watch }, cancel);
-    await expect(stopped).rejects.toMatchObject({
+    const key = '11111111-1111-4111-8111-111111111111';
+    const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
+    // Long enough that it is still being written when the word reaches it.
+    const given = startOf('41009', { windows: letters.flatMap((a) => letters.map((b) => `${a}${b}`)) });
+    const stop = new AbortController();
+    const started = startProject(t.world, t.people.coordinator, { ...given, key }, stop.signal);
+    const ended = started.then(
+      () => true,
+      () => true,
+    );
+    const tick = () => new Promise((resolve) => setImmediate(() => resolve(false)));
+    while (makingOf(key) === null && !(await Promise.race([ended, tick()])));
+    stop.abort();
+    await expect(started).rejects.toMatchObject({
       code: 'cancelled',
       message: 'Stopped before it was made. Nothing was left behind.',
     });
-    expect(Math.max(...seen)).toBe(4);
-    expect(makingOf(watch)).toBeNull();
-    expect(readdirSync(t.studio).filter((n) => n.includes('41009') || n.startsWith('.nesting'))).toEqual([]);
+    expect(makingOf(key)).toBeNull();
+    expect(readdirSync(t.studio).filter((n) => n.includes('41009') || n.startsWith('.nesting-unfinished'))).toEqual([]);
     expect(
       (await t.world.db.query("select what from number_event where number = '41009' order by id desc limit 1")).rows,
     ).toEqual([{ what: 'freed' }]);

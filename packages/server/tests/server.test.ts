@@ -256,7 +256,7 @@ describe('a start', () => {
     try {
       const [status, code] = await refusal(await full.ask('coordinator', 'POST', '/api/projects', startOf('34004')));
       expect([status, code]).toEqual(mounted ? [507, 'volume-full'] : [409, 'volume-read-only']);
-      expect(readdirSync(small)).toEqual([]);
+      expect(readdirSync(small)).toEqual(['.nesting-volume']);
       expect((await full.world.db.query('select 1 from project')).rowCount).toBe(0);
       if (mounted) {
         execFileSync('mount', ['-o', 'remount,ro', small]);
@@ -300,7 +300,7 @@ describe('a start', () => {
     expect((await db.query("select number, state from project where number in ('34006', '34007')")).rows).toEqual([
       { number: '34007', state: 'running' },
     ]);
-    expect(readdirSync(t.studio).filter((n) => n.startsWith('.nesting'))).toEqual([]);
+    expect(readdirSync(t.studio).filter((n) => n.startsWith('.nesting-unfinished'))).toEqual([]);
     expect((await db.query("select 1 from activity where what = 'start-taken-back'")).rowCount).toBe(1);
   });
 });
@@ -475,7 +475,7 @@ describe('what goes wrong around it', () => {
         503,
         'database-away',
       ]);
-      expect(readdirSync(own.studio)).toEqual([]);
+      expect(readdirSync(own.studio)).toEqual(['.nesting-volume']);
       await t.world.db.query(`alter database ${name} allow_connections true`);
       expect((await own.ask('lead', 'GET', '/api/projects')).status).toBe(200);
     } finally {
@@ -533,7 +533,7 @@ describe('what goes wrong around it', () => {
     ['a relative volume', { NESTING_VOLUMES: 'all=here' }, 'whole path'],
     ['a certificate without its key', { NESTING_TLS_CERT: '/x' }, 'go together'],
   ])('a start with %s is refused in one line', (_what, more, words) => {
-    const built = { webFolder: '', migrations: '', worker: null, readWorker: null };
+    const built = { webFolder: '', migrations: '', diskProgram: null };
     expect(() => configOf({ ...env, ...more }, built)).toThrow(words);
     expect(configOf(env, built).volumes.get('studio')).toBe('/srv/studio');
   });

@@ -22,6 +22,7 @@ import {
   makeApp,
   makeAuth,
   openWorld,
+  takeUpVolume,
   upsertRegisters,
   type World,
 } from '../src/index';
@@ -60,7 +61,6 @@ export async function openTestWorld(
   const home = mkdtempSync(path.join(tmpdir(), 'nesting-server-'));
   const studio = path.join(home, 'studio');
   mkdirSync(studio);
-  const worker = new URL(`file://${repo}/dist/check-worker.js`);
   const config = configOf(
     {
       NESTING_DATABASE: base.replace(/\/[^/]*$/, `/${database}`),
@@ -71,14 +71,14 @@ export async function openTestWorld(
     {
       webFolder: path.join(repo, 'packages/web/dist'),
       migrations: path.join(repo, 'packages/server/src/db/migrations'),
-      worker,
-      readWorker: new URL(`file://${repo}/dist/read-worker.js`),
+      diskProgram: new URL(`file://${repo}/dist/disk-child.js`),
     },
   );
   if (typeof bare === 'function') await bare(config.databaseUrl, studio);
   const world = await openWorld(config, silent);
   const app = makeApp(world, makeAuth(world.db, config), silent);
   const people = typeof bare === 'function' ? await peopleIn(world) : await seed(world, bare);
+  await takeUpVolume(world, people.coordinator, 'studio', false);
   const cookies = new Map<Role, string>();
   const origin = new URL(config.publicUrl).origin;
   // Signed in once each: the door counts attempts.

@@ -8,7 +8,7 @@ import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
 import type { Expansion } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { checkOnDisk, readMarker } from '@nesting/disk';
+import { checkOnDisk, inRoot, readMarker } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, textOf, valuesOf } from '../input';
 import { print, progressLine } from '../output';
@@ -31,12 +31,11 @@ async function checkFolder(options: Options): Promise<CheckOutcome> {
   if (!existsSync(root) || !statSync(root).isDirectory()) throw new Unusable(`${root}: no such folder`);
   const input = inputOf(options, second === undefined ? undefined : first, root);
   sayPlan(new ProjectRules(input).expansion);
-  const worker = new URL('./check-worker.js', import.meta.url);
+  const script = new URL('./disk-child.js', import.meta.url);
   const outcome = await checkOnDisk({
-    root,
+    where: { base: root, folder: '' },
     input: { ...input, now: Date.now() },
-    worker: existsSync(worker) ? worker : null,
-    here: true,
+    script: existsSync(script) ? script : null,
     progress: (p) =>
       progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`),
     ...(!options.namesOnly && { contents: { roots: [path.resolve(root)], known: [] } }),
@@ -78,7 +77,7 @@ function sayPlan(expansion: Expansion): void {
 
 /** Template and values from the project's marker, unless they are given. */
 function inputOf(options: Options, template: string | undefined, root: string | null): CheckInput {
-  const marker = root === null ? null : readMarker(root);
+  const marker = root === null ? null : inRoot({ base: root, folder: '' }, readMarker);
   let values: Values = {};
   let registers: Registers = NO_REGISTERS;
   if (marker !== null) {

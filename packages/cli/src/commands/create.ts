@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { planPaths } from '@nesting/core/report';
 import { expandTemplate } from '@nesting/core/template';
-import { startOnDisk, volumeState } from '@nesting/disk';
+import { inRoot, startOnDisk, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';
 import { print } from '../output';
@@ -32,11 +32,14 @@ export async function create(options: Options): Promise<Exit> {
     await print(json ? planJson(expansion) : planPaths(expansion));
     return EXIT.ok;
   }
-  const outcome = await startOnDisk({ parent, folder: expansion.rootName, project, steps, bytesOf });
+  const root = join(parent, expansion.rootName);
+  const outcome = await inRoot({ base: parent, folder: '' }, (volume) =>
+    startOnDisk({ parent: volume, folder: expansion.rootName, project, steps, bytesOf }),
+  );
   if (!outcome.ok) {
     const why =
       outcome.code === 'EEXIST'
-        ? `${join(parent, expansion.rootName)} exists already`
+        ? `${root} exists already`
         : `${outcome.at === '' ? parent : outcome.at}: ${outcome.code}`;
     process.stderr.write(
       `${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}\n`,
@@ -45,8 +48,8 @@ export async function create(options: Options): Promise<Exit> {
   }
   await print(
     json
-      ? `${JSON.stringify({ root: outcome.root, project, folders: expansion.folders, files: expansion.files })}\n`
-      : `made ${expansion.folders} folders and ${expansion.files} files in ${outcome.root}\n`,
+      ? `${JSON.stringify({ root, project, folders: expansion.folders, files: expansion.files })}\n`
+      : `made ${expansion.folders} folders and ${expansion.files} files in ${root}\n`,
   );
   return EXIT.ok;
 }

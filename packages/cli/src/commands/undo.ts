@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { changeLine, hindranceWords } from '@nesting/core/words';
 import {
   batchesIn,
+  inRoot,
   openIn,
+  type Root,
   readBatch,
   settleOnDisk,
   undoneKeys,
@@ -21,12 +23,17 @@ const now = () => new Date().toISOString();
  * them.
  */
 export async function undo(options: Options): Promise<Exit> {
-  const [root, batch] = options.positionals;
-  if (root === undefined) throw new Unusable('give a project’s folder');
-  if (volumeState(root).state === 'missing') throw new Unusable(`${root}: no such folder`);
-  if (batch === undefined) return list(root, options.as === 'json');
+  const [folder, batch] = options.positionals;
+  if (folder === undefined) throw new Unusable('give a project’s folder');
+  if (volumeState(folder).state === 'missing') throw new Unusable(`${folder}: no such folder`);
+  return inRoot({ base: folder, folder: '' }, (root) =>
+    batch === undefined ? list(root, options.as === 'json') : undoIn(root, folder, batch, options),
+  );
+}
+
+async function undoIn(root: Root, folder: string, batch: string, options: Options): Promise<Exit> {
   if (readBatch(root, batch) === null)
-    throw new Unusable(`${root} has no batch ${batch}; nesting undo ${root} lists them`);
+    throw new Unusable(`${folder} has no batch ${batch}; nesting undo ${folder} lists them`);
   if (openIn(root) === batch) return takeBack(root, batch);
   const lines = await undoPlan(root, batch);
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
@@ -58,7 +65,7 @@ export async function undo(options: Options): Promise<Exit> {
   if (outcome?.state !== 'done') {
     process.stderr.write(
       outcome?.state === 'paused'
-        ? `${hindranceWords(outcome.code, outcome.at)} nesting undo ${root} ${id} takes it back\n`
+        ? `${hindranceWords(outcome.code, outcome.at)} nesting undo ${folder} ${id} takes it back\n`
         : 'the disk changed meanwhile; nothing was changed\n',
     );
     return EXIT.findings;
@@ -71,7 +78,7 @@ export async function undo(options: Options): Promise<Exit> {
   return hindered.length > 0 ? EXIT.findings : EXIT.ok;
 }
 
-async function takeBack(root: string, batch: string): Promise<Exit> {
+async function takeBack(root: Root, batch: string): Promise<Exit> {
   const settled = await settleOnDisk(root, 'take-back', { by: process.env.USER ?? '', at: now() });
   if (settled.state === 'paused') {
     process.stderr.write(`${hindranceWords(settled.code, settled.at)} Nothing more was taken back.\n`);
@@ -81,7 +88,7 @@ async function takeBack(root: string, batch: string): Promise<Exit> {
   return EXIT.ok;
 }
 
-async function list(root: string, json: boolean): Promise<Exit> {
+async function list(root: Root, json: boolean): Promise<Exit> {
   const open = openIn(root);
   const rows = batchesIn(root).flatMap((id) => {
     const record = readBatch(root, id);

@@ -34,10 +34,25 @@ export interface Intents {
 export type Outcome =
   /** The first so many steps are done; what files that were written are now, by key. */
   | { readonly done: number; readonly left?: Readonly<Record<string, Expected>> | undefined }
-  | { readonly ended: Ended; readonly why?: string | undefined };
+  | {
+      readonly ended: Ended;
+      readonly why?: string | undefined;
+      /** Of a closed one: what could neither be finished nor taken back. */
+      readonly rest?: readonly Rest[] | undefined;
+    };
 
-/** `paused` may be gone on with or taken back; the others are final. */
-export type Ended = 'done' | 'taken-back' | 'paused';
+/** A change that stays as it is: where its entry was looked for, and what stands in the way. */
+export interface Rest {
+  readonly key: string;
+  readonly path: string;
+  readonly code: string;
+}
+
+/**
+ * `paused` may be gone on with or taken back; the others are final. A `closed` one was taken back as far as that was
+ * possible.
+ */
+export type Ended = 'done' | 'taken-back' | 'paused' | 'closed';
 
 export interface Journal {
   begin(intents: Intents): void | Promise<void>;

@@ -13,6 +13,12 @@ export interface Standing extends Expected {
   readonly id: string;
 }
 
+/**
+ * Milliseconds since 1970 that an empty file bears which only claims a name, where a disk knows no second name for a
+ * file: it is replaced at once, or found after a crash.
+ */
+export const CLAIM_TIME = 1000;
+
 /** What a start needs of it. */
 export interface MakingPort {
   make(path: string): Soon<void>;

@@ -10,7 +10,7 @@ import { type Left, readyPath } from './apply';
 import type { Step } from './change';
 import { type Intents, KEPT, keptName, type Outcome } from './journal';
 import { MemoryDisk } from './memory-disk';
-import { type Port, type Standing, soon } from './port';
+import { CLAIM_TIME, type Port, type Standing, soon } from './port';
 import type { Done } from './reverse';
 
 export interface Progress {
@@ -76,12 +76,57 @@ class Rehearsal {
 
 const keptPath = (step: Step, folder: string): string => join(join(folder, KEPT), keptName(step.key));
 
-/** Places whose picture a step changes. */
-function touched(step: Step, folder: string): readonly string[] {
-  if (step.do === 'move') return [step.from, step.path];
-  if (step.do === 'write') return [readyPath(step, folder), step.path];
-  return step.do === 'unwrite' ? [step.path, keptPath(step, folder)] : [step.path];
+/** From where to where a step takes something that is there; `null` where it makes or ends it. */
+function moveOf(step: Step, folder: string): readonly [from: string, to: string] | null {
+  switch (step.do) {
+    case 'move':
+      return [step.from, step.path];
+    case 'write':
+      return [readyPath(step, folder), step.path];
+    case 'unwrite':
+      return [step.path, keptPath(step, folder)];
+    default:
+      return null;
+  }
 }
+
+/** Places whose picture a step changes. */
+const touched = (step: Step, folder: string): readonly string[] => moveOf(step, folder) ?? [step.path];
+
+/**
+ * A disk may take two calls for a move, and a crash may come between them. Then both names are there:
+ *
+ * 1. A file has them both: the old one ends.
+ * 2. An empty folder, or an empty file of a time that says so, only claims the new name: it goes, and the step is still
+ *    to be done.
+ */
+export async function endHalfMove(
+  { steps, ids }: Written,
+  outcomes: readonly Outcome[],
+  folder: string,
+  port: Port,
+  group: number,
+): Promise<void> {
+  const known = knownDone(outcomes);
+  const entries = new Set(Object.values(ids));
+  const look = async (path: string) => {
+    const there = port.look(path);
+    return soon(there) ? await there : there;
+  };
+  for (const step of steps.slice(known, known + group)) {
+    const move = moveOf(step, folder);
+    const [old, made] = move === null ? [null, null] : [await look(move[0]), await look(move[1])];
+    if (move === null || old === null || made === null || made.id === '' || made.kind !== old.kind) continue;
+    if (made.id === old.id) await port.unwrite(move[0]);
+    // What the batch itself has in hand claims nothing.
+    else if (entries.has(made.id)) continue;
+    else if (made.kind === 'file' && made.size === 0 && made.modified === CLAIM_TIME) await port.unwrite(move[1]);
+    else if (made.kind === 'folder' && (await port.list(move[1]))?.size === 0) await port.unmake(move[1]);
+  }
+}
+
+const knownDone = (outcomes: readonly Outcome[]): number =>
+  outcomes.reduce((most, o) => ('done' in o ? Math.max(most, o.done) : most), 0);
 
 /** Proportional to the square of `group`, which bounds how many steps can be done and not written down. */
 export async function stepsDone(
@@ -92,7 +137,7 @@ export async function stepsDone(
   group: number,
 ): Promise<Progress> {
   const { steps } = written;
-  const known = outcomes.reduce((most, o) => ('done' in o ? Math.max(most, o.done) : most), 0);
+  const known = knownDone(outcomes);
   const window = steps.slice(known, known + group);
   const actual = new Map<string, Standing | null>();
   for (const path of new Set(window.flatMap((step) => touched(step, folder)))) {

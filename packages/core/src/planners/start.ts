@@ -1,12 +1,13 @@
 /** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
 
 import type { Change } from '../change/change';
-import { orderChanges } from '../change/order';
+import { type OrderFault, orderChanges } from '../change/order';
 import { isMaking, type MakingStep } from '../change/perform';
 import type { Registers, Values } from '../name/pattern/field';
 import { OWN_FOLDER } from '../project/own-folder';
 import { signpostFiles } from '../project/signpost-files';
 import { signpostsOf } from '../project/signposts';
+import { failure, type Result, success } from '../result';
 import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Template } from '../template/node';
 
@@ -65,8 +66,11 @@ export function startChanges(plan: StartPlan): Change[] {
   ];
 }
 
-/** A start's changes only make what is new: their steps do too. */
-export const makingSteps = (changes: readonly Change[]): MakingStep[] => orderChanges(changes).steps.filter(isMaking);
+/** A start's changes only make what is new: their steps do too. A plan with a fault has no steps at all. */
+export function makingSteps(changes: readonly Change[]): Result<readonly MakingStep[], OrderFault> {
+  const { steps, faults } = orderChanges(changes);
+  return faults.length > 0 ? failure(faults) : success(steps.filter(isMaking));
+}
 
 /** What stands in a project's own folder: its marker, its rules as they are for it, and its signposts for programs. */
 export function ownFiles(plan: StartPlan): readonly { readonly path: string; readonly text: string }[] {

@@ -33,6 +33,12 @@ describe('what a name may be', () => {
     expect(refused(name, ...profiles)).toEqual(codes);
   });
 
+  test('names of the program’s own are nobody’s, in all capitals', () => {
+    for (const name of ['.nesting', '.Nesting', '.NESTING-volume', '.nesting-unfinished-1'])
+      expect(refused(name, 'posix')).toEqual(['name-own']);
+    for (const name of ['nesting', '.nestings', 'a.nesting', '.nest']) expect(refused(name, 'posix')).toEqual([]);
+  });
+
   test('places are exact', () => {
     expect(nameFaults('ab?c', ['windows'])[0]).toMatchObject({ at: 2, length: 1, params: { character: '?' } });
   });

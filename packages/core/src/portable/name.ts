@@ -18,7 +18,8 @@ export type NameFaultCode =
   | 'name-edge'
   | 'name-too-long'
   | 'name-not-nfc'
-  | 'name-leading';
+  | 'name-leading'
+  | 'name-own';
 
 export interface NameFault {
   readonly code: NameFaultCode;
@@ -33,6 +34,9 @@ export interface NameFault {
 /** Names nothing can stand against but a device's: most of all names, so they are answered at once. */
 const PLAIN = /^[A-Za-z0-9_](?:[A-Za-z0-9_.-]{0,120}[A-Za-z0-9_-])?$/;
 
+/** The program's own folder, and whatever it lays beside what people own. No name of theirs is one of these. */
+const OWN = /^\.nesting(?:-|$)/;
+
 /** All that stands against a name on these systems; an empty list means it is legal on all of them. */
 export function nameFaults(name: string, profiles: readonly ProfileName[]): NameFault[] {
   if (PLAIN.test(name) && !isReservedName(name)) return [];
@@ -44,6 +48,7 @@ export function nameFaults(name: string, profiles: readonly ProfileName[]): Name
   const edge = labels((p) => p.trailingDotOrBlank);
   if (/[. ]$/.test(name) && edge.length > 0) faults.push(refused('name-edge', name.length - 1, 1, { systems: edge }));
   else if (/^ | $/.test(name)) faults.push(awkward('name-edge', name.startsWith(' ') ? 0 : name.length - 1, 1));
+  if (OWN.test(clashKey(name))) faults.push(refused('name-own', 0, name.length, { name }));
   const reserved = labels((p) => p.reservedNames);
   if (reserved.length > 0 && isReservedName(name))
     faults.push(refused('name-reserved', 0, name.length, { name, systems: reserved }));

@@ -40,6 +40,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
   'batch-undone': (p) =>
     `undid a change: ${text(p.changes)} changes${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
+  'batch-closed': (p) =>
+    `closed a change that could neither be finished nor taken back whole: ${text(p.left)} ${Number(p.left) === 1 ? 'line' : 'lines'} stayed`,
   'batch-taken-back': () => 'took back a change that had stopped half way',
   'findings-accepted': (p) =>
     `accepted ${text(p.count)} ${Number(p.count) === 1 ? 'finding' : 'findings'}${p.until ? ` until ${text(p.until)}` : ''}: ${text(p.reason)}`,
@@ -102,6 +104,7 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'key-revoked': () => 'ended an access key',
   'session-ended': () => 'ended a session of their own',
   'sign-in-refused': (p) => `too many tries to sign in as ${text(p.account)} (by ${text(p.why)})`,
+  'volume-taken-up': (p) => `took up the volume ${text(p.volume)}`,
   'prefixes-changed': (p) => `said how systems see the volume ${text(p.volume)}`,
   'project-relinked': (p) => `a project that moved was found again: ${text(p.was)} → ${text(p.now)}`,
   'project-changed': (p) => `changed the project: ${text(p)}`,

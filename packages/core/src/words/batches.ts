@@ -16,6 +16,8 @@ const HINDRANCES: Readonly<Record<string, string>> = {
   'into-itself': 'would lie in itself',
   'folder-gone': 'would lie in a folder that is not there by then',
   EINVAL: 'would lie in itself',
+  ENOTFILE: 'is no plain file',
+  EFBIG: 'is too large to be read',
   ENOTEMPTY: 'is not empty any more',
   EACCES: 'may not be changed: permission is missing',
   EPERM: 'may not be changed: permission is missing',
@@ -36,6 +38,17 @@ const HINDRANCES: Readonly<Record<string, string>> = {
 export function hindranceWords(code: string, path: string): string {
   return `${path === '' ? 'The project’s folder' : path} ${HINDRANCES[code] ?? `cannot be changed (${code})`}.`;
 }
+
+const UNREAD: Readonly<Record<string, string>> = {
+  ENOTFILE: 'it is no plain file',
+  EFBIG: 'it is too large',
+  EACCES: 'permission is missing',
+  EPERM: 'permission is missing',
+  EIO: 'the disk fails',
+};
+
+/** Why a file cannot be read. */
+export const unreadWords = (code: string): string => UNREAD[code] ?? `the system says ${code}`;
 
 /** What a batch is about, as `what` of its intents. */
 const ABOUT: Readonly<Record<string, string>> = {

@@ -19,6 +19,7 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'name-control': (p) => `The name holds a control character (U+${String(p.code).toUpperCase()}).`,
   'name-invisible': (p) => `The name holds a character nobody can see (U+${String(p.code).toUpperCase()}).`,
   'name-surrogate': () => 'The name holds half a character.',
+  'name-own': (p) => `${p.name} is a name that Nesting keeps for its own files.`,
   'name-reserved': (p) => `${p.name} is a device's name on ${list(p.systems)}.`,
   'name-edge': (p) =>
     p.systems

@@ -3,49 +3,49 @@
  * is asked for.
  */
 
-import type { Worker } from 'node:worker_threads';
 import { Recent } from '@nesting/core';
 import { judgeWhole, withContents } from '@nesting/core/check';
 import { ProjectRules } from '@nesting/core/project';
 import { contentFactsOf } from '../file-facts';
-import { listFolder, type Mount, type Unseen } from '../walk';
-import { type DiskCheck, type DiskOutcome, type Gathered, NO_FOLDER, startWorkers } from './disk-check';
+import { inTree, type Tree } from '../roots/tree';
+import { listFolder, type Unseen } from '../walk';
+import { type DiskCheck, type DiskOutcome, type Gathered, NO_FOLDER, startHelpers } from './disk-check';
+import type { Helper } from './helpers';
 import { type Unchanged, unchangedSince } from './quick';
 import { factsOfFiles } from './read-files';
 import { walkAll } from './walk-all';
 
+/** @throws Unreachable where the project's folder cannot be opened */
 export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
-  // Before anything else: workers compile the rules while this thread does.
-  const script = check.worker ?? null;
-  const workers = script === null || check.since !== undefined ? [] : startWorkers(check, script, false);
+  // Before anything else: helpers compile the rules while this process does.
+  const script = check.script ?? null;
+  const helpers = script === null || check.since !== undefined ? [] : startHelpers(check, script, false);
   try {
-    return await checkWith(check, workers);
+    return await inTree(check.where, check.mounts ?? [], (tree) => checkWith(check, tree, helpers));
   } finally {
-    // Those that have done their part end by themselves; nobody waits for the others.
-    for (const worker of workers) void worker.terminate();
+    for (const helper of helpers) helper.end();
   }
 }
 
-async function checkWith(check: DiskCheck, workers: readonly Worker[]): Promise<DiskOutcome> {
+async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[]): Promise<DiskOutcome> {
   const rules = rulesOf(check);
-  const mounts = check.mounts ?? [];
-  const before = check.since === undefined ? null : await unchangedSince(check.root, mounts, check.since);
+  const before = check.since === undefined ? null : await unchangedSince(tree, check.since);
   const kept = before === null ? null : new Set(before.kept.rows.map((row) => row.path));
-  const walked = await walkAll(check, rules, workers, startOf(check, before), knownFolders(kept, before));
-  const listAgain = (path: string) => listFolder(check.root, path, () => undefined, mounts);
+  const walked = await walkAll({ check, tree, rules, helpers }, startOf(check, before), knownFolders(kept, before));
+  const listAgain = (path: string) => listFolder(tree, path, () => undefined);
   const unread = walked.unseen.filter((u) => !NO_FOLDER.has(u.code)).map((u) => u.path);
   const outcome = judgeWhole(rules, walked.part, listAgain, unread);
   const read =
     check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0
       ? null
-      : await factsOfFiles(check, rules, walked.part, kept);
+      : await factsOfFiles({ check, tree, rules }, walked.part, kept);
   // Stopped while it read files: what was walked need not be walked again.
   if (read !== null && check.cancel?.aborted)
     await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
   const contents = read && {
     facts: contentFactsOf(read.facts),
     roots: check.contents?.roots ?? [],
-    namesIn: namesOnDisk(check.root, mounts),
+    namesIn: namesOnDisk(tree),
   };
   return {
     ...(contents === null ? outcome : withContents(rules, outcome, contents)),
@@ -81,12 +81,12 @@ function rulesOf({ input, fingerprint }: DiskCheck): ProjectRules {
 }
 
 /** Names in a folder, each folder listed once. */
-function namesOnDisk(root: string, mounts: readonly Mount[]): (folder: string) => ReadonlySet<string> | null {
+function namesOnDisk(tree: Tree): (folder: string) => ReadonlySet<string> | null {
   const known = new Map<string, ReadonlySet<string> | null>();
   return (folder) => {
     const before = known.get(folder);
     if (before !== undefined) return before;
-    const listing = listFolder(root, folder, () => undefined, mounts);
+    const listing = listFolder(tree, folder, () => undefined);
     const names =
       listing === null ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders, ...listing.others]);
     known.set(folder, names);

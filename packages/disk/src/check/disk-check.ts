@@ -1,11 +1,12 @@
 /** What a check of a folder on this machine is asked, what it tells on the way, and what it gives. */
-import type { Worker } from 'node:worker_threads';
 import type { Cancellation } from '@nesting/core/change';
 import type { CheckOutcome, PartialResult } from '@nesting/core/check';
 import type { CheckInput } from '@nesting/core/project';
 import type { FileFacts } from '../file-facts';
-import type { Mount, Unseen } from '../walk';
-import { startWorker } from './worker-pool';
+import type { Mount } from '../roots/tree';
+import type { Where } from '../roots/where';
+import type { Unseen } from '../walk';
+import { Helper } from './helpers';
 
 export interface CheckProgress {
   readonly files: number;
@@ -24,15 +25,14 @@ export interface Gathered {
 export type Seen = Pick<Gathered, 'part' | 'unseen'>;
 
 export interface DiskCheck {
-  readonly root: string;
+  readonly where: Where;
   readonly input: CheckInput;
   /** Folders of it that lie on other volumes. */
   readonly mounts?: readonly Mount[];
-  /** The built worker; without one everything is walked here. */
-  readonly worker?: URL | null;
-  readonly workers?: number;
-  /** Whether this thread may walk too. A server's must not: it has others to answer. */
-  readonly here?: boolean;
+  /** The built program of the processes that help; without one everything is walked here. */
+  readonly script?: URL | null;
+  /** Processes that help: one, as this one takes part. */
+  readonly helpers?: number;
   readonly cancel?: Cancellation;
   readonly progress?: (progress: CheckProgress) => void;
   /** Looks into files as well; what is known of them is not read again. */
@@ -57,13 +57,14 @@ export interface DiskOutcome extends CheckOutcome {
   readonly relisted: number | null;
 }
 
-/** Folders walked here before workers are worth starting. */
+/** Folders walked here before help is worth starting. */
 export const SMALL = 200;
 
 /** What could not be seen and is no folder that is there: files, and what has gone meanwhile. */
 export const NO_FOLDER: ReadonlySet<string> = new Set(['ENOENT', 'NOT-UTF-8', 'TOO-LARGE']);
 
-export const startWorkers = (check: DiskCheck, script: URL, shallow: boolean): Worker[] =>
-  Array.from({ length: check.workers ?? (check.here ? 1 : 2) }, () =>
-    startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow }),
+export const startHelpers = (check: DiskCheck, script: URL, shallow: boolean): Helper[] =>
+  Array.from(
+    { length: check.helpers ?? 1 },
+    () => new Helper(script, { where: check.where, mounts: check.mounts ?? [], input: check.input, shallow }),
   );

@@ -4,25 +4,25 @@ import { contentWants, type PartialResult, rowsOfSameSize } from '@nesting/core/
 import { parentOf } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
 import { FactsReader } from '../file-facts';
+import type { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import { type DiskCheck, SMALL } from './disk-check';
-import { type FactsRequest, shareOut, startWorker, type WorkerResult } from './worker-pool';
+import { type FactsRequest, Helper, type HelperResult, shareOut } from './helpers';
 
 /**
  * `kept` are folders that a quick check did not list again: of their files only those are looked into that may be the
  * same as a newer one.
  */
 export async function factsOfFiles(
-  check: DiskCheck,
-  rules: ProjectRules,
+  at: Reading,
   part: PartialResult,
   kept: ReadonlySet<string> | null,
-): Promise<Pick<WorkerResult, 'facts' | 'unseen'>> {
-  const { roots = [], known = [] } = check.contents ?? {};
+): Promise<Pick<HelperResult, 'facts' | 'unseen'>> {
+  const { roots = [], known = [] } = at.check.contents ?? {};
   const wants = contentWants(part);
   const queue = foldersToRead(part, kept);
   const again = new Set(queue);
-  const { facts, unseen } = await gatherFacts(check, rules, queue, { wants, roots, known });
+  const { facts, unseen } = await gatherFacts(at, queue, { wants, roots, known });
   if (kept === null) return { facts, unseen };
   const stays = known.filter(({ path }) => kept.has(parentOf(path)) && !again.has(parentOf(path)));
   return { facts: [...stays, ...facts].sort((a, b) => (a.path < b.path ? -1 : 1)), unseen };
@@ -38,35 +38,48 @@ function foldersToRead(part: PartialResult, kept: ReadonlySet<string> | null): s
   return [...chosen].filter((i) => rows[i]).map((i) => elementAt(part.rows, i).path);
 }
 
+export interface Reading {
+  readonly check: DiskCheck;
+  readonly tree: Tree;
+  readonly rules: ProjectRules;
+}
+
 async function gatherFacts(
-  check: DiskCheck,
-  rules: ProjectRules,
+  { check, tree, rules }: Reading,
   queue: string[],
   request: FactsRequest,
-): Promise<Pick<WorkerResult, 'facts' | 'unseen'>> {
-  const script = check.worker ?? null;
+): Promise<Pick<HelperResult, 'facts' | 'unseen'>> {
+  const script = check.script ?? null;
   const unseen: Unseen[] = [];
   if (script === null || queue.length < SMALL / 10) {
     const reader = new FactsReader(
-      { root: check.root, mounts: check.mounts ?? [] },
+      tree,
       rules,
       { ...request, known: new Map(request.known.map((k) => [k.path, k])) },
       (u) => unseen.push(u),
     );
     for (const path of queue) {
       if (check.cancel?.aborted) break;
-      const listing = listFolder(check.root, path, () => undefined, check.mounts);
+      const listing = listFolder(tree, path, () => undefined);
       if (listing !== null) reader.folder(listing);
     }
     return { facts: reader.facts, unseen };
   }
   let [files, folders] = [0, 0];
-  const workers = Array.from({ length: check.workers ?? 2 }, () =>
-    startWorker(script, { root: check.root, mounts: check.mounts ?? [], input: check.input, shallow: true, request }),
+  const helpers = Array.from(
+    { length: (check.helpers ?? 1) + 1 },
+    () =>
+      new Helper(script, {
+        where: check.where,
+        mounts: check.mounts ?? [],
+        input: check.input,
+        shallow: true,
+        request,
+      }),
   );
   try {
     const parts = await shareOut({
-      workers: workers,
+      helpers,
       queue,
       wanted: () => false,
       here: null,
@@ -84,6 +97,6 @@ async function gatherFacts(
       unseen: parts.flatMap((p) => p.unseen),
     };
   } finally {
-    for (const worker of workers) void worker.terminate();
+    for (const helper of helpers) helper.end();
   }
 }

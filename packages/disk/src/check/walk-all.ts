@@ -1,38 +1,45 @@
 /**
  * The walk of a check.
  *
- * 1. Small projects, and the first folders of large ones where this thread may work, are walked here.
- * 2. What is left is shared out among worker threads.
+ * 1. Small projects, and the first folders of large ones, are walked here.
+ * 2. What is left is shared out among processes that help, and this one goes on.
  * 3. A walk that is stopped hands over what it gathered and what is left, so that a later check goes on there.
  */
-import type { Worker } from 'node:worker_threads';
 import { Checker, joinPartialResults, type PartialResult } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
+import type { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
-import { type DiskCheck, type Gathered, SMALL, startWorkers } from './disk-check';
-import { shareOut, type WorkerResult } from './worker-pool';
+import { type DiskCheck, type Gathered, SMALL, startHelpers } from './disk-check';
+import { type Helper, type HelperResult, shareOut } from './helpers';
 
-/** Folders walked here between two looks at what the workers say. */
+/** Folders walked here between two looks at what the others say. */
 const SLICE = 16;
+
+export interface Walking {
+  readonly check: DiskCheck;
+  readonly tree: Tree;
+  readonly rules: ProjectRules;
+  /** Started before the walk. */
+  readonly helpers: readonly Helper[];
+}
 
 /** `known` are folders that need not be walked when they are found again; `null` where none is known. */
 export async function walkAll(
-  check: DiskCheck,
-  rules: ProjectRules,
-  early: readonly Worker[],
+  walking: Walking,
   start: Gathered | null,
   known: ReadonlySet<string> | null,
 ): Promise<Pick<Gathered, 'part' | 'unseen'>> {
-  const walk = new Walk(check, rules, start, known);
+  const { check, helpers: early } = walking;
+  const walk = new Walk(walking, start, known);
   await walk.here();
-  const script = check.worker ?? null;
+  const script = check.script ?? null;
   if (script !== null && walk.queue.length > 0) {
-    const late = early.length > 0 ? [] : startWorkers(check, script, known !== null);
+    const late = early.length > 0 ? [] : startHelpers(check, script, known !== null);
     try {
       await walk.shared([...early, ...late]);
     } finally {
-      for (const worker of late) void worker.terminate();
+      for (const helper of late) helper.end();
     }
   }
   walk.tell();
@@ -49,12 +56,16 @@ class Walk {
   private files = 0;
   private folders = 0;
 
+  private readonly check: DiskCheck;
+  private readonly tree: Tree;
+
   constructor(
-    private readonly check: DiskCheck,
-    rules: ProjectRules,
+    { check, tree, rules }: Walking,
     start: Gathered | null,
     private readonly known: ReadonlySet<string> | null,
   ) {
+    this.check = check;
+    this.tree = tree;
     this.checker = new Checker(rules);
     this.queue = start === null ? [''] : [...start.queue];
     this.unseen = [...(start?.unseen ?? [])];
@@ -73,28 +84,25 @@ class Walk {
     await this.check.gathered?.keep({ part: this.part(), queue, unseen: this.unseen });
   }
 
-  /** Everything where there is no worker; a few folders where this thread may work; little where it has others to answer. */
+  /** Everything where there is no help; else a few folders, so that small projects need none. */
   async here(): Promise<void> {
-    const { check, queue, known } = this;
-    if ((check.worker ?? null) === null) this.some(Number.POSITIVE_INFINITY);
-    else if (check.here) this.some(SMALL);
-    else if (known !== null && queue.length <= SMALL)
-      // A few folders are listed before a worker has begun; others are let in between.
-      for (let n = 0; n < SMALL && queue.length > 0; n += SLICE) {
-        this.some(SLICE);
-        await new Promise((resolve) => setImmediate(resolve));
-      }
+    const most = (this.check.script ?? null) === null ? Number.POSITIVE_INFINITY : SMALL;
+    for (let n = 0; n < most && this.queue.length > 0 && !this.check.cancel?.aborted; n += SLICE) {
+      this.some(SLICE);
+      // A cancellation is heard in between.
+      await new Promise((resolve) => setImmediate(resolve));
+    }
   }
 
-  async shared(workers: readonly Worker[]): Promise<void> {
+  async shared(helpers: readonly Helper[]): Promise<void> {
     const { check } = this;
     this.take(
       await shareOut({
-        workers,
+        helpers,
         queue: this.queue,
         wanted: (path) => this.wants(path),
         cancel: check.cancel,
-        here: check.here ? () => this.some(SLICE) : null,
+        here: () => this.some(SLICE),
         progress: (files, folders) => {
           this.files += files;
           this.folders += folders;
@@ -109,7 +117,7 @@ class Walk {
     );
   }
 
-  private take(taken: readonly WorkerResult[]): void {
+  private take(taken: readonly HelperResult[]): void {
     for (const { part, unseen } of taken) {
       if (part !== null) this.parts.push(part);
       this.unseen.push(...unseen);
@@ -125,7 +133,7 @@ class Walk {
     for (let n = 0; n < most && !check.cancel?.aborted; n++) {
       const path = queue.pop();
       if (path === undefined) return;
-      const listing = listFolder(check.root, path, (u) => this.unseen.push(u), check.mounts);
+      const listing = listFolder(this.tree, path, (u) => this.unseen.push(u));
       if (listing === null) continue;
       this.checker.folder(listing);
       this.folders++;

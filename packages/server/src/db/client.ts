@@ -14,6 +14,8 @@ export function openDb(url: string, max = 10): Db {
   const pool = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 30_000, options: '-c jit=off' });
   // An idle connection that the server closed is no reason to end the program: the next query says what is wrong.
   pool.on('error', () => undefined);
+  // Nor is one that somebody holds and asks nothing of just then.
+  pool.on('connect', (client) => void client.on('error', () => undefined));
   return pool;
 }
 

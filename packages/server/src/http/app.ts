@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import type { Me, Refusal, Role } from '@nesting/contract';
 import { LIMITS } from '@nesting/core';
+import { DiskError } from '@nesting/disk';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
@@ -13,9 +14,10 @@ import type { Logger } from 'pino';
 import { isAway } from '../db/client';
 import { personOfKey } from '../db/queries/people/access';
 import { hashOf } from '../flows/people/access';
+import { diskRefusal } from '../flows/place';
 import { Refused, type World } from '../flows/world';
 import type { Auth } from '../sign-in/auth';
-import { withRequestAddress } from './request-context';
+import { withRequest } from './request-context';
 import type { Asked, Route } from './route';
 import { ROUTES } from './routes';
 
@@ -57,9 +59,9 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
   for (const route of ROUTES)
     app.on(route.method, route.path, (c) =>
-      withRequestAddress(addressOf(c, world.config.behindProxy), () => decide(route, c, world, auth)).catch(
-        (error: unknown) => fault(error, c),
-      ),
+      withRequest({ address: addressOf(c, world.config.behindProxy), signal: c.req.raw.signal }, () =>
+        decide(route, c, world, auth),
+      ).catch((error: unknown) => fault(error, c)),
     );
   app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
   screens(app, world);
@@ -67,7 +69,8 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   return app;
 }
 
-function answerFault(error: unknown, c: Context, log: Logger): Response {
+function answerFault(thrown: unknown, c: Context, log: Logger): Response {
+  const error = (thrown instanceof DiskError ? diskRefusal(thrown) : null) ?? thrown;
   if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
   if (typeof error === 'object' && error !== null && 'getResponse' in error)
     return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
@@ -77,7 +80,9 @@ function answerFault(error: unknown, c: Context, log: Logger): Response {
       c,
       503,
       'database-away',
-      'The database cannot be reached just now. Nothing was changed; try again in a moment.',
+      c.req.method === 'GET'
+        ? 'The database cannot be reached just now. Try again in a moment.'
+        : 'The database went away. Whether this was done is not known: look at it before you ask again.',
     );
   }
   log.error({ error, path: c.req.path }, 'a request failed');

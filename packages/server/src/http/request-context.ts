@@ -1,7 +1,18 @@
-/** Where a request came from, known to whatever records that something was done. */
+/** What is known of a request by whatever is done for it: where it came from, and whether anybody still waits. */
 import { AsyncLocalStorage } from 'node:async_hooks';
 
-const from = new AsyncLocalStorage<string>();
+interface RequestContext {
+  readonly address: string;
+  readonly signal: AbortSignal;
+}
 
-export const requestAddress = (): string | null => from.getStore() ?? null;
-export const withRequestAddress = <T>(address: string, work: () => T): T => from.run(address, work);
+const context = new AsyncLocalStorage<RequestContext>();
+
+export const requestAddress = (): string | null => context.getStore()?.address ?? null;
+
+/** For looks that nobody needs once the asker has gone. Never for anything that has begun to change things. */
+export const untilAskerLeaves = (): { readonly signal: AbortSignal | undefined } => ({
+  signal: context.getStore()?.signal,
+});
+
+export const withRequest = <T>(request: RequestContext, work: () => T): T => context.run(request, work);

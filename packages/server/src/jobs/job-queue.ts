@@ -6,6 +6,7 @@ import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { Client, Db } from '../db/client';
 import { countOpenJobs } from '../db/queries/house/jobs';
+import type { QueueDb } from './queue-db';
 
 export interface JobKind {
   readonly name: string;
@@ -21,9 +22,9 @@ export interface JobKind {
 /** A check uses all cores already. One that ends early is taken over by its lease, not by the queue. */
 export const CHECKS: JobKind = { name: 'check', pollSeconds: 1, expireInHours: 12, retries: 0, retrySeconds: 1 };
 
-export function openBoss(databaseUrl: string, log: Logger): PgBoss {
+export function openBoss(db: QueueDb, log: Logger): PgBoss {
   // Projects keep their own schedules.
-  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 3, schedule: false });
+  const boss = new PgBoss({ db, schema: 'jobs', schedule: false });
   boss.on('error', (error) => log.warn({ error }, 'the queue of jobs has trouble'));
   return boss;
 }

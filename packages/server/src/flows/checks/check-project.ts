@@ -1,5 +1,5 @@
 /**
- * A project's folder is walked, judged and looked into by worker threads, under a job that anybody may take over; what
+ * A project's folder is walked, judged and looked into by processes of their own, under a job that anybody may take over; what
  * was found is stored in one transaction.
  */
 
@@ -13,15 +13,7 @@ import type { FolderRow } from '@nesting/core/check';
 import type { Values } from '@nesting/core/name';
 import { type CheckInput, GENERATED, pathOn } from '@nesting/core/project';
 import { expandTemplate, type Template } from '@nesting/core/template';
-import {
-  checkOnDisk,
-  type DiskOutcome,
-  type FileFacts,
-  type Gathered,
-  type Mount,
-  type Seen,
-  type Unseen,
-} from '@nesting/disk';
+import type { DiskOutcome, FileFacts, Gathered, Mount, Seen, Unseen, Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import {
   cancelledCheck,
@@ -46,7 +38,7 @@ import { recount, storeFindings } from '../../db/queries/checks/findings';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
-import { folderAt, projectRoot } from '../place';
+import { projectWhere, volumeRoot, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
 const deflate = promisify(deflateRaw);
@@ -110,7 +102,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
   const taken = await takeUpCheck(db, id, runner, config.leaseMs);
   if (taken === null) return;
   try {
-    const { root, mounts, input, roots, rules } = await compileRules(world, taken.project);
+    const { where, mounts, input, roots, rules } = await compileRules(world, taken.project);
     const from = await unpacked<Gathered>(await readGathered(db, id));
     const memory = await readMemory(db, taken.project);
     const remembered = memory?.rules === rules ? memory : null;
@@ -122,21 +114,23 @@ export async function runCheck(world: World, id: string): Promise<void> {
     const abort = new AbortController();
     const live = new Signs(world, id, runner, abort);
     try {
-      const outcome = await checkOnDisk({
-        root,
+      const task = {
+        where,
         mounts,
         input,
         fingerprint: rules,
-        worker: config.worker,
-        cancel: abort.signal,
+        helper: config.diskProgram?.href ?? null,
         contents: { roots, known },
-        progress: (p) => live.say(p),
-        gathered: {
-          every: config.gatherEvery,
-          keep: async (gathered) => keepGathered(db, id, runner, await packed(gathered)),
-        },
+        gatherEvery: config.gatherEvery,
         ...(since !== null && { since }),
         ...(from !== null && { from }),
+      };
+      const outcome = await world.disks.run('check', task, {
+        signal: abort.signal,
+        told: async (told) => {
+          if (told.kind === 'progress') live.say(told);
+          else await keepGathered(db, id, runner, await packed(told.gathered));
+        },
       });
       if (outcome.cancelled) await cancelledCheck(db, id, runner);
       else await store(world, { id, runner, project: taken.project, rules }, outcome);
@@ -201,7 +195,7 @@ async function compileRules(
   world: World,
   projectId: string,
 ): Promise<{
-  readonly root: string;
+  readonly where: Where;
   readonly mounts: readonly Mount[];
   readonly input: CheckInput;
   readonly roots: string[];
@@ -209,17 +203,17 @@ async function compileRules(
 }> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
-  const root = projectRoot(world, project, LAST_STANDS);
+  const where = await projectWhere(world, project, LAST_STANDS);
   const registers = await readRegisters(world.db);
   const prefixes = (await readPrefixes(world.db)).get(project.volume);
   const elsewhere = SYSTEMS.flatMap((system) =>
     prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : [],
   );
   const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - project.folder.length));
-  const roots = [root, ...elsewhere];
+  const roots = [`${volumeRoot(world, project.volume) ?? ''}/${project.folder}`, ...elsewhere];
   const standing = { template: project.body, values: project.values, registers, prefix };
   return {
-    root,
+    where,
     mounts: await mountsOf(world, project),
     input: { ...standing, now: Date.now() },
     roots,
@@ -239,8 +233,8 @@ export async function mountsOf(
   return lines.flatMap((line) => {
     const volume = project.body.adjusted?.[line.key]?.volume;
     if (line.kind !== 'folder' || volume === undefined) return [];
-    const at = folderAt(world, { volume, folder: project.folder });
-    return at.ok ? [{ path: line.path, root: at.value }] : [];
+    const where = whereOf(world, { volume, folder: project.folder });
+    return where === null ? [] : [{ path: line.path, where }];
   });
 }
 

@@ -18,7 +18,7 @@ import { personByInitials } from '../../db/queries/people/access';
 import { readProject } from '../../db/queries/projects/projects';
 import { subjectOf } from '../house/lists';
 import { hashOf, mailsGoOut } from '../people/access';
-import { projectRoot } from '../place';
+import { projectWhere } from '../place';
 import { Refused, type World } from '../world';
 import { checkProject, LAST_STANDS, mountsOf, unpacked } from './check-project';
 
@@ -233,13 +233,11 @@ export async function look(world: World, projectId: string): Promise<{ readonly 
   const last = await lastCheck(world.db, projectId);
   const project = last === null ? null : await readProject(world.db, projectId);
   if (last === null || project === null) return { check: null };
-  const remember = async () => unpacked<Seen>((await readMemory(world.db, projectId))?.part ?? null);
-  const changed = await world.changePoller.hasChanged(
-    projectId,
-    last,
-    projectRoot(world, project, LAST_STANDS),
-    await mountsOf(world, project),
-    remember,
-  );
+  const where = await projectWhere(world, project, LAST_STANDS);
+  const mounts = await mountsOf(world, project);
+  const changed = await world.changePoller.hasChanged(projectId, last, {
+    remember: async () => unpacked<Seen>((await readMemory(world.db, projectId))?.part ?? null),
+    look: (seen) => world.disks.run('hasChanged', { where, mounts, seen, now: Date.now() }),
+  });
   return { check: changed ? await checkProject(world, projectId, null, 'quick') : null };
 }

@@ -8,12 +8,12 @@ import { nextVersion, ordinal, type Reading, readName, type Values, type Version
 import { type FolderConvention, ProjectRules } from '@nesting/core/project';
 import type { PlannedLine } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { fileNames, inside } from '@nesting/disk';
+import type { Where } from '@nesting/disk';
 import { transaction } from '../../db/client';
 import { readRegisters } from '../../db/queries/house/registers';
 import { heldNames, holdName, type NameHold } from '../../db/queries/projects/name-holds';
 import { readProject } from '../../db/queries/projects/projects';
-import { projectRoot } from '../place';
+import { projectWhere } from '../place';
 import { Refused, type World } from '../world';
 
 export async function askName(
@@ -35,7 +35,7 @@ export async function askName(
     line?.kind === 'folder' ? rules.conventionsIn(line).find((c) => c.convention.id === asked.convention) : undefined;
   if (line === undefined || rule === undefined)
     throw new Refused(404, 'no-convention', `No convention “${asked.convention}” holds in ${asked.folder}.`);
-  const root = projectRoot(world, project, 'No free version can be named.');
+  const where = await projectWhere(world, project, 'No free version can be named.');
   const values: Values = {
     ...rules.expansion.values.values,
     person: person.initials,
@@ -46,12 +46,12 @@ export async function askName(
     folder: line.path,
     project: project.folder,
     volume: project.volume,
-    folderThere: inside(root, line.path).ok,
+    folderThere: (await world.disks.run('pathsThere', { where, paths: [line.path] })).length > 0,
   };
   return transaction(world.db, async (client) => {
     // Held ones first: they wait for the project's row, and only then the disk is looked at.
     const held = await heldNames(client, projectId, line.path, person.id);
-    const there = namesThere(root, line);
+    const there = await namesThere(world, where, line);
     const name = freeName(rule, values, there, held);
     const until = await holdName(client, projectId, line.path, name, person.id);
     return { ...place, name, until: until.toISOString() };
@@ -59,9 +59,10 @@ export async function askName(
 }
 
 /** Names in the folder and in the one kept for superseded versions. */
-function namesThere(root: string, line: PlannedLine): string[] {
+async function namesThere(world: World, where: Where, line: PlannedLine): Promise<string[]> {
   const older = line.folder?.older?.folder;
-  return [...fileNames(root, line.path), ...(older === undefined ? [] : fileNames(root, `${line.path}/${older}`))];
+  const paths = older === undefined ? [line.path] : [line.path, `${line.path}/${older}`];
+  return (await world.disks.run('namesInEach', { where, paths })).flatMap((names) => names.files);
 }
 
 function freeName(

@@ -2,28 +2,34 @@
  * A folder that grew without a template becomes a project: the best fitting template, the values its names carry, and
  * it is taken as it is.
  */
+import { randomUUID } from 'node:crypto';
 import type { AdoptGiven, Fits, ProjectRow } from '@nesting/contract';
 import type { Values } from '@nesting/core/name';
-import { makingSteps, startChanges } from '@nesting/core/planners';
+import { startChanges } from '@nesting/core/planners';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { expandTemplate, fitTemplate, folderTree, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { addToFolder, inside, readMarker } from '@nesting/disk';
+import type { Where } from '@nesting/disk';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
-import { readProject, setProjectState } from '../../db/queries/projects/projects';
+import { readProject } from '../../db/queries/projects/projects';
 import { conventionsOf } from '../../db/queries/rules/conventions';
 import { listTemplates, readEdition } from '../../db/queries/rules/templates';
+import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';
+import { underLease } from '../once';
+import { reached } from '../place';
 import { Refused, type World } from '../world';
-import { claim, giveUp, readyVolume } from './start-project';
+import { claim, giveUp, readyVolume } from './claim-start';
+import { stepsOf } from './contents';
+import { concludeStart, foundOut, onDisk } from './start-project';
 
 /** Folders looked at: a job with more of them is no single project. */
 const MOST_FOLDERS = 100_000;
 
 export async function fitFolder(world: World, volume: string, folder: string, given: Values): Promise<Fits> {
-  const root = folderToAdopt(world, volume, folder);
-  const { folders, whole } = await world.reads.run('foldersBelow', { root, most: MOST_FOLDERS });
+  const where = await folderToAdopt(world, volume, folder);
+  const { folders, whole } = await world.disks.run('foldersBelow', { where, most: MOST_FOLDERS }, untilAskerLeaves());
   const tree = folderTree(folders);
   const registers = await readRegisters(world.db);
   const name = folder.split('/').at(-1) ?? folder;
@@ -41,18 +47,19 @@ export async function fitFolder(world: World, volume: string, folder: string, gi
   return { fits: fits.sort((a, b) => b.score - a.score), folders: folders.length, whole };
 }
 
-function folderToAdopt(world: World, volume: string, folder: string): string {
-  const root = inside(readyVolume(world, volume), folder);
-  if (!root.ok || folder === '')
+async function folderToAdopt(world: World, volume: string, folder: string): Promise<Where> {
+  await readyVolume(world, volume);
+  const where = await reached(world, { volume, folder });
+  if (where === null || folder === '')
     throw new Refused(404, 'no-folder', `There is no folder ${folder} on ${volume}. Nothing was written.`);
-  if (readMarker(root.value) !== null)
+  if ((await world.disks.run('marker', { where })) !== null)
     throw new Refused(409, 'folder-taken', `${folder} is a project already. Nothing was written.`);
-  return root.value;
+  return where;
 }
 
 export async function adoptFolder(world: World, person: string, given: AdoptGiven): Promise<ProjectRow> {
   const { volume, folder } = given;
-  folderToAdopt(world, volume, folder);
+  await folderToAdopt(world, volume, folder);
   const edition = await readEdition(world.db, given.template, given.edition);
   if (edition === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
   const { bodies, editions } = await conventionsOf(world.db, given.template);
@@ -70,38 +77,31 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
     );
   if (String(expansion.values.values.number ?? '') === '')
     throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
-  const id = await claim(
-    world,
-    person,
-    { ...given, settings: {}, into: true },
-    expansion,
-    editions,
-    template.setup?.firstDay ?? [],
-    folder,
-  );
-  // Nothing of it is touched: only Nesting's own folder is made in it, and, where one wants them, the folders it lacks.
-  const steps = makingSteps(
-    startChanges({ template, expansion, project: id, started: new Date().toISOString() }),
-  ).filter(
-    (s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'),
-  );
-  const outcome = await addToFolder({
-    parent: readyVolume(world, volume),
-    folder,
-    project: id,
-    steps,
-    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
+  const id = randomUUID();
+  await underLease(world, id, async ({ lost }) => {
+    const request = { ...given, settings: {}, into: true };
+    const firstDay = template.setup?.firstDay ?? [];
+    await claim(world, person, { id, request, expansion, editions, firstDay, folder });
+    // Nothing of it is touched: only Nesting's own folder is made in it, and, where one wants them, the folders it lacks.
+    const steps = stepsOf(startChanges({ template, expansion, project: id, started: new Date().toISOString() })).filter(
+      (s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'),
+    );
+    const where = await readyVolume(world, volume);
+    const task = { where, folder, project: id, steps, contents: new Map() };
+    const outcome = await onDisk(world.disks.run('addTo', task, { lost }), lost);
+    if (!outcome.ok && outcome.code === 'DISK-ENDED') return foundOut(world, id, volume, folder);
+    if (!outcome.ok) return giveUp(world, person, id, volume, folder, outcome);
+    await concludeStart(world, id, (client) =>
+      recordActivity(
+        client,
+        'project-adopted',
+        person,
+        id,
+        { folder, volume, template: edition.name },
+        `project:${id}`,
+      ),
+    );
   });
-  if (!outcome.ok) return giveUp(world, person, id, volume, folder, outcome);
-  await setProjectState(world.db, id, 'running');
-  await recordActivity(
-    world.db,
-    'project-adopted',
-    person,
-    id,
-    { folder, volume, template: edition.name },
-    `project:${id}`,
-  );
   await checkProject(world, id, person);
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was taken in and is gone again.');

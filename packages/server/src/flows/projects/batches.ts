@@ -5,12 +5,10 @@
  * what really is on the disk.
  */
 
-import { existsSync, renameSync } from 'node:fs';
-import { join } from 'node:path';
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
-import { type BatchOutcome, type Change, codeOf, type NewContent } from '@nesting/core/change';
+import type { BatchOutcome, Change } from '@nesting/core/change';
 import { hindranceWords } from '@nesting/core/words';
-import { applyOnDisk, BatchOpen, openStale, readBatch, undoneKeys, undoPlan } from '@nesting/disk';
+import { type Contents, DiskError, type Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -22,9 +20,10 @@ import {
   type StoredBatch,
 } from '../../db/queries/projects/batches';
 import { readProject, writeShape } from '../../db/queries/projects/projects';
+import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
-import { folderAt, volumeRoot } from '../place';
+import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 import { isOwnChange } from './project-rules';
 
@@ -33,14 +32,15 @@ type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 export interface ToRun {
   readonly id: string;
   readonly project: Project;
-  readonly root: string;
+  readonly where: Where;
   readonly what: string;
   readonly person: Me;
   readonly undoes: string | null;
   readonly from: ProjectShape;
   readonly to: ProjectShape;
   readonly changes: readonly Change[];
-  readonly bytesOf: (content: NewContent) => Uint8Array;
+  /** New contents by their key. */
+  readonly contents: Contents;
 }
 
 /** Batches that run in this process: how far they are, and how they are stopped. */
@@ -54,57 +54,14 @@ export const stopBatch = (id: string): boolean => {
 const OPEN_WORDS =
   'Another change of this project is under way, or stopped half way. Nothing was changed; look at its changes.';
 
-export async function runBatch(world: World, run: ToRun): Promise<void> {
-  const { id, project, root, what, person, undoes, from, to, changes, bytesOf } = run;
+/** Under the batch's lease, which `lost` tells the end of. */
+export async function runBatch(world: World, run: ToRun, lost: AbortSignal): Promise<void> {
+  const { id, project, what, person, undoes, from, to, changes } = run;
   await claim(world, run);
-  const at = { done: 0, all: changes.length, stop: new AbortController() };
-  running.set(id, at);
-  const work = () =>
-    applyOnDisk({
-      root,
-      id,
-      what,
-      by: person.name,
-      at: new Date().toISOString(),
-      undoes,
-      changes,
-      bytesOf,
-      cancel: at.stop.signal,
-      progress: (done, all) => Object.assign(at, { done, all }),
-    });
-  let outcome: BatchOutcome;
-  try {
-    outcome = await work().catch((error: unknown) => {
-      // The row says that nobody else is at it: what lies there open is left from long ago.
-      if (error instanceof BatchOpen && openStale(root, Date.now())) return work();
-      throw error;
-    });
-  } catch (error) {
-    if (error instanceof BatchOpen) {
-      await giveUp(world, run, true);
-      throw new Refused(409, 'batch-open', OPEN_WORDS);
-    }
-    // Where the folder cannot be reached nobody knows how far it came: it is looked at when the volume is there again.
-    await giveUp(world, run, existsSync(root) && readBatch(root, id) === null);
-    throw error instanceof Refused
-      ? error
-      : new Refused(
-          409,
-          'batch-paused',
-          `The project’s folder cannot be reached any more (${codeOf(error)}). Once it is there again, finish the change or take it back.`,
-        );
-  } finally {
-    running.delete(id);
-  }
+  const outcome = await carriedOut(world, run, lost);
   if (outcome.state === 'refused') {
-    await giveUp(world, run, true);
-    const [fault] = outcome.faults;
-    const more = outcome.faults.length > 1 ? ` And ${outcome.faults.length - 1} more.` : '';
-    throw new Refused(
-      409,
-      'plan-stale',
-      `${hindranceWords(fault?.code === 'not-ready' || fault?.code === 'unseen' ? (fault.detail ?? fault.code) : (fault?.code ?? ''), fault?.path ?? '')}${more} Nothing was changed.`,
-    );
+    await unclaim(world, id, from, to);
+    throw stale(outcome.faults);
   }
   const shown = changes.filter((c) => !isOwnChange(c)).length;
   if (outcome.state === 'paused') {
@@ -119,6 +76,54 @@ export async function runBatch(world: World, run: ToRun): Promise<void> {
   await conclude(world, { id, project: project.id, what, from, to, person: person.id, undoes, shown }, project.volume);
 }
 
+/** On the disk, while this process can be asked how far it is, and told to stop. */
+async function carriedOut(world: World, run: ToRun, lost: AbortSignal): Promise<BatchOutcome> {
+  const { id, where, what, person, undoes, changes, contents } = run;
+  const at = { done: 0, all: changes.length, stop: new AbortController() };
+  running.set(id, at);
+  try {
+    return await world.disks.run(
+      'applyBatch',
+      { where, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, contents },
+      { signal: at.stop.signal, lost, told: (progress) => void Object.assign(at, progress) },
+    );
+  } catch (error) {
+    throw lost.aborted ? error : await refusalAfter(world, run, error);
+  } finally {
+    running.delete(id);
+  }
+}
+
+/** What became of a batch whose outcome is not known. */
+async function refusalAfter(world: World, { id, where, from, to }: ToRun, error: unknown): Promise<unknown> {
+  const code = error instanceof DiskError ? error.code : '';
+  if (code === 'BATCH-OPEN') {
+    await unclaim(world, id, from, to);
+    return new Refused(409, 'batch-open', OPEN_WORDS);
+  }
+  // Where the folder cannot be reached nobody knows how far it came: it is looked at when the volume is there again.
+  const begun = await world.disks.run('hasBegun', { where, id }).catch(() => true);
+  if (!begun) {
+    // What was laid ready goes, and the way is free.
+    await world.disks.run('settleBatch', { where, id, way: 'take-back', by: '', at: new Date().toISOString() });
+    await unclaim(world, id, from, to);
+    return new Refused(409, 'not-begun', `The change could not begin (${code}). Nothing was changed.`);
+  }
+  await endBatch(world.db, id, 'paused', null, 'It was cut short, or the project’s folder could not be reached.');
+  return new Refused(
+    409,
+    'batch-paused',
+    `The project’s folder cannot be reached any more (${code}). Once it is there again, finish the change or take it back.`,
+  );
+}
+
+function stale(faults: Extract<BatchOutcome, { state: 'refused' }>['faults']): Refused {
+  const [fault] = faults;
+  const more = faults.length > 1 ? ` And ${faults.length - 1} more.` : '';
+  const code = fault !== undefined && 'detail' in fault ? (fault.detail ?? fault.code) : (fault?.code ?? '');
+  return new Refused(409, 'plan-stale', `${hindranceWords(code, fault?.path ?? '')}${more} Nothing was changed.`);
+}
+
 /** The row is there before anything is touched; another number is the project's from then on. */
 async function claim(world: World, { id, project, what, person, undoes, from, to }: ToRun): Promise<void> {
   try {
@@ -128,14 +133,12 @@ async function claim(world: World, { id, project, what, person, undoes, from, to
       if (number !== String(from.values.number)) await claimNumber(client, person.id, number, to.folder);
     });
   } catch (error) {
-    if (sqlFault(error)?.constraint === 'batch_open_once') throw new Refused(409, 'batch-open', OPEN_WORDS);
+    const constraint = sqlFault(error)?.constraint;
+    if (constraint === 'batch_open_once') throw new Refused(409, 'batch-open', OPEN_WORDS);
+    if (constraint === 'batch_pkey')
+      throw new Refused(409, 'key-used', 'This key was used for another change. Nothing was changed.');
     throw error;
   }
-}
-
-async function giveUp(world: World, { id, from, to }: ToRun, begunNothing: boolean): Promise<void> {
-  if (begunNothing) await unclaim(world, id, from, to);
-  else await endBatch(world.db, id, 'paused', null, 'The project’s folder could not be reached any more.');
 }
 
 export async function unclaim(world: World, id: string, from: ProjectShape, to: ProjectShape): Promise<void> {
@@ -163,7 +166,7 @@ export async function conclude(
   { id, project, what, from, to, person, undoes, shown }: ToConclude,
   volume: string,
 ): Promise<void> {
-  const hindered = from.folder === to.folder ? null : renameFolder(world, volume, from.folder, to.folder);
+  const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
   if (hindered !== null) {
     await endBatch(world.db, id, 'paused', shown, hindered);
     throw new Refused(
@@ -195,27 +198,22 @@ export async function conclude(
 }
 
 /** Why not, or `null`. What has the name already is done. */
-function renameFolder(world: World, volume: string, from: string, to: string): string | null {
-  const source = folderAt(world, { volume, folder: from });
-  const target = folderAt(world, { volume, folder: to });
-  if (!source.ok && target.ok) return null;
-  if (!source.ok) return hindranceWords('ENOENT', from);
-  if (target.ok && from.toLowerCase() !== to.toLowerCase()) return hindranceWords('EEXIST', to);
-  try {
-    renameSync(source.value, join(volumeRoot(world, volume) ?? '', to));
-    return null;
-  } catch (error) {
-    return hindranceWords(codeOf(error), to);
-  }
+async function renameFolder(world: World, volume: string, from: string, to: string): Promise<string | null> {
+  const where = whereOf(world, { volume, folder: '' });
+  if (where === null) return hindranceWords('ENOENT', from);
+  const renamed = await world.disks.run('renameFolder', { where, from, to });
+  return renamed === 'done' || renamed === 'already' ? null : hindranceWords(renamed.code, renamed.path);
 }
 
 /** Where a project's folder is while a batch may have renamed it. */
-export function rootOf(world: World, volume: string, { from, to }: Pick<StoredBatch, 'from' | 'to'>): string | null {
-  for (const { folder } of [from, to]) {
-    const at = folderAt(world, { volume, folder });
-    if (at.ok) return at.value;
-  }
-  return null;
+export async function whereOfBatch(
+  world: World,
+  volume: string,
+  { from, to }: Pick<StoredBatch, 'from' | 'to'>,
+): Promise<Where | null> {
+  return (
+    (await reached(world, { volume, folder: from.folder })) ?? (await reached(world, { volume, folder: to.folder }))
+  );
 }
 
 export async function listBatches(world: World, project: string): Promise<BatchRow[]> {
@@ -236,9 +234,9 @@ export async function readBatchPage(world: World, project: string, id: string): 
   const { batch, row } = await found(world, project, id);
   const { from, to, project: _project, ...rest } = batch;
   const folder = from.folder === to.folder ? null : { from: from.folder, to: to.folder };
-  const root = rootOf(world, row.volume, batch);
-  const record = root === null ? null : readBatch(root, id);
-  if (root === null || record === null)
+  const where = await whereOfBatch(world, row.volume, batch);
+  const journal = where === null ? null : await world.disks.run('journalPage', { where, id }, untilAskerLeaves());
+  if (journal === null)
     return {
       ...rest,
       folder,
@@ -246,14 +244,12 @@ export async function readBatchPage(world: World, project: string, id: string): 
       unread:
         batch.state === 'running'
           ? null
-          : root === null
+          : where === null
             ? 'The project’s folder cannot be reached: its lines stand in the journal there.'
             : 'The journal of this change is not in the project’s folder any more.',
     };
-  const undone = undoneKeys(root, id);
-  const plan = batch.state === 'done' ? await undoPlan(root, id) : null;
   const hindered = new Map(
-    (plan ?? []).map((l) => [
+    (batch.state === 'done' ? (journal.undo ?? []) : []).map((l) => [
       l.change.key,
       l.hindrance === null
         ? null
@@ -263,12 +259,15 @@ export async function readBatchPage(world: World, project: string, id: string): 
           ),
     ]),
   );
-  const lines = record.intents.changes
+  const stayed = new Map(journal.rest.map(({ key, path, code }) => [key, hindranceWords(code, path)]));
+  const isBack = (key: string) =>
+    batch.state === 'taken-back' || (batch.state === 'closed' && !stayed.has(key)) || journal.undone.has(key);
+  const lines = journal.changes
     .filter((c) => !isOwnChange(c))
     .map((change) => ({
       change,
-      undone: undone.has(change.key) || batch.state === 'taken-back',
-      hindrance: hindered.get(change.key) ?? null,
+      undone: isBack(change.key),
+      hindrance: hindered.get(change.key) ?? stayed.get(change.key) ?? null,
     }));
   return { ...rest, folder, lines, unread: null };
 }

@@ -5,37 +5,36 @@
 import { randomUUID } from 'node:crypto';
 import type { CopyPlace, ProjectRow, ProjectShape } from '@nesting/contract';
 import { parseMarker } from '@nesting/contract';
-import { applyOnDisk, inside, readMarker, type Sizes } from '@nesting/disk';
+import type { Sizes, Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { readRegisters } from '../../db/queries/house/registers';
 import { leaveCopy } from '../../db/queries/projects/batches';
-import {
-  insertProject,
-  readProject,
-  readShape,
-  removeUnstarted,
-  setProjectState,
-} from '../../db/queries/projects/projects';
+import { insertProject, readProject, readShape, removeUnstarted } from '../../db/queries/projects/projects';
+import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
 import { findProjects } from '../house/volumes';
-import { Refused, type World } from '../world';
+import { underLease } from '../once';
+import { reached } from '../place';
+import { notKnown, Refused, type World } from '../world';
+import { readyVolume } from './claim-start';
 import { ownChanges, rulesOf } from './project-rules';
-import { readyVolume } from './start-project';
+import { concludeStart } from './start-project';
 
 const EXAMPLES = 8;
 
 export async function compareCopies(world: World, project: string): Promise<CopyPlace[]> {
   const found = (await findProjects(world)).find((f) => f.project === project && f.state === 'copied');
   if (found === undefined) return [];
-  const home = await world.reads.run('sizesBelow', {
-    root: rootAt(world, found.was.volume, found.was.folder, project),
-  });
+  const home = await world.disks.run(
+    'sizesBelow',
+    { where: await folderOf(world, found.was.volume, found.was.folder, project) },
+    untilAskerLeaves(),
+  );
   const places: CopyPlace[] = [placeOf(found.was, true, home, home)];
   for (const place of found.places) {
-    const root = rootAt(world, place.volume, place.folder, project);
-    places.push(placeOf(place, false, await world.reads.run('sizesBelow', { root }), home));
+    const where = await folderOf(world, place.volume, place.folder, project);
+    places.push(placeOf(place, false, await world.disks.run('sizesBelow', { where }, untilAskerLeaves()), home));
   }
   return places;
 }
@@ -67,17 +66,18 @@ function placeOf(
 }
 
 /** A folder whose marker, looked at once more, says it is this project. */
-function rootAt(world: World, volume: string, folder: string, project: string): string {
-  const root = inside(readyVolume(world, volume), folder);
-  const text = root.ok ? readMarker(root.value)?.marker : undefined;
+async function folderOf(world: World, volume: string, folder: string, project: string): Promise<Where> {
+  await readyVolume(world, volume);
+  const where = await reached(world, { volume, folder });
+  const text = where === null ? undefined : (await world.disks.run('marker', { where }))?.marker;
   const marker = text === undefined ? null : parseMarker(text);
-  if (!root.ok || !marker?.ok || marker.value.project !== project)
+  if (where === null || !marker?.ok || marker.value.project !== project)
     throw new Refused(
       409,
       'not-there',
       `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`,
     );
-  return root.value;
+  return where;
 }
 
 /** The copy gets a number and a row of its own; its marker follows. Its files keep the names they have. */
@@ -93,32 +93,42 @@ export async function ownCopy(
   if (row === null || shape === null) throw new Refused(404, 'not-found', 'There is no such project.');
   if (volume === row.volume && folder === row.folder)
     throw new Refused(409, 'is-original', 'This is the project’s own folder: say first that the other one is.');
-  const root = rootAt(world, volume, folder, project);
+  const where = await folderOf(world, volume, folder, project);
   const id = randomUUID();
   const own: ProjectShape = { ...shape, values: { ...shape.values, number }, folder };
-  await claimRow(world, person.id, { id, number, row, shape: own, volume });
-  const outcome = await applyOnDisk({
-    root,
-    id: randomUUID(),
-    what: 'adopt',
-    by: person.name,
-    at: new Date().toISOString(),
-    changes: ownChanges(
-      root,
-      { id, startedAt: new Date().toISOString() },
-      await rulesOf(world.db, own, row.own),
-      own.values,
-      await readRegisters(world.db),
-    ),
-    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
-  }).catch(() => null);
-  if (outcome?.state !== 'done') {
-    await releaseRow(world, id, folder);
-    throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
-  }
-  await transaction(world.db, async (client) => {
-    await setProjectState(client, id, 'running');
-    await recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`);
+  const changes = await ownChanges(
+    world,
+    where,
+    { id, startedAt: new Date().toISOString() },
+    await rulesOf(world.db, own, row.own),
+    own.values,
+  );
+  await underLease(world, id, async ({ lost }) => {
+    await claimRow(world, person.id, { id, number, row, shape: own, volume });
+    const outcome = await world.disks
+      .run(
+        'applyBatch',
+        {
+          where,
+          id: randomUUID(),
+          what: 'adopt',
+          by: person.name,
+          at: new Date().toISOString(),
+          undoes: null,
+          changes,
+          contents: new Map(),
+        },
+        { lost },
+      )
+      .catch(() => null);
+    if (lost.aborted) throw notKnown();
+    if (outcome?.state !== 'done') {
+      await releaseRow(world, id, folder);
+      throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
+    }
+    await concludeStart(world, id, (client) =>
+      recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`),
+    );
   });
   await checkProject(world, id, person.id);
   const made = await readProject(world.db, id);
@@ -181,7 +191,7 @@ export async function leaveCopyAlone(
   volume: string,
   folder: string,
 ): Promise<void> {
-  rootAt(world, volume, folder, project);
+  await folderOf(world, volume, folder, project);
   await transaction(world.db, async (client) => {
     await leaveCopy(client, project, volume, folder);
     await recordActivity(client, 'copy-left', person, project, { volume, folder }, `project:${project}`);

@@ -2,10 +2,8 @@
  * What a project is by its rules, now and after a change: compiled rules to plan with, and what stands in its own folder for it.
  */
 
-import { existsSync, readFileSync } from 'node:fs';
 import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
-import type { Registers } from '@nesting/core/name';
 import { ownFiles } from '@nesting/core/planners';
 import { OWN_FOLDER } from '@nesting/core/project';
 import {
@@ -16,11 +14,12 @@ import {
   withConventions,
   withOwnRules,
 } from '@nesting/core/template';
-import { inside } from '@nesting/disk';
+import type { Where } from '@nesting/disk';
 import type { Client } from '../../db/client';
+import { readRegisters } from '../../db/queries/house/registers';
 import { conventionEditions, conventionsOf } from '../../db/queries/rules/conventions';
 import { readEdition } from '../../db/queries/rules/templates';
-import { Refused } from '../world';
+import { Refused, type World } from '../world';
 
 /** The rules of a shape as they hold for one project. */
 export async function rulesOf(client: Client, shape: ProjectShape, own: OwnRules): Promise<Template> {
@@ -50,23 +49,26 @@ export async function shapeAsked(client: Client, now: ProjectShape, asked: Resha
 }
 
 /** The marker and the rules in the project's own folder follow its shape; what is so already is left. */
-export function ownChanges(
-  root: string,
+export async function ownChanges(
+  world: World,
+  where: Where,
   project: { readonly id: string; readonly startedAt: string },
   template: Template,
   values: ProjectShape['values'],
-  registers: Registers,
-): Change[] {
-  const expansion = expandTemplate(template, values, registers);
-  return ownFiles({ template, expansion, project: project.id, started: project.startedAt }).flatMap(
-    ({ path, text }): Change[] => {
-      const at = inside(root, path);
-      const there = at.ok && existsSync(at.value);
-      if (there && readFileSync(at.value, 'utf8') === text) return [];
-      return [{ key: path, what: 'file', before: there ? path : null, after: path, content: { kind: 'text', text } }];
-    },
-  );
+): Promise<Change[]> {
+  const expansion = expandTemplate(template, values, await readRegisters(world.db));
+  const files = ownFiles({ template, expansion, project: project.id, started: project.startedAt });
+  const texts = await world.disks.run('texts', { where, paths: files.map((f) => f.path), most: MOST_OWN });
+  return files.flatMap(({ path, text }, i): Change[] => {
+    const there = texts[i] ?? null;
+    if (there === text) return [];
+    const before = there === null ? null : path;
+    return [{ key: path, what: 'file', before, after: path, content: { kind: 'text', text } }];
+  });
 }
+
+/** Bytes of a file of the program's own. */
+const MOST_OWN = 64 * 2 ** 20;
 
 /** Changes of Nesting's own: never shown as lines, and never undone by themselves. */
 export const isOwnChange = (change: Change): boolean => change.key.startsWith(`${OWN_FOLDER}/`);

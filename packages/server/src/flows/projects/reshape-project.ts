@@ -13,22 +13,26 @@ import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } fr
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
 import { wordsFor } from '@nesting/core/words';
+import type { Where } from '@nesting/disk';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
-import { folderAt, projectRoot, volumeRoot } from '../place';
+import { untilAskerLeaves } from '../../http/request-context';
+import { underLease } from '../once';
+import { hindranceAt, projectWhere, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { requireArtistMay } from './artist-permissions';
 import { runBatch } from './batches';
+import { contentBytes, contentsOf } from './contents';
 import { ownChanges, rulesOf, shapeAsked } from './project-rules';
-import { contentBytes } from './start-project';
+import { askedBefore } from './settle-batch';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 
 /** A change judged: what it does, and the bytes of it. */
 export interface Reshaping {
   readonly project: Project;
-  readonly root: string;
+  readonly where: Where;
   readonly from: ProjectShape;
   readonly to: ProjectShape;
   readonly plan: Reshape;
@@ -61,13 +65,13 @@ export async function planReshape(world: World, me: Me, id: string, asked: Resha
 }
 
 /** The project's folder, as it may be worked in. */
-function liveRoot(
+async function liveFolder(
   world: World,
   project: { readonly volume: string; readonly folder: string; readonly state: string },
-): string {
+): Promise<Where> {
   if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
     throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
-  return projectRoot(world, project, 'Nothing was changed.');
+  return projectWhere(world, project, 'Nothing was changed.');
 }
 
 async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<Reshaping> {
@@ -81,7 +85,7 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
       'project-changed',
       `Somebody else changed ${project.number} since you opened it. Nothing was changed; look at it anew.`,
     );
-  const root = liveRoot(world, project);
+  const where = await liveFolder(world, project);
   const registers = await readRegisters(db);
   const wished = await shapeAsked(db, from, asked);
   const after = await rulesOf(db, wished, project.own);
@@ -89,21 +93,23 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const prefix = `${volumeRoot(world, project.volume)}/`;
   const expansion = expandTemplate(after, wished.values, registers, { prefix });
   const before = expandTemplate(project.body, project.values, registers);
-  const plan = await world.reads.run('planOnDisk', {
-    root,
+  const asking = untilAskerLeaves();
+  const task = {
+    where,
     before: { template: project.body, values: project.values, registers },
     after: { template: after, values: wished.values, registers },
     renamed: asked.renamed,
     extra: asked.extra,
     keep: asked.keep,
-  });
+  };
+  const plan = await world.disks.run('planOnDisk', task, asking);
   // A folder with a name of its own, as an adopted one has, keeps it.
   const named =
     !asked.keepFolder && from.folder.split('/').at(-1) === before.rootName && expansion.rootName !== before.rootName;
   const above = from.folder.slice(0, from.folder.lastIndexOf('/') + 1);
   const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
   const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
-  const own = ownChanges(root, project, after, to.values, registers);
+  const own = await ownChanges(world, where, project, after, to.values);
   const changes = [...plan.changes, ...own];
   const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
   const print = createHash('sha256')
@@ -111,7 +117,7 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
     .digest('hex');
   const starters = await readStarters(db, to.template, to.edition);
   const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
-  return { project, root, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
+  return { project, where, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
 }
 
 async function refusals(
@@ -133,9 +139,9 @@ async function refusals(
   if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
     out.push(`The number ${number} belongs to another project.`);
   if (folder !== null) {
-    const there = folderAt(world, { volume: project.volume, folder: folder.to });
+    const hindrance = await hindranceAt(world, { volume: project.volume, folder: folder.to });
     const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();
-    if ((there.ok || there.faults[0]?.code === 'path-link') && !onlyCase)
+    if ((hindrance === null || hindrance === 'path-link') && !onlyCase)
       out.push(`A folder ${folder.to} is there already on ${project.volume}.`);
   }
   for (const { name } of asked.extra)
@@ -157,8 +163,23 @@ export async function applyReshape(
   world: World,
   me: Me,
   id: string,
-  asked: ReshapeAsked & { readonly print: string },
+  asked: ReshapeAsked & { readonly print: string; readonly key?: string | undefined },
 ): Promise<{ readonly batch: string }> {
+  const before = asked.key === undefined ? null : await askedBefore(world, id, asked.key);
+  if (before !== null) return before;
+  const batch = asked.key ?? randomUUID();
+  await underLease(world, batch, ({ lost }) => applyOnce(world, me, { id, asked, batch, lost }));
+  return { batch };
+}
+
+interface ToApply {
+  readonly id: string;
+  readonly asked: ReshapeAsked & { readonly print: string };
+  readonly batch: string;
+  readonly lost: AbortSignal;
+}
+
+async function applyOnce(world: World, me: Me, { id, asked, batch, lost }: ToApply): Promise<void> {
   const reshaping = await judge(world, me, id, asked);
   if (reshaping.refused.length > 0)
     throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
@@ -168,21 +189,20 @@ export async function applyReshape(
       'disk-changed',
       'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
     );
-  const { project, root, from, to, changes, bytesOf } = reshaping;
-  const batch = randomUUID();
-  await runBatch(world, {
+  const { project, where, from, to, changes, bytesOf } = reshaping;
+  const run = {
     id: batch,
     project,
-    root,
+    where,
     what: aboutOf(reshaping),
     person: me,
     undoes: null,
     from,
     to,
     changes,
-    bytesOf,
-  });
-  return { batch };
+    contents: contentsOf(changes, bytesOf),
+  };
+  await runBatch(world, run, lost);
 }
 
 export async function printReshape(

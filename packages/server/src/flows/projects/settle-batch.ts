@@ -1,27 +1,32 @@
 import type { Me } from '@nesting/contract';
+import type { Rest } from '@nesting/core/change';
 import { hindranceWords } from '@nesting/core/words';
-import { applyOnDisk, openIn, readBatch, settleOnDisk, undoPlan, volumeState } from '@nesting/disk';
+import { DiskError, type Where } from '@nesting/disk';
 import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { endBatch, runningBatches, type StoredBatch } from '../../db/queries/projects/batches';
+import { endBatch, readBatchRow, runningBatches, type StoredBatch } from '../../db/queries/projects/batches';
 import { readProject } from '../../db/queries/projects/projects';
+import { checkProject } from '../checks/check-project';
 import { freeNumber } from '../house/numbers';
-import { volumeRoot } from '../place';
+import { isThere, stateOfVolume } from '../house/volumes';
+import { takeUp, underLease } from '../once';
 import { Refused, type World } from '../world';
-import { conclude, found, rootOf, unclaim } from './batches';
+import { conclude, found, unclaim, whereOfBatch } from './batches';
 import { isOwnChange } from './project-rules';
 
-export async function settleBatch(
-  world: World,
-  me: Me,
-  project: string,
-  id: string,
-  way: 'finish' | 'take-back',
-): Promise<void> {
+type SettleWay = 'finish' | 'take-back' | 'close';
+
+export async function settleBatch(world: World, me: Me, project: string, id: string, way: SettleWay): Promise<void> {
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'paused')
     throw new Refused(409, 'batch-not-paused', 'This change is not stopped half way. Nothing was changed.');
-  const settled = await settle(world, batch, row.volume, way, me.id);
+  const settled = await underLease(world, id, async () => {
+    // Somebody else may have settled it before this one's turn came.
+    const { batch: now } = await found(world, project, id);
+    if (now.state !== 'paused')
+      throw new Refused(409, 'batch-not-paused', 'Somebody settled this change just now. Nothing was changed.');
+    return settle(world, now, row.volume, way, me.id);
+  });
   if (settled !== null) throw new Refused(409, 'batch-paused', settled);
 }
 
@@ -30,24 +35,34 @@ async function settle(
   world: World,
   batch: StoredBatch,
   volume: string,
-  way: 'finish' | 'take-back',
+  way: SettleWay,
   person: string | null,
 ): Promise<string | null> {
-  const root = rootOf(world, volume, batch);
-  if (root === null) return 'The project’s folder cannot be reached.';
-  const isOpen = openIn(root) === batch.id;
-  const settled = isOpen ? await settleOnDisk(root, way, { by: person ?? '', at: new Date().toISOString() }) : null;
+  const where = await whereOfBatch(world, volume, batch);
+  if (where === null) return 'The project’s folder cannot be reached.';
+  const { settled, journal } = await world.disks.run('settleBatch', {
+    where,
+    id: batch.id,
+    way,
+    by: person ?? '',
+    at: new Date().toISOString(),
+  });
   if (settled?.state === 'paused') {
     const why = hindranceWords(settled.code, settled.at);
     await endBatch(world.db, batch.id, 'paused', null, why);
     return why;
   }
-  const record = readBatch(root, batch.id);
-  if (settled?.state === 'not-begun' || record === null) {
+  // What was closed on the disk before a crash is closed here now.
+  const rest = settled?.state === 'closed' ? settled.rest : (journal?.rest ?? null);
+  if (rest !== null) {
+    await closed(world, batch, rest, person);
+    return null;
+  }
+  if (settled?.state === 'not-begun' || journal === null) {
     await unclaim(world, batch.id, batch.from, batch.to);
     return null;
   }
-  if (record.ended?.ended === 'taken-back') {
+  if (journal.isTakenBack) {
     await takenBack(world, batch);
     await recordActivity(
       world.db,
@@ -60,10 +75,12 @@ async function settle(
     return null;
   }
   // All of it is on the disk, and only the folder's name or the row is not.
-  if (way === 'take-back') return undoWhole(world, batch, root);
+  if (way === 'take-back') return undoWhole(world, batch, where);
   try {
-    const shown = record.intents.changes.filter((c) => !isOwnChange(c)).length;
-    await conclude(world, { ...batch, person, shown }, volume);
+    const shown = journal.changes.filter((c) => !isOwnChange(c)).length;
+    // Whoever closes it leaves the folder the name it has.
+    const to = way === 'close' ? { ...batch.to, folder: batch.from.folder } : batch.to;
+    await conclude(world, { ...batch, to, person, shown }, volume);
     return null;
   } catch (error) {
     if (error instanceof Refused) return error.message;
@@ -71,22 +88,51 @@ async function settle(
   }
 }
 
-async function undoWhole(world: World, batch: StoredBatch, root: string): Promise<string | null> {
-  const lines = (await undoPlan(root, batch.id)) ?? [];
-  const outcome = await applyOnDisk({
-    root,
+async function closed(
+  world: World,
+  { id, project, from, to }: StoredBatch,
+  rest: readonly Rest[],
+  person: string | null,
+): Promise<void> {
+  const [first] = rest;
+  const why = first === undefined ? '' : hindranceWords(first.code, first.path);
+  await transaction(world.db, async (client) => {
+    await endBatch(client, id, 'closed', null, why);
+    if (String(from.values.number) !== String(to.values.number))
+      await freeNumber(client, String(to.values.number), 'its change was closed');
+    await recordActivity(
+      client,
+      'batch-closed',
+      person,
+      project,
+      { batch: id, left: rest.length },
+      `project:${project}`,
+    );
+  });
+  await checkProject(world, project, person);
+}
+
+async function undoWhole(world: World, batch: StoredBatch, where: Where): Promise<string | null> {
+  const lines = (await world.disks.run('planUndo', { where, id: batch.id })) ?? [];
+  const outcome = await world.disks.run('applyBatch', {
+    where,
     id: `${batch.id}-back`,
     what: 'take-back',
     by: '',
     at: new Date().toISOString(),
     undoes: batch.id,
     changes: lines.map((l) => l.change),
-    bytesOf: () => new Uint8Array(),
+    contents: new Map(),
   });
-  if (outcome.state !== 'done')
-    return outcome.state === 'paused'
-      ? hindranceWords(outcome.code, outcome.at)
-      : hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.path ?? '');
+  if (outcome.state === 'paused') {
+    // Whole or not at all: what was taken back of it is done again.
+    const id = `${batch.id}-back`;
+    const restore = { where, id, by: '', at: new Date().toISOString() };
+    const { settled } = await world.disks.run('settleBatch', { ...restore, way: 'take-back' });
+    if (settled?.state === 'paused') await world.disks.run('settleBatch', { ...restore, way: 'close' });
+    return hindranceWords(outcome.code, outcome.at);
+  }
+  if (outcome.state === 'refused') return hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.path ?? '');
   await takenBack(world, batch);
   return null;
 }
@@ -99,16 +145,46 @@ async function takenBack(world: World, { id, from, to }: StoredBatch): Promise<v
   });
 }
 
-/** At the server's start: batches a crash cut short are finished; where that is hindered, they wait for a person. */
+/** What became of a batch that was asked for by the same key; `null` where nothing is there of it. */
+export async function askedBefore(
+  world: World,
+  project: string,
+  key: string,
+): Promise<{ readonly batch: string } | null> {
+  const [batch, row] = [await readBatchRow(world.db, project, key), await readProject(world.db, project)];
+  if (batch === null || row === null) return null;
+  if (batch.state === 'running') {
+    await underLease(world, key, () => settleLeft(world, batch));
+    return askedBefore(world, project, key);
+  }
+  if (batch.state === 'paused') throw new Refused(409, 'batch-paused', batch.why);
+  if (batch.state === 'taken-back' || batch.state === 'closed')
+    throw new Refused(409, 'taken-back', 'This change was begun and taken back. Nothing of it is left.');
+  return { batch: key };
+}
+
+/** Batches that nobody is at any more are finished; where that is hindered, they wait for a person. */
 export async function settleBatches(world: World): Promise<void> {
   for (const batch of await runningBatches(world.db)) {
-    const row = await readProject(world.db, batch.project);
-    const root = row === null ? undefined : volumeRoot(world, row.volume);
-    // A volume that is away tells nothing: it waits.
-    const why =
-      row === null || root === undefined || volumeState(root).state === 'missing'
-        ? 'The volume was away when the server started again.'
-        : await settle(world, batch, row.volume, 'finish', null);
-    if (why !== null) await endBatch(world.db, batch.id, 'paused', null, why);
+    await takeUp(world, batch.id, () => settleLeft(world, batch));
   }
+}
+
+async function settleLeft(world: World, listed: StoredBatch): Promise<void> {
+  const batch = await readBatchRow(world.db, listed.project, listed.id);
+  // It may have ended between the list and the lease.
+  if (batch?.state !== 'running') return;
+  const row = await readProject(world.db, batch.project);
+  // A volume that is away tells nothing: it waits.
+  const why =
+    row === null || !isThere(await stateOfVolume(world, row.volume))
+      ? 'The volume was away when this was to be settled.'
+      : await settle(world, batch, row.volume, 'finish', null).catch(refusedByDisk);
+  if (why !== null) await endBatch(world.db, batch.id, 'paused', null, why);
+}
+
+/** One folder that cannot be worked in keeps no server from starting. */
+function refusedByDisk(error: unknown): string {
+  if (error instanceof DiskError) return hindranceWords(error.code, error.path);
+  throw error;
 }

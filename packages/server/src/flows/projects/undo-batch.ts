@@ -3,11 +3,11 @@ import { randomUUID } from 'node:crypto';
 import type { Me, ProjectShape } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
 import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
-import { undoPlan } from '@nesting/disk';
 import { readRegisters } from '../../db/queries/house/registers';
 import { type readProject, readShape } from '../../db/queries/projects/projects';
+import { underLease } from '../once';
 import { Refused, type World } from '../world';
-import { found, rootOf, runBatch } from './batches';
+import { found, runBatch, type ToRun, whereOfBatch } from './batches';
 import { isOwnChange, ownChanges, rulesOf } from './project-rules';
 
 /**
@@ -24,9 +24,9 @@ export async function undoBatch(
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'done')
     throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
-  const root = rootOf(world, row.volume, batch);
-  const lines = root === null ? null : await undoPlan(root, id);
-  if (root === null || lines === null)
+  const where = await whereOfBatch(world, row.volume, batch);
+  const lines = where === null ? null : await world.disks.run('planUndo', { where, id });
+  if (where === null || lines === null)
     throw new Refused(404, 'no-journal', 'The journal of this change is not there. Nothing was changed.');
   const mine = lines.filter((l) => !isOwnChange(l.change));
   const asked = keys === null ? null : new Set(keys);
@@ -43,20 +43,21 @@ export async function undoBatch(
   const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
   const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
   const template: Template = await rulesOf(world.db, to, row.own);
-  const own = ownChanges(root, row, template, to.values, await readRegisters(world.db));
+  const own = await ownChanges(world, where, row, template, to.values);
   const undo = randomUUID();
-  await runBatch(world, {
+  const run: ToRun = {
     id: undo,
     project: row,
-    root,
+    where,
     what: 'undo',
     person: me,
     undoes: id,
     from: now,
     to,
     changes: [...chosen, ...own],
-    bytesOf: (c) => Buffer.from(c.kind === 'text' ? c.text : ''),
-  });
+    contents: new Map(),
+  };
+  await underLease(world, undo, ({ lost }) => runBatch(world, run, lost));
   return { batch: undo };
 }
 

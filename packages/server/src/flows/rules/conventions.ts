@@ -13,7 +13,6 @@ import {
 import { ProjectRules } from '@nesting/core/project';
 import { type Convention, ownRegisters, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { fileNames } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -29,7 +28,8 @@ import {
   saveDraft,
 } from '../../db/queries/rules/conventions';
 import { listTemplates } from '../../db/queries/rules/templates';
-import { folderAt, projectRoot } from '../place';
+import { untilAskerLeaves } from '../../http/request-context';
+import { projectWhere, reached } from '../place';
 import { Refused, type World } from '../world';
 import { slugOf } from './slug';
 
@@ -160,14 +160,19 @@ export async function impactOf(world: World, id: string, convention: Convention)
     const before = new ProjectRules(input);
     const after = new ProjectRules({ ...input, template: withConventions(project.body, { [local]: convention }) });
     const counter = new NameImpactCounter(before, after, local);
-    const root = folderAt(world, project);
-    let trouble = root.ok ? null : `The folder cannot be reached on ${project.volume}.`;
-    for (const line of root.ok ? counter.lines() : []) {
+    const lines = [...counter.lines()];
+    const where = await reached(world, project);
+    const found =
+      where === null
+        ? []
+        : await world.disks.run('namesInEach', { where, paths: lines.map((line) => line.path) }, untilAskerLeaves());
+    let trouble = where === null ? `The folder cannot be reached on ${project.volume}.` : null;
+    for (const [i, line] of lines.entries()) {
       if (names > MOST_NAMES) trouble = 'Not all of it was looked at: there are too many files.';
       if (trouble !== null) break;
-      const found = fileNames(root.ok ? root.value : '', line.path);
-      names += found.length;
-      counter.folder(line, found);
+      const { files = [] } = found[i] ?? {};
+      names += files.length;
+      counter.folder(line, files);
       await new Promise((resolve) => setImmediate(resolve));
     }
     projects.push({
@@ -193,16 +198,22 @@ export async function namesIn(world: World, projectId: string, convention: strin
     values: project.values,
     registers: await readRegisters(world.db),
   });
-  const root = projectRoot(world, project, 'No names can be read.');
+  const where = await projectWhere(world, project, 'No names can be read.');
+  const lines = rules.expansion.lines.filter(
+    (line) => line.kind === 'folder' && line.rules.conventions?.some((local) => locals.has(local)),
+  );
+  const found = await world.disks.run(
+    'namesInEach',
+    { where, paths: lines.map((line) => line.path) },
+    untilAskerLeaves(),
+  );
   const names = new Set<string>();
   let more = 0;
-  for (const line of rules.expansion.lines) {
-    if (line.kind !== 'folder' || !line.rules.conventions?.some((local) => locals.has(local))) continue;
-    for (const name of fileNames(root, line.path)) {
+  for (const [i, line] of lines.entries())
+    for (const name of found[i]?.files ?? []) {
       if (!rules.conventionsFor(line, name).some((c) => locals.has(c.convention.id))) continue;
       if (names.size < MOST_SHOWN) names.add(name);
       else more++;
     }
-  }
   return { names: [...names], more };
 }

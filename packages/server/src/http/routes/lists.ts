@@ -13,6 +13,7 @@ import {
   saveEntrySchema,
   saveMeaningSchema,
   saveSeriesSchema,
+  takeUpSchema,
 } from '@nesting/contract';
 import type { Context } from 'hono';
 import { readActivity } from '../../db/queries/house/activity';
@@ -32,7 +33,7 @@ import {
   reserveNumber,
   saveSeries,
 } from '../../flows/house/numbers';
-import { findProjects, relink, savePrefixes, volumeRows } from '../../flows/house/volumes';
+import { findProjects, relink, savePrefixes, takeUpVolume, volumeRows } from '../../flows/house/volumes';
 import { Refused } from '../../flows/world';
 import { ALL, bodyOf, COORDINATOR, checked, found, LOOKING, type Route, wordOf } from '../route';
 
@@ -191,6 +192,16 @@ export const LISTS: readonly Route[] = [
   },
 
   { method: 'GET', path: '/api/volumes', roles: ALL, handle: async ({ c, world }) => c.json(await volumeRows(world)) },
+  {
+    method: 'POST',
+    path: '/api/volumes/:name/take-up',
+    roles: COORDINATOR,
+    handle: async ({ c, world, me }) => {
+      const { isAnother } = await bodyOf(c, takeUpSchema);
+      await takeUpVolume(world, me.id, wordOf(c, 'name'), isAnother);
+      return c.body(null, 204);
+    },
+  },
   {
     method: 'GET',
     path: '/api/volumes/projects',

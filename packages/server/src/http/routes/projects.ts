@@ -15,19 +15,17 @@ import {
   WRITTEN_AS,
 } from '@nesting/contract';
 import { SIGNPOST_FORMATS } from '@nesting/core/project';
-import { inside, listFolder } from '@nesting/disk';
 import { z } from 'zod';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { markProject } from '../../db/queries/projects/project-edits';
 import { listProjects, readProject } from '../../db/queries/projects/projects';
-import { projectListing } from '../../flows/checks/listings';
+import { listProjectFolder, projectListing } from '../../flows/checks/listings';
 import { askName } from '../../flows/names/ask-name';
-import { folderAt, volumeRoot } from '../../flows/place';
+import { volumeRoot } from '../../flows/place';
 import { changeProject, signpostText, tick } from '../../flows/projects/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/projects/start-project';
 import { writeStart } from '../../flows/projects/write-start';
 import { namesIn } from '../../flows/rules/conventions';
-import { Refused } from '../../flows/world';
 import { ALL, bodyOf, COORDINATOR, checked, found, idOf, type Route, WORKING, wordOf } from '../route';
 
 export const PROJECTS: readonly Route[] = [
@@ -61,7 +59,7 @@ export const PROJECTS: readonly Route[] = [
     roles: COORDINATOR,
     handle: async ({ c, world }) => {
       const { volume, folder, paths } = await bodyOf(c, thereSchema);
-      return c.json(pathsThere(world, volume, folder, paths));
+      return c.json(await pathsThere(world, volume, folder, paths));
     },
   },
   {
@@ -88,9 +86,9 @@ export const PROJECTS: readonly Route[] = [
   },
   {
     method: 'GET',
-    path: '/api/projects/making/:watch',
+    path: '/api/projects/making/:key',
     roles: COORDINATOR,
-    handle: ({ c }) => c.json(found(makingOf(c.req.param('watch') ?? ''))),
+    handle: ({ c }) => c.json(found(makingOf(c.req.param('key') ?? ''))),
   },
   {
     method: 'POST',
@@ -153,19 +151,7 @@ export const PROJECTS: readonly Route[] = [
     handle: async ({ c, world }) => {
       const project = found(await readProject(world.db, idOf(c)));
       const { path } = checked(c.req.query(), folderQuerySchema);
-      const root = folderAt(world, project);
-      const folder = root.ok ? inside(root.value, path) : root;
-      if (!root.ok || !folder.ok) {
-        const code = folder.ok ? '' : folder.faults[0]?.code;
-        if (code === 'path-refused') throw new Refused(400, 'path-refused', 'This path leads out of the project.');
-        throw new Refused(
-          404,
-          code ?? 'not-found',
-          code === 'path-link' ? 'This is a link, and links are not followed.' : 'This folder is not on the disk.',
-        );
-      }
-      const listing = listFolder(root.value, path, () => undefined);
-      if (listing === null) throw new Refused(404, 'not-readable', 'This folder cannot be read.');
+      const listing = await listProjectFolder(world, project, path);
       return c.json({
         path,
         files: listing.files

@@ -42,6 +42,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
       {batch.state === 'running' && batch.all > 0 && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
         <>
+          <Close isBusy={settling.isLoading} run={() => void settle({ ...of, way: 'close' })} />
           <Button disabled={settling.isLoading} onClick={() => void settle({ ...of, way: 'take-back' })}>
             Take it back
           </Button>
@@ -65,6 +66,15 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
         />
       )}
     </>
+  );
+}
+
+function Close({ isBusy, run }: { isBusy: boolean; run: () => void }) {
+  return (
+    <Confirm title="Close this change" act="Close it" run={run} trigger={<Button disabled={isBusy}>Close it…</Button>}>
+      What can still be taken back is taken back. What cannot stays where it is now, and is listed here. The project is
+      free for other changes then; this one cannot be finished any more.
+    </Confirm>
   );
 }
 
@@ -112,7 +122,9 @@ function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; ca
     return (
       <p>
         <strong className="font-semibold text-brick">Stopped half way.</strong>{' '}
-        <span className="text-ink2">{batch.why} Finish it once the way is free, or take it back whole.</span>
+        <span className="text-ink2">
+          {batch.why} Finish it once the way is free, or take it back whole. Where neither can be, close it.
+        </span>
       </p>
     );
   if (batch.state === 'taken-back')
@@ -120,6 +132,15 @@ function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; ca
       <p>
         <strong className="font-semibold">Taken back.</strong>{' '}
         <span className="text-ink2">Everything is as it was before it.</span>
+      </p>
+    );
+  if (batch.state === 'closed')
+    return (
+      <p>
+        <strong className="font-semibold">Closed.</strong>{' '}
+        <span className="text-ink2">
+          {left === 0 ? 'Everything is as it was before it.' : `${many(left, 'line')} stayed: select one to see why.`}
+        </span>
       </p>
     );
   if (left === 0)

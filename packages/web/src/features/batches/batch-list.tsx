@@ -41,4 +41,5 @@ export const STATE_WORDS: Readonly<Record<BatchRow['state'], string>> = {
   paused: 'stopped half way',
   done: 'done',
   'taken-back': 'taken back',
+  closed: 'closed',
 };

@@ -141,7 +141,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
   );
 }
 
-function listed({ change, undone, hindrance }: BatchPage['lines'][number]): ListedChange {
+function listed({ change, undone, hindrance }: BatchPage['lines'][number], isClosed: boolean): ListedChange {
   const { key, what, before, after, content } = change;
   const sign = undone
     ? 'undone'
@@ -161,7 +161,7 @@ function listed({ change, undone, hindrance }: BatchPage['lines'][number]): List
     after,
     sign,
     count: 1,
-    note: hindrance !== null && !undone ? 'cannot be undone now' : undefined,
+    note: hindrance === null || undone ? undefined : isClosed ? 'stayed' : 'cannot be undone now',
   };
 }
 
@@ -183,7 +183,7 @@ function SelectedLine({ batch, line, path }: SelectedProps) {
         {line.undone
           ? 'This line was undone.'
           : line.hindrance !== null
-            ? `It cannot be undone now: ${line.hindrance}`
+            ? `${batch.state === 'closed' ? 'It stayed as it is' : 'It cannot be undone now'}: ${line.hindrance}`
             : batch.state === 'done'
               ? 'It can be undone: what was made is taken back only where nobody changed it since, and what was renamed gets its name back.'
               : `This change is ${STATE_WORDS[batch.state]}.`}
@@ -203,7 +203,7 @@ interface LinesProps {
 }
 
 function BatchLines({ batch, page, trouble, ...list }: LinesProps) {
-  const lines = useMemo(() => (page?.lines ?? []).map(listed), [page]);
+  const lines = useMemo(() => (page?.lines ?? []).map((line) => listed(line, page?.state === 'closed')), [page]);
   return (
     <>
       <div className="flex items-baseline gap-3 pb-2">

@@ -17,8 +17,15 @@ export const changesApi = api.injectEndpoints({
       query: ({ id, asked }) => ({ url: `projects/${id}/plan`, method: 'POST', body: asked }),
       keepUnusedDataFor: 5,
     }),
-    applyReshape: build.mutation<{ batch: string }, { id: string; asked: ReshapeRequest; print: string }>({
-      query: ({ id, asked, print }) => ({ url: `projects/${id}/batches`, method: 'POST', body: { ...asked, print } }),
+    applyReshape: build.mutation<
+      { batch: string },
+      { id: string; asked: ReshapeRequest; print: string; key: string | undefined }
+    >({
+      query: ({ id, asked, print, key }) => ({
+        url: `projects/${id}/batches`,
+        method: 'POST',
+        body: { ...asked, print, key },
+      }),
       invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
     }),
     reshapeDraft: build.query<Omit<Required<ReshapeRequest>, never> | null, string>({
@@ -47,7 +54,7 @@ export const changesApi = api.injectEndpoints({
       }),
       invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
     }),
-    settleBatch: build.mutation<void, { project: string; batch: string; way: 'finish' | 'take-back' }>({
+    settleBatch: build.mutation<void, { project: string; batch: string; way: 'finish' | 'take-back' | 'close' }>({
       query: ({ project, batch, way }) => ({
         url: `projects/${project}/batches/${batch}/settle`,
         method: 'POST',

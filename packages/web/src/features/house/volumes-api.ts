@@ -9,6 +9,10 @@ export const volumesApi = api.injectEndpoints({
       query: ({ volume, ...body }) => ({ url: `volumes/${encodeURIComponent(volume)}/prefixes`, method: 'PUT', body }),
       invalidatesTags: ['volumes'],
     }),
+    takeUpVolume: build.mutation<void, { volume: string; isAnother: boolean }>({
+      query: ({ volume, ...body }) => ({ url: `volumes/${encodeURIComponent(volume)}/take-up`, method: 'POST', body }),
+      invalidatesTags: ['volumes'],
+    }),
     foundProjects: build.query<FoundProject[], void>({ query: () => 'volumes/projects', keepUnusedDataFor: 0 }),
     relink: build.mutation<void, { project: string; volume: string; folder: string }>({
       query: (body) => ({ url: 'volumes/relink', method: 'POST', body }),

@@ -4,6 +4,7 @@
  */
 
 import type { FoundProject, Me, VolumeRow } from '@nesting/contract';
+import { unreadWords } from '@nesting/core/words';
 import { useId, useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -11,11 +12,17 @@ import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Heading, Labelled, Refused, TextInput, Trouble } from '../../ui';
+import { Button, Confirm, Heading, Labelled, Refused, TextInput, Trouble } from '../../ui';
 import { HouseNav } from './house-nav';
 import { volumesApi } from './volumes-api';
 
-const STATE_WORDS = { ready: 'can be written', 'read-only': 'read-only', missing: 'cannot be reached' } as const;
+const STATE_WORDS: Readonly<Record<VolumeRow['state'], string>> = {
+  ready: 'can be written',
+  'read-only': 'read-only',
+  missing: 'cannot be reached',
+  new: 'not taken up yet',
+  other: 'not that volume',
+};
 
 const COLUMNS: readonly GridColumn<VolumeRow>[] = [
   {
@@ -49,7 +56,6 @@ export function VolumesPage() {
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const { data, isError, error, refetch } = volumesApi.useVolumesQuery(undefined, { pollingInterval: 30_000 });
-  const [find, finding] = volumesApi.useLazyFoundProjectsQuery();
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
   const volume = data.find((v) => v.name === params.get('volume')) ?? data[0];
@@ -81,32 +87,17 @@ export function VolumesPage() {
               empty="No volume is configured."
             />
           </div>
-          {me.role === 'coordinator' && (
-            <section aria-label="Projects that moved" className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto">
-              <div className="flex items-center gap-3">
-                <Heading>Projects that moved</Heading>
-                <Button disabled={finding.isFetching} onClick={() => void find()}>
-                  {finding.isFetching ? 'Looking…' : 'Look for them'}
-                </Button>
-              </div>
-              {finding.isError && <Trouble message={troubleOf(finding.error)} />}
-              <p className="text-sm text-ink2">
-                {finding.data === undefined
-                  ? 'Each project’s folder carries a marker: one that was moved or renamed by hand is known by it, three folders deep on every volume.'
-                  : finding.data.length === 0
-                    ? 'Every project lies where it should.'
-                    : ''}
-              </p>
-              <ul className="flex flex-col gap-2">
-                {finding.data?.map((f) => (
-                  <Found key={f.project} found={f} onDone={() => void find()} />
-                ))}
-              </ul>
-            </section>
-          )}
+          {me.role === 'coordinator' && <ProjectsThatMoved />}
         </div>
       }
-      consequence={volume && <PrefixForm key={volume.name} volume={volume} mayWrite={me.role === 'coordinator'} />}
+      consequence={
+        volume && (
+          <div className="flex flex-col gap-5">
+            <TakeUp volume={volume} mayWrite={me.role === 'coordinator'} />
+            <PrefixForm key={volume.name} volume={volume} mayWrite={me.role === 'coordinator'} />
+          </div>
+        )
+      }
       ledger={
         <p className="flex-1">
           <strong className="font-semibold">{many(data.length, 'volume')}.</strong>{' '}
@@ -122,10 +113,38 @@ export function VolumesPage() {
   );
 }
 
+function ProjectsThatMoved() {
+  const [find, finding] = volumesApi.useLazyFoundProjectsQuery();
+  return (
+    <section aria-label="Projects that moved" className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto">
+      <div className="flex items-center gap-3">
+        <Heading>Projects that moved</Heading>
+        <Button disabled={finding.isFetching} onClick={() => void find()}>
+          {finding.isFetching ? 'Looking…' : 'Look for them'}
+        </Button>
+      </div>
+      {finding.isError && <Trouble message={troubleOf(finding.error)} />}
+      <p className="text-sm text-ink2">
+        {finding.data === undefined
+          ? 'Each project’s folder carries a marker: one that was moved or renamed by hand is known by it, three folders deep on every volume.'
+          : finding.data.length === 0
+            ? 'Every project lies where it should.'
+            : ''}
+      </p>
+      <ul className="flex flex-col gap-2">
+        {finding.data?.map((f) => (
+          <Found key={f.project} found={f} onDone={() => void find()} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 const FOUND_WORDS: Readonly<Record<FoundProject['state'], string>> = {
   moved: 'was moved',
   copied: 'lies in its place, and copies of it elsewhere',
   missing: 'is nowhere on the volumes that can be reached',
+  unread: 'has a marker that cannot be read',
 };
 
 function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
@@ -134,7 +153,8 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
     <li className="rounded-tray border border-line bg-sheet p-2 text-sm">
       <p>
         <span className="font-mono text-plum">{found.number}</span>{' '}
-        <strong className="font-semibold">{found.title}</strong> {FOUND_WORDS[found.state]}.
+        <strong className="font-semibold">{found.title}</strong> {FOUND_WORDS[found.state]}
+        {found.why !== undefined && `: ${unreadWords(found.why)}`}.
       </p>
       <p className="font-mono text-xs break-all text-ink2">
         {found.was.volume}/{found.was.folder}
@@ -162,6 +182,49 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
       ))}
       <Refused words={error && troubleOf(error)} />
     </li>
+  );
+}
+
+/** A volume is known by a file in its root, so that an empty mount point is never taken for it. */
+function TakeUp({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }) {
+  const [take, { error, isLoading }] = volumesApi.useTakeUpVolumeMutation();
+  const { name, state } = volume;
+  if (state !== 'new' && state !== 'other') return null;
+  return (
+    <section aria-label={`Taking ${name} up`} className="flex flex-col gap-2 text-sm">
+      <Heading>{state === 'new' ? 'Not taken up yet' : 'Not that volume'}</Heading>
+      <p className="text-ink2">
+        {state === 'new'
+          ? 'Until somebody says that this is the volume, nothing is written, checked or settled on it. It gets one small file in its root, by which it is known from then on.'
+          : 'What is found there is not the volume that was taken up: it is not mounted, or another one is. Nothing is written, checked or settled on it.'}
+      </p>
+      {mayWrite && state === 'new' && (
+        <Button
+          look="main"
+          className="self-start"
+          disabled={isLoading}
+          onClick={() => void take({ volume: name, isAnother: false })}
+        >
+          Take it up
+        </Button>
+      )}
+      {mayWrite && state === 'other' && (
+        <Confirm
+          title={`Take up what is there as ${name}`}
+          act="Take it up"
+          run={() => void take({ volume: name, isAnother: true })}
+          trigger={
+            <Button className="self-start" disabled={isLoading}>
+              Take up what is there…
+            </Button>
+          }
+        >
+          Only where the volume was replaced or brought back without its file. Where it is not mounted, its projects
+          would all seem to be gone.
+        </Confirm>
+      )}
+      <Refused words={error && troubleOf(error)} />
+    </section>
   );
 }
 

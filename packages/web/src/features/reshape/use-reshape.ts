@@ -7,6 +7,7 @@ import { compileTemplate, type Template } from '@nesting/core/template';
 import { useEffect, useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { useRequestKey } from '../../app/request-key';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
@@ -75,6 +76,7 @@ export function useReshape(input: ReshapeInput) {
   const asked = useMemo(() => askedOf(wish, project.version), [wish, project.version]);
   const { plan, trouble, isReady } = useReshapePlan(id, asked);
   const [keep] = changesApi.useKeepReshapeMutation();
+  const keyFor = useRequestKey();
   const [apply, applying] = changesApi.useApplyReshapeMutation();
   const expander = useMemo(
     () => (body === null ? null : compileTemplate({ ...body, adjusted: wish.adjusted }, registers)),
@@ -88,7 +90,7 @@ export function useReshape(input: ReshapeInput) {
   };
   const carryOut = async () => {
     if (plan === undefined) return;
-    const done = await apply({ id, asked, print: plan.print })
+    const done = await apply({ id, asked, print: plan.print, key: keyFor({ asked, print: plan.print }) })
       .unwrap()
       .catch(() => null);
     if (done !== null) await close(`/projects/${id}/batches?batch=${done.batch}`);

@@ -4,7 +4,7 @@ import { api } from '../../app/api';
 
 export const startsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    making: build.query<Making, string>({ query: (watch) => `projects/making/${watch}`, keepUnusedDataFor: 0 }),
+    making: build.query<Making, string>({ query: (key) => `projects/making/${key}`, keepUnusedDataFor: 0 }),
     pathsThere: build.query<readonly string[], { volume: string; folder: string; paths: readonly string[] }>({
       query: (body) => ({ url: 'projects/there', method: 'POST', body }),
       keepUnusedDataFor: 5,

@@ -22,6 +22,13 @@ export const isElsewhere = (text: string | null): text is Elsewhere => text !== 
 export const targetWords = (target: Target): string =>
   target.kind === 'volume' ? target.volume.name : WORDS[target.kind];
 
+const NOT_READY = {
+  missing: 'cannot be reached',
+  'read-only': 'read-only',
+  new: 'not taken up yet',
+  other: 'not that volume',
+} as const;
+
 interface TargetChoiceProps {
   readonly volumes: readonly VolumeRow[];
   readonly target: Target | null;
@@ -39,9 +46,7 @@ export function TargetChoice({ volumes, target, onVolume, onElsewhere }: TargetC
         ? volume.freeBytes === null
           ? ''
           : `${size(volume.freeBytes)} free`
-        : volume.state === 'missing'
-          ? 'cannot be reached'
-          : 'read-only';
+        : NOT_READY[volume.state];
   return (
     <Row
       id={id}

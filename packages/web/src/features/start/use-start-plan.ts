@@ -133,15 +133,20 @@ function parted(all: Values): { values: Values; adjusted: Adjustments; settings:
   };
 }
 
+const NOT_READY = {
+  missing: 'cannot be reached just now',
+  'read-only': 'is read-only',
+  new: 'has not been taken up yet: that is done in the list of volumes',
+  other: 'is not mounted: something else is found in its place',
+} as const;
+
 /** The first thing in the way, in a sentence; `null` when the project can be made. */
 function hindranceOf(expansion: Expansion, target: Target | null, clash: string | null, number: string): string | null {
   if (target === null) return 'No volume is configured.';
   if (target.kind === 'folder' && !canWriteFolders())
     return 'This browser cannot write folders on this computer: take a zip instead.';
-  if (target.kind === 'volume' && target.volume.state === 'missing')
-    return `The volume ${target.volume.name} cannot be reached just now.`;
-  if (target.kind === 'volume' && target.volume.state === 'read-only')
-    return `The volume ${target.volume.name} is read-only.`;
+  if (target.kind === 'volume' && target.volume.state !== 'ready')
+    return `The volume ${target.volume.name} ${NOT_READY[target.volume.state]}.`;
   if (number === '') return 'A project needs a number.';
   const refused = expansion.diagnostics.filter((d) => d.weight === 'refused');
   const required = refused.find((d) => d.code === 'field-required') ?? refused.find((d) => d.code === 'value-missing');

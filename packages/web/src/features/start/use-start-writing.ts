@@ -4,6 +4,7 @@ import type { Template } from '@nesting/core/template';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { useRequestKey } from '../../app/request-key';
 import { useAppDispatch } from '../../app/store';
 import { numbersApi } from '../house/numbers-api';
 import { draftDone, SETTINGS } from './start-slice';
@@ -48,11 +49,13 @@ function useVolumeStart(plan: StartPlan): StartWriting {
   const [start, { isLoading, isError, error, reset }] = startsApi.useStartProjectMutation();
   const [watched, setWatched] = useState<string | null>(null);
   const abort = useRef<(() => void) | null>(null);
+  const keyFor = useRequestKey();
   const { data: far } = startsApi.useMakingQuery(watched ?? '', { skip: watched === null, pollingInterval: 400 });
   const begin = async () => {
-    const watch = crypto.randomUUID?.();
-    setWatched(watch ?? null);
-    const asked = start({ ...requestOf(plan), ...(watch && { watch }) });
+    const request = requestOf(plan);
+    const key = keyFor(request);
+    setWatched(key ?? null);
+    const asked = start({ ...request, ...(key && { key }) });
     abort.current = asked.abort;
     const made = await asked.unwrap().catch(() => null);
     setWatched(null);

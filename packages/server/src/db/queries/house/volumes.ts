@@ -30,3 +30,17 @@ export async function writePrefixes(client: Client, volume: string, prefixes: Pr
       ]);
   }
 }
+
+/** What each volume that was taken up is known by. */
+export async function readIdentities(client: Client): Promise<Map<string, string>> {
+  const { rows } = await client.query<{ volume: string; id: string }>('select volume, id from volume_identity');
+  return new Map(rows.map((row) => [row.volume, row.id]));
+}
+
+/** Fails by constraint `volume_identity_id_key` where another volume has this identity. */
+export async function writeIdentity(client: Client, volume: string, id: string): Promise<void> {
+  await client.query(
+    'insert into volume_identity (volume, id) values ($1, $2) on conflict (volume) do update set id = excluded.id, at = clock_timestamp()',
+    [volume, id],
+  );
+}

@@ -89,9 +89,13 @@ export async function readBatchRow(client: Client, project: string, id: string):
   return row === undefined ? null : rowOf(row);
 }
 
-/** Those a crash cut short. */
+/** Those that run, and that nobody is at: a crash cut them short. */
 export async function runningBatches(client: Client): Promise<StoredBatch[]> {
-  return (await client.query<Row>(`${SELECT} where b.state = 'running'`)).rows.map(rowOf);
+  return (
+    await client.query<Row>(
+      `${SELECT} where b.state = 'running' and not exists (select 1 from lease l where l.work = b.id and l.until > clock_timestamp())`,
+    )
+  ).rows.map(rowOf);
 }
 
 export async function readReshapeDraft(client: Client, project: string, person: string): Promise<ReshapeAsked | null> {

@@ -52,8 +52,16 @@ export async function insertProject(client: Client, p: NewProject): Promise<void
   );
 }
 
-export async function setProjectState(client: Client, id: string, state: ProjectRow['state']): Promise<void> {
-  await client.query('update project set state = $2 where id = $1', [id, state]);
+export async function isStarting(client: Client, id: string): Promise<boolean> {
+  return (await client.query("select 1 from project where id = $1 and state = 'starting'", [id])).rowCount === 1;
+}
+
+/** Whether it was still starting: somebody else may have settled it. */
+export async function finishStart(client: Client, id: string): Promise<boolean> {
+  const { rowCount } = await client.query("update project set state = 'running' where id = $1 and state = 'starting'", [
+    id,
+  ]);
+  return rowCount === 1;
 }
 
 /** Only for a start that came to nothing: its number is free again. */
@@ -68,9 +76,11 @@ export async function removeUnstarted(client: Client, id: string): Promise<strin
   );
 }
 
+/** Those that nobody is at. */
 export async function listUnstarted(client: Client): Promise<{ id: string; volume: string; folder: string }[]> {
   const result = await client.query<{ id: string; volume: string; folder: string }>(
-    "select id, volume, folder from project where state = 'starting'",
+    `select id, volume, folder from project p
+     where state = 'starting' and not exists (select 1 from lease l where l.work = p.id and l.until > clock_timestamp())`,
   );
   return result.rows;
 }

@@ -1,42 +1,44 @@
 /**
- * Shares folders out among worker threads: each takes some, hands back what it found below them, and gives its part
- * when asked.
+ * Shares folders out among processes that help: each takes some, hands back what it found below them, and gives its
+ * part when asked.
  */
-
-import { Worker } from 'node:worker_threads';
 import { present } from '@nesting/core';
 import type { Cancellation } from '@nesting/core/change';
 import type { ContentWants, PartialResult } from '@nesting/core/check';
 import type { CheckInput } from '@nesting/core/project';
+import { Child } from '../children/child';
 import type { FileFacts } from '../file-facts';
-import type { Mount, Unseen } from '../walk';
+import type { Mount } from '../roots/tree';
+import type { Where } from '../roots/where';
+import type { Unseen } from '../walk';
 
-/** What workers are to look for in files. */
+/** What helpers are to look for in files. */
 export interface FactsRequest {
   readonly wants: ContentWants;
   readonly roots: readonly string[];
   readonly known: readonly FileFacts[];
 }
 
-export type ToWorker =
+export type ToHelper =
   | {
       readonly kind: 'begin';
-      readonly root: string;
+      readonly where: Where;
       readonly mounts: readonly Mount[];
-      readonly input: CheckInput /** Folders below are handed back, and not walked. */;
+      readonly input: CheckInput;
+      /** Folders below are handed back, and not walked. */
       readonly shallow: boolean;
       readonly request?: FactsRequest;
     }
   | { readonly kind: 'folders'; readonly paths: readonly string[] }
   /** Asks for what was found since the last time. */
-  | { readonly kind: 'take'; readonly last: boolean };
+  | { readonly kind: 'take' };
 
-export type FromWorker =
+export type FromHelper =
   /** Done with what it was given; folders it found and did not walk are handed back. */
   | { readonly kind: 'idle'; readonly files: number; readonly folders: number; readonly rest: readonly string[] }
-  | ({ readonly kind: 'part' } & WorkerResult);
+  | ({ readonly kind: 'part' } & HelperResult);
 
-export interface WorkerResult {
+export interface HelperResult {
   readonly part: PartialResult | null;
   readonly facts: readonly FileFacts[];
   readonly unseen: readonly Unseen[];
@@ -45,32 +47,57 @@ export interface WorkerResult {
 /** Folders one worker is given at a time: enough to be worth a message, few enough to end together. */
 const SHARE = 64;
 
-export function startWorker(script: URL, begin: Omit<Extract<ToWorker, { kind: 'begin' }>, 'kind'>): Worker {
-  // What is read of a folder is rubbish a moment later: a larger nursery is a little quicker and holds more. At 8, 16,
-  // 32, 64 MB a million files took 6.5, 6.2, 6.1, 5.9 s and 270, 295, 325, 375 MB.
-  const made = new Worker(script, { resourceLimits: { maxYoungGenerationSizeMb: 8 } });
-  made.postMessage({ kind: 'begin', ...begin } satisfies ToWorker);
-  return made;
+/** Megabytes that the objects of one may take. */
+const MEMORY = 4096;
+
+export class Helper {
+  private readonly child: Child<ToHelper, FromHelper>;
+  private readonly heard: FromHelper[] = [];
+  private listener: ((message: FromHelper) => void) | null = null;
+  readonly ended: Promise<Error>;
+
+  constructor(script: URL, begin: Omit<Extract<ToHelper, { kind: 'begin' }>, 'kind'>) {
+    this.child = new Child(script, { role: 'check-helper', memory: MEMORY }, (message: FromHelper) => {
+      if (this.listener === null) this.heard.push(message);
+      else this.listener(message);
+    });
+    this.ended = this.child.ended;
+    this.send({ kind: 'begin', ...begin });
+  }
+
+  send(message: ToHelper): void {
+    this.child.send(message);
+  }
+
+  /** What it said before anybody listened is not lost. */
+  listen(listener: ((message: FromHelper) => void) | null): void {
+    this.listener = listener;
+    if (listener !== null) for (const message of this.heard.splice(0)) listener(message);
+  }
+
+  end(): void {
+    this.child.kill();
+  }
 }
 
 export interface Sharing {
-  readonly workers: readonly Worker[];
-  /** Folders still to be looked at; grows while workers find more. */
+  readonly helpers: readonly Helper[];
+  /** Folders still to be looked at; grows while helpers find more. */
   readonly queue: string[];
-  /** Of the folders that a worker hands back, those to be walked. */
+  /** Of the folders that a helper hands back, those to be walked. */
   readonly wanted: (path: string) => boolean;
-  /** This thread takes part between two looks at the workers, where it may be kept busy. */
+  /** This process takes part between two looks at the others. */
   readonly here: (() => void) | null;
   readonly cancel: Cancellation | undefined;
   readonly progress: (files: number, folders: number) => void;
   /** Milliseconds after which all is gathered and handed over, so that a check can go on from there. */
   readonly gatherEvery: number;
-  readonly gathered: (parts: readonly WorkerResult[], queue: readonly string[]) => Promise<void>;
+  readonly gathered: (parts: readonly HelperResult[], queue: readonly string[]) => Promise<void>;
 }
 
-/** Resolves with what the workers found since it was gathered last. A worker that ends early rejects. */
-export async function shareOut(sharing: Sharing): Promise<WorkerResult[]> {
-  const pool = new WorkerPool(sharing);
+/** Resolves with what the helpers found since it was gathered last. One that ends early rejects. */
+export async function shareOut(sharing: Sharing): Promise<HelperResult[]> {
+  const pool = new Helpers(sharing);
   try {
     return await Promise.race([pool.run(), pool.broken]);
   } finally {
@@ -78,32 +105,31 @@ export async function shareOut(sharing: Sharing): Promise<WorkerResult[]> {
   }
 }
 
-class WorkerPool {
+const NEVER = new Promise<never>(() => undefined);
+
+class Helpers {
   readonly broken: Promise<never>;
-  private readonly idle: Worker[] = [];
+  private readonly idle: Helper[] = [];
   private busy: number;
-  private parts: WorkerResult[] = [];
+  private parts: HelperResult[] = [];
   private asked = 0;
   private last = Date.now();
   private done = false;
-  /** Wakes the driver when a worker has said something. */
+  /** Wakes the driver when one has said something. */
   private wake: () => void = () => undefined;
 
   constructor(private readonly sharing: Sharing) {
-    this.busy = sharing.workers.length;
-    this.broken = new Promise((_, reject) => {
-      for (const worker of sharing.workers) {
-        worker.on('error', reject);
-        worker.on('exit', (code) => this.done || reject(new Error(`the worker ended with ${code}`)));
-      }
+    this.busy = sharing.helpers.length;
+    this.broken = Promise.race(sharing.helpers.map((helper) => helper.ended)).then((why) => {
+      if (this.done) return NEVER;
+      throw why;
     });
     // Whoever waits is told; nobody else need be.
     this.broken.catch(() => undefined);
-    for (const worker of sharing.workers)
-      worker.on('message', (message: FromWorker) => this.onMessage(worker, message));
+    for (const helper of sharing.helpers) helper.listen((message) => this.onMessage(helper, message));
   }
 
-  async run(): Promise<WorkerResult[]> {
+  async run(): Promise<HelperResult[]> {
     const { sharing } = this;
     for (;;) {
       if (sharing.cancel?.aborted) break;
@@ -118,33 +144,33 @@ class WorkerPool {
     }
     while (this.busy > 0) await this.nextMessage();
     this.done = true;
-    return this.take(true);
+    return this.take();
   }
 
   release(): void {
     this.done = true;
-    for (const worker of this.sharing.workers) worker.removeAllListeners('message');
+    for (const helper of this.sharing.helpers) helper.listen(null);
   }
 
   private handOut(): void {
-    const { queue, workers } = this.sharing;
+    const { queue, helpers } = this.sharing;
     while (this.idle.length > 0 && queue.length > 0) {
       // The oldest ones are the shallowest, with the most below them.
-      const share = Math.max(1, Math.min(SHARE, Math.ceil(queue.length / (workers.length + 1))));
+      const share = Math.max(1, Math.min(SHARE, Math.ceil(queue.length / (helpers.length + 1))));
       this.busy++;
-      present(this.idle.pop()).postMessage({ kind: 'folders', paths: queue.splice(0, share) } satisfies ToWorker);
+      present(this.idle.pop()).send({ kind: 'folders', paths: queue.splice(0, share) });
     }
   }
 
   private async gather(): Promise<void> {
-    await this.sharing.gathered(await this.take(false), this.sharing.queue);
+    await this.sharing.gathered(await this.take(), this.sharing.queue);
     this.last = Date.now();
   }
 
-  private async take(last: boolean): Promise<WorkerResult[]> {
+  private async take(): Promise<HelperResult[]> {
     this.parts = [];
     this.asked = this.idle.length;
-    for (const worker of this.idle) worker.postMessage({ kind: 'take', last } satisfies ToWorker);
+    for (const helper of this.idle) helper.send({ kind: 'take' });
     while (this.parts.length < this.asked) await this.nextMessage();
     return this.parts;
   }
@@ -155,11 +181,11 @@ class WorkerPool {
     });
   }
 
-  private onMessage(worker: Worker, message: FromWorker): void {
+  private onMessage(helper: Helper, message: FromHelper): void {
     if (message.kind === 'part') this.parts.push(message);
     else {
       this.busy--;
-      this.idle.push(worker);
+      this.idle.push(helper);
       for (const path of message.rest) if (this.sharing.wanted(path)) this.sharing.queue.push(path);
       this.sharing.progress(message.files, message.folders);
     }

@@ -1,0 +1,77 @@
+/** Tasks that look at a few places. */
+import { codeOf } from '@nesting/core/change';
+import type { FolderListing } from '@nesting/core/listing';
+import { hasChangedSince, type SeenFolders } from '../check/quick';
+import { type MarkerTexts, readMarker } from '../marker';
+import { inRoot } from '../roots/open';
+import { readText } from '../roots/plain-file';
+import { standingAt } from '../roots/port';
+import { inTree, type Mount } from '../roots/tree';
+import { volumeState as stateOf, type VolumeState } from '../roots/volume-state';
+import type { Where } from '../roots/where';
+import { type FolderNames, listFolder, namesIn } from '../walk';
+
+export interface OfWhere {
+  readonly where: Where;
+}
+
+export const volumeState = ({ base }: { readonly base: string }): VolumeState => stateOf(base);
+
+/** Whether a folder can be worked in: fails where it cannot. @throws Unreachable */
+export const reach = ({ where }: OfWhere): true => inRoot(where, () => true);
+
+/** What a project's own folder says; `null` where it has none. @throws Unreachable */
+export const marker = ({ where }: OfWhere): MarkerTexts | null => inRoot(where, readMarker);
+
+/** Which paths are there. */
+export const pathsThere = ({ where, paths }: OfPaths): string[] =>
+  inRoot(where, (root) =>
+    paths.filter((path) => {
+      try {
+        return standingAt(root, path) !== null;
+      } catch {
+        // Behind a link: nothing of this folder.
+        return false;
+      }
+    }),
+  );
+
+export interface OfPaths extends OfWhere {
+  readonly paths: readonly string[];
+}
+
+/** Names of what is in each of some folders, by one call each. */
+export const namesInEach = ({ where, paths }: OfPaths): FolderNames[] =>
+  inRoot(where, (root) => paths.map((path) => namesIn(root, path)));
+
+export interface OneFolder extends OfWhere {
+  readonly path: string;
+  readonly mounts: readonly Mount[];
+}
+
+/** One folder's files with their sizes and times; `null` where it cannot be read. */
+export const folder = ({ where, mounts, path }: OneFolder): Promise<FolderListing | null> =>
+  inTree(where, mounts, (tree) => listFolder(tree, path, () => undefined));
+
+/** What stands in the program's own files; `null` where one is not there. */
+export const texts = ({ where, paths, most }: OfPaths & { readonly most: number }): (string | null)[] =>
+  inRoot(where, (root) =>
+    paths.map((path) => {
+      try {
+        return readText(root, path, most);
+      } catch (error) {
+        if (codeOf(error) === 'ENOENT') return null;
+        throw error;
+      }
+    }),
+  );
+
+/** Whether a quick check would list anything again. */
+export const hasChanged = ({ where, mounts, seen, now }: ChangeAsked): Promise<boolean> =>
+  inTree(where, mounts, (tree) => hasChangedSince(tree, seen, now));
+
+export interface ChangeAsked extends OfWhere {
+  readonly mounts: readonly Mount[];
+  readonly seen: SeenFolders;
+  readonly now: number;
+}

@@ -1,0 +1,10 @@
+/** The program of a process that works on disks. */
+import { helpCheck } from '../check/check-helper';
+import { standInFolders } from '../roots/handle';
+import { doTasks } from './do-tasks';
+
+standInFolders();
+// Whoever asked is gone: nobody would hear what is found, and somebody else may be at it by now.
+process.on('disconnect', () => process.exit(0));
+if (process.argv[2] === 'check-helper') helpCheck();
+else doTasks();

@@ -1,0 +1,60 @@
+/** What a process that works on disks can be asked: plain functions of plain data, and the kind of work each is. */
+import {
+  addTo,
+  applyBatch,
+  hasBegun,
+  journalPage,
+  planUndo,
+  renameFolder,
+  settleBatch,
+  start,
+  sweepStart,
+  takeUpVolume,
+  unadd,
+  unstart,
+} from './changes';
+import { check } from './check';
+import type { Context } from './context';
+import { folder, hasChanged, marker, namesInEach, pathsThere, reach, texts, volumeState } from './looks';
+import { foldersBelow, markersBelow, namesBelow, planOnDisk, sizesBelow } from './walks';
+
+export type Kind = 'look' | 'walk' | 'batch' | 'check';
+
+const look = <R>(run: R) => ({ kind: 'look' as const, run });
+const walk = <R>(run: R) => ({ kind: 'walk' as const, run });
+const batch = <R>(run: R) => ({ kind: 'batch' as const, run });
+
+export const TASKS = {
+  volumeState: look(volumeState),
+  reach: look(reach),
+  marker: look(marker),
+  pathsThere: look(pathsThere),
+  namesInEach: look(namesInEach),
+  folder: look(folder),
+  texts: look(texts),
+  hasChanged: look(hasChanged),
+  hasBegun: look(hasBegun),
+  planUndo: walk(planUndo),
+  journalPage: walk(journalPage),
+  namesBelow: walk(namesBelow),
+  foldersBelow: walk(foldersBelow),
+  sizesBelow: walk(sizesBelow),
+  markersBelow: walk(markersBelow),
+  planOnDisk: walk(planOnDisk),
+  applyBatch: batch(applyBatch),
+  settleBatch: batch(settleBatch),
+  start: batch(start),
+  addTo: batch(addTo),
+  unstart: batch(unstart),
+  sweepStart: batch(sweepStart),
+  unadd: batch(unadd),
+  renameFolder: batch(renameFolder),
+  takeUpVolume: batch(takeUpVolume),
+  check: { kind: 'check' as const, run: check },
+} as const;
+
+export type TaskName = keyof typeof TASKS;
+type Run<K extends TaskName> = (typeof TASKS)[K]['run'];
+export type TaskInput<K extends TaskName> = Parameters<Run<K>>[0];
+export type TaskOutput<K extends TaskName> = Awaited<ReturnType<Run<K>>>;
+export type TaskTold<K extends TaskName> = Parameters<Run<K>> extends [unknown, Context<infer Told>] ? Told : never;
