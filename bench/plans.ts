@@ -16,10 +16,10 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseTemplate } from '@nesting/contract';
-import { type Change, orderChanges } from '@nesting/core/change';
+import { type Change, orderChanges, home as place } from '@nesting/core/change';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { fitTemplate, folderTree, type Template } from '@nesting/core/template';
-import { applyOnDisk, Root, TASKS } from '@nesting/disk';
+import { applyOnDisk, onlyHome, Root, TASKS } from '@nesting/disk';
 import { interleave, line, median } from './measure';
 
 const COUNT = 50_000;
@@ -32,10 +32,12 @@ const renames = (from: string, to: string, hard: boolean): Change[] =>
     const n = Math.floor(i / FOLDERS);
     const after = hard ? `${from}${n % 2 === 0 ? n + 1 : n - 1}` : `${to}${n}`;
     return {
-      key: `${folder}/${from}${n}`,
-      what: 'file',
-      before: `${folder}/${from}${n}`,
-      after: `${folder}/${after}.tif`.replace('.tif', hard ? '' : '.tif'),
+      id: `${folder}/${from}${n}`,
+      subject: { kind: 'file' },
+      group: null,
+      entry: 'file',
+      before: place(`${folder}/${from}${n}`),
+      after: place(`${folder}/${after}${hard ? '' : '.tif'}`),
       content: null,
     };
   });
@@ -89,7 +91,7 @@ async function benchRenames(): Promise<void> {
     const odd = round % 2 === 1;
     const a = performance.now();
     const outcome = await applyOnDisk({
-      root: Root.open({ base: ours, folder: '' }),
+      roots: onlyHome(Root.open({ base: ours, folder: '' })),
       id: `b${round}`,
       what: 'bench',
       by: '',

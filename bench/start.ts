@@ -7,7 +7,7 @@ import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NO_REGISTERS } from '@nesting/core/name';
-import { makingSteps, startChanges } from '@nesting/core/planners';
+import { startChanges } from '@nesting/core/planners';
 import { expandTemplate, type Template } from '@nesting/core/template';
 import { Root, startOnDisk } from '@nesting/disk';
 import { line, median } from './measure';
@@ -41,12 +41,6 @@ function template(): Template {
   };
 }
 
-function stepsOf(changes: ReturnType<typeof startChanges>) {
-  const steps = makingSteps(changes);
-  if (!steps.ok) throw new Error(steps.faults[0]?.code);
-  return steps.value;
-}
-
 export async function benchStart(): Promise<void> {
   const t = template();
   const home = mkdtempSync(path.join(tmpdir(), 'nesting-bench-start-'));
@@ -60,7 +54,7 @@ export async function benchStart(): Promise<void> {
     parent: Root.open({ base: kept, folder: '' }),
     folder: 'files',
     project: 'kept',
-    steps: stepsOf(startChanges({ template: t, expansion: counted, project: 'p', started: '' })),
+    changes: startChanges({ template: t, expansion: counted, project: 'p', started: '' }),
     bytesOf: () => BYTES,
   });
   // Folders for the shell are listed beforehand: only making them is timed.
@@ -75,7 +69,7 @@ export async function benchStart(): Promise<void> {
       parent: Root.open({ base: home, folder: '' }),
       folder: `ours-${round}`,
       project: `p${round}`,
-      steps: stepsOf(startChanges({ template: t, expansion, project: `p${round}`, started: '' })),
+      changes: startChanges({ template: t, expansion, project: `p${round}`, started: '' }),
       bytesOf: () => BYTES,
     });
     const b = performance.now();

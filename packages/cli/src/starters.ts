@@ -2,15 +2,15 @@
  * The bytes a plan writes: texts as they are, starter files from beside the template, filled in where they ask for it.
  */
 import { LIMITS } from '@nesting/core';
-import { codeOf, type MakingStep, type NewContent } from '@nesting/core/change';
-import { makingSteps, startChanges } from '@nesting/core/planners';
+import { type Change, codeOf, isNew, type NewContent, orderChanges } from '@nesting/core/change';
+import { startChanges } from '@nesting/core/planners';
 import { type Expansion, fillText, type Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { inRoot, readPlain } from '@nesting/disk';
 import { Unusable } from './fail';
 
 export interface Making {
-  readonly steps: readonly MakingStep[];
+  readonly changes: readonly Change[];
   readonly bytesOf: (content: NewContent) => Uint8Array;
 }
 
@@ -21,21 +21,19 @@ export function makingOf(
   project: string,
   started: string,
 ): Making {
-  const ordered = makingSteps(startChanges({ template, expansion, project, started }));
-  if (!ordered.ok) throw new Unusable(`${ordered.faults[0]?.path}: ${wordsFor(ordered.faults[0]?.code ?? '', {})}`);
-  const steps = ordered.value;
+  const changes = startChanges({ template, expansion, project, started });
+  const [fault] = orderChanges(changes).faults;
+  if (fault !== undefined) throw new Unusable(`${fault.at.path}: ${wordsFor(fault.code, {})}`);
   const bytesOf = (content: NewContent): Uint8Array => {
     if (content.kind === 'text') return Buffer.from(content.text);
-    const fill = content.key.startsWith('fill:');
-    const from = fill ? content.key.slice(5) : content.key;
-    const bytes = starterBytes(folder, from);
-    return fill
+    const bytes = starterBytes(folder, content.key);
+    return content.isFilled
       ? Buffer.from(fillText(bytes.toString('utf8'), expansion.values.values, template.fields, expansion.registers))
       : bytes;
   };
   // Every starter file is looked at before anything is written.
-  for (const step of steps) if (step.do === 'write') bytesOf(step.content);
-  return { steps, bytesOf };
+  for (const { content } of changes) if (content !== null && isNew(content)) bytesOf(content);
+  return { changes, bytesOf };
 }
 
 /** Why a starter file cannot be taken, by the code it fails with. */

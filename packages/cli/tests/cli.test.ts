@@ -13,7 +13,8 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { applyOnDisk, Root } from '@nesting/disk';
+import { home } from '@nesting/core/change';
+import { applyOnDisk, onlyHome, Root } from '@nesting/disk';
 
 const repo = process.cwd();
 const TEMPLATE = path.join(repo, 'demo/templates/facade-show.nest.json');
@@ -358,14 +359,11 @@ describe('undo', () => {
     mkdirSync(path.join(root, '.nesting'), { recursive: true });
     for (const file of ['a.txt', 'b.txt']) writeFileSync(path.join(root, file), file);
     const change = (before: string, after: string) => ({
-      key: before,
-      what: 'file' as const,
-      before,
-      after,
-      content: null,
+      ...{ id: before, subject: { kind: 'file' as const }, group: null, entry: 'file' as const },
+      ...{ before: home(before), after: home(after), content: null },
     });
     const outcome = await applyOnDisk({
-      root: Root.open({ base: root, folder: '' }),
+      roots: onlyHome(Root.open({ base: root, folder: '' })),
       id: 'b1',
       what: 'test',
       by: 'IT',
@@ -407,13 +405,17 @@ describe('undo', () => {
     const root = path.join(dir, 'half way');
     mkdirSync(path.join(root, '.nesting'), { recursive: true });
     writeFileSync(path.join(root, 'a.txt'), 'a');
+    const same = { subject: { kind: 'file' as const }, group: null };
     const changes = [
-      { key: 'n', what: 'folder' as const, before: null, after: 'n', content: null },
-      { key: 'a', what: 'file' as const, before: 'a.txt', after: 'n/a.txt', content: null },
-      { key: 'f', what: 'file' as const, before: null, after: 'f', content: { kind: 'text' as const, text: 'f' } },
+      { ...same, id: 'n', entry: 'folder' as const, before: null, after: home('n'), content: null },
+      { ...same, id: 'a', entry: 'file' as const, before: home('a.txt'), after: home('n/a.txt'), content: null },
+      {
+        ...{ ...same, id: 'f', entry: 'file' as const, before: null, after: home('f') },
+        content: { kind: 'text' as const, text: 'f' },
+      },
     ];
     const outcome = await applyOnDisk({
-      root: Root.open({ base: root, folder: '' }),
+      roots: onlyHome(Root.open({ base: root, folder: '' })),
       id: 'b1',
       what: 'test',
       by: '',
@@ -424,7 +426,7 @@ describe('undo', () => {
         return Buffer.from('f');
       },
     });
-    expect(outcome).toMatchObject({ state: 'paused', at: 'f' });
+    expect(outcome).toMatchObject({ state: 'paused', at: home('f') });
     expect(nesting(['undo', root]).out).toContain('open');
     expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: 'took batch b1 back\n' });
     expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt', 'f']);

@@ -94,7 +94,8 @@ export interface BatchPage extends BatchRow {
 }
 
 export const undoSchema = z.object({
-  keys: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null),
+  /** Of the lines' changes; all of them where null. */
+  ids: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null),
 });
 export const settleSchema = z.object({ way: z.enum(['finish', 'take-back', 'close']) });
 

@@ -8,30 +8,40 @@ import {
   applyBatch,
   type Change,
   doneAfter,
+  home,
   leftOf,
   MemoryDisk,
   orderAny,
   orderChanges,
+  type Place,
+  placeKey,
   reverseChanges,
   runSteps,
   stepsDone,
 } from '../src/change';
-import { batchOf, bytesOf, FOLDER, killedAt, Notes, type Plan, plans, treeOf, withOwn } from './plans';
+import { batchOf, bytesOf, FOLDER, killedAt, Notes, type Plan, plans, plansInTwo, treeOf, withOwn } from './plans';
 
-const paths = (disk: MemoryDisk) => [...disk.places().values()].filter((p) => !p.startsWith('.nesting')).sort();
-const move = (before: string, after: string, what: Change['what'] = 'folder'): Change => ({
-  key: before,
-  what,
-  before,
-  after,
+const paths = (disk: MemoryDisk) =>
+  [...disk.places().values()]
+    .filter(({ path }) => !path.startsWith('.nesting'))
+    .map(placeKey)
+    .sort();
+const same = { subject: { kind: 'file' }, group: null } as const;
+const move = (before: string, after: string, entry: Change['entry'] = 'folder'): Change => ({
+  ...same,
+  id: before,
+  entry,
+  before: home(before),
+  after: home(after),
   content: null,
 });
-const make = (after: string, what: Change['what'] = 'folder'): Change => ({
-  key: `+${after}`,
-  what,
+const make = (after: string, entry: Change['entry'] = 'folder'): Change => ({
+  ...same,
+  id: `+${after}`,
+  entry,
   before: null,
-  after,
-  content: what === 'file' ? { kind: 'text', text: after } : null,
+  after: home(after),
+  content: entry === 'file' ? { kind: 'text', text: after } : null,
 });
 
 async function applied(disk: MemoryDisk, changes: readonly Change[], id = 'b1', group = 3) {
@@ -43,15 +53,15 @@ async function applied(disk: MemoryDisk, changes: readonly Change[], id = 'b1', 
 describe('order', () => {
   const after = (changes: readonly Change[], there: readonly string[]): string[] => {
     const disk = new MemoryDisk();
-    for (const path of there) disk.put(path.replace(/\/$/, ''), path.endsWith('/') ? 'folder' : 'file');
+    for (const path of there) disk.put(home(path.replace(/\/$/, '')), path.endsWith('/') ? 'folder' : 'file');
     const { steps, faults } = orderChanges(changes);
     expect(faults).toEqual([]);
     for (const step of steps) {
-      if (step.do === 'make') disk.make(step.path);
-      else if (step.do === 'move') disk.move(step.from, step.path);
-      else if (step.do === 'write') disk.write(step.path, bytesOf({ kind: 'text' }));
-      else if (step.do === 'unmake') disk.unmake(step.path);
-      else disk.unwrite(step.path);
+      if (step.do === 'make') disk.make(step.at);
+      else if (step.do === 'move') disk.move(step.from, step.at);
+      else if (step.do === 'place') disk.write(step.at, bytesOf({ kind: 'text' }));
+      else if (step.do === 'unmake') disk.unmake(step.at);
+      else disk.remove(step.at);
     }
     return paths(disk);
   };
@@ -86,18 +96,17 @@ describe('order', () => {
     ['capitals alone', [move('Survey', 'survey')], ['Survey/', 'Survey/x'], ['survey', 'survey/x']],
     [
       'two folders become one',
-      [
-        move('b/x', 'a/x', 'file'),
-        move('b/y', 'a/y', 'file'),
-        { key: 'b', what: 'folder', before: 'b', after: null, content: null },
-      ],
+      [move('b/x', 'a/x', 'file'), move('b/y', 'a/y', 'file'), { ...move('b', 'b'), after: null }],
       ['a/', 'b/', 'b/x', 'b/y'],
       ['a', 'a/x', 'a/y'],
     ],
   ])('%s', (_, changes, there, result) => expect(after(changes, there)).toEqual(result));
 
   test('capitals alone go by way of another name, for systems that see one', () => {
-    expect(orderChanges([move('Survey', 'survey')]).steps.map((s) => s.path)).toEqual(['.nesting-moving-1', 'survey']);
+    expect(orderChanges([move('Survey', 'survey')]).steps.map((s) => s.at.path)).toEqual([
+      '.nesting-moving-1',
+      'survey',
+    ]);
   });
 
   test.each<[string, Change[], string]>([
@@ -107,7 +116,7 @@ describe('order', () => {
     ['into itself', [move('a', 'a/b')], 'into-itself'],
     ['into each other', [move('a', 'b/a'), move('b', 'a/b')], 'folder-gone'],
     ['into a folder that goes away', [move('a', 'b'), move('x', 'a/x', 'file')], 'folder-gone'],
-    ['one entry to two places', [move('a', 'b'), { ...move('a', 'c'), key: 'other' }], 'changed-twice'],
+    ['one entry to two places', [move('a', 'b'), { ...move('a', 'c'), id: 'other' }], 'changed-twice'],
   ])('%s is a fault', (_, changes, code) =>
     expect(orderChanges(changes)).toMatchObject({
       steps: [],
@@ -118,7 +127,12 @@ describe('order', () => {
   test('a chain of fifty thousand is no deeper than one', () => {
     const changes = Array.from({ length: 50_000 }, (_, i) => move(`n${i}`, `n${i + 1}`, 'file'));
     const { steps, faults } = orderChanges(changes);
-    expect([faults.length, steps.length, steps[0]?.path, steps.at(-1)?.path]).toEqual([0, 50_000, 'n50000', 'n1']);
+    expect([faults.length, steps.length, steps[0]?.at.path, steps.at(-1)?.at.path]).toEqual([
+      0,
+      50_000,
+      'n50000',
+      'n1',
+    ]);
   });
 });
 
@@ -129,16 +143,17 @@ describe('files that are only renamed', () => {
     const goals = fc.oneof(names, fc.constant('a/q'));
     fc.assert(
       fc.property(fc.array(fc.tuple(names, goals), { maxLength: 6 }), (pairs) => {
-        const changes = pairs.map(([before, after], i): Change => ({ ...move(before, after, 'file'), key: String(i) }));
+        const changes = pairs.map(([before, after], i): Change => ({ ...move(before, after, 'file'), id: String(i) }));
         const [quick, any] = [orderChanges(changes), orderAny(changes)];
         expect(quick.faults).toEqual(any.faults);
         const ends = (steps: typeof quick.steps): string[] => {
           const disk = new MemoryDisk();
-          for (const folder of ['x', 'y']) disk.put(folder, 'folder');
-          const ids = new Map(changes.map((c) => [disk.put(c.before as string, 'file'), c.key]));
-          if (changes.some((c) => c.after === 'a/q') && disk.look('a') === null) disk.put('a', 'folder');
-          for (const step of steps) if (step.do === 'move') disk.move(step.from, step.path);
-          return [...disk.places()].map(([id, path]) => `${ids.get(id) ?? ''} ${path}`).sort();
+          for (const folder of ['x', 'y']) disk.put(home(folder), 'folder');
+          const ids = new Map(changes.map((c) => [disk.put(c.before as Place, 'file'), c.id]));
+          if (changes.some((c) => c.after?.path === 'a/q') && disk.look(home('a')) === null)
+            disk.put(home('a'), 'folder');
+          for (const step of steps) if (step.do === 'move') disk.move(step.from, step.at);
+          return [...disk.places()].map(([id, { path }]) => `${ids.get(id) ?? ''} ${path}`).sort();
         };
         if (quick.faults.length === 0) expect(ends(quick.steps)).toEqual(ends(any.steps));
       }),
@@ -147,10 +162,12 @@ describe('files that are only renamed', () => {
   });
 });
 
+const anyPlans = fc.oneof(plans, plansInTwo);
+
 describe('laws', () => {
   test('any changes at all end in the tree that was meant; undone, every path and every byte is as it was; undone again, as meant', async () => {
     await fc.assert(
-      fc.asyncProperty(plans, async (plan: Plan) => {
+      fc.asyncProperty(anyPlans, async (plan: Plan) => {
         const disk = plan.before();
         const start = treeOf(disk);
         const { outcome, notes } = await applied(disk, plan.changes);
@@ -158,14 +175,13 @@ describe('laws', () => {
         expect(paths(disk)).toEqual(plan.after);
         const middle = treeOf(disk);
         const intents = notes.intents as NonNullable<typeof notes.intents>;
-        const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER);
+        const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER));
         const undone = await applied(disk, back, 'b2');
         expect(undone.outcome.state).toBe('done');
         expect(treeOf(disk)).toEqual(start);
         const again = undone.notes.intents as NonNullable<typeof notes.intents>;
         const forth = reverseChanges(
           doneAfter(again, again.steps.length, leftOf(undone.notes.outcomes), '.nesting/batches/b2'),
-          '.nesting/batches/b2',
         );
         expect((await applied(disk, forth, 'b3')).outcome.state).toBe('done');
         expect(treeOf(disk)).toEqual(middle);
@@ -199,10 +215,13 @@ describe('laws', () => {
           expect(far.clear).toBe(true);
           if (finish) {
             const more = new Notes(group);
-            expect((await runSteps(intents.steps, far.done, FOLDER, disk, more, {})).state).toBe('done');
+            expect(
+              (await runSteps({ steps: intents.steps, from: far.done, folder: FOLDER, port: disk, journal: more }, {}))
+                .state,
+            ).toBe('done');
             expect(paths(disk)).toEqual(plan.after);
           } else {
-            const back = reverseChanges(doneAfter(intents, far.done, leftOf(notes.outcomes), FOLDER), FOLDER);
+            const back = reverseChanges(doneAfter(intents, far.done, leftOf(notes.outcomes), FOLDER));
             expect((await applied(disk, back, 'b2')).outcome.state).toBe('done');
             expect(treeOf(disk)).toEqual(start);
           }
@@ -216,27 +235,32 @@ describe('laws', () => {
 describe('what a batch expects', () => {
   const disk = () => {
     const made = new MemoryDisk();
-    made.put('a/x', 'file', { size: 3, modified: 1000 });
-    made.put('b', 'folder');
+    made.put(home('a/x'), 'file', { size: 3, modified: 1000 });
+    made.put(home('b'), 'folder');
     return made;
   };
   const x = (after: string): Change => ({ ...move('a/x', after, 'file'), expects: { size: 3, modified: 1000 } });
 
   test.each<[string, (d: MemoryDisk) => void, Change[], string]>([
-    ['a file changed since', (d) => d.put('a/x', 'file', { size: 4 }), [x('b/x')], 'changed'],
-    ['a file written anew since', (d) => d.put('a/x', 'file', { modified: 99_000 }), [x('b/x')], 'changed'],
-    ['a file gone since', (d) => d.unwrite('a/x'), [x('b/x')], 'gone'],
+    ['a file changed since', (d) => d.put(home('a/x'), 'file', { size: 4 }), [x('b/x')], 'changed'],
+    ['a file written anew since', (d) => d.put(home('a/x'), 'file', { modified: 99_000 }), [x('b/x')], 'changed'],
+    ['a file gone since', (d) => d.remove(home('a/x')), [x('b/x')], 'gone'],
     [
       'a folder that became a file',
       (d) => {
-        d.unmake('b');
-        d.put('b', 'file');
+        d.unmake(home('b'));
+        d.put(home('b'), 'file');
       },
       [move('b', 'c')],
       'other-kind',
     ],
-    ['a name taken meanwhile', (d) => d.put('b/x', 'file'), [x('b/x')], 'taken'],
-    ['a name taken in a folder that is itself moved', (d) => d.put('b/x', 'file'), [move('b', 'c'), x('c/x')], 'taken'],
+    ['a name taken meanwhile', (d) => d.put(home('b/x'), 'file'), [x('b/x')], 'taken'],
+    [
+      'a name taken in a folder that is itself moved',
+      (d) => d.put(home('b/x'), 'file'),
+      [move('b', 'c'), x('c/x')],
+      'taken',
+    ],
   ])('%s stops it before it began, and is named', async (_, meanwhile, changes, code) => {
     const there = disk();
     meanwhile(there);
@@ -261,7 +285,7 @@ describe('what a batch expects', () => {
       { bytesOf },
     );
     expect(outcome).toMatchObject({ state: 'refused', faults: [{ code: 'not-ready', detail: 'ENOSPC' }] });
-    expect(there.look('b')).not.toBeNull();
+    expect(there.look(home('b'))).not.toBeNull();
   });
 
   test('what fails later pauses it; it is gone on with once the way is free, or taken back', async () => {
@@ -270,9 +294,9 @@ describe('what a batch expects', () => {
       let once = true;
       const port = Object.assign(Object.create(there) as MemoryDisk, {
         // Somebody makes a folder of that name between the look and the step.
-        move: (from: string, to: string) => {
-          if (once && to === 'c') there.make('c');
-          once &&= to !== 'c';
+        move: (from: Place, to: Place) => {
+          if (once && to.path === 'c') there.make(home('c'));
+          once &&= to.path !== 'c';
           there.move(from, to);
         },
       });
@@ -280,18 +304,25 @@ describe('what a batch expects', () => {
       const changes = [make('0'), x('0/x'), move('b', 'c')];
       expect(await applyBatch(batchOf(changes), port, notes, { bytesOf })).toMatchObject({
         state: 'paused',
-        at: 'c',
+        at: home('c'),
         code: 'EEXIST',
       });
       const intents = notes.intents as NonNullable<typeof notes.intents>;
       const far = await stepsDone(intents, notes.outcomes, FOLDER, there, 1);
       if (free) {
-        there.unmake('c');
-        expect((await runSteps(intents.steps, far.done, FOLDER, there, new Notes(1), {})).state).toBe('done');
+        there.unmake(home('c'));
+        expect(
+          (
+            await runSteps(
+              { steps: intents.steps, from: far.done, folder: FOLDER, port: there, journal: new Notes(1) },
+              {},
+            )
+          ).state,
+        ).toBe('done');
         expect(paths(there)).toEqual(['0', '0/x', 'a', 'c']);
       } else {
         expect(
-          (await applied(there, reverseChanges(doneAfter(intents, far.done, {}, FOLDER), FOLDER), 'b2')).outcome.state,
+          (await applied(there, reverseChanges(doneAfter(intents, far.done, {}, FOLDER)), 'b2')).outcome.state,
         ).toBe('done');
         expect(paths(there)).toEqual(['a', 'a/x', 'b', 'c']);
       }
@@ -300,16 +331,13 @@ describe('what a batch expects', () => {
 
   test('entries called like what every object has are entries like others', async () => {
     const there = new MemoryDisk();
-    there.put('constructor', 'folder');
-    there.put('toString', 'file', { size: 1, modified: 1000 });
+    there.put(home('constructor'), 'folder');
+    there.put(home('toString'), 'file', { size: 1, modified: 1000 });
     const changes: Change[] = [
-      { ...move('constructor', 'valueOf'), key: 'constructor' },
-      { key: 'hasOwnProperty', what: 'file', before: null, after: 'constructor', content: { kind: 'text', text: 'x' } },
+      move('constructor', 'valueOf'),
+      { ...make('constructor', 'file'), id: 'hasOwnProperty' },
       {
-        key: 'toString',
-        what: 'file',
-        before: 'toString',
-        after: 'toString',
+        ...move('toString', 'toString', 'file'),
         content: { kind: 'text', text: 'y' },
         expects: { size: 1, modified: 1000 },
       },
@@ -326,7 +354,7 @@ describe('what a batch expects', () => {
       (
         await applied(
           there,
-          reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER),
+          reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER)),
           'b2',
         )
       ).outcome.state,
@@ -337,19 +365,19 @@ describe('what a batch expects', () => {
   test('undo leaves what was made and is in use, and says which', async () => {
     const there = disk();
     const { notes } = await applied(there, [make('n'), make('n/f', 'file'), make('m')]);
-    there.put('n/f', 'file', { size: 77 });
+    there.put(home('n/f'), 'file', { size: 77 });
     const intents = notes.intents as NonNullable<typeof notes.intents>;
-    const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER);
+    const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER));
     expect((await applied(there, back, 'b2')).outcome).toMatchObject({
       state: 'refused',
-      faults: [{ code: 'changed', path: 'n/f' }],
+      faults: [{ code: 'changed', at: home('n/f') }],
     });
     // The rest can be undone without it.
     expect(
       (
         await applied(
           there,
-          back.filter((c) => c.key === '+m'),
+          back.filter((c) => c.id === '+m'),
           'b3',
         )
       ).outcome.state,

@@ -6,22 +6,43 @@ import fc from 'fast-check';
 import {
   type Batch,
   type Change,
+  HOME,
+  home,
   type Intents,
+  isBelow,
   type Journal,
   MemoryDisk,
   type Outcome,
+  type Place,
   type Port,
+  placeKey,
+  type RootId,
+  rootIdOf,
 } from '../src/change';
+
+export const SHELF = rootIdOf('shelf');
+/** Two roots: as one file system everything moves, as two everything is copied. */
+const ROOTS = { one: { shelf: 'a' }, two: { shelf: 'b' } } as const;
+export type Roots = keyof typeof ROOTS;
+export const twoRoots = (roots: Roots): MemoryDisk =>
+  new MemoryDisk(
+    new Map([
+      [HOME, 'a'],
+      [SHELF, ROOTS[roots].shelf],
+    ]),
+  );
 
 export const FOLDER = '.nesting/batches/b1';
 export const bytesOf = (content: { readonly kind: string; readonly text?: string }) =>
   Uint8Array.from([...(content.text ?? '')].map((c) => c.charCodeAt(0)));
 
 /** What is not the batch's own. */
-export const treeOf = (disk: MemoryDisk): string[] => disk.tree().filter((line) => !line.startsWith('.nesting'));
+export const treeOf = (disk: MemoryDisk): string[] => disk.tree().filter((line) => !/^(shelf:)?\.nesting/.test(line));
 
 export function withOwn(disk: MemoryDisk, ...folders: string[]): MemoryDisk {
-  for (const folder of folders) for (const inner of ['new', 'kept']) disk.put(`${folder}/${inner}`, 'folder');
+  for (const root of disk.roots())
+    for (const folder of folders)
+      for (const inner of ['new', 'kept']) disk.put({ root, path: `${folder}/${inner}` }, 'folder');
   return disk;
 }
 
@@ -54,19 +75,26 @@ export interface Plan {
   /** A disk as it is before; each call makes another of the same. */
   readonly before: () => MemoryDisk;
   readonly changes: readonly Change[];
-  /** The tree it is to become. */
+  /** Places of the tree it is to become, as `placeKey` writes them. */
   readonly after: readonly string[];
 }
 
 const NAMES = ['a', 'A', 'b', 'c', 'd', 'old', 'Old'] as const;
 /** Names that differ in their capitals stand for one name on some systems: a plan never puts both in one folder. */
-const alike = (path: string, other: string) => path.toLowerCase() === other.toLowerCase();
+const alike = (a: Place, b: Place) => placeKey(a).toLowerCase() === placeKey(b).toLowerCase();
 
 interface Draw {
   readonly entries: readonly { readonly parent: number; readonly name: number; readonly folder: boolean }[];
   readonly moves: readonly { readonly who: number; readonly into: number; readonly name: number }[];
-  readonly makes: readonly { readonly into: number; readonly name: number; readonly folder: boolean }[];
-  readonly rewrites: readonly number[];
+  readonly makes: readonly {
+    readonly into: number;
+    readonly name: number;
+    readonly as: 'folder' | 'file' | 'copy';
+    readonly of: number;
+  }[];
+  readonly rewrites: readonly { readonly who: number; readonly as: 'text' | 'rewritten' }[];
+  /** Files and folders that are taken back, these with all that is in them. */
+  readonly ends: readonly number[];
   /** Whether what merely goes along with its folder is a change too. */
   readonly whole: boolean;
 }
@@ -77,116 +105,156 @@ const drawn = fc.record({
     maxLength: 16,
   }),
   moves: fc.array(fc.record({ who: fc.nat(30), into: fc.nat(30), name: fc.nat(6) }), { maxLength: 14 }),
-  makes: fc.array(fc.record({ into: fc.nat(30), name: fc.nat(6), folder: fc.boolean() }), { maxLength: 4 }),
-  rewrites: fc.array(fc.nat(30), { maxLength: 3 }),
+  makes: fc.array(
+    fc.record({
+      into: fc.nat(30),
+      name: fc.nat(6),
+      as: fc.constantFrom('folder', 'file', 'copy'),
+      of: fc.nat(30),
+    }),
+    { maxLength: 4 },
+  ),
+  rewrites: fc.array(fc.record({ who: fc.nat(30), as: fc.constantFrom('text', 'rewritten') }), { maxLength: 3 }),
+  ends: fc.array(fc.nat(30), { maxLength: 2 }),
   whole: fc.boolean(),
 });
 
-export const plans: fc.Arbitrary<Plan> = drawn.map(planOf);
+/** In the project's folder alone. */
+export const plans: fc.Arbitrary<Plan> = drawn.map((draw) => planOf(draw, () => new MemoryDisk(), [HOME]));
 
-function planOf(draw: Draw): Plan {
-  const standing: { path: string; kind: 'folder' | 'file' }[] = [];
-  const has = (path: string) => standing.some((e) => alike(e.path, path));
-  for (const { parent, name, folder } of draw.entries) {
-    const folders = ['', ...standing.filter((e) => e.kind === 'folder').map((e) => e.path)];
-    const above = folders[parent % folders.length] as string;
-    const path = `${above === '' ? '' : `${above}/`}${NAMES[name]}`;
-    if (!has(path)) standing.push({ path, kind: folder ? 'folder' : 'file' });
+/** In two roots, which are one file system or two. */
+export const plansInTwo: fc.Arbitrary<Plan> = fc
+  .tuple(drawn, fc.constantFrom<Roots>('one', 'two'))
+  .map(([draw, roots]) => planOf(draw, () => twoRoots(roots), [HOME, SHELF]));
+
+const pick = <T>(all: readonly T[], n: number): T | undefined => all[n % Math.max(1, all.length)];
+const inside = ({ root, path }: Place, name: string): Place => ({ root, path: path === '' ? name : `${path}/${name}` });
+const parent = ({ root, path }: Place): Place => ({ root, path: path.slice(0, Math.max(0, path.lastIndexOf('/'))) });
+const nameOf = ({ path }: Place) => path.slice(path.lastIndexOf('/') + 1);
+const SIZE = 9;
+const BYTES = bytesOf({ kind: 'text', text: 'abcdefghi' });
+
+function planOf(draw: Draw, empty: () => MemoryDisk, roots: readonly RootId[]): Plan {
+  const tops = roots.map((root): Place => ({ root, path: '' }));
+  const standing: { at: Place; kind: 'folder' | 'file' }[] = [];
+  for (const { parent: above, name, folder } of draw.entries) {
+    const folders = [...tops, ...standing.filter((e) => e.kind === 'folder').map((e) => e.at)];
+    const at = inside(pick(folders, above) as Place, NAMES[name] as string);
+    if (!standing.some((e) => alike(e.at, at))) standing.push({ at, kind: folder ? 'folder' : 'file' });
   }
-  const before = () => {
-    const disk = withOwn(new MemoryDisk(), FOLDER);
-    for (const { path, kind } of standing)
-      disk.put(path, kind, kind === 'file' ? { size: path.length, modified: 1000 } : {});
-    return disk;
+  const laid = (disk: MemoryDisk) => {
+    for (const { at, kind } of standing) {
+      if (kind === 'folder') disk.put(at, kind);
+      else {
+        disk.write(at, BYTES);
+        disk.put(at, kind, { modified: 1000 });
+      }
+    }
+    return withOwn(disk, FOLDER);
   };
-  const model = before();
-  const was = new Map([...model.places()].map(([id, path]) => [path, id]));
-  const now = () => new Map([...model.places()].filter(([, path]) => !path.startsWith('.nesting')));
-  const pathIn = (into: number, name: number): string => {
-    const folders = [
-      '',
-      ...[...now()]
-        .filter(([, path]) => model.look(path)?.kind === 'folder')
-        .map(([, path]) => path)
-        .sort(),
-    ];
-    const above = folders[into % folders.length] as string;
-    return `${above === '' ? '' : `${above}/`}${NAMES[name]}`;
+  const before = () => laid(empty());
+  // What the plan is to end in: as one file system, where everything moves as it is.
+  const model = laid(new MemoryDisk(new Map(roots.map((root) => [root, '']))));
+  const keyed = (places: Iterable<[string, Place]>) => new Map([...places].map(([id, at]) => [placeKey(at), id]));
+  const was = keyed(model.places());
+  const now = () => new Map([...model.places()].filter(([, { path }]) => !path.startsWith('.nesting')));
+  const sorted = (places: readonly Place[]) => [...places].sort((a, b) => (placeKey(a) < placeKey(b) ? -1 : 1));
+  const targetIn = (into: number, name: number): Place => {
+    const folders = [...now().values()].filter((at) => model.look(at)?.kind === 'folder');
+    return inside(pick([...tops, ...sorted(folders)], into) as Place, NAMES[name] as string);
   };
   for (const { who, into, name } of draw.moves) {
-    const all = [...now().values()].sort();
-    const from = all[who % all.length] as string;
-    const to = pathIn(into, name);
-    if (`${to}/`.startsWith(`${from}/`) || all.some((p) => p !== from && alike(p, to))) continue;
-    if (from !== to) model.move(from, to);
+    const all = sorted([...now().values()]);
+    const from = pick(all, who) as Place;
+    const to = targetIn(into, name);
+    if (isBelow(to, from) || all.some((at) => alike(at, to))) continue;
+    model.move(from, to);
   }
-  const changes: Change[] = [];
-  const rewritten = new Set(
-    draw.rewrites.map(
-      (n) =>
-        (
-          standing.filter((e) => e.kind === 'file')[
-            n % Math.max(1, standing.filter((e) => e.kind === 'file').length)
-          ] ?? { path: '' }
-        ).path,
-    ),
-  );
+  const files = standing.filter((e) => e.kind === 'file');
+  const rewritten = new Map(draw.rewrites.map(({ who, as }) => [placeKey(pick(files, who)?.at ?? home('')), as]));
   const places = now();
-  const ids = new Map([...places].map(([id, path]) => [path, id]));
-  const nameOf = (path: string) => path.slice(path.lastIndexOf('/') + 1);
-  const idAbove = (path: string, by: ReadonlyMap<string, string>) =>
-    by.get(path.slice(0, Math.max(0, path.lastIndexOf('/')))) ?? 'root';
-  for (const { path, kind } of standing) {
-    const after = places.get(was.get(path) ?? '') as string;
-    const content = rewritten.has(path) ? { kind: 'text' as const, text: `new ${path}` } : null;
-    // Its own folder is another one, or it has another name there; else it goes along, whatever its path.
-    const moved = idAbove(path, was) !== idAbove(after, ids) || nameOf(path) !== nameOf(after);
-    if (moved || content !== null || (draw.whole && after !== path))
-      changes.push({
-        key: `at ${path}`,
-        what: kind,
-        before: path,
-        after,
-        content,
-        ...(kind === 'file' && { expects: { size: path.length, modified: 1000 } }),
-      });
+  const ids = keyed(places);
+  const idAbove = (at: Place, by: ReadonlyMap<string, string>) => by.get(placeKey(parent(at))) ?? `top ${at.root}`;
+  const afterOf = (at: Place) => places.get(was.get(placeKey(at)) ?? '') as Place;
+  // Its own folder is another one, or it has another name there; else it goes along, whatever its path.
+  const isMoved = (at: Place) => idAbove(at, was) !== idAbove(afterOf(at), ids) || nameOf(at) !== nameOf(afterOf(at));
+  const ended = new Set(
+    draw.ends
+      .flatMap((n) => pick(standing, n) ?? [])
+      // Nobody goes into what goes away.
+      .filter((end) => standing.every(({ at }) => !isBelow(afterOf(at), afterOf(end.at)) || !isMoved(at)))
+      .map((end) => was.get(placeKey(end.at)) ?? ''),
+  );
+  const gone = [...ended].flatMap((id) => now().get(id) ?? []);
+  const isGone = (at: Place) => gone.some((end) => placeKey(end) === placeKey(at) || isBelow(at, end));
+  const changes: Change[] = [];
+  const same = { subject: { kind: 'file' }, group: null } as const;
+  for (const { at, kind } of standing) {
+    const id = was.get(placeKey(at)) ?? '';
+    const after = places.get(id) as Place;
+    const expects = kind === 'file' ? { expects: { size: SIZE, modified: 1000 } } : {};
+    const of = { ...same, id: `at ${placeKey(at)}`, entry: kind, before: at, ...expects };
+    if (ended.has(id)) {
+      // Who goes away in a folder that goes away whole, goes with it.
+      if (![...ended].some((other) => other !== id && isBelow(after, places.get(other) as Place)))
+        changes.push({ ...of, after: null, content: null, isWhole: kind === 'folder' });
+      continue;
+    }
+    const how = rewritten.get(placeKey(at));
+    const content =
+      how === undefined || kind === 'folder' || isGone(after)
+        ? null
+        : how === 'text'
+          ? { kind: 'text' as const, text: `new ${at.path}` }
+          : { kind: 'rewritten' as const, patches: [{ at: 2, length: 3, bytes: 'WFla' }] };
+    if (isMoved(at) || content !== null || (draw.whole && placeKey(after) !== placeKey(at) && !isGone(after)))
+      changes.push({ ...of, after, content });
   }
-  for (const { into, name, folder } of draw.makes) {
-    const path = pathIn(into, name);
-    if ([...now().values()].some((p) => alike(p, path))) continue;
-    changes.push({
-      key: `new ${path}`,
-      what: folder ? 'folder' : 'file',
-      before: null,
-      after: path,
-      content: folder ? null : { kind: 'text', text: 'made' },
-    });
-    if (folder) model.make(path);
-    else model.write(path, bytesOf({ kind: 'text', text: 'made' }));
+  const made: Place[] = [];
+  for (const { into, name, as, of } of draw.makes) {
+    const at = targetIn(into, name);
+    if (isGone(at) || [...now().values()].some((other) => alike(other, at))) continue;
+    const from = pick(files, of)?.at;
+    if (as === 'copy' && from === undefined) continue;
+    const content =
+      as === 'folder'
+        ? null
+        : as === 'copy' && from !== undefined
+          ? { kind: 'copy' as const, from, expects: { size: SIZE, modified: 1000 } }
+          : { kind: 'text' as const, text: 'made' };
+    const entry = as === 'folder' ? 'folder' : 'file';
+    changes.push({ ...same, id: `new ${placeKey(at)}`, entry, before: null, after: at, content });
+    made.push(at);
+    if (as === 'folder') model.make(at);
+    else model.write(at, BYTES);
   }
-  return { before, changes, after: [...now().values()].sort() };
+  const after = [...now().values()].filter((at) => !isGone(at)).map(placeKey);
+  return { before, changes, after: after.sort() };
 }
 
 /** A disk whose process is killed before its so many-th act; what comes after does nothing more. */
 export function killedAt(disk: MemoryDisk, notes: Notes, at: number): Port {
   let acts = 0;
   const act =
-    <A extends unknown[]>(work: (...args: A) => void) =>
-    (...args: A): void => {
+    <A extends unknown[], R>(work: (...args: A) => R) =>
+    (...args: A): R => {
       if (notes.dead || acts++ === at) {
         notes.dead = true;
         throw new Error('dead');
       }
-      work(...args);
+      return work(...args);
     };
   return {
-    look: (path) => disk.look(path),
-    list: (path) => disk.list(path),
-    make: act((path) => disk.make(path)),
-    unmake: act((path) => disk.unmake(path)),
-    write: act((path, bytes) => disk.write(path, bytes)),
-    unwrite: act((path) => disk.unwrite(path)),
+    hasIdentities: true,
+    reach: (from, to) => disk.reach(from, to),
+    look: (place) => disk.look(place),
+    list: (place) => disk.list(place),
+    make: act((place) => disk.make(place)),
+    unmake: act((place) => disk.unmake(place)),
+    write: act((place, bytes) => disk.write(place, bytes)),
+    remove: act((place) => disk.remove(place)),
     move: act((from, to) => disk.move(from, to)),
-    copy: act((from, to) => disk.copy(from, to)),
+    copy: act((from, to, patches) => disk.copy(from, to, patches)),
+    sync: () => disk.sync(),
   };
 }

@@ -4,20 +4,12 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { type Change, type MakingPort, performSteps, takeBack } from '../src/change';
 import { relPathOf } from '../src/listing';
 import { compileName, entriesOf, examplePieces, mustParse } from '../src/name';
-import { makingSteps } from '../src/planners';
 import { keepValues } from '../src/template';
 import { base64, csv } from '../src/text';
 import { wordsFor } from '../src/words';
 import { FIELDS, REGISTERS } from './names';
-
-const steps = (changes: readonly Change[]) => {
-  const made = makingSteps(changes);
-  if (!made.ok) throw new Error(made.faults[0]?.code);
-  return made.value;
-};
 
 describe('words', () => {
   test('every fault and diagnostic the core can give has a sentence', () => {
@@ -101,89 +93,6 @@ describe('values', () => {
             .join(''),
       ).toMatch(/./);
     }
-  });
-});
-
-describe('plans', () => {
-  const change = (after: string, what: Change['what']): Change => ({
-    key: after,
-    what,
-    before: null,
-    after,
-    content: what === 'file' ? { kind: 'text', text: after } : null,
-  });
-
-  /** A disk in memory that refuses what a real one refuses. */
-  function memory(failAt = Number.POSITIVE_INFINITY) {
-    const entries = new Map<string, string | null>([['', null]]);
-    const parent = (at: string) => at.slice(0, Math.max(0, at.lastIndexOf('/')));
-    let steps = 0;
-    const add = (at: string, content: string | null) => {
-      if (++steps === failAt) throw Object.assign(new Error('full'), { code: 'ENOSPC' });
-      if (entries.has(at)) throw Object.assign(new Error('exists'), { code: 'EEXIST' });
-      if (entries.get(parent(at)) !== null) throw Object.assign(new Error('no parent'), { code: 'ENOENT' });
-      entries.set(at, content);
-    };
-    const drop = (at: string) => {
-      if ([...entries.keys()].some((k) => k.startsWith(`${at}/`)))
-        throw Object.assign(new Error('not empty'), { code: 'ENOTEMPTY' });
-      entries.delete(at);
-    };
-    const port: MakingPort = {
-      make: (at) => add(at, null),
-      write: (at, bytes) => add(at, Buffer.from(bytes).toString()),
-      unwrite: drop,
-      unmake: drop,
-    };
-    return { entries, port };
-  }
-
-  const paths = fc.uniqueArray(
-    fc.array(fc.constantFrom('a', 'b', 'c'), { minLength: 1, maxLength: 4 }).map((p) => p.join('/')),
-    { maxLength: 15 },
-  );
-  const bytesOf = (content: { kind: string; text?: string }) => Buffer.from(content.text ?? '');
-
-  test('in whatever order changes come, folders are made before what is in them', async () => {
-    await fc.assert(
-      fc.asyncProperty(paths, fc.nat(), async (all, seed) => {
-        const folders = [
-          ...new Set(all.flatMap((p) => p.split('/').map((_, i, parts) => parts.slice(0, i + 1).join('/')))),
-        ];
-        const changes = [
-          ...folders.map((f) => change(f, 'folder')),
-          ...folders.map((f) => change(`${f}/x.txt`, 'file')),
-        ].sort((a, b) => (seed % 2 ? 1 : -1) * ((a.after ?? '').length - (b.after ?? '').length));
-        const { entries, port } = memory();
-        expect((await performSteps(steps(changes), port, { bytesOf })).failed).toBeNull();
-        expect(entries.size).toBe(1 + changes.length);
-      }),
-    );
-  });
-
-  test('a plan with a fault has no steps at all', () => {
-    const twice = makingSteps([change('a', 'folder'), change('b', 'folder'), change('A', 'folder')]);
-    expect(twice).toMatchObject({ ok: false, faults: [{ code: 'name-taken' }] });
-    expect(makingSteps([change('b/x.txt', 'file'), change('b', 'file')]).ok).toBe(false);
-  });
-
-  test('wherever it fails, taking back leaves nothing', async () => {
-    await fc.assert(
-      fc.asyncProperty(fc.integer({ min: 1, max: 12 }), async (failAt) => {
-        const { entries, port } = memory(failAt);
-        const made = steps([
-          change('a', 'folder'),
-          change('a/b', 'folder'),
-          change('c', 'folder'),
-          change('a/b/1', 'file'),
-          change('c/2', 'file'),
-        ]);
-        const { done, failed } = await performSteps(made, port, { bytesOf });
-        expect(failed?.code ?? null).toBe(failAt <= 5 ? 'ENOSPC' : null);
-        expect(await takeBack(done, port)).toEqual([]);
-        expect([...entries.keys()]).toEqual(['']);
-      }),
-    );
   });
 });
 

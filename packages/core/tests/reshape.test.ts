@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseTemplate } from '../../contract/src/index';
-import { applyBatch, doneAfter, leftOf, MemoryDisk, reverseChanges } from '../src/change';
+import { applyBatch, doneAfter, home, leftOf, MemoryDisk, reverseChanges } from '../src/change';
 import { Checker, mergeChecks } from '../src/check';
 import type { FolderListing } from '../src/listing';
 import { nextEntry } from '../src/lists';
@@ -50,8 +50,8 @@ const was = rulesOf();
 
 function diskOf(rules: ProjectRules, ...more: string[]): MemoryDisk {
   const disk = withOwn(new MemoryDisk(), FOLDER);
-  for (const line of rules.expansion.lines) if (line.made && line.path !== '') disk.put(line.path, line.kind);
-  for (const path of more) disk.put(path, 'file', { size: 4, modified: 1000 });
+  for (const line of rules.expansion.lines) if (line.made && line.path !== '') disk.put(home(line.path), line.kind);
+  for (const path of more) disk.put(home(path), 'file', { size: 4, modified: 1000 });
   return disk;
 }
 
@@ -59,19 +59,20 @@ function listings(disk: MemoryDisk): FolderListing[] {
   const all = new Map<string, { folders: string[]; files: { name: string; size: number; modified: number }[] }>([
     ['', { folders: [], files: [] }],
   ]);
-  for (const path of [...disk.places().values()].filter((p) => !p.startsWith('.nesting')).sort()) {
+  const paths = [...disk.places().values()].map(({ path }) => path);
+  for (const path of paths.filter((p) => !p.startsWith('.nesting')).sort()) {
     const [above, name] = [path.slice(0, Math.max(0, path.lastIndexOf('/'))), path.slice(path.lastIndexOf('/') + 1)];
-    if (disk.look(path)?.kind === 'folder') {
+    const there = disk.look(home(path));
+    if (there?.kind === 'folder') {
       all.get(above)?.folders.push(name);
       all.set(path, { folders: [], files: [] });
-    } else
-      all.get(above)?.files.push({ name, size: disk.look(path)?.size ?? 0, modified: disk.look(path)?.modified ?? 0 });
+    } else all.get(above)?.files.push({ name, size: there?.size ?? 0, modified: there?.modified ?? 0 });
   }
   return [...all].map(([path, { folders, files }]) => ({ path, folders, files, others: [] }));
 }
 
 const thereOf = (disk: MemoryDisk): DiskView => ({
-  look: (path) => disk.look(path),
+  look: (path) => disk.look(home(path)),
   files: (folder) =>
     listings(disk)
       .find((l) => l.path === folder)
@@ -114,7 +115,7 @@ describe('growing', () => {
     const disk = diskOf(was);
     const after = rulesOf({ ...values, surfaces: ['west-front', 'clock-tower', 'pier'] });
     const folder = after.expansion.lines.find((l) => l.entries.surface === 'pier' && l.name === 'pier')?.path as string;
-    disk.put(folder, 'folder');
+    disk.put(home(folder), 'folder');
     expect(brief(planned(disk, after))[0]).toBe(`there ${folder} → ${folder}`);
     const other = diskOf(was, folder);
     const plan = planned(other, after);
@@ -190,7 +191,7 @@ describe('changing', () => {
     // A line that one does not want renamed stays, with all the frames it stands for.
     expect(
       planned(diskOf(was, ...frames), after, { keep: new Set([`file:${frames[0]}`]) }).changes.filter((c) =>
-        c.key.startsWith('file:'),
+        c.id.startsWith('file:'),
       ),
     ).toEqual([]);
   });
@@ -205,7 +206,8 @@ describe('changing', () => {
     expect(plan.lines.filter((l) => l.sign === 'made' || l.sign === 'left-over')).toEqual([]);
     expect((await done(disk, plan)).outcome.state).toBe('done');
     expect(
-      disk.look(`${working.replace('west-front', 'harbour-wall')}/26014_harbour-wall_s01_anim_BO_v004.usda`)?.kind,
+      disk.look(home(`${working.replace('west-front', 'harbour-wall')}/26014_harbour-wall_s01_anim_BO_v004.usda`))
+        ?.kind,
     ).toBe('file');
     expect(findings(disk, after)).toEqual([]);
   });
@@ -251,13 +253,13 @@ describe('a new edition', () => {
     expect(outcome.state).toBe('done');
     for (const line of after.expansion.lines)
       if (line.made && line.path !== '')
-        expect([line.path, disk.look(line.path)?.kind]).toEqual([line.path, line.kind]);
+        expect([line.path, disk.look(home(line.path))?.kind]).toEqual([line.path, line.kind]);
     const intents = notes.intents as NonNullable<typeof notes.intents>;
     expect(
       (
         await done(
           disk,
-          { changes: reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER) },
+          { changes: reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER)) },
           'b2',
         )
       ).outcome.state,
@@ -310,7 +312,7 @@ describe('law', () => {
             .sort(),
         );
         const intents = notes.intents as NonNullable<typeof notes.intents>;
-        const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER), FOLDER);
+        const back = reverseChanges(doneAfter(intents, intents.steps.length, leftOf(notes.outcomes), FOLDER));
         expect((await done(disk, { changes: back }, 'b2')).outcome.state).toBe('done');
         expect(treeOf(disk)).toEqual(start);
       }),

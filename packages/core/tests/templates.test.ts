@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { checkListing } from '../src/check';
 import { foldersFrom } from '../src/listing';
 import type { Values } from '../src/name';
-import { makingSteps, startChanges } from '../src/planners';
+import { inMakingOrder, startChanges } from '../src/planners';
 import { ProjectRules } from '../src/project';
 import {
   compileTemplate,
@@ -30,8 +30,8 @@ const codes = (values: Values, template?: Template) =>
 /** What stands on a disk right after a start. */
 function made(template: Template, values: Values): string[] {
   const expansion = expandTemplate(template, values, STUDIO);
-  const steps = makingSteps(startChanges({ template, expansion, project: 'p', started: '' }));
-  return (steps.ok ? steps.value : []).map((s) => (s.do === 'make' ? `${s.path}/` : s.path));
+  const steps = inMakingOrder(startChanges({ template, expansion, project: 'p', started: '' }));
+  return (steps.ok ? steps.value : []).map((s) => (s.entry === 'folder' ? `${s.path}/` : s.path));
 }
 
 const check = (paths: readonly string[], template = SHOW, values = SHOW_VALUES) =>

@@ -4,6 +4,7 @@
  */
 import {
   type ApplyFault,
+  type ApplyOptions,
   applyBatch,
   type BatchOutcome,
   type Change,
@@ -13,9 +14,10 @@ import {
   endHalfMove,
   type Found,
   findEntries,
+  home,
   type Intents,
   leftOf,
-  type PerformOptions,
+  type Place,
   type Port,
   type Progress,
   type Rest,
@@ -32,18 +34,19 @@ import {
   closeBatch,
   dropBatch,
   GROUP,
+  homeOf,
   journalBeside,
   journalOf,
   openBatch,
   openIn,
   readBatch,
+  writtenRoots,
 } from './journal';
-import { portOn } from './roots/port';
+import { portOn, type Roots } from './roots/port';
 import type { Root } from './roots/root';
 
-export interface DiskBatch extends PerformOptions {
-  /** The project's folder. */
-  readonly root: Root;
+export interface DiskBatch extends ApplyOptions {
+  readonly roots: Roots;
   readonly id: string;
   readonly what: string;
   readonly by: string;
@@ -57,27 +60,28 @@ export interface DiskBatch extends PerformOptions {
  * are settled.
  */
 export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
-  const { root, id, what, by, at, changes } = batch;
-  const journal = openBatch(root, id);
+  const { roots, id, what, by, at, changes } = batch;
+  const written = writtenRoots(roots, changes);
+  const journal = openBatch(written, id);
   let outcome: BatchOutcome | null = null;
   try {
     outcome = await applyBatch(
       { id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) },
-      portOn(root),
+      portOn(roots),
       journal,
       options(batch),
     );
     return outcome;
   } finally {
-    if (outcome?.state === 'done') closeBatch(root);
-    else if (outcome?.state === 'refused' || readBatch(root, id) === null) {
-      closeBatch(root);
-      dropBatch(root, id);
+    if (outcome?.state === 'done') closeBatch(written, id);
+    else if (outcome?.state === 'refused' || readBatch(homeOf(roots), id) === null) {
+      closeBatch(written, id);
+      dropBatch(written, id);
     }
   }
 }
 
-const options = ({ bytesOf, cancel, progress, yieldNow }: PerformOptions): PerformOptions => ({
+const options = ({ bytesOf, cancel, progress, yieldNow }: ApplyOptions): ApplyOptions => ({
   bytesOf,
   cancel,
   progress,
@@ -95,40 +99,50 @@ export type Settled =
       readonly state: 'paused';
       readonly id: string;
       readonly intents: Intents;
-      readonly at: string;
+      readonly at: Place;
       readonly code: string;
     };
+
+/** A root of the batch is not there, so nothing can be said of it. */
+const AWAY = 'ROOT-AWAY';
+
+/** The first place of a batch in a root that is not there. */
+const placeAway = (roots: Roots, { changes }: Intents): Place | undefined =>
+  changes.flatMap(({ before, after }) => [before, after]).find((at) => at !== null && !roots.has(at.root)) ?? undefined;
 
 /**
  * Finishes or takes back what is open, after looking at what really is there. `taking` names the batch that takes it
  * back.
  */
 export async function settleOnDisk(
-  root: Root,
+  roots: Roots,
   way: 'finish' | 'take-back',
   taking: { readonly by: string; readonly at: string },
 ): Promise<Settled> {
+  const root = homeOf(roots);
   const id = openIn(root);
   if (id === null) return { state: 'none' };
   const record = readBatch(root, id);
   if (record === null) {
-    closeBatch(root);
-    dropBatch(root, id);
+    closeBatch(roots, id);
+    dropBatch(roots, id);
     return { state: 'not-begun', id };
   }
   const { intents } = record;
+  const away = placeAway(roots, intents);
+  if (away !== undefined) return { state: 'paused', id, intents, at: away, code: AWAY };
   // A taking back that a crash cut short is itself finished; only then is its batch taken back.
   const backId = `${id}-back`;
   const back = readBatch(root, backId);
-  if (back !== null && back.ended?.ended !== 'done') return finish(root, back, intents, id, 'taken-back');
+  if (back !== null && back.ended?.ended !== 'done') return finish(roots, back, intents, id, 'taken-back');
   if (record.ended?.ended === 'done') {
-    closeBatch(root);
+    closeBatch(roots, id);
     return { state: 'done', id, intents };
   }
-  if (way === 'finish' && back === null) return finish(root, record, intents, id, 'done');
+  if (way === 'finish' && back === null) return finish(roots, record, intents, id, 'done');
   if (back === null) {
-    dropBatch(root, backId);
-    const outcome = await takeBackNow(root, record, backId, taking);
+    dropBatch(roots, backId);
+    const outcome = await takeBackNow(roots, record, backId, taking);
     if (outcome.state !== 'done')
       return {
         state: 'paused',
@@ -136,50 +150,55 @@ export async function settleOnDisk(
         intents,
         ...(outcome.state === 'paused'
           ? { at: outcome.at, code: outcome.code }
-          : { at: outcome.faults[0]?.path ?? '', code: outcome.faults[0]?.code ?? '' }),
+          : { at: outcome.faults[0]?.at ?? home(''), code: outcome.faults[0]?.code ?? '' }),
       };
   }
   await journalOf(root, id).outcome({ ended: 'taken-back' });
-  closeBatch(root);
+  closeBatch(roots, id);
   return { state: 'taken-back', id, intents };
 }
 
 async function finish(
-  root: Root,
+  roots: Roots,
   record: BatchRecord,
   intents: Intents,
   id: string,
   state: 'done' | 'taken-back',
 ): Promise<Settled> {
-  const port = portOn(root);
+  const port = portOn(roots);
+  const root = homeOf(roots);
   const folder = batchFolder(record.id);
+  const { steps } = record.intents;
   const far = await howFar(record, folder, port);
   const lacking = far.clear ? undefined : await lackingFrom(record, far.done, port);
-  if (lacking !== undefined) return { state: 'paused', id, intents, at: lacking.path, code: lacking.code };
-  const outcome = await runSteps(record.intents.steps, far.done, folder, port, journalOf(root, record.id), {});
+  if (lacking !== undefined) return { state: 'paused', id, intents, at: lacking.at, code: lacking.code };
+  const journal = journalOf(root, record.id);
+  // From here on it may be cut short again.
+  await journal.outcome({ done: far.done });
+  const outcome = await runSteps({ steps, from: far.done, folder, port, journal }, {});
   if (outcome.state === 'paused') return { state: 'paused', id, intents, at: outcome.at, code: outcome.code };
   if (state === 'taken-back') await journalOf(root, id).outcome({ ended: 'taken-back' });
-  closeBatch(root);
+  closeBatch(roots, id);
   return { state, id, intents };
 }
 
 async function takeBackNow(
-  root: Root,
+  roots: Roots,
   record: BatchRecord,
   backId: string,
   { by, at }: { readonly by: string; readonly at: string },
 ): Promise<BatchOutcome> {
   const folder = batchFolder(record.id);
-  const port = portOn(root);
+  const port = portOn(roots);
   const far = await howFar(record, folder, port);
   const left = leftOf(record.outcomes);
   const { done, gone } = far.clear
     ? { done: doneAfter(record.intents, far.done, left, folder), gone: [] }
     : await foundOf(record, port, far.done);
   const [first] = gone;
-  if (first !== undefined) return { state: 'paused', done: far.done, at: first.path, code: first.code };
-  const changes = reverseChanges(done, folder);
-  const journal = journalBeside(root, backId);
+  if (first !== undefined) return { state: 'paused', done: far.done, at: first.at, code: first.code };
+  const changes = reverseChanges(done);
+  const journal = journalBeside(writtenRoots(roots, changes), backId);
   return applyBatch(
     { id: backId, what: 'take-back', by, at, undoes: record.id, changes, folder: batchFolder(backId) },
     port,
@@ -197,24 +216,26 @@ export async function foundOf(
 ): Promise<Found> {
   const left = leftOf(outcomes);
   const found = await findEntries({ intents, done, moreSteps, folder: batchFolder(id) }, port);
-  const withLeft = (one: Done): Done => (one.change.key in left ? { ...one, left: left[one.change.key] } : one);
+  const withLeft = (one: Done): Done => (one.change.id in left ? { ...one, left: left[one.change.id] } : one);
   return { ...found, done: found.done.map(withLeft) };
 }
 
 /** The first entry that a step still to be done would need, and that is nowhere. */
 async function lackingFrom(record: BatchRecord, done: number, port: Port): Promise<Rest | undefined> {
-  const needed = new Set(record.intents.steps.slice(done).map((step) => step.key));
-  return (await foundOf(record, port, done)).gone.find(({ key }) => needed.has(key));
+  const needed = new Set(record.intents.steps.slice(done).map((step) => step.id));
+  return (await foundOf(record, port, done)).gone.find(({ id }) => needed.has(id));
 }
 
-/** How far a batch came, after what a crash left half of was ended. */
+/** How far a batch came, after what a crash left half of was ended. One that stopped by itself left nothing half. */
 export async function howFar({ intents, outcomes }: BatchRecord, folder: string, port: Port): Promise<Progress> {
-  await endHalfMove(intents, outcomes, folder, port, GROUP);
+  const last = outcomes.at(-1);
+  const isStopped = last !== undefined && 'ended' in last && last.ended === 'paused';
+  if (!isStopped) await endHalfMove(intents, outcomes, folder, port, GROUP);
   return stepsDone(intents, outcomes, folder, port, GROUP);
 }
 
 /** For changes that bring back what is kept. */
-export const withoutContents: PerformOptions = {
+export const withoutContents: ApplyOptions = {
   bytesOf: () => {
     throw new Error('a reversed change has no new content');
   },
@@ -227,22 +248,36 @@ export interface UndoLine {
   readonly hindrance: ApplyFault | null;
 }
 
-/** What undoing a batch would do, line by line; lines that were undone by now are not among them. */
-export async function undoPlan(root: Root, id: string): Promise<readonly UndoLine[] | null> {
+/**
+ * What undoing a batch would do, line by line; lines that were undone by now are not among them. The name of the
+ * project's own folder is none: whoever undoes it says what becomes of that.
+ */
+export async function undoPlan(roots: Roots, id: string): Promise<readonly UndoLine[] | null> {
+  const root = homeOf(roots);
   const record = readBatch(root, id);
   if (record === null || record.ended?.ended !== 'done') return null;
-  const undone = undoneKeys(root, id);
-  const changes = reversed(record).filter((c) => !undone.has(c.key));
-  const { faults } = await checkExpectations(changes, portOn(root));
-  const byKey = new Map(faults.map((f) => [f.key, f]));
-  return changes.map((change) => ({ change, hindrance: byKey.get(change.key) ?? null }));
+  const undone = undoneIds(root, id);
+  const changes = reversed(record).filter(({ id: key, subject }) => subject.kind !== 'project' && !undone.has(key));
+  const there = changes.filter((change) => awayOf(roots, change) === undefined);
+  const { faults } = await checkExpectations(there, portOn(roots));
+  const byId = new Map(faults.map((fault) => [fault.id, fault]));
+  return changes.map((change) => {
+    const at = awayOf(roots, change);
+    const hindrance = at === undefined ? (byId.get(change.id) ?? null) : awayFault(change, at);
+    return { change, hindrance };
+  });
 }
 
-const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] =>
-  reverseChanges(doneAfter(intents, intents.steps.length, leftOf(outcomes), batchFolder(id)), batchFolder(id));
+const awayOf = (roots: Roots, { before, after }: Change): Place | undefined =>
+  [before, after].find((at) => at !== null && !roots.has(at.root)) ?? undefined;
 
-/** Keys of a batch that later batches took back, and that nobody brought again. */
-export function undoneKeys(root: Root, id: string): ReadonlySet<string> {
+const awayFault = ({ id }: Change, at: Place): ApplyFault => ({ code: 'unseen', id, at, detail: AWAY });
+
+const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] =>
+  reverseChanges(doneAfter(intents, intents.steps.length, leftOf(outcomes), batchFolder(id)));
+
+/** Ids of a batch's changes that later batches took back, and that nobody brought again. */
+export function undoneIds(root: Root, id: string): ReadonlySet<string> {
   const done = batchesIn(root)
     .map((other) => readBatch(root, other))
     .filter((r) => r?.ended?.ended === 'done') as BatchRecord[];
@@ -257,25 +292,25 @@ function undoneAmong(done: readonly BatchRecord[], id: string, asked: Set<string
   for (const { id: other, intents } of done) {
     if (intents.undoes !== id) continue;
     const again = undoneAmong(done, other, asked);
-    for (const change of intents.changes) if (!again.has(change.key)) undone.add(change.key);
+    for (const change of intents.changes) if (!again.has(change.id)) undone.add(change.id);
   }
   return undone;
 }
 
 export interface Undo {
-  readonly root: Root;
+  readonly roots: Roots;
   readonly batch: string;
   readonly id: string;
   readonly by: string;
   readonly at: string;
-  /** Lines to take back; all that are left where `null`. */
-  readonly keys: ReadonlySet<string> | null;
+  /** Lines to take back, by their changes' ids; all that are left where `null`. */
+  readonly ids: ReadonlySet<string> | null;
 }
 
 /** Takes a batch back as a batch of its own, which can be undone in its turn. */
-export async function undoOnDisk({ root, batch, id, by, at, keys }: Undo): Promise<BatchOutcome | null> {
-  const lines = await undoPlan(root, batch);
+export async function undoOnDisk({ roots, batch, id, by, at, ids }: Undo): Promise<BatchOutcome | null> {
+  const lines = await undoPlan(roots, batch);
   if (lines === null) return null;
-  const changes = lines.map((l) => l.change).filter((c) => keys === null || keys.has(c.key));
-  return applyOnDisk({ root, id, what: 'undo', by, at, undoes: batch, changes, ...withoutContents });
+  const changes = lines.map((l) => l.change).filter((c) => ids === null || ids.has(c.id));
+  return applyOnDisk({ roots, id, what: 'undo', by, at, undoes: batch, changes, ...withoutContents });
 }

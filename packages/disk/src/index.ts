@@ -7,14 +7,14 @@ export {
   settleOnDisk,
   type Undo,
   type UndoLine,
-  undoneKeys,
+  undoneIds,
   undoOnDisk,
   undoPlan,
 } from './batch';
 export { checkOnDisk } from './check/check';
 export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
 export { type SeenFolders, seenFolders } from './check/quick';
-export type { Contents } from './children/changes';
+export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';
 export { DiskError } from './children/protocol';
 export { TASKS } from './children/tasks';
@@ -26,7 +26,7 @@ export { type MarkerTexts, readMarker } from './marker';
 export { COPYING, moveAcross } from './roots/move-across';
 export { inRoot } from './roots/open';
 export { readPlain } from './roots/plain-file';
-export { portOn } from './roots/port';
+export { onlyHome, portOn, type Roots } from './roots/port';
 export { Root } from './roots/root';
 export { type Mount, Tree } from './roots/tree';
 export { type VolumeState, volumeState } from './roots/volume-state';

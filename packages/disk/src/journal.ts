@@ -1,22 +1,33 @@
 /**
- * Batches written down in the project's own folder: what was meant before the first step, how far it came, how it
- * ended.
+ * Batches written down: in the root that is a project's own folder, what was meant before the first step, how far it
+ * came, how it ended. Other roots that are written hold the batch's lock and its contents.
  */
 import {
   BATCHES,
+  type Change,
   codeOf,
-  INTENTS,
+  FIRST_INTENTS,
+  FIRST_OUTCOMES,
+  firstIntents,
+  firstOutcomes,
+  HOME,
   type Intents,
+  intentLines,
+  JOURNAL,
   type Journal,
   KEPT,
   NEW,
   OPEN,
-  OUTCOMES,
   type Outcome,
+  outcomeLine,
+  type RootId,
+  readJournal,
 } from '@nesting/core/change';
 import { OWN_FOLDER } from '@nesting/core/project';
+import { eachLine } from './roots/lines';
 import { append, folderNames, makeFolders, remove, writeExclusive, writeWhole, writtenAt } from './roots/own-files';
 import { readText } from './roots/plain-file';
+import type { Roots } from './roots/port';
 import { removeTree } from './roots/remove-tree';
 import type { Root } from './roots/root';
 
@@ -27,11 +38,13 @@ const BATCHES_FOLDER = `${OWN_FOLDER}/${BATCHES}`;
 const LOCK = `${BATCHES_FOLDER}/${OPEN}`;
 
 export const batchFolder = (id: string): string => `${BATCHES_FOLDER}/${id}`;
+const journalPath = (id: string): string => `${batchFolder(id)}/${JOURNAL}`;
 
 const ID = /^[A-Za-z0-9-]{1,80}$/;
 
-/** A journal is read whole: the longest text that Node holds. */
+/** Journals of the first form are one text: the longest that Node holds. */
 const MOST_BYTES = 500 * 2 ** 20;
+const MOST_LOCK_BYTES = 4096;
 
 export interface BatchRecord {
   readonly id: string;
@@ -47,10 +60,28 @@ export class BatchOpen extends Error {
   }
 }
 
-/** One batch at a time in a project, whichever process or machine asks: the file is made or is there already. */
-export function openBatch(root: Root, id: string): Journal {
-  // Nothing of ours is made in a folder that has no folder of ours.
-  root.folder(OWN_FOLDER);
+/**
+ * One batch at a time in each root, whichever process or machine asks: the file is made or is there already. Roots are
+ * taken in the order of their ids, so that two who want the same ones never wait for each other.
+ */
+export function openBatch(roots: Roots, id: string): Journal {
+  const home = homeOf(roots);
+  // Nothing of ours is made in a project's folder that has no folder of ours.
+  home.folder(OWN_FOLDER);
+  const locked: Root[] = [];
+  try {
+    for (const [, root] of [...roots].sort(([a], [b]) => (a < b ? -1 : 1))) {
+      lock(root, id);
+      locked.push(root);
+    }
+    return journalBeside(roots, id);
+  } catch (error) {
+    for (const root of locked) unlock(root, id);
+    throw error;
+  }
+}
+
+function lock(root: Root, id: string): void {
   makeFolders(root, BATCHES_FOLDER);
   try {
     writeExclusive(root, LOCK, id);
@@ -58,34 +89,61 @@ export function openBatch(root: Root, id: string): Journal {
     if (codeOf(error) === 'EEXIST') throw new BatchOpen(openIn(root) ?? '');
     throw error;
   }
-  return journalBeside(root, id);
 }
 
-/** A journal for a batch that holds the lock, or takes back the one that does. */
-export function journalBeside(root: Root, id: string): Journal {
+/** Another batch's lock stays. */
+function unlock(root: Root, id: string): void {
+  if (openIn(root) !== id) return;
+  try {
+    remove(root, LOCK);
+  } catch (error) {
+    if (codeOf(error) !== 'ENOENT') throw error;
+  }
+}
+
+/**
+ * The roots in which something of a batch is made, kept or laid ready. Where only the folder of another root is renamed,
+ * that one's lock stands for it.
+ */
+export function writtenRoots(roots: Roots, changes: readonly Change[]): Roots {
+  const ids = new Set<RootId>([HOME]);
+  for (const { subject, before, after } of changes) {
+    if (subject.kind === 'project') continue;
+    for (const place of [before, after]) if (place !== null) ids.add(place.root);
+  }
+  return new Map([...roots].filter(([id]) => ids.has(id)));
+}
+
+export function homeOf(roots: Roots): Root {
+  const home = roots.get(HOME);
+  if (home === undefined) throw new Error('a batch has a home');
+  return home;
+}
+
+/** A journal for a batch that holds the locks, or takes back the one that does. */
+export function journalBeside(roots: Roots, id: string): Journal {
   if (!ID.test(id)) throw new Error(`no batch's name: ${id}`);
-  for (const part of [NEW, KEPT]) makeFolders(root, `${batchFolder(id)}/${part}`);
-  return journalOf(root, id);
+  for (const root of roots.values()) for (const part of [NEW, KEPT]) makeFolders(root, `${batchFolder(id)}/${part}`);
+  return journalOf(homeOf(roots), id);
 }
 
 /** Goes on writing down a batch that is open. */
 export function journalOf(root: Root, id: string): Journal {
-  const folder = batchFolder(id);
   return {
     group: GROUP,
-    begin: (intents) => {
-      writeWhole(root, `${folder}/${OUTCOMES}`, '');
-      writeWhole(root, `${folder}/${INTENTS}`, JSON.stringify(intents));
+    begin: (intents) => writeWhole(root, journalPath(id), intentLines(intents)),
+    outcome: (outcome) => {
+      const isFirstForm = writtenAt(root, journalPath(id)) === null;
+      const path = isFirstForm ? `${batchFolder(id)}/${FIRST_OUTCOMES}` : journalPath(id);
+      append(root, path, outcomeLine(outcome), 'ended' in outcome);
     },
-    // A line that a crash cut off is ended first.
-    outcome: (outcome) => append(root, `${folder}/${OUTCOMES}`, `\n${JSON.stringify(outcome)}\n`, 'ended' in outcome),
   };
 }
 
 /** What stands in a file of the journal; `null` where there is none, or something else of its name. */
-function textAt(root: Root, path: string): string | null {
+function textAt(root: Root, path: string, most = MOST_BYTES): string | null {
   try {
-    return readText(root, path, MOST_BYTES);
+    return readText(root, path, most);
   } catch (error) {
     if (NO_TEXT.has(codeOf(error))) return null;
     throw error;
@@ -96,16 +154,12 @@ const NO_TEXT: ReadonlySet<string> = new Set(['ENOENT', 'ENOTDIR', 'ELOOP', 'ENO
 
 /** The batch under way or left by a crash, or `null`. */
 export function openIn(root: Root): string | null {
-  const id = textAt(root, LOCK)?.trim() ?? '';
+  const id = textAt(root, LOCK, MOST_LOCK_BYTES)?.trim() ?? '';
   return ID.test(id) ? id : null;
 }
 
-export function closeBatch(root: Root): void {
-  try {
-    remove(root, LOCK);
-  } catch (error) {
-    if (codeOf(error) !== 'ENOENT') throw error;
-  }
+export function closeBatch(roots: Roots, id: string): void {
+  for (const root of roots.values()) unlock(root, id);
 }
 
 /** How long somebody may lay contents ready before the lock alone says nothing any more. */
@@ -115,46 +169,44 @@ const STALE = 10 * 60_000;
  * Opens what a batch left open that never began, long ago: its volume went away, or its process was killed. Whether it
  * did.
  */
-export function openStale(root: Root, now: number): boolean {
+export function openStale(roots: Roots, now: number): boolean {
+  const root = homeOf(roots);
   const id = openIn(root);
   const since = writtenAt(root, LOCK);
   if (id === null || since === null || readBatch(root, id) !== null || now - since < STALE) return false;
-  closeBatch(root);
-  dropBatch(root, id);
+  closeBatch(roots, id);
+  dropBatch(roots, id);
   return true;
 }
 
 /** A batch that never began has touched nothing: what was laid ready for it goes. */
-export function dropBatch(root: Root, id: string): void {
-  if (writtenAt(root, `${batchFolder(id)}/${INTENTS}`) === null) removeTree(root, batchFolder(id));
+export function dropBatch(roots: Roots, id: string): void {
+  const home = homeOf(roots);
+  for (const name of [JOURNAL, FIRST_INTENTS]) if (writtenAt(home, `${batchFolder(id)}/${name}`) !== null) return;
+  for (const root of roots.values()) removeTree(root, batchFolder(id));
 }
 
 export function readBatch(root: Root, id: string): BatchRecord | null {
   if (!ID.test(id)) return null;
-  const text = textAt(root, `${batchFolder(id)}/${INTENTS}`);
-  if (text === null) return null;
-  let parsed: Intents;
-  try {
-    parsed = JSON.parse(text) as Intents;
-  } catch {
-    // Cut off while it was written: it never began.
-    return null;
-  }
-  if (parsed.format !== 'nesting/batch' || parsed.formatVersion !== 1) return null;
-  const outcomes = outcomesAt(root, id);
-  return { id, intents: parsed, outcomes, ended: outcomes.findLast((o) => 'ended' in o) ?? null };
+  const { intents, outcomes } = writtenAt(root, journalPath(id)) === null ? firstForm(root, id) : lastForm(root, id);
+  if (intents === null) return null;
+  return { id, intents, outcomes, ended: outcomes.findLast((o) => 'ended' in o) ?? null };
 }
 
-function outcomesAt(root: Root, id: string): Outcome[] {
-  const text = textAt(root, `${batchFolder(id)}/${OUTCOMES}`) ?? '';
-  return text.split('\n').flatMap((line) => {
-    try {
-      return [JSON.parse(line) as Outcome];
-    } catch {
-      // The last line may be cut off.
-      return [];
-    }
-  });
+function lastForm(root: Root, id: string): ReturnType<typeof readJournal> {
+  try {
+    return readJournal(eachLine(root, journalPath(id)));
+  } catch (error) {
+    if (NO_TEXT.has(codeOf(error))) return { intents: null, outcomes: [] };
+    throw error;
+  }
+}
+
+function firstForm(root: Root, id: string): ReturnType<typeof readJournal> {
+  const text = textAt(root, `${batchFolder(id)}/${FIRST_INTENTS}`);
+  if (text === null) return { intents: null, outcomes: [] };
+  const outcomes = firstOutcomes(textAt(root, `${batchFolder(id)}/${FIRST_OUTCOMES}`) ?? '');
+  return { intents: firstIntents(text), outcomes };
 }
 
 export const batchesIn = (root: Root): string[] =>

@@ -19,7 +19,7 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { type Change, codeOf, type MemoryDisk } from '@nesting/core/change';
+import { type Change, codeOf, home, type MemoryDisk } from '@nesting/core/change';
 import { build } from 'esbuild';
 import fc from 'fast-check';
 import { bytesOf, plans } from '../../core/tests/plans';
@@ -31,18 +31,20 @@ import {
   closeOnDisk,
   type DiskBatch,
   moveAcross,
+  onlyHome,
   openIn,
   openStale,
   Root,
   readBatch,
   settleOnDisk,
-  undoneKeys,
+  undoneIds,
   undoOnDisk,
   undoPlan,
 } from '../src/index';
 
 const all: string[] = [];
 const at = (folder: string): Root => Root.open({ base: folder, folder: '' });
+const on = (folder: string) => onlyHome(at(folder));
 const fresh = (): string => {
   const folder = mkdtempSync(path.join(tmpdir(), 'nesting batches '));
   all.push(folder);
@@ -66,11 +68,11 @@ function treeOf(root: string, below = ''): string[] {
 }
 
 function laid(root: string, disk: MemoryDisk): void {
-  for (const [, at] of [...disk.places()].sort((a, b) => (a[1] < b[1] ? -1 : 1))) {
+  for (const at of [...disk.places().values()].map((place) => place.path).sort()) {
     if (at.startsWith('.nesting')) continue;
-    if (disk.look(at)?.kind === 'folder') mkdirSync(path.join(root, at), { recursive: true });
+    if (disk.look(home(at))?.kind === 'folder') mkdirSync(path.join(root, at), { recursive: true });
     else {
-      writeFileSync(path.join(root, at), at);
+      writeFileSync(path.join(root, at), disk.read(home(at)));
       utimesSync(path.join(root, at), 1, 1);
     }
   }
@@ -79,7 +81,7 @@ function laid(root: string, disk: MemoryDisk): void {
 const nodeBytes = (content: { readonly kind: string; readonly text?: string }) => Buffer.from(bytesOf(content));
 const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partial<DiskBatch> = {}) =>
   applyOnDisk({
-    root: at(root),
+    roots: on(root),
     id,
     what: 'test',
     by: 'p',
@@ -88,20 +90,23 @@ const batch = (root: string, changes: readonly Change[], id = 'b1', more: Partia
     bytesOf: nodeBytes,
     ...more,
   });
-const undo = (root: string, of: string, id: string, keys: ReadonlySet<string> | null = null) =>
-  undoOnDisk({ root: at(root), batch: of, id, by: 'p', at: '', keys });
-const move = (before: string, after: string, what: Change['what'] = 'file'): Change => ({
-  key: before,
-  what,
-  before,
-  after,
+const undo = (root: string, of: string, id: string, ids: ReadonlySet<string> | null = null) =>
+  undoOnDisk({ roots: on(root), batch: of, id, by: 'p', at: '', ids });
+const same = { subject: { kind: 'file' }, group: null } as const;
+const move = (before: string, after: string, entry: Change['entry'] = 'file'): Change => ({
+  ...same,
+  id: before,
+  entry,
+  before: home(before),
+  after: home(after),
   content: null,
 });
 const write = (after: string): Change => ({
-  key: `+${after}`,
-  what: 'file',
+  ...same,
+  id: `+${after}`,
+  entry: 'file',
   before: null,
-  after,
+  after: home(after),
   content: { kind: 'text', text: `text of ${after}` },
 });
 
@@ -134,12 +139,12 @@ describe('killed by SIGKILL', () => {
   /** Renames in a circle, capitals, nested folders, new files and files written anew; enough for several outcomes. */
   const changes: Change[] = [
     ...Array.from({ length: 6 }, (_, i) => move(`f${i}`, `f${(i + 1) % 6}`)),
-    { key: 'Big', what: 'folder', before: 'Big', after: 'big', content: null },
-    { key: 'Big/inner', what: 'folder', before: 'Big/inner', after: 'other', content: null },
-    { key: 'other', what: 'folder', before: 'other', after: 'big/inner', content: null },
+    move('Big', 'big', 'folder'),
+    move('Big/inner', 'other', 'folder'),
+    move('other', 'big/inner', 'folder'),
     ...Array.from({ length: 30 }, (_, i) => move(`Big/x${i}`, `big/y${i}`)),
     ...Array.from({ length: 5 }, (_, i) => write(`new${i}`)),
-    { key: 'note', what: 'file', before: 'note', after: 'note', content: { kind: 'text', text: 'another' } },
+    { ...move('note', 'note'), content: { kind: 'text', text: 'another' } },
   ];
   const lay = (root: string) => {
     for (const folder of ['Big/inner', 'other']) mkdirSync(path.join(root, folder), { recursive: true });
@@ -182,10 +187,10 @@ describe('killed by SIGKILL', () => {
         };
       }
       syncBuiltinESMExports();
-      const { applyOnDisk, settleOnDisk, Root } = await import('./disk.mjs');
-      const root = Root.open({ base: process.argv[2], folder: '' });
-      if (process.argv[4] === 'settle') await settleOnDisk(at(root), process.argv[5], { by: 'p', at: '' });
-      else await applyOnDisk({ root, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
+      const { applyOnDisk, settleOnDisk, Root, onlyHome } = await import('./disk.mjs');
+      const roots = onlyHome(Root.open({ base: process.argv[2], folder: '' }));
+      if (process.argv[4] === 'settle') await settleOnDisk(roots, process.argv[5], { by: 'p', at: '' });
+      else await applyOnDisk({ roots, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
       console.log('ended', calls);
     `,
     );
@@ -207,7 +212,7 @@ describe('killed by SIGKILL', () => {
       const way = call % 8 === 0 ? 'finish' : 'take-back';
       // Killed once more while it is settled, at another place each time.
       run(root, call % 17, 'settle', way);
-      const settled = await settleOnDisk(at(root), way, { by: 'p', at: '' });
+      const settled = await settleOnDisk(on(root), way, { by: 'p', at: '' });
       const begun = readBatch(at(root), 'b1');
       if (begun === null) {
         expect(treeOf(root)).toEqual(start);
@@ -281,7 +286,10 @@ describe('what stands in the way', () => {
       { ...move('z', 'y'), expects: { size: was.size, modified: was.mtimeMs } },
     ];
     writeFileSync(path.join(root, 'z'), 'longer than it was');
-    expect(await batch(root, changes)).toMatchObject({ state: 'refused', faults: [{ code: 'changed', path: 'z' }] });
+    expect(await batch(root, changes)).toMatchObject({
+      state: 'refused',
+      faults: [{ code: 'changed', at: home('z') }],
+    });
     expect([existsSync(path.join(root, 'a/x')), openIn(at(root)), batchesIn(at(root))]).toEqual([true, null, []]);
   });
 
@@ -296,15 +304,15 @@ describe('what stands in the way', () => {
           return nodeBytes(c as { kind: string });
         },
       });
-      expect(outcome).toMatchObject({ state: 'paused', at: 'n', code: 'EEXIST' });
+      expect(outcome).toMatchObject({ state: 'paused', at: home('n'), code: 'EEXIST' });
       await expect(batch(root, [move('a/y', 'a/v')], 'b9')).rejects.toBeInstanceOf(BatchOpen);
-      expect(await settleOnDisk(at(root), 'finish', { by: 'p', at: '' })).toMatchObject({
+      expect(await settleOnDisk(on(root), 'finish', { by: 'p', at: '' })).toMatchObject({
         state: 'paused',
-        at: 'n',
+        at: home('n'),
         code: 'EEXIST',
       });
       if (way === 'finish') rmSync(path.join(root, 'n'), { recursive: true });
-      expect((await settleOnDisk(at(root), way, { by: 'p', at: '' })).state).toBe(
+      expect((await settleOnDisk(on(root), way, { by: 'p', at: '' })).state).toBe(
         way === 'finish' ? 'done' : 'taken-back',
       );
       expect(openIn(at(root))).toBeNull();
@@ -319,8 +327,8 @@ describe('what stands in the way', () => {
     await batch(root, [move('a/x', 'a/w'), move('z', 'a/q'), write('n'), write('m')]);
     writeFileSync(path.join(root, 'm'), 'somebody worked on it');
     renameSync(path.join(root, 'a/q'), path.join(root, 'a/elsewhere'));
-    const lines = await undoPlan(at(root), 'b1');
-    expect(lines?.map((l) => [l.change.key, l.hindrance?.code ?? null])).toEqual([
+    const lines = await undoPlan(on(root), 'b1');
+    expect(lines?.map((l) => [l.change.id, l.hindrance?.code ?? null])).toEqual([
       ['a/x', null],
       ['z', 'gone'],
       ['+n', null],
@@ -331,7 +339,7 @@ describe('what stands in the way', () => {
     expect((await undo(root, 'b1', 'b3'))?.state).toBe('refused');
     expect((await undo(root, 'b2', 'b4'))?.state).toBe('done');
     expect(readFileSync(path.join(root, 'n'), 'utf8')).toBe('text of n');
-    expect([...undoneKeys(at(root), 'b1')]).toEqual([]);
+    expect([...undoneIds(at(root), 'b1')]).toEqual([]);
     renameSync(path.join(root, 'a/elsewhere'), path.join(root, 'a/q'));
     expect((await undo(root, 'b1', 'b5', new Set(['a/x', 'z', '+n'])))?.state).toBe('done');
     expect(treeOf(root).filter((l) => !l.startsWith('m '))).toEqual(before);
@@ -376,7 +384,7 @@ describe('a disk that goes away in the middle', () => {
     mkdirSync(path.join(root, '.nesting/batches/b1/new'), { recursive: true });
     writeFileSync(path.join(root, '.nesting/batches/open'), 'b1');
     await expect(batch(root, [move('z', 'y')], 'b2')).rejects.toBeInstanceOf(BatchOpen);
-    expect([openStale(at(root), Date.now()), openStale(at(root), Date.now() + 3_600_000)]).toEqual([false, true]);
+    expect([openStale(on(root), Date.now()), openStale(on(root), Date.now() + 3_600_000)]).toEqual([false, true]);
     expect((await batch(root, [move('z', 'y')], 'b3')).state).toBe('done');
   });
 
@@ -393,7 +401,7 @@ describe('a disk that goes away in the middle', () => {
       };
       await expect(batch(root, changes, 'b1', { yieldNow })).rejects.toMatchObject({ code: 'EIO' });
       expect(existsSync(path.join(root, 'g150')) && existsSync(path.join(root, 'f250'))).toBe(true);
-      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
+      expect((await settleOnDisk(on(root), way, { by: '', at: '' })).state).toBe(
         way === 'finish' ? 'done' : 'taken-back',
       );
       if (way === 'take-back') expect(treeOf(root)).toEqual(before);
@@ -436,7 +444,7 @@ describe('a disk that goes away in the middle', () => {
       await expect(batch(root, changes, 'b1', { yieldNow })).rejects.toMatchObject({ code: 'EIO' });
       expect([existsSync(path.join(root, 'g1099')), existsSync(path.join(root, 'g1100'))]).toEqual([true, false]);
       cut(root);
-      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
+      expect((await settleOnDisk(on(root), way, { by: '', at: '' })).state).toBe(
         way === 'finish' ? 'done' : 'taken-back',
       );
       if (way === 'take-back') expect(treeOf(root)).toEqual(before);
@@ -452,7 +460,7 @@ describe('a batch that can neither be finished nor taken back whole', () => {
     const root = fresh();
     for (let i = 1000; i < 1200; i++) writeFileSync(path.join(root, `f${i}`), String(i));
     const changes = [
-      { key: 'made', what: 'folder' as const, before: null, after: 'made', content: null },
+      { ...move('made', 'made', 'folder'), before: null },
       ...Array.from({ length: 200 }, (_, i) => move(`f${1000 + i}`, `made/g${1000 + i}`)),
       write('made/note'),
     ];
@@ -466,7 +474,7 @@ describe('a batch that can neither be finished nor taken back whole', () => {
 
   test('what somebody took away after its step is no hindrance to what is still to come', async () => {
     const root = await stuck();
-    expect((await settleOnDisk(at(root), 'finish', { by: '', at: '' })).state).toBe('done');
+    expect((await settleOnDisk(on(root), 'finish', { by: '', at: '' })).state).toBe('done');
     expect(treeOf(root).filter((line) => line.startsWith('made/g'))).toHaveLength(199);
   });
 
@@ -474,11 +482,11 @@ describe('a batch that can neither be finished nor taken back whole', () => {
     const root = await stuck();
     renameSync(path.join(root, 'made'), path.join(root, 'theirs'));
     for (const way of ['finish', 'take-back'] as const)
-      expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe('paused');
-    const closed = await closeOnDisk(at(root), { by: 'p', at: '' });
+      expect((await settleOnDisk(on(root), way, { by: '', at: '' })).state).toBe('paused');
+    const closed = await closeOnDisk(on(root), { by: 'p', at: '' });
     if (closed.state !== 'closed') throw new Error(closed.state);
     expect(closed.rest.length).toBeGreaterThan(50);
-    expect(closed.rest.every(({ key, path: where, code }) => key !== '' && where !== '' && code !== '')).toBe(true);
+    expect(closed.rest.every(({ id, at: where, code }) => id !== '' && where.path !== '' && code !== '')).toBe(true);
     expect(openIn(at(root))).toBeNull();
     expect(readBatch(at(root), 'b1')?.ended).toMatchObject({ ended: 'closed', rest: closed.rest });
     // Nothing is lost: every file is where it was, or where it came to.
@@ -489,10 +497,10 @@ describe('a batch that can neither be finished nor taken back whole', () => {
 
   test('a file of the batch was taken away: all the others go home', async () => {
     const root = await stuck();
-    expect((await settleOnDisk(at(root), 'take-back', { by: '', at: '' })).state).toBe('paused');
-    const closed = await closeOnDisk(at(root), { by: 'p', at: '' });
+    expect((await settleOnDisk(on(root), 'take-back', { by: '', at: '' })).state).toBe('paused');
+    const closed = await closeOnDisk(on(root), { by: 'p', at: '' });
     if (closed.state !== 'closed') throw new Error(closed.state);
-    expect(closed.rest.map(({ key, code }) => [key, code])).toEqual(
+    expect(closed.rest.map(({ id, code }) => [id, code])).toEqual(
       expect.arrayContaining([
         ['f1005', 'gone'],
         ['made', expect.stringMatching(/ENOTEMPTY/)],
@@ -559,7 +567,7 @@ describe('a disk that refuses', () => {
           mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }),
         );
         allow();
-        expect((await settleOnDisk(at(root), way, { by: '', at: '' })).state).toBe(
+        expect((await settleOnDisk(on(root), way, { by: '', at: '' })).state).toBe(
           way === 'finish' ? 'done' : 'taken-back',
         );
         if (way === 'take-back') expect(treeOf(root)).toEqual(before);

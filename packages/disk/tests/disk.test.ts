@@ -13,7 +13,7 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { MakingStep } from '@nesting/core/change';
+import { type Change, home } from '@nesting/core/change';
 import { join } from '@nesting/core/listing';
 import { NO_REGISTERS } from '@nesting/core/name';
 import type { CheckInput } from '@nesting/core/project';
@@ -21,6 +21,7 @@ import { normaliseTemplate } from '@nesting/core/template';
 import {
   checkOnDisk,
   listFolder,
+  onlyHome,
   portOn,
   Root,
   startOnDisk,
@@ -45,15 +46,19 @@ afterAll(() => {
   for (const folder of all) rmSync(folder, { recursive: true, force: true });
 });
 
-const steps: MakingStep[] = [
-  { key: '', do: 'make', path: 'a' },
-  { key: '', do: 'make', path: 'a/b' },
-  { key: '', do: 'write', path: 'a/b/x.txt', content: { kind: 'text', text: 'one' } },
-  { key: '', do: 'write', path: 'y.txt', content: { kind: 'text', text: 'two' } },
-];
+const made = (path: string, text?: string): Change => ({
+  id: path,
+  subject: { kind: 'line', line: path },
+  group: null,
+  entry: text === undefined ? 'folder' : 'file',
+  before: null,
+  after: home(path),
+  content: text === undefined ? null : { kind: 'text', text },
+});
+const changes = [made('a'), made('a/b'), made('a/b/x.txt', 'one'), made('y.txt', 'two')];
 const bytesOf = (content: { kind: string; text?: string }) => Buffer.from(content.text ?? '');
 const start = (more: Partial<Parameters<typeof startOnDisk>[0]> = {}) =>
-  startOnDisk({ parent: at(root), folder: 'show', project: 'p1', steps, bytesOf, ...more });
+  startOnDisk({ parent: at(root), folder: 'show', project: 'p1', changes, bytesOf, ...more });
 
 describe('no way out of a volume', () => {
   test.each([
@@ -83,8 +88,8 @@ describe('no way out of a volume', () => {
   });
 
   test('a port refuses to write outside its folder', () => {
-    expect(() => portOn(at(root)).make('../evil')).toThrow(/EREFUSED/);
-    expect(() => portOn(at(root)).write('/tmp/evil', new Uint8Array())).toThrow(/EREFUSED/);
+    expect(() => portOn(onlyHome(at(root))).make(home('../evil'))).toThrow(/EREFUSED/);
+    expect(() => portOn(onlyHome(at(root))).write(home('/tmp/evil'), new Uint8Array())).toThrow(/EREFUSED/);
   });
 
   test('walks name links and do not follow them, loops neither', () => {

@@ -4,6 +4,7 @@ import { lstatSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
+import { type Change, home } from '@nesting/core/change';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { normaliseTemplate } from '@nesting/core/template';
 import { build } from 'esbuild';
@@ -94,26 +95,37 @@ test('another program swaps folders ten thousand times while processes work in t
   const disks = new Disks(new URL(`file://${path.join(process.cwd(), 'dist/disk-child.js')}`));
   const where = { base: studio, folder: 'show' };
   const input = { template, values: { number: '26014' }, registers: NO_REGISTERS };
+  const made: Change = {
+    id: 'in',
+    subject: { kind: 'file' },
+    group: null,
+    entry: 'folder',
+    before: null,
+    after: home('in'),
+    content: null,
+  };
   const told: unknown[] = [];
   let rounds = 0;
   const ask = async (work: Promise<unknown>) => void told.push(await work.catch((error: unknown) => String(error)));
   try {
     for (; !isOver; rounds++) {
       const changes = Array.from({ length: 20 }, (_, n) => ({
-        key: `f${n}`,
-        what: 'file' as const,
-        before: rounds % 2 === 0 ? `a/b/f${n}` : `a/g${n}`,
-        after: rounds % 2 === 0 ? `a/g${n}` : `a/b/f${n}`,
+        id: `f${n}`,
+        subject: { kind: 'file' as const },
+        group: null,
+        entry: 'file' as const,
+        before: home(rounds % 2 === 0 ? `a/b/f${n}` : `a/g${n}`),
+        after: home(rounds % 2 === 0 ? `a/g${n}` : `a/b/f${n}`),
         content: null,
       }));
       const id = `b${rounds}`;
-      const batch = { where, id, what: 'test', by: '', at: '', undoes: null, changes, contents: new Map() };
+      const batch = { where, others: [], id, what: 'test', by: '', at: '', undoes: null, changes, contents: new Map() };
       const contents = { roots: ['/srv/show'], known: [] };
       await Promise.all([
         ask(
           disks
             .run('applyBatch', batch)
-            .then(() => disks.run('settleBatch', { where, id, way: 'take-back', by: '', at: '' })),
+            .then(() => disks.run('settleBatch', { where, others: [], id, way: 'take-back', by: '', at: '' })),
         ),
         ask(disks.run('namesBelow', { where, most: 1000 })),
         ask(disks.run('folder', { where, mounts: [], path: 'a/b' })),
@@ -123,7 +135,7 @@ test('another program swaps folders ten thousand times while processes work in t
             where: { base: show, folder: 'a' },
             folder: `p${rounds}`,
             project: `p${rounds}`,
-            steps: [{ key: '', do: 'make', path: 'in' }],
+            changes: [made],
             contents: new Map(),
           }),
         ),

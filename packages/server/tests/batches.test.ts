@@ -1,5 +1,7 @@
 /** Projects that grow, change, take editions, are adopted and undone, on a real disk with a real database. */
+
 import { spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import {
   appendFileSync,
   cpSync,
@@ -68,8 +70,8 @@ const plan = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist'
 const apply = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') =>
   t.ask(who, 'POST', `/api/projects/${p.id}/batches`, { ...asked, print: (await plan(p, asked, who)).print });
 const batches = async (p: ProjectPage) => json<BatchRow[]>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`));
-const undo = (p: ProjectPage, batch: string, keys: string[] | null = null) =>
-  t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, { keys });
+const undo = (p: ProjectPage, batch: string, ids: string[] | null = null) =>
+  t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, { ids });
 const batchOf = async (response: Response) => (await json<{ batch: string }>(response)).batch;
 
 function treeOf(root: string): string[] {
@@ -129,17 +131,17 @@ describe('growing', () => {
     const p = await started();
     const batch = await batchOf(await apply(p, asking(p, {}, { windows: ['A', 'B', 'C', 'D'] })));
     const { lines } = await json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}`));
-    const ofD = lines.filter((l) => l.change.key.includes('=D'));
+    const ofD = lines.filter((l) => l.change.id.includes('=D'));
     // What is no line of the batch is refused, with all that was asked beside it.
     const [first] = ofD;
-    expect(await code(await undo(p, batch, [first?.change.key ?? '', 'no-such-line']))).toEqual([422, 'line-unknown']);
+    expect(await code(await undo(p, batch, [first?.change.id ?? '', 'no-such-line']))).toEqual([422, 'line-unknown']);
     expect((await page(p.id)).adjusted).toEqual({});
     expect(
       (
         await undo(
           p,
           batch,
-          ofD.map((l) => l.change.key),
+          ofD.map((l) => l.change.id),
         )
       ).status,
     ).toBe(201);
@@ -186,7 +188,7 @@ describe('growing', () => {
     expect(
       await code(
         await t.ask('artist', 'POST', `/api/projects/${p.id}/batches/${(await batches(p))[0]?.id}/undo`, {
-          keys: null,
+          ids: null,
         }),
       ),
     ).toEqual([403, 'not-allowed']);
@@ -398,7 +400,7 @@ describe('what is in the way', () => {
   test('closed on the disk before a crash: closed here too, once, whoever presses what', async () => {
     const p = await started();
     const batch = await batchOf(await apply(p, asking(p, {}, { windows: ['A', 'B', 'C'] })));
-    appendFileSync(path.join(p.at, '.nesting/batches', batch, 'outcomes.ndjson'), '{"ended":"closed","rest":[]}\n');
+    appendFileSync(path.join(p.at, '.nesting/batches', batch, 'journal.ndjson'), '{"ended":"closed","rest":[]}\n');
     await t.world.db.query("update batch set state = 'paused', ended_at = null where id = $1", [batch]);
     const settle = (way: string) =>
       t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/settle`, { way });
@@ -412,12 +414,11 @@ describe('what is in the way', () => {
     const asked = asking(p, {}, { title: 'Late Comer', windows: ['A', 'B', 'C'] });
     const { print } = await plan(p, asked);
     const rename = path.join(t.studio, `${p.number}_MSW_late-comer`);
-    // It comes between the look and the last act, as soon as the journal is open.
-    const asked2 = t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print });
-    const poll = setInterval(
-      () => existsSync(path.join(p.at, '.nesting/batches/open')) && mkdirSync(rename, { recursive: true }),
-      0,
-    );
+    // It comes between the look and the last act, as soon as the journal is written.
+    const key = randomUUID();
+    const asked2 = t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print, key });
+    const journal = path.join(p.at, '.nesting/batches', key, 'journal.ndjson');
+    const poll = setInterval(() => existsSync(journal) && mkdirSync(rename, { recursive: true }), 0);
     const answer = await asked2;
     clearInterval(poll);
     if (!existsSync(path.join(rename, '.nesting')) && existsSync(rename)) {

@@ -26,7 +26,7 @@ export async function create(options: Options): Promise<Exit> {
     return EXIT.findings;
   }
   const project = randomUUID();
-  const { steps, bytesOf } = makingOf(template, folder, expansion, project, new Date().toISOString());
+  const { changes, bytesOf } = makingOf(template, folder, expansion, project, new Date().toISOString());
   if (options.dryRun) {
     sayDiagnostics(expansion);
     await print(json ? planJson(expansion) : planPaths(expansion));
@@ -34,7 +34,7 @@ export async function create(options: Options): Promise<Exit> {
   }
   const root = join(parent, expansion.rootName);
   const outcome = await inRoot({ base: parent, folder: '' }, (volume) =>
-    startOnDisk({ parent: volume, folder: expansion.rootName, project, steps, bytesOf }),
+    startOnDisk({ parent: volume, folder: expansion.rootName, project, changes, bytesOf }),
   );
   if (!outcome.ok) {
     const why =

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { buffer } from 'node:stream/consumers';
+import { inMakingOrder, type Made } from '@nesting/core/planners';
 import { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from '@nesting/core/report';
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
@@ -85,18 +86,25 @@ export function planJson(expansion: Expansion): string {
   return `${JSON.stringify(plan, null, 2)}\n`;
 }
 
-const filled = ({ steps, bytesOf }: Making): FilledStep[] =>
-  steps.map((s) =>
-    s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(bytesOf(s.content)) },
+const inOrder = ({ changes }: Making): readonly Made[] => {
+  const made = inMakingOrder(changes);
+  return made.ok ? made.value : [];
+};
+
+const filled = (making: Making): FilledStep[] =>
+  inOrder(making).map((one) =>
+    one.entry === 'folder'
+      ? { do: 'make', path: one.path }
+      : { do: 'write', path: one.path, base64: base64(making.bytesOf(one.content)) },
   );
 
 /** Empty folders are entries of their own; times are those of the moment, so that unpacked files are not of 1980. */
-async function zipped(rootName: string, { steps, bytesOf }: Making): Promise<Uint8Array> {
+async function zipped(rootName: string, making: Making): Promise<Uint8Array> {
   const zip = new ZipFile();
   zip.addEmptyDirectory(rootName);
-  for (const step of steps) {
-    if (step.do === 'make') zip.addEmptyDirectory(`${rootName}/${step.path}`);
-    else zip.addBuffer(Buffer.from(bytesOf(step.content)), `${rootName}/${step.path}`);
+  for (const one of inOrder(making)) {
+    if (one.entry === 'folder') zip.addEmptyDirectory(`${rootName}/${one.path}`);
+    else zip.addBuffer(Buffer.from(making.bytesOf(one.content)), `${rootName}/${one.path}`);
   }
   zip.end();
   return buffer(zip.outputStream);

@@ -3,11 +3,12 @@ import { changeLine, hindranceWords } from '@nesting/core/words';
 import {
   batchesIn,
   inRoot,
+  onlyHome,
   openIn,
   type Root,
   readBatch,
   settleOnDisk,
-  undoneKeys,
+  undoneIds,
   undoOnDisk,
   undoPlan,
   volumeState,
@@ -35,11 +36,11 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
   if (readBatch(root, batch) === null)
     throw new Unusable(`${folder} has no batch ${batch}; nesting undo ${folder} lists them`);
   if (openIn(root) === batch) return takeBack(root, batch);
-  const lines = await undoPlan(root, batch);
+  const lines = await undoPlan(onlyHome(root), batch);
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
   const hindered = lines.filter((l) => l.hindrance !== null);
   for (const { hindrance } of hindered)
-    process.stderr.write(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.path ?? '')}\n`);
+    process.stderr.write(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.at.path ?? '')}\n`);
   const can = lines.filter((l) => l.hindrance === null);
   if (options.dryRun) {
     await print(
@@ -55,17 +56,17 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
   }
   const id = randomUUID();
   const outcome = await undoOnDisk({
-    root,
+    roots: onlyHome(root),
     batch,
     id,
     by: process.env.USER ?? '',
     at: now(),
-    keys: new Set(can.map((l) => l.change.key)),
+    ids: new Set(can.map((l) => l.change.id)),
   });
   if (outcome?.state !== 'done') {
     process.stderr.write(
       outcome?.state === 'paused'
-        ? `${hindranceWords(outcome.code, outcome.at)} nesting undo ${folder} ${id} takes it back\n`
+        ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${folder} ${id} takes it back\n`
         : 'the disk changed meanwhile; nothing was changed\n',
     );
     return EXIT.findings;
@@ -79,9 +80,9 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
 }
 
 async function takeBack(root: Root, batch: string): Promise<Exit> {
-  const settled = await settleOnDisk(root, 'take-back', { by: process.env.USER ?? '', at: now() });
+  const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: process.env.USER ?? '', at: now() });
   if (settled.state === 'paused') {
-    process.stderr.write(`${hindranceWords(settled.code, settled.at)} Nothing more was taken back.\n`);
+    process.stderr.write(`${hindranceWords(settled.code, settled.at.path)} Nothing more was taken back.\n`);
     return EXIT.findings;
   }
   await print(`took batch ${batch} back\n`);
@@ -93,7 +94,7 @@ async function list(root: Root, json: boolean): Promise<Exit> {
   const rows = batchesIn(root).flatMap((id) => {
     const record = readBatch(root, id);
     if (record === null) return [];
-    const undone = undoneKeys(root, id).size;
+    const undone = undoneIds(root, id).size;
     const { at, by, what, changes } = record.intents;
     return [
       {

@@ -2,18 +2,26 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Change, Step } from './change';
 import { findEntries } from './found';
+import { readyPlace } from './journal';
 import { MemoryDisk } from './memory-disk';
+import { home } from './place';
 
 const folder = '.nesting/batches/b1';
-const move = (before: string, after: string): Change => ({ key: before, what: 'file', before, after, content: null });
+const same = { subject: { kind: 'file' }, group: null, entry: 'file', content: null } as const;
+const move = (before: string, after: string): Change => ({
+  ...same,
+  id: before,
+  before: home(before),
+  after: home(after),
+});
 const written = (after: string): Change => ({
-  key: after,
-  what: 'file',
+  ...same,
+  id: after,
   before: null,
-  after,
+  after: home(after),
   content: { kind: 'text', text: after },
 });
-const made = (after: string): Change => ({ key: after, what: 'folder', before: null, after, content: null });
+const made = (after: string): Change => ({ ...same, id: after, entry: 'folder', before: null, after: home(after) });
 
 const find = (disk: MemoryDisk, changes: readonly Change[], steps: readonly Step[], done = 0) =>
   findEntries({ intents: { changes, ids: {}, steps }, done, moreSteps: [], folder }, disk);
@@ -21,39 +29,38 @@ const find = (disk: MemoryDisk, changes: readonly Change[], steps: readonly Step
 describe('entries of a batch', () => {
   test('are where they were, where they are to be, or at a place between', async () => {
     const disk = new MemoryDisk();
-    for (const file of ['a', 'y', '.nesting-moving-1']) disk.put(file, 'file');
+    for (const file of ['a', 'y', '.nesting-moving-1']) disk.put(home(file), 'file');
     const changes = [move('a', 'x'), move('b', 'y'), move('c', 'z'), move('d', 'w')];
     const steps: Step[] = [
-      { key: 'c', do: 'move', from: 'c', path: '.nesting-moving-1' },
-      { key: 'c', do: 'move', from: '.nesting-moving-1', path: 'z' },
+      { id: 'c', do: 'move', from: home('c'), at: home('.nesting-moving-1') },
+      { id: 'c', do: 'move', from: home('.nesting-moving-1'), at: home('z') },
     ];
     const { done, gone } = await find(disk, changes, steps);
-    expect(done.map(({ change, at }) => [change.key, at])).toEqual([
+    expect(done.map(({ change, at }) => [change.id, at?.path])).toEqual([
       ['a', 'a'],
       ['b', 'y'],
       ['c', '.nesting-moving-1'],
     ]);
-    expect(gone).toEqual([{ key: 'd', path: 'w', code: 'gone' }]);
+    expect(gone).toEqual([{ id: 'd', at: home('w'), code: 'gone' }]);
   });
 
   test('what still lies ready was not put in place: the file that stands there is somebody else’s', async () => {
     const disk = new MemoryDisk();
     const [first, second] = [written('f'), written('g')];
     const steps: Step[] = [first, second].map((change) => ({
-      key: change.key,
-      do: 'write',
-      path: change.after ?? '',
+      id: change.id,
+      do: 'place',
+      at: change.after ?? home(''),
       content: { kind: 'text', text: '' },
     }));
-    disk.put('f', 'file');
-    disk.put('g', 'file');
+    disk.put(home('f'), 'file');
+    disk.put(home('g'), 'file');
     // The first content went into its place; the second one lies ready.
-    const { readyPath } = await import('./apply');
     const [, ready] = steps;
-    if (ready?.do !== 'write') throw new Error('no step');
-    disk.put(readyPath(ready, folder), 'file');
+    if (ready?.do !== 'place') throw new Error('no step');
+    disk.put(readyPlace(ready.id, ready.at, ready.content, folder), 'file');
     const { done } = await find(disk, [first, second], steps);
-    expect(done.map(({ change, at, written: isWritten }) => [change.key, at, isWritten])).toEqual([
+    expect(done.map(({ change, at, isWritten }) => [change.id, at?.path ?? null, isWritten])).toEqual([
       ['f', 'f', true],
       ['g', null, false],
     ]);
@@ -61,9 +68,9 @@ describe('entries of a batch', () => {
 
   test('a folder where one was to be made is the batch’s only when that step seems to be done', async () => {
     const disk = new MemoryDisk();
-    disk.put('n', 'folder');
-    const steps: Step[] = [{ key: 'n', do: 'make', path: 'n' }];
+    disk.put(home('n'), 'folder');
+    const steps: Step[] = [{ id: 'n', do: 'make', at: home('n') }];
     expect((await find(disk, [made('n')], steps, 0)).done[0]?.at).toBeNull();
-    expect((await find(disk, [made('n')], steps, 1)).done[0]?.at).toBe('n');
+    expect((await find(disk, [made('n')], steps, 1)).done[0]?.at).toEqual(home('n'));
   });
 });

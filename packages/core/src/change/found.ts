@@ -6,11 +6,11 @@
  * 2. It is at the first of them that holds something of its kind, and of its identity where that is known.
  * 3. One that is at none of them is gone.
  */
-import { join } from '../listing/entry';
-import { readyPath } from './apply';
 import type { Change, Step } from './change';
-import { type Intents, KEPT, keptName, type Rest } from './journal';
-import { type Port, soon } from './port';
+import { type Intents, keptPlace, type Rest, readyPlace } from './journal';
+import { home, isSamePlace, type Place, placeKey } from './place';
+import { lookAt, type Port } from './port';
+import { copyOf } from './resume';
 import type { Done } from './reverse';
 
 export interface Found {
@@ -25,52 +25,101 @@ export interface ToFind {
   readonly done: number;
   /** Of a taking back that stopped itself. */
   readonly moreSteps: readonly Step[];
-  /** The batch's own, from the root. */
+  /** The batch's own, in each root. */
   readonly folder: string;
 }
 
 export async function findEntries({ intents, done, moreSteps, folder }: ToFind, port: Port): Promise<Found> {
   const { changes, ids, steps } = intents;
-  const byKey = new Map<string, Step[]>();
-  for (const step of [...steps, ...moreSteps]) byKey.set(step.key, [...(byKey.get(step.key) ?? []), step]);
-  const begun = new Set(steps.slice(0, done).map((step) => step.key));
+  const byId = new Map<string, Step[]>();
+  for (const step of [...steps, ...moreSteps]) byId.set(step.id, [...(byId.get(step.id) ?? []), step]);
+  const begun = new Set(steps.slice(0, done).map((step) => step.id));
   const found: Done[] = [];
   const gone: Rest[] = [];
   for (const change of changes) {
-    const { key, before, after } = change;
-    const own = byKey.get(key) ?? [];
-    // What still lies ready was not put in place: whatever stands there is somebody else's.
-    const isReady = (await Promise.all(own.map((step) => isReadyFor(step, folder, port)))).some((ready) => ready);
-    if (before === null) {
-      const isOurs = change.what === 'file' ? !isReady : begun.has(key);
-      const at = isOurs ? await placeOf(change, own, '', port) : null;
-      found.push({ change, at, written: at !== null && change.what === 'file' });
-      continue;
-    }
-    const isKept = (await kindAt(port, join(join(folder, KEPT), keptName(key)))) !== null;
-    const at = isKept && isReady ? null : await placeOf(change, own, isKept ? '' : (ids[key] ?? ''), port);
-    if (at === null && !isKept) gone.push({ key, path: after ?? before, code: 'gone' });
-    else found.push({ change, at, written: isKept && after !== null && at !== null });
+    const own = byId.get(change.id) ?? [];
+    const of = { change, steps: own, isBegun: begun.has(change.id), identity: ids[change.id] ?? '', folder };
+    const there = await (change.before === null ? findNew(of, port) : findOld(of, port));
+    if (there.length > 0) found.push(...there);
+    else gone.push({ id: change.id, at: change.after ?? change.before ?? home(''), code: 'gone' });
   }
   return { done: found, gone };
 }
 
-const isReadyFor = async (step: Step, folder: string, port: Port): Promise<boolean> =>
-  step.do === 'write' && (await kindAt(port, readyPath(step, folder))) !== null;
+interface Wanted {
+  readonly change: Change;
+  readonly steps: readonly Step[];
+  readonly isBegun: boolean;
+  readonly identity: string;
+  readonly folder: string;
+}
 
-async function placeOf(change: Change, steps: readonly Step[], id: string, port: Port): Promise<string | null> {
-  const { before, after, what } = change;
-  const places = [before, after, ...steps.flatMap((step) => ('from' in step ? [step.from, step.path] : []))];
-  for (const place of new Set(places)) {
-    if (place === null) continue;
-    const looked = port.look(place);
-    const there = soon(looked) ? await looked : looked;
-    if (there?.kind === what && (id === '' || there.id === '' || there.id === id)) return place;
+/** What was not there before is the batch's where it stands in its place, and nothing for it lies ready any more. */
+async function findNew(of: Wanted, port: Port): Promise<Done[]> {
+  const { change, steps, isBegun, folder } = of;
+  const isFile = change.entry === 'file';
+  const isRead = steps.some((step) => step.do === 'copy' || step.do === 'write');
+  // A copy is only laid ready by a step of its own, and what is written in its place never lies ready.
+  const isOurs = (isBegun || (isFile && !isRead)) && !(isFile && (await isReady(steps, folder, port)));
+  const at = isOurs ? await whereIs(of, '', port) : null;
+  return [{ change, at, kept: null, isWritten: at !== null && (isFile || change.content !== null) }];
+}
+
+async function findOld(of: Wanted, port: Port): Promise<Done[]> {
+  const { change, steps, isBegun, identity, folder } = of;
+  const { before, after } = change;
+  const [ready, kept] = [await isReady(steps, folder, port), await keptAt(change, steps, folder, port)];
+  const isCopied = steps.some((step) => step.do === 'remove' || step.do === 'copy');
+  if (isCopied && before !== null && after !== null && !isSamePlace(before, after)) {
+    const still = kept === null ? await whereIs({ ...of, places: [before] }, identity, port) : null;
+    const copy = isBegun && !ready ? await whereIs({ ...of, places: [after] }, '', port) : null;
+    const itself: Done[] = still === null ? [] : [{ change, at: still, kept: null, isWritten: false }];
+    if (copy === null) return kept === null ? itself : [{ change, at: null, kept, isWritten: false }];
+    return [...itself, { change: still === null ? change : copyOf(change), at: copy, kept, isWritten: true }];
+  }
+  const at = kept !== null && ready ? null : await whereIs(of, kept === null ? identity : '', port);
+  if (at === null && kept === null) return [];
+  return [{ change, at, kept, isWritten: kept !== null && after !== null && at !== null }];
+}
+
+/** Whether what a step would place still lies ready. */
+async function isReady(steps: readonly Step[], folder: string, port: Port): Promise<boolean> {
+  for (const step of steps) {
+    if (step.do !== 'place') continue;
+    if ((await lookAt(port, readyPlace(step.id, step.at, step.content, folder))) !== null) return true;
+  }
+  return false;
+}
+
+async function keptAt(
+  { id, before, after }: Change,
+  steps: readonly Step[],
+  folder: string,
+  port: Port,
+): Promise<Place | null> {
+  const asides = steps.flatMap((step) => (step.do === 'set-aside' ? [step.at] : []));
+  for (const at of [...asides, after, before]) {
+    if (at === null) continue;
+    const kept = keptPlace(id, at, folder);
+    if ((await lookAt(port, kept)) !== null) return kept;
   }
   return null;
 }
 
-async function kindAt(port: Port, path: string): Promise<string | null> {
-  const looked = port.look(path);
-  return (soon(looked) ? await looked : looked)?.kind ?? null;
+async function whereIs(
+  { change, steps, places }: Wanted & { readonly places?: readonly Place[] },
+  identity: string,
+  port: Port,
+): Promise<Place | null> {
+  const { before, after, entry } = change;
+  const moves = steps.flatMap((step) => (step.do === 'move' ? [step.from, step.at] : []));
+  const named = [...(places ?? [before, after]), ...moves].filter((place) => place !== null);
+  const asked = new Set<string>();
+  for (const place of named) {
+    if (asked.has(placeKey(place))) continue;
+    asked.add(placeKey(place));
+    const there = await lookAt(port, place);
+    if (there?.kind === entry && (identity === '' || there.id === '' || there.id === identity)) return place;
+  }
+  return null;
 }

@@ -1,39 +1,39 @@
-/** Changes of a disk: ordered, applied, resumed, reversed. */
+/** Changes of disks: lowered, ordered, applied, resumed, reversed. */
+export { type ApplyFault, applyBatch, type Batch, type BatchOutcome, type Left, runSteps } from './apply';
 export {
-  type ApplyFault,
-  applyBatch,
-  type Batch,
-  type BatchOutcome,
-  checkExpectations,
-  type Left,
-  runSteps,
-} from './apply';
-export type { Change, Content, Expected, NewContent, Step } from './change';
+  type Change,
+  type Content,
+  type Expected,
+  isNew,
+  isShown,
+  type NewContent,
+  type Patch,
+  type ReadContent,
+  type Step,
+  type Subject,
+} from './change';
+export { FIRST_INTENTS, FIRST_OUTCOMES, firstIntents, firstOutcomes } from './first-journal';
 export { type Found, findEntries } from './found';
 export {
   BATCHES,
   type Ended,
-  INTENTS,
   type Intents,
   type Journal,
   KEPT,
   NEW,
+  NO_JOURNAL,
   OPEN,
-  OUTCOMES,
   type Outcome,
   type Rest,
+  readyPlace,
 } from './journal';
+export { intentLines, JOURNAL, outcomeLine, type ReadJournal, readJournal } from './journal-lines';
+export { checkExpectations } from './look';
 export { MemoryDisk } from './memory-disk';
 export { type Ordered, type OrderFault, type OrderFaultCode, orderAny, orderChanges } from './order';
-export { type MakingStep, type Performed, performSteps, takeBack } from './perform';
-export {
-  type Cancellation,
-  CLAIM_TIME,
-  codeOf,
-  type MakingPort,
-  type PerformOptions,
-  type Port,
-  type Standing,
-} from './port';
+export { patched } from './patches';
+export { HOME, home, isBelow, isSamePlace, type Place, placeKey, type RootId, rootIdOf, VOLUME } from './place';
+export { type ApplyOptions, type Cancellation, CLAIM_TIME, codeOf, type Port, type Reach, type Standing } from './port';
 export { doneAfter, endHalfMove, leftOf, type Progress, stepsDone } from './resume';
 export { type Done, reverseChanges } from './reverse';
+export { takeBackMade } from './take-back';

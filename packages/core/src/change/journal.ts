@@ -1,22 +1,20 @@
 /**
- * What is written down of a batch. Intents stand there once, before the first step; outcomes follow in small groups;
- * the last line says how it ended.
- * In the project: `.nesting/batches/ID/intents.json`, `outcomes.ndjson`, contents not yet in place in `new/`, replaced
- * ones in `kept/`.
+ * What is written down of a batch. Intents stand there before the first step; outcomes follow in small groups; the last
+ * line says how it ended.
  */
-import type { Change, Expected, Step } from './change';
+import { join } from '../listing/entry';
+import type { Change, Content, Expected, Step } from './change';
+import type { Place } from './place';
 
+/** In a root's own folder. */
 export const BATCHES = 'batches';
-export const INTENTS = 'intents.json';
-export const OUTCOMES = 'outcomes.ndjson';
+/** In a batch's folder: contents not yet in place, and what gave way. */
 export const NEW = 'new';
 export const KEPT = 'kept';
 /** Stands in `batches` while a batch is under way, with its id in it: one at a time. */
 export const OPEN = 'open';
 
 export interface Intents {
-  readonly format: 'nesting/batch';
-  readonly formatVersion: 1;
   readonly id: string;
   /** What it is about, in a word that `words/` knows. */
   readonly what: string;
@@ -27,12 +25,22 @@ export interface Intents {
   readonly undoes: string | null;
   readonly changes: readonly Change[];
   readonly steps: readonly Step[];
-  /** Identities of what is moved, by key, where the disk has such: they tell after a crash who stands where. */
+  /** Identities of what is moved, by the change's id, where the disk has such: they tell after a crash who stands where. */
   readonly ids: Readonly<Record<string, string>>;
+  /** What stands where the batch will be at work, and goes along with its folder before that. */
+  readonly others: readonly Bystander[];
+}
+
+/** An entry that no change names. */
+export interface Bystander {
+  readonly at: Place;
+  readonly entry: 'folder' | 'file';
+  /** Empty where the disk has no such thing. */
+  readonly id: string;
 }
 
 export type Outcome =
-  /** The first so many steps are done; what files that were written are now, by key. */
+  /** The first so many steps are done; what files that were written are now, by the change's id. */
   | { readonly done: number; readonly left?: Readonly<Record<string, Expected>> | undefined }
   | {
       readonly ended: Ended;
@@ -43,8 +51,8 @@ export type Outcome =
 
 /** A change that stays as it is: where its entry was looked for, and what stands in the way. */
 export interface Rest {
-  readonly key: string;
-  readonly path: string;
+  readonly id: string;
+  readonly at: Place;
   readonly code: string;
 }
 
@@ -61,11 +69,42 @@ export interface Journal {
   readonly group: number;
 }
 
+/** For what is taken back whole where it does not end: nothing of it needs to be written down. */
+export const NO_JOURNAL: Journal = {
+  group: Number.POSITIVE_INFINITY,
+  begin: () => undefined,
+  outcome: () => undefined,
+};
+
 /**
- * A file name made of a key, whatever is in it: keys are told apart by their hash (FNV-1a, 64 bits, over UTF-16 units).
+ * A file name made of an id, whatever is in it: ids are told apart by their hash (FNV-1a, 64 bits, over UTF-16 units).
  */
-export function keptName(key: string): string {
+export function keptName(id: string): string {
   let hash = 0xcbf29ce484222325n;
-  for (let i = 0; i < key.length; i++) hash = BigInt.asUintN(64, (hash ^ BigInt(key.charCodeAt(i))) * 0x100000001b3n);
-  return `${key.replace(/[^A-Za-z0-9._-]+/g, '-').slice(-60)}-${hash.toString(16)}`;
+  for (let i = 0; i < id.length; i++) hash = BigInt.asUintN(64, (hash ^ BigInt(id.charCodeAt(i))) * 0x100000001b3n);
+  return `${id.replace(/[^A-Za-z0-9._-]+/g, '-').slice(-60)}-${hash.toString(16)}`;
+}
+
+/** Where the content of a place lies ready, or lies since it was set aside. `folder` is the batch's own in each root. */
+export const readyPlace = (id: string, at: Place, content: Content, folder: string): Place =>
+  content.kind === 'set-aside' ? content.from : { root: at.root, path: join(join(folder, NEW), keptName(id)) };
+
+/** Where what gives way at a place is kept: on its own file system. */
+export const keptPlace = (id: string, at: Place, folder: string): Place => ({
+  root: at.root,
+  path: join(join(folder, KEPT), keptName(id)),
+});
+
+/** From where to where a step takes something that is there; `null` where it makes or ends it. */
+export function movement(step: Step, folder: string): readonly [from: Place, to: Place] | null {
+  switch (step.do) {
+    case 'move':
+      return [step.from, step.at];
+    case 'place':
+      return [readyPlace(step.id, step.at, step.content, folder), step.at];
+    case 'set-aside':
+      return [step.at, keptPlace(step.id, step.at, folder)];
+    default:
+      return null;
+  }
 }

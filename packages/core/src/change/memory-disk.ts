@@ -1,10 +1,12 @@
 /**
- * A disk in memory, which refuses what a real one refuses. Steps replayed on it are the preview, the tests' model, and
+ * Disks in memory, which refuse what real ones refuse. Steps replayed on them are the preview, the tests' model, and
  * the proof that undo restores.
  */
-import { present } from '../element';
-import { nameOf, parentOf } from '../listing/entry';
-import type { Port, Standing } from './port';
+import { present, valueAt } from '../element';
+import type { Expected, Patch } from './change';
+import { patched } from './patches';
+import { folderOf, HOME, isBelow, isSamePlace, lastName, type Place, type RootId } from './place';
+import type { Port, Reach, Standing } from './port';
 
 interface Entry {
   readonly id: string;
@@ -15,23 +17,37 @@ interface Entry {
   modified: number;
 }
 
-const refused = (code: string, path: string): Error => Object.assign(new Error(`${code}: ${path}`), { code });
+const refused = (code: string, { path }: Place): Error => Object.assign(new Error(`${code}: ${path}`), { code });
 const NOTHING = new Uint8Array();
 
 export class MemoryDisk implements Port {
-  private readonly top: Entry = { id: '0', inside: new Map(), bytes: NOTHING, size: 0, modified: 0 };
+  readonly hasIdentities = true;
+  private readonly tops = new Map<RootId, Entry>();
   private made = 0;
   /** Times are counted, not told by a clock: what is replayed twice is the same twice. */
   private clock = 0;
 
+  /** Roots that are one file system have one name. */
+  constructor(private readonly fileSystems: ReadonlyMap<RootId, string> = new Map([[HOME, '']])) {
+    for (const root of fileSystems.keys()) this.tops.set(root, this.entry(true));
+  }
+
+  roots(): RootId[] {
+    return [...this.fileSystems.keys()];
+  }
+
+  reach(from: RootId, to: RootId): Reach {
+    return this.fileSystems.get(from) === this.fileSystems.get(to) ? 'all' : 'nothing';
+  }
+
   /** Puts something there with the folders that lead to it, as it was found; the identity it has from then on. */
   put(
-    path: string,
+    place: Place,
     kind: 'folder' | 'file',
     found: { readonly size?: number; readonly modified?: number } = {},
   ): string {
-    let at = this.top;
-    const parts = path.split('/');
+    let at = valueAt(this.tops, place.root);
+    const parts = place.path.split('/');
     for (const [i, part] of parts.entries()) {
       const inside = present(at.inside);
       const next = inside.get(part) ?? this.entry(i < parts.length - 1 || kind === 'folder');
@@ -43,82 +59,101 @@ export class MemoryDisk implements Port {
     return at.id;
   }
 
-  look(path: string): Standing | null {
-    const entry = this.find(path);
+  look(place: Place): Standing | null {
+    const entry = this.find(place);
     return entry === null
       ? null
       : { kind: entry.inside === null ? 'file' : 'folder', size: entry.size, modified: entry.modified, id: entry.id };
   }
 
-  list(path: string): ReadonlyMap<string, Standing['kind']> | null {
-    const inside = this.find(path)?.inside;
+  list(place: Place): ReadonlyMap<string, Standing['kind']> | null {
+    const inside = this.find(place)?.inside;
     return inside == null
       ? null
       : new Map([...inside].map(([name, entry]) => [name, entry.inside === null ? 'file' : 'folder']));
   }
 
-  make(path: string): void {
-    this.free(path).set(nameOf(path), this.entry(true));
+  make(place: Place): void {
+    this.free(place).set(lastName(place), this.entry(true));
   }
 
-  write(path: string, bytes: Uint8Array): void {
-    const file = this.entry(false);
-    this.free(path).set(nameOf(path), file);
-    file.bytes = bytes;
-    file.size = bytes.length;
+  write(place: Place, bytes: Uint8Array): void {
+    this.writeFile(place, bytes);
   }
 
-  move(from: string, to: string): void {
+  move(from: Place, to: Place): void {
     const entry = this.find(from);
     if (entry === null) throw refused('ENOENT', from);
-    if (`${to}/`.startsWith(`${from}/`)) throw refused('EINVAL', to);
-    this.free(to).set(nameOf(to), entry);
-    this.folder(parentOf(from)).delete(nameOf(from));
+    if (isSamePlace(from, to) || isBelow(to, from)) throw refused('EINVAL', to);
+    if (this.reach(from.root, to.root) === 'nothing') throw refused('EXDEV', to);
+    this.free(to).set(lastName(to), entry);
+    this.folder(folderOf(from)).delete(lastName(from));
   }
 
-  copy(from: string, to: string): void {
-    this.write(to, this.read(from));
+  copy(from: Place, to: Place, patches: readonly Patch[] = []): Expected {
+    const { size, modified } = present(this.look(from));
+    if (this.look(to)?.kind === 'file') this.remove(to);
+    const copy = this.writeFile(to, patched(this.read(from), patches));
+    if (patches.length > 0) return { size, modified };
+    copy.size = size;
+    copy.modified = modified;
+    return { size, modified };
   }
 
-  read(path: string): Uint8Array {
-    const entry = this.find(path);
-    if (entry === null || entry.inside !== null) throw refused(entry === null ? 'ENOENT' : 'EISDIR', path);
+  read(place: Place): Uint8Array {
+    const entry = this.find(place);
+    if (entry === null || entry.inside !== null) throw refused(entry === null ? 'ENOENT' : 'EISDIR', place);
     return entry.bytes;
   }
 
-  unwrite(path: string): void {
-    if (this.find(path)?.inside !== null) throw refused('ENOENT', path);
-    this.folder(parentOf(path)).delete(nameOf(path));
+  remove(place: Place): void {
+    if (this.find(place)?.inside !== null) throw refused('ENOENT', place);
+    this.folder(folderOf(place)).delete(lastName(place));
   }
 
-  unmake(path: string): void {
-    const entry = this.find(path);
-    if (entry === null || entry.inside === null) throw refused('ENOENT', path);
-    if (entry.inside.size > 0) throw refused('ENOTEMPTY', path);
-    this.folder(parentOf(path)).delete(nameOf(path));
+  unmake(place: Place): void {
+    const entry = this.find(place);
+    if (entry === null || entry.inside === null) throw refused('ENOENT', place);
+    if (entry.inside.size > 0) throw refused('ENOTEMPTY', place);
+    this.folder(folderOf(place)).delete(lastName(place));
+  }
+
+  sync(): void {
+    // Memory loses nothing but as a whole.
   }
 
   /** Where everything stands, by identity. */
-  places(): Map<string, string> {
-    return new Map([...this.walk()].map(([path, entry]) => [entry.id, path]));
+  places(): Map<string, Place> {
+    return new Map([...this.walk()].map(([place, entry]) => [entry.id, place]));
   }
 
-  /** Every path with what stands there, folders with a `/` behind them; in order. */
+  /** Every path with what stands there, folders with a `/` behind them; in order, roots but the first by their names. */
   tree(): string[] {
     return [...this.walk()]
-      .map(([path, entry]) =>
-        entry.inside === null ? `${path} ${entry.size} ${entry.modified} ${entry.bytes.join(',')}` : `${path}/`,
-      )
+      .map(([{ root, path }, entry]) => {
+        const at = root === HOME ? path : `${root}:${path}`;
+        return entry.inside === null ? `${at} ${entry.size} ${entry.modified} ${entry.bytes.join(',')}` : `${at}/`;
+      })
       .sort();
   }
 
-  private *walk(): Generator<[string, Entry]> {
-    const queue: [string, Entry][] = [...present(this.top.inside)];
+  private *walk(): Generator<[Place, Entry]> {
+    const queue: [Place, Entry][] = [...this.tops].flatMap(([root, top]) =>
+      [...present(top.inside)].map(([path, entry]): [Place, Entry] => [{ root, path }, entry]),
+    );
     for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
       yield at;
-      const [path, entry] = at;
-      for (const [name, inner] of entry.inside ?? []) queue.push([`${path}/${name}`, inner]);
+      const [{ root, path }, entry] = at;
+      for (const [name, inner] of entry.inside ?? []) queue.push([{ root, path: `${path}/${name}` }, inner]);
     }
+  }
+
+  private writeFile(place: Place, bytes: Uint8Array): Entry {
+    const file = this.entry(false);
+    this.free(place).set(lastName(place), file);
+    file.bytes = bytes;
+    file.size = bytes.length;
+    return file;
   }
 
   private entry(folder: boolean): Entry {
@@ -131,23 +166,23 @@ export class MemoryDisk implements Port {
     };
   }
 
-  private find(path: string): Entry | null {
-    let at: Entry | null = this.top;
+  private find({ root, path }: Place): Entry | null {
+    let at: Entry | null = this.tops.get(root) ?? null;
     for (const part of path === '' ? [] : path.split('/')) at = at?.inside?.get(part) ?? null;
     return at;
   }
 
-  private folder(path: string): Map<string, Entry> {
-    const entry = this.find(path);
-    if (entry === null) throw refused('ENOENT', path);
-    if (entry.inside === null) throw refused('ENOTDIR', path);
+  private folder(place: Place): Map<string, Entry> {
+    const entry = this.find(place);
+    if (entry === null) throw refused('ENOENT', place);
+    if (entry.inside === null) throw refused('ENOTDIR', place);
     return entry.inside;
   }
 
   /** The folder in which a name is free. */
-  private free(path: string): Map<string, Entry> {
-    const inside = this.folder(parentOf(path));
-    if (inside.has(nameOf(path))) throw refused('EEXIST', path);
+  private free(place: Place): Map<string, Entry> {
+    const inside = this.folder(folderOf(place));
+    if (inside.has(lastName(place))) throw refused('EEXIST', place);
     return inside;
   }
 }

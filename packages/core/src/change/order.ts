@@ -1,17 +1,24 @@
 /**
- * Changes → steps. The entries that changes name stand in a tree; each mover is put in its place once its new folder is
- * there and the name is free.
- * Whoever stands in the way goes first; who stands in the way of itself, round a circle, steps aside under a name of
- * its own for a moment. Files that
- * are taken back go before all; folders that are go when all has left them; contents are written last, when every
- * folder stands where it will stand.
+ * Changes → steps. The entries that changes name stand in trees, one for each root; each mover is put in its place once
+ * its new folder is there and the name is free.
+ *
+ * 1. Files that are copied or rewritten are laid ready, while all is where it was.
+ * 2. Files that are taken back go. Whoever moves is put in its place; who stands in the way goes first; who stands in
+ *    the way of itself, round a circle, steps aside under a name of its own for a moment.
+ * 3. Folders that are taken back go when all has left them.
+ * 4. New contents take their places, now that every folder stands where it will stand.
+ * 5. Files whose copies took their place on another file system go, and the folders they leave.
+ * 6. The project's own folder takes its name.
+ *
  * Time: proportional to the changes times their depth; no recursion, so a chain of a million renames is no deeper than
  * one.
  */
 import { present } from '../element';
-import { join, nameOf, parentOf } from '../listing/entry';
 import { clashKey } from '../portable/name';
-import { type Change, PARKED, type Step } from './change';
+import { type Change, type Content, PARKED, type Step } from './change';
+import { attach, childOf, detach, type Node, newNode, placeOf, rename } from './forest';
+import { folderOf, isBelow, isSamePlace, lastName, type Place, placeKey, type RootId } from './place';
+import type { Reach } from './port';
 
 export type OrderFaultCode =
   /** Two entries would have one name in one folder, on some system at least. */
@@ -25,8 +32,8 @@ export type OrderFaultCode =
 
 export interface OrderFault {
   readonly code: OrderFaultCode;
-  readonly key: string;
-  readonly path: string;
+  readonly id: string;
+  readonly at: Place;
 }
 
 export interface Ordered {
@@ -35,26 +42,14 @@ export interface Ordered {
   readonly faults: readonly OrderFault[];
 }
 
-interface Node {
-  name: string;
-  /** `clashKey` of its name. */
-  key: string;
-  parent: Node | null;
-  /** By `clashKey`; most entries have none, and fifty thousand empty maps are not free. */
-  children: Map<string, Node> | null;
-  /** The next of those that a disk tells apart and `clashKey` does not. */
-  twin: Node | null;
-  change: Change | null;
-  /** Where it will lie; those without a change stay in their folder. */
-  to: Node | null;
-  toName: string;
-  /** `coming` until it is made; `going` while it is still to be taken back. */
-  state: 'there' | 'coming' | 'going';
-  placed: boolean;
-}
+/** What takes another place in one act, where nothing more is known of the roots. */
+const inOneRoot = (from: RootId, to: RootId): Reach => (from === to ? 'all' : 'nothing');
 
-export function orderChanges(changes: readonly Change[]): Ordered {
-  return orderApart(changes) ?? orderAny(changes);
+export type ReachOf = (from: RootId, to: RootId) => Reach;
+
+/** Folders that cross to another file system are lowered to their entries before (`lower.ts`). */
+export function orderChanges(changes: readonly Change[], reach: ReachOf = inOneRoot): Ordered {
+  return orderApart(changes) ?? orderAny(changes, reach);
 }
 
 /**
@@ -64,24 +59,27 @@ export function orderChanges(changes: readonly Change[]): Ordered {
 function orderApart(changes: readonly Change[]): Ordered | null {
   const places = new Set<string>();
   const steps: Extract<Step, { do: 'move' }>[] = [];
-  for (const { key, what, before, after, content } of changes) {
-    if (what !== 'file' || before === null || after === null || content !== null) return null;
-    places.add(clashKey(before));
-    places.add(clashKey(after));
-    steps.push({ key, do: 'move', from: before, path: after });
+  const root = changes[0]?.before?.root;
+  for (const { id, entry, before, after, content } of changes) {
+    if (entry !== 'file' || before === null || after === null || content !== null) return null;
+    if (before.root !== root || after.root !== root) return null;
+    places.add(clashKey(before.path));
+    places.add(clashKey(after.path));
+    steps.push({ id, do: 'move', from: before, at: after });
   }
   // Every name is there once, before and after taken together, and none is another's folder: no order can matter.
-  const apart = places.size === 2 * steps.length && steps.every((step) => !places.has(clashKey(parentOf(step.path))));
+  const apart =
+    places.size === 2 * steps.length && steps.every((step) => !places.has(clashKey(folderOf(step.at).path)));
   return apart ? { steps, faults: [] } : null;
 }
 
-/** The same by way of the tree, whatever the changes are. */
-export function orderAny(changes: readonly Change[]): Ordered {
-  const ordering = new Ordering(changes);
+/** The same by way of the trees, whatever the changes are. */
+export function orderAny(changes: readonly Change[], reach: ReachOf = inOneRoot): Ordered {
+  const ordering = new Ordering(changes, reach);
   return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
 }
 
-function depthOf(path: string): number {
+function depthOf({ path }: Place): number {
   let depth = 1;
   for (let i = 0; i < path.length; i++) if (path.charCodeAt(i) === 47) depth++;
   return depth;
@@ -89,63 +87,117 @@ function depthOf(path: string): number {
 
 interface Deep {
   readonly depth: number;
-  readonly path: string;
+  readonly at: Place;
 }
 
-const byDepth = (a: Deep, b: Deep): number => a.depth - b.depth || (a.path < b.path ? -1 : a.path > b.path ? 1 : 0);
+const byPlace = (a: Place, b: Place): number => {
+  const [x, y] = a.root === b.root ? [a.path, b.path] : [a.root, b.root];
+  return x < y ? -1 : x > y ? 1 : 0;
+};
+const byDepth = (a: Deep, b: Deep): number => a.depth - b.depth || byPlace(a.at, b.at);
 
 class Ordering {
   readonly faults: OrderFault[] = [];
   private readonly steps: Step[] = [];
-  private readonly root = newNode('');
+  private readonly roots = new Map<RootId, Node>();
   private readonly byAfter = new Map<string, Node>();
   private readonly movers: Node[] = [];
-  private readonly files: Change[] = [];
+  /** Those that get a content in their place. */
+  private readonly files: Node[] = [];
   private readonly going: Node[] = [];
+  /** Files that are copied to another file system, where they were. */
+  private readonly leaving: Node[] = [];
   private parked = 0;
 
-  constructor(changes: readonly Change[]) {
+  constructor(
+    changes: readonly Change[],
+    private readonly reach: ReachOf,
+  ) {
     for (const change of changes) this.enter(change);
-    for (const node of this.byAfter.values())
-      if (node.change !== null && !(node.state === 'coming' && node.change.what === 'file')) this.aim(node);
-    for (const change of this.files) this.aimFile(change);
+    for (const node of this.byAfter.values()) if (node.change !== null && !this.isPlaced(node)) this.aim(node);
+    for (const { change } of this.files) if (change !== null) this.aimFile(change);
     this.findTaken();
   }
 
   run(): Step[] {
-    // Names that files give up may be wanted by others.
-    const goingFiles = this.going.filter((n) => n.change?.what === 'file');
-    for (const node of goingFiles) {
-      this.steps.push({ key: keyOf(node), do: 'unwrite', path: pathOf(node) });
+    this.layReady();
+    this.moveAll();
+    this.endFolders(this.going.filter((node) => !node.holdsCrossing));
+    this.placeFiles();
+    for (const node of this.leaving) {
+      // Its bytes are there; what is written anew leaves the old ones to be kept.
+      const isKept = node.change?.content != null;
+      const at = placeOf(node);
+      const id = idOf(node);
+      this.steps.push(isKept ? { id, do: 'set-aside', at } : { id, do: 'remove', at, expects: node.change?.expects });
       detach(node);
     }
-    const movers = this.movers
-      .filter((node) => !node.placed)
-      .map((node) => ({ node, path: present(node.change?.after), depth: depthOf(present(node.change?.after)) }));
-    for (const { node } of movers.sort(byDepth)) this.place(node);
-    const folders = this.going
-      .filter((n) => n.change?.what === 'folder')
-      .map((node) => ({ key: keyOf(node), path: pathOf(node), depth: depthOf(pathOf(node)) }));
-    for (const { key, path } of folders.sort((a, b) => byDepth(b, a))) this.steps.push({ key, do: 'unmake', path });
-    this.files.sort((a, b) => (present(a.after) < present(b.after) ? -1 : 1));
-    for (const { key, before, after, content } of this.files) {
-      if (content === null) continue;
-      if (before !== null) this.steps.push({ key, do: 'unwrite', path: present(after) });
-      this.steps.push({ key, do: 'write', path: present(after), content });
-    }
+    this.endFolders(this.going.filter((node) => node.holdsCrossing));
+    for (const node of this.movers) if (isProject(node)) this.placeAll(node);
     return this.steps;
   }
 
+  private layReady(): void {
+    this.files.sort((a, b) => byPlace(afterOf(a), afterOf(b)));
+    for (const node of this.files) {
+      const { id, before, expects } = present(node.change);
+      const [at, content] = [afterOf(node), contentOf(node)];
+      if (content.kind === 'copy') this.steps.push({ id, do: 'copy', at, content, expects: content.expects });
+      if (content.kind === 'rewritten')
+        this.steps.push({ id, do: 'rewrite', from: present(before), at, content, expects });
+    }
+  }
+
+  private moveAll(): void {
+    // Names that files give up may be wanted by others.
+    for (const node of this.going) {
+      if (node.change?.entry !== 'file') continue;
+      this.steps.push({ id: idOf(node), do: 'set-aside', at: placeOf(node) });
+      detach(node);
+    }
+    const movers = this.movers
+      .filter((node) => !node.placed && !isProject(node))
+      .map((node) => ({ node, at: afterOf(node), depth: depthOf(afterOf(node)) }));
+    for (const { node } of movers.sort(byDepth)) this.placeUntilThere(node);
+  }
+
+  private endFolders(going: readonly Node[]): void {
+    const folders = going
+      .filter((n) => n.change?.entry === 'folder')
+      .map((node) => ({ node, at: placeOf(node), depth: depthOf(placeOf(node)) }));
+    for (const { node, at } of folders.sort((a, b) => byDepth(b, a))) {
+      this.steps.push({ id: idOf(node), do: node.change?.isWhole ? 'set-aside' : 'unmake', at });
+      detach(node);
+    }
+  }
+
+  private placeFiles(): void {
+    for (const node of this.files) {
+      const { id, before } = present(node.change);
+      const at = afterOf(node);
+      const folder = present(this.folderAfter(folderOf(at)));
+      const inTheWay = folder.children?.get(clashKey(lastName(at))) ?? null;
+      if (inTheWay !== null && leavesLast(inTheWay)) this.park(inTheWay);
+      if (before !== null && !node.crosses) this.steps.push({ id, do: 'set-aside', at });
+      this.steps.push({ id, do: 'place', at, content: contentOf(node) });
+    }
+  }
+
+  /** Its content is what gets there; nothing is moved. */
+  private isPlaced(node: Node): boolean {
+    return node.crosses || (node.state === 'coming' && node.change?.entry === 'file');
+  }
+
   private enter(change: Change): void {
-    const { before, after, what, content } = change;
+    const { id, before, after, entry, content } = change;
     if (before === null && after === null) return;
-    const fault = (path: string) => void this.faults.push({ code: 'changed-twice', key: change.key, path });
-    if (after !== null && this.byAfter.has(after)) {
+    const fault = (at: Place) => void this.faults.push({ code: 'changed-twice', id, at });
+    if (after !== null && this.byAfter.has(placeKey(after))) {
       fault(after);
       return;
     }
-    const isNewFile = before === null && what === 'file';
-    const node = before === null ? newNode(nameOf(present(after))) : this.nodeAt(before);
+    const isNewFile = before === null && entry === 'file';
+    const node = before === null ? newNode(lastName(present(after))) : this.nodeAt(before);
     if (node.change !== null) {
       fault(present(before));
       return;
@@ -157,46 +209,70 @@ class Ordering {
       this.going.push(node);
       return;
     }
-    this.byAfter.set(after, node);
-    if (what === 'file' && content !== null) this.files.push(change);
+    this.byAfter.set(placeKey(after), node);
+    const crosses = before !== null && before.root !== after.root && !this.isReached(before.root, after.root, entry);
+    if (crosses) this.leave(node);
+    if (entry === 'file' && (content !== null || crosses)) this.files.push(node);
     // One whose path stays may have to come out of a folder that does not.
-    if (!isNewFile) this.movers.push(node);
+    if (!isNewFile && !crosses) this.movers.push(node);
+  }
+
+  private isReached(from: RootId, to: RootId, entry: Change['entry']): boolean {
+    const reach = this.reach(from, to);
+    return reach === 'all' || (reach === 'files' && entry === 'file');
+  }
+
+  private leave(node: Node): void {
+    if (node.change?.entry === 'folder') throw new Error('a folder that crosses is lowered before it is ordered');
+    this.leaving.push(node);
+    node.crosses = true;
+    for (let at = node.parent; at !== null; at = at.parent) at.holdsCrossing = true;
   }
 
   /** Where an entry goes: the node its folder will be. */
   private aim(node: Node): void {
-    const { key, before, after } = present(node.change);
-    const folder = this.folderAfter(parentOf(present(after)));
+    const { id, before } = present(node.change);
+    const after = afterOf(node);
+    const folder = this.folderAfter(folderOf(after));
     if (folder === null)
       return void this.faults.push({
-        code: before !== null && after?.startsWith(`${before}/`) ? 'into-itself' : 'folder-gone',
-        key,
-        path: present(after),
+        code: before !== null && isBelow(after, before) ? 'into-itself' : 'folder-gone',
+        id,
+        at: after,
       });
     node.to = folder;
-    node.toName = nameOf(present(after));
+    node.toName = lastName(after);
     // Its folder's own move brings it there.
     if (node.state === 'there' && node.to === node.parent && node.toName === node.name) node.placed = true;
   }
 
-  private aimFile(change: Change): void {
-    if (this.folderAfter(parentOf(present(change.after))) === null)
-      this.faults.push({ code: 'folder-gone', key: change.key, path: present(change.after) });
+  private aimFile({ id, after }: Change): void {
+    const at = present(after);
+    if (this.folderAfter(folderOf(at)) === null) this.faults.push({ code: 'folder-gone', id, at });
   }
 
   private readonly foldersAfter = new Map<string, Node | null>();
 
-  private folderAfter(path: string): Node | null {
-    const own = this.byAfter.get(path);
+  private folderAfter(place: Place): Node | null {
+    const key = placeKey(place);
+    const own = this.byAfter.get(key);
     // A file holds nothing.
-    if (own !== undefined) return own.change?.what === 'file' ? null : own;
-    if (path === '') return this.root;
-    const known = this.foldersAfter.get(path);
+    if (own !== undefined) return own.change?.entry === 'file' ? null : own;
+    if (place.path === '') return this.top(place.root);
+    const known = this.foldersAfter.get(key);
     if (known !== undefined) return known;
-    const above = this.folderAfter(parentOf(path));
-    const found = above === null ? null : this.standingIn(above, nameOf(path));
-    this.foldersAfter.set(path, found);
+    const above = this.folderAfter(folderOf(place));
+    const found = above === null ? null : this.standingIn(above, lastName(place));
+    this.foldersAfter.set(key, found);
     return found;
+  }
+
+  private top(root: RootId): Node {
+    const known = this.roots.get(root);
+    if (known !== undefined) return known;
+    const made = newNode('', root);
+    this.roots.set(root, made);
+    return made;
   }
 
   /**
@@ -204,25 +280,22 @@ class Ordering {
    */
   private standingIn(above: Node, name: string): Node | null {
     const there = childOf(above, name);
-    if (there === null) return above.state === 'coming' ? null : attach(newNode(name), above);
-    return there.change === null ||
-      (there.change.before === there.change.after && there.change.after !== null) ||
-      there.placed
-      ? there
-      : null;
+    if (there === null) return comesEmpty(above) ? null : attach(newNode(name), above);
+    return there.change === null || staysInPlace(there.change) || there.placed ? there : null;
   }
 
   private readonly foldersBefore = new Map<string, Node>();
 
-  private nodeAt(path: string): Node {
-    if (path === '') return this.root;
-    const above = parentOf(path);
-    let folder = this.foldersBefore.get(above);
+  private nodeAt(place: Place): Node {
+    if (place.path === '') return this.top(place.root);
+    const above = folderOf(place);
+    const key = placeKey(above);
+    let folder = this.foldersBefore.get(key);
     if (folder === undefined) {
       folder = this.nodeAt(above);
-      this.foldersBefore.set(above, folder);
+      this.foldersBefore.set(key, folder);
     }
-    const name = above === '' ? path : path.slice(above.length + 1);
+    const name = above.path === '' ? place.path : place.path.slice(above.path.length + 1);
     return childOf(folder, name) ?? attach(newNode(name), folder);
   }
 
@@ -232,18 +305,15 @@ class Ordering {
       const names = taken.get(folder) ?? new Map<string, Node>();
       taken.set(folder, names);
       const other = names.get(name);
-      if (other !== undefined && other !== node)
-        this.faults.push({
-          code: 'name-taken',
-          key: (node.change ?? other.change)?.key ?? '',
-          path: node.change?.after ?? other.change?.after ?? '',
-        });
+      const change = node.change ?? other?.change;
+      if (other !== undefined && other !== node && change?.after != null)
+        this.faults.push({ code: 'name-taken', id: change.id, at: change.after });
       else names.set(name, node);
     };
     for (const node of this.byAfter.values()) {
-      const folder = node.to ?? this.folderAfter(parentOf(present(node.change?.after)));
+      const folder = node.to ?? this.folderAfter(folderOf(afterOf(node)));
       if (folder === null) continue;
-      const name = clashKey(nameOf(present(node.change?.after)));
+      const name = clashKey(lastName(afterOf(node)));
       claim(folder, name, node);
       // Those that stay where they are, and are known.
       for (let stays = folder.children?.get(name) ?? null; stays !== null; stays = stays.twin)
@@ -252,23 +322,24 @@ class Ordering {
   }
 
   /** Puts one mover in its place; one that stepped aside for another is asked again. */
-  private place(mover: Node): void {
+  private placeUntilThere(mover: Node): void {
     while (!mover.placed) this.placeAll(mover);
   }
 
   /** Whoever must go before it goes first. */
   private placeAll(first: Node): void {
-    const waiting: Node[] = [first];
-    const inHand = new Set<Node>(waiting);
-    const ask = (node: Node) => {
-      waiting.push(node);
+    const waiting: { readonly node: Node; readonly holdsName: boolean }[] = [{ node: first, holdsName: false }];
+    const inHand = new Set<Node>([first]);
+    const ask = (node: Node, holdsName: boolean) => {
+      waiting.push({ node, holdsName });
       inHand.add(node);
     };
-    for (let node = waiting.at(-1); node !== undefined; node = waiting.at(-1)) {
-      const leave = () => {
-        waiting.pop();
-        inHand.delete(node);
-      };
+    const leave = () => {
+      const last = waiting.pop();
+      if (last !== undefined) inHand.delete(last.node);
+      return last;
+    };
+    for (let node = waiting.at(-1)?.node; node !== undefined; node = waiting.at(-1)?.node) {
       if (node.placed) {
         leave();
         continue;
@@ -276,11 +347,12 @@ class Ordering {
       const folder = present(node.to);
       const before = mustGoBefore(node, folder);
       if (before !== null) {
-        if (!inHand.has(before)) ask(before);
+        if (!inHand.has(before)) ask(before, false);
         else {
-          // That one waits for this very name: this one steps aside, and is asked again.
-          this.park(node);
-          leave();
+          // Round a circle: whoever only holds a name that another waits for steps aside, and is asked again later.
+          let last = leave();
+          while (last !== undefined && !last.holdsName) last = leave();
+          this.park(present(last).node);
         }
         continue;
       }
@@ -288,103 +360,74 @@ class Ordering {
       if (inTheWay === null) {
         this.put(node);
         leave();
-      } else if (inTheWay.change !== null && inTheWay.state === 'there' && !inHand.has(inTheWay)) ask(inTheWay);
+      } else if (canGo(inTheWay) && !inHand.has(inTheWay)) ask(inTheWay, true);
       else this.park(inTheWay);
     }
   }
 
   private put(node: Node): void {
-    const key = keyOf(node);
+    const id = idOf(node);
     const folder = present(node.to);
     node.placed = true;
     if (node.state === 'coming') {
       node.state = 'there';
       rename(node, node.toName);
       attach(node, folder);
-      this.steps.push({ key, do: 'make', path: pathOf(node) });
+      const content = node.change?.content ?? null;
+      const at = placeOf(node);
+      this.steps.push(content === null ? { id, do: 'make', at } : { id, do: 'place', at, content });
       return;
     }
-    // Where capitals are all that changes, some systems see one name: it goes by way of another.
-    if (node.parent === folder && node.key === clashKey(node.toName)) this.park(node);
+    // Where capitals are all that changes, some systems see one name: it goes by way of another. Under that a project
+    // would not be found after a crash.
+    if (node.parent === folder && node.key === clashKey(node.toName) && !isProject(node)) this.park(node);
     this.moveTo(node, folder, node.toName);
   }
 
   private park(node: Node): void {
-    this.moveTo(node, present(node.parent), `${PARKED}${++this.parked}`);
+    const folder = present(node.parent);
+    // One may still stand aside since a batch that stopped half way.
+    do this.parked++;
+    while (childOf(folder, `${PARKED}${this.parked}`) !== null);
+    this.moveTo(node, folder, `${PARKED}${this.parked}`);
   }
 
   private moveTo(node: Node, folder: Node, name: string): void {
-    const from = pathOf(node);
+    const from = placeOf(node);
     detach(node);
     rename(node, name);
     attach(node, folder);
-    this.steps.push({ key: keyOf(node), do: 'move', from, path: pathOf(node) });
+    this.steps.push({ id: idOf(node), do: 'move', from, at: placeOf(node) });
   }
 }
 
-const newNode = (name: string): Node => ({
-  name,
-  key: clashKey(name),
-  parent: null,
-  children: null,
-  twin: null,
-  change: null,
-  to: null,
-  toName: '',
-  state: 'there',
-  placed: false,
-});
-const keyOf = (node: Node): string => node.change?.key ?? '';
+const idOf = (node: Node): string => node.change?.id ?? '';
+const afterOf = (node: Node): Place => present(node.change?.after);
+const isProject = (node: Node): boolean => node.change?.subject.kind === 'project';
+const staysInPlace = ({ before, after }: Change): boolean =>
+  before !== null && after !== null && isSamePlace(before, after);
+const canGo = (node: Node): boolean => node.change !== null && node.state === 'there' && !node.crosses;
+const leavesLast = (node: Node): boolean => node.crosses || (node.state === 'going' && node.holdsCrossing);
 
-function childOf(node: Node, name: string): Node | null {
-  let child = node.children?.get(clashKey(name)) ?? null;
-  while (child !== null && child.name !== name) child = child.twin;
-  return child;
+/** What gets to its place: a file that crosses is copied as it is, unless it is written anew. */
+function contentOf(node: Node): Content {
+  const { content, before, expects } = present(node.change);
+  return content ?? { kind: 'copy', from: present(before), expects };
 }
+
+/** What comes back from where it was set aside comes with all that was in it. */
+const comesEmpty = (node: Node): boolean => node.state === 'coming' && node.change?.content?.kind !== 'set-aside';
 
 function otherThan(node: Node, first: Node | null): Node | null {
   return first === node ? first.twin : first;
 }
 
-function rename(node: Node, name: string): void {
-  node.name = name;
-  node.key = clashKey(name);
-}
-
-function attach(node: Node, parent: Node): Node {
-  node.parent = parent;
-  parent.children ??= new Map();
-  node.twin = parent.children.get(node.key) ?? null;
-  parent.children.set(node.key, node);
-  return node;
-}
-
-function detach(node: Node): void {
-  const children = node.parent?.children;
-  const first = children?.get(node.key);
-  if (children == null || first === undefined) return;
-  if (first !== node) {
-    let before = first;
-    while (before.twin !== null && before.twin !== node) before = before.twin;
-    before.twin = node.twin;
-  } else if (node.twin === null) children.delete(node.key);
-  else children.set(node.key, node.twin);
-  node.twin = null;
-  node.parent = null;
-}
-
-function pathOf(node: Node): string {
-  let path = node.name;
-  for (let at = node.parent; at !== null && at.parent !== null; at = at.parent) path = join(at.name, path);
-  return path;
-}
-
 /** The folder it goes to is not made yet, or lies in it and is to come out first. */
 function mustGoBefore(node: Node, folder: Node): Node | null {
-  if (folder.state === 'coming') return folder;
   let first: Node | null = null;
   for (let at: Node | null = folder; at !== null; at = at.parent) {
     if (at === node) return first;
+    if (at.state === 'coming') return at;
     if (first === null && at.change !== null && at.to !== null && !at.placed) first = at;
   }
   return null;

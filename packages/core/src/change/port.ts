@@ -1,12 +1,10 @@
-/**
- * The little that a disk must be able to do. Paths are from the port's root, parted by `/`; failures throw with a
- * `code`.
- */
-import type { Expected, NewContent } from './change';
+/** The little that disks must be able to do. Failures throw with a `code`. */
+import type { Expected, NewContent, Patch } from './change';
+import type { Place, RootId } from './place';
 
 type Soon<T> = T | Promise<T>;
 
-/** What stands at a path. Links are themselves, never what they lead to. */
+/** What stands at a place. Links are themselves, never what they lead to. */
 export interface Standing extends Expected {
   readonly kind: 'folder' | 'file' | 'other';
   /** Stays when it is moved; empty where the disk has no such thing. */
@@ -19,25 +17,32 @@ export interface Standing extends Expected {
  */
 export const CLAIM_TIME = 1000;
 
-/** What a start needs of it. */
-export interface MakingPort {
-  make(path: string): Soon<void>;
-  write(path: string, bytes: Uint8Array): Soon<void>;
-  /** Removes a file this batch wrote. */
-  unwrite(path: string): Soon<void>;
-  /** Removes a folder this batch made, only while it is empty. */
-  unmake(path: string): Soon<void>;
-}
+/** What takes another place in one act: between two file systems nothing does, in a browser only files do. */
+export type Reach = 'all' | 'files' | 'nothing';
 
-export interface Port extends MakingPort {
-  look(path: string): Soon<Standing | null>;
+export interface Port {
+  /** Whether entries can be told apart by more than their names: after a crash that tells who stands where. */
+  readonly hasIdentities: boolean;
+  reach(from: RootId, to: RootId): Reach;
+  look(place: Place): Soon<Standing | null>;
   /** What is in a folder, by name; `null` where there is none. One call instead of one for each. */
-  list(path: string): Soon<ReadonlyMap<string, Standing['kind']> | null>;
+  list(place: Place): Soon<ReadonlyMap<string, Standing['kind']> | null>;
+  make(place: Place): Soon<void>;
+  write(place: Place, bytes: Uint8Array): Soon<void>;
   /**
    * A folder or file takes another place, with all that is in it; never over something that stands there (`EEXIST`).
    */
-  move(from: string, to: string): Soon<void>;
-  copy(from: string, to: string): Soon<void>;
+  move(from: Place, to: Place): Soon<void>;
+  /**
+   * A copy of a file, whole or not there, proved by reading it back; with patches, of what they make of it. The
+   * program's own of that name from an earlier try is written over. Gives what was read.
+   */
+  copy(from: Place, to: Place, patches?: readonly Patch[]): Soon<Expected>;
+  remove(place: Place): Soon<void>;
+  /** Removes a folder, only while it is empty. */
+  unmake(place: Place): Soon<void>;
+  /** What was done by now outlasts a loss of power. */
+  sync(): Soon<void>;
 }
 
 /** The least that `AbortSignal` fulfils. */
@@ -45,7 +50,7 @@ export interface Cancellation {
   readonly aborted: boolean;
 }
 
-export interface PerformOptions {
+export interface ApplyOptions {
   readonly bytesOf: (content: NewContent) => Soon<Uint8Array>;
   readonly cancel?: Cancellation | undefined;
   readonly progress?: ((done: number, all: number) => void) | undefined;
@@ -63,3 +68,9 @@ export function codeOf(error: unknown): string {
 
 /** Waits only for what is not there yet: a disk's own calls are, and fifty thousand needless waits are not free. */
 export const soon = <T>(value: Soon<T>): value is Promise<T> => value instanceof Promise;
+
+/** @internal */
+export const lookAt = async (port: Port, place: Place): Promise<Standing | null> => {
+  const there = port.look(place);
+  return soon(there) ? await there : there;
+};

@@ -9,12 +9,15 @@ export {
   reshape,
 } from './reshape';
 export {
+  inMakingOrder,
   MARKER_PATH,
   MARKER_REGISTERS_PATH,
   MARKER_TEMPLATE_PATH,
+  type Made,
   type Marker,
-  makingSteps,
+  ownFileChange,
   ownFiles,
+  projectFolderChange,
   redirectedChanges,
   type StartPlan,
   startChanges,

@@ -8,6 +8,7 @@
  */
 
 import type { Change } from '../change/change';
+import { home } from '../change/place';
 import type { Standing } from '../change/port';
 import { elementAt, present } from '../element';
 import { join } from '../listing/entry';
@@ -20,6 +21,7 @@ import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
+import { madeLine, starterContent } from './start';
 
 /** What the disk says when it is asked; only planned places are. */
 export interface DiskView {
@@ -185,7 +187,7 @@ class Reshaping {
       return;
     }
     this.needFolder(parent);
-    this.changes.set(line.key, { key: line.key, what: line.kind, before: was.path, after: line.path, content: null });
+    this.changes.set(line.key, { ...madeLine(line), before: home(was.path), content: null });
     this.say(line.key, line.kind, 'renamed', was.path, line.path);
   }
 
@@ -203,14 +205,7 @@ class Reshaping {
   private make(line: PlannedLine): void {
     if (this.changes.has(line.key)) return;
     this.needFolder(present(line.parent));
-    const { starter } = line;
-    this.changes.set(line.key, {
-      key: line.key,
-      what: line.kind,
-      before: null,
-      after: line.path,
-      content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` },
-    });
+    this.changes.set(line.key, madeLine(line));
     this.say(line.key, line.kind, 'made', null, line.path);
   }
 
@@ -259,10 +254,12 @@ class Reshaping {
       const expects = free ? there.look(path) : null;
       if (expects !== null)
         this.changes.set(key, {
-          key,
-          what: 'file',
-          before: path,
-          after: target,
+          id: key,
+          subject: { kind: 'file' },
+          group: subject ?? null,
+          entry: 'file',
+          before: home(path),
+          after: home(target),
           content: null,
           expects: { size: expects.size, modified: expects.modified },
         });
@@ -311,18 +308,20 @@ class Reshaping {
     if (
       this.blocked.has(folder) ||
       this.look(path) !== null ||
-      [...this.changes.values()].some((c) => c.after === path)
+      [...this.changes.values()].some((c) => c.after?.path === path)
     ) {
       this.say(key, 'file', 'taken', null, path);
       return;
     }
     this.needFolder(folder);
     this.changes.set(key, {
-      key,
-      what: 'file',
+      id: key,
+      subject: { kind: 'file' },
+      group: null,
+      entry: 'file',
       before: null,
-      after: path,
-      content: { kind: 'kept', key: `${from.starter.fill ? 'fill:' : ''}${from.starter.from}` },
+      after: home(path),
+      content: starterContent(from.starter),
     });
     this.say(key, 'file', 'made', null, path);
   }

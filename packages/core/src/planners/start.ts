@@ -1,8 +1,8 @@
 /** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
 
-import type { Change } from '../change/change';
+import { type Change, isNew, type NewContent, type Step } from '../change/change';
 import { type OrderFault, orderChanges } from '../change/order';
-import { isMaking, type MakingStep } from '../change/perform';
+import { home, VOLUME } from '../change/place';
 import type { Registers, Values } from '../name/pattern/field';
 import { OWN_FOLDER } from '../project/own-folder';
 import { signpostFiles } from '../project/signpost-files';
@@ -34,42 +34,69 @@ export interface StartPlan {
   readonly started: string;
 }
 
-/** Keys of kept contents are the starter's `from`, with `fill:` in front where it is filled in. */
 export function startChanges(plan: StartPlan): Change[] {
   const { expansion } = plan;
-  const changes = expansion.lines
-    .filter((line) => line.made && line.path !== '')
-    .map(
-      (line): Change => ({
-        key: line.key,
-        what: line.kind,
-        before: null,
-        after: line.path,
-        content:
-          line.starter === null
-            ? null
-            : { kind: 'kept', key: `${line.starter.fill ? 'fill:' : ''}${line.starter.from}` },
-      }),
-    );
-  return [
-    ...changes,
-    { key: OWN_FOLDER, what: 'folder', before: null, after: OWN_FOLDER, content: null },
-    ...ownFiles(plan).map(
-      ({ path, text }): Change => ({
-        key: path,
-        what: 'file',
-        before: null,
-        after: path,
-        content: { kind: 'text', text },
-      }),
-    ),
-  ];
+  const made = expansion.lines.filter((line) => line.made && line.path !== '').map(madeLine);
+  const folder: Change = { ...ofOwn(OWN_FOLDER), entry: 'folder', content: null };
+  const files = ownFiles(plan).map(({ path, text }) => ownFileChange(path, text, null));
+  return [...made, folder, ...files];
 }
 
-/** A start's changes only make what is new: their steps do too. A plan with a fault has no steps at all. */
-export function makingSteps(changes: readonly Change[]): Result<readonly MakingStep[], OrderFault> {
+/** A line of a plan, made new. */
+export const madeLine = ({ key, kind, path, starter }: PlannedLine): Change => ({
+  id: key,
+  subject: { kind: 'line', line: key },
+  group: null,
+  entry: kind,
+  before: null,
+  after: home(path),
+  content: starter === null ? null : starterContent(starter),
+});
+
+export const starterContent = ({ from, fill }: NonNullable<PlannedLine['starter']>): NewContent => ({
+  kind: 'starter',
+  key: from,
+  isFilled: fill === true,
+});
+
+const ofOwn = (path: string) =>
+  ({ id: path, subject: { kind: 'own' }, group: null, before: null, after: home(path) }) as const;
+
+/** A file in the project's own folder, made, or written anew where one is `before`. */
+export const ownFileChange = (path: string, text: string, before: string | null): Change => ({
+  ...ofOwn(path),
+  entry: 'file',
+  before: before === null ? null : home(before),
+  content: { kind: 'text', text },
+});
+
+/** A project's folder takes another name in its volume. */
+export const projectFolderChange = (from: string, to: string): Change => ({
+  id: 'project',
+  subject: { kind: 'project' },
+  group: null,
+  entry: 'folder',
+  before: { root: VOLUME, path: from },
+  after: { root: VOLUME, path: to },
+  content: null,
+});
+
+/** What is made, in the order in which it can be: by its path from the project's folder. */
+export type Made = { readonly id: string; readonly path: string } & (
+  | { readonly entry: 'folder' }
+  | { readonly entry: 'file'; readonly content: NewContent }
+);
+
+const madeBy = (step: Step): Made[] => {
+  if (step.do === 'make') return [{ id: step.id, path: step.at.path, entry: 'folder' }];
+  if (step.do !== 'place' || !isNew(step.content)) return [];
+  return [{ id: step.id, path: step.at.path, entry: 'file', content: step.content }];
+};
+
+/** Changes that only make what is new, in order. A plan with a fault makes nothing at all. */
+export function inMakingOrder(changes: readonly Change[]): Result<readonly Made[], OrderFault> {
   const { steps, faults } = orderChanges(changes);
-  return faults.length > 0 ? failure(faults) : success(steps.filter(isMaking));
+  return faults.length > 0 ? failure(faults) : success(steps.flatMap(madeBy));
 }
 
 /** What stands in a project's own folder: its marker, its rules as they are for it, and its signposts for programs. */
@@ -102,14 +129,7 @@ export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, rea
       at !== undefined && at.path !== '' && !changes.has(at.key);
       at = byKey.get(at.parent ?? '')
     ) {
-      const { key, kind, path, starter } = at;
-      changes.set(key, {
-        key,
-        what: kind,
-        before: null,
-        after: path,
-        content: starter === null ? null : { kind: 'kept', key: `${starter.fill ? 'fill:' : ''}${starter.from}` },
-      });
+      changes.set(at.key, madeLine(at));
     }
   }
   return new Map([...out].map(([volume, changes]) => [volume, [...changes.values()]]));

@@ -2,28 +2,37 @@
  * A plan of changes as text, CSV, JSON, and scripts that do the same by hand. Quoting leaves no name able to run
  * anything; nothing is overwritten.
  */
-import type { Change, Step } from '../change/change';
+import type { Change, Content, Step } from '../change/change';
+import { HOME, type Place } from '../change/place';
 import { csv } from '../text/csv';
-import { changeLine } from '../words/batches';
+import { changeLine, placeWords } from '../words/batches';
 
-/** A step with its bytes at hand. */
-export type WithBytes = (step: Extract<Step, { do: 'write' }>) => string;
+/** Base64 of what a file is made with. */
+export type WithBytes = (content: Content) => string;
 
 export const changesText = (changes: readonly Change[]): string => changes.map((c) => `${changeLine(c)}\n`).join('');
+
+const wordsAt = (place: Place | null): string => (place === null ? '' : placeWords(place));
+
+/** Scripts are run in the project's folder: what lies elsewhere they cannot name. */
+const pathOf = ({ root, path }: Place): string => {
+  if (root !== HOME) throw new Error('a script works in one folder');
+  return path;
+};
 
 export const changesCsv = (changes: readonly Change[]): string =>
   csv([
     ['what', 'before', 'after', 'content'],
-    ...changes.map((c) => [c.what, c.before ?? '', c.after ?? '', c.content === null ? '' : 'written']),
+    ...changes.map((c) => [c.entry, wordsAt(c.before), wordsAt(c.after), c.content === null ? '' : 'written']),
   ]);
 
 export const changesJson = (changes: readonly Change[]): string =>
   `${JSON.stringify(
-    changes.map(({ key, what, before, after, content }) => ({
-      key,
-      what,
-      before,
-      after,
+    changes.map(({ id, entry, before, after, content }) => ({
+      id,
+      what: entry,
+      before: before && placeWords(before),
+      after: after && placeWords(after),
       ...(content !== null && { written: true }),
     })),
     null,
@@ -34,17 +43,23 @@ export const changesJson = (changes: readonly Change[]): string =>
 export function changesSh(steps: readonly Step[], base64Of: WithBytes): string {
   const q = (path: string) => `'${`./${path}`.replaceAll("'", "'\\''")}'`;
   const lineOf = (step: Step): string => {
+    const path = pathOf(step.at);
     switch (step.do) {
       case 'make':
-        return `mkdir ${q(step.path)}`;
+        return `mkdir ${q(path)}`;
       case 'unmake':
-        return `rmdir ${q(step.path)}`;
+        return `rmdir ${q(path)}`;
       case 'move':
-        return `move ${q(step.from)} ${q(step.path)}`;
-      case 'unwrite':
-        return `move ${q(step.path)} ${q(`${step.path}.before`)}`;
+        return `move ${q(pathOf(step.from))} ${q(path)}`;
+      case 'set-aside':
+        return `move ${q(path)} ${q(`${path}.before`)}`;
       case 'write':
-        return `free ${q(step.path)}\nbase64 -d > ${q(step.path)} <<'END_OF_FILE'\n${base64Of(step).replace(/.{1,76}/g, '$&\n')}END_OF_FILE`;
+      case 'place':
+        return `free ${q(path)}\nbase64 -d > ${q(path)} <<'END_OF_FILE'\n${base64Of(step.content).replace(/.{1,76}/g, '$&\n')}END_OF_FILE`;
+      case 'copy':
+      case 'rewrite':
+      case 'remove':
+        throw new Error('a script of this has no use for copies');
     }
   };
   const head = [
@@ -62,17 +77,23 @@ export function changesPowerShell(steps: readonly Step[], base64Of: WithBytes): 
   const q = (text: string) => `'${text.replace(/['\u2018\u2019\u201a\u201b]/g, '$&$&')}'`;
   const at = (path: string) => `(Join-Path $root ${q(path.replaceAll('/', '\\'))})`;
   const lineOf = (step: Step): string => {
+    const path = pathOf(step.at);
     switch (step.do) {
       case 'make':
-        return `[void](New-Item -ItemType Directory -Path ${at(step.path)})`;
+        return `[void](New-Item -ItemType Directory -Path ${at(path)})`;
       case 'unmake':
-        return `[IO.Directory]::Delete(${at(step.path)})`;
+        return `[IO.Directory]::Delete(${at(path)})`;
       case 'move':
-        return `Move-New ${at(step.from)} ${at(step.path)}`;
-      case 'unwrite':
-        return `Move-New ${at(step.path)} ${at(`${step.path}.before`)}`;
+        return `Move-New ${at(pathOf(step.from))} ${at(path)}`;
+      case 'set-aside':
+        return `Move-New ${at(path)} ${at(`${path}.before`)}`;
       case 'write':
-        return `if (Test-Path -LiteralPath ${at(step.path)}) { throw ${q(`${step.path} is there already.`)} }\r\n[IO.File]::WriteAllBytes(${at(step.path)}, [Convert]::FromBase64String(${q(base64Of(step))}))`;
+      case 'place':
+        return `if (Test-Path -LiteralPath ${at(path)}) { throw ${q(`${path} is there already.`)} }\r\n[IO.File]::WriteAllBytes(${at(path)}, [Convert]::FromBase64String(${q(base64Of(step.content))}))`;
+      case 'copy':
+      case 'rewrite':
+      case 'remove':
+        throw new Error('a script of this has no use for copies');
     }
   };
   const head = [

@@ -1,7 +1,6 @@
 /**
  * A project's plan as a path list, an outline, and scripts that make it. Quoting leaves no name able to run anything.
  */
-import type { MakingStep } from '../change/perform';
 import type { Expansion } from '../template/expansion';
 
 export function planPaths(expansion: Expansion): string {
@@ -18,10 +17,10 @@ export function planOutline(expansion: Expansion): string {
     .join('');
 }
 
-/** A step with its bytes at hand. */
+/** What is made, with its bytes at hand. */
 export type FilledStep =
-  | Extract<MakingStep, { do: 'make' }>
-  | { readonly key: string; readonly do: 'write'; readonly path: string; readonly base64: string };
+  | { readonly do: 'make'; readonly path: string }
+  | { readonly do: 'write'; readonly path: string; readonly base64: string };
 
 /** POSIX sh: makes the tree in the folder it is run in, and refuses where the project's folder stands already. */
 export function planSh(rootName: string, steps: readonly FilledStep[]): string {

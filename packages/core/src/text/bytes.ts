@@ -13,3 +13,21 @@ export function base64(bytes: Uint8Array): string {
   }
   return out;
 }
+
+/** @throws SyntaxError where it is none */
+export function fromBase64(text: string): Uint8Array {
+  const letters = text.replace(/={1,2}$/, '');
+  if (/[^A-Za-z0-9+/]/.test(letters) || letters.length % 4 === 1) throw new SyntaxError('This is no base 64.');
+  const out = new Uint8Array(Math.floor((letters.length * 3) / 4));
+  let bits = 0;
+  let n = 0;
+  let at = 0;
+  for (const letter of letters) {
+    n = ((n << 6) | LETTERS.indexOf(letter)) & 0xffff;
+    bits += 6;
+    if (bits < 8) continue;
+    bits -= 8;
+    out[at++] = (n >> bits) & 0xff;
+  }
+  return out;
+}

@@ -1,4 +1,4 @@
 /** Text as it travels: CSV, bytes, folding to ASCII. */
 
-export { base64 } from './bytes';
+export { base64, fromBase64 } from './bytes';
 export { csv } from './csv';

@@ -1,5 +1,6 @@
 /** Batches in words: what stood in the way, and what a line does. */
 import type { Change } from '../change/change';
+import { HOME, isSamePlace, type Place } from '../change/place';
 
 /** What happened at a place, and what to do. Codes of the core and of disks alike. */
 const HINDRANCES: Readonly<Record<string, string>> = {
@@ -8,7 +9,7 @@ const HINDRANCES: Readonly<Record<string, string>> = {
   'other-kind': 'is something else than it was',
   ENOTDIR: 'stands where a folder is needed',
   changed: 'was changed since',
-  ECHANGED: 'was written to while it was moved',
+  ECHANGED: 'was written to while it was copied',
   taken: 'is taken: something of that name is there already',
   EEXIST: 'is taken: something of that name is there already',
   'name-taken': 'would be the name of two in one folder',
@@ -63,9 +64,13 @@ const ABOUT: Readonly<Record<string, string>> = {
 
 export const batchWords = (what: string): string => ABOUT[what] ?? what;
 
-export function changeLine({ what, before, after, content }: Change): string {
-  if (before === null) return `${what === 'folder' ? 'make' : 'write'} ${after ?? ''}`;
-  if (after === null) return `take back ${before}`;
+/** Where a change says an entry is, as a person reads it: in the project's folder by its path, else with its volume. */
+export const placeWords = ({ root, path }: Place): string => (root === HOME ? path : `${root}: ${path}`);
+
+export function changeLine({ entry, before, after, content }: Change): string {
+  if (before === null) return `${entry === 'folder' ? 'make' : 'write'} ${after === null ? '' : placeWords(after)}`;
+  const was = placeWords(before);
+  if (after === null) return `take back ${was}`;
   const rewritten = content === null ? '' : ', written anew';
-  return before === after ? `rewrite ${before}` : `move ${before} → ${after}${rewritten}`;
+  return isSamePlace(before, after) ? `rewrite ${was}` : `move ${was} → ${placeWords(after)}${rewritten}`;
 }

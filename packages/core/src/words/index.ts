@@ -1,6 +1,6 @@
 /** Codes become English here, and only here. */
 export { ACTIVITY_WORDS, activityWords } from './activity';
-export { batchWords, changeLine, hindranceWords, unreadWords } from './batches';
+export { batchWords, changeLine, hindranceWords, placeWords, unreadWords } from './batches';
 export { differenceWords } from './differences';
 export {
   CHANGE_WORDS,

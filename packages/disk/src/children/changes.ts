@@ -3,19 +3,20 @@ import {
   type BatchOutcome,
   type Change,
   codeOf,
-  type MakingStep,
+  HOME,
   type NewContent,
   type Rest,
+  type RootId,
 } from '@nesting/core/change';
 import { type AddOutcome, addToFolder, takeBackAdd } from '../add-to-folder';
-import { applyOnDisk, type Settled, settleOnDisk, type UndoLine, undoneKeys, undoPlan } from '../batch';
+import { applyOnDisk, type Settled, settleOnDisk, type UndoLine, undoneIds, undoPlan } from '../batch';
 import { type Closed, closeOnDisk } from '../close-batch';
-import { BatchOpen, openIn, openStale, readBatch } from '../journal';
+import { BatchOpen, homeOf, openIn, openStale, readBatch } from '../journal';
 import { takeUp } from '../roots/identity';
-import { inRoot } from '../roots/open';
-import { portOn, standingAt } from '../roots/port';
+import { inRoot, openRoot } from '../roots/open';
+import { move, type Roots, standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
-import { renameSame } from '../roots/take-place';
+import { Unreachable, type Where } from '../roots/where';
 import { type StartOutcome, startOnDisk, sweep, takeBackStart } from '../start';
 import type { Context } from './context';
 import type { OfWhere } from './looks';
@@ -32,10 +33,14 @@ const bytesFrom =
   (contents: Contents) =>
   (content: NewContent): Uint8Array => {
     if (content.kind === 'text') return Buffer.from(content.text);
-    const bytes = contents.get(content.key);
+    const bytes = contents.get(contentKey(content));
     if (bytes === undefined) throw Object.assign(new Error(`no content ${content.key}`), { code: 'ENOCONTENT' });
     return bytes;
   };
+
+/** What a starter file is called among `Contents`: filled in it is another one. */
+export const contentKey = ({ key, isFilled }: Extract<NewContent, { kind: 'starter' }>): string =>
+  `${isFilled ? 'filled' : 'plain'} ${key}`;
 
 /** Milliseconds between two words on how far it is. */
 const TOLD_EVERY = 100;
@@ -50,7 +55,12 @@ function telling({ tell }: Context<Progress>): (done: number, all: number) => vo
   };
 }
 
-export interface BatchTask extends OfWhere {
+/** Roots that a batch works in beside the project's own folder, by their ids. */
+export interface OtherRoots {
+  readonly others: readonly { readonly id: RootId; readonly where: Where }[];
+}
+
+export interface BatchTask extends OfWhere, OtherRoots {
   readonly id: string;
   readonly what: string;
   readonly by: string;
@@ -62,12 +72,12 @@ export interface BatchTask extends OfWhere {
 
 /** @throws `BATCH-OPEN` where another one is under way */
 export const applyBatch = (task: BatchTask, context: Context<Progress>): Promise<BatchOutcome> =>
-  inRoot(task.where, async (root) => {
-    const { contents, where: _where, ...batch } = task;
+  inRoots(task, async (roots) => {
+    const { contents, where: _where, others: _others, ...batch } = task;
     const work = () =>
       applyOnDisk({
         ...batch,
-        root,
+        roots,
         bytesOf: bytesFrom(contents),
         cancel: context.cancel,
         progress: telling(context),
@@ -76,12 +86,35 @@ export const applyBatch = (task: BatchTask, context: Context<Progress>): Promise
       return await work();
     } catch (error) {
       // Whoever asks knows that nobody else is at it: what lies there open is left from long ago.
-      if (error instanceof BatchOpen && openStale(root, Date.now())) return work();
+      if (error instanceof BatchOpen && openStale(roots, Date.now())) return work();
       throw error;
     }
   });
 
-export interface SettleTask extends OfWhere {
+/** Roots that cannot be reached are not among them. @throws Unreachable for the project's own folder */
+async function inRoots<T>({ where, others }: OfWhere & OtherRoots, work: (roots: Roots) => Promise<T>): Promise<T> {
+  const roots = new Map([[HOME, openRoot(where)]]);
+  try {
+    for (const other of others) {
+      const root = reachedRoot(other.where);
+      if (root !== null) roots.set(other.id, root);
+    }
+    return await work(roots);
+  } finally {
+    for (const root of roots.values()) root.close();
+  }
+}
+
+function reachedRoot(where: Where): Root | null {
+  try {
+    return openRoot(where);
+  } catch (error) {
+    if (error instanceof Unreachable) return null;
+    throw error;
+  }
+}
+
+export interface SettleTask extends OfWhere, OtherRoots {
   readonly id: string;
   readonly way: 'finish' | 'take-back' | 'close';
   readonly by: string;
@@ -101,20 +134,22 @@ export interface SettledOnDisk {
 }
 
 /** Settles a batch if it is the one that is open. What was ended before, and never told, is told now. */
-export const settleBatch = ({ where, id, way, by, at }: SettleTask): Promise<SettledOnDisk> =>
-  inRoot(where, async (root) => {
+export const settleBatch = ({ id, way, by, at, ...where }: SettleTask): Promise<SettledOnDisk> =>
+  inRoots(where, async (roots) => {
+    const root = homeOf(roots);
     const taking = { by, at };
     // Taking back one that was done is a batch of its own, and may itself have been cut short.
     if (openIn(root) === `${id}-back`) {
-      const back = way === 'close' ? await closeOnDisk(root, taking) : await settleOnDisk(root, BACK_WAYS[way], taking);
+      const back =
+        way === 'close' ? await closeOnDisk(roots, taking) : await settleOnDisk(roots, BACK_WAYS[way], taking);
       if (back.state === 'paused') return { settled: { ...back, id }, journal: null };
     }
     const isOpen = openIn(root) === id;
     const settled = !isOpen
       ? null
       : way === 'close'
-        ? await closeOnDisk(root, taking)
-        : await settleOnDisk(root, way, taking);
+        ? await closeOnDisk(roots, taking)
+        : await settleOnDisk(roots, way, taking);
     return { settled, journal: journalOf(root, id) };
   });
 
@@ -128,13 +163,13 @@ function journalOf(root: Root, id: string): SettledOnDisk['journal'] {
   return { isTakenBack, rest: ended?.ended === 'closed' ? (ended.rest ?? []) : null, changes: intents.changes };
 }
 
-export interface BatchAsked extends OfWhere {
+export interface BatchAsked extends OfWhere, OtherRoots {
   readonly id: string;
 }
 
 /** What undoing a batch would do, line by line; `null` where it is not done, or has no journal. */
-export const planUndo = ({ where, id }: BatchAsked): Promise<readonly UndoLine[] | null> =>
-  inRoot(where, (root) => undoPlan(root, id));
+export const planUndo = ({ id, ...where }: BatchAsked): Promise<readonly UndoLine[] | null> =>
+  inRoots(where, (roots) => undoPlan(roots, id));
 
 export interface JournalPage {
   readonly changes: readonly Change[];
@@ -145,26 +180,28 @@ export interface JournalPage {
 }
 
 /** Everything the page of one batch shows; `null` where it has no journal. */
-export const journalPage = ({ where, id }: BatchAsked): Promise<JournalPage | null> =>
-  inRoot(where, async (root) => {
+export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage | null> =>
+  inRoots(where, async (roots) => {
+    const root = homeOf(roots);
     const record = readBatch(root, id);
     if (record === null) return null;
     const { intents, ended } = record;
     return {
       changes: intents.changes,
-      undone: undoneKeys(root, id),
-      undo: await undoPlan(root, id),
+      undone: undoneIds(root, id),
+      undo: await undoPlan(roots, id),
       rest: ended?.rest ?? [],
     };
   });
 
 /** Whether anything of a batch was done, as far as its journal says. */
-export const hasBegun = ({ where, id }: BatchAsked): boolean => inRoot(where, (root) => readBatch(root, id) !== null);
+export const hasBegun = ({ where, id }: OfWhere & { readonly id: string }): boolean =>
+  inRoot(where, (root) => readBatch(root, id) !== null);
 
 export interface StartTask extends OfWhere {
   readonly folder: string;
   readonly project: string;
-  readonly steps: readonly MakingStep[];
+  readonly changes: readonly Change[];
   readonly contents: Contents;
 }
 
@@ -176,10 +213,10 @@ export const start = (task: StartTask, context: Context<Progress>): Promise<Star
 export const addTo = (task: StartTask, context: Context<Progress>): Promise<AddOutcome> =>
   inRoot(task.where, (parent) => addToFolder({ ...startOf(task, context), parent }));
 
-const startOf = ({ folder, project, steps, contents }: StartTask, context: Context<Progress>) => ({
+const startOf = ({ folder, project, changes, contents }: StartTask, context: Context<Progress>) => ({
   folder,
   project,
-  steps,
+  changes,
   bytesOf: bytesFrom(contents),
   progress: telling(context),
 });
@@ -187,9 +224,9 @@ const startOf = ({ folder, project, steps, contents }: StartTask, context: Conte
 export const unstart = ({
   where,
   folder,
-  steps,
+  changes,
 }: Omit<StartTask, 'project' | 'contents'>): Promise<readonly string[]> =>
-  inRoot(where, (parent) => takeBackStart({ parent, folder, steps }));
+  inRoot(where, (parent) => takeBackStart({ parent, folder, changes }));
 
 export interface LeftOver extends OfWhere {
   readonly project: string;
@@ -215,22 +252,15 @@ export interface RenameTask extends OfWhere {
 /** `already` where only the new name is there, else the system's code of what is in the way. */
 export type Renamed = 'done' | 'already' | { readonly code: string; readonly path: string };
 
-/** A folder in a volume's root takes another name. */
+/** A folder in a volume's root takes another name, where no batch of its own has given it that yet. */
 export const renameFolder = ({ where, from, to }: RenameTask): Renamed =>
   inRoot(where, (root) => {
     const [source, target] = [standingAt(root, from), standingAt(root, to)];
     if (source?.kind !== 'folder') return target?.kind === 'folder' ? 'already' : { code: 'ENOENT', path: from };
-    const isSame = target !== null && target.id === source.id;
-    if (target !== null && !isSame) return { code: 'EEXIST', path: to };
-    return renamed(root, from, to, isSame);
+    try {
+      move({ root, path: from }, { root, path: to });
+      return 'done';
+    } catch (error) {
+      return { code: codeOf(error), path: to };
+    }
   });
-
-function renamed(root: Root, from: string, to: string, isSame: boolean): Renamed {
-  try {
-    if (isSame) renameSame(root, from, to);
-    else void portOn(root).move(from, to);
-    return 'done';
-  } catch (error) {
-    return { code: codeOf(error), path: to };
-  }
-}

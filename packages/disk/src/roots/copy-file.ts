@@ -1,45 +1,99 @@
 /** Copies a file and proves the copy. */
-import { createHash } from 'node:crypto';
-import { closeSync, constants, fchmodSync, fsyncSync, ftruncateSync, futimesSync, openSync, writeSync } from 'node:fs';
-import { eachChunk, hashOf, withPlainFile } from './plain-file';
+import { createHash, type Hash } from 'node:crypto';
+import {
+  closeSync,
+  constants,
+  fchmodSync,
+  fsyncSync,
+  ftruncateSync,
+  futimesSync,
+  openSync,
+  renameSync,
+  writeSync,
+} from 'node:fs';
+import type { Expected, Patch } from '@nesting/core/change';
+import { eachChunk, hashOf, type PlainFile, withPlainFile } from './plain-file';
 import type { Root } from './root';
 import { failed } from './where';
 
-export interface Copied {
+/** A file in a root that is worked in. */
+export interface FileAt {
+  readonly root: Root;
   readonly path: string;
-  readonly size: number;
-  readonly modified: number;
 }
 
+/** Behind the name of a copy that is not whole yet. */
+const PART = '.part';
+const NEW_FILE = constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC | constants.O_NOFOLLOW;
+
 /**
- * A copy under a name that is free, with the original's time and rights. What is read is hashed on the way; the copy is
- * synced and read back.
+ * A copy with the original's time and rights, whole or not there. What is written is hashed on the way; the copy is
+ * synced and read back. Nothing but the program's own folders is copied to: what is there of that name is an earlier
+ * try. With patches it is what they make of the file, and has a time of its own.
  *
- * @throws `EEXIST` where the name is taken, `EVERIFY` where the copy is not what was read
+ * @throws `EVERIFY` where the copy is not what was written, `EPATCH` where a patch reaches beyond the file
  */
-export function copyFile(root: Root, from: string, to: string): Copied {
-  return withPlainFile(root, from, (source) => {
-    const fd = openSync(root.at(to), constants.O_RDWR | constants.O_CREAT | constants.O_EXCL, source.mode & 0o777);
+export function copyFile(from: FileAt, to: FileAt, patches: readonly Patch[] = []): Expected {
+  return withPlainFile(from.root, from.path, (source) => {
+    const { root, path } = to;
+    const part = `${path}${PART}`;
+    const fd = openSync(root.at(part), NEW_FILE, 0o600);
     try {
-      root.sure(to);
-      const hash = createHash('sha256');
-      let at = 0;
-      eachChunk(source, [0, Number.POSITIVE_INFINITY], (bytes) => {
-        hash.update(bytes);
-        // Holes stay holes.
-        if (!source.isSparse || bytes.some((byte) => byte !== 0))
-          for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done, bytes.length - done, at + done);
-        at += bytes.length;
-        return true;
-      });
-      ftruncateSync(fd, at);
-      fsyncSync(fd);
-      if (hash.digest('hex') !== hashOf({ fd })) throw failed('EVERIFY', from);
+      root.sure(part);
+      const copy = new Copy(fd, source.isSparse && patches.length === 0);
+      writePatched(source, patches, copy);
+      if (copy.end() !== hashOf({ fd })) throw failed('EVERIFY', from.path);
       fchmodSync(fd, source.mode & 0o777);
-      futimesSync(fd, source.modified / 1000, source.modified / 1000);
+      if (patches.length === 0) futimesSync(fd, source.modified / 1000, source.modified / 1000);
     } finally {
       closeSync(fd);
     }
-    return { path: from, size: source.size, modified: source.modified };
+    renameSync(root.at(part), root.at(path));
+    return { size: source.size, modified: Math.floor(source.modified) };
   });
+}
+
+/** What is written, one piece behind another. */
+class Copy {
+  private readonly hash: Hash = createHash('sha256');
+  private at = 0;
+
+  constructor(
+    private readonly fd: number,
+    /** Holes stay holes. */
+    private readonly isSparse: boolean,
+  ) {}
+
+  write(bytes: Uint8Array): void {
+    this.hash.update(bytes);
+    if (!this.isSparse || bytes.some((byte) => byte !== 0))
+      for (let done = 0; done < bytes.length; )
+        done += writeSync(this.fd, bytes, done, bytes.length - done, this.at + done);
+    this.at += bytes.length;
+  }
+
+  /** What it is to be, by its hash. */
+  end(): string {
+    ftruncateSync(this.fd, this.at);
+    fsyncSync(this.fd);
+    return this.hash.digest('hex');
+  }
+}
+
+function writePatched(source: PlainFile, patches: readonly Patch[], copy: Copy): void {
+  let at = 0;
+  const until = (end: number) => {
+    eachChunk(source, [at, end], (bytes) => {
+      copy.write(bytes);
+      at += bytes.length;
+      return true;
+    });
+  };
+  for (const patch of patches) {
+    if (patch.at < at || patch.at + patch.length > source.size) throw failed('EPATCH', '');
+    until(patch.at);
+    copy.write(Buffer.from(patch.bytes, 'base64'));
+    at += patch.length;
+  }
+  until(Number.POSITIVE_INFINITY);
 }

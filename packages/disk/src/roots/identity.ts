@@ -4,7 +4,7 @@
  */
 import { codeOf } from '@nesting/core/change';
 import { readText } from './plain-file';
-import { portOn } from './port';
+import { writeNew } from './port';
 import type { Root } from './root';
 
 export const VOLUME_FILE = '.nesting-volume';
@@ -35,7 +35,7 @@ export function takeUp(root: Root, id: string, name: string): string {
   if (known !== null) return known;
   const identity: VolumeIdentity = { format: 'nesting/volume', id, name };
   try {
-    void portOn(root).write(VOLUME_FILE, Buffer.from(`${JSON.stringify(identity)}\n`));
+    writeNew(root, VOLUME_FILE, Buffer.from(`${JSON.stringify(identity)}\n`));
     return id;
   } catch (error) {
     // Two who take it up at once: the first one's holds.

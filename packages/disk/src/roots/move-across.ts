@@ -4,12 +4,17 @@
  * A crash before the last act leaves the original as it was, and a copy that says by its name what it is.
  */
 import { lstatSync, mkdirSync, readdirSync, rmdirSync, unlinkSync, utimesSync } from 'node:fs';
+import type { Expected } from '@nesting/core/change';
 import { join, nameOf, parentOf } from '@nesting/core/listing';
-import { type Copied, copyFile } from './copy-file';
+import { copyFile } from './copy-file';
 import { removeTree } from './remove-tree';
 import type { Root } from './root';
 import { takePlace } from './take-place';
 import { failed } from './where';
+
+interface Copied extends Expected {
+  readonly path: string;
+}
 
 /** In front of the name of a copy that is not whole yet. */
 export const COPYING = '.nesting-copying-';
@@ -25,10 +30,10 @@ export function moveAcross(root: Root, from: string, to: string): void {
     copyVerified(root, from, beside, copied);
     const changed = copied.find(({ path, size, modified }) => {
       const now = lstatSync(root.at(path), { throwIfNoEntry: false });
-      return now === undefined || now.size !== size || now.mtimeMs !== modified;
+      return now === undefined || now.size !== size || Math.floor(now.mtimeMs) !== modified;
     });
     if (changed !== undefined) throw failed('ECHANGED', changed.path);
-    takePlace(root, beside, to);
+    takePlace({ root, path: beside }, { root, path: to });
     root.forget();
   } catch (error) {
     removeTree(root, beside);
@@ -44,7 +49,7 @@ function copyVerified(root: Root, from: string, to: string, copied: Copied[]): v
     for (const name of readdirSync(root.folder(from).self))
       copyVerified(root, join(from, name), join(to, name), copied);
     utimesSync(root.folder(to).self, stats.atime, stats.mtime);
-  } else if (stats.isFile()) copied.push(copyFile(root, from, to));
+  } else if (stats.isFile()) copied.push({ path: from, ...copyFile({ root, path: from }, { root, path: to }) });
   else throw failed('ELOOP', from);
 }
 

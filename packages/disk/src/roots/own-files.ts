@@ -28,19 +28,49 @@ export function makeFolders(root: Root, path: string): void {
   root.folder(path).sure();
 }
 
+/** Characters that are handed to the system at once. */
+const WRITTEN_AT_ONCE = 1 << 16;
+
 /** There whole or not at all: a crash leaves only the part. */
-export function writeWhole(root: Root, path: string, text: string): void {
+export function writeWhole(root: Root, path: string, lines: Iterable<string>): void {
   const part = `${path}.part`;
   const { O_WRONLY, O_CREAT, O_TRUNC, O_NOFOLLOW } = constants;
   const fd = openSync(root.at(part), O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW);
   try {
     root.sure(part);
-    writeSync(fd, text);
+    let text = '';
+    for (const line of lines) {
+      text += line;
+      if (text.length < WRITTEN_AT_ONCE) continue;
+      writeAll(fd, text);
+      text = '';
+    }
+    writeAll(fd, text);
     fsyncSync(fd);
   } finally {
     closeSync(fd);
   }
   renameSync(root.at(part), root.at(path));
+  syncFolder(root, parentOf(path));
+}
+
+function writeAll(fd: number, text: string): void {
+  const bytes = Buffer.from(text);
+  for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done);
+}
+
+/** The name outlasts a loss of power, where the system lets folders be synced. */
+function syncFolder(root: Root, path: string): void {
+  try {
+    const fd = openSync(root.folder(path).self, 'r');
+    try {
+      fsyncSync(fd);
+    } finally {
+      closeSync(fd);
+    }
+  } catch (error) {
+    if (!['EISDIR', 'EPERM', 'EACCES', 'EINVAL'].includes(codeOf(error))) throw error;
+  }
 }
 
 export function append(root: Root, path: string, text: string, isSynced: boolean): void {
@@ -48,7 +78,7 @@ export function append(root: Root, path: string, text: string, isSynced: boolean
   const fd = openSync(root.at(path), O_WRONLY | O_CREAT | O_APPEND | O_NOFOLLOW);
   try {
     root.sure(path);
-    writeSync(fd, text);
+    writeAll(fd, text);
     if (isSynced) fsyncSync(fd);
   } finally {
     closeSync(fd);
@@ -60,7 +90,7 @@ export function writeExclusive(root: Root, path: string, text: string): void {
   const fd = openSync(root.at(path), 'wx');
   try {
     root.sure(path);
-    writeSync(fd, text);
+    writeAll(fd, text);
   } finally {
     closeSync(fd);
   }

@@ -1,9 +1,10 @@
 /**
- * Node's disk as the core's port. Synchronous calls: as fast as the system's own (see the measurements in
+ * Node's disks as the core's port. Synchronous calls: as fast as the system's own (see the measurements in
  * docs/architecture.md). Every path is taken from an open folder, so none can be led elsewhere.
  */
 import {
   closeSync,
+  fsyncSync,
   lstatSync,
   mkdirSync,
   openSync,
@@ -13,33 +14,105 @@ import {
   unlinkSync,
   writeSync,
 } from 'node:fs';
-import { codeOf, type Port, type Standing } from '@nesting/core/change';
-import { copyFile } from './copy-file';
+import { valueAt } from '@nesting/core';
+import { codeOf, HOME, type Place, type Port, type RootId, type Standing } from '@nesting/core/change';
+import { parentOf } from '@nesting/core/listing';
+import { copyFile, type FileAt } from './copy-file';
 import { moveAcross } from './move-across';
 import type { Root } from './root';
 import { takePlace } from './take-place';
 
-export function portOn(root: Root): Port {
-  /** One call on an entry; then, where there are no handles, a look whether it happened in the right folder. */
-  const call = <T>(path: string, work: (at: string) => T): T => {
-    const done = work(root.at(path));
-    root.sure(path);
-    return done;
-  };
+/** The roots of one batch, by their ids. */
+export type Roots = ReadonlyMap<RootId, Root>;
+
+export const onlyHome = (root: Root): Roots => new Map([[HOME, root]]);
+
+export function portOn(roots: Roots): Port {
+  const rootOf = (place: Place): Root => valueAt(roots, place.root);
+  const fileAt = (place: Place): FileAt => ({ root: rootOf(place), path: place.path });
+  const unsynced = new Unsynced();
   return {
-    look: (path) => standingAt(root, path),
-    list: (path) => list(root, path),
-    make: (path) => call(path, (at) => mkdirSync(at)),
-    write: (path, bytes) => call(path, (at) => writeNew(at, bytes)),
-    unwrite: (path) => call(path, (at) => unlinkSync(at)),
-    unmake: (path) => {
-      call(path, (at) => rmdirSync(at));
-      root.forget();
+    hasIdentities: true,
+    reach: (from, to) => (from === to || isOneDisk(valueAt(roots, from), valueAt(roots, to)) ? 'all' : 'nothing'),
+    look: ({ root, path }) => standingAt(valueAt(roots, root), path),
+    list: (place) => list(rootOf(place), place.path),
+    make: (place) => {
+      makeFolder(rootOf(place), place.path);
+      unsynced.changed(fileAt(place));
     },
-    move: (from, to) => move(root, from, to),
-    copy: (from, to) => void copyFile(root, from, to),
+    write: (place, bytes) => {
+      writeNew(rootOf(place), place.path, bytes);
+      unsynced.wrote(fileAt(place));
+    },
+    remove: (place) => {
+      removeFile(rootOf(place), place.path);
+      unsynced.changed(fileAt(place));
+    },
+    unmake: (place) => {
+      removeFolder(rootOf(place), place.path);
+      unsynced.changed(fileAt(place));
+    },
+    move: (from, to) => {
+      move(fileAt(from), fileAt(to));
+      unsynced.changed(fileAt(from));
+      unsynced.changed(fileAt(to));
+    },
+    copy: (from, to, patches) => {
+      const read = copyFile(fileAt(from), fileAt(to), patches);
+      unsynced.changed(fileAt(to));
+      return read;
+    },
+    sync: () => unsynced.sync(),
   };
 }
+
+/** What a loss of power could undo: files that were written, and folders whose entries changed. */
+class Unsynced {
+  private files: FileAt[] = [];
+  private readonly folders = new Map<Root, Set<string>>();
+  /** Most calls are in the folder of the one before. */
+  private last: { readonly root: Root; readonly folder: string } | null = null;
+
+  wrote(file: FileAt): void {
+    this.files.push(file);
+    this.changed(file);
+  }
+
+  changed({ root, path }: FileAt): void {
+    const folder = parentOf(path);
+    if (this.last?.root === root && this.last.folder === folder) return;
+    this.last = { root, folder };
+    const known = this.folders.get(root) ?? new Set();
+    this.folders.set(root, known.add(folder));
+  }
+
+  sync(): void {
+    for (const { root, path } of this.files) syncIfThere(() => root.at(path));
+    for (const [root, folders] of this.folders) for (const path of folders) syncIfThere(() => root.folder(path).self);
+    this.files = [];
+    this.folders.clear();
+    this.last = null;
+  }
+}
+
+/** What moved since is synced with its new folder. Systems that know no sync of a folder keep their own order. */
+function syncIfThere(at: () => string): void {
+  try {
+    const fd = openSync(at(), 'r');
+    try {
+      fsyncSync(fd);
+    } finally {
+      closeSync(fd);
+    }
+  } catch (error) {
+    if (!NOT_SYNCED.has(codeOf(error))) throw error;
+  }
+}
+
+const NOT_SYNCED: ReadonlySet<string> = new Set(['ENOENT', 'ENOTDIR', 'EISDIR', 'EPERM', 'EACCES', 'EINVAL', 'EROFS']);
+
+const isOneDisk = (a: Root, b: Root): boolean => deviceOf(a) === deviceOf(b);
+const deviceOf = ({ identity }: Root): string => identity.slice(0, identity.indexOf(':'));
 
 const kindOf = (stats: Pick<Stats, 'isDirectory' | 'isFile'>): Standing['kind'] =>
   stats.isDirectory() ? 'folder' : stats.isFile() ? 'file' : 'other';
@@ -75,8 +148,28 @@ function list(root: Root, path: string): ReadonlyMap<string, Standing['kind']> |
   }
 }
 
+// Each is one call on an entry; then, where there are no handles, a look whether it happened in the right folder.
+
+export function makeFolder(root: Root, path: string): void {
+  mkdirSync(root.at(path));
+  root.sure(path);
+}
+
+function removeFile(root: Root, path: string): void {
+  unlinkSync(root.at(path));
+  root.sure(path);
+}
+
+/** @throws `ENOTEMPTY` */
+export function removeFolder(root: Root, path: string): void {
+  rmdirSync(root.at(path));
+  root.sure(path);
+  root.forget();
+}
+
 /** Never over something that stands there; half a file is no file, so a full disk leaves nothing of it behind. */
-function writeNew(at: string, bytes: Uint8Array): void {
+export function writeNew(root: Root, path: string, bytes: Uint8Array): void {
+  const at = root.at(path);
   const fd = openSync(at, 'wx');
   let isWhole = false;
   try {
@@ -86,14 +179,15 @@ function writeNew(at: string, bytes: Uint8Array): void {
     closeSync(fd);
     if (!isWhole) unlinkSync(at);
   }
+  root.sure(path);
 }
 
-/** On the same file system by its name, from another one by a copy that is proved. @throws `EEXIST` */
-function move(root: Root, from: string, to: string): void {
+/** On the same file system by its name; where another one is mounted in a root, by a copy that is proved. @throws `EEXIST` */
+export function move(from: FileAt, to: FileAt): void {
   try {
-    takePlace(root, from, to);
+    takePlace(from, to);
   } catch (error) {
-    if (codeOf(error) !== 'EXDEV') throw error;
-    moveAcross(root, from, to);
+    if (codeOf(error) !== 'EXDEV' || from.root !== to.root) throw error;
+    moveAcross(from.root, from.path, to.path);
   }
 }

@@ -11,7 +11,7 @@ import {
   unlinkSync,
 } from 'node:fs';
 import { CLAIM_TIME, codeOf } from '@nesting/core/change';
-import type { Root } from './root';
+import type { FileAt } from './copy-file';
 
 /** File systems that know no second name for a file, and rights that forbid one. */
 const NO_LINKS: ReadonlySet<string> = new Set(['EPERM', 'ENOTSUP', 'EOPNOTSUPP', 'ENOSYS', 'EMLINK']);
@@ -22,26 +22,21 @@ const NO_LINKS: ReadonlySet<string> = new Set(['EPERM', 'ENOTSUP', 'EOPNOTSUPP',
  *
  * @throws `EEXIST` where something stands there, `EXDEV` where it lies on another file system
  */
-export function takePlace(root: Root, from: string, to: string): void {
-  const [source, target] = [root.at(from), root.at(to)];
+export function takePlace(from: FileAt, to: FileAt): void {
+  const [source, target] = [from.root.at(from.path), to.root.at(to.path)];
   let isFolder = false;
   try {
     linkSync(source, target);
-    root.sure(to);
+    to.root.sure(to.path);
     leave(source, target);
   } catch (error) {
     if (!NO_LINKS.has(codeOf(error))) throw error;
-    isFolder = takeClaimed(root, from, to);
+    isFolder = takeClaimed(from, to);
   }
-  root.sure(from);
-  if (isFolder) root.forget();
-}
-
-/** A folder whose name differs in capitals alone, on a system for which both are one: nothing can stand in the way. */
-export function renameSame(root: Root, from: string, to: string): void {
-  const [source, target] = [root.at(from), root.at(to)];
-  renameSync(source, target);
-  root.forget();
+  from.root.sure(from.path);
+  if (!isFolder) return;
+  from.root.forget();
+  to.root.forget();
 }
 
 /** Where the old name cannot go, the new one does. */
@@ -65,13 +60,20 @@ function claim(at: string): void {
 }
 
 /** Whether what was moved is a folder. */
-function takeClaimed(root: Root, from: string, to: string): boolean {
-  const [source, target] = [root.at(from), root.at(to)];
-  const isFolder = lstatSync(source).isDirectory();
+function takeClaimed(from: FileAt, to: FileAt): boolean {
+  const [source, target] = [from.root.at(from.path), to.root.at(to.path)];
+  const stats = lstatSync(source);
+  const isFolder = stats.isDirectory();
+  const there = lstatSync(target, { throwIfNoEntry: false });
+  // A name that differs in capitals alone, on a system for which both are one: nothing can stand in the way.
+  if (isFolder && there?.ino === stats.ino && there.dev === stats.dev) {
+    renameSync(source, target);
+    return true;
+  }
   if (isFolder) mkdirSync(target);
   else claim(target);
   try {
-    root.sure(to);
+    to.root.sure(to.path);
     renameSync(source, target);
   } catch (error) {
     if (isFolder) rmdirSync(target);

@@ -9,10 +9,12 @@ import path from 'node:path';
 
 const real = { ...fs };
 // In memory where that can be: each of some thousand attacks lays its folders anew.
-const home = real.mkdtempSync(path.join(real.existsSync('/dev/shm') ? '/dev/shm' : tmpdir(), 'nesting-swaps-'));
-const studio = path.join(home, 'studio');
-const other = path.join(home, 'other');
-const outside = path.join(home, 'outside');
+const memory = real.mkdtempSync(path.join(real.existsSync('/dev/shm') ? '/dev/shm' : tmpdir(), 'nesting-swaps-'));
+const studio = path.join(memory, 'studio');
+const outside = path.join(memory, 'outside');
+// Another file system where there is one: to it things are copied.
+const disk = real.mkdtempSync(path.join(tmpdir(), 'nesting-swaps-'));
+const other = path.join(disk, 'other');
 const SECRET = 'SECRET '.repeat(30);
 
 let calls = 0;
@@ -33,6 +35,7 @@ for (const [name, call] of Object.entries(real)) {
   });
 }
 syncBuiltinESMExports();
+const { HOME, rootIdOf } = await import('@nesting/core/change');
 const { TASKS } = await import('../../src/children/tasks');
 const { useHandles } = await import('../../src/roots/handle');
 // Shows that the attack is one: by paths alone something gets out.
@@ -104,19 +107,24 @@ const context = { cancel: { aborted: false }, tell: async () => undefined };
 const volume = { base: studio, folder: '' };
 const show = { base: studio, folder: 'show' };
 const mounts = [{ path: 'd', where: { base: other, folder: 'show' } }];
-const file = (before: string | null, after: string | null, text: string | null = null) => ({
-  key: before ?? after ?? '',
-  what: 'file' as const,
-  before,
-  after,
-  content: text === null ? null : { kind: 'text' as const, text },
-});
-const folder = (before: string | null, after: string | null) => ({
-  key: `folder ${before ?? after}`,
-  what: 'folder' as const,
-  before,
-  after,
+const SHELF = rootIdOf('shelf');
+/** `shelf:` in front of a path is the other volume. */
+const placeOf = (at: string | null) =>
+  at === null ? null : { root: at.startsWith('shelf:') ? SHELF : HOME, path: at.replace('shelf:', '') };
+const entryOf = (entry: 'file' | 'folder', before: string | null, after: string | null) => ({
+  id: `${entry} ${before ?? after}`,
+  subject: { kind: 'file' as const },
+  group: null,
+  entry,
+  before: placeOf(before),
+  after: placeOf(after),
   content: null,
+});
+const folder = (before: string | null, after: string | null) => entryOf('folder', before, after);
+const file = (before: string | null, after: string | null) => entryOf('file', before, after);
+const written = (before: string | null, after: string, text: string) => ({
+  ...file(before, after),
+  content: { kind: 'text' as const, text },
 });
 const changes = [
   folder(null, 'new'),
@@ -124,17 +132,32 @@ const changes = [
   folder('c', 'a/c'),
   file('a/x.txt', 'a/b/x.txt'),
   file('a/b/z.txt', 'a/b/new/z.txt'),
-  file(null, 'new/note.txt', 'note'),
-  file('a/b/y.svg', 'a/b/y.svg', '<svg/>'),
+  written(null, 'new/note.txt', 'note'),
+  written('a/b/y.svg', 'a/b/y.svg', '<svg/>'),
 ];
-const batch = { where: show, id: 'b1', what: 'test', by: '', at: '', undoes: null, changes, contents: new Map() };
+const from = { root: HOME, path: 'a/x.txt' };
+const across = [
+  folder('c', 'shelf:d/c'),
+  file('shelf:d/far.txt', 'a/far.txt'),
+  { ...file(null, 'shelf:d/copy.txt'), content: { kind: 'copy' as const, from } },
+  {
+    ...file('a/b/y.svg', 'a/b/y.svg'),
+    content: { kind: 'rewritten' as const, patches: [{ at: 0, length: 2, bytes: 'WA==' }] },
+  },
+];
+const others = [{ id: SHELF, where: { base: other, folder: 'show' } }];
+const batch = {
+  ...{ where: show, others, id: 'b1', what: 'test', by: '', at: '', undoes: null },
+  ...{ changes, contents: new Map() },
+};
 const applied = () => TASKS.applyBatch.run(batch, context);
-const steps = [
-  { key: '', do: 'make' as const, path: 'a' },
-  { key: '', do: 'make' as const, path: 'a/new' },
-  { key: '', do: 'write' as const, path: 'a/new/x.txt', content: { kind: 'text' as const, text: 'one' } },
-  { key: '', do: 'make' as const, path: '.nesting' },
-  { key: '', do: 'write' as const, path: '.nesting/project.json', content: { kind: 'text' as const, text: '{}' } },
+const appliedAcross = () => TASKS.applyBatch.run({ ...batch, changes: across }, context);
+const started = [
+  folder(null, 'a'),
+  folder(null, 'a/new'),
+  written(null, 'a/new/x.txt', 'one'),
+  folder(null, '.nesting'),
+  written(null, '.nesting/project.json', '{}'),
 ];
 const template = JSON.parse(process.env.NESTING_SWAP_TEMPLATE ?? '{}');
 const input = {
@@ -150,7 +173,17 @@ interface Attack {
   readonly run: () => unknown;
 }
 
-const start = { where: volume, folder: 'fresh', project: 'p1', steps, contents: new Map() };
+const start = { where: volume, folder: 'fresh', project: 'p1', changes: started, contents: new Map() };
+async function cutOff(work: () => unknown): Promise<void> {
+  // In the middle.
+  at = calls + 110;
+  before = () => {
+    throw Object.assign(new Error('cut'), { code: 'EIO' });
+  };
+  after = () => undefined;
+  await Promise.resolve(work()).catch(() => undefined);
+}
+
 const ATTACKS: readonly Attack[] = [
   { name: 'start', run: () => TASKS.start.run(start, context) },
   {
@@ -164,24 +197,22 @@ const ATTACKS: readonly Attack[] = [
     run: () => TASKS.addTo.run({ ...start, folder: 'show' }, context),
   },
   { name: 'batch', run: applied },
+  { name: 'batch across', run: appliedAcross },
   {
     name: 'settle',
-    first: async () => {
-      // Cut off in the middle.
-      at = calls + 90;
-      before = () => {
-        throw Object.assign(new Error('cut'), { code: 'EIO' });
-      };
-      after = () => undefined;
-      await Promise.resolve(applied()).catch(() => undefined);
-    },
-    run: () => TASKS.settleBatch.run({ where: show, id: 'b1', way: 'take-back', by: '', at: '' }),
+    first: () => cutOff(applied),
+    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '' }),
   },
-  { name: 'undo plan', first: async () => applied(), run: () => TASKS.planUndo.run({ where: show, id: 'b1' }) },
+  {
+    name: 'settle across',
+    first: () => cutOff(appliedAcross),
+    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '' }),
+  },
+  { name: 'undo plan', first: async () => applied(), run: () => TASKS.planUndo.run({ where: show, others, id: 'b1' }) },
   {
     name: 'page of a batch',
     first: async () => applied(),
-    run: () => TASKS.journalPage.run({ where: show, id: 'b1' }),
+    run: () => TASKS.journalPage.run({ where: show, others, id: 'b1' }),
   },
   { name: 'rename of the folder', run: () => TASKS.renameFolder.run({ where: volume, from: 'show', to: 'shown' }) },
   {
@@ -260,5 +291,5 @@ for (const one of ATTACKS.filter((attack) => only === undefined || attack.name =
   for (const [i, target] of TARGETS.entries())
     for (let call = i % EACH; await attack(one, call, target, (call + i) % 2 === 0); call += EACH);
 
-real.rmSync(home, { recursive: true, force: true });
+for (const folder of [memory, disk]) real.rmSync(folder, { recursive: true, force: true });
 process.stdout.write(JSON.stringify({ hits, said: said.slice(0, 50), all: said.length }));

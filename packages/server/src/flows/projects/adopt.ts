@@ -6,7 +6,6 @@ import { randomUUID } from 'node:crypto';
 import type { AdoptGiven, Fits, ProjectRow } from '@nesting/contract';
 import type { Values } from '@nesting/core/name';
 import { startChanges } from '@nesting/core/planners';
-import { OWN_FOLDER } from '@nesting/core/project';
 import { expandTemplate, fitTemplate, folderTree, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
@@ -21,7 +20,7 @@ import { underLease } from '../once';
 import { reached } from '../place';
 import { Refused, type World } from '../world';
 import { claim, giveUp, readyVolume } from './claim-start';
-import { stepsOf } from './contents';
+import { requireOrder } from './contents';
 import { concludeStart, foundOut, onDisk } from './start-project';
 
 /** Folders looked at: a job with more of them is no single project. */
@@ -83,11 +82,11 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
     const firstDay = template.setup?.firstDay ?? [];
     await claim(world, person, { id, request, expansion, editions, firstDay, folder });
     // Nothing of it is touched: only Nesting's own folder is made in it, and, where one wants them, the folders it lacks.
-    const steps = stepsOf(startChanges({ template, expansion, project: id, started: new Date().toISOString() })).filter(
-      (s) => s.path === OWN_FOLDER || s.path.startsWith(`${OWN_FOLDER}/`) || (given.makeMissing && s.do === 'make'),
-    );
+    const changes = requireOrder(
+      startChanges({ template, expansion, project: id, started: new Date().toISOString() }),
+    ).filter(({ subject, entry }) => subject.kind === 'own' || (given.makeMissing && entry === 'folder'));
     const where = await readyVolume(world, volume);
-    const task = { where, folder, project: id, steps, contents: new Map() };
+    const task = { where, folder, project: id, changes, contents: new Map() };
     const outcome = await onDisk(world.disks.run('addTo', task, { lost }), lost);
     if (!outcome.ok && outcome.code === 'DISK-ENDED') return foundOut(world, id, volume, folder);
     if (!outcome.ok) return giveUp(world, person, id, volume, folder, outcome);

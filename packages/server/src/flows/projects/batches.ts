@@ -6,7 +6,7 @@
  */
 
 import type { BatchPage, BatchRow, Me, ProjectShape } from '@nesting/contract';
-import type { BatchOutcome, Change } from '@nesting/core/change';
+import { type BatchOutcome, type Change, isShown } from '@nesting/core/change';
 import { hindranceWords } from '@nesting/core/words';
 import { type Contents, DiskError, type Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
@@ -15,6 +15,7 @@ import {
   batchesOf,
   endBatch,
   insertBatch,
+  insertBatchRoots,
   readBatchRow,
   removeBatch,
   type StoredBatch,
@@ -25,7 +26,7 @@ import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
 import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
-import { isOwnChange } from './project-rules';
+import { othersOf, rootsOf, whereOfRoots } from './batch-roots';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 
@@ -63,9 +64,9 @@ export async function runBatch(world: World, run: ToRun, lost: AbortSignal): Pro
     await unclaim(world, id, from, to);
     throw stale(outcome.faults);
   }
-  const shown = changes.filter((c) => !isOwnChange(c)).length;
+  const shown = changes.filter(isShown).length;
   if (outcome.state === 'paused') {
-    const why = hindranceWords(outcome.code, outcome.at);
+    const why = hindranceWords(outcome.code, outcome.at.path);
     await endBatch(world.db, id, 'paused', shown, why);
     throw new Refused(
       409,
@@ -79,12 +80,13 @@ export async function runBatch(world: World, run: ToRun, lost: AbortSignal): Pro
 /** On the disk, while this process can be asked how far it is, and told to stop. */
 async function carriedOut(world: World, run: ToRun, lost: AbortSignal): Promise<BatchOutcome> {
   const { id, where, what, person, undoes, changes, contents } = run;
+  const others = whereOfRoots(world, rootsOf(run.project, changes));
   const at = { done: 0, all: changes.length, stop: new AbortController() };
   running.set(id, at);
   try {
     return await world.disks.run(
       'applyBatch',
-      { where, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, contents },
+      { where, others, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, contents },
       { signal: at.stop.signal, lost, told: (progress) => void Object.assign(at, progress) },
     );
   } catch (error) {
@@ -95,7 +97,8 @@ async function carriedOut(world: World, run: ToRun, lost: AbortSignal): Promise<
 }
 
 /** What became of a batch whose outcome is not known. */
-async function refusalAfter(world: World, { id, where, from, to }: ToRun, error: unknown): Promise<unknown> {
+async function refusalAfter(world: World, run: ToRun, error: unknown): Promise<unknown> {
+  const { id, where, from, to } = run;
   const code = error instanceof DiskError ? error.code : '';
   if (code === 'BATCH-OPEN') {
     await unclaim(world, id, from, to);
@@ -105,7 +108,8 @@ async function refusalAfter(world: World, { id, where, from, to }: ToRun, error:
   const begun = await world.disks.run('hasBegun', { where, id }).catch(() => true);
   if (!begun) {
     // What was laid ready goes, and the way is free.
-    await world.disks.run('settleBatch', { where, id, way: 'take-back', by: '', at: new Date().toISOString() });
+    const others = whereOfRoots(world, rootsOf(run.project, run.changes));
+    await world.disks.run('settleBatch', { where, others, id, way: 'take-back', by: '', at: new Date().toISOString() });
     await unclaim(world, id, from, to);
     return new Refused(409, 'not-begun', `The change could not begin (${code}). Nothing was changed.`);
   }
@@ -121,14 +125,15 @@ function stale(faults: Extract<BatchOutcome, { state: 'refused' }>['faults']): R
   const [fault] = faults;
   const more = faults.length > 1 ? ` And ${faults.length - 1} more.` : '';
   const code = fault !== undefined && 'detail' in fault ? (fault.detail ?? fault.code) : (fault?.code ?? '');
-  return new Refused(409, 'plan-stale', `${hindranceWords(code, fault?.path ?? '')}${more} Nothing was changed.`);
+  return new Refused(409, 'plan-stale', `${hindranceWords(code, fault?.at.path ?? '')}${more} Nothing was changed.`);
 }
 
 /** The row is there before anything is touched; another number is the project's from then on. */
-async function claim(world: World, { id, project, what, person, undoes, from, to }: ToRun): Promise<void> {
+async function claim(world: World, { id, project, what, person, undoes, from, to, changes }: ToRun): Promise<void> {
   try {
     await transaction(world.db, async (client) => {
       await insertBatch(client, { id, project: project.id, what, person: person.id, undoes, from, to });
+      await insertBatchRoots(client, id, rootsOf(project, changes));
       const number = String(to.values.number);
       if (number !== String(from.values.number)) await claimNumber(client, person.id, number, to.folder);
     });
@@ -235,7 +240,10 @@ export async function readBatchPage(world: World, project: string, id: string): 
   const { from, to, project: _project, ...rest } = batch;
   const folder = from.folder === to.folder ? null : { from: from.folder, to: to.folder };
   const where = await whereOfBatch(world, row.volume, batch);
-  const journal = where === null ? null : await world.disks.run('journalPage', { where, id }, untilAskerLeaves());
+  const journal =
+    where === null
+      ? null
+      : await world.disks.run('journalPage', { where, others: await othersOf(world, id), id }, untilAskerLeaves());
   if (journal === null)
     return {
       ...rest,
@@ -250,24 +258,22 @@ export async function readBatchPage(world: World, project: string, id: string): 
     };
   const hindered = new Map(
     (batch.state === 'done' ? (journal.undo ?? []) : []).map((l) => [
-      l.change.key,
+      l.change.id,
       l.hindrance === null
         ? null
         : hindranceWords(
             l.hindrance.code === 'unseen' && 'detail' in l.hindrance ? (l.hindrance.detail ?? '') : l.hindrance.code,
-            l.hindrance.path,
+            l.hindrance.at.path,
           ),
     ]),
   );
-  const stayed = new Map(journal.rest.map(({ key, path, code }) => [key, hindranceWords(code, path)]));
-  const isBack = (key: string) =>
-    batch.state === 'taken-back' || (batch.state === 'closed' && !stayed.has(key)) || journal.undone.has(key);
-  const lines = journal.changes
-    .filter((c) => !isOwnChange(c))
-    .map((change) => ({
-      change,
-      undone: isBack(change.key),
-      hindrance: hindered.get(change.key) ?? stayed.get(change.key) ?? null,
-    }));
+  const stayed = new Map(journal.rest.map(({ id: line, at, code }) => [line, hindranceWords(code, at.path)]));
+  const isBack = (line: string) =>
+    batch.state === 'taken-back' || (batch.state === 'closed' && !stayed.has(line)) || journal.undone.has(line);
+  const lines = journal.changes.filter(isShown).map((change) => ({
+    change,
+    undone: isBack(change.id),
+    hindrance: hindered.get(change.id) ?? stayed.get(change.id) ?? null,
+  }));
   return { ...rest, folder, lines, unread: null };
 }

@@ -110,6 +110,7 @@ export async function ownCopy(
         'applyBatch',
         {
           where,
+          others: [],
           id: randomUUID(),
           what: 'adopt',
           by: person.name,

@@ -4,8 +4,7 @@
 
 import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
-import { ownFiles } from '@nesting/core/planners';
-import { OWN_FOLDER } from '@nesting/core/project';
+import { ownFileChange, ownFiles } from '@nesting/core/planners';
 import {
   type Convention,
   expandTemplate,
@@ -62,13 +61,9 @@ export async function ownChanges(
   return files.flatMap(({ path, text }, i): Change[] => {
     const there = texts[i] ?? null;
     if (there === text) return [];
-    const before = there === null ? null : path;
-    return [{ key: path, what: 'file', before, after: path, content: { kind: 'text', text } }];
+    return [ownFileChange(path, text, there === null ? null : path)];
   });
 }
 
 /** Bytes of a file of the program's own. */
 const MOST_OWN = 64 * 2 ** 20;
-
-/** Changes of Nesting's own: never shown as lines, and never undone by themselves. */
-export const isOwnChange = (change: Change): boolean => change.key.startsWith(`${OWN_FOLDER}/`);

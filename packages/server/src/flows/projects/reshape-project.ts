@@ -6,13 +6,13 @@
  */
 import { createHash, randomUUID } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
-import { type Change, type NewContent, orderChanges } from '@nesting/core/change';
-import type { Reshape } from '@nesting/core/planners';
+import { type Change, type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
+import { projectFolderChange, type Reshape } from '@nesting/core/planners';
 import { nameFaults } from '@nesting/core/portable';
 import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
-import { wordsFor } from '@nesting/core/words';
+import { placeWords, wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
@@ -110,7 +110,8 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
   const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
   const own = await ownChanges(world, where, project, after, to.values);
-  const changes = [...plan.changes, ...own];
+  const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
+  const changes = [...plan.changes, ...own, ...renamed];
   const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
   const print = createHash('sha256')
     .update(JSON.stringify([to, plan.changes]))
@@ -147,7 +148,8 @@ async function refusals(
   for (const { name } of asked.extra)
     if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused'))
       out.push(`${name} is no name for a file.`);
-  for (const fault of orderChanges(changes).faults.slice(0, 20)) out.push(`${fault.path}: ${wordsFor(fault.code, {})}`);
+  for (const fault of orderChanges(changes).faults.slice(0, 20))
+    out.push(`${placeWords(fault.at)}: ${wordsFor(fault.code, {})}`);
   return out;
 }
 
@@ -213,8 +215,9 @@ export async function printReshape(
   as: PlanForm,
 ): Promise<{ readonly name: string; readonly text: string }> {
   const { changes, plan, project, bytesOf } = await judge(world, me, id, asked);
-  const base64Of = (step: { readonly content: { readonly kind: string } }) =>
-    base64(bytesOf(step.content as NewContent));
+  const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
+  // The folder itself is renamed by whoever runs a script in it.
+  const inFolder = changes.filter(({ subject }) => subject.kind !== 'project');
   const name = `${project.number}-plan`;
   switch (as) {
     case 'text':
@@ -224,8 +227,8 @@ export async function printReshape(
     case 'json':
       return { name: `${name}.json`, text: changesJson(plan.changes) };
     case 'sh':
-      return { name: `${name}.sh`, text: changesSh(orderChanges(changes).steps, base64Of) };
+      return { name: `${name}.sh`, text: changesSh(orderChanges(inFolder).steps, base64Of) };
     case 'powershell':
-      return { name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(changes).steps, base64Of)}` };
+      return { name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
   }
 }

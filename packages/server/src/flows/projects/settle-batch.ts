@@ -1,5 +1,6 @@
 import type { Me } from '@nesting/contract';
-import type { Rest } from '@nesting/core/change';
+import { isShown, type Rest } from '@nesting/core/change';
+import { projectFolderChange } from '@nesting/core/planners';
 import { hindranceWords } from '@nesting/core/words';
 import { DiskError, type Where } from '@nesting/disk';
 import { transaction } from '../../db/client';
@@ -11,8 +12,8 @@ import { freeNumber } from '../house/numbers';
 import { isThere, stateOfVolume } from '../house/volumes';
 import { takeUp, underLease } from '../once';
 import { Refused, type World } from '../world';
+import { othersOf } from './batch-roots';
 import { conclude, found, unclaim, whereOfBatch } from './batches';
-import { isOwnChange } from './project-rules';
 
 type SettleWay = 'finish' | 'take-back' | 'close';
 
@@ -42,13 +43,14 @@ async function settle(
   if (where === null) return 'The project’s folder cannot be reached.';
   const { settled, journal } = await world.disks.run('settleBatch', {
     where,
+    others: await othersOf(world, batch.id),
     id: batch.id,
     way,
     by: person ?? '',
     at: new Date().toISOString(),
   });
   if (settled?.state === 'paused') {
-    const why = hindranceWords(settled.code, settled.at);
+    const why = hindranceWords(settled.code, settled.at.path);
     await endBatch(world.db, batch.id, 'paused', null, why);
     return why;
   }
@@ -77,7 +79,7 @@ async function settle(
   // All of it is on the disk, and only the folder's name or the row is not.
   if (way === 'take-back') return undoWhole(world, batch, where);
   try {
-    const shown = journal.changes.filter((c) => !isOwnChange(c)).length;
+    const shown = journal.changes.filter(isShown).length;
     // Whoever closes it leaves the folder the name it has.
     const to = way === 'close' ? { ...batch.to, folder: batch.from.folder } : batch.to;
     await conclude(world, { ...batch, to, person, shown }, volume);
@@ -95,7 +97,7 @@ async function closed(
   person: string | null,
 ): Promise<void> {
   const [first] = rest;
-  const why = first === undefined ? '' : hindranceWords(first.code, first.path);
+  const why = first === undefined ? '' : hindranceWords(first.code, first.at.path);
   await transaction(world.db, async (client) => {
     await endBatch(client, id, 'closed', null, why);
     if (String(from.values.number) !== String(to.values.number))
@@ -113,26 +115,31 @@ async function closed(
 }
 
 async function undoWhole(world: World, batch: StoredBatch, where: Where): Promise<string | null> {
-  const lines = (await world.disks.run('planUndo', { where, id: batch.id })) ?? [];
+  const others = await othersOf(world, batch.id);
+  const lines = (await world.disks.run('planUndo', { where, others, id: batch.id })) ?? [];
+  const isRenamed = where.folder === batch.to.folder && batch.to.folder !== batch.from.folder;
+  const renamed = isRenamed && others.length > 0 ? [projectFolderChange(batch.to.folder, batch.from.folder)] : [];
   const outcome = await world.disks.run('applyBatch', {
     where,
+    others,
     id: `${batch.id}-back`,
     what: 'take-back',
     by: '',
     at: new Date().toISOString(),
     undoes: batch.id,
-    changes: lines.map((l) => l.change),
+    changes: [...lines.map((l) => l.change), ...renamed],
     contents: new Map(),
   });
   if (outcome.state === 'paused') {
     // Whole or not at all: what was taken back of it is done again.
     const id = `${batch.id}-back`;
-    const restore = { where, id, by: '', at: new Date().toISOString() };
+    const restore = { where, others, id, by: '', at: new Date().toISOString() };
     const { settled } = await world.disks.run('settleBatch', { ...restore, way: 'take-back' });
     if (settled?.state === 'paused') await world.disks.run('settleBatch', { ...restore, way: 'close' });
-    return hindranceWords(outcome.code, outcome.at);
+    return hindranceWords(outcome.code, outcome.at.path);
   }
-  if (outcome.state === 'refused') return hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.path ?? '');
+  if (outcome.state === 'refused')
+    return hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.at.path ?? '');
   await takenBack(world, batch);
   return null;
 }

@@ -14,7 +14,7 @@ import {
   type StartRequest,
   startSchema,
 } from '@nesting/contract';
-import type { MakingStep, NewContent } from '@nesting/core/change';
+import type { Change, NewContent } from '@nesting/core/change';
 import type { Registers } from '@nesting/core/name';
 import { redirectedChanges, startChanges } from '@nesting/core/planners';
 import { type Expansion, expandTemplate, type Template, withConventions } from '@nesting/core/template';
@@ -42,17 +42,17 @@ import { takeUp, underLease } from '../once';
 import { hindranceAt, reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 import { claim, giveUp, readyVolume } from './claim-start';
-import { contentBytes, contentsOf, stepsOf } from './contents';
+import { contentBytes, contentsOf, requireOrder } from './contents';
 
 /** A start judged: what would be written, and the bytes of it. */
 export interface Planned {
   readonly template: Template;
   readonly expansion: Expansion;
   readonly editions: NewProject['conventions'];
-  readonly stepsFor: (project: string, started: string) => readonly MakingStep[];
+  readonly changesFor: (project: string, started: string) => readonly Change[];
   readonly bytesOf: (content: NewContent) => Uint8Array;
   /** What is made on other volumes. */
-  readonly away: readonly { readonly volume: string; readonly steps: readonly MakingStep[] }[];
+  readonly away: readonly { readonly volume: string; readonly changes: readonly Change[] }[];
 }
 
 /**
@@ -70,14 +70,16 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
     Object.keys(request.adjusted).length === 0 ? conventional : { ...conventional, adjusted: request.adjusted };
   const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
-  const stepsFor = (project: string, started: string) =>
-    stepsOf(startChanges({ template, expansion, project, started }));
-  const bytes = (content: NewContent) => contentBytes(content, starters, template, expansion);
+  const changesFor = (project: string, started: string) =>
+    requireOrder(startChanges({ template, expansion, project, started }));
+  const bytesOf = (content: NewContent) => contentBytes(content, starters, template, expansion);
+  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({
+    volume,
+    changes: requireOrder(changes),
+  }));
   // Every file must be there before anything is claimed.
-  for (const step of stepsFor('', '')) if (step.do === 'write' && step.content.kind === 'kept') bytes(step.content);
-  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({ volume, steps: stepsOf(changes) }));
-  for (const { steps } of away) for (const step of steps) if (step.do === 'write') bytes(step.content);
-  return { template, expansion, editions, stepsFor, bytesOf: bytes, away };
+  for (const changes of [changesFor('', ''), ...away.map((one) => one.changes)]) contentsOf(changes, bytesOf);
+  return { template, expansion, editions, changesFor, bytesOf, away };
 }
 
 /** Starts that are being written, by their projects' ids. */
@@ -161,7 +163,7 @@ export async function concludeStart(
 interface Elsewhere {
   readonly volume: string;
   readonly where: Where;
-  readonly steps: readonly MakingStep[];
+  readonly changes: readonly Change[];
 }
 
 async function placesElsewhere(world: World, own: string, { away }: Planned): Promise<Elsewhere[]> {
@@ -184,22 +186,22 @@ interface ToWrite extends ToStart {
 async function writeAll(world: World, person: string, to: ToWrite): Promise<void> {
   const { id, request, planned, where, others, cancel, lost } = to;
   const folder = planned.expansion.rootName;
-  const taskOf = (at: Where, steps: readonly MakingStep[]) => ({
+  const taskOf = (at: Where, changes: readonly Change[]) => ({
     where: at,
     folder,
     project: id,
-    steps,
-    contents: contentsOf(steps, planned.bytesOf),
+    changes,
+    contents: contentsOf(changes, planned.bytesOf),
   });
   const made: Elsewhere[] = [];
   const unmakeOthers = async (): Promise<string[]> => {
     const stayed = [];
     for (const other of made)
-      stayed.push(...(await world.disks.run('unstart', { where: other.where, folder, steps: other.steps })));
+      stayed.push(...(await world.disks.run('unstart', { where: other.where, folder, changes: other.changes })));
     return stayed;
   };
   for (const other of others) {
-    const outcome = await onDisk(world.disks.run('start', taskOf(other.where, other.steps), { lost }), lost);
+    const outcome = await onDisk(world.disks.run('start', taskOf(other.where, other.changes), { lost }), lost);
     if (outcome.ok) made.push(other);
     else if (outcome.code === 'DISK-ENDED') return foundOut(world, id, request.volume, folder);
     else {
@@ -208,7 +210,7 @@ async function writeAll(world: World, person: string, to: ToWrite): Promise<void
     }
   }
   const outcome = await onDisk(
-    world.disks.run(request.into ? 'addTo' : 'start', taskOf(where, planned.stepsFor(id, new Date().toISOString())), {
+    world.disks.run(request.into ? 'addTo' : 'start', taskOf(where, planned.changesFor(id, new Date().toISOString())), {
       signal: cancel,
       lost,
       told: (progress) => void making.set(id, progress),
@@ -308,7 +310,7 @@ async function takeBackElsewhere(world: World, id: string, folder: string): Prom
     expandTemplate(row.body, row.values, await readRegisters(world.db)),
   )) {
     const where = whereOf(world, { volume, folder: '' });
-    if (where !== null) await world.disks.run('unstart', { where, folder, steps: stepsOf(changes) });
+    if (where !== null) await world.disks.run('unstart', { where, folder, changes });
   }
 }
 

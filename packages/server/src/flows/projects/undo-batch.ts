@@ -1,14 +1,17 @@
 /** Undoing a batch whole or in part: a batch of its own, which also takes the rules of the project back. */
 import { randomUUID } from 'node:crypto';
 import type { Me, ProjectShape } from '@nesting/contract';
-import type { Change } from '@nesting/core/change';
+import { type Change, isShown } from '@nesting/core/change';
+import { nameOf } from '@nesting/core/listing';
+import { projectFolderChange } from '@nesting/core/planners';
 import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
 import { readRegisters } from '../../db/queries/house/registers';
 import { type readProject, readShape } from '../../db/queries/projects/projects';
 import { underLease } from '../once';
 import { Refused, type World } from '../world';
+import { othersOf } from './batch-roots';
 import { found, runBatch, type ToRun, whereOfBatch } from './batches';
-import { isOwnChange, ownChanges, rulesOf } from './project-rules';
+import { ownChanges, rulesOf } from './project-rules';
 
 /**
  * Whole, or the lines given. The project's rules go back with it; where it went on since, what is undone becomes its
@@ -19,22 +22,23 @@ export async function undoBatch(
   me: Me,
   project: string,
   id: string,
-  keys: readonly string[] | null,
+  ids: readonly string[] | null,
 ): Promise<{ readonly batch: string }> {
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'done')
     throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
   const where = await whereOfBatch(world, row.volume, batch);
-  const lines = where === null ? null : await world.disks.run('planUndo', { where, id });
+  const lines =
+    where === null ? null : await world.disks.run('planUndo', { where, others: await othersOf(world, id), id });
   if (where === null || lines === null)
     throw new Refused(404, 'no-journal', 'The journal of this change is not there. Nothing was changed.');
-  const mine = lines.filter((l) => !isOwnChange(l.change));
-  const asked = keys === null ? null : new Set(keys);
-  const inBatch = new Set(lines.map((l) => l.change.key));
-  const unknown = keys?.find((key) => !inBatch.has(key));
+  const mine = lines.filter((l) => isShown(l.change));
+  const asked = ids === null ? null : new Set(ids);
+  const inBatch = new Set(lines.map((l) => l.change.id));
+  const unknown = ids?.find((line) => !inBatch.has(line));
   if (unknown !== undefined)
     throw new Refused(422, 'line-unknown', `${unknown} is no line of this change that is left. Nothing was changed.`);
-  const chosen = mine.filter((l) => asked === null || asked.has(l.change.key)).map((l) => l.change);
+  const chosen = mine.filter((l) => asked === null || asked.has(l.change.id)).map((l) => l.change);
   const now = await readShape(world.db, project);
   if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
   const whole = chosen.length === mine.length && sameShape(now, batch.to);
@@ -44,6 +48,7 @@ export async function undoBatch(
   const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
   const template: Template = await rulesOf(world.db, to, row.own);
   const own = await ownChanges(world, where, row, template, to.values);
+  const renamed = to.folder === now.folder ? [] : [projectFolderChange(now.folder, to.folder)];
   const undo = randomUUID();
   const run: ToRun = {
     id: undo,
@@ -54,7 +59,7 @@ export async function undoBatch(
     undoes: id,
     from: now,
     to,
-    changes: [...chosen, ...own],
+    changes: [...chosen, ...own, ...renamed],
     contents: new Map(),
   };
   await underLease(world, undo, ({ lost }) => runBatch(world, run, lost));
@@ -88,10 +93,11 @@ async function plannedKeys(
  */
 function adjustedBy(adjusted: Adjustments, undone: readonly Change[], planned: ReadonlySet<string>): Adjustments {
   const out: Record<string, Adjustments[string]> = { ...adjusted };
-  for (const { key, before, after } of undone) {
-    if (!planned.has(key)) continue;
+  for (const { subject, before, after } of undone) {
+    if (subject.kind !== 'line' || !planned.has(subject.line)) continue;
+    const key = subject.line;
     if (after === null) out[key] = { ...out[key], leaveOut: true };
-    else if (before !== null) out[key] = { ...out[key], name: after.slice(after.lastIndexOf('/') + 1) };
+    else if (before !== null) out[key] = { ...out[key], name: nameOf(after.path) };
     else if (out[key]?.leaveOut) out[key] = { ...out[key], leaveOut: undefined };
   }
   return Object.fromEntries(

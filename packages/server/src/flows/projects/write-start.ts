@@ -5,6 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { buffer } from 'node:stream/consumers';
 import type { StartGiven, WrittenAs } from '@nesting/contract';
+import { inMakingOrder, type Made } from '@nesting/core/planners';
 import { type FilledStep, planPowerShell, planSh } from '@nesting/core/report';
 import { inOnePlace } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
@@ -22,10 +23,13 @@ export interface Written {
 export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
   const planned = await planStart(world, { ...given, adjusted: inOnePlace(given.adjusted) }, '');
   const { expansion } = planned;
-  const steps = planned.stepsFor(randomUUID(), new Date().toISOString());
-  const filled = steps.map(
-    (s): FilledStep =>
-      s.do === 'make' ? s : { key: s.key, do: 'write', path: s.path, base64: base64(planned.bytesOf(s.content)) },
+  const ordered = inMakingOrder(planned.changesFor(randomUUID(), new Date().toISOString()));
+  const made = ordered.ok ? ordered.value : [];
+  const filled = made.map(
+    (one): FilledStep =>
+      one.entry === 'folder'
+        ? { do: 'make', path: one.path }
+        : { do: 'write', path: one.path, base64: base64(planned.bytesOf(one.content)) },
   );
   await recordActivity(world.db, 'start-written', person, null, {
     folder: expansion.rootName,
@@ -42,17 +46,18 @@ export async function writeStart(world: World, person: string, given: StartGiven
     case 'steps':
       return { name: `${name}.json`, type: 'application/json', body: JSON.stringify({ root: name, steps: filled }) };
     case 'zip':
-      return { name: `${name}.zip`, type: 'application/zip', body: await zipped(planned, steps) };
+      return { name: `${name}.zip`, type: 'application/zip', body: await zipped(planned, made) };
   }
 }
 
 /** Empty folders are entries of their own. */
-async function zipped({ expansion, bytesOf }: Planned, steps: ReturnType<Planned['stepsFor']>): Promise<Uint8Array> {
+async function zipped({ expansion, bytesOf }: Planned, made: readonly Made[]): Promise<Uint8Array> {
   const zip = new ZipFile();
   zip.addEmptyDirectory(expansion.rootName);
-  for (const step of steps) {
-    if (step.do === 'make') zip.addEmptyDirectory(`${expansion.rootName}/${step.path}`);
-    else zip.addBuffer(Buffer.from(bytesOf(step.content)), `${expansion.rootName}/${step.path}`);
+  for (const one of made) {
+    const path = `${expansion.rootName}/${one.path}`;
+    if (one.entry === 'folder') zip.addEmptyDirectory(path);
+    else zip.addBuffer(Buffer.from(bytesOf(one.content)), path);
   }
   zip.end();
   return buffer(zip.outputStream);

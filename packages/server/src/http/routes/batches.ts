@@ -109,7 +109,7 @@ export const BATCHES: readonly Route[] = [
     path: '/api/projects/:id/batches/:batch/undo',
     roles: COORDINATOR,
     handle: async ({ c, world, me }) =>
-      c.json(await undoBatch(world, me, idOf(c), idOf(c, 'batch'), (await bodyOf(c, undoSchema)).keys), 201),
+      c.json(await undoBatch(world, me, idOf(c), idOf(c, 'batch'), (await bodyOf(c, undoSchema)).ids), 201),
   },
   {
     method: 'POST',

@@ -9,7 +9,7 @@ interface Props {
   readonly project: string;
   readonly batch: BatchRow;
   readonly lines: BatchPage['lines'];
-  /** Keys of the lines that were chosen. */
+  /** Ids of the lines that were chosen. */
   readonly chosen: ReadonlySet<string>;
   readonly mayAct: boolean;
   readonly onBatch: (id: string) => void;
@@ -21,10 +21,10 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
   const [stop] = changesApi.useStopBatchMutation();
   const of = { project, batch: batch.id };
   const left = lines.filter((l) => !l.undone);
-  const can = left.filter((l) => l.hindrance === null).map((l) => l.change.key);
-  const keys = can.filter((key) => chosen.has(key));
+  const can = left.filter((l) => l.hindrance === null).map((l) => l.change.id);
+  const ids = can.filter((id) => chosen.has(id));
   const run = async (which: readonly string[] | null) => {
-    const done = await undo({ ...of, keys: which })
+    const done = await undo({ ...of, ids: which })
       .unwrap()
       .catch(() => null);
     if (done !== null) onBatch(done.batch);
@@ -36,7 +36,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
         {fault ? (
           <p className="text-brick">{troubleOf(fault)}</p>
         ) : (
-          <Words batch={batch} left={left.length} can={can.length} chosen={keys.length} />
+          <Words batch={batch} left={left.length} can={can.length} chosen={ids.length} />
         )}
       </div>
       {batch.state === 'running' && batch.all > 0 && <Button onClick={() => void stop(of)}>Stop it</Button>}
@@ -51,9 +51,9 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           </Button>
         </>
       )}
-      {mayAct && batch.state === 'done' && keys.length > 0 && (
-        <Button disabled={undoing.isLoading} onClick={() => void run(keys)}>
-          Undo the {keys.length} chosen
+      {mayAct && batch.state === 'done' && ids.length > 0 && (
+        <Button disabled={undoing.isLoading} onClick={() => void run(ids)}>
+          Undo the {ids.length} chosen
         </Button>
       )}
       {mayAct && batch.state === 'done' && (left.length > 0 || lines.length === 0) && (

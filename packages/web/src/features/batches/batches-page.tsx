@@ -4,7 +4,8 @@
  */
 
 import type { BatchPage, BatchRow, Me, ProjectPage } from '@nesting/contract';
-import { batchWords, changeLine } from '@nesting/core/words';
+import { isSamePlace } from '@nesting/core/change';
+import { batchWords, changeLine, placeWords } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -94,7 +95,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
   const wholePath = useReaderPath(project);
   usePageTitle(`History of ${project.number} ${project.title}`);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(NONE);
-  const selected = page?.lines.find((l) => l.change.key === line) ?? page?.lines[0] ?? null;
+  const selected = page?.lines.find((l) => l.change.id === line) ?? page?.lines[0] ?? null;
   const isOpen = me.role === 'coordinator' && batch.state === 'done';
   const toggle = (key: string) =>
     setChosen(chosen.has(key) ? new Set([...chosen].filter((k) => k !== key)) : new Set([...chosen, key]));
@@ -113,20 +114,12 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
           batch={batch}
           page={page}
           trouble={trouble}
-          selected={selected?.change.key ?? null}
+          selected={selected?.change.id ?? null}
           onSelect={onLine}
           {...(isOpen && { chosen, onChoose: toggle })}
         />
       }
-      consequence={
-        selected && (
-          <SelectedLine
-            batch={batch}
-            line={selected}
-            path={wholePath(selected.change.after ?? selected.change.before ?? '')}
-          />
-        )
-      }
+      consequence={selected && <SelectedLine batch={batch} line={selected} path={wholePath(pathOf(selected.change))} />}
       ledger={
         <BatchLedger
           project={id}
@@ -142,28 +135,30 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
 }
 
 function listed({ change, undone, hindrance }: BatchPage['lines'][number], isClosed: boolean): ListedChange {
-  const { key, what, before, after, content } = change;
+  const { id, entry, before, after, content } = change;
   const sign = undone
     ? 'undone'
     : after === null
       ? 'taken-back'
       : before === null
         ? 'made'
-        : before === after
+        : isSamePlace(before, after)
           ? 'rewritten'
           : content === null
             ? 'renamed'
             : 'rewritten';
   return {
-    key,
-    what,
-    before,
-    after,
+    key: id,
+    what: entry,
+    before: before && placeWords(before),
+    after: after && placeWords(after),
     sign,
     count: 1,
     note: hindrance === null || undone ? undefined : isClosed ? 'stayed' : 'cannot be undone now',
   };
 }
+
+const pathOf = ({ before, after }: BatchPage['lines'][number]['change']): string => (after ?? before)?.path ?? '';
 
 interface SelectedProps {
   readonly batch: BatchRow;

@@ -46,11 +46,11 @@ export const changesApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
       providesTags: ['batches'],
     }),
-    undoBatch: build.mutation<{ batch: string }, { project: string; batch: string; keys: readonly string[] | null }>({
-      query: ({ project, batch, keys }) => ({
+    undoBatch: build.mutation<{ batch: string }, { project: string; batch: string; ids: readonly string[] | null }>({
+      query: ({ project, batch, ids }) => ({
         url: `projects/${project}/batches/${batch}/undo`,
         method: 'POST',
-        body: { keys },
+        body: { ids },
       }),
       invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
     }),

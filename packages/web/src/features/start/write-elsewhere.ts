@@ -1,8 +1,19 @@
 /** A start that is not written by the server: into a folder on this computer, or taken away as a zip or a script. */
 import type { StartRequest, WrittenAs } from '@nesting/contract';
-import { type MakingStep, type NewContent, performSteps, takeBack } from '@nesting/core/change';
+import {
+  applyBatch,
+  type BatchOutcome,
+  type Change,
+  codeOf,
+  HOME,
+  home,
+  type NewContent,
+  NO_JOURNAL,
+  takeBackMade,
+  VOLUME,
+} from '@nesting/core/change';
 import type { FilledStep } from '@nesting/core/report';
-import { browserPort, holds } from '../../browser-disk/folder-port';
+import { browserPort, holds } from '../../browser-disk/port';
 
 export type Elsewhere = Exclude<WrittenAs, 'steps'> | 'folder';
 
@@ -66,33 +77,55 @@ export async function intoFolder(
   if (await holds(picked, root).catch(() => false))
     return { ok: false, words: `A folder ${root} exists already in ${picked.name}. Nothing was written.` };
   const bytes = new Map(steps.flatMap((s) => (s.do === 'write' ? [[s.path, s.base64] as const] : [])));
-  const plan: MakingStep[] = [
-    { key: root, do: 'make', path: root },
-    ...steps.map(
-      (s): MakingStep =>
-        s.do === 'make'
-          ? { key: s.key, do: 'make', path: `${root}/${s.path}` }
-          : { key: s.key, do: 'write', path: `${root}/${s.path}`, content: { kind: 'kept', key: s.path } },
-    ),
-  ];
-  const port = browserPort(picked);
-  const performed = await performSteps(plan, port, {
-    bytesOf: (content: NewContent) => decoded(content.kind === 'kept' ? (bytes.get(content.key) ?? '') : ''),
+  const changes = steps.map(changeOf);
+  const folder = { root: VOLUME, path: root };
+  try {
+    await browserPort(new Map([[VOLUME, picked]])).make(folder);
+  } catch (error) {
+    return { ok: false, words: `Writing failed at ${root}: ${whyOf(codeOf(error))}. Nothing was left behind.` };
+  }
+  const port = browserPort(
+    new Map([
+      [VOLUME, picked],
+      [HOME, await picked.getDirectoryHandle(root)],
+    ]),
+  );
+  const batch = { id: root, what: 'start', by: '', at: '', undoes: null, changes, folder: '', fresh: new Set([HOME]) };
+  const outcome = await applyBatch(batch, port, NO_JOURNAL, {
+    bytesOf: (content: NewContent) => decoded(content.kind === 'starter' ? (bytes.get(content.key) ?? '') : ''),
     progress: (done, all) => progress({ done, all }),
     cancel,
   });
-  if (performed.failed === null && !performed.cancelled)
-    return { ok: true, words: `${root} was written into ${picked.name}.` };
-  const stayed = await takeBack(performed.done, port);
+  if (outcome.state === 'done') return { ok: true, words: `${root} was written into ${picked.name}.` };
+  const stayed = (await takeBackMade(changes, port)).map(({ path }) => `${root}/${path}`);
+  await Promise.resolve(port.unmake(folder)).catch(() => stayed.push(root));
   const left =
     stayed.length === 0
       ? 'Nothing was left behind.'
       : `These could not be taken back: ${stayed.slice(-3).join(', ')}${stayed.length > 3 ? ` and ${stayed.length - 3} more` : ''}.`;
-  if (performed.cancelled) return { ok: false, words: `Stopped. ${left}` };
+  const { code, path } = failureOf(outcome);
   return {
     ok: false,
-    words: `Writing failed at ${performed.failed?.step.path}: ${WHY[performed.failed?.code ?? ''] ?? performed.failed?.code}. ${left}`,
+    words: code === 'CANCELLED' ? `Stopped. ${left}` : `Writing failed at ${root}/${path}: ${whyOf(code)}. ${left}`,
   };
+}
+
+const changeOf = (step: FilledStep): Change => ({
+  id: step.path,
+  subject: { kind: 'line', line: step.path },
+  group: null,
+  entry: step.do === 'make' ? 'folder' : 'file',
+  before: null,
+  after: home(step.path),
+  content: step.do === 'make' ? null : { kind: 'starter', key: step.path, isFilled: false },
+});
+
+const whyOf = (code: string): string => WHY[code] ?? code;
+
+function failureOf(outcome: Exclude<BatchOutcome, { state: 'done' }>): { code: string; path: string } {
+  if (outcome.state === 'paused') return { code: outcome.code, path: outcome.at.path };
+  const [fault] = outcome.faults;
+  return { code: fault?.code ?? '', path: fault?.at.path ?? '' };
 }
 
 const decoded = (base64: string): Uint8Array => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));

@@ -19,6 +19,30 @@ export async function insertBatch(client: Client, b: NewBatch): Promise<void> {
   );
 }
 
+export interface BatchRoot {
+  readonly root: string;
+  readonly volume: string;
+  /** From the volume's root. */
+  readonly folder: string;
+}
+
+export async function insertBatchRoots(client: Client, batch: string, roots: readonly BatchRoot[]): Promise<void> {
+  for (const { root, volume, folder } of roots)
+    await client.query('insert into batch_root (batch_id, root, volume, folder) values ($1, $2, $3, $4)', [
+      batch,
+      root,
+      volume,
+      folder,
+    ]);
+}
+
+export const batchRoots = async (client: Client, batch: string): Promise<BatchRoot[]> =>
+  (
+    await client.query<BatchRoot>('select root, volume, folder from batch_root where batch_id = $1 order by root', [
+      batch,
+    ])
+  ).rows;
+
 export async function endBatch(
   client: Client,
   id: string,
