@@ -24,7 +24,7 @@ export const SHELF = rootIdOf('shelf');
 /** Two roots: as one file system everything moves, as two everything is copied. */
 const ROOTS = { one: { shelf: 'a' }, two: { shelf: 'b' } } as const;
 export type Roots = keyof typeof ROOTS;
-export const twoRoots = (roots: Roots): MemoryDisk =>
+const twoRoots = (roots: Roots): MemoryDisk =>
   new MemoryDisk(
     new Map([
       [HOME, 'a'],

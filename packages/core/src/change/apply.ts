@@ -7,10 +7,11 @@
  */
 import { elementAt } from '../element';
 import { type Change, type Expected, isAsExpected, isNew, type Step } from './change';
+import type { ApplyFault } from './fault';
 import { type Journal, keptPlace, readyPlace } from './journal';
 import { bystanders, checkExpectations } from './look';
 import { lowerChanges } from './lower';
-import { type OrderFault, orderChanges } from './order';
+import { orderChanges } from './order';
 import { HOME, type Place, type RootId } from './place';
 import { type ApplyOptions, codeOf, lookAt, type Port, STEPS_BETWEEN_YIELDS, soon } from './port';
 
@@ -26,19 +27,6 @@ export interface Batch {
   /** Roots that nobody else can be in, as the batch itself makes them: contents are written in their places. */
   readonly fresh?: ReadonlySet<RootId> | undefined;
 }
-
-export type ApplyFault =
-  | OrderFault
-  /**
-   * Not there any more; something else than it was; otherwise than when the plan was made; its new name is taken; it
-   * cannot be looked at, or not be laid ready.
-   */
-  | {
-      readonly code: 'gone' | 'other-kind' | 'changed' | 'taken' | 'unseen' | 'not-ready';
-      readonly id: string;
-      readonly at: Place;
-      readonly detail?: string;
-    };
 
 export type BatchOutcome =
   | { readonly state: 'done'; readonly left: Left }

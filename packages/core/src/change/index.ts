@@ -1,5 +1,5 @@
 /** Changes of disks: lowered, ordered, applied, resumed, reversed. */
-export { type ApplyFault, applyBatch, type Batch, type BatchOutcome, type Left, runSteps } from './apply';
+export { applyBatch, type Batch, type BatchOutcome, type Left, runSteps } from './apply';
 export {
   type Change,
   type Content,
@@ -12,6 +12,7 @@ export {
   type Step,
   type Subject,
 } from './change';
+export type { ApplyFault, OrderFault, OrderFaultCode } from './fault';
 export { FIRST_INTENTS, FIRST_OUTCOMES, firstIntents, firstOutcomes } from './first-journal';
 export { type Found, findEntries } from './found';
 export {
@@ -25,13 +26,11 @@ export {
   OPEN,
   type Outcome,
   type Rest,
-  readyPlace,
 } from './journal';
 export { intentLines, JOURNAL, outcomeLine, type ReadJournal, readJournal } from './journal-lines';
 export { checkExpectations } from './look';
 export { MemoryDisk } from './memory-disk';
-export { type Ordered, type OrderFault, type OrderFaultCode, orderAny, orderChanges } from './order';
-export { patched } from './patches';
+export { type Ordered, orderAny, orderChanges } from './order';
 export { HOME, home, isBelow, isSamePlace, type Place, placeKey, type RootId, rootIdOf, VOLUME } from './place';
 export { type ApplyOptions, type Cancellation, CLAIM_TIME, codeOf, type Port, type Reach, type Standing } from './port';
 export { doneAfter, endHalfMove, leftOf, type Progress, stepsDone } from './resume';

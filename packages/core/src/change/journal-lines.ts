@@ -9,7 +9,7 @@ import type { Bystander, Intents, Outcome } from './journal';
 /** In a batch's folder. */
 export const JOURNAL = 'journal.ndjson';
 
-export const JOURNAL_FORM = { format: 'nesting/batch', formatVersion: 2 } as const;
+const JOURNAL_FORM = { format: 'nesting/batch', formatVersion: 2 } as const;
 
 /** Steps that say no more than the changes do are not written down. */
 type Steps = 'as-changes' | 'own';

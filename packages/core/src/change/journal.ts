@@ -79,7 +79,7 @@ export const NO_JOURNAL: Journal = {
 /**
  * A file name made of an id, whatever is in it: ids are told apart by their hash (FNV-1a, 64 bits, over UTF-16 units).
  */
-export function keptName(id: string): string {
+function keptName(id: string): string {
   let hash = 0xcbf29ce484222325n;
   for (let i = 0; i < id.length; i++) hash = BigInt.asUintN(64, (hash ^ BigInt(id.charCodeAt(i))) * 0x100000001b3n);
   return `${id.replace(/[^A-Za-z0-9._-]+/g, '-').slice(-60)}-${hash.toString(16)}`;

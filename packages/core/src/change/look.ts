@@ -2,8 +2,8 @@
  * Everything a batch expects, before its first step. Folders are listed once; single files are looked at only where
  * more than their being there matters.
  */
-import type { ApplyFault } from './apply';
 import { type Change, isAsExpected, type Step } from './change';
+import type { ApplyFault } from './fault';
 import type { Bystander } from './journal';
 import { folderOf, isSamePlace, lastName, type Place, placeIn, placeKey } from './place';
 import { codeOf, lookAt, type Port, type Standing, soon } from './port';

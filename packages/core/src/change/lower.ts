@@ -3,8 +3,8 @@
  * another place of a disk that moves files alone, its folders are made there, its files go one by one, and the folders
  * they leave are taken back.
  */
-import type { ApplyFault } from './apply';
 import type { Change } from './change';
+import type { ApplyFault } from './fault';
 import { isSamePlace, type Place, placeIn, placeKey } from './place';
 import { lookAt, type Port, soon } from './port';
 

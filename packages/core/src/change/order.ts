@@ -16,25 +16,10 @@
 import { present } from '../element';
 import { clashKey } from '../portable/name';
 import { type Change, type Content, PARKED, type Step } from './change';
+import type { OrderFault } from './fault';
 import { attach, childOf, detach, type Node, newNode, placeOf, rename } from './forest';
 import { folderOf, isBelow, isSamePlace, lastName, type Place, placeKey, type RootId } from './place';
 import type { Reach } from './port';
-
-export type OrderFaultCode =
-  /** Two entries would have one name in one folder, on some system at least. */
-  | 'name-taken'
-  /** A folder would lie in itself. */
-  | 'into-itself'
-  /** The folder it goes to is not there any more by then. */
-  | 'folder-gone'
-  /** One path is changed twice. */
-  | 'changed-twice';
-
-export interface OrderFault {
-  readonly code: OrderFaultCode;
-  readonly id: string;
-  readonly at: Place;
-}
 
 export interface Ordered {
   readonly steps: readonly Step[];

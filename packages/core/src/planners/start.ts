@@ -1,7 +1,8 @@
 /** A project's plan → the changes that make it, its marker and its rules in `.nesting` included. */
 
 import { type Change, isNew, type NewContent, type Step } from '../change/change';
-import { type OrderFault, orderChanges } from '../change/order';
+import type { OrderFault } from '../change/fault';
+import { orderChanges } from '../change/order';
 import { home, VOLUME } from '../change/place';
 import type { Registers, Values } from '../name/pattern/field';
 import { OWN_FOLDER } from '../project/own-folder';
