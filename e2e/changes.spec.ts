@@ -42,7 +42,8 @@ test('one more scene by one click: the plan, a line left out, carried out, undon
   await page.goto(`/projects/${await idOf(page, '26011')}`);
   await page.getByRole('link', { name: 'Add s05 to Scenes' }).click();
   const plan = page.getByRole('listbox', { name: 'What that does' });
-  await expect(plan.getByRole('option')).toHaveCount(3);
+  // The first plan of a server that has only just begun, and checks all its projects.
+  await expect(plan.getByRole('option')).toHaveCount(3, { timeout: 40_000 });
   await page.getByRole('button', { name: /^Add 2026-\d\d-\d\d to Test nights/ }).click();
   await expect(plan.getByRole('option').first()).toBeVisible();
   await expect(page.getByText(/^Makes 6 folders\./)).toBeVisible();
@@ -214,14 +215,15 @@ test('a change that stops half way says why; the way is freed, and it is finishe
   await page.goto(`/projects/${id}/change`);
   await page.getByLabel('Title').fill('Curtain Down');
   await expect(page.getByText(/calls its folder 26011_FNR_curtain-down/)).toBeVisible();
-  // Somebody's folder takes the name as soon as the batch is open.
+  // Somebody's folder takes the name as soon as all was looked at.
   const taken = path.join(demo.studio, '26011_FNR_curtain-down');
   await page.route(
     '**/api/projects/*/batches',
     async (route) => {
+      const { key } = route.request().postDataJSON() as { key: string };
+      const journal = path.join(root, '.nesting/batches', key, 'journal.ndjson');
       const answer = route.fetch();
-      while (!existsSync(path.join(root, '.nesting/batches/open')) && existsSync(root))
-        await new Promise((resolve) => setImmediate(resolve));
+      while (!existsSync(journal) && existsSync(root)) await new Promise((resolve) => setImmediate(resolve));
       if (existsSync(root)) mkdirSync(taken, { recursive: true });
       await route.fulfill({ response: await answer });
     },
@@ -231,8 +233,7 @@ test('a change that stops half way says why; the way is freed, and it is finishe
   await expect
     .poll(
       () =>
-        existsSync(path.join(taken, '.nesting')) ||
-        page.getByText(/finish the change once the way is free/).isVisible(),
+        existsSync(path.join(taken, '.nesting')) || page.getByText(/finish the change, or take it back/).isVisible(),
     )
     .toBe(true);
   if (!existsSync(path.join(taken, '.nesting'))) {

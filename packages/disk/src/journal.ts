@@ -61,8 +61,8 @@ export class BatchOpen extends Error {
 }
 
 /**
- * One batch at a time in each root, whichever process or machine asks: the file is made or is there already. Roots are
- * taken in the order of their ids, so that two who want the same ones never wait for each other.
+ * One batch at a time in each root, whichever process or machine asks: the file is made or is there already. Nobody
+ * waits for it. Home is locked first and opened last: so whatever a crash leaves locked, home tells of it.
  */
 export function openBatch(roots: Roots, id: string): Journal {
   const home = homeOf(roots);
@@ -70,15 +70,20 @@ export function openBatch(roots: Roots, id: string): Journal {
   home.folder(OWN_FOLDER);
   const locked: Root[] = [];
   try {
-    for (const [, root] of [...roots].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    for (const root of homeFirst(roots)) {
       lock(root, id);
       locked.push(root);
     }
     return journalBeside(roots, id);
   } catch (error) {
-    for (const root of locked) unlock(root, id);
+    for (const root of locked.reverse()) unlock(root, id);
     throw error;
   }
+}
+
+function homeFirst(roots: Roots): Root[] {
+  const home = homeOf(roots);
+  return [home, ...[...roots.values()].filter((root) => root !== home)];
 }
 
 function lock(root: Root, id: string): void {
@@ -159,7 +164,7 @@ export function openIn(root: Root): string | null {
 }
 
 export function closeBatch(roots: Roots, id: string): void {
-  for (const root of roots.values()) unlock(root, id);
+  for (const root of homeFirst(roots).reverse()) unlock(root, id);
 }
 
 /** How long somebody may lay contents ready before the lock alone says nothing any more. */

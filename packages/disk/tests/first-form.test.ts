@@ -63,7 +63,9 @@ function treeOf(root: string, below = ''): string[] {
       const at = path.posix.join(below, entry.name);
       if (at === '.nesting/batches') return [];
       if (entry.isDirectory()) return [`${at}/`, ...treeOf(root, at)];
-      return [`${at} ${readFileSync(path.join(root, at), 'utf8')} ${Math.round(lstatSync(path.join(root, at)).mtimeMs)}`];
+      return [
+        `${at} ${readFileSync(path.join(root, at), 'utf8')} ${Math.round(lstatSync(path.join(root, at)).mtimeMs)}`,
+      ];
     })
     .sort();
 }

@@ -57,7 +57,7 @@ export class Helper {
   readonly ended: Promise<Error>;
 
   constructor(script: URL, begin: Omit<Extract<ToHelper, { kind: 'begin' }>, 'kind'>) {
-    this.child = new Child(script, { role: 'check-helper', memory: MEMORY }, (message: FromHelper) => {
+    this.child = new Child(script, { role: 'check-helper', memory: MEMORY, isPatient: true }, (message: FromHelper) => {
       if (this.listener === null) this.heard.push(message);
       else this.listener(message);
     });
