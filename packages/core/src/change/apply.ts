@@ -82,6 +82,7 @@ async function layReady(
       await port.write(readyPlace(step.id, step.at, step.content, folder), await options.bytesOf(step.content));
       isLaid = true;
     } catch (error) {
+      await port.sync();
       return { code: 'not-ready', id: step.id, at: step.at, detail: codeOf(error) };
     }
   }

@@ -14,7 +14,36 @@ export interface Looked {
   readonly ids: Readonly<Record<string, string>>;
 }
 
-type Listed = Map<string, ReadonlyMap<string, Standing['kind']> | null>;
+/** Folders by their listings. Most entries are in the folder of the one before. */
+class Listed {
+  private readonly known = new Map<string, ReadonlyMap<string, Standing['kind']> | null>();
+  private last: Place | null = null;
+  private lastNames: ReadonlyMap<string, Standing['kind']> | null = null;
+
+  constructor(private readonly port: Port) {}
+
+  /** What is at a place; a promise only where the listing is one. */
+  kindAt(place: Place): Standing['kind'] | null | Promise<Standing['kind'] | null> {
+    const { path } = place;
+    const cut = path.lastIndexOf('/');
+    const name = path.slice(cut + 1);
+    const { last } = this;
+    const isSame = last?.root === place.root && last.path.length === Math.max(0, cut) && path.startsWith(last.path);
+    if (isSame) return this.lastNames?.get(name) ?? null;
+    const folder = folderOf(place);
+    const known = this.known.get(placeKey(folder));
+    const names = known === undefined ? this.port.list(folder) : known;
+    if (soon(names)) return names.then((found) => this.keep(folder, found)?.get(name) ?? null);
+    return this.keep(folder, names)?.get(name) ?? null;
+  }
+
+  private keep(folder: Place, names: ReadonlyMap<string, Standing['kind']> | null): typeof names {
+    this.known.set(placeKey(folder), names);
+    this.last = folder;
+    this.lastNames = names;
+    return names;
+  }
+}
 
 export async function checkExpectations(changes: readonly Change[], port: Port): Promise<Looked> {
   const faults: ApplyFault[] = [];
@@ -26,7 +55,7 @@ export async function checkExpectations(changes: readonly Change[], port: Port):
     if (before !== null && (after === null || !staysIn(before, here(after)))) befores.add(placeKey(before));
     if (after !== null) afters.add(placeKey(after));
   }
-  const listed: Listed = new Map();
+  const listed = new Listed(port);
   for (const change of changes) {
     const { id, before, after, entry, content } = change;
     try {
@@ -40,7 +69,7 @@ export async function checkExpectations(changes: readonly Change[], port: Port):
         let code: ApplyFault['code'] | null;
         if (matters) code = await lookedFault(change, before, port, ids);
         else {
-          const there = kindIn(listed, before, port);
+          const there = listed.kindAt(before);
           code = kindFault(soon(there) ? await there : there, entry);
         }
         if (code !== null) faults.push({ code, id, at: before });
@@ -52,7 +81,7 @@ export async function checkExpectations(changes: readonly Change[], port: Port):
       const place = after === null ? null : here(after);
       if (after !== null && place !== null && !staysIn(before, place)) {
         if (befores.has(placeKey(place))) continue;
-        const there = kindIn(listed, place, port);
+        const there = listed.kindAt(place);
         if ((soon(there) ? await there : there) !== null) faults.push({ code: 'taken', id, at: after });
       }
     } catch (error) {
@@ -79,23 +108,6 @@ async function lookedFault(
   return fault;
 }
 
-/** What is at a place by its folder's listing; a promise only where the listing is one. */
-function kindIn(listed: Listed, place: Place, port: Port): Standing['kind'] | null | Promise<Standing['kind'] | null> {
-  const folder = folderOf(place);
-  const key = placeKey(folder);
-  const name = lastName(place);
-  const known = listed.get(key);
-  if (known !== undefined) return known?.get(name) ?? null;
-  const found = port.list(folder);
-  if (soon(found))
-    return found.then((names) => {
-      listed.set(key, names);
-      return names?.get(name) ?? null;
-    });
-  listed.set(key, found);
-  return found?.get(name) ?? null;
-}
-
 const kindFault = (there: Standing['kind'] | null, entry: Change['entry']): 'gone' | 'other-kind' | null =>
   there === null ? 'gone' : there === entry ? null : 'other-kind';
 
@@ -116,6 +128,8 @@ function placesBefore(changes: readonly Change[]): (after: Place) => Place | nul
       entry === 'folder' && after !== null ? [[placeKey(after), before ?? setAsideAt(content)] as const] : [],
     ),
   );
+  // Where no folder moves, everything is where it was.
+  if (byAfter.size === 0) return (place) => place;
   const known = new Map<string, Place | null>();
   const inFolder = (place: Place): Place | null => {
     const above = folder(folderOf(place));

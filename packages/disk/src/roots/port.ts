@@ -41,8 +41,7 @@ export function portOn(roots: Roots): Port {
       unsynced.changed(fileAt(place));
     },
     write: (place, bytes) => {
-      writeNew(rootOf(place), place.path, bytes);
-      unsynced.wrote(fileAt(place));
+      unsynced.wrote(fileAt(place), openNew(rootOf(place), place.path, bytes));
     },
     remove: (place) => {
       removeFile(rootOf(place), place.path);
@@ -68,13 +67,15 @@ export function portOn(roots: Roots): Port {
 
 /** What a loss of power could undo: files that were written, and folders whose entries changed. */
 class Unsynced {
-  private files: FileAt[] = [];
+  /** Still open: to open five hundred once more costs more than to sync them. */
+  private readonly files: number[] = [];
   private readonly folders = new Map<Root, Set<string>>();
   /** Most calls are in the folder of the one before. */
   private last: { readonly root: Root; readonly folder: string } | null = null;
 
-  wrote(file: FileAt): void {
-    this.files.push(file);
+  wrote(file: FileAt, fd: number): void {
+    this.files.push(fd);
+    if (this.files.length >= MOST_FILES) this.syncFiles();
     this.changed(file);
   }
 
@@ -87,13 +88,29 @@ class Unsynced {
   }
 
   sync(): void {
-    for (const { root, path } of this.files) syncIfThere(() => root.at(path));
-    for (const [root, folders] of this.folders) for (const path of folders) syncIfThere(() => root.folder(path).self);
-    this.files = [];
+    this.syncFiles();
+    // A file system with a journal keeps what came before with the last of it: many need not be synced one by one.
+    for (const [root, folders] of this.folders)
+      for (const path of folders.size > MOST_FOLDERS ? [''] : folders) syncIfThere(() => root.folder(path).self);
     this.folders.clear();
     this.last = null;
   }
+
+  private syncFiles(): void {
+    const open = this.files.splice(0);
+    try {
+      for (const fd of open) fsyncSync(fd);
+    } finally {
+      for (const fd of open) closeSync(fd);
+    }
+  }
 }
+
+/** Files that are kept open until they are synced. */
+const MOST_FILES = 128;
+
+/** Folders that are synced one by one. */
+const MOST_FOLDERS = 64;
 
 /** What moved since is synced with its new folder. Systems that know no sync of a folder keep their own order. */
 function syncIfThere(at: () => string): void {
@@ -167,19 +184,27 @@ export function removeFolder(root: Root, path: string): void {
   root.forget();
 }
 
-/** Never over something that stands there; half a file is no file, so a full disk leaves nothing of it behind. */
-export function writeNew(root: Root, path: string, bytes: Uint8Array): void {
+export const writeNew = (root: Root, path: string, bytes: Uint8Array): void => closeSync(openNew(root, path, bytes));
+
+/**
+ * A file, written and still open. Never over something that stands there; half a file is no file, so a full disk leaves
+ * nothing of it behind.
+ */
+function openNew(root: Root, path: string, bytes: Uint8Array): number {
   const at = root.at(path);
   const fd = openSync(at, 'wx');
   let isWhole = false;
   try {
     for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done);
+    root.sure(path);
     isWhole = true;
   } finally {
-    closeSync(fd);
-    if (!isWhole) unlinkSync(at);
+    if (!isWhole) {
+      closeSync(fd);
+      unlinkSync(at);
+    }
   }
-  root.sure(path);
+  return fd;
 }
 
 /** On the same file system by its name; where another one is mounted in a root, by a copy that is proved. @throws `EEXIST` */
