@@ -23,6 +23,7 @@ import type {
   CopyPlace,
   Fits,
   FoundProject,
+  NumberPage,
   ProjectPage,
   ProjectRow,
   ReshapePlan,
@@ -221,7 +222,15 @@ describe('changing', () => {
     expect([marker(at).values.number, marker(at).project]).toEqual([number, p.id]);
     expect((await undo(p, batch)).status).toBe(201);
     expect([treeOf(p.at), (await page(p.id)).number, marker(p.at).values.number]).toEqual([before, p.number, p.number]);
-    // The number given up can be another project's.
+    // The number given up stood on a disk: another project may have it once a coordinator has released it.
+    const refused = await t.ask('coordinator', 'POST', '/api/projects', startOf(number));
+    expect(await code(refused)).toEqual([409, 'number-reserved']);
+    const { reserved } = await json<NumberPage>(await t.ask('lead', 'GET', '/api/numbers'));
+    expect(reserved.find((r) => r.number === number)?.why).toMatch(
+      new RegExp(`^It stood in ${number}_\\S+ on studio, until its project became ${p.number}\\.$`),
+    );
+    expect((await t.ask('artist', 'DELETE', `/api/numbers/reserved/${number}`)).status).toBe(403);
+    expect((await t.ask('coordinator', 'DELETE', `/api/numbers/reserved/${number}`)).status).toBe(204);
     expect((await t.ask('coordinator', 'POST', '/api/projects', startOf(number))).status).toBe(201);
   });
 

@@ -17,6 +17,7 @@ import {
   holdsOf,
   insertReserved,
   isTaken,
+  keepStood,
   knownNumbers,
   listReserved,
   lockSeries,
@@ -132,8 +133,17 @@ export async function giveBackNumber(world: World, person: string, number: strin
 /** How many numbers one written by hand may leave behind it without being asked about each. */
 const MOST_PASSED = 2000;
 
-/** A project takes its number, in the transaction that makes it: what others hold or the house keeps is refused. */
-export async function claimNumber(client: Client, person: string, number: string, folder: string): Promise<void> {
+/**
+ * A project takes its number, in the transaction that makes it: what others hold or the house keeps is refused. Its own
+ * former one it may take again.
+ */
+export async function claimNumber(
+  client: Client,
+  person: string,
+  number: string,
+  folder: string,
+  project: string | null = null,
+): Promise<void> {
   const series = compiled(await lockSeries(client));
   const other = await heldByOther(client, person, number);
   if (other !== null)
@@ -142,7 +152,7 @@ export async function claimNumber(client: Client, person: string, number: string
       'number-held',
       `${number} is held for ${other} just now. Nothing was written; take the next number.`,
     );
-  const why = await reservedFor(client, number);
+  const why = await reservedFor(client, number, project);
   if (why !== null)
     throw new Refused(
       409,
@@ -181,6 +191,29 @@ function rewritten(series: CompiledSeries, number: string, n: number): string | 
 export async function freeNumber(client: Client, number: string, why: string): Promise<void> {
   const series = compiled(await lockSeries(client));
   await recordNumbers(client, eventOf(series, number, 'freed', null, why));
+}
+
+interface Renumbered {
+  readonly project: string;
+  readonly person: string | null;
+  readonly volume: string;
+  /** The folder that stood under the former number. */
+  readonly folder: string;
+  readonly was: string;
+  readonly now: string;
+}
+
+/**
+ * A project has another number. Its former one stays kept: files, papers and mails of that name may be anywhere, and
+ * only a coordinator knows when they are not.
+ */
+export async function renumber(client: Client, to: Renumbered): Promise<void> {
+  const { project, person, volume, folder, was, now } = to;
+  const series = compiled(await lockSeries(client));
+  const why = `It stood in ${folder} on ${volume}, until its project became ${now}.`;
+  await deleteReserved(client, now);
+  await keepStood(client, { number: was, why, person, project });
+  await recordNumbers(client, eventOf(series, was, 'reserved', person, why));
 }
 
 /** What is odd about a number written by hand; `null` where nothing is. */

@@ -23,7 +23,7 @@ import {
 import { readProject, writeShape } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';
-import { claimNumber, freeNumber } from '../house/numbers';
+import { claimNumber, freeNumber, renumber } from '../house/numbers';
 import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 import { othersOf, rootsOf, whereOfRoots } from './batch-roots';
@@ -135,7 +135,7 @@ async function claim(world: World, { id, project, what, person, undoes, from, to
       await insertBatch(client, { id, project: project.id, what, person: person.id, undoes, from, to });
       await insertBatchRoots(client, id, rootsOf(project, changes));
       const number = String(to.values.number);
-      if (number !== String(from.values.number)) await claimNumber(client, person.id, number, to.folder);
+      if (number !== String(from.values.number)) await claimNumber(client, person.id, number, to.folder, project.id);
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
@@ -182,8 +182,8 @@ export async function conclude(
   }
   await transaction(world.db, async (client) => {
     await writeShape(client, project, to);
-    if (String(from.values.number) !== String(to.values.number))
-      await freeNumber(client, String(from.values.number), `its project is ${String(to.values.number)} now`);
+    const [was, now] = [String(from.values.number), String(to.values.number)];
+    if (was !== now) await renumber(client, { project, person, volume, folder: from.folder, was, now });
     await endBatch(client, id, 'done', shown);
     await recordActivity(
       client,

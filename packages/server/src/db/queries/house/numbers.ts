@@ -140,16 +140,33 @@ export async function heldByOther(client: Client, person: string, number: string
   return result.rows[0]?.name ?? null;
 }
 
-export async function reservedFor(client: Client, number: string): Promise<string | null> {
-  return (
-    (await client.query<{ why: string }>('select why from number_reserved where number = $1', [number])).rows[0]?.why ??
-    null
+/** Why a number is kept; `null` where it is not, or where it is kept for this project. */
+export async function reservedFor(
+  client: Client,
+  number: string,
+  project: string | null = null,
+): Promise<string | null> {
+  const result = await client.query<{ why: string }>(
+    'select why from number_reserved where number = $1 and project_id is distinct from coalesce($2::uuid, gen_random_uuid())',
+    [number, project],
   );
+  return result.rows[0]?.why ?? null;
 }
 
 /** Fails by constraint where it is reserved already. */
 export async function insertReserved(client: Client, number: string, why: string, person: string): Promise<void> {
   await client.query('insert into number_reserved (number, why, person_id) values ($1, $2, $3)', [number, why, person]);
+}
+
+/** A number that this project had, for as long as nobody releases it. */
+export async function keepStood(
+  client: Client,
+  { number, why, person, project }: { number: string; why: string; person: string | null; project: string },
+): Promise<void> {
+  await client.query(
+    'insert into number_reserved (number, why, person_id, project_id) values ($1, $2, $3, $4) on conflict (number) do nothing',
+    [number, why, person, project],
+  );
 }
 
 export async function deleteReserved(client: Client, number: string): Promise<boolean> {
