@@ -78,7 +78,9 @@ function lookAt(
 /** Takes back what an add had made when it stopped or was cut short; the paths that had to stay. */
 export async function takeBackAdd(root: Root, project: string): Promise<readonly string[]> {
   if (openIn(root) !== project) return [];
-  const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: '', at: new Date().toISOString() });
+  // Whoever asks holds the start's lease: nobody else is at it.
+  const taking = { by: '', at: new Date().toISOString(), lockMs: 0 };
+  const settled = await settleOnDisk(onlyHome(root), 'take-back', taking);
   tidyOwn(root);
   return settled.state === 'paused' ? [settled.at.path] : [];
 }

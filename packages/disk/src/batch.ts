@@ -9,6 +9,7 @@ import {
   type BatchOutcome,
   type Change,
   checkExpectations,
+  codeOf,
   type Done,
   doneAfter,
   endHalfMove,
@@ -40,8 +41,10 @@ import {
   openBatch,
   openIn,
   readBatch,
+  takeOver,
   writtenRoots,
 } from './journal';
+import { LOCK_LOST, type Lock } from './roots/lock';
 import { portOn, type Roots } from './roots/port';
 import type { Root } from './roots/root';
 
@@ -62,26 +65,35 @@ export interface DiskBatch extends ApplyOptions {
 export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   const { roots, id, what, by, at, changes } = batch;
   const written = writtenRoots(roots, changes);
-  const journal = openBatch(written, id);
+  const { journal, lock } = openBatch(written, id);
   let outcome: BatchOutcome | null = null;
+  let isOurs = true;
   try {
     outcome = await applyBatch(
       { id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) },
-      portOn(roots),
+      portOn(roots, () => lock.renew()),
       journal,
-      options(batch),
+      options(batch, lock),
     );
     return outcome;
+  } catch (error) {
+    isOurs = codeOf(error) !== LOCK_LOST;
+    throw error;
   } finally {
-    if (outcome?.state === 'done') closeBatch(written, id);
-    else if (outcome?.state === 'refused' || readBatch(homeOf(roots), id) === null) {
-      closeBatch(written, id);
-      dropBatch(written, id);
-    }
+    if (isOurs) end(written, id, outcome, lock);
   }
 }
 
-const options = ({ bytesOf, cancel, progress, yieldNow }: ApplyOptions): ApplyOptions => ({
+/** What was paused, or cut short, waits for whoever settles it. */
+function end(roots: Roots, id: string, outcome: BatchOutcome | null, lock: Lock): void {
+  const hasBegun = outcome?.state !== 'refused' && readBatch(homeOf(roots), id) !== null;
+  if (outcome?.state === 'done' || !hasBegun) closeBatch(roots, id);
+  else lock.rest();
+  if (!hasBegun) dropBatch(roots, id);
+}
+
+const options = ({ bytesOf, cancel, progress, yieldNow }: ApplyOptions, lock: Lock): ApplyOptions => ({
+  sure: () => lock.renew(),
   bytesOf,
   cancel,
   progress,
@@ -110,18 +122,43 @@ const AWAY = 'ROOT-AWAY';
 const placeAway = (roots: Roots, { changes }: Intents): Place | undefined =>
   changes.flatMap(({ before, after }) => [before, after]).find((at) => at !== null && !roots.has(at.root)) ?? undefined;
 
+export interface Taking {
+  readonly by: string;
+  readonly at: string;
+  /** Milliseconds after which a batch that nobody renewed is nobody's. */
+  readonly lockMs?: number | undefined;
+}
+
 /**
- * Finishes or takes back what is open, after looking at what really is there. `taking` names the batch that takes it
- * back.
+ * Finishes or takes back what is open, after looking at what really is there. `taking` says who takes it back.
+ *
+ * @throws BatchOpen where somebody is at it
  */
-export async function settleOnDisk(
-  roots: Roots,
-  way: 'finish' | 'take-back',
-  taking: { readonly by: string; readonly at: string },
-): Promise<Settled> {
+export async function settleOnDisk(roots: Roots, way: 'finish' | 'take-back', taking: Taking): Promise<Settled> {
   const root = homeOf(roots);
   const id = openIn(root);
   if (id === null) return { state: 'none' };
+  const lock = takeOver(root, id, taking.lockMs);
+  let isOurs = true;
+  try {
+    return await settleLocked({ roots, id, lock }, way, taking);
+  } catch (error) {
+    isOurs = codeOf(error) !== LOCK_LOST;
+    throw error;
+  } finally {
+    if (isOurs && openIn(root) === id) lock.rest();
+  }
+}
+
+interface Locked {
+  readonly roots: Roots;
+  readonly id: string;
+  readonly lock: Lock;
+}
+
+async function settleLocked(locked: Locked, way: 'finish' | 'take-back', taking: Taking): Promise<Settled> {
+  const { roots, id } = locked;
+  const root = homeOf(roots);
   const record = readBatch(root, id);
   if (record === null) {
     closeBatch(roots, id);
@@ -134,15 +171,15 @@ export async function settleOnDisk(
   // A taking back that a crash cut short is itself finished; only then is its batch taken back.
   const backId = `${id}-back`;
   const back = readBatch(root, backId);
-  if (back !== null && back.ended?.ended !== 'done') return finish(roots, back, intents, id, 'taken-back');
+  if (back !== null && back.ended?.ended !== 'done') return finish(locked, back, intents, 'taken-back');
   if (record.ended?.ended === 'done') {
     closeBatch(roots, id);
     return { state: 'done', id, intents };
   }
-  if (way === 'finish' && back === null) return finish(roots, record, intents, id, 'done');
+  if (way === 'finish' && back === null) return finish(locked, record, intents, 'done');
   if (back === null) {
     dropBatch(roots, backId);
-    const outcome = await takeBackNow(roots, record, backId, taking);
+    const outcome = await takeBackNow(locked, record, backId, taking);
     if (outcome.state !== 'done')
       return {
         state: 'paused',
@@ -159,13 +196,13 @@ export async function settleOnDisk(
 }
 
 async function finish(
-  roots: Roots,
+  { roots, id, lock }: Locked,
   record: BatchRecord,
   intents: Intents,
-  id: string,
   state: 'done' | 'taken-back',
 ): Promise<Settled> {
-  const port = portOn(roots);
+  const sure = () => lock.renew();
+  const port = portOn(roots, sure);
   const root = homeOf(roots);
   const folder = batchFolder(record.id);
   const { steps } = record.intents;
@@ -175,7 +212,7 @@ async function finish(
   const journal = journalOf(root, record.id);
   // From here on it may be cut short again.
   await journal.outcome({ done: far.done });
-  const outcome = await runSteps({ steps, from: far.done, folder, port, journal }, {});
+  const outcome = await runSteps({ steps, from: far.done, folder, port, journal }, { sure });
   if (outcome.state === 'paused') return { state: 'paused', id, intents, at: outcome.at, code: outcome.code };
   if (state === 'taken-back') await journalOf(root, id).outcome({ ended: 'taken-back' });
   closeBatch(roots, id);
@@ -183,13 +220,14 @@ async function finish(
 }
 
 async function takeBackNow(
-  roots: Roots,
+  { roots, lock }: Locked,
   record: BatchRecord,
   backId: string,
-  { by, at }: { readonly by: string; readonly at: string },
+  { by, at }: Taking,
 ): Promise<BatchOutcome> {
   const folder = batchFolder(record.id);
-  const port = portOn(roots);
+  const sure = () => lock.renew();
+  const port = portOn(roots, sure);
   const far = await howFar(record, folder, port);
   const left = leftOf(record.outcomes);
   const { done, gone } = far.clear
@@ -203,7 +241,7 @@ async function takeBackNow(
     { id: backId, what: 'take-back', by, at, undoes: record.id, changes, folder: batchFolder(backId) },
     port,
     journal,
-    withoutContents,
+    { ...withoutContents, sure },
   );
 }
 

@@ -18,7 +18,7 @@ import {
   type Rest,
   reverseChanges,
 } from '@nesting/core/change';
-import { foundOf, howFar, type Settled, settleOnDisk, withoutContents } from './batch';
+import { foundOf, howFar, type Settled, settleOnDisk, type Taking, withoutContents } from './batch';
 import {
   batchFolder,
   closeBatch,
@@ -28,6 +28,7 @@ import {
   journalOf,
   openIn,
   readBatch,
+  takeOver,
   writtenRoots,
 } from './journal';
 import { portOn, type Roots } from './roots/port';
@@ -37,12 +38,16 @@ export type Closed =
   | Exclude<Settled, { state: 'paused' }>
   | { readonly state: 'closed'; readonly id: string; readonly rest: readonly Rest[] };
 
-export async function closeOnDisk(roots: Roots, taking: { readonly by: string; readonly at: string }): Promise<Closed> {
+export async function closeOnDisk(roots: Roots, taking: Taking): Promise<Closed> {
   const settled = await settleOnDisk(roots, 'take-back', taking);
   const root = homeOf(roots);
   const id = openIn(root);
   if (settled.state !== 'paused' || id === null) return settled as Exclude<Settled, { state: 'paused' }>;
-  const port = reachable(portOn(roots), roots);
+  const lock = takeOver(root, id, taking.lockMs);
+  const port = reachable(
+    portOn(roots, () => lock.renew()),
+    roots,
+  );
   const { done, gone } = await entriesOf(root, id, port);
   const stayed = await takenBack({ roots, id, port, taking }, reverseChanges(done));
   const rest = [...gone, ...stayed];
@@ -100,7 +105,7 @@ interface Closing {
   readonly roots: Roots;
   readonly id: string;
   readonly port: Port;
-  readonly taking: { readonly by: string; readonly at: string };
+  readonly taking: Taking;
 }
 
 /** Where a whole volume refuses each round ends at its first step. */
@@ -118,7 +123,7 @@ async function takenBack(closing: Closing, changes: readonly Change[], round = 1
   const written = writtenRoots(roots, can);
   dropBatch(written, own);
   const outcome = await applyBatch(
-    { id: own, what: 'take-back', ...taking, undoes: id, changes: can, folder: batchFolder(own) },
+    { id: own, what: 'take-back', by: taking.by, at: taking.at, undoes: id, changes: can, folder: batchFolder(own) },
     port,
     journalBeside(written, own),
     withoutContents,

@@ -2,6 +2,8 @@
  * Batches written down: in the root that is a project's own folder, what was meant before the first step, how far it
  * came, how it ended. Other roots that are written hold the batch's lock and its contents.
  */
+
+import { elementAt } from '@nesting/core';
 import {
   BATCHES,
   type Change,
@@ -25,7 +27,8 @@ import {
 } from '@nesting/core/change';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { eachLine } from './roots/lines';
-import { append, folderNames, makeFolders, remove, writeExclusive, writeWhole, writtenAt } from './roots/own-files';
+import { Lock } from './roots/lock';
+import { append, folderNames, makeFolders, remove, writeWhole, writtenAt } from './roots/own-files';
 import { readText } from './roots/plain-file';
 import type { Roots } from './roots/port';
 import { removeTree } from './roots/remove-tree';
@@ -64,17 +67,18 @@ export class BatchOpen extends Error {
  * One batch at a time in each root, whichever process or machine asks: the file is made or is there already. Nobody
  * waits for it. Home is locked first and opened last: so whatever a crash leaves locked, home tells of it.
  */
-export function openBatch(roots: Roots, id: string): Journal {
+export function openBatch(roots: Roots, id: string): { readonly journal: Journal; readonly lock: Lock } {
   const home = homeOf(roots);
   // Nothing of ours is made in a project's folder that has no folder of ours.
   home.folder(OWN_FOLDER);
   const locked: Root[] = [];
   try {
-    for (const root of homeFirst(roots)) {
-      lock(root, id);
+    const locks = homeFirst(roots).map((root) => {
+      const lock = lockOf(root, id);
       locked.push(root);
-    }
-    return journalBeside(roots, id);
+      return lock;
+    });
+    return { journal: journalBeside(roots, id), lock: elementAt(locks, 0) };
   } catch (error) {
     for (const root of locked.reverse()) unlock(root, id);
     throw error;
@@ -86,10 +90,17 @@ function homeFirst(roots: Roots): Root[] {
   return [home, ...[...roots.values()].filter((root) => root !== home)];
 }
 
-function lock(root: Root, id: string): void {
+/** Of a batch that is open. @throws BatchOpen where somebody is at it */
+export function takeOver(root: Root, id: string, ms?: number): Lock {
+  const lock = Lock.takeOver(root, LOCK, id, ms);
+  if (lock === null) throw new BatchOpen(id);
+  return lock;
+}
+
+function lockOf(root: Root, id: string): Lock {
   makeFolders(root, BATCHES_FOLDER);
   try {
-    writeExclusive(root, LOCK, id);
+    return Lock.take(root, LOCK, id);
   } catch (error) {
     if (codeOf(error) === 'EEXIST') throw new BatchOpen(openIn(root) ?? '');
     throw error;

@@ -189,7 +189,7 @@ describe('killed by SIGKILL', () => {
       syncBuiltinESMExports();
       const { applyOnDisk, settleOnDisk, Root, onlyHome } = await import('./disk.mjs');
       const roots = onlyHome(Root.open({ base: process.argv[2], folder: '' }));
-      if (process.argv[4] === 'settle') await settleOnDisk(roots, process.argv[5], { by: 'p', at: '' });
+      if (process.argv[4] === 'settle') await settleOnDisk(roots, process.argv[5], { by: 'p', at: '', lockMs: 0 });
       else await applyOnDisk({ roots, id: 'b1', what: 'test', by: 'p', at: '', changes: ${JSON.stringify(changes)}, bytesOf: (c) => Buffer.from(c.text) });
       console.log('ended', calls);
     `,
@@ -212,7 +212,7 @@ describe('killed by SIGKILL', () => {
       const way = call % 8 === 0 ? 'finish' : 'take-back';
       // Killed once more while it is settled, at another place each time.
       run(root, call % 17, 'settle', way);
-      const settled = await settleOnDisk(on(root), way, { by: 'p', at: '' });
+      const settled = await settleOnDisk(on(root), way, { by: 'p', at: '', lockMs: 0 });
       const begun = readBatch(at(root), 'b1');
       if (begun === null) {
         expect(treeOf(root)).toEqual(start);
@@ -567,7 +567,7 @@ describe('a disk that refuses', () => {
           mounted ? 'EROFS' : expect.objectContaining({ state: 'paused', code: 'EACCES' }),
         );
         allow();
-        expect((await settleOnDisk(on(root), way, { by: '', at: '' })).state).toBe(
+        expect((await settleOnDisk(on(root), way, { by: '', at: '', lockMs: 0 })).state).toBe(
           way === 'finish' ? 'done' : 'taken-back',
         );
         if (way === 'take-back') expect(treeOf(root)).toEqual(before);

@@ -78,7 +78,7 @@ const linesOf = (entries: readonly KeptEntry[]): string[] =>
 /** What was written anew has the time of its writing. */
 const timeless = (lines: readonly string[]) => lines.map((line) => line.replace(/ \d+$/, ''));
 const on = (root: string) => onlyHome(Root.open({ base: root, folder: '' }));
-const taking = { by: 'p', at: '' };
+const taking = { by: 'p', at: '', lockMs: 0 };
 
 describe.each(KEPT.cut.map((entries, number) => ({ number, entries })))('cut short, $number', ({ entries }) => {
   test('it is finished, and then undone', async () => {

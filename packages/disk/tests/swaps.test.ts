@@ -133,7 +133,9 @@ test('another program swaps folders ten thousand times while processes work in t
         ask(
           disks
             .run('applyBatch', batch)
-            .then(() => disks.run('settleBatch', { where, others: [], id, way: 'take-back', by: '', at: '' })),
+            .then(() =>
+              disks.run('settleBatch', { where, others: [], id, way: 'take-back', by: '', at: '', lockMs: 0 }),
+            ),
         ),
         ask(disks.run('namesBelow', { where, most: 1000 })),
         ask(disks.run('folder', { where, mounts: [], path: 'a/b' })),

@@ -171,7 +171,7 @@ describe('killed by SIGKILL', () => {
         const way = isFinished ? 'finish' : 'take-back';
         if (!isAlive) await worker.ask({ ...task, do: way, at: again });
         await inRoots(pair, async (roots) => {
-          const settled = await settleOnDisk(roots, way, { by: 'p', at: '' });
+          const settled = await settleOnDisk(roots, way, { by: 'p', at: '', lockMs: 0 });
           const home = roots.get(HOME) as Root;
           const record = readBatch(home, 'b1');
           for (const root of roots.values()) expect([settled, openIn(root)]).toEqual([settled, null]);
@@ -189,6 +189,7 @@ describe('killed by SIGKILL', () => {
     );
     worker.close();
     process.stdout.write(`${JSON.stringify(ended)}\n`);
-    expect(Math.min(ended['not begun'], ended.finished, ended['taken back'])).toBeGreaterThan(5);
-  }, 180_000);
+    // It is no proof where one of them never was.
+    expect(Math.min(ended['not begun'], ended.finished, ended['taken back'])).toBeGreaterThan(0);
+  }, 900_000);
 });

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { changeLine, hindranceWords } from '@nesting/core/words';
 import {
+  BatchOpen,
   batchesIn,
   inRoot,
   onlyHome,
@@ -80,7 +81,12 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
 }
 
 async function takeBack(root: Root, batch: string): Promise<Exit> {
-  const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: process.env.USER ?? '', at: now() });
+  const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: process.env.USER ?? '', at: now() }).catch(
+    (error: unknown) => {
+      if (error instanceof BatchOpen) throw new Unusable(`somebody is at batch ${batch}, or was a moment ago`);
+      throw error;
+    },
+  );
   if (settled.state === 'paused') {
     process.stderr.write(`${hindranceWords(settled.code, settled.at.path)} Nothing more was taken back.\n`);
     return EXIT.findings;

@@ -116,6 +116,7 @@ export async function runSteps(
   let last: RootId | null = null;
   for (let i = from; i < steps.length; i++) {
     const step = elementAt(steps, i);
+    options.sure?.();
     if (options.cancel?.aborted) return pause(i, step.at, 'CANCELLED');
     try {
       // What is done in one root stands there before the next one is touched.

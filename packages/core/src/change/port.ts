@@ -53,6 +53,8 @@ export interface Cancellation {
 export interface ApplyOptions {
   readonly bytesOf: (content: NewContent) => Soon<Uint8Array>;
   readonly cancel?: Cancellation | undefined;
+  /** Throws where somebody else may be at it by now: asked before each step. */
+  readonly sure?: (() => void) | undefined;
   readonly progress?: ((done: number, all: number) => void) | undefined;
   /** Lets others in between steps, where the port's calls block: without it a cancellation is only heard at the end. */
   readonly yieldNow?: (() => Promise<void>) | undefined;

@@ -119,6 +119,8 @@ export interface SettleTask extends OfWhere, OtherRoots {
   readonly way: 'finish' | 'take-back' | 'close';
   readonly by: string;
   readonly at: string;
+  /** Milliseconds after which a batch that nobody renewed is nobody's. */
+  readonly lockMs: number;
 }
 
 export interface SettledOnDisk {
@@ -134,10 +136,10 @@ export interface SettledOnDisk {
 }
 
 /** Settles a batch if it is the one that is open. What was ended before, and never told, is told now. */
-export const settleBatch = ({ id, way, by, at, ...where }: SettleTask): Promise<SettledOnDisk> =>
+export const settleBatch = ({ id, way, by, at, lockMs, ...where }: SettleTask): Promise<SettledOnDisk> =>
   inRoots(where, async (roots) => {
     const root = homeOf(roots);
-    const taking = { by, at };
+    const taking = { by, at, lockMs };
     // Taking back one that was done is a batch of its own, and may itself have been cut short.
     if (openIn(root) === `${id}-back`) {
       const back =

@@ -22,6 +22,12 @@ export interface FileAt {
   readonly path: string;
 }
 
+export interface CopyOptions {
+  readonly patches?: readonly Patch[] | undefined;
+  /** Called with each megabyte. */
+  readonly tick?: (() => void) | undefined;
+}
+
 /** Behind the name of a copy that is not whole yet. */
 const PART = '.part';
 const NEW_FILE = constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC | constants.O_NOFOLLOW;
@@ -33,16 +39,16 @@ const NEW_FILE = constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC | cons
  *
  * @throws `EVERIFY` where the copy is not what was written, `EPATCH` where a patch reaches beyond the file
  */
-export function copyFile(from: FileAt, to: FileAt, patches: readonly Patch[] = []): Expected {
+export function copyFile(from: FileAt, to: FileAt, { patches = [], tick }: CopyOptions = {}): Expected {
   return withPlainFile(from.root, from.path, (source) => {
     const { root, path } = to;
     const part = `${path}${PART}`;
     const fd = openSync(root.at(part), NEW_FILE, 0o600);
     try {
       root.sure(part);
-      const copy = new Copy(fd, source.isSparse && patches.length === 0);
+      const copy = new Copy(fd, source.isSparse && patches.length === 0, tick);
       writePatched(source, patches, copy);
-      if (copy.end() !== hashOf({ fd })) throw failed('EVERIFY', from.path);
+      if (copy.end() !== hashOf({ fd }, tick)) throw failed('EVERIFY', from.path);
       fchmodSync(fd, source.mode & 0o777);
       if (patches.length === 0) futimesSync(fd, source.modified / 1000, source.modified / 1000);
     } finally {
@@ -62,9 +68,11 @@ class Copy {
     private readonly fd: number,
     /** Holes stay holes. */
     private readonly isSparse: boolean,
+    private readonly tick: (() => void) | undefined,
   ) {}
 
   write(bytes: Uint8Array): void {
+    this.tick?.();
     this.hash.update(bytes);
     if (!this.isSparse || bytes.some((byte) => byte !== 0))
       for (let done = 0; done < bytes.length; )

@@ -75,9 +75,10 @@ export function eachChunk(
   }
 }
 
-export function hashOf(file: Pick<PlainFile, 'fd'>): string {
+export function hashOf(file: Pick<PlainFile, 'fd'>, tick?: () => void): string {
   const hash = createHash('sha256');
   eachChunk(file, [0, Number.POSITIVE_INFINITY], (bytes) => {
+    tick?.();
     hash.update(bytes);
     return true;
   });

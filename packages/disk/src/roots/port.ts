@@ -27,7 +27,8 @@ export type Roots = ReadonlyMap<RootId, Root>;
 
 export const onlyHome = (root: Root): Roots => new Map([[HOME, root]]);
 
-export function portOn(roots: Roots): Port {
+/** `tick` is called now and then while a long copy is made; what it throws ends that. */
+export function portOn(roots: Roots, tick: () => void = () => undefined): Port {
   const rootOf = (place: Place): Root => valueAt(roots, place.root);
   const fileAt = (place: Place): FileAt => ({ root: rootOf(place), path: place.path });
   const unsynced = new Unsynced();
@@ -57,7 +58,7 @@ export function portOn(roots: Roots): Port {
       unsynced.changed(fileAt(to));
     },
     copy: (from, to, patches) => {
-      const read = copyFile(fileAt(from), fileAt(to), patches);
+      const read = copyFile(fileAt(from), fileAt(to), { patches, tick });
       unsynced.changed(fileAt(to));
       return read;
     },

@@ -201,12 +201,12 @@ const ATTACKS: readonly Attack[] = [
   {
     name: 'settle',
     first: () => cutOff(applied),
-    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '' }),
+    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '', lockMs: 0 }),
   },
   {
     name: 'settle across',
     first: () => cutOff(appliedAcross),
-    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '' }),
+    run: () => TASKS.settleBatch.run({ where: show, others, id: 'b1', way: 'take-back', by: '', at: '', lockMs: 0 }),
   },
   { name: 'undo plan', first: async () => applied(), run: () => TASKS.planUndo.run({ where: show, others, id: 'b1' }) },
   {

@@ -40,7 +40,7 @@ async function carryOut({ home, shelf, changes, do: what, at }: Task): Promise<v
   ]);
   [calls, killedAt] = [0, at];
   try {
-    if (what !== 'apply') await settleOnDisk(roots, what, { by: 'p', at: '' });
+    if (what !== 'apply') await settleOnDisk(roots, what, { by: 'p', at: '', lockMs: 0 });
     else {
       const bytesOf = (content: { readonly kind: string; readonly text?: string }) => Buffer.from(content.text ?? '');
       await applyOnDisk({ roots, id: 'b1', what: 'test', by: 'p', at: '', changes, bytesOf });

@@ -109,7 +109,9 @@ async function refusalAfter(world: World, run: ToRun, error: unknown): Promise<u
   if (!begun) {
     // What was laid ready goes, and the way is free.
     const others = whereOfRoots(world, rootsOf(run.project, run.changes));
-    await world.disks.run('settleBatch', { where, others, id, way: 'take-back', by: '', at: new Date().toISOString() });
+    // The process that was at it has ended.
+    const taking = { by: '', at: new Date().toISOString(), lockMs: 0 };
+    await world.disks.run('settleBatch', { where, others, id, way: 'take-back', ...taking });
     await unclaim(world, id, from, to);
     return new Refused(409, 'not-begun', `The change could not begin (${code}). Nothing was changed.`);
   }

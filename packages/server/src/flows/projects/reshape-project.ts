@@ -14,6 +14,7 @@ import { type Expansion, expandTemplate, type Template } from '@nesting/core/tem
 import { base64 } from '@nesting/core/text';
 import { placeWords, wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
+import { reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
@@ -139,6 +140,8 @@ async function refusals(
   if (number === '') out.push('A project needs a number.');
   if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
     out.push(`The number ${number} belongs to another project.`);
+  const kept = number === project.number ? null : await reservedFor(world.db, number, project.id);
+  if (kept !== null) out.push(`The number ${number} is reserved: ${kept}`);
   if (folder !== null) {
     const hindrance = await hindranceAt(world, { volume: project.volume, folder: folder.to });
     const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();

@@ -15,6 +15,14 @@ import { Refused, type World } from '../world';
 import { othersOf } from './batch-roots';
 import { conclude, found, unclaim, whereOfBatch } from './batches';
 
+/** Somebody settles it at the command line. */
+function underWay(error: unknown): never {
+  if (!isAtWork(error)) throw error;
+  throw new Refused(409, 'under-way', 'Somebody is at this change just now, at the command line of a machine.');
+}
+
+const isAtWork = (error: unknown): boolean => error instanceof DiskError && error.code === 'BATCH-OPEN';
+
 type SettleWay = 'finish' | 'take-back' | 'close';
 
 export async function settleBatch(world: World, me: Me, project: string, id: string, way: SettleWay): Promise<void> {
@@ -26,7 +34,7 @@ export async function settleBatch(world: World, me: Me, project: string, id: str
     const { batch: now } = await found(world, project, id);
     if (now.state !== 'paused')
       throw new Refused(409, 'batch-not-paused', 'Somebody settled this change just now. Nothing was changed.');
-    return settle(world, now, row.volume, way, me.id);
+    return settle(world, now, row.volume, way, me.id).catch(underWay);
   });
   if (settled !== null) throw new Refused(409, 'batch-paused', settled);
 }
@@ -48,6 +56,7 @@ async function settle(
     way,
     by: person ?? '',
     at: new Date().toISOString(),
+    lockMs: lockMsOf(world),
   });
   if (settled?.state === 'paused') {
     const why = hindranceWords(settled.code, settled.at.path);
@@ -89,6 +98,12 @@ async function settle(
     throw error;
   }
 }
+
+/**
+ * Whoever was at it renewed the lock on the disk at least until it last renewed the lease: where that is over, so is
+ * the lock. Somebody at the command line renews the lock alone.
+ */
+const lockMsOf = ({ config }: World): number => config.leaseMs / 2;
 
 async function closed(
   world: World,
@@ -133,7 +148,7 @@ async function undoWhole(world: World, batch: StoredBatch, where: Where): Promis
   if (outcome.state === 'paused') {
     // Whole or not at all: what was taken back of it is done again.
     const id = `${batch.id}-back`;
-    const restore = { where, others, id, by: '', at: new Date().toISOString() };
+    const restore = { where, others, id, by: '', at: new Date().toISOString(), lockMs: lockMsOf(world) };
     const { settled } = await world.disks.run('settleBatch', { ...restore, way: 'take-back' });
     if (settled?.state === 'paused') await world.disks.run('settleBatch', { ...restore, way: 'close' });
     return hindranceWords(outcome.code, outcome.at.path);
@@ -187,11 +202,16 @@ async function settleLeft(world: World, listed: StoredBatch): Promise<void> {
     row === null || !isThere(await stateOfVolume(world, row.volume))
       ? 'The volume was away when this was to be settled.'
       : await settle(world, batch, row.volume, 'finish', null).catch(refusedByDisk);
+  if (why === AT_WORK) return;
   if (why !== null) await endBatch(world.db, batch.id, 'paused', null, why);
 }
 
+/** It is looked at again later. */
+const AT_WORK = Symbol('somebody is at it');
+
 /** One folder that cannot be worked in keeps no server from starting. */
-function refusedByDisk(error: unknown): string {
+function refusedByDisk(error: unknown): string | typeof AT_WORK {
+  if (isAtWork(error)) return AT_WORK;
   if (error instanceof DiskError) return hindranceWords(error.code, error.path);
   throw error;
 }
