@@ -119,8 +119,18 @@ export type Settled =
 const AWAY = 'ROOT-AWAY';
 
 /** The first place of a batch in a root that is not there. */
-const placeAway = (roots: Roots, { changes }: Intents): Place | undefined =>
-  changes.flatMap(({ before, after }) => [before, after]).find((at) => at !== null && !roots.has(at.root)) ?? undefined;
+function placeAway(roots: Roots, { changes, steps }: Intents): Place | undefined {
+  const isAway = (at: Place | null): boolean => at !== null && !roots.has(at.root);
+  for (const { before, after } of changes) for (const at of [before, after]) if (at !== null && isAway(at)) return at;
+  for (const step of steps) for (const at of placesOf(step)) if (isAway(at)) return at;
+  return undefined;
+}
+
+const placesOf = (step: Step): readonly Place[] => {
+  const from = 'from' in step ? [step.from] : [];
+  const read = 'content' in step && 'from' in step.content ? [step.content.from] : [];
+  return [step.at, ...from, ...read];
+};
 
 export interface Taking {
   readonly by: string;

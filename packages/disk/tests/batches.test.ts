@@ -357,6 +357,20 @@ describe('what stands in the way', () => {
       writeFileSync(path.join(root, '.nesting/batches', id, 'intents.json'), text);
       expect(readBatch(at(root), id)).toBeNull();
     }
+    const head =
+      '{"format":"nesting/batch","formatVersion":2,"id":"x","what":"","by":"","at":"","undoes":null,"steps":"own"}';
+    for (const [id, lines] of [
+      ['no end', [head, '{"change":{}}']],
+      ['no change', [head, '{"change":null}', '{"intends":"all"}']],
+      ['no place', [head, '{"change":{"id":"a","entry":"file","before":"a","after":null}}', '{"intends":"all"}']],
+      ['no step', [head, '{"step":{"id":"a","do":"format","at":{"root":"home","path":"a"}}}', '{"intends":"all"}']],
+      ['no head', ['{"intends":"all"}', '7', '[]', 'null']],
+    ] as const) {
+      const folder = path.join(root, '.nesting/batches', id.replace(' ', '-'));
+      mkdirSync(folder, { recursive: true });
+      writeFileSync(path.join(folder, 'journal.ndjson'), lines.join('\n'));
+      expect([id, readBatch(at(root), id.replace(' ', '-'))]).toEqual([id, null]);
+    }
     expect(readBatch(at(root), '../..')).toBeNull();
   });
 });

@@ -5,6 +5,7 @@
 import { elementAt } from '../element';
 import { type Change, isSameMove, type Step } from './change';
 import type { Bystander, Intents, Outcome } from './journal';
+import type { Place } from './place';
 
 /** In a batch's folder. */
 export const JOURNAL = 'journal.ndjson';
@@ -62,9 +63,13 @@ export function readJournal(lines: Iterable<string>): ReadJournal {
     const line = lineOf(text);
     if (line === null) continue;
     if ('format' in line) head = isOurs(line) ? line : null;
-    else if ('change' in line) changes.push(line.change);
-    else if ('step' in line) steps.push(line.step);
-    else if ('ids' in line) Object.assign(ids, line.ids);
+    else if ('change' in line) {
+      if (!isChange(line.change)) return { intents: null, outcomes };
+      changes.push(line.change);
+    } else if ('step' in line) {
+      if (!isStep(line.step)) return { intents: null, outcomes };
+      steps.push(line.step);
+    } else if ('ids' in line) Object.assign(ids, line.ids);
     else if ('other' in line) others.push(line.other);
     else if ('intends' in line) isWhole = true;
     else outcomes.push(line);
@@ -77,6 +82,36 @@ export function readJournal(lines: Iterable<string>): ReadJournal {
 
 const isOurs = ({ format, formatVersion }: Extract<Line, { format: string }>): boolean =>
   format === JOURNAL_FORM.format && formatVersion === JOURNAL_FORM.formatVersion;
+
+// A journal lies where anybody can write: what is no change and no step is nothing that anybody does.
+
+const isPlace = (value: unknown): value is Place =>
+  typeof value === 'object' &&
+  value !== null &&
+  typeof (value as Place).root === 'string' &&
+  typeof (value as Place).path === 'string';
+
+const isChange = (value: unknown): value is Change => {
+  if (typeof value !== 'object' || value === null) return false;
+  const { id, subject, entry, before, after } = value as Partial<Change>;
+  return (
+    typeof id === 'string' &&
+    typeof subject?.kind === 'string' &&
+    (entry === 'folder' || entry === 'file') &&
+    [before, after].every((at) => at === null || isPlace(at))
+  );
+};
+
+const ACTS: ReadonlySet<unknown> = new Set<Step['do']>([
+  ...(['copy', 'rewrite', 'make', 'write', 'place', 'move', 'set-aside', 'remove', 'unmake'] as const),
+]);
+
+const isStep = (value: unknown): value is Step => {
+  if (typeof value !== 'object' || value === null) return false;
+  const { id, do: act, at } = value as Partial<Step>;
+  const isMove = act !== 'move' || isPlace((value as { from?: unknown }).from);
+  return typeof id === 'string' && ACTS.has(act) && isPlace(at) && isMove;
+};
 
 function lineOf(text: string): Line | null {
   if (text === '') return null;
