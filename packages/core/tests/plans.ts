@@ -22,7 +22,11 @@ import {
 
 export const SHELF = rootIdOf('shelf');
 /** Two roots: as one file system everything moves, as two everything is copied. */
-const ROOTS = { one: { shelf: 'a' }, two: { shelf: 'b' } } as const;
+const ROOTS = {
+  one: { shelf: 'a', proves: true },
+  two: { shelf: 'b', proves: true },
+  unproved: { shelf: 'b', proves: false },
+} as const;
 export type Roots = keyof typeof ROOTS;
 const twoRoots = (roots: Roots): MemoryDisk =>
   new MemoryDisk(
@@ -30,6 +34,7 @@ const twoRoots = (roots: Roots): MemoryDisk =>
       [HOME, 'a'],
       [SHELF, ROOTS[roots].shelf],
     ]),
+    ROOTS[roots].proves,
   );
 
 export const FOLDER = '.nesting/batches/b1';
@@ -124,7 +129,7 @@ export const plans: fc.Arbitrary<Plan> = drawn.map((draw) => planOf(draw, () => 
 
 /** In two roots, which are one file system or two. */
 export const plansInTwo: fc.Arbitrary<Plan> = fc
-  .tuple(drawn, fc.constantFrom<Roots>('one', 'two'))
+  .tuple(drawn, fc.constantFrom<Roots>('one', 'two', 'unproved'))
   .map(([draw, roots]) => planOf(draw, () => twoRoots(roots), [HOME, SHELF]));
 
 const pick = <T>(all: readonly T[], n: number): T | undefined => all[n % Math.max(1, all.length)];
@@ -247,6 +252,7 @@ export function killedAt(disk: MemoryDisk, notes: Notes, at: number): Port {
   return {
     hasIdentities: true,
     reach: (from, to) => disk.reach(from, to),
+    provesCopies: () => disk.provesCopies(),
     look: (place) => disk.look(place),
     list: (place) => disk.list(place),
     make: act((place) => disk.make(place)),

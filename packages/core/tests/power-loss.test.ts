@@ -59,6 +59,7 @@ class Recorder {
     return {
       hasIdentities: true,
       reach: (from, to) => disk.reach(from, to),
+      provesCopies: () => disk.provesCopies(),
       look: (place) => disk.look(place),
       list: (place) => disk.list(place),
       make: (place) => this.act(place, (to) => to.make(place)),

@@ -92,8 +92,11 @@ function end(roots: Roots, id: string, outcome: BatchOutcome | null, lock: Lock)
   if (!hasBegun) dropBatch(roots, id);
 }
 
-const options = ({ bytesOf, cancel, progress, yieldNow }: ApplyOptions, lock: Lock): ApplyOptions => ({
-  sure: () => lock.renew(),
+const options = ({ bytesOf, cancel, sure, progress, yieldNow }: ApplyOptions, lock: Lock): ApplyOptions => ({
+  sure: () => {
+    lock.renew();
+    sure?.();
+  },
   bytesOf,
   cancel,
   progress,

@@ -90,7 +90,7 @@ async function parted(
   let can = changes;
   for (;;) {
     const { faults } = await checkExpectations(can, port);
-    const hindrances = faults.length > 0 ? faults : orderChanges(can, port.reach).faults;
+    const hindrances = faults.length > 0 ? faults : orderChanges(can, port).faults;
     if (hindrances.length === 0) return { can, rest };
     const ids = new Set(hindrances.map((fault) => fault.id));
     for (const { id, at, code } of hindrances) if (!rest.some((r) => r.id === id)) rest.push({ id, at, code });

@@ -45,7 +45,7 @@ export async function applyBatch(
   const lowered = await lowerChanges(batch.changes, port);
   if (lowered.faults.length > 0) return { state: 'refused', faults: lowered.faults };
   const { changes } = lowered;
-  const ordered = orderChanges(changes, (from, to) => port.reach(from, to));
+  const ordered = orderChanges(changes, port);
   if (ordered.faults.length > 0) return { state: 'refused', faults: ordered.faults };
   const looked = await checkExpectations(changes, port);
   if (looked.faults.length > 0) return { state: 'refused', faults: looked.faults };
@@ -55,6 +55,8 @@ export async function applyBatch(
   if (unready !== null) return { state: 'refused', faults: [unready] };
   const others = await bystanders(changes, steps, port);
   await journal.begin({ id, what, by, at, undoes, changes, steps, ids: looked.ids, others });
+  const ready = await factsOfReady(steps, folder, port);
+  if (Object.keys(ready).length > 0) await journal.outcome({ done: 0, left: ready });
   return runSteps({ steps, from: 0, folder, port, journal }, options);
 }
 
@@ -88,6 +90,17 @@ async function layReady(
   }
   if (isLaid) await port.sync();
   return null;
+}
+
+/** What lies ready is known before it is in its place: whatever is otherwise there after a crash, somebody changed. */
+async function factsOfReady(steps: readonly Step[], folder: string, port: Port): Promise<Left> {
+  const facts: Record<string, Expected> = {};
+  for (const step of steps) {
+    if (step.do !== 'place' || !isNew(step.content)) continue;
+    const there = await lookAt(port, readyPlace(step.id, step.at, step.content, folder));
+    if (there !== null) facts[step.id] = { size: there.size, modified: there.modified };
+  }
+  return facts;
 }
 
 export interface Run {
@@ -124,14 +137,13 @@ export async function runSteps(
       last = step.at.root;
       const doing = doStep(step, folder, port, options);
       if (soon(doing)) await doing;
-      if (step.do === 'place') {
-        const there = await lookAt(port, step.at);
-        if (there !== null) left[step.id] = since[step.id] = { size: there.size, modified: there.modified };
-      }
+      const written = writtenBy(step, folder);
+      const there = written === null ? null : await lookAt(port, written);
+      if (there !== null) left[step.id] = since[step.id] = { size: there.size, modified: there.modified };
     } catch (error) {
       return pause(i, step.at, codeOf(error));
     }
-    if ((i + 1) % group === 0) {
+    if ((i + 1) % group === 0 || step.do === 'copy' || step.do === 'rewrite') {
       // What is written down at home as done elsewhere must be there.
       if (port.reach(step.at.root, HOME) === 'nothing') await port.sync();
       const noting = journal.outcome({ done: i + 1, left: since });
@@ -145,6 +157,19 @@ export async function runSteps(
   await journal.outcome({ done: steps.length, left: since });
   await journal.outcome({ ended: 'done' });
   return { state: 'done', left };
+}
+
+/** Where a file is new after a step. */
+function writtenBy(step: Step, folder: string): Place | null {
+  switch (step.do) {
+    case 'place':
+      return step.at;
+    case 'copy':
+    case 'rewrite':
+      return readyPlace(step.id, step.at, step.content, folder);
+    default:
+      return null;
+  }
 }
 
 /** Each is one call that is done whole or not at all: after a crash nothing is half there. */

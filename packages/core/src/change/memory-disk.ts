@@ -28,7 +28,10 @@ export class MemoryDisk implements Port {
   private clock = 0;
 
   /** Roots that are one file system have one name. */
-  constructor(private readonly fileSystems: ReadonlyMap<RootId, string> = new Map([[HOME, '']])) {
+  constructor(
+    private readonly fileSystems: ReadonlyMap<RootId, string> = new Map([[HOME, '']]),
+    private readonly isProving = true,
+  ) {
     for (const root of fileSystems.keys()) this.tops.set(root, this.entry(true));
   }
 
@@ -38,6 +41,10 @@ export class MemoryDisk implements Port {
 
   reach(from: RootId, to: RootId): Reach {
     return this.fileSystems.get(from) === this.fileSystems.get(to) ? 'all' : 'nothing';
+  }
+
+  provesCopies(): boolean {
+    return this.isProving;
   }
 
   /** Puts something there with the folders that lead to it, as it was found; the identity it has from then on. */

@@ -30,11 +30,17 @@ export interface Ordered {
 /** What takes another place in one act, where nothing more is known of the roots. */
 const inOneRoot = (from: RootId, to: RootId): Reach => (from === to ? 'all' : 'nothing');
 
-export type ReachOf = (from: RootId, to: RootId) => Reach;
+/** What an order must know of the roots, as a port tells it. */
+export interface RootFacts {
+  readonly reach: (from: RootId, to: RootId) => Reach;
+  readonly provesCopies: (root: RootId) => boolean;
+}
+
+const UNKNOWN: RootFacts = { reach: inOneRoot, provesCopies: () => true };
 
 /** Folders that cross to another file system are lowered to their entries before (`lower.ts`). */
-export function orderChanges(changes: readonly Change[], reach: ReachOf = inOneRoot): Ordered {
-  return orderApart(changes) ?? orderAny(changes, reach);
+export function orderChanges(changes: readonly Change[], facts: RootFacts = UNKNOWN): Ordered {
+  return orderApart(changes) ?? orderAny(changes, facts);
 }
 
 /**
@@ -59,8 +65,8 @@ function orderApart(changes: readonly Change[]): Ordered | null {
 }
 
 /** The same by way of the trees, whatever the changes are. */
-export function orderAny(changes: readonly Change[], reach: ReachOf = inOneRoot): Ordered {
-  const ordering = new Ordering(changes, reach);
+export function orderAny(changes: readonly Change[], facts: RootFacts = UNKNOWN): Ordered {
+  const ordering = new Ordering(changes, facts);
   return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
 }
 
@@ -96,7 +102,7 @@ class Ordering {
 
   constructor(
     changes: readonly Change[],
-    private readonly reach: ReachOf,
+    private readonly facts: RootFacts,
   ) {
     for (const change of changes) this.enter(change);
     for (const node of this.byAfter.values()) if (node.change !== null && !this.isPlaced(node)) this.aim(node);
@@ -110,8 +116,8 @@ class Ordering {
     this.endFolders(this.going.filter((node) => !node.holdsCrossing));
     this.placeFiles();
     for (const node of this.leaving) {
-      // Its bytes are there; what is written anew leaves the old ones to be kept.
-      const isKept = node.change?.content != null;
+      // Where its bytes are there for certain it ends; what is written anew leaves the old ones to be kept.
+      const isKept = node.change?.content != null || !this.facts.provesCopies(afterOf(node).root);
       const at = placeOf(node);
       const id = idOf(node);
       this.steps.push(isKept ? { id, do: 'set-aside', at } : { id, do: 'remove', at, expects: node.change?.expects });
@@ -203,7 +209,7 @@ class Ordering {
   }
 
   private isReached(from: RootId, to: RootId, entry: Change['entry']): boolean {
-    const reach = this.reach(from, to);
+    const reach = this.facts.reach(from, to);
     return reach === 'all' || (reach === 'files' && entry === 'file');
   }
 

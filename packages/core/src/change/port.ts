@@ -24,6 +24,11 @@ export interface Port {
   /** Whether entries can be told apart by more than their names: after a crash that tells who stands where. */
   readonly hasIdentities: boolean;
   reach(from: RootId, to: RootId): Reach;
+  /**
+   * Whether a copy there is read back from the disk itself, and not from memory: only then is the original ended, else
+   * it is kept with the batch.
+   */
+  provesCopies(root: RootId): boolean;
   look(place: Place): Soon<Standing | null>;
   /** What is in a folder, by name; `null` where there is none. One call instead of one for each. */
   list(place: Place): Soon<ReadonlyMap<string, Standing['kind']> | null>;

@@ -12,6 +12,7 @@ import {
   writeSync,
 } from 'node:fs';
 import type { Expected, Patch } from '@nesting/core/change';
+import { hashPastCache } from './past-cache';
 import { eachChunk, hashOf, type PlainFile, withPlainFile } from './plain-file';
 import type { Root } from './root';
 import { failed } from './where';
@@ -34,7 +35,7 @@ const NEW_FILE = constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC | cons
 
 /**
  * A copy with the original's time and rights, whole or not there. What is written is hashed on the way; the copy is
- * synced and read back. Nothing but the program's own folders is copied to: what is there of that name is an earlier
+ * synced and read back, past the cache where the system allows. Nothing but the program's own folders is copied to: what is there of that name is an earlier
  * try. With patches it is what they make of the file, and has a time of its own.
  *
  * @throws `EVERIFY` where the copy is not what was written, `EPATCH` where a patch reaches beyond the file
@@ -48,7 +49,8 @@ export function copyFile(from: FileAt, to: FileAt, { patches = [], tick }: CopyO
       root.sure(part);
       const copy = new Copy(fd, source.isSparse && patches.length === 0, tick);
       writePatched(source, patches, copy);
-      if (copy.end() !== hashOf({ fd }, tick)) throw failed('EVERIFY', from.path);
+      const wanted = copy.end();
+      if (wanted !== (hashPastCache(root.at(part), tick) ?? hashOf({ fd }, tick))) throw failed('EVERIFY', from.path);
       fchmodSync(fd, source.mode & 0o777);
       if (patches.length === 0) futimesSync(fd, source.modified / 1000, source.modified / 1000);
     } finally {

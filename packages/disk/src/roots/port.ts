@@ -17,8 +17,10 @@ import {
 import { valueAt } from '@nesting/core';
 import { codeOf, HOME, type Place, type Port, type RootId, type Standing } from '@nesting/core/change';
 import { parentOf } from '@nesting/core/listing';
+import { OWN_FOLDER } from '@nesting/core/project';
 import { copyFile, type FileAt } from './copy-file';
 import { moveAcross } from './move-across';
+import { hashPastCache } from './past-cache';
 import type { Root } from './root';
 import { takePlace } from './take-place';
 
@@ -35,6 +37,7 @@ export function portOn(roots: Roots, tick: () => void = () => undefined): Port {
   return {
     hasIdentities: true,
     reach: (from, to) => (from === to || isOneDisk(valueAt(roots, from), valueAt(roots, to)) ? 'all' : 'nothing'),
+    provesCopies: (root) => isReadPastCache(valueAt(roots, root)),
     look: ({ root, path }) => standingAt(valueAt(roots, root), path),
     list: (place) => list(rootOf(place), place.path),
     make: (place) => {
@@ -128,6 +131,32 @@ function syncIfThere(at: () => string): void {
 }
 
 const NOT_SYNCED: ReadonlySet<string> = new Set(['ENOENT', 'ENOTDIR', 'EISDIR', 'EPERM', 'EACCES', 'EINVAL', 'EROFS']);
+
+/** By a file of the program's own, once for each disk. Where none can be written nothing is proved. */
+function isReadPastCache(root: Root): boolean {
+  const device = deviceOf(root);
+  const known = provingDisks.get(device);
+  if (known !== undefined) return known;
+  const probe = `${OWN_FOLDER}/${PROBE}`;
+  let isProved = false;
+  try {
+    const fd = openNew(root, probe, Buffer.from('probe'));
+    try {
+      fsyncSync(fd);
+      isProved = hashPastCache(root.at(probe)) !== null;
+    } finally {
+      closeSync(fd);
+      removeFile(root, probe);
+    }
+  } catch {
+    return false;
+  }
+  provingDisks.set(device, isProved);
+  return isProved;
+}
+
+const provingDisks = new Map<string, boolean>();
+const PROBE = '.probe';
 
 const isOneDisk = (a: Root, b: Root): boolean => deviceOf(a) === deviceOf(b);
 const deviceOf = ({ identity }: Root): string => identity.slice(0, identity.indexOf(':'));

@@ -81,6 +81,7 @@ export function browserPort(roots: BrowserRoots): Port {
   return {
     hasIdentities: false,
     reach: (from, to) => (from === to ? 'files' : 'nothing'),
+    provesCopies: () => false,
     look: (place) => coded(() => standingAt(place, folderAt)),
     list: (place) => coded(() => namesIn(place, folderAt)),
     make: (place) =>
