@@ -1,8 +1,9 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|check|browser|house|findings]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|check|browser|house|findings]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCheck, checkOnce } from './check';
+import { benchCopies } from './copies';
 import { benchExpand } from './expand';
 import { benchExplain } from './explain';
 import { benchFrames, benchLearn } from './learn';
@@ -27,6 +28,7 @@ const BENCHES = {
   templates: benchTemplates,
   start: benchStart,
   plans: benchPlans,
+  copies: benchCopies,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);

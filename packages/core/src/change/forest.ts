@@ -1,8 +1,9 @@
 /** The entries that changes name, as trees: one for each root. */
+import { present } from '../element';
 import { join } from '../listing/entry';
 import { clashKey } from '../portable/name';
-import type { Change } from './change';
-import { type Place, type RootId, rootIdOf } from './place';
+import type { Change, Content } from './change';
+import { isSamePlace, type Place, type RootId, rootIdOf } from './place';
 
 export interface Node {
   name: string;
@@ -85,4 +86,37 @@ export function placeOf(node: Node): Place {
     top = at;
   }
   return { root: top.root ?? rootIdOf(''), path };
+}
+
+export const idOf = (node: Node): string => node.change?.id ?? '';
+export const afterOf = (node: Node): Place => present(node.change?.after);
+export const isProject = (node: Node): boolean => node.change?.subject.kind === 'project';
+export const staysInPlace = ({ before, after }: Change): boolean =>
+  before !== null && after !== null && isSamePlace(before, after);
+export const canGo = (node: Node): boolean => node.change !== null && node.state === 'there' && !node.crosses;
+export const leavesLast = (node: Node): boolean => node.crosses || (node.state === 'going' && node.holdsCrossing);
+
+/** What gets to its place: a file that crosses is copied as it is, unless it is written anew. */
+export function contentOf(node: Node): Content {
+  const { content, before, expects } = present(node.change);
+  return content ?? { kind: 'copy', from: present(before), expects };
+}
+
+/** What comes back from where it was set aside comes with all that was in it. */
+export const comesEmpty = (node: Node): boolean =>
+  node.state === 'coming' && node.change?.content?.kind !== 'set-aside';
+
+export function otherThan(node: Node, first: Node | null): Node | null {
+  return first === node ? first.twin : first;
+}
+
+/** The folder it goes to is not made yet, or lies in it and is to come out first. */
+export function mustGoBefore(node: Node, folder: Node): Node | null {
+  let first: Node | null = null;
+  for (let at: Node | null = folder; at !== null; at = at.parent) {
+    if (at === node) return first;
+    if (at.state === 'coming') return at;
+    if (first === null && at.change !== null && at.to !== null && !at.placed) first = at;
+  }
+  return null;
 }

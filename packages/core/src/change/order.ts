@@ -15,10 +15,28 @@
  */
 import { present } from '../element';
 import { clashKey } from '../portable/name';
-import { type Change, type Content, PARKED, type Step } from './change';
+import { type Change, PARKED, type Step } from './change';
 import type { OrderFault } from './fault';
-import { attach, childOf, detach, type Node, newNode, placeOf, rename } from './forest';
-import { folderOf, isBelow, isSamePlace, lastName, type Place, placeKey, type RootId } from './place';
+import {
+  afterOf,
+  attach,
+  canGo,
+  childOf,
+  comesEmpty,
+  contentOf,
+  detach,
+  idOf,
+  isProject,
+  leavesLast,
+  mustGoBefore,
+  type Node,
+  newNode,
+  otherThan,
+  placeOf,
+  rename,
+  staysInPlace,
+} from './forest';
+import { folderOf, isBelow, lastName, type Place, placeKey, type RootId } from './place';
 import type { Reach } from './port';
 
 export interface Ordered {
@@ -390,36 +408,4 @@ class Ordering {
     attach(node, folder);
     this.steps.push({ id: idOf(node), do: 'move', from, at: placeOf(node) });
   }
-}
-
-const idOf = (node: Node): string => node.change?.id ?? '';
-const afterOf = (node: Node): Place => present(node.change?.after);
-const isProject = (node: Node): boolean => node.change?.subject.kind === 'project';
-const staysInPlace = ({ before, after }: Change): boolean =>
-  before !== null && after !== null && isSamePlace(before, after);
-const canGo = (node: Node): boolean => node.change !== null && node.state === 'there' && !node.crosses;
-const leavesLast = (node: Node): boolean => node.crosses || (node.state === 'going' && node.holdsCrossing);
-
-/** What gets to its place: a file that crosses is copied as it is, unless it is written anew. */
-function contentOf(node: Node): Content {
-  const { content, before, expects } = present(node.change);
-  return content ?? { kind: 'copy', from: present(before), expects };
-}
-
-/** What comes back from where it was set aside comes with all that was in it. */
-const comesEmpty = (node: Node): boolean => node.state === 'coming' && node.change?.content?.kind !== 'set-aside';
-
-function otherThan(node: Node, first: Node | null): Node | null {
-  return first === node ? first.twin : first;
-}
-
-/** The folder it goes to is not made yet, or lies in it and is to come out first. */
-function mustGoBefore(node: Node, folder: Node): Node | null {
-  let first: Node | null = null;
-  for (let at: Node | null = folder; at !== null; at = at.parent) {
-    if (at === node) return first;
-    if (at.state === 'coming') return at;
-    if (first === null && at.change !== null && at.to !== null && !at.placed) first = at;
-  }
-  return null;
 }
