@@ -15,7 +15,7 @@ import {
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { onlyHome, openIn, Root, readBatch, settleOnDisk, undoOnDisk } from '../src/index';
+import { closeOnDisk, onlyHome, openIn, Root, readBatch, settleOnDisk, undoOnDisk } from '../src/index';
 
 interface KeptEntry {
   readonly path: string;
@@ -88,6 +88,17 @@ describe.each(KEPT.cut.map((entries, number) => ({ number, entries })))('cut sho
     const undo = { roots: on(root), batch: 'b1', id: 'b2', by: 'p', at: '', ids: null };
     expect((await undoOnDisk(undo))?.state).toBe('done');
     expect(treeOf(root)).toEqual(linesOf(KEPT.before));
+  });
+
+  test('somebody took one of its files away: it is closed, with what stayed', async () => {
+    const root = lay(entries);
+    const frame = readdirSync(root).find((name) => name.startsWith('frame.')) ?? '';
+    rmSync(path.join(root, frame));
+    const closed = await closeOnDisk(on(root), taking);
+    if (closed.state !== 'closed') throw new Error(closed.state);
+    expect(closed.rest.map(({ code }) => code)).toContain('gone');
+    const home = Root.open({ base: root, folder: '' });
+    expect([openIn(home), readBatch(home, 'b1')?.ended?.rest]).toEqual([null, closed.rest]);
   });
 
   test('it is taken back', async () => {

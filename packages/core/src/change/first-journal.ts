@@ -1,7 +1,7 @@
 /** Journals of the first form, which knew one root and no copies: read as what they would be today. */
 import { OWN_FOLDER } from '../project/own-folder';
 import type { Change, Content, Expected, Step, Subject } from './change';
-import type { Intents, Outcome } from './journal';
+import type { Intents, Outcome, Rest } from './journal';
 import { home, type Place } from './place';
 
 /** In a batch's folder. */
@@ -59,11 +59,19 @@ export const firstOutcomes = (text: string): Outcome[] =>
     }
   });
 
-/** What was left of a closed one was named by keys and paths. */
+interface FirstRest {
+  readonly key: string;
+  readonly path: string;
+  readonly code: string;
+}
+
+/** What was left of a closed one was named by keys and paths; one that is closed today is written as all are. */
 function outcomeOf(outcome: Outcome): Outcome {
   if (!('ended' in outcome) || outcome.rest === undefined) return outcome;
-  const rest = outcome.rest as unknown as readonly { readonly key: string; readonly path: string; code: string }[];
-  return { ...outcome, rest: rest.map(({ key, path, code }) => ({ id: key, at: home(path), code })) };
+  const rest = (outcome.rest as readonly (Rest | FirstRest)[]).map((one) =>
+    'key' in one ? { id: one.key, at: home(one.path), code: one.code } : one,
+  );
+  return { ...outcome, rest };
 }
 
 const placeOf = (path: string | null): Place | null => (path === null ? null : home(path));
