@@ -112,6 +112,24 @@ describe('a batch that somebody is at', () => {
   });
 });
 
+test('who loses it in the middle of a long copy writes nothing more down', async () => {
+  const folder = laid();
+  writeFileSync(path.join(folder, 'long'), Buffer.alloc(5 << 20, 1));
+  const real = performance.now.bind(performance);
+  let asked = 0;
+  // The machine sleeps when the third megabyte is read.
+  jest.spyOn(performance, 'now').mockImplementation(() => real() + (++asked > 4 ? 20_000 : 0));
+  const copy: Change = {
+    ...{ id: 'copy', subject: { kind: 'file' }, group: null, entry: 'file', before: null, after: home('twice') },
+    content: { kind: 'copy', from: home('long') },
+  };
+  const batch = { roots: on(folder), id: 'b1', what: 'test', by: 'p', at: '', changes: [copy] };
+  await expect(applyOnDisk({ ...batch, bytesOf: () => new Uint8Array() })).rejects.toMatchObject({ code: 'LOCK-LOST' });
+  const root = Root.open({ base: folder, folder: '' });
+  expect([openIn(root), readBatch(root, 'b1')?.outcomes]).toEqual(['b1', []]);
+  expect(readdirSync(folder)).not.toContain('twice');
+});
+
 describe('a lock', () => {
   const at = '.nesting/batches/open';
   const root = () => {

@@ -141,6 +141,8 @@ export async function runSteps(
       const there = written === null ? null : await lookAt(port, written);
       if (there !== null) left[step.id] = since[step.id] = { size: there.size, modified: there.modified };
     } catch (error) {
+      // Whoever lost the batch in the middle of a long copy writes nothing more down.
+      options.sure?.();
       return pause(i, step.at, codeOf(error));
     }
     if ((i + 1) % group === 0 || step.do === 'copy' || step.do === 'rewrite') {
