@@ -143,6 +143,18 @@ const STAGES: readonly (readonly [what: string, texts: readonly string[]])[] = [
 ];
 const EACH = STAGES.flatMap(([what, texts]) => [false, true].map((passesOn) => ({ what, texts, passesOn })));
 
+test('a connection that breaks while it is looked who asks: they are known all the same', async () => {
+  for (const passesOn of [false, true]) {
+    expect((await ask('GET', '/api/me')).status).toBe(200);
+    cable.cutAt(['from "session"'], passesOn);
+    const asked = ask('GET', '/api/me');
+    // It is back at once, with all connections new.
+    while (!cable.isCut) await new Promise((resolve) => setImmediate(resolve));
+    cable.mend();
+    expect((await asked).status).toBe(200);
+  }
+});
+
 describe('a start', () => {
   test.each(EACH.map((stage, i) => ({ ...stage, number: String(26_101 + i) })))(
     'the database goes away at $what (reached: $passesOn): the answer is true, and the same request is done once',

@@ -61,5 +61,7 @@ const AWAY = new Set([
 export function isAway(error: unknown): boolean {
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
   const message = typeof error === 'object' && error !== null && 'message' in error ? String(error.message) : '';
-  return AWAY.has(code) || /Connection terminated|timeout exceeded when trying to connect/.test(message);
+  return (
+    AWAY.has(code) || /Connection terminated|is not queryable|timeout exceeded when trying to connect/.test(message)
+  );
 }

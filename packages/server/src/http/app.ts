@@ -136,17 +136,19 @@ function addressOf(c: Context, behindProxy: boolean): string {
 
 /**
  * The sign-in library hides why it failed: the database is asked itself, so that being away is told from being wrong.
+ * Where it was away for a moment only, the library is asked once more.
  */
 async function sessionOf(
   c: Context,
   world: World,
   auth: Auth,
 ): Promise<Awaited<ReturnType<Auth['api']['getSession']>>> {
+  const { headers } = c.req.raw;
   try {
-    return await auth.api.getSession({ headers: c.req.raw.headers });
-  } catch (error) {
+    return await auth.api.getSession({ headers });
+  } catch {
     await world.db.query('select 1');
-    throw error;
+    return auth.api.getSession({ headers });
   }
 }
 
