@@ -165,4 +165,10 @@ describe('a lock', () => {
     first?.rest();
     expect(Lock.takeOver(home, at, 'b1')).toEqual(expect.any(Lock));
   });
+
+  test('that is gone, because somebody settled the batch just now, is not made again', () => {
+    const { folder, root: home } = root();
+    expect(Lock.takeOver(home, at, 'b1', 0)).toBeNull();
+    expect(readdirSync(path.join(folder, '.nesting/batches'))).toEqual([]);
+  });
 });

@@ -62,7 +62,8 @@ export class Lock {
       // Both times are the disk's own: this machine's clock may be another.
       const { mtimeMs: now, ino } = fstatSync(fd);
       const there = lstatSync(root.at(path), { throwIfNoEntry: false });
-      if (there !== undefined && now - there.mtimeMs < ms) {
+      // One that is gone was settled a moment ago.
+      if (there === undefined || now - there.mtimeMs < ms) {
         unlinkSync(root.at(next));
         return null;
       }

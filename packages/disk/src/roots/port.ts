@@ -59,6 +59,7 @@ export function portOn(roots: Roots, tick: () => void = () => undefined): Port {
     },
     move: (from, to) => {
       move(fileAt(from), fileAt(to));
+      for (const root of roots.values()) root.follow(rootOf(from), from.path, to.path);
       unsynced.changed(fileAt(from));
       unsynced.changed(fileAt(to));
     },

@@ -18,9 +18,13 @@ export class Root {
   private last: Handle | null = null;
 
   private constructor(
-    readonly where: Where,
-    private readonly top: Handle,
+    private place: Where,
+    private top: Handle,
   ) {}
+
+  get where(): Where {
+    return this.place;
+  }
 
   /** @throws Unreachable */
   static open(where: Where): Root {
@@ -85,6 +89,17 @@ export class Root {
     for (const handle of this.open.values()) handle.close();
     this.open.clear();
     this.last = null;
+  }
+
+  /** After a folder took another place in a root: on systems without handles this one is found by its path alone. */
+  follow(root: Root, from: string, to: string): void {
+    if (this.top.hasHandle) return;
+    const was = below(root.where, from);
+    if (this.where.base !== was.base || this.where.folder !== was.folder) return;
+    this.forget();
+    this.top.close();
+    this.top = root.opened(to);
+    this.place = below(root.where, to);
   }
 
   close(): void {
