@@ -45,13 +45,13 @@ export interface ReshapePlan {
   /** Why nothing can be done yet; empty where it can. */
   readonly refused: readonly string[];
   /** Stands for all that is planned: another one, another plan. */
-  readonly print: string;
+  readonly fingerprint: string;
   readonly longest: number;
   readonly budget: number;
 }
 
 export const applyReshapeSchema = reshapeSchema.extend({
-  print: z.string().length(64),
+  fingerprint: z.string().length(64),
   /** Made up by who asks: the same request asked again is done once. It is the batch's id. */
   key: z.uuid().optional(),
 });
@@ -59,7 +59,7 @@ export const applyReshapeSchema = reshapeSchema.extend({
 export const PLAN_FORMS = ['text', 'csv', 'json', 'sh', 'powershell'] as const;
 export type PlanForm = (typeof PLAN_FORMS)[number];
 
-const BATCH_STATES = ['running', 'paused', 'done', 'taken-back', 'closed'] as const;
+const BATCH_STATES = ['running', 'paused', 'done', 'taken-back', 'closed', 'refused'] as const;
 export type BatchState = (typeof BATCH_STATES)[number];
 
 export interface BatchRow {
@@ -72,11 +72,13 @@ export interface BatchRow {
   /** Lines it changed on the disk. */
   readonly changes: number;
   readonly undoes: string | null;
-  /** Why it is paused, or was closed. */
+  /** Why it is paused, was closed, or was refused. */
   readonly why: string;
   /** How far it is, while it runs. */
   readonly done: number;
   readonly all: number;
+  /** When its journal and what it kept were cleared away; `null` while it can be undone. */
+  readonly sweptAt: string | null;
 }
 
 export interface BatchLine {
@@ -93,11 +95,25 @@ export interface BatchPage extends BatchRow {
   readonly unread: string | null;
 }
 
+/** What a batch that was asked for is told by; it goes on where it was not done in time. */
+export interface BatchAnswer {
+  readonly batch: string;
+  readonly isDone: boolean;
+}
+
 export const undoSchema = z.object({
   /** Of the lines' changes; all of them where null. */
   ids: z.array(z.string().max(5000)).max(100_000).readonly().nullable().default(null),
+  /** Made up by who asks: the same request asked again is done once. It is the undoing batch's id. */
+  key: z.uuid().optional(),
 });
 export const settleSchema = z.object({ way: z.enum(['finish', 'take-back', 'close']) });
+export type SettleWay = z.infer<typeof settleSchema>['way'];
+
+/** What a batch was asked to do: it is planned again by whoever does it. */
+export type BatchAsked =
+  | { readonly kind: 'reshape'; readonly asked: ReshapeAsked; readonly fingerprint: string }
+  | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */
 export interface ProjectShape {

@@ -20,6 +20,8 @@ export interface Config {
   readonly diskProgram: URL | null;
   /** Whether this process does checks itself, or leaves them to others. */
   readonly worksChecks: boolean;
+  /** Whether this process does batches itself. */
+  readonly worksBatches: boolean;
   /** Milliseconds without a heartbeat after which a check's lease is over, and another worker takes it. */
   readonly leaseMs: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
@@ -77,6 +79,7 @@ export function configOf(env: Env, built: BuildPaths): Config {
     behindProxy,
     mail: mailOf(env),
     worksChecks: env.NESTING_CHECKS !== 'elsewhere',
+    worksBatches: env.NESTING_BATCHES !== 'elsewhere',
     leaseMs: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
     gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20),
     ...built,

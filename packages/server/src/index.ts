@@ -13,7 +13,7 @@ export { startersBeside } from './flows/rules/take-template';
 export { Refused, type World } from './flows/world';
 export { makeApp } from './http/app';
 export { ROUTES } from './http/routes';
-export { closeWorld, openWorld, type Running, startServer } from './serve';
+export { closeWorld, openWorld, type Running, startServer, workBatches } from './serve';
 export { makeAuth } from './sign-in/auth';
 export { DEMO_PASSWORD } from './sign-in/demo';
 export { hashPassword } from './sign-in/password';

@@ -9,13 +9,14 @@ import type { Config } from './config';
 import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
 import { recountEnded } from './db/queries/checks/findings';
+import { runBatch, wakeBatches } from './flows/batches/run-batch';
 import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
-import { settleBatches } from './flows/projects/settle-batch';
 import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { ChangePoller } from './jobs/change-poller';
-import { CHECKS, JobQueue, openBoss } from './jobs/job-queue';
+import { Endings } from './jobs/endings';
+import { BATCHES, CHECKS, JobQueue, openBoss } from './jobs/job-queue';
 import { Leases } from './jobs/leases';
 import { MailQueue } from './jobs/mail-queue';
 import { QueueDb } from './jobs/queue-db';
@@ -40,6 +41,8 @@ export async function openWorld(config: Config, log: Logger): Promise<World> {
     boss,
     queueDb,
     checks: new JobQueue(db, boss, CHECKS, log),
+    batches: new JobQueue(db, boss, BATCHES, log),
+    endings: new Endings(),
     changePoller: new ChangePoller(),
     mails: new MailQueue(db, config.mail, boss, log),
     identities: new VolumeIdentities(db),
@@ -58,7 +61,7 @@ const TICK = 15_000;
 /** Starts and batches that nobody is at any more: a crash, or a database that went away, left them. */
 export async function settleLost(world: World): Promise<void> {
   await settleStarts(world);
-  await settleBatches(world);
+  await wakeBatches(world);
 }
 
 /**
@@ -87,6 +90,10 @@ export async function closeWorld(world: World): Promise<void> {
   await world.db.end();
 }
 
+/** Only by a server that answers: nothing on a disk is begun or settled by one that does not. */
+export const workBatches = (world: World): Promise<void> =>
+  world.batches.start(world.config.worksBatches ? (id) => runBatch(world, id) : null);
+
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;
   const app = makeApp(world, makeAuth(world.db, config), log);
@@ -98,6 +105,7 @@ export async function startServer(world: World, log: Logger): Promise<Running> {
     const made = serve({ fetch: app.fetch, hostname: config.host, port: config.port, ...tls }, () => resolve(made));
     made.once('error', reject);
   });
+  await workBatches(world);
   const ticking = startTicking(world, log);
   return {
     world,

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { HeldName, ProjectPage, ProjectRow, ReshapePlan } from '@nesting/contract';
 import { pino } from 'pino';
 import { takeOverSilentChecks } from '../src/flows/checks/check-project';
-import { closeWorld, makeApp, makeAuth, openWorld, type World } from '../src/index';
+import { closeWorld, makeApp, makeAuth, openWorld, type World, workBatches } from '../src/index';
 import { settleLost } from '../src/serve';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
@@ -84,11 +84,13 @@ let world: World;
 let app: ReturnType<typeof makeApp>;
 const cable = new Cable();
 beforeAll(async () => {
-  t = await openTestWorld({ NESTING_LEASE_SECONDS: '1' });
+  // Batches are done where the cable is cut, until two servers share them.
+  t = await openTestWorld({ NESTING_LEASE_SECONDS: '1', NESTING_BATCHES: 'elsewhere' });
   const url = new URL(t.config.databaseUrl);
   url.port = String(await cable.open(url.hostname, Number(url.port)));
-  const config = { ...t.config, databaseUrl: url.href };
+  const config = { ...t.config, databaseUrl: url.href, worksBatches: true };
   world = await openWorld(config, pino({ level: 'silent' }));
+  await workBatches(world);
   app = makeApp(world, makeAuth(world.db, config), pino({ level: 'silent' }));
 });
 afterAll(async () => {
@@ -202,6 +204,7 @@ const batchRow = 'insert into batch (';
 const CHANGE_STAGES = [
   ['the batch’s row', [batchRow]],
   ['the end of the claim', [batchRow, 'commit']],
+  ['what it makes of the project', [batchRow, 'update batch set claimed = true']],
   ['the project’s shape', [batchRow, 'update project set']],
   ['the batch’s end', [batchRow, 'update batch set state']],
   ['the end of it all', [batchRow, 'update batch set state', 'commit']],
@@ -225,15 +228,15 @@ describe('a change', () => {
         adjusted: {},
       };
       const planned = await ask('POST', `/api/projects/${started.id}/plan`, asked);
-      const { print } = (await planned.json()) as ReshapePlan;
-      const request = { ...asked, print, key: randomUUID() };
+      const { fingerprint } = (await planned.json()) as ReshapePlan;
+      const request = { ...asked, fingerprint, key: randomUUID() };
       cable.cutAt(texts, passesOn);
       const first = await ask('POST', `/api/projects/${started.id}/batches`, request);
       const { message } = (await first.json()) as { message: string };
       expect([first.status, cable.isCut, message]).toEqual([503, true, expect.not.stringMatching(/nothing was/i)]);
       cable.mend();
       const second = await again('POST', `/api/projects/${started.id}/batches`, request);
-      expect([second.status, await second.json()]).toEqual([201, { batch: request.key }]);
+      expect([second.status, await second.json()]).toEqual([201, { batch: request.key, isDone: true }]);
       const { rows } = await t.world.db.query('select id, state from batch where project_id = $1', [started.id]);
       expect(rows).toEqual([{ id: request.key, state: 'done' }]);
       const now = (await (await ask('GET', `/api/projects/${started.id}`)).json()) as ProjectPage;
@@ -245,6 +248,8 @@ describe('a change', () => {
 });
 
 describe('two servers on one database', () => {
+  beforeAll(() => workBatches({ ...t.world, config: { ...t.config, worksBatches: true } }));
+
   test('what one is at, the other leaves; the same request to both is done once', async () => {
     const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
     const windows = letters.flatMap((a) => letters.slice(0, 12).map((b) => `${a}${b}`));
@@ -321,8 +326,10 @@ describe('two servers on one database', () => {
     const page = (await (await ask('GET', `/api/projects/${started.id}`)).json()) as ProjectPage;
     const values = { ...page.values, windows: ['A', 'B', 'C'] };
     const asked = { version: page.version, template: 'window-piece', edition: 1, values, adjusted: {} };
-    const { print } = (await (await ask('POST', `/api/projects/${started.id}/plan`, asked)).json()) as ReshapePlan;
-    const request = { ...asked, print, key: randomUUID() };
+    const { fingerprint } = (await (
+      await ask('POST', `/api/projects/${started.id}/plan`, asked)
+    ).json()) as ReshapePlan;
+    const request = { ...asked, fingerprint, key: randomUUID() };
     const address = `/api/projects/${started.id}/batches`;
     const answers = await Promise.all([
       ask('POST', address, request),

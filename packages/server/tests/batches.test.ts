@@ -30,7 +30,7 @@ import type {
   TemplateRow,
 } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
-import { settleBatches } from '../src/flows/projects/settle-batch';
+import { wakeBatches } from '../src/flows/batches/run-batch';
 import { insertEdition } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
@@ -69,10 +69,18 @@ const asking = (p: ProjectPage, more: Record<string, unknown> = {}, values: Reco
 const plan = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') =>
   json<ReshapePlan>(await t.ask(who, 'POST', `/api/projects/${p.id}/plan`, asked));
 const apply = async (p: ProjectPage, asked: object, who: 'coordinator' | 'artist' = 'coordinator') =>
-  t.ask(who, 'POST', `/api/projects/${p.id}/batches`, { ...asked, print: (await plan(p, asked, who)).print });
+  t.ask(who, 'POST', `/api/projects/${p.id}/batches`, {
+    ...asked,
+    fingerprint: (await plan(p, asked, who)).fingerprint,
+  });
 const batches = async (p: ProjectPage) => json<BatchRow[]>(await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`));
 const undo = (p: ProjectPage, batch: string, ids: string[] | null = null) =>
   t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, { ids });
+/** What a crash left is somebody's turn again. */
+async function wokenBatches(): Promise<void> {
+  await wakeBatches(t.world);
+  await t.world.batches.idle();
+}
 const batchOf = async (response: Response) => (await json<{ batch: string }>(response)).batch;
 
 function treeOf(root: string): string[] {
@@ -245,11 +253,11 @@ describe('changing', () => {
     ]);
     expect((await plan(p, asking(p, { keepFolder: true }, { title: 'Taken' }))).refused).toEqual([]);
     const asked = asking(p, {}, { windows: ['A', 'B', 'C'] });
-    const { print, lines } = await plan(p, asked);
+    const { fingerprint, lines } = await plan(p, asked);
     // Somebody makes one of the folders by hand meanwhile.
     mkdirSync(path.join(p.at, lines.find((l) => l.what === 'folder')?.after as string), { recursive: true });
     expect(
-      await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })),
+      await code(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, fingerprint })),
     ).toEqual([409, 'disk-changed']);
     expect((await plan(p, asked)).lines[0]?.sign).toBe('there');
     expect(
@@ -257,7 +265,7 @@ describe('changing', () => {
         await t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, {
           ...asked,
           version: p.version + 1,
-          print,
+          fingerprint,
         }),
       ),
     ).toEqual([409, 'project-changed']);
@@ -333,9 +341,9 @@ describe('what is in the way', () => {
   test('two at once: one is done, the other is refused; nothing is lost', async () => {
     const p = await started();
     const asked = asking(p, {}, { windows: ['A', 'B', 'C', 'D', 'E'] });
-    const { print } = await plan(p, asked);
+    const { fingerprint } = await plan(p, asked);
     const answers = await Promise.all(
-      [1, 2, 3].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print })),
+      [1, 2, 3].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, fingerprint })),
     );
     const codes = await Promise.all(answers.map(code));
     expect(codes.filter(([status]) => status === 201)).toHaveLength(1);
@@ -359,7 +367,7 @@ describe('what is in the way', () => {
       p.title,
       JSON.stringify(p.values),
     ]);
-    await settleBatches(t.world);
+    await wokenBatches();
     const settled = await page(p.id);
     expect([
       settled.title,
@@ -372,7 +380,7 @@ describe('what is in the way', () => {
       "insert into batch (id, project_id, what, state, shape_from, shape_to) select gen_random_uuid(), id, 'grow', 'running', '{\"folder\":\"x\",\"values\":{}}', jsonb_build_object('folder', folder, 'values', '{}'::jsonb) from project where id = $1",
       [p.id],
     );
-    await settleBatches(t.world);
+    await wokenBatches();
     expect(await batches(p)).toHaveLength(1);
   });
 
@@ -421,11 +429,11 @@ describe('what is in the way', () => {
   test('the folder’s new name is taken while the batch runs: paused with the reason, finished once the way is free', async () => {
     const p = await started();
     const asked = asking(p, {}, { title: 'Late Comer', windows: ['A', 'B', 'C'] });
-    const { print } = await plan(p, asked);
+    const { fingerprint } = await plan(p, asked);
     const rename = path.join(t.studio, `${p.number}_MSW_late-comer`);
     // It comes between the look and the last act, as soon as the journal is written.
     const key = randomUUID();
-    const asked2 = t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, print, key });
+    const asked2 = t.ask('coordinator', 'POST', `/api/projects/${p.id}/batches`, { ...asked, fingerprint, key });
     const journal = path.join(p.at, '.nesting/batches', key, 'journal.ndjson');
     const poll = setInterval(() => existsSync(journal) && mkdirSync(rename, { recursive: true }), 0);
     const answer = await asked2;

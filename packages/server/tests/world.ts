@@ -25,6 +25,7 @@ import {
   takeUpVolume,
   upsertRegisters,
   type World,
+  workBatches,
 } from '../src/index';
 
 export const PASSWORD = 'a long enough password';
@@ -38,7 +39,13 @@ export interface TestWorld {
   readonly studio: string;
   readonly people: Readonly<Record<Role, string>>;
   /** A request as somebody, or as nobody. */
-  ask(who: Role | null, method: string, address: string, body?: unknown): Promise<Response>;
+  ask(
+    who: Role | null,
+    method: string,
+    address: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ): Promise<Response>;
   /** Bytes or a form, as the browser sends files. */
   send(who: Role, method: string, address: string, body?: Uint8Array | FormData): Promise<Response>;
   close(): Promise<void>;
@@ -76,6 +83,7 @@ export async function openTestWorld(
   );
   if (typeof bare === 'function') await bare(config.databaseUrl, studio);
   const world = await openWorld(config, silent);
+  await workBatches(world);
   const app = makeApp(world, makeAuth(world.db, config), silent);
   const people = typeof bare === 'function' ? await peopleIn(world) : await seed(world, bare);
   await takeUpVolume(world, people.coordinator, 'studio', false);
@@ -87,16 +95,18 @@ export async function openTestWorld(
     cookies.set(who, known);
     return known;
   };
-  const ask: TestWorld['ask'] = async (who, method, address, body) => {
+  const ask: TestWorld['ask'] = async (who, method, address, body, more = {}) => {
     const headers: Record<string, string> = {
+      ...more,
       origin,
       ...(who !== null && { cookie: await cookieOf(who) }),
       ...(body !== undefined && { 'content-type': 'application/json' }),
     };
     return app.request(address, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) });
   };
-  const send: TestWorld['send'] = async (who, method, address, body) => {
+  const send: TestWorld['send'] = async (who, method, address, body, more = {}) => {
     const headers: Record<string, string> = {
+      ...more,
       origin,
       cookie: await cookieOf(who),
       ...(body instanceof Uint8Array && { 'content-type': 'application/octet-stream' }),
@@ -116,6 +126,7 @@ export async function openTestWorld(
     ask,
     send,
     close: async () => {
+      await world.batches.idle();
       await world.checks.idle();
       await closeWorld(world);
       await admin(base, `drop database ${database} with (force)`);

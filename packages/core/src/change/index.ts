@@ -1,5 +1,6 @@
 /** Changes of disks: lowered, ordered, applied, resumed, reversed. */
 export { applyBatch, type Batch, type BatchOutcome, type Left, runSteps } from './apply';
+export { bytesNeeded } from './bytes';
 export {
   type Change,
   type Content,

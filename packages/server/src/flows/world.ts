@@ -4,6 +4,7 @@ import type PgBoss from 'pg-boss';
 import type { Config } from '../config';
 import type { Db } from '../db/client';
 import type { ChangePoller } from '../jobs/change-poller';
+import type { Endings } from '../jobs/endings';
 import type { JobQueue } from '../jobs/job-queue';
 import type { Leases } from '../jobs/leases';
 import type { MailQueue } from '../jobs/mail-queue';
@@ -19,6 +20,9 @@ export interface World {
   readonly boss: PgBoss;
   readonly queueDb: QueueDb;
   readonly checks: JobQueue;
+  readonly batches: JobQueue;
+  /** Batches that end in this process. */
+  readonly endings: Endings;
   readonly changePoller: ChangePoller;
   readonly mails: MailQueue;
   /** Starts and batches that this server is at. */
@@ -40,10 +44,28 @@ export const notKnown = (): Refused =>
  */
 export class Refused extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 410 | 422 | 429 | 503 | 507,
+    readonly status: RefusedStatus,
     readonly code: string,
     message: string,
   ) {
     super(message);
   }
+
+  /** As it is kept until who asked is told. */
+  get told(): Told {
+    const { status, code, message } = this;
+    return { status, code, message };
+  }
 }
+
+const STATUSES = [400, 401, 403, 404, 409, 410, 422, 429, 503, 507] as const;
+type RefusedStatus = (typeof STATUSES)[number];
+
+interface Told {
+  readonly status: number;
+  readonly code: string;
+  readonly message: string;
+}
+
+export const refusedWith = ({ status, code, message }: Told): Refused =>
+  new Refused(STATUSES.find((one) => one === status) ?? 409, code, message);

@@ -17,10 +17,17 @@ export interface JobKind {
   /** How often one that failed is tried again, each time after twice the seconds. */
   readonly retries: number;
   readonly retrySeconds: number;
+  /** Jobs of the kind that one process does at once. */
+  readonly atOnce: number;
 }
 
-/** A check uses all cores already. One that ends early is taken over by its lease, not by the queue. */
-export const CHECKS: JobKind = { name: 'check', pollSeconds: 1, expireInHours: 12, retries: 0, retrySeconds: 1 };
+/** What ends early is taken over by its lease, not by the queue. */
+const LEASED = { pollSeconds: 1, expireInHours: 12, retries: 0, retrySeconds: 1 };
+
+/** A check uses all cores already. */
+export const CHECKS: JobKind = { name: 'check', ...LEASED, atOnce: 1 };
+/** Batches wait for disks more than they work. */
+export const BATCHES: JobKind = { name: 'batch', ...LEASED, atOnce: 3 };
 
 export function openBoss(db: QueueDb, log: Logger): PgBoss {
   // Projects keep their own schedules.
@@ -33,7 +40,7 @@ export function openBoss(db: QueueDb, log: Logger): PgBoss {
 const LOOK_MS = 20;
 
 export class JobQueue {
-  private worker: string | null = null;
+  private readonly workers: string[] = [];
   /** Jobs asked for here that did not end here yet. */
   private readonly asked = new Set<string>();
 
@@ -50,37 +57,36 @@ export class JobQueue {
     const settings = { policy: 'short' as const, expireInHours, retryLimit: retries, retryDelay: retrySeconds };
     await this.boss.createQueue(name, { name, ...settings, retryBackoff: true });
     if (run === null) return;
-    this.worker = await this.boss.work<{ id: string }>(
-      name,
-      { batchSize: 1, pollingIntervalSeconds: pollSeconds },
-      async ([job]) => {
-        if (job === undefined) return;
-        try {
-          await run(job.data.id);
-        } catch (error) {
-          this.log.error({ error, kind: name, id: job.data.id }, 'a job ended early');
-          throw error;
-        } finally {
-          this.asked.delete(job.id);
-          // The next one need not wait for the clock.
-          this.wake();
-        }
-      },
-    );
+    const options = { batchSize: 1, pollingIntervalSeconds: pollSeconds };
+    const work = async ([job]: { id: string; data: { id: string } }[]) => {
+      if (job === undefined) return;
+      try {
+        await run(job.data.id);
+      } catch (error) {
+        this.log.error({ error, kind: name, id: job.data.id }, 'a job ended early');
+        throw error;
+      } finally {
+        this.asked.delete(job.id);
+        // The next one need not wait for the clock.
+        this.wake();
+      }
+    };
+    while (this.workers.length < this.kind.atOnce)
+      this.workers.push(await this.boss.work<{ id: string }>(name, options, work));
   }
 
   /** A job waits in the queue once, however often it is asked for. In a transaction it is asked for when that ends. */
   async add(id: string, client?: Client): Promise<void> {
     const db = client && { executeSql: (text: string, values: unknown[]) => client.query(text, values) };
     const job = await this.boss.send(this.kind.name, { id }, { singletonKey: id, ...(db && { db }) });
-    if (this.worker === null) return;
+    if (this.workers.length === 0) return;
     if (job !== null) this.asked.add(job);
     this.wake();
   }
 
   /** Whose turn it is here is asked at once. */
   wake(): void {
-    if (this.worker !== null) this.boss.notifyWorker(this.worker);
+    for (const worker of this.workers) this.boss.notifyWorker(worker);
   }
 
   /** Resolves when no job asked for here waits or runs. One that is tried again later is not waited for. */

@@ -15,6 +15,7 @@ export interface Lease {
 
 interface Held {
   readonly stop: AbortController;
+  readonly released: Promise<void>;
   /** When it was certainly this server's, by this process's own clock. */
   renewed: number;
 }
@@ -46,19 +47,28 @@ export class Leases {
   async take(work: string): Promise<Lease | null> {
     const renewed = performance.now();
     if (this.held.has(work) || !(await takeLease(this.db, this.owner, this.ms, work))) return null;
-    const held: Held = { stop: new AbortController(), renewed };
+    let tellReleased: () => void = () => undefined;
+    const released = new Promise<void>((resolve) => {
+      tellReleased = resolve;
+    });
+    const held: Held = { stop: new AbortController(), released, renewed };
     this.held.set(work, held);
     return {
       lost: held.stop.signal,
       release: async () => {
         this.held.delete(work);
         await endLease(this.db, this.owner, work).catch(() => undefined);
+        tellReleased();
       },
     };
   }
 
+  /** What is still at work is ended where it is: whoever starts next goes on with it. */
   async close(): Promise<void> {
     clearInterval(this.clock);
+    const working = [...this.held.values()];
+    for (const held of working) held.stop.abort();
+    await Promise.all(working.map((held) => held.released));
     await this.db.end();
   }
 

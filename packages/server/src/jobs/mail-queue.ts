@@ -15,7 +15,7 @@ export interface Mailing {
   readonly from: string;
 }
 
-const MAILS = { name: 'mail', pollSeconds: 5, expireInHours: 1, retries: MOST_TRIES - 1, retrySeconds: 30 };
+const MAILS = { name: 'mail', pollSeconds: 5, expireInHours: 1, retries: MOST_TRIES - 1, retrySeconds: 30, atOnce: 1 };
 
 export class MailQueue {
   private readonly queue: JobQueue;

@@ -38,6 +38,7 @@ import { recount, storeFindings } from '../../db/queries/checks/findings';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
+import { heartbeat } from '../../jobs/heartbeat';
 import { projectWhere, volumeRoot, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
@@ -46,9 +47,6 @@ const inflate = promisify(inflateRaw);
 
 /** Named in what is remembered: another form of it is not read. */
 const MEMORY_FORM = 1;
-/** Milliseconds between two signs of life. */
-const SIGN = 400;
-
 /** Queues a check; one that waits or runs already is given instead. */
 export async function checkProject(
   world: World,
@@ -112,7 +110,8 @@ export async function runCheck(world: World, id: string): Promise<void> {
       (await unpacked<readonly FileFacts[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ??
       [];
     const abort = new AbortController();
-    const live = new Signs(world, id, runner, abort);
+    const at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
+    const quiet = heartbeat(() => setCheckProgress(db, id, runner, at.files, at.folders, at.stage), abort);
     try {
       const task = {
         where,
@@ -128,14 +127,14 @@ export async function runCheck(world: World, id: string): Promise<void> {
       const outcome = await world.disks.run('check', task, {
         signal: abort.signal,
         told: async (told) => {
-          if (told.kind === 'progress') live.say(told);
+          if (told.kind === 'progress') Object.assign(at, told);
           else await keepGathered(db, id, runner, await packed(told.gathered));
         },
       });
       if (outcome.cancelled) await cancelledCheck(db, id, runner);
       else await store(world, { id, runner, project: taken.project, rules }, outcome);
     } finally {
-      live.end();
+      quiet();
     }
   } catch (error) {
     await failCheck(
@@ -154,41 +153,6 @@ interface CheckProgress {
   readonly files: number;
   readonly folders: number;
   readonly stage: 'walking' | 'reading';
-}
-
-/** Signs of life on the way, and whether somebody wants it stopped. */
-class Signs {
-  private at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
-  private readonly timer: NodeJS.Timeout;
-
-  constructor(
-    private readonly world: World,
-    private readonly id: string,
-    private readonly runner: string,
-    private readonly abort: AbortController,
-  ) {
-    this.timer = setInterval(() => void this.sign(), SIGN);
-  }
-
-  say(progress: CheckProgress): void {
-    this.at = progress;
-  }
-
-  end(): void {
-    clearInterval(this.timer);
-  }
-
-  private async sign(): Promise<void> {
-    const stop = await setCheckProgress(
-      this.world.db,
-      this.id,
-      this.runner,
-      this.at.files,
-      this.at.folders,
-      this.at.stage,
-    ).catch(() => false);
-    if (stop) this.abort.abort();
-  }
 }
 
 async function compileRules(

@@ -8,7 +8,7 @@ import { DiskError, type VolumeState } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writeIdentity, writePrefixes } from '../../db/queries/house/volumes';
-import { copiesLeft } from '../../db/queries/projects/batches';
+import { copiesLeft } from '../../db/queries/projects/copies';
 import { type PlacedProject, placedProjects, placeProject } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../http/request-context';
 import { reached, whereOf } from '../place';

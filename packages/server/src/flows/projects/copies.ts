@@ -8,7 +8,7 @@ import { parseMarker } from '@nesting/contract';
 import type { Sizes, Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { leaveCopy } from '../../db/queries/projects/batches';
+import { leaveCopy } from '../../db/queries/projects/copies';
 import { insertProject, readProject, readShape, removeUnstarted } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';

@@ -1,10 +1,8 @@
 /**
- * A project grows, changes or takes another edition. It is planned on what lies on the disk now, looked at, and carried
- * out as a batch: intents in the
- * database and in the project's own journal before the first step, the project's row when the last one is done.
- * `batches.ts` settles what a crash left.
+ * A project grows, changes or takes another edition. It is planned on what lies on the disk now, looked at, and planned
+ * again by the batch that carries it out.
  */
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
 import { type Change, type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
 import { projectFolderChange, type Reshape } from '@nesting/core/planners';
@@ -19,16 +17,12 @@ import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../http/request-context';
-import { underLease } from '../once';
+import type { Asker, Prepared, Project } from '../batches/prepared';
 import { hindranceAt, projectWhere, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { requireArtistMay } from './artist-permissions';
-import { runBatch } from './batches';
 import { contentBytes, contentsOf } from './contents';
 import { ownChanges, rulesOf, shapeAsked } from './project-rules';
-import { askedBefore } from './settle-batch';
-
-type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 
 /** A change judged: what it does, and the bytes of it. */
 export interface Reshaping {
@@ -41,7 +35,7 @@ export interface Reshaping {
   readonly expansion: Expansion;
   readonly folder: ReshapePlan['folder'];
   readonly refused: readonly string[];
-  readonly print: string;
+  readonly fingerprint: string;
   readonly bytesOf: (content: NewContent) => Uint8Array;
 }
 
@@ -49,7 +43,7 @@ export interface Reshaping {
 const MOST_LINES = 5000;
 
 export async function planReshape(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<ReshapePlan> {
-  const { plan, folder, refused, print, expansion } = await judge(world, me, id, asked);
+  const { plan, folder, refused, fingerprint, expansion } = await judge(world, me, id, asked);
   const counts: Partial<Record<Reshape['lines'][number]['sign'], number>> = {};
   for (const line of plan.lines) counts[line.sign] = (counts[line.sign] ?? 0) + line.count;
   return {
@@ -59,7 +53,7 @@ export async function planReshape(world: World, me: Me, id: string, asked: Resha
     kept: plan.kept,
     folder,
     refused,
-    print,
+    fingerprint,
     longest: expansion.longest,
     budget: expansion.budget,
   };
@@ -75,7 +69,7 @@ async function liveFolder(
   return projectWhere(world, project, 'Nothing was changed.');
 }
 
-async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<Reshaping> {
+async function judge(world: World, me: Asker, id: string, asked: ReshapeAsked): Promise<Reshaping> {
   const { db } = world;
   const project = await readProject(db, id);
   const from = project === null ? null : await readShape(db, id);
@@ -114,12 +108,12 @@ async function judge(world: World, me: Me, id: string, asked: ReshapeAsked): Pro
   const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
   const changes = [...plan.changes, ...own, ...renamed];
   const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
-  const print = createHash('sha256')
+  const fingerprint = createHash('sha256')
     .update(JSON.stringify([to, plan.changes]))
     .digest('hex');
   const starters = await readStarters(db, to.template, to.edition);
   const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
-  return { project, where, from, to, plan, changes, expansion, folder, refused, print, bytesOf };
+  return { project, where, from, to, plan, changes, expansion, folder, refused, fingerprint, bytesOf };
 }
 
 async function refusals(
@@ -164,50 +158,25 @@ const aboutOf = ({ from, to, plan }: Reshaping): string =>
       ? 'change'
       : 'grow';
 
-export async function applyReshape(
+/** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
+export async function prepareReshape(
   world: World,
-  me: Me,
-  id: string,
-  asked: ReshapeAsked & { readonly print: string; readonly key?: string | undefined },
-): Promise<{ readonly batch: string }> {
-  const before = asked.key === undefined ? null : await askedBefore(world, id, asked.key);
-  if (before !== null) return before;
-  const batch = asked.key ?? randomUUID();
-  await underLease(world, batch, ({ lost }) => applyOnce(world, me, { id, asked, batch, lost }));
-  return { batch };
-}
-
-interface ToApply {
-  readonly id: string;
-  readonly asked: ReshapeAsked & { readonly print: string };
-  readonly batch: string;
-  readonly lost: AbortSignal;
-}
-
-async function applyOnce(world: World, me: Me, { id, asked, batch, lost }: ToApply): Promise<void> {
-  const reshaping = await judge(world, me, id, asked);
+  me: Asker,
+  project: string,
+  { asked, fingerprint }: { readonly asked: ReshapeAsked; readonly fingerprint: string },
+): Promise<Prepared> {
+  const reshaping = await judge(world, me, project, asked);
   if (reshaping.refused.length > 0)
     throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
-  if (reshaping.print !== asked.print)
+  if (reshaping.fingerprint !== fingerprint)
     throw new Refused(
       409,
       'disk-changed',
       'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
     );
-  const { project, where, from, to, changes, bytesOf } = reshaping;
-  const run = {
-    id: batch,
-    project,
-    where,
-    what: aboutOf(reshaping),
-    person: me,
-    undoes: null,
-    from,
-    to,
-    changes,
-    contents: contentsOf(changes, bytesOf),
-  };
-  await runBatch(world, run, lost);
+  const { where, from, to, changes, bytesOf } = reshaping;
+  const contents = contentsOf(changes, bytesOf);
+  return { project: reshaping.project, where, what: aboutOf(reshaping), from, to, changes, contents };
 }
 
 export async function printReshape(

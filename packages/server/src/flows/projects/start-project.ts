@@ -21,6 +21,7 @@ import { type Expansion, expandTemplate, type Template, withConventions } from '
 import { wordsFor } from '@nesting/core/words';
 import { DiskError, type StartOutcome, type Where } from '@nesting/disk';
 import { type Client, transaction } from '../../db/client';
+import { releaseBytes } from '../../db/queries/batches/space';
 import { recordActivity } from '../../db/queries/house/activity';
 import { heldByOther, reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -35,6 +36,7 @@ import {
 } from '../../db/queries/projects/projects';
 import { conventionsOf } from '../../db/queries/rules/conventions';
 import { readEdition, readStarters } from '../../db/queries/rules/templates';
+import { reserveForStart } from '../batches/space';
 import { checkProject } from '../checks/check-project';
 import { freeNumber, noteOfNumber } from '../house/numbers';
 import { isThere, stateOfVolume } from '../house/volumes';
@@ -135,8 +137,13 @@ async function start(world: World, person: string, to: ToStart): Promise<Project
   const others = await placesElsewhere(world, request.volume, planned);
   const folder = expansion.rootName;
   if (request.into) await refuseProjectsFolder(world, request.volume, folder);
-  await claim(world, person, { id, request, expansion, editions, firstDay: template.setup?.firstDay ?? [], folder });
-  await writeAll(world, person, { ...to, planned, where, others });
+  await reserveAll(world, id, request.volume, planned);
+  try {
+    await claim(world, person, { id, request, expansion, editions, firstDay: template.setup?.firstDay ?? [], folder });
+    await writeAll(world, person, { ...to, planned, where, others });
+  } finally {
+    await releaseBytes(world.db, id);
+  }
   const { folders, files } = expansion;
   const params = { folder, volume: request.volume, folders, files };
   await concludeStart(world, id, (client) =>
@@ -146,6 +153,12 @@ async function start(world: World, person: string, to: ToStart): Promise<Project
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
   return project;
+}
+
+async function reserveAll(world: World, id: string, volume: string, planned: Planned): Promise<void> {
+  const { changesFor, away, bytesOf } = planned;
+  for (const one of [{ volume, changes: changesFor(id, '') }, ...away])
+    await reserveForStart(world, id, one.volume, one.changes, bytesOf);
 }
 
 /** The disk is done: the project runs, and what was done is recorded with it. */

@@ -1,7 +1,10 @@
 /** Projects that grow and change, their batches, folders taken in as projects, copies of projects. */
+
+import { randomUUID } from 'node:crypto';
 import {
   adoptSchema,
   applyReshapeSchema,
+  type BatchAnswer,
   copyPlaceSchema,
   fitSchema,
   ownCopySchema,
@@ -10,15 +13,19 @@ import {
   settleSchema,
   undoSchema,
 } from '@nesting/contract';
+import type { Context } from 'hono';
 import { z } from 'zod';
-import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/batches';
+import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
+import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
+import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
 import { adoptFolder, fitFolder } from '../../flows/projects/adopt';
-import { listBatches, readBatchPage, stopBatch } from '../../flows/projects/batches';
 import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/projects/copies';
-import { applyReshape, planReshape, printReshape } from '../../flows/projects/reshape-project';
-import { settleBatch } from '../../flows/projects/settle-batch';
-import { undoBatch } from '../../flows/projects/undo-batch';
+import { planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { ALL, bodyOf, COORDINATOR, checked, idOf, type Route, WORKING } from '../route';
+import { waitAsked } from '../wait';
+
+/** Created where it is done; accepted where it still goes on. */
+const answered = (c: Context, answer: BatchAnswer): Response => c.json(answer, answer.isDone ? 201 : 202);
 
 export const BATCHES: readonly Route[] = [
   {
@@ -89,8 +96,12 @@ export const BATCHES: readonly Route[] = [
     method: 'POST',
     path: '/api/projects/:id/batches',
     roles: WORKING,
-    handle: async ({ c, world, me }) =>
-      c.json(await applyReshape(world, me, idOf(c), await bodyOf(c, applyReshapeSchema)), 201),
+    handle: async ({ c, world, me }) => {
+      const { key, fingerprint, ...asked } = await bodyOf(c, applyReshapeSchema);
+      const to = { id: key ?? randomUUID(), project: idOf(c), what: 'change', undoes: null };
+      const answer = await askBatch(world, me, { ...to, asked: { kind: 'reshape', asked, fingerprint } }, waitAsked(c));
+      return answered(c, answer);
+    },
   },
   {
     method: 'GET',
@@ -108,23 +119,29 @@ export const BATCHES: readonly Route[] = [
     method: 'POST',
     path: '/api/projects/:id/batches/:batch/undo',
     roles: COORDINATOR,
-    handle: async ({ c, world, me }) =>
-      c.json(await undoBatch(world, me, idOf(c), idOf(c, 'batch'), (await bodyOf(c, undoSchema)).ids), 201),
+    handle: async ({ c, world, me }) => {
+      const batch = idOf(c, 'batch');
+      const { ids, key } = await bodyOf(c, undoSchema);
+      await found(world, idOf(c), batch);
+      const to = { id: key ?? randomUUID(), project: idOf(c), what: 'undo', undoes: batch };
+      return answered(c, await askBatch(world, me, { ...to, asked: { kind: 'undo', batch, ids } }, waitAsked(c)));
+    },
   },
   {
     method: 'POST',
     path: '/api/projects/:id/batches/:batch/settle',
     roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
-      await settleBatch(world, me, idOf(c), idOf(c, 'batch'), (await bodyOf(c, settleSchema)).way);
-      return c.body(null, 204);
+      const { way } = await bodyOf(c, settleSchema);
+      const answer = await settleBatch(world, me, { project: idOf(c), id: idOf(c, 'batch'), way, wait: waitAsked(c) });
+      return answer.isDone ? c.body(null, 204) : c.json(answer, 202);
     },
   },
   {
     method: 'POST',
     path: '/api/projects/:id/batches/:batch/stop',
     roles: WORKING,
-    handle: ({ c }) => c.json({ stopped: stopBatch(idOf(c, 'batch')) }),
+    handle: async ({ c, world }) => c.json({ stopped: await stopBatch(world, idOf(c), idOf(c, 'batch')) }),
   },
   {
     method: 'GET',

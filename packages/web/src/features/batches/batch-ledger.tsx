@@ -1,6 +1,7 @@
 /** The foot of a batch: how far it is, and the ways to undo it, to finish it or to take it back. */
 import type { BatchPage, BatchRow } from '@nesting/contract';
 import { troubleOf } from '../../app/api';
+import { useRequestKey } from '../../app/request-key';
 import { many } from '../../app/words';
 import { Button, Confirm } from '../../ui';
 import { changesApi } from './changes-api';
@@ -23,8 +24,9 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
   const left = lines.filter((l) => !l.undone);
   const can = left.filter((l) => l.hindrance === null).map((l) => l.change.id);
   const ids = can.filter((id) => chosen.has(id));
+  const keyFor = useRequestKey();
   const run = async (which: readonly string[] | null) => {
-    const done = await undo({ ...of, ids: which })
+    const done = await undo({ ...of, ids: which, key: keyFor({ ...of, ids: which }) })
       .unwrap()
       .catch(() => null);
     if (done !== null) onBatch(done.batch);
@@ -39,7 +41,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           <Words batch={batch} left={left.length} can={can.length} chosen={ids.length} />
         )}
       </div>
-      {batch.state === 'running' && batch.all > 0 && <Button onClick={() => void stop(of)}>Stop it</Button>}
+      {batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
         <>
           <Close isBusy={settling.isLoading} run={() => void settle({ ...of, way: 'close' })} />
@@ -125,6 +127,12 @@ function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; ca
         <span className="text-ink2">
           {batch.why} Finish it once the way is free, or take it back whole. Where neither can be, close it.
         </span>
+      </p>
+    );
+  if (batch.state === 'refused')
+    return (
+      <p>
+        <strong className="font-semibold text-brick">Not done.</strong> <span className="text-ink2">{batch.why}</span>
       </p>
     );
   if (batch.state === 'taken-back')

@@ -42,4 +42,5 @@ export const STATE_WORDS: Readonly<Record<BatchRow['state'], string>> = {
   done: 'done',
   'taken-back': 'taken back',
   closed: 'closed',
+  refused: 'not done',
 };

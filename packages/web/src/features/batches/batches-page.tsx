@@ -6,10 +6,11 @@
 import type { BatchPage, BatchRow, Me, ProjectPage } from '@nesting/contract';
 import { isSamePlace } from '@nesting/core/change';
 import { batchWords, changeLine, placeWords } from '@nesting/core/words';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useReaderPath } from '../../app/reader-path';
+import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
 import { moment } from '../../app/words';
@@ -19,16 +20,32 @@ import { projectsApi } from '../projects/projects-api';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
 import { BatchLedger } from './batch-ledger';
 import { BatchList, STATE_WORDS } from './batch-list';
-import { changesApi } from './changes-api';
+import { BATCH_TAGS, changesApi } from './changes-api';
 
 const NONE: ReadonlySet<string> = new Set();
+
+/** Milliseconds between two looks while one is under way, and while none is. */
+const [SOON, LATER] = [700, 5000];
+
+/** What a batch that ends here changed is read again, on whatever page it is shown. */
+function useBatchRows(id: string) {
+  const dispatch = useAppDispatch();
+  const [isRunning, setRunning] = useState(false);
+  const { data: rows, ...rest } = changesApi.useBatchesQuery(id, { pollingInterval: isRunning ? SOON : LATER });
+  const now = rows?.some((b) => b.state === 'running') ?? false;
+  useEffect(() => {
+    setRunning(now);
+    if (isRunning && !now) dispatch(changesApi.util.invalidateTags([...BATCH_TAGS]));
+  }, [now]);
+  return { rows, ...rest };
+}
 
 export function BatchesPage() {
   const { id = '' } = useParams();
   const me = useOutletContext<Me>();
   const [params, put] = useAddress();
   const project = projectsApi.useProjectQuery(id);
-  const { data: rows, isError, error, refetch } = changesApi.useBatchesQuery(id, { pollingInterval: 5000 });
+  const { rows, isError, error, refetch } = useBatchRows(id);
   const batch = rows?.find((b) => b.id === params.get('batch')) ?? rows?.[0];
   const page = changesApi.useBatchQuery(
     { project: id, batch: batch?.id ?? '' },
@@ -213,6 +230,10 @@ function BatchLines({ batch, page, trouble, ...list }: LinesProps) {
       </div>
       {trouble ? (
         <Trouble message={trouble} />
+      ) : batch.state === 'running' && lines.length === 0 ? (
+        <Empty title="It is being prepared">Its lines are shown here as soon as it has begun.</Empty>
+      ) : batch.state === 'refused' ? (
+        <Empty title="Nothing was changed">{batch.why}</Empty>
       ) : page === null ? null : page.unread !== null ? (
         <Empty title="Its lines cannot be shown">{page.unread}</Empty>
       ) : lines.length === 0 ? (

@@ -1,6 +1,7 @@
 /** Plans of changes, the batches they become, folders taken in, copies. */
 import type {
   AdoptRequest,
+  BatchAnswer,
   BatchPage,
   BatchRow,
   CopyPlace,
@@ -11,6 +12,12 @@ import type {
 } from '@nesting/contract';
 import { api } from '../../app/api';
 
+/** What takes longer goes on, and is looked at on its page. */
+const SHORT_WAIT = { prefer: 'wait=2' };
+
+/** What a batch that ended may have changed. */
+export const BATCH_TAGS = ['projects', 'checks', 'activity', 'batches', 'numbers'] as const;
+
 export const changesApi = api.injectEndpoints({
   endpoints: (build) => ({
     planReshape: build.query<ReshapePlan, { id: string; asked: ReshapeRequest }>({
@@ -18,15 +25,16 @@ export const changesApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
     }),
     applyReshape: build.mutation<
-      { batch: string },
-      { id: string; asked: ReshapeRequest; print: string; key: string | undefined }
+      BatchAnswer,
+      { id: string; asked: ReshapeRequest; fingerprint: string; key: string | undefined }
     >({
-      query: ({ id, asked, print, key }) => ({
+      query: ({ id, asked, fingerprint, key }) => ({
         url: `projects/${id}/batches`,
         method: 'POST',
-        body: { ...asked, print, key },
+        headers: SHORT_WAIT,
+        body: { ...asked, fingerprint, key },
       }),
-      invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
+      invalidatesTags: BATCH_TAGS,
     }),
     reshapeDraft: build.query<Omit<Required<ReshapeRequest>, never> | null, string>({
       query: (id) => `projects/${id}/reshape`,
@@ -46,13 +54,17 @@ export const changesApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
       providesTags: ['batches'],
     }),
-    undoBatch: build.mutation<{ batch: string }, { project: string; batch: string; ids: readonly string[] | null }>({
-      query: ({ project, batch, ids }) => ({
+    undoBatch: build.mutation<
+      BatchAnswer,
+      { project: string; batch: string; ids: readonly string[] | null; key: string | undefined }
+    >({
+      query: ({ project, batch, ids, key }) => ({
         url: `projects/${project}/batches/${batch}/undo`,
         method: 'POST',
-        body: { ids },
+        headers: SHORT_WAIT,
+        body: { ids, key },
       }),
-      invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
+      invalidatesTags: BATCH_TAGS,
     }),
     settleBatch: build.mutation<void, { project: string; batch: string; way: 'finish' | 'take-back' | 'close' }>({
       query: ({ project, batch, way }) => ({
@@ -60,7 +72,7 @@ export const changesApi = api.injectEndpoints({
         method: 'POST',
         body: { way },
       }),
-      invalidatesTags: ['projects', 'checks', 'activity', 'batches', 'numbers'],
+      invalidatesTags: BATCH_TAGS,
     }),
     stopBatch: build.mutation<void, { project: string; batch: string }>({
       query: ({ project, batch }) => ({ url: `projects/${project}/batches/${batch}/stop`, method: 'POST', body: {} }),

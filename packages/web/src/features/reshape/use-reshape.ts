@@ -90,10 +90,18 @@ export function useReshape(input: ReshapeInput) {
   };
   const carryOut = async () => {
     if (plan === undefined) return;
-    const done = await apply({ id, asked, print: plan.print, key: keyFor({ asked, print: plan.print }) })
+    const done = await apply({
+      id,
+      asked,
+      fingerprint: plan.fingerprint,
+      key: keyFor({ asked, fingerprint: plan.fingerprint }),
+    })
       .unwrap()
       .catch(() => null);
-    if (done !== null) await close(`/projects/${id}/batches?batch=${done.batch}`);
+    if (done === null) return;
+    const page = `/projects/${id}/batches?batch=${done.batch}`;
+    // What still goes on may be refused yet: what was asked for stays as it is written.
+    await (done.isDone ? close(page) : go(page));
   };
   if (expansion === null || body === null) return null;
   return {

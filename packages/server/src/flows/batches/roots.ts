@@ -1,7 +1,7 @@
 /** The roots that a batch works in beside the project's own folder: its row names them, so that it can be settled. */
 import { type Change, rootIdOf, VOLUME } from '@nesting/core/change';
 import type { OtherRoots } from '@nesting/disk';
-import { type BatchRoot, batchRoots } from '../../db/queries/projects/batches';
+import { type BatchRoot, batchRoots } from '../../db/queries/batches/batches';
 import { whereOf } from '../place';
 import type { World } from '../world';
 

@@ -1,29 +1,24 @@
 /** Undoing a batch whole or in part: a batch of its own, which also takes the rules of the project back. */
-import { randomUUID } from 'node:crypto';
-import type { Me, ProjectShape } from '@nesting/contract';
+import type { BatchAsked, ProjectShape } from '@nesting/contract';
 import { type Change, isShown } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
 import { projectFolderChange } from '@nesting/core/planners';
 import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
 import { readRegisters } from '../../db/queries/house/registers';
-import { type readProject, readShape } from '../../db/queries/projects/projects';
-import { underLease } from '../once';
+import { readShape } from '../../db/queries/projects/projects';
+import { ownChanges, rulesOf } from '../projects/project-rules';
 import { Refused, type World } from '../world';
-import { othersOf } from './batch-roots';
-import { found, runBatch, type ToRun, whereOfBatch } from './batches';
-import { ownChanges, rulesOf } from './project-rules';
+import { found, whereOfBatch } from './batch-page';
+import type { Prepared, Project } from './prepared';
+import { othersOf } from './roots';
+
+type UndoAsked = Extract<BatchAsked, { kind: 'undo' }>;
 
 /**
  * Whole, or the lines given. The project's rules go back with it; where it went on since, what is undone becomes its
  * own.
  */
-export async function undoBatch(
-  world: World,
-  me: Me,
-  project: string,
-  id: string,
-  ids: readonly string[] | null,
-): Promise<{ readonly batch: string }> {
+export async function prepareUndo(world: World, project: string, { batch: id, ids }: UndoAsked): Promise<Prepared> {
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'done')
     throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
@@ -49,21 +44,8 @@ export async function undoBatch(
   const template: Template = await rulesOf(world.db, to, row.own);
   const own = await ownChanges(world, where, row, template, to.values);
   const renamed = to.folder === now.folder ? [] : [projectFolderChange(now.folder, to.folder)];
-  const undo = randomUUID();
-  const run: ToRun = {
-    id: undo,
-    project: row,
-    where,
-    what: 'undo',
-    person: me,
-    undoes: id,
-    from: now,
-    to,
-    changes: [...chosen, ...own, ...renamed],
-    contents: new Map(),
-  };
-  await underLease(world, undo, ({ lost }) => runBatch(world, run, lost));
-  return { batch: undo };
+  const changes = [...chosen, ...own, ...renamed];
+  return { project: row, where, what: 'undo', from: now, to, changes, contents: new Map() };
 }
 
 const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
@@ -73,11 +55,7 @@ const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
 const sorted = (record: object) => Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
 
 /** Keys of all lines that a project's rules plan, as they are and as they were. */
-async function plannedKeys(
-  world: World,
-  row: NonNullable<Awaited<ReturnType<typeof readProject>>>,
-  shapes: readonly ProjectShape[],
-): Promise<ReadonlySet<string>> {
+async function plannedKeys(world: World, row: Project, shapes: readonly ProjectShape[]): Promise<ReadonlySet<string>> {
   const registers = await readRegisters(world.db);
   const keys = new Set<string>();
   for (const shape of shapes) {

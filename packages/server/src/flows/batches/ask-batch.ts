@@ -1,0 +1,125 @@
+/**
+ * A batch is asked for: its row is written, and whoever works is woken. Who asks waits for its end as long as was said;
+ * it goes on without anybody who waits.
+ */
+import type { BatchAnswer, BatchAsked, Me, SettleWay } from '@nesting/contract';
+import { isAway, sqlFault, transaction } from '../../db/client';
+import {
+  askToSettle,
+  askToStop,
+  insertBatch,
+  isNobodyAt,
+  readBatchRow,
+  refusalTold,
+  removeRefused,
+  type StoredBatch,
+} from '../../db/queries/batches/batches';
+import { readShape } from '../../db/queries/projects/projects';
+import { notKnown, Refused, refusedWith, type World } from '../world';
+
+/** Milliseconds between two looks at a batch that another server may be at. */
+const LOOK_MS = 250;
+
+export interface ToAsk {
+  /** Made up by who asks, or for them: the same request asked again is done once. */
+  readonly id: string;
+  readonly project: string;
+  readonly what: string;
+  readonly undoes: string | null;
+  readonly asked: BatchAsked;
+}
+
+/** @param wait - milliseconds. @throws Refused where it came to nothing, or stopped half way */
+export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): Promise<BatchAnswer> {
+  try {
+    const before = await readBatchRow(world.db, to.project, to.id);
+    if (before === null || before.state === 'refused') await write(world, me, to);
+    return { batch: to.id, isDone: await waitFor(world, to.project, to.id, wait) };
+  } catch (error) {
+    throw isAway(error) ? notKnown() : error;
+  }
+}
+
+async function write(world: World, me: Me, { id, project, what, undoes, asked }: ToAsk): Promise<void> {
+  const shape = await readShape(world.db, project);
+  if (shape === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  try {
+    await transaction(world.db, async (client) => {
+      await removeRefused(client, id);
+      await insertBatch(client, { id, project, what, person: me.id, undoes, asked, shape });
+      await world.batches.add(id, client);
+    });
+  } catch (error) {
+    const constraint = sqlFault(error)?.constraint;
+    // The same request, asked at the same moment.
+    if (constraint === 'batch_pkey' && (await readBatchRow(world.db, project, id)) !== null) return;
+    if (constraint === 'batch_pkey')
+      throw new Refused(409, 'key-used', 'This key was used for another change. Nothing was changed.');
+    if (constraint === 'batch_open_once') throw batchOpen();
+    throw error;
+  }
+  // The job was not there before the transaction ended.
+  world.batches.wake();
+}
+
+export const batchOpen = (): Refused =>
+  new Refused(
+    409,
+    'batch-open',
+    'Another change of this project is under way, or stopped half way. Nothing was changed; look at its changes.',
+  );
+
+/** Whether it has ended well by then. */
+async function waitFor(world: World, project: string, id: string, wait: number): Promise<boolean> {
+  const until = performance.now() + wait;
+  for (;;) {
+    const ending = world.endings.next(id, LOOK_MS);
+    const batch = await readBatchRow(world.db, project, id);
+    if (batch?.state !== 'running') return told(world, batch);
+    if (performance.now() >= until) return false;
+    await ending;
+    // A crash may have left it: then it is somebody's turn again.
+    if (await isNobodyAt(world.db, id)) await world.batches.add(id);
+  }
+}
+
+const NOT_BEGUN = { status: 409, code: 'not-begun', message: 'This change did not begin. Nothing was changed.' };
+
+async function told(world: World, batch: StoredBatch | null): Promise<true> {
+  switch (batch?.state) {
+    case 'refused':
+      await refusalTold(world.db, batch.id);
+      throw refusedWith(batch.job.refusal ?? NOT_BEGUN);
+    case 'paused':
+      throw new Refused(409, 'batch-paused', batch.why);
+    default:
+      return true;
+  }
+}
+
+/** What stopped half way is settled as a job too. */
+export async function settleBatch(
+  world: World,
+  me: Me,
+  {
+    project,
+    id,
+    way,
+    wait,
+  }: { readonly project: string; readonly id: string; readonly way: SettleWay; readonly wait: number },
+): Promise<BatchAnswer> {
+  const batch = await readBatchRow(world.db, project, id);
+  if (batch === null) throw new Refused(404, 'not-found', 'There is no such change.');
+  const asked = await transaction(world.db, async (client) => {
+    const isPaused = await askToSettle(client, id, way, me.id);
+    if (isPaused) await world.batches.add(id, client);
+    return isPaused;
+  });
+  if (!asked) throw new Refused(409, 'batch-not-paused', 'This change is not stopped half way. Nothing was changed.');
+  world.batches.wake();
+  return { batch: id, isDone: await waitFor(world, project, id, wait) };
+}
+
+/** Whether it was under way. It stops before its next step, wherever it is done. */
+export const stopBatch = (world: World, project: string, id: string): Promise<boolean> =>
+  askToStop(world.db, project, id);

@@ -1,0 +1,52 @@
+/** The disk is done: the project's folder has its name, and its row takes its shape. */
+import type { ProjectShape } from '@nesting/contract';
+import { hindranceWords } from '@nesting/core/words';
+import { transaction } from '../../db/client';
+import { endBatch } from '../../db/queries/batches/batches';
+import { recordActivity } from '../../db/queries/house/activity';
+import { writeShape } from '../../db/queries/projects/projects';
+import { checkProject } from '../checks/check-project';
+import { renumber } from '../house/numbers';
+import { whereOf } from '../place';
+import type { World } from '../world';
+
+interface ToConclude {
+  readonly id: string;
+  readonly project: string;
+  readonly what: string;
+  readonly from: ProjectShape;
+  readonly to: ProjectShape;
+  readonly person: string | null;
+  readonly undoes: string | null;
+  /** Lines it changed. */
+  readonly shown: number;
+}
+
+/** Paused where the folder cannot have its name. */
+export async function conclude(world: World, batch: ToConclude, volume: string): Promise<void> {
+  const { id, project, what, from, to, person, undoes, shown } = batch;
+  const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
+  if (hindered !== null) {
+    const why = `${hindered} All else is done; finish the change once the way is free, or take it back.`;
+    return endBatch(world.db, id, { state: 'paused', changes: shown, why });
+  }
+  await transaction(world.db, async (client) => {
+    await writeShape(client, project, to);
+    const [was, now] = [String(from.values.number), String(to.values.number)];
+    if (was !== now) await renumber(client, { project, person, volume, folder: from.folder, was, now });
+    await endBatch(client, id, { state: 'done', changes: shown });
+    const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
+    const params = { what, changes: shown, batch: id, ...folder };
+    const act = undoes === null ? 'project-reshaped' : 'batch-undone';
+    await recordActivity(client, act, person, project, params, `project:${project}`);
+  });
+  await checkProject(world, project, person);
+}
+
+/** Batches of the first form left that to this. Why not, or `null`; what has the name already is done. */
+async function renameFolder(world: World, volume: string, from: string, to: string): Promise<string | null> {
+  const where = whereOf(world, { volume, folder: '' });
+  if (where === null) return hindranceWords('ENOENT', from);
+  const renamed = await world.disks.run('renameFolder', { where, from, to });
+  return renamed === 'done' || renamed === 'already' ? null : hindranceWords(renamed.code, renamed.path);
+}
