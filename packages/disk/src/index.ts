@@ -32,4 +32,5 @@ export { type Mount, Tree } from './roots/tree';
 export { type VolumeState, volumeState } from './roots/volume-state';
 export { Unreachable, type UnreachableCode, type Where } from './roots/where';
 export { type StartOnDisk, type StartOutcome, startOnDisk, sweep, UNFINISHED } from './start';
+export { sweepOldBatches } from './sweep-batches';
 export { listFolder, type Unseen } from './walk';

@@ -37,6 +37,7 @@ import {
   Root,
   readBatch,
   settleOnDisk,
+  sweepOldBatches,
   undoneIds,
   undoOnDisk,
   undoPlan,
@@ -631,5 +632,71 @@ describe('from one file system to another', () => {
       readdirSync(path.join(root, 'to')),
       COPYING.startsWith('.nesting'),
     ]).toEqual([['link', 'x'], [], true]);
+  });
+});
+
+describe('sweeping', () => {
+  const rename = (from: string, to: string): Change => ({
+    id: from,
+    subject: { kind: 'file' },
+    group: null,
+    entry: 'file',
+    before: home(from),
+    after: home(to),
+    content: null,
+  });
+  const batch = (root: string, id: string, changes: Change[]): DiskBatch => ({
+    roots: on(root),
+    id,
+    what: 'change',
+    by: 'Ines',
+    at: '2026-11-01T00:00:00Z',
+    changes,
+    bytesOf,
+  });
+  /** As if its last word were written so many days ago. */
+  const age = (root: string, id: string, days: number): void => {
+    const then = Date.now() / 1000 - days * 86_400;
+    utimesSync(path.join(root, '.nesting/batches', id, 'journal.ndjson'), then, then);
+  };
+  const before = Date.now() - 100 * 86_400_000;
+
+  test('what ended long ago goes, and nothing else; what was done since is still undone', async () => {
+    const root = fresh();
+    writeFileSync(path.join(root, 'a'), 'mine');
+    await applyOnDisk(batch(root, 'old', [rename('a', 'b')]));
+    await applyOnDisk(batch(root, 'new', [rename('b', 'c')]));
+    age(root, 'old', 101);
+    age(root, 'new', 99);
+    expect(sweepOldBatches(on(root), before)).toEqual(['old']);
+    expect(readdirSync(path.join(root, '.nesting/batches'))).toEqual(['new']);
+    const undone = await undoOnDisk({ roots: on(root), batch: 'new', id: 'u', by: '', at: '', ids: null });
+    expect([undone?.state, readFileSync(path.join(root, 'b'), 'utf8')]).toEqual(['done', 'mine']);
+    expect(await undoPlan(on(root), 'old')).toBeNull();
+  });
+
+  test('a batch that stopped half way is kept, and so is all that lies beside an open one', async () => {
+    const root = fresh();
+    writeFileSync(path.join(root, 'a'), 'mine');
+    writeFileSync(path.join(root, 'd'), 'mine too');
+    await applyOnDisk(batch(root, 'old', [rename('d', 'e')]));
+    let looks = 0;
+    const cancel = {
+      get aborted() {
+        return ++looks > 1;
+      },
+    };
+    await applyOnDisk({ ...batch(root, 'half', [rename('a', 'b'), rename('e', 'f')]), cancel });
+    expect(openIn(at(root))).toBe('half');
+    age(root, 'old', 300);
+    age(root, 'half', 300);
+    expect(sweepOldBatches(on(root), before)).toEqual([]);
+    await settleOnDisk(on(root), 'take-back', { by: '', at: '', lockMs: 0 });
+    age(root, 'half', 300);
+    expect(sweepOldBatches(on(root), before).sort()).toEqual(['half', 'old']);
+    expect([readFileSync(path.join(root, 'a'), 'utf8'), readFileSync(path.join(root, 'e'), 'utf8')]).toEqual([
+      'mine',
+      'mine too',
+    ]);
   });
 });

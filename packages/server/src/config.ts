@@ -22,6 +22,8 @@ export interface Config {
   readonly worksChecks: boolean;
   /** Whether this process does batches itself. */
   readonly worksBatches: boolean;
+  /** Days after which a batch cannot be undone any more; 0 where all are kept for ever. */
+  readonly keepBatchesDays: number;
   /** Milliseconds without a heartbeat after which a check's lease is over, and another worker takes it. */
   readonly leaseMs: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
@@ -80,6 +82,7 @@ export function configOf(env: Env, built: BuildPaths): Config {
     mail: mailOf(env),
     worksChecks: env.NESTING_CHECKS !== 'elsewhere',
     worksBatches: env.NESTING_BATCHES !== 'elsewhere',
+    keepBatchesDays: daysOf(env, 'NESTING_KEEP_BATCHES_DAYS', 180),
     leaseMs: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
     gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20),
     ...built,
@@ -92,6 +95,12 @@ function spanOf(env: Env, name: string, usual: number): number {
   if (!(seconds > 0 && seconds <= 3600))
     throw new Misconfigured(`${name} is no number of seconds up to 3600: ${env[name]}`);
   return seconds * 1000;
+}
+
+function daysOf(env: Env, name: string, usual: number): number {
+  const days = Number(env[name] ?? usual);
+  if (!Number.isInteger(days) || days < 0) throw new Misconfigured(`${name} is no number of days: ${env[name]}`);
+  return days;
 }
 
 function tlsOf(env: Env): Config['tls'] {

@@ -10,6 +10,7 @@ import { type Db, openDb } from './db/client';
 import { migrate } from './db/migrate';
 import { recountEnded } from './db/queries/checks/findings';
 import { runBatch, wakeBatches } from './flows/batches/run-batch';
+import { sweepBatches } from './flows/batches/sweep';
 import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
 import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
@@ -74,6 +75,7 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
       .refresh()
       .then(() => settleLost(world))
       .then(() => takeOverSilentChecks(world))
+      .then(() => sweepBatches(world, Date.now()))
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
   look();

@@ -3,9 +3,10 @@ import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { BatchAnswer, BatchRow, ProjectPage, ProjectRow, ReshapePlan } from '@nesting/contract';
+import type { BatchAnswer, BatchPage, BatchRow, ProjectPage, ProjectRow, ReshapePlan } from '@nesting/contract';
 import { pino } from 'pino';
 import { wakeBatches } from '../src/flows/batches/run-batch';
+import { sweepBatches } from '../src/flows/batches/sweep';
 import { closeWorld, openWorld, type World, workBatches } from '../src/index';
 import { Leases } from '../src/jobs/leases';
 import { openTestWorld, startOf, type TestWorld } from './world';
@@ -171,4 +172,22 @@ describe('room on the volume', () => {
     await wakeBatches(t.world);
     expect((await t.world.db.query('select 1 from space_reserved')).rowCount).toBe(0);
   });
+});
+
+test('what ended long ago cannot be undone any more: its journal is gone, its line in the history stays', async () => {
+  await letWork();
+  const world = worker as World;
+  expect((await ask(request)).status).toBe(201);
+  const page = async () =>
+    json<BatchPage>(await t.ask('lead', 'GET', `/api/projects/${project.id}/batches/${request.key}`));
+  // A day too early nothing goes.
+  await set("ended_at = ended_at - interval '181 days'");
+  await sweepBatches(world, Date.now() + 179 * 86_400_000);
+  expect([(await page()).sweptAt, (await page()).lines.length > 0]).toEqual([null, true]);
+  await t.world.db.query('update project set swept_at = null where id = $1', [project.id]);
+  await sweepBatches(world, Date.now() + 181 * 86_400_000);
+  expect([(await page()).state, (await page()).unread]).toEqual(['done', expect.stringContaining('cleared away')]);
+  const undo = await t.ask('coordinator', 'POST', `/api/projects/${project.id}/batches/${request.key}/undo`, {});
+  expect(await refusal(undo)).toEqual([404, 'no-journal']);
+  expect(existsSync(ofC())).toBe(true);
 });

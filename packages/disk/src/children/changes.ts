@@ -18,6 +18,7 @@ import { move, type Roots, standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { Unreachable, type Where } from '../roots/where';
 import { type StartOutcome, startOnDisk, sweep, takeBackStart } from '../start';
+import { sweepOldBatches } from '../sweep-batches';
 import type { Context } from './context';
 import type { OfWhere } from './looks';
 
@@ -195,6 +196,13 @@ export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage |
       rest: ended?.rest ?? [],
     };
   });
+
+/** Ids of the batches that ended before then, and cannot be undone any more. */
+export const sweepBatches = ({
+  before,
+  ...where
+}: OfWhere & OtherRoots & { readonly before: number }): Promise<string[]> =>
+  inRoots(where, async (roots) => sweepOldBatches(roots, before));
 
 /** Whether anything of a batch was done, as far as its journal says. */
 export const hasBegun = ({ where, id }: OfWhere & { readonly id: string }): boolean =>

@@ -58,7 +58,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           Undo the {ids.length} chosen
         </Button>
       )}
-      {mayAct && batch.state === 'done' && (left.length > 0 || lines.length === 0) && (
+      {mayAct && batch.state === 'done' && batch.sweptAt === null && (left.length > 0 || lines.length === 0) && (
         <UndoAll
           left={left.length}
           can={can.length}
@@ -149,6 +149,13 @@ function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; ca
         <span className="text-ink2">
           {left === 0 ? 'Everything is as it was before it.' : `${many(left, 'line')} stayed: select one to see why.`}
         </span>
+      </p>
+    );
+  if (batch.sweptAt !== null)
+    return (
+      <p>
+        <strong className="font-semibold">Done.</strong>{' '}
+        <span className="text-ink2">It is too long ago to be undone.</span>
       </p>
     );
   if (left === 0)
