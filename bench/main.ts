@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|check|browser|house|findings]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|check|browser|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCheck, checkOnce } from './check';

@@ -17,6 +17,7 @@ export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';
 export { DiskError } from './children/protocol';
+export type { PlannedReshape } from './children/reshape';
 export { TASKS } from './children/tasks';
 export type { Sizes } from './children/walks';
 export { closeOnDisk } from './close-batch';

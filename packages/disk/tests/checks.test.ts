@@ -21,6 +21,7 @@ import { NO_REGISTERS } from '@nesting/core/name';
 import type { CheckInput } from '@nesting/core/project';
 import { normaliseTemplate } from '@nesting/core/template';
 import fc from 'fast-check';
+import { Helper, shareOut } from '../src/check/helpers';
 import { checkOnDisk, type DiskOutcome, type Gathered } from '../src/index';
 
 const template = normaliseTemplate({
@@ -264,6 +265,18 @@ describe('a check again', () => {
       }),
       { numRuns: 60, seed: 8 },
     );
+  });
+
+  test('a folder that is renamed before a helper opens it: said with its code, and no process breaks down', async () => {
+    const where = { ...whereOf(root), folder: 'renamed meanwhile' };
+    const helper = new Helper(script, { where, mounts: [], input, shallow: false });
+    const sharing = {
+      ...{ helpers: [helper], queue: [''], wanted: () => true, here: null, cancel: undefined },
+      ...{ progress: () => undefined, gatherEvery: 1e9, gathered: async () => undefined },
+    };
+    await expect(shareOut(sharing)).rejects.toMatchObject({ code: 'path-missing', path: 'renamed meanwhile' });
+    helper.end();
+    expect(String(await helper.ended)).toContain('SIGKILL');
   });
 
   test('one that was cut short goes on, and finds the same as in one piece', async () => {

@@ -7,7 +7,7 @@ import { afterAll, describe, expect, test } from '@jest/globals';
 import { Disks } from '../src/index';
 
 const script = new URL(`file://${path.join(process.cwd(), 'dist/disk-child.js')}`);
-const kind = { most: 1, memory: 256, bound: null, patience: 60_000, isPatient: false };
+const kind = { most: 1, memory: 256, bound: null, patience: 60_000, nice: 0 };
 const limits = { look: { ...kind, bound: 3000, patience: 0 }, walk: kind, batch: kind, check: kind };
 const disks = new Disks(script, limits);
 const base = mkdtempSync(path.join(tmpdir(), 'nesting-children-'));

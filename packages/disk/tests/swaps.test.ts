@@ -98,7 +98,7 @@ test('another program swaps folders ten thousand times while processes work in t
   program.stdout.once('data', () => {
     isEnough = true;
   });
-  const kind = { most: 2, memory: 512, bound: null, patience: 10_000, isPatient: false };
+  const kind = { most: 2, memory: 512, bound: null, patience: 10_000, nice: 0 };
   const limits = { look: { ...kind, bound: 10_000 }, walk: kind, batch: kind, check: kind };
   const disks = new Disks(new URL(`file://${path.join(process.cwd(), 'dist/disk-child.js')}`), limits);
   const where = { base: studio, folder: 'show' };

@@ -7,7 +7,7 @@ import type { BatchAnswer, BatchPage, BatchRow, ProjectPage, ProjectRow, Reshape
 import { pino } from 'pino';
 import { wakeBatches } from '../src/flows/batches/run-batch';
 import { sweepBatches } from '../src/flows/batches/sweep';
-import { closeWorld, openWorld, type World, workBatches } from '../src/index';
+import { closeWorld, openWorld, takeOverSilentChecks, type World, workBatches } from '../src/index';
 import { Leases } from '../src/jobs/leases';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
@@ -152,6 +152,35 @@ describe('cut short', () => {
     expect(other).not.toBeNull();
     await other?.release();
   });
+});
+
+test('a check that runs while something is changed is done once more: it has seen what was before', async () => {
+  await letWork();
+  const world = worker as World;
+  const checks = async () =>
+    (
+      await t.world.db.query<{ state: string; again: boolean }>(
+        'select state, again from check_run where project_id = $1 order by started_at',
+        [project.id],
+      )
+    ).rows;
+  const allEnded = async () => {
+    while ((await checks()).some(({ state }) => state === 'queued' || state === 'running'))
+      await new Promise((resolve) => setImmediate(resolve));
+  };
+  await allEnded();
+  // Another worker is in the middle of it.
+  await t.world.db.query(
+    "insert into check_run (id, project_id, state, what, runner, seen_at) values (gen_random_uuid(), $1, 'running', 'whole', gen_random_uuid(), clock_timestamp())",
+    [project.id],
+  );
+  expect((await ask(request)).status).toBe(201);
+  expect((await checks()).map(({ again }) => again)).toEqual([false, true]);
+  await t.world.db.query("update check_run set seen_at = seen_at - interval '1 hour' where again");
+  await takeOverSilentChecks(world);
+  while ((await checks()).length < 3) await new Promise((resolve) => setImmediate(resolve));
+  await allEnded();
+  expect(await checks()).toEqual(Array.from({ length: 3 }, () => ({ state: 'done', again: false })));
 });
 
 describe('room on the volume', () => {

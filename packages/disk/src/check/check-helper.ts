@@ -6,6 +6,7 @@ import { present } from '@nesting/core';
 import { Checker } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import { ProjectRules } from '@nesting/core/project';
+import { failureOf } from '../children/protocol';
 import { FactsReader } from '../file-facts';
 import { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
@@ -16,15 +17,24 @@ const SLICE = 1500;
 
 export function helpCheck(): void {
   let helper: CheckHelper | null = null;
-  process.on('message', (message: ToHelper) => {
+  const answer = (message: ToHelper): FromHelper | undefined => {
     switch (message.kind) {
       case 'begin':
         helper = new CheckHelper(message);
-        return say({ kind: 'idle', files: 0, folders: 0, rest: [] });
+        return { kind: 'idle', files: 0, folders: 0, rest: [] };
       case 'folders':
-        return void (helper && say(helper.work(message.paths)));
+        return helper?.work(message.paths);
       case 'take':
-        return void (helper && say(helper.take()));
+        return helper?.take();
+    }
+  };
+  process.on('message', (message: ToHelper) => {
+    try {
+      const said = answer(message);
+      if (said !== undefined) say(said);
+    } catch (error) {
+      // Such as a folder that was renamed just now: whoever asked tells what becomes of the check.
+      say({ kind: 'failed', error: failureOf(error) });
     }
   });
 }

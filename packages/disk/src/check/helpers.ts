@@ -7,6 +7,7 @@ import type { Cancellation } from '@nesting/core/change';
 import type { ContentWants, PartialResult } from '@nesting/core/check';
 import type { CheckInput } from '@nesting/core/project';
 import { Child } from '../children/child';
+import { DiskError, type FailureOnDisk } from '../children/protocol';
 import type { FileFacts } from '../file-facts';
 import type { Mount } from '../roots/tree';
 import type { Where } from '../roots/where';
@@ -36,7 +37,9 @@ export type ToHelper =
 export type FromHelper =
   /** Done with what it was given; folders it found and did not walk are handed back. */
   | { readonly kind: 'idle'; readonly files: number; readonly folders: number; readonly rest: readonly string[] }
-  | ({ readonly kind: 'part' } & HelperResult);
+  | ({ readonly kind: 'part' } & HelperResult)
+  /** It can do no more. */
+  | { readonly kind: 'failed'; readonly error: FailureOnDisk };
 
 export interface HelperResult {
   readonly part: PartialResult | null;
@@ -50,6 +53,9 @@ const SHARE = 64;
 /** Megabytes that the objects of one may take. */
 const MEMORY = 4096;
 
+/** As the process that it helps. */
+const NICE = 10;
+
 export class Helper {
   private readonly child: Child<ToHelper, FromHelper>;
   private readonly heard: FromHelper[] = [];
@@ -57,7 +63,7 @@ export class Helper {
   readonly ended: Promise<Error>;
 
   constructor(script: URL, begin: Omit<Extract<ToHelper, { kind: 'begin' }>, 'kind'>) {
-    this.child = new Child(script, { role: 'check-helper', memory: MEMORY, isPatient: true }, (message: FromHelper) => {
+    this.child = new Child(script, { role: 'check-helper', memory: MEMORY, nice: NICE }, (message: FromHelper) => {
       if (this.listener === null) this.heard.push(message);
       else this.listener(message);
     });
@@ -117,10 +123,14 @@ class Helpers {
   private done = false;
   /** Wakes the driver when one has said something. */
   private wake: () => void = () => undefined;
+  private fail: (why: Error) => void = () => undefined;
 
   constructor(private readonly sharing: Sharing) {
     this.busy = sharing.helpers.length;
-    this.broken = Promise.race(sharing.helpers.map((helper) => helper.ended)).then((why) => {
+    const failed = new Promise<Error>((resolve) => {
+      this.fail = resolve;
+    });
+    this.broken = Promise.race([failed, ...sharing.helpers.map((helper) => helper.ended)]).then((why) => {
       if (this.done) return NEVER;
       throw why;
     });
@@ -182,7 +192,8 @@ class Helpers {
   }
 
   private onMessage(helper: Helper, message: FromHelper): void {
-    if (message.kind === 'part') this.parts.push(message);
+    if (message.kind === 'failed') this.fail(new DiskError(message.error));
+    else if (message.kind === 'part') this.parts.push(message);
     else {
       this.busy--;
       this.idle.push(helper);

@@ -11,12 +11,9 @@ export interface ChildOptions {
   readonly role: Role;
   /** Megabytes that its objects may take. */
   readonly memory: number;
-  /** Whether others go first where the machine is busy: nobody looks at a screen for it. */
-  readonly isPatient: boolean;
+  /** As `nice` has it: how far others go first where the machine is busy. */
+  readonly nice: number;
 }
-
-/** As `nice` has it, of a process for which others need not wait. */
-const PATIENT = 10;
 
 /** What of this process's environment it needs: where programs and time zones are, and nothing else. */
 const PASSED_ON = ['PATH', 'TZ', 'LANG', 'LC_ALL', 'TMPDIR', 'HOME'];
@@ -26,14 +23,14 @@ export class Child<To, From> {
   /** Resolves when it has ended, with why. */
   readonly ended: Promise<Error>;
 
-  constructor(script: URL, { role, memory, isPatient }: ChildOptions, onMessage: (message: From) => void) {
+  constructor(script: URL, { role, memory, nice }: ChildOptions, onMessage: (message: From) => void) {
     this.process = fork(script, [role], {
       serialization: 'advanced',
       // What is read of a folder is rubbish a moment later: a larger nursery is a little quicker and holds more.
       execArgv: [`--max-old-space-size=${memory}`, '--max-semi-space-size=4'],
       env: Object.fromEntries(PASSED_ON.flatMap((name) => (process.env[name] ? [[name, process.env[name]]] : []))),
     });
-    if (isPatient) this.letOthersFirst();
+    if (nice > 0) this.letOthersFirst(nice);
     this.process.on('message', (message) => onMessage(message as From));
     this.ended = new Promise((resolve) => {
       this.process.on('error', resolve);
@@ -43,9 +40,9 @@ export class Child<To, From> {
     });
   }
 
-  private letOthersFirst(): void {
+  private letOthersFirst(nice: number): void {
     try {
-      if (this.process.pid !== undefined) setPriority(this.process.pid, PATIENT);
+      if (this.process.pid !== undefined) setPriority(this.process.pid, nice);
     } catch {
       // Not on every system, and no reason not to work.
     }

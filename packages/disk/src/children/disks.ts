@@ -15,16 +15,16 @@ export interface KindLimits {
   readonly bound: number | null;
   /** Milliseconds that a task has to come to an end of its own after it was cancelled. */
   readonly patience: number;
-  /** Whether others go first where the machine is busy. */
-  readonly isPatient: boolean;
+  /** As `nice` has it: processes of which others go first where the machine is busy. Requests come before all. */
+  readonly nice: number;
 }
 
 /** Two cores are usual; batches wait for disks more than they work. */
 const KIND_LIMITS: Readonly<Record<Kind, KindLimits>> = {
-  look: { most: 4, memory: 256, bound: 10_000, patience: 0, isPatient: false },
-  walk: { most: 2, memory: 1024, bound: 180_000, patience: 0, isPatient: false },
-  batch: { most: 4, memory: 2048, bound: null, patience: 60_000, isPatient: false },
-  check: { most: 2, memory: 4096, bound: null, patience: 10_000, isPatient: true },
+  look: { most: 4, memory: 256, bound: 10_000, patience: 0, nice: 0 },
+  walk: { most: 2, memory: 1024, bound: 180_000, patience: 0, nice: 5 },
+  batch: { most: 4, memory: 2048, bound: null, patience: 60_000, nice: 5 },
+  check: { most: 2, memory: 4096, bound: null, patience: 10_000, nice: 10 },
 };
 
 /** Milliseconds after which a process that has nothing to do is let go. */
@@ -161,8 +161,8 @@ class PoolWorker {
     private readonly onIdle: () => void,
     onEnd: () => void,
   ) {
-    const { memory, isPatient } = limits;
-    this.child = new Child(script, { role: 'tasks', memory, isPatient }, (message) => this.hear(message));
+    const { memory, nice } = limits;
+    this.child = new Child(script, { role: 'tasks', memory, nice }, (message) => this.hear(message));
     void this.child.ended.then((why) => {
       this.end(why);
       onEnd();

@@ -1,10 +1,8 @@
 /** Tasks that look at a few places. */
-import { codeOf } from '@nesting/core/change';
 import type { FolderListing } from '@nesting/core/listing';
 import { hasChangedSince, type SeenFolders } from '../check/quick';
 import { type MarkerTexts, readMarker } from '../marker';
 import { inRoot } from '../roots/open';
-import { readText } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import { inTree, type Mount } from '../roots/tree';
 import { volumeState as stateOf, type VolumeState } from '../roots/volume-state';
@@ -52,19 +50,6 @@ export interface OneFolder extends OfWhere {
 /** One folder's files with their sizes and times; `null` where it cannot be read. */
 export const folder = ({ where, mounts, path }: OneFolder): Promise<FolderListing | null> =>
   inTree(where, mounts, (tree) => listFolder(tree, path, () => undefined));
-
-/** What stands in the program's own files; `null` where one is not there. */
-export const texts = ({ where, paths, most }: OfPaths & { readonly most: number }): (string | null)[] =>
-  inRoot(where, (root) =>
-    paths.map((path) => {
-      try {
-        return readText(root, path, most);
-      } catch (error) {
-        if (codeOf(error) === 'ENOENT') return null;
-        throw error;
-      }
-    }),
-  );
 
 /** Whether a quick check would list anything again. */
 export const hasChanged = ({ where, mounts, seen, now }: ChangeAsked): Promise<boolean> =>

@@ -16,8 +16,9 @@ import {
 } from './changes';
 import { check } from './check';
 import type { Context } from './context';
-import { folder, hasChanged, marker, namesInEach, pathsThere, reach, texts, volumeState } from './looks';
-import { foldersBelow, markersBelow, namesBelow, planOnDisk, sizesBelow } from './walks';
+import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
+import { ownChanges, plannedKeys, planReshape } from './reshape';
+import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
 
 export type Kind = 'look' | 'walk' | 'batch' | 'check';
 
@@ -32,7 +33,6 @@ export const TASKS = {
   pathsThere: look(pathsThere),
   namesInEach: look(namesInEach),
   folder: look(folder),
-  texts: look(texts),
   hasChanged: look(hasChanged),
   hasBegun: look(hasBegun),
   planUndo: walk(planUndo),
@@ -41,7 +41,9 @@ export const TASKS = {
   foldersBelow: walk(foldersBelow),
   sizesBelow: walk(sizesBelow),
   markersBelow: walk(markersBelow),
-  planOnDisk: walk(planOnDisk),
+  planReshape: walk(planReshape),
+  ownChanges: walk(ownChanges),
+  plannedKeys: walk(plannedKeys),
   applyBatch: batch(applyBatch),
   settleBatch: batch(settleBatch),
   sweepBatches: batch(sweepBatches),

@@ -1,12 +1,10 @@
 /** Tasks that look at many folders. */
 import { codeOf } from '@nesting/core/change';
 import { join } from '@nesting/core/listing';
-import { type Extra, type Reshape, reshape } from '@nesting/core/planners';
-import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { OWN_FOLDER } from '@nesting/core/project';
 import { markerIn } from '../marker';
 import { VOLUME_FILE } from '../roots/identity';
 import { inRoot } from '../roots/open';
-import { standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { Tree } from '../roots/tree';
 import { UNFINISHED } from '../start';
@@ -109,30 +107,6 @@ function markersUnder(root: Root, { depth, most }: MarkersAsked): FoundMarkers {
   }
   return { found, unread };
 }
-
-export interface ReshapeTask extends OfWhere {
-  readonly before: CheckInput;
-  readonly after: CheckInput;
-  readonly renamed: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  readonly extra: readonly Extra[];
-  readonly keep: readonly string[];
-}
-
-/** A project's plan from one set of rules to another, by what lies on the disk. */
-export const planOnDisk = ({ where, before, after, renamed, extra, keep }: ReshapeTask): Reshape =>
-  inRoot(where, (root) =>
-    reshape({
-      before: new ProjectRules(before),
-      after: new ProjectRules(after),
-      there: {
-        look: (path) => standingAt(root, path),
-        files: (folder) => namesIn(root, folder).files,
-      },
-      renamed,
-      extra,
-      keep: new Set(keep),
-    }),
-  );
 
 /** Paths of all folders below. */
 export const foldersBelow = ({ where, most }: OfWhere & { readonly most: number }) =>

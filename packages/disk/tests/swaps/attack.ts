@@ -166,6 +166,8 @@ const input = {
   registers: JSON.parse(process.env.NESTING_SWAP_REGISTERS ?? '{}'),
 };
 
+const ofMarker = { id: 'p1', startedAt: '2026-01-01T00:00:00Z' };
+
 interface Attack {
   readonly name: string;
   /** Done before the attack begins. */
@@ -230,9 +232,19 @@ const ATTACKS: readonly Attack[] = [
   { name: 'marker', run: () => TASKS.marker.run({ where: show }) },
   { name: 'one folder', run: () => TASKS.folder.run({ where: show, mounts, path: 'd' }) },
   { name: 'names of folders', run: () => TASKS.namesInEach.run({ where: show, paths: ['a', 'a/b'] }) },
+  { name: 'own changes', run: () => TASKS.ownChanges.run({ where: show, rules: input, project: ofMarker }) },
   {
-    name: 'own texts',
-    run: () => TASKS.texts.run({ where: show, paths: ['.nesting/project.json', 'a/x.txt'], most: 9999 }),
+    name: 'plan',
+    run: () =>
+      TASKS.planReshape.run({
+        ...{ where: show, before: input, after: { ...input, values: { number: '26015' } }, prefix: '/srv/' },
+        ...{ renamed: {}, extra: [], keep: [], project: ofMarker, mostLines: 10, withChanges: true },
+      }),
+  },
+  {
+    name: 'sweep of batches',
+    first: async () => applied(),
+    run: () => TASKS.sweepBatches.run({ where: show, others, before: Date.now() + 9e9 }),
   },
   {
     name: 'sweep',

@@ -26,10 +26,13 @@ create table space_reserved (
   bytes bigint not null check (bytes >= 0),
   primary key (work, volume)
 );
+-- What a check has seen may be changed while it runs: then it is done once more.
+alter table check_run add column again boolean not null default false;
 -- When a project's old journals were last looked for.
 alter table project add column swept_at timestamptz;
 
 -- Down Migration
+alter table check_run drop column again;
 alter table project drop column swept_at;
 drop table space_reserved;
 delete from batch where state = 'refused';

@@ -5,7 +5,7 @@ import { transaction } from '../../db/client';
 import { endBatch } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
 import { writeShape } from '../../db/queries/projects/projects';
-import { checkProject } from '../checks/check-project';
+import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
 import type { World } from '../world';
@@ -40,7 +40,7 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     const act = undoes === null ? 'project-reshaped' : 'batch-undone';
     await recordActivity(client, act, person, project, params, `project:${project}`);
   });
-  await checkProject(world, project, person);
+  await checkChanged(world, project, person);
 }
 
 /** Batches of the first form left that to this. Why not, or `null`; what has the name already is done. */

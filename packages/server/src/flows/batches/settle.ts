@@ -8,7 +8,7 @@ import { transaction } from '../../db/client';
 import { endBatch, type StoredBatch } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readProject } from '../../db/queries/projects/projects';
-import { checkProject } from '../checks/check-project';
+import { checkChanged } from '../checks/check-project';
 import { freeNumber } from '../house/numbers';
 import { isThere, stateOfVolume } from '../house/volumes';
 import type { World } from '../world';
@@ -113,7 +113,7 @@ async function closed(
       `project:${project}`,
     );
   });
-  await checkProject(world, project, person);
+  await checkChanged(world, project, person);
 }
 
 async function undoWhole(world: World, batch: StoredBatch, where: Where): Promise<string | null> {

@@ -3,10 +3,9 @@ import type { BatchAsked, ProjectShape } from '@nesting/contract';
 import { type Change, isShown } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
 import { projectFolderChange } from '@nesting/core/planners';
-import { type Adjustments, expandTemplate, type Template } from '@nesting/core/template';
-import { readRegisters } from '../../db/queries/house/registers';
+import type { Adjustments } from '@nesting/core/template';
 import { readShape } from '../../db/queries/projects/projects';
-import { ownChanges, rulesOf } from '../projects/project-rules';
+import { rulesInput } from '../projects/project-rules';
 import { Refused, type World } from '../world';
 import { found, whereOfBatch } from './batch-page';
 import type { Prepared, Project } from './prepared';
@@ -41,8 +40,8 @@ export async function prepareUndo(world: World, project: string, { batch: id, id
     throw new Refused(409, 'nothing-to-undo', 'Nothing of this change is left to be undone.');
   const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
   const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
-  const template: Template = await rulesOf(world.db, to, row.own);
-  const own = await ownChanges(world, where, row, template, to.values);
+  const rules = await rulesInput(world.db, to, row.own);
+  const own = await world.disks.run('ownChanges', { where, rules, project: row });
   const renamed = to.folder === now.folder ? [] : [projectFolderChange(now.folder, to.folder)];
   const changes = [...chosen, ...own, ...renamed];
   return { project: row, where, what: 'undo', from: now, to, changes, contents: new Map() };
@@ -55,14 +54,13 @@ const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>
 const sorted = (record: object) => Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
 
 /** Keys of all lines that a project's rules plan, as they are and as they were. */
-async function plannedKeys(world: World, row: Project, shapes: readonly ProjectShape[]): Promise<ReadonlySet<string>> {
-  const registers = await readRegisters(world.db);
-  const keys = new Set<string>();
-  for (const shape of shapes) {
-    const template = await rulesOf(world.db, shape, row.own);
-    for (const line of expandTemplate(template, shape.values, registers).lines) keys.add(line.key);
-  }
-  return keys;
+async function plannedKeys(
+  world: World,
+  { own }: Project,
+  shapes: readonly ProjectShape[],
+): Promise<ReadonlySet<string>> {
+  const rules = await Promise.all(shapes.map((shape) => rulesInput(world.db, shape, own)));
+  return world.disks.run('plannedKeys', { rules });
 }
 
 /**

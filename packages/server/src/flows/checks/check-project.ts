@@ -13,10 +13,21 @@ import type { FolderRow } from '@nesting/core/check';
 import type { Values } from '@nesting/core/name';
 import { type CheckInput, GENERATED, pathOn } from '@nesting/core/project';
 import { expandTemplate, type Template } from '@nesting/core/template';
-import type { DiskOutcome, FileFacts, Gathered, Mount, Seen, Unseen, Where } from '@nesting/disk';
+import {
+  DiskError,
+  type DiskOutcome,
+  type FileFacts,
+  type Gathered,
+  type Mount,
+  type Seen,
+  type Unseen,
+  type Where,
+} from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import {
+  askAgain,
   cancelledCheck,
+  checksWantedAgain,
   dueProjects,
   endCheck,
   failCheck,
@@ -33,13 +44,14 @@ import {
   stopCheck,
   storeFolders,
   takeUpCheck,
+  takeWantedAgain,
 } from '../../db/queries/checks/checks';
 import { recount, storeFindings } from '../../db/queries/checks/findings';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
 import { heartbeat } from '../../jobs/heartbeat';
-import { projectWhere, volumeRoot, whereOf } from '../place';
+import { diskRefusal, projectWhere, volumeRoot, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
 const deflate = promisify(deflateRaw);
@@ -47,6 +59,7 @@ const inflate = promisify(inflateRaw);
 
 /** Named in what is remembered: another form of it is not read. */
 const MEMORY_FORM = 1;
+
 /** Queues a check; one that waits or runs already is given instead. */
 export async function checkProject(
   world: World,
@@ -69,6 +82,11 @@ export async function checkProject(
   return id;
 }
 
+/** After a change: one that runs has seen what was before, and is done once more. */
+export async function checkChanged(world: World, project: string, person: string | null): Promise<void> {
+  if (!(await askAgain(world.db, project))) await checkProject(world, project, person);
+}
+
 export async function cancelCheck(world: World, id: string): Promise<void> {
   if (!(await stopCheck(world.db, id))) throw new Refused(409, 'not-running', 'This check has ended already.');
 }
@@ -88,6 +106,7 @@ export async function goOnWithCheck(world: World, id: string): Promise<void> {
 export async function takeOverSilentChecks(world: World): Promise<void> {
   for (const project of await dueProjects(world.db)) await checkProject(world, project, null);
   for (const id of await silentChecks(world.db, world.config.leaseMs)) await world.checks.add(id);
+  for (const id of await checksWantedAgain(world.db)) await againIfWanted(world, id);
 }
 
 /**
@@ -100,52 +119,66 @@ export async function runCheck(world: World, id: string): Promise<void> {
   const taken = await takeUpCheck(db, id, runner, config.leaseMs);
   if (taken === null) return;
   try {
-    const { where, mounts, input, roots, rules } = await compileRules(world, taken.project);
-    const from = await unpacked<Gathered>(await readGathered(db, id));
-    const memory = await readMemory(db, taken.project);
-    const remembered = memory?.rules === rules ? memory : null;
-    const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
-    // What stands in a file does not hang on the rules.
-    const known =
-      (await unpacked<readonly FileFacts[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ??
-      [];
-    const abort = new AbortController();
-    const at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
-    const quiet = heartbeat(() => setCheckProgress(db, id, runner, at.files, at.folders, at.stage), abort);
-    try {
-      const task = {
-        where,
-        mounts,
-        input,
-        fingerprint: rules,
-        helper: config.diskProgram?.href ?? null,
-        contents: { roots, known },
-        gatherEvery: config.gatherEvery,
-        ...(since !== null && { since }),
-        ...(from !== null && { from }),
-      };
-      const outcome = await world.disks.run('check', task, {
-        signal: abort.signal,
-        told: async (told) => {
-          if (told.kind === 'progress') Object.assign(at, told);
-          else await keepGathered(db, id, runner, await packed(told.gathered));
-        },
-      });
-      if (outcome.cancelled) await cancelledCheck(db, id, runner);
-      else await store(world, { id, runner, project: taken.project, rules }, outcome);
-    } finally {
-      quiet();
-    }
+    await check(world, { id, runner, ...taken });
   } catch (error) {
-    await failCheck(
-      db,
-      id,
-      runner,
-      error instanceof Refused
-        ? error.message
-        : `The check ended early: ${error instanceof Error ? error.message : 'unknown'}.`,
-    );
-    if (!(error instanceof Refused)) throw error;
+    const refused = error instanceof DiskError ? diskRefusal(error) : error instanceof Refused ? error : null;
+    const why = error instanceof Error ? error.message : 'unknown';
+    await failCheck(db, id, runner, refused?.message ?? `The check ended early: ${why}.`);
+    if (refused === null) throw error;
+  } finally {
+    await againIfWanted(world, id);
+  }
+}
+
+async function againIfWanted(world: World, id: string): Promise<void> {
+  const project = await takeWantedAgain(world.db, id);
+  if (project !== null) await checkProject(world, project, null);
+}
+
+interface Taken {
+  readonly id: string;
+  readonly runner: string;
+  readonly project: string;
+  readonly what: 'whole' | 'quick';
+}
+
+async function check(world: World, taken: Taken): Promise<void> {
+  const { config, db, disks } = world;
+  const { id, runner } = taken;
+  const { where, mounts, input, roots, rules } = await compileRules(world, taken.project);
+  const from = await unpacked<Gathered>(await readGathered(db, id));
+  const memory = await readMemory(db, taken.project);
+  const remembered = memory?.rules === rules ? memory : null;
+  const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
+  // What stands in a file does not hang on the rules.
+  const known =
+    (await unpacked<readonly FileFacts[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
+  const abort = new AbortController();
+  const at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
+  const quiet = heartbeat(() => setCheckProgress(db, id, runner, at.files, at.folders, at.stage), abort);
+  try {
+    const task = {
+      where,
+      mounts,
+      input,
+      fingerprint: rules,
+      helper: config.diskProgram?.href ?? null,
+      contents: { roots, known },
+      gatherEvery: config.gatherEvery,
+      ...(since !== null && { since }),
+      ...(from !== null && { from }),
+    };
+    const outcome = await disks.run('check', task, {
+      signal: abort.signal,
+      told: async (told) => {
+        if (told.kind === 'progress') Object.assign(at, told);
+        else await keepGathered(db, id, runner, await packed(told.gathered));
+      },
+    });
+    if (outcome.cancelled) await cancelledCheck(db, id, runner);
+    else await store(world, { id, runner, project: taken.project, rules }, outcome);
+  } finally {
+    quiet();
   }
 }
 

@@ -1,9 +1,17 @@
 /** What new files are made with. */
 import { type Change, type NewContent, orderChanges } from '@nesting/core/change';
-import { type Expansion, fillText, type Template } from '@nesting/core/template';
+import type { Registers, Values } from '@nesting/core/name';
+import { fillText, type Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { type Contents, contentKey } from '@nesting/disk';
 import { Refused } from '../world';
+
+/** What starter files are filled in with. */
+interface Filling {
+  readonly values: Values;
+  readonly fields: Template['fields'];
+  readonly registers: Registers;
+}
 
 /**
  * What a file is made with: a text as it is, a starter file from beside its template, filled in where it asks for it.
@@ -11,8 +19,7 @@ import { Refused } from '../world';
 export function contentBytes(
   content: NewContent,
   starters: ReadonlyMap<string, Uint8Array>,
-  template: Template,
-  expansion: Expansion,
+  { values, fields, registers }: Filling,
 ): Uint8Array {
   if (content.kind === 'text') return Buffer.from(content.text);
   const bytes = starters.get(content.key);
@@ -22,11 +29,8 @@ export function contentBytes(
       'starter-missing',
       `The starter file ${content.key} is not kept with the template. Nothing was written.`,
     );
-  return content.isFilled
-    ? Buffer.from(
-        fillText(Buffer.from(bytes).toString('utf8'), expansion.values.values, template.fields, expansion.registers),
-      )
-    : bytes;
+  if (!content.isFilled) return bytes;
+  return Buffer.from(fillText(Buffer.from(bytes).toString('utf8'), values, fields, registers));
 }
 
 /** Changes that can be done together. @throws Refused where two things would have one place */

@@ -18,7 +18,7 @@ import { underLease } from '../once';
 import { reached } from '../place';
 import { notKnown, Refused, type World } from '../world';
 import { readyVolume } from './claim-start';
-import { ownChanges, rulesOf } from './project-rules';
+import { rulesInput } from './project-rules';
 import { concludeStart } from './start-project';
 
 const EXAMPLES = 8;
@@ -96,13 +96,11 @@ export async function ownCopy(
   const where = await folderOf(world, volume, folder, project);
   const id = randomUUID();
   const own: ProjectShape = { ...shape, values: { ...shape.values, number }, folder };
-  const changes = await ownChanges(
-    world,
+  const changes = await world.disks.run('ownChanges', {
     where,
-    { id, startedAt: new Date().toISOString() },
-    await rulesOf(world.db, own, row.own),
-    own.values,
-  );
+    rules: await rulesInput(world.db, own, row.own),
+    project: { id, startedAt: new Date().toISOString() },
+  });
   await underLease(world, id, async ({ lost }) => {
     await claimRow(world, person.id, { id, number, row, shape: own, volume });
     const outcome = await world.disks

@@ -3,22 +3,13 @@
  */
 
 import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
-import type { Change } from '@nesting/core/change';
-import { ownFileChange, ownFiles } from '@nesting/core/planners';
-import {
-  type Convention,
-  expandTemplate,
-  type OwnRules,
-  type Template,
-  withConventions,
-  withOwnRules,
-} from '@nesting/core/template';
-import type { Where } from '@nesting/disk';
+import type { CheckInput } from '@nesting/core/project';
+import { type Convention, type OwnRules, type Template, withConventions, withOwnRules } from '@nesting/core/template';
 import type { Client } from '../../db/client';
 import { readRegisters } from '../../db/queries/house/registers';
 import { conventionEditions, conventionsOf } from '../../db/queries/rules/conventions';
 import { readEdition } from '../../db/queries/rules/templates';
-import { Refused, type World } from '../world';
+import { Refused } from '../world';
 
 /** The rules of a shape as they hold for one project. */
 export async function rulesOf(client: Client, shape: ProjectShape, own: OwnRules): Promise<Template> {
@@ -47,23 +38,7 @@ export async function shapeAsked(client: Client, now: ProjectShape, asked: Resha
   };
 }
 
-/** The marker and the rules in the project's own folder follow its shape; what is so already is left. */
-export async function ownChanges(
-  world: World,
-  where: Where,
-  project: { readonly id: string; readonly startedAt: string },
-  template: Template,
-  values: ProjectShape['values'],
-): Promise<Change[]> {
-  const expansion = expandTemplate(template, values, await readRegisters(world.db));
-  const files = ownFiles({ template, expansion, project: project.id, started: project.startedAt });
-  const texts = await world.disks.run('texts', { where, paths: files.map((f) => f.path), most: MOST_OWN });
-  return files.flatMap(({ path, text }, i): Change[] => {
-    const there = texts[i] ?? null;
-    if (there === text) return [];
-    return [ownFileChange(path, text, there === null ? null : path)];
-  });
+/** Rules of a project in plain data, as processes that plan are given them. */
+export async function rulesInput(client: Client, shape: ProjectShape, own: OwnRules): Promise<CheckInput> {
+  return { template: await rulesOf(client, shape, own), values: shape.values, registers: await readRegisters(client) };
 }
-
-/** Bytes of a file of the program's own. */
-const MOST_OWN = 64 * 2 ** 20;

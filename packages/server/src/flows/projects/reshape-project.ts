@@ -4,14 +4,14 @@
  */
 import { createHash } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
-import { type Change, type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
-import { projectFolderChange, type Reshape } from '@nesting/core/planners';
+import { type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
+import { projectFolderChange } from '@nesting/core/planners';
 import { nameFaults } from '@nesting/core/portable';
 import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
-import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
+import type { Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
 import { placeWords, wordsFor } from '@nesting/core/words';
-import type { Where } from '@nesting/disk';
+import type { PlannedReshape, Where } from '@nesting/disk';
 import { reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
@@ -22,41 +22,29 @@ import { hindranceAt, projectWhere, volumeRoot } from '../place';
 import { Refused, type World } from '../world';
 import { requireArtistMay } from './artist-permissions';
 import { contentBytes, contentsOf } from './contents';
-import { ownChanges, rulesOf, shapeAsked } from './project-rules';
+import { rulesOf, shapeAsked } from './project-rules';
 
-/** A change judged: what it does, and the bytes of it. */
-export interface Reshaping {
+/** A change judged: what it makes of the project, and whether that may be. */
+interface Judged {
   readonly project: Project;
   readonly where: Where;
   readonly from: ProjectShape;
   readonly to: ProjectShape;
-  readonly plan: Reshape;
-  readonly changes: readonly Change[];
-  readonly expansion: Expansion;
+  /** The rules it is to have. */
+  readonly after: Template;
+  readonly plan: PlannedReshape;
   readonly folder: ReshapePlan['folder'];
   readonly refused: readonly string[];
   readonly fingerprint: string;
-  readonly bytesOf: (content: NewContent) => Uint8Array;
 }
 
-/** Lines a plan shows: beyond these nobody reads on, and the counts say the rest. */
+/** Lines a plan shows. */
 const MOST_LINES = 5000;
 
 export async function planReshape(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<ReshapePlan> {
-  const { plan, folder, refused, fingerprint, expansion } = await judge(world, me, id, asked);
-  const counts: Partial<Record<Reshape['lines'][number]['sign'], number>> = {};
-  for (const line of plan.lines) counts[line.sign] = (counts[line.sign] ?? 0) + line.count;
-  return {
-    lines: plan.lines.slice(0, MOST_LINES),
-    all: plan.lines.length,
-    counts,
-    kept: plan.kept,
-    folder,
-    refused,
-    fingerprint,
-    longest: expansion.longest,
-    budget: expansion.budget,
-  };
+  const { plan, folder, refused, fingerprint } = await judge(world, me, { id, asked, withChanges: false });
+  const { lines, all, counts, kept, longest, budget } = plan;
+  return { lines, all, counts, kept, folder, refused, fingerprint, longest, budget };
 }
 
 /** The project's folder, as it may be worked in. */
@@ -69,7 +57,14 @@ async function liveFolder(
   return projectWhere(world, project, 'Nothing was changed.');
 }
 
-async function judge(world: World, me: Asker, id: string, asked: ReshapeAsked): Promise<Reshaping> {
+interface ToJudge {
+  readonly id: string;
+  readonly asked: ReshapeAsked;
+  /** Whether the plan is to be carried out or written, and not only looked at. */
+  readonly withChanges: boolean;
+}
+
+async function judge(world: World, me: Asker, { id, asked, withChanges }: ToJudge): Promise<Judged> {
   const { db } = world;
   const project = await readProject(db, id);
   const from = project === null ? null : await readShape(db, id);
@@ -85,51 +80,41 @@ async function judge(world: World, me: Asker, id: string, asked: ReshapeAsked): 
   const wished = await shapeAsked(db, from, asked);
   const after = await rulesOf(db, wished, project.own);
   if (me.role === 'artist') requireArtistMay(project.body, from, wished, asked, registers);
-  const prefix = `${volumeRoot(world, project.volume)}/`;
-  const expansion = expandTemplate(after, wished.values, registers, { prefix });
-  const before = expandTemplate(project.body, project.values, registers);
-  const asking = untilAskerLeaves();
   const task = {
     where,
     before: { template: project.body, values: project.values, registers },
     after: { template: after, values: wished.values, registers },
+    prefix: `${volumeRoot(world, project.volume)}/`,
     renamed: asked.renamed,
     extra: asked.extra,
     keep: asked.keep,
+    project: { id, startedAt: project.startedAt },
+    mostLines: MOST_LINES,
+    withChanges,
   };
-  const plan = await world.disks.run('planOnDisk', task, asking);
-  // A folder with a name of its own, as an adopted one has, keeps it.
-  const named =
-    !asked.keepFolder && from.folder.split('/').at(-1) === before.rootName && expansion.rootName !== before.rootName;
-  const above = from.folder.slice(0, from.folder.lastIndexOf('/') + 1);
-  const folder = named ? { from: from.folder, to: `${above}${expansion.rootName}` } : null;
-  const to: ProjectShape = { ...wished, values: expansion.values.values, folder: folder?.to ?? from.folder };
-  const own = await ownChanges(world, where, project, after, to.values);
-  const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
-  const changes = [...plan.changes, ...own, ...renamed];
-  const refused = await refusals(world, project, asked, to, folder, expansion, changes, after);
+  const plan = await world.disks.run('planReshape', task, untilAskerLeaves());
+  const folder = asked.keepFolder ? null : folderRenamed(from.folder, plan.rootNames);
+  const to: ProjectShape = { ...wished, values: plan.values, folder: folder?.to ?? from.folder };
   const fingerprint = createHash('sha256')
-    .update(JSON.stringify([to, plan.changes]))
+    .update(JSON.stringify([to, plan.fingerprint]))
     .digest('hex');
-  const starters = await readStarters(db, to.template, to.edition);
-  const bytesOf = (content: NewContent): Uint8Array => contentBytes(content, starters, after, expansion);
-  return { project, where, from, to, plan, changes, expansion, folder, refused, fingerprint, bytesOf };
+  const judged = { project, where, from, to, after, plan, folder, fingerprint };
+  return { ...judged, refused: await refusals(world, judged, asked) };
+}
+
+/** A folder with a name of its own, as an adopted one has, keeps it. */
+function folderRenamed(from: string, rootNames: PlannedReshape['rootNames']): ReshapePlan['folder'] {
+  const { before, after } = rootNames;
+  const isRenamed = from.split('/').at(-1) === before && after !== before;
+  return isRenamed ? { from, to: `${from.slice(0, from.lastIndexOf('/') + 1)}${after}` } : null;
 }
 
 async function refusals(
   world: World,
-  project: Project,
+  { project, to, folder, plan, after }: Omit<Judged, 'refused'>,
   asked: ReshapeAsked,
-  to: ProjectShape,
-  folder: ReshapePlan['folder'],
-  expansion: Expansion,
-  changes: readonly Change[],
-  after: Template,
 ): Promise<string[]> {
-  const out = expansion.diagnostics
-    .filter((d) => d.weight === 'refused')
-    .slice(0, 20)
-    .map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
+  const out = plan.refused.map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
   const number = String(to.values.number ?? '');
   if (number === '') out.push('A project needs a number.');
   if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
@@ -145,18 +130,22 @@ async function refusals(
   for (const { name } of asked.extra)
     if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused'))
       out.push(`${name} is no name for a file.`);
-  for (const fault of orderChanges(changes).faults.slice(0, 20))
-    out.push(`${placeWords(fault.at)}: ${wordsFor(fault.code, {})}`);
+  for (const fault of plan.orderFaults) out.push(`${placeWords(fault.at)}: ${wordsFor(fault.code, {})}`);
   return out;
 }
 
 /** What it is about, for lists of batches. */
-const aboutOf = ({ from, to, plan }: Reshaping): string =>
+const aboutOf = ({ from, to, plan }: Judged): string =>
   from.template !== to.template || from.edition !== to.edition
     ? 'edition'
-    : plan.lines.some((l) => l.sign === 'renamed')
-      ? 'change'
-      : 'grow';
+    : plan.counts.renamed === undefined
+      ? 'grow'
+      : 'change';
+
+async function bytesFor(world: World, { to, after, plan }: Judged): Promise<(content: NewContent) => Uint8Array> {
+  const starters = await readStarters(world.db, to.template, to.edition);
+  return (content) => contentBytes(content, starters, { ...plan, fields: after.fields });
+}
 
 /** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
 export async function prepareReshape(
@@ -165,18 +154,19 @@ export async function prepareReshape(
   project: string,
   { asked, fingerprint }: { readonly asked: ReshapeAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
-  const reshaping = await judge(world, me, project, asked);
-  if (reshaping.refused.length > 0)
-    throw new Refused(422, 'plan-refused', `${reshaping.refused[0]} Nothing was changed.`);
-  if (reshaping.fingerprint !== fingerprint)
+  const judged = await judge(world, me, { id: project, asked, withChanges: true });
+  if (judged.refused.length > 0) throw new Refused(422, 'plan-refused', `${judged.refused[0]} Nothing was changed.`);
+  if (judged.fingerprint !== fingerprint)
     throw new Refused(
       409,
       'disk-changed',
       'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
     );
-  const { where, from, to, changes, bytesOf } = reshaping;
-  const contents = contentsOf(changes, bytesOf);
-  return { project: reshaping.project, where, what: aboutOf(reshaping), from, to, changes, contents };
+  const { where, from, to, plan, folder } = judged;
+  const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
+  const changes = [...plan.changes, ...plan.own, ...renamed];
+  const contents = contentsOf(changes, await bytesFor(world, judged));
+  return { project: judged.project, where, what: aboutOf(judged), from, to, changes, contents };
 }
 
 export async function printReshape(
@@ -186,10 +176,12 @@ export async function printReshape(
   asked: ReshapeAsked,
   as: PlanForm,
 ): Promise<{ readonly name: string; readonly text: string }> {
-  const { changes, plan, project, bytesOf } = await judge(world, me, id, asked);
+  const judged = await judge(world, me, { id, asked, withChanges: true });
+  const { plan, project } = judged;
+  const bytesOf = await bytesFor(world, judged);
   const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
   // The folder itself is renamed by whoever runs a script in it.
-  const inFolder = changes.filter(({ subject }) => subject.kind !== 'project');
+  const inFolder = [...plan.changes, ...plan.own];
   const name = `${project.number}-plan`;
   switch (as) {
     case 'text':

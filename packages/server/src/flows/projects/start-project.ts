@@ -51,7 +51,7 @@ export interface Planned {
   readonly template: Template;
   readonly expansion: Expansion;
   readonly editions: NewProject['conventions'];
-  readonly changesFor: (project: string, started: string) => readonly Change[];
+  readonly changes: readonly Change[];
   readonly bytesOf: (content: NewContent) => Uint8Array;
   /** What is made on other volumes. */
   readonly away: readonly { readonly volume: string; readonly changes: readonly Change[] }[];
@@ -61,7 +61,11 @@ export interface Planned {
  * `prefix` is what stands before the project's folder where it is written. Nothing that the screen refuses is written
  * from here.
  */
-export async function planStart(world: World, request: StartGiven, prefix: string): Promise<Planned> {
+export async function planStart(
+  world: World,
+  request: StartGiven,
+  { project, prefix }: { readonly project: string; readonly prefix: string },
+): Promise<Planned> {
   const { db } = world;
   const edition = await readEdition(db, request.template, request.edition);
   const { bodies, editions } = await conventionsOf(db, request.template);
@@ -72,16 +76,14 @@ export async function planStart(world: World, request: StartGiven, prefix: strin
     Object.keys(request.adjusted).length === 0 ? conventional : { ...conventional, adjusted: request.adjusted };
   const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
-  const changesFor = (project: string, started: string) =>
-    requireOrder(startChanges({ template, expansion, project, started }));
-  const bytesOf = (content: NewContent) => contentBytes(content, starters, template, expansion);
-  const away = [...redirectedChanges(expansion)].map(([volume, changes]) => ({
-    volume,
-    changes: requireOrder(changes),
-  }));
+  const started = new Date().toISOString();
+  const changes = requireOrder(startChanges({ template, expansion, project, started }));
+  const filling = { values: expansion.values.values, fields: template.fields, registers: expansion.registers };
+  const bytesOf = (content: NewContent) => contentBytes(content, starters, filling);
+  const away = [...redirectedChanges(expansion)].map(([volume, those]) => ({ volume, changes: requireOrder(those) }));
   // Every file must be there before anything is claimed.
-  for (const changes of [changesFor('', ''), ...away.map((one) => one.changes)]) contentsOf(changes, bytesOf);
-  return { template, expansion, editions, changesFor, bytesOf, away };
+  for (const those of [changes, ...away.map((one) => one.changes)]) contentsOf(those, bytesOf);
+  return { template, expansion, editions, changes, bytesOf, away };
 }
 
 /** Starts that are being written, by their projects' ids. */
@@ -132,7 +134,7 @@ interface ToStart {
 async function start(world: World, person: string, to: ToStart): Promise<ProjectRow> {
   const { id, request } = to;
   const where = await readyVolume(world, request.volume);
-  const planned = await planStart(world, request, `${where.base}/`);
+  const planned = await planStart(world, request, { project: id, prefix: `${where.base}/` });
   const { template, expansion, editions } = planned;
   const others = await placesElsewhere(world, request.volume, planned);
   const folder = expansion.rootName;
@@ -156,9 +158,8 @@ async function start(world: World, person: string, to: ToStart): Promise<Project
 }
 
 async function reserveAll(world: World, id: string, volume: string, planned: Planned): Promise<void> {
-  const { changesFor, away, bytesOf } = planned;
-  for (const one of [{ volume, changes: changesFor(id, '') }, ...away])
-    await reserveForStart(world, id, one.volume, one.changes, bytesOf);
+  const { changes, away, bytesOf } = planned;
+  for (const one of [{ volume, changes }, ...away]) await reserveForStart(world, id, one.volume, one.changes, bytesOf);
 }
 
 /** The disk is done: the project runs, and what was done is recorded with it. */
@@ -223,7 +224,7 @@ async function writeAll(world: World, person: string, to: ToWrite): Promise<void
     }
   }
   const outcome = await onDisk(
-    world.disks.run(request.into ? 'addTo' : 'start', taskOf(where, planned.changesFor(id, new Date().toISOString())), {
+    world.disks.run(request.into ? 'addTo' : 'start', taskOf(where, planned.changes), {
       signal: cancel,
       lost,
       told: (progress) => void making.set(id, progress),

@@ -21,9 +21,13 @@ export interface Written {
 }
 
 export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
-  const planned = await planStart(world, { ...given, adjusted: inOnePlace(given.adjusted) }, '');
+  const planned = await planStart(
+    world,
+    { ...given, adjusted: inOnePlace(given.adjusted) },
+    { project: randomUUID(), prefix: '' },
+  );
   const { expansion } = planned;
-  const ordered = inMakingOrder(planned.changesFor(randomUUID(), new Date().toISOString()));
+  const ordered = inMakingOrder(planned.changes);
   const made = ordered.ok ? ordered.value : [];
   const filled = made.map(
     (one): FilledStep =>

@@ -48,6 +48,32 @@ export async function openCheck(client: Client, project: string): Promise<string
   return result.rows[0]?.id ?? null;
 }
 
+/** Whether one runs, which is done once more when it ends: it has seen what was before. */
+export async function askAgain(client: Client, project: string): Promise<boolean> {
+  const { rowCount } = await client.query(
+    "update check_run set again = true where project_id = $1 and state = 'running'",
+    [project],
+  );
+  return rowCount === 1;
+}
+
+/** The project of a check that ended and is wanted once more: for one of those who ask. */
+export async function takeWantedAgain(client: Client, id: string): Promise<string | null> {
+  const { rows } = await client.query<{ project: string }>(
+    `update check_run set again = false where id = $1 and again and state not in ('queued', 'running')
+     returning project_id as project`,
+    [id],
+  );
+  return rows[0]?.project ?? null;
+}
+
+export async function checksWantedAgain(client: Client): Promise<string[]> {
+  const { rows } = await client.query<{ id: string }>(
+    "select id from check_run where again and state not in ('queued', 'running')",
+  );
+  return rows.map((row) => row.id);
+}
+
 /**
  * Takes a check up; `null` where it is done, or somebody works on it. `silent` in milliseconds is how long one may say
  * nothing before it counts as killed.
