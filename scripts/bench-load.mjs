@@ -5,8 +5,8 @@ import { fileURLToPath } from 'node:url';
 
 const ROUNDS = 5;
 const ASKS = 120;
-/** Entries of a list of which the template makes one folder each, with three files. */
-const ENTRIES = 9900;
+/** Surfaces of a facade show: a hundred scenes on each make 301 folders. */
+const SURFACES = 170;
 
 const median = (all) => [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)];
 const me = fileURLToPath(import.meta.url);
@@ -14,7 +14,7 @@ const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** QAAA, QAAB, and so on: none is a banned word. */
 const letters = (i) => `Q${[676, 26, 1].map((by) => String.fromCharCode(65 + (Math.floor(i / by) % 26))).join('')}`;
-const windows = (entries) => Array.from({ length: entries }, (_, i) => letters(i));
+const names = (entries) => Array.from({ length: entries }, (_, i) => letters(i));
 
 async function signIn(base) {
   const { people } = await (await fetch(`${base}/api/entrance`)).json();
@@ -36,25 +36,27 @@ async function signIn(base) {
 /** Each kind of work over and over, while it is told to. */
 async function load(base) {
   const ask = await signIn(base);
-  const template = (await ask('GET', '/api/templates')).find((t) => t.id === 'window-piece');
+  const templates = await ask('GET', '/api/templates');
+  const editionOf = (template) => ({ template, edition: templates.find((t) => t.id === template).edition });
   let number = 90_000;
-  const start = (entries) => {
-    const values = { number: String(++number), title: `Load ${number}`, client: 'MSW', windows: windows(entries) };
-    return ask('POST', '/api/projects', { template: template.id, edition: template.edition, volume: 'studio', values });
+  const start = (template, values) => {
+    const given = { number: String(++number), title: `Load ${number}`, client: 'MSW', ...values };
+    return ask('POST', '/api/projects', { ...editionOf(template), volume: 'studio', values: given });
   };
-  const plan = async ({ id }, entries) => {
-    const { version, values } = await ask('GET', `/api/projects/${id}`);
-    const wish = { ...values, windows: windows(entries), title: 'Other' };
-    const asked = { version, template: template.id, edition: template.edition, values: wish };
+  const plan = async ({ id }, more) => {
+    const { version, values, template } = await ask('GET', `/api/projects/${id}`);
+    const asked = { version, ...editionOf(template.id), values: { ...values, ...more, title: 'Other' } };
     return { asked, plan: await ask('POST', `/api/projects/${id}/plan`, asked) };
   };
-  const large = await start(1000);
+  const large = await start('window-piece', { windows: names(1000) });
+  const show = await start('facade-show', { surfaces: names(2), scenes: 's01..s09' });
+  const wish = { surfaces: names(SURFACES), scenes: 's00..s99' };
   const works = [
-    () => start(500),
-    () => plan(large, ENTRIES),
+    () => start('window-piece', { windows: names(500) }),
+    () => plan(show, wish),
     async () => {
-      const made = await start(50);
-      const { asked, plan: planned } = await plan(made, 700);
+      const made = await start('window-piece', { windows: names(50) });
+      const { asked, plan: planned } = await plan(made, { windows: names(700) });
       await ask('POST', `/api/projects/${made.id}/batches`, { ...asked, fingerprint: planned.fingerprint });
     },
     async () => {
@@ -77,7 +79,7 @@ async function load(base) {
     });
     process.send({ done: await Promise.all(rounds) });
   });
-  process.send({ lines: (await plan(large, ENTRIES)).plan.all });
+  process.send({ lines: (await plan(show, wish)).plan.all });
 }
 
 /** Milliseconds of so many requests, one after another, as often as it is told. */

@@ -16,11 +16,11 @@ export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './ch
 export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';
-export { DiskError } from './children/protocol';
 export type { PlannedReshape } from './children/reshape';
 export { TASKS } from './children/tasks';
 export type { Sizes } from './children/walks';
 export { closeOnDisk } from './close-batch';
+export { DiskError } from './failure';
 export type { FileFacts } from './file-facts';
 export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } from './journal';
 export { type MarkerTexts, readMarker } from './marker';

@@ -338,6 +338,24 @@ describe('a new edition', () => {
 });
 
 describe('what is in the way', () => {
+  test('whoever asks leaves at once: it is done all the same', async () => {
+    const p = await started();
+    const asked = asking(p, {}, { windows: ['A', 'B', 'C'] });
+    const { fingerprint } = await plan(p, asked);
+    const key = randomUUID();
+    await t.app.request(`/api/projects/${p.id}/batches`, {
+      method: 'POST',
+      headers: {
+        origin: new URL(t.config.publicUrl).origin,
+        cookie: await t.cookieOf('coordinator'),
+        'content-type': 'application/json',
+      },
+      body: JSON.stringify({ ...asked, fingerprint, key }),
+      signal: AbortSignal.abort(),
+    });
+    expect((await batches(p)).map((b) => [b.id, b.state, b.why])).toEqual([[key, 'done', '']]);
+  });
+
   test('two at once: one is done, the other is refused; nothing is lost', async () => {
     const p = await started();
     const asked = asking(p, {}, { windows: ['A', 'B', 'C', 'D', 'E'] });

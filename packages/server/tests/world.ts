@@ -46,6 +46,8 @@ export interface TestWorld {
     body?: unknown,
     headers?: Record<string, string>,
   ): Promise<Response>;
+  /** What a browser of somebody's would send along. */
+  cookieOf(who: Role): Promise<string>;
   /** Bytes or a form, as the browser sends files. */
   send(who: Role, method: string, address: string, body?: Uint8Array | FormData): Promise<Response>;
   close(): Promise<void>;
@@ -124,6 +126,7 @@ export async function openTestWorld(
     studio,
     people,
     ask,
+    cookieOf,
     send,
     close: async () => {
       await world.batches.idle();

@@ -6,7 +6,7 @@ import { present } from '@nesting/core';
 import { Checker } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import { ProjectRules } from '@nesting/core/project';
-import { failureOf } from '../children/protocol';
+import { failureOf } from '../failure';
 import { FactsReader } from '../file-facts';
 import { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';

@@ -7,7 +7,7 @@ import type { Cancellation } from '@nesting/core/change';
 import type { ContentWants, PartialResult } from '@nesting/core/check';
 import type { CheckInput } from '@nesting/core/project';
 import { Child } from '../children/child';
-import { DiskError, type FailureOnDisk } from '../children/protocol';
+import { DiskError, type FailureOnDisk } from '../failure';
 import type { FileFacts } from '../file-facts';
 import type { Mount } from '../roots/tree';
 import type { Where } from '../roots/where';
@@ -54,7 +54,7 @@ const SHARE = 64;
 const MEMORY = 4096;
 
 /** As the process that it helps. */
-const NICE = 10;
+const NICE = 15;
 
 export class Helper {
   private readonly child: Child<ToHelper, FromHelper>;

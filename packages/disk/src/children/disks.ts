@@ -2,8 +2,10 @@
  * Work on disks, beside the process that asks. Each kind of work has a few processes of its own, so that a look at one
  * folder never waits behind a check; one that does not answer in its time is ended, and whoever asked is told.
  */
+
+import { DiskError, failureOf } from '../failure';
 import { Child } from './child';
-import { DiskError, type FromChild, failureOf, type ToChild } from './protocol';
+import type { FromChild, ToChild } from './protocol';
 import { type Kind, TASKS, type TaskInput, type TaskName, type TaskOutput, type TaskTold } from './tasks';
 
 export interface KindLimits {
@@ -23,8 +25,8 @@ export interface KindLimits {
 const KIND_LIMITS: Readonly<Record<Kind, KindLimits>> = {
   look: { most: 4, memory: 256, bound: 10_000, patience: 0, nice: 0 },
   walk: { most: 2, memory: 1024, bound: 180_000, patience: 0, nice: 5 },
-  batch: { most: 4, memory: 2048, bound: null, patience: 60_000, nice: 5 },
-  check: { most: 2, memory: 4096, bound: null, patience: 10_000, nice: 10 },
+  batch: { most: 4, memory: 2048, bound: null, patience: 60_000, nice: 10 },
+  check: { most: 2, memory: 4096, bound: null, patience: 10_000, nice: 15 },
 };
 
 /** Milliseconds after which a process that has nothing to do is let go. */

@@ -1,7 +1,8 @@
 /** Does one task after another, as it is asked. */
 
+import { failureOf } from '../failure';
 import type { Context } from './context';
-import { type FromChild, failureOf, type ToChild } from './protocol';
+import type { FromChild, ToChild } from './protocol';
 import { TASKS } from './tasks';
 
 export function doTasks(): void {

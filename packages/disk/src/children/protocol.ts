@@ -1,4 +1,5 @@
 /** What a process that works on disks is told, and what it tells. */
+import type { FailureOnDisk } from '../failure';
 import type { TaskName } from './tasks';
 
 export type ToChild =
@@ -11,36 +12,3 @@ export type FromChild =
   | { readonly kind: 'told'; readonly id: number; readonly value: unknown }
   | { readonly kind: 'done'; readonly id: number; readonly value: unknown }
   | { readonly kind: 'failed'; readonly id: number; readonly error: FailureOnDisk };
-
-/** An error as data. */
-export interface FailureOnDisk {
-  readonly code: string;
-  readonly message: string;
-  readonly path: string;
-  readonly detail: string;
-}
-
-/** What went wrong on a disk, in whichever process: with the code of `Unreachable`, of the system, or of a batch. */
-export class DiskError extends Error implements FailureOnDisk {
-  readonly code: string;
-  readonly path: string;
-  readonly detail: string;
-
-  constructor({ code, message, path, detail }: FailureOnDisk) {
-    super(message);
-    this.code = code;
-    this.path = path;
-    this.detail = detail;
-  }
-}
-
-const textOf = (error: object, key: string): string => {
-  const value: unknown = Reflect.get(error, key);
-  return typeof value === 'string' ? value : '';
-};
-
-export function failureOf(error: unknown): FailureOnDisk {
-  if (!(error instanceof Error)) return { code: 'unknown', message: String(error), path: '', detail: '' };
-  const code = textOf(error, 'code') || 'unknown';
-  return { code, message: error.message, path: textOf(error, 'path'), detail: textOf(error, 'detail') };
-}

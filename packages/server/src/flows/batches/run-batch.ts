@@ -27,6 +27,9 @@ export async function runBatch(world: World, id: string): Promise<void> {
     // What had not begun when it was cut short is planned again.
     for (let batch = await toDo(world, id); batch !== null; batch = await toDo(world, id))
       if ((await step(world, batch, lease)) === 'at-work') return;
+  } catch (error) {
+    // A server that is stopped, or that could not renew: others go on with it.
+    if (!lease.lost.aborted) throw error;
   } finally {
     await lease.release();
     world.endings.tell(id);
