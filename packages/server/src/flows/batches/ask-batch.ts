@@ -91,7 +91,11 @@ async function told(world: World, batch: StoredBatch | null): Promise<true> {
       await refusalTold(world.db, batch.id);
       throw refusedWith(batch.job.refusal ?? NOT_BEGUN);
     case 'paused':
-      throw new Refused(409, 'batch-paused', batch.why);
+      throw new Refused(
+        409,
+        'batch-paused',
+        `${batch.why} Finish the change once the way is free, or take it back; where neither can be, close it.`,
+      );
     default:
       return true;
   }

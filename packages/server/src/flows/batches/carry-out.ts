@@ -55,13 +55,15 @@ export async function carryOut(world: World, run: ToRun, lost: AbortSignal): Pro
       return endBatch(world.db, id, { state: 'paused', changes: null, why: outcome.why });
     case 'paused': {
       const why = hindranceWords(outcome.code, outcome.at.path);
-      const words = `${why} ${outcome.done} of ${changes.length} steps are done; finish the change, or take it back.`;
+      const words = `${why} ${inEnglish(outcome.done)} of ${inEnglish(changes.length)} steps are done.`;
       return endBatch(world.db, id, { state: 'paused', changes: shown, why: words });
     }
     case 'done':
       return conclude(world, { ...run, project: project.id, person: person.id, shown }, project.volume);
   }
 }
+
+const inEnglish = (n: number): string => n.toLocaleString('en');
 
 type Outcome =
   | BatchOutcome
@@ -99,7 +101,7 @@ async function whatBecame(world: World, { id, where, project, changes }: ToRun, 
   if (begun)
     return {
       state: 'unreachable',
-      why: `The project’s folder cannot be reached any more (${code}). Once it is there again, finish the change or take it back.`,
+      why: `The project’s folder cannot be reached any more (${code}).`,
     };
   // What was laid ready goes, and the way is free. The process that was at it has ended.
   const others = whereOfRoots(world, rootsOf(project, changes));

@@ -27,7 +27,7 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
   const { id, project, what, from, to, person, undoes, shown } = batch;
   const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
   if (hindered !== null) {
-    const why = `${hindered} All else is done; finish the change once the way is free, or take it back.`;
+    const why = `${hindered} All else is done.`;
     return endBatch(world.db, id, { state: 'paused', changes: shown, why });
   }
   await transaction(world.db, async (client) => {

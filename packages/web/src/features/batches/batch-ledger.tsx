@@ -1,15 +1,17 @@
 /** The foot of a batch: how far it is, and the ways to undo it, to finish it or to take it back. */
-import type { BatchPage, BatchRow } from '@nesting/contract';
+import type { BatchPage, BatchRow, SettleWay } from '@nesting/contract';
+import { useEffect, useRef } from 'react';
 import { troubleOf } from '../../app/api';
 import { useRequestKey } from '../../app/request-key';
-import { many } from '../../app/words';
+import { count, many } from '../../app/words';
 import { Button, Confirm } from '../../ui';
 import { changesApi } from './changes-api';
 
 interface Props {
   readonly project: string;
   readonly batch: BatchRow;
-  readonly lines: BatchPage['lines'];
+  /** `null` while they are being read. */
+  readonly lines: BatchPage['lines'] | null;
   /** Ids of the lines that were chosen. */
   readonly chosen: ReadonlySet<string>;
   readonly mayAct: boolean;
@@ -20,51 +22,102 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
   const [undo, undoing] = changesApi.useUndoBatchMutation();
   const [settle, settling] = changesApi.useSettleBatchMutation();
   const [stop] = changesApi.useStopBatchMutation();
-  const of = { project, batch: batch.id };
-  const left = lines.filter((l) => !l.undone);
-  const can = left.filter((l) => l.hindrance === null).map((l) => l.change.id);
-  const ids = can.filter((id) => chosen.has(id));
   const keyFor = useRequestKey();
-  const run = async (which: readonly string[] | null) => {
-    const done = await undo({ ...of, ids: which, key: keyFor({ ...of, ids: which }) })
+  const isShown = useIsShown();
+  const of = { project, batch: batch.id };
+  const run = async (ids: readonly string[] | null) => {
+    const done = await undo({ ...of, ids, key: keyFor({ ...of, ids }) })
       .unwrap()
       .catch(() => null);
-    if (done !== null) onBatch(done.batch);
+    // Whoever looks at another change by now stays there.
+    if (done !== null && isShown.current) onBatch(done.batch);
   };
+  const undoable = undoableOf(lines ?? [], chosen);
   const fault = undoing.error ?? settling.error;
   return (
     <>
       <div className="min-w-0 flex-1" aria-live="polite">
         {fault ? (
           <p className="text-brick">{troubleOf(fault)}</p>
-        ) : (
-          <Words batch={batch} left={left.length} can={can.length} chosen={ids.length} />
+        ) : lines === null && batch.state === 'done' ? null : (
+          <Words batch={batch} {...undoable} chosen={undoable.chosen.length} can={undoable.can.length} />
         )}
       </div>
       {batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
-        <>
-          <Close isBusy={settling.isLoading} run={() => void settle({ ...of, way: 'close' })} />
-          <Button disabled={settling.isLoading} onClick={() => void settle({ ...of, way: 'take-back' })}>
-            Take it back
-          </Button>
-          <Button look="main" disabled={settling.isLoading} onClick={() => void settle({ ...of, way: 'finish' })}>
-            Finish it
-          </Button>
-        </>
+        <SettleWays isBusy={settling.isLoading} onWay={(way) => void settle({ ...of, way })} />
       )}
-      {mayAct && batch.state === 'done' && ids.length > 0 && (
-        <Button disabled={undoing.isLoading} onClick={() => void run(ids)}>
-          Undo the {ids.length} chosen
+      {mayAct && batch.state === 'done' && batch.sweptAt === null && lines !== null && (
+        <UndoWays undoable={undoable} isEmpty={lines.length === 0} isBusy={undoing.isLoading} onUndo={run} />
+      )}
+    </>
+  );
+}
+
+function useIsShown() {
+  const isShown = useRef(true);
+  useEffect(() => {
+    isShown.current = true;
+    return () => {
+      isShown.current = false;
+    };
+  }, []);
+  return isShown;
+}
+
+interface Undoable {
+  /** Lines that were not undone yet. */
+  readonly left: number;
+  /** Ids of those that can be undone now. */
+  readonly can: readonly string[];
+  /** Of these, the ones that were chosen. */
+  readonly chosen: readonly string[];
+}
+
+function undoableOf(lines: BatchPage['lines'], chosen: ReadonlySet<string>): Undoable {
+  const left = lines.filter((l) => !l.undone);
+  const can = left.filter((l) => l.hindrance === null).map((l) => l.change.id);
+  return { left: left.length, can, chosen: can.filter((id) => chosen.has(id)) };
+}
+
+function SettleWays({ isBusy, onWay }: { isBusy: boolean; onWay: (way: SettleWay) => void }) {
+  return (
+    <>
+      <Close isBusy={isBusy} run={() => onWay('close')} />
+      <Button disabled={isBusy} onClick={() => onWay('take-back')}>
+        Take it back
+      </Button>
+      <Button look="main" disabled={isBusy} onClick={() => onWay('finish')}>
+        Finish it
+      </Button>
+    </>
+  );
+}
+
+interface UndoWaysProps {
+  readonly undoable: Undoable;
+  /** A batch that changed the rules alone. */
+  readonly isEmpty: boolean;
+  readonly isBusy: boolean;
+  /** Those lines, or all of it. */
+  readonly onUndo: (ids: readonly string[] | null) => Promise<void>;
+}
+
+function UndoWays({ undoable: { left, can, chosen }, isEmpty, isBusy, onUndo }: UndoWaysProps) {
+  return (
+    <>
+      {chosen.length > 0 && (
+        <Button disabled={isBusy} onClick={() => void onUndo(chosen)}>
+          Undo the {chosen.length} chosen
         </Button>
       )}
-      {mayAct && batch.state === 'done' && batch.sweptAt === null && (left.length > 0 || lines.length === 0) && (
+      {(left > 0 || isEmpty) && (
         <UndoAll
-          left={left.length}
+          left={left}
           can={can.length}
-          isEmpty={lines.length === 0}
-          isBusy={undoing.isLoading}
-          run={() => void run(can.length < left.length ? can : null)}
+          isEmpty={isEmpty}
+          isBusy={isBusy}
+          run={() => void onUndo(can.length < left ? can : null)}
         />
       )}
     </>
@@ -116,7 +169,8 @@ function Words({ batch, left, can, chosen }: { batch: BatchRow; left: number; ca
       <p role="status">
         <strong className="font-semibold">Under way.</strong>{' '}
         <span className="text-ink2">
-          {batch.all > 0 ? `${batch.done} of ${batch.all} steps. ` : ''}You may leave this page; it goes on.
+          {batch.all > 0 ? `${count(batch.done)} of ${many(batch.all, 'step')}. ` : ''}You may leave this page; it goes
+          on.
         </span>
       </p>
     );

@@ -84,7 +84,8 @@ export function BatchesPage() {
       head={head}
       rows={rows}
       batch={batch}
-      page={page.currentData ?? null}
+      // What was read of it before it ended says nothing any more.
+      page={page.currentData?.state === batch.state ? page.currentData : null}
       trouble={page.isError ? troubleOf(page.error) : null}
       line={params.get('line')}
       project={project.data}
@@ -141,7 +142,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
         <BatchLedger
           project={id}
           batch={batch}
-          lines={page?.lines ?? []}
+          lines={page?.lines ?? null}
           chosen={chosen}
           mayAct={me.role === 'coordinator'}
           onBatch={onBatch}
@@ -231,10 +232,14 @@ function BatchLines({ batch, page, trouble, ...list }: LinesProps) {
       {trouble ? (
         <Trouble message={trouble} />
       ) : batch.state === 'running' && lines.length === 0 ? (
-        <Empty title="It is being prepared">Its lines are shown here as soon as it has begun.</Empty>
+        <Empty title={batch.all === 0 ? 'It is being prepared' : 'It is being carried out'}>
+          Its lines are shown here when it has ended.
+        </Empty>
       ) : batch.state === 'refused' ? (
         <Empty title="Nothing was changed">{batch.why}</Empty>
-      ) : page === null ? null : page.unread !== null ? (
+      ) : page === null ? (
+        <p className="text-ink2">Its lines are being read…</p>
+      ) : page.unread !== null ? (
         <Empty title="Its lines cannot be shown">{page.unread}</Empty>
       ) : lines.length === 0 ? (
         <Empty title="Nothing changed on the disk">Only the project’s rules did.</Empty>

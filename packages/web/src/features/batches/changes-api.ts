@@ -9,6 +9,7 @@ import type {
   ProjectRow,
   ReshapePlan,
   ReshapeRequest,
+  SettleWay,
 } from '@nesting/contract';
 import { api } from '../../app/api';
 
@@ -66,10 +67,11 @@ export const changesApi = api.injectEndpoints({
       }),
       invalidatesTags: BATCH_TAGS,
     }),
-    settleBatch: build.mutation<void, { project: string; batch: string; way: 'finish' | 'take-back' | 'close' }>({
+    settleBatch: build.mutation<void, { project: string; batch: string; way: SettleWay }>({
       query: ({ project, batch, way }) => ({
         url: `projects/${project}/batches/${batch}/settle`,
         method: 'POST',
+        headers: SHORT_WAIT,
         body: { way },
       }),
       invalidatesTags: BATCH_TAGS,
