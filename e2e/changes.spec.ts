@@ -231,7 +231,11 @@ test('a change that stops half way says why; the way is freed, and it is finishe
   );
   await page.getByRole('button', { name: 'Carry it out' }).click();
   await expect
-    .poll(() => existsSync(path.join(taken, '.nesting')) || page.getByText('Stopped half way.').isVisible())
+    .poll(
+      () =>
+        existsSync(path.join(taken, '.nesting')) ||
+        page.getByText(/Finish the change once the way is free, or take it back/).isVisible(),
+    )
     .toBe(true);
   if (!existsSync(path.join(taken, '.nesting'))) {
     await page.goto(`/projects/${id}/batches`);
