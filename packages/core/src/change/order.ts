@@ -16,6 +16,7 @@
 import { present } from '../element';
 import { clashKey } from '../portable/name';
 import { type Change, PARKED, type Step } from './change';
+import { byDepth, byPlace, depthOf } from './depth';
 import type { OrderFault } from './fault';
 import {
   afterOf,
@@ -36,6 +37,7 @@ import {
   rename,
   staysInPlace,
 } from './forest';
+import { orderApart } from './order-apart';
 import { folderOf, isBelow, lastName, type Place, placeKey, type RootId } from './place';
 import type { Reach } from './port';
 
@@ -58,28 +60,8 @@ const UNKNOWN: RootFacts = { reach: inOneRoot, provesCopies: () => true };
 
 /** Folders that cross to another file system are lowered to their entries before (`lower.ts`). */
 export function orderChanges(changes: readonly Change[], facts: RootFacts = UNKNOWN): Ordered {
-  return orderApart(changes) ?? orderAny(changes, facts);
-}
-
-/**
- * Files that only get other names, none of them another's: most plans of many lines are so, and need no tree. `null`
- * where it is not so simple.
- */
-function orderApart(changes: readonly Change[]): Ordered | null {
-  const places = new Set<string>();
-  const steps: Extract<Step, { do: 'move' }>[] = [];
-  const root = changes[0]?.before?.root;
-  for (const { id, entry, before, after, content } of changes) {
-    if (entry !== 'file' || before === null || after === null || content !== null) return null;
-    if (before.root !== root || after.root !== root) return null;
-    places.add(clashKey(before.path));
-    places.add(clashKey(after.path));
-    steps.push({ id, do: 'move', from: before, at: after });
-  }
-  // Every name is there once, before and after taken together, and none is another's folder: no order can matter.
-  const apart =
-    places.size === 2 * steps.length && steps.every((step) => !places.has(clashKey(folderOf(step.at).path)));
-  return apart ? { steps, faults: [] } : null;
+  const steps = orderApart(changes);
+  return steps === null ? orderAny(changes, facts) : { steps, faults: [] };
 }
 
 /** The same by way of the trees, whatever the changes are. */
@@ -87,23 +69,6 @@ export function orderAny(changes: readonly Change[], facts: RootFacts = UNKNOWN)
   const ordering = new Ordering(changes, facts);
   return { steps: ordering.faults.length > 0 ? [] : ordering.run(), faults: ordering.faults };
 }
-
-function depthOf({ path }: Place): number {
-  let depth = 1;
-  for (let i = 0; i < path.length; i++) if (path.charCodeAt(i) === 47) depth++;
-  return depth;
-}
-
-interface Deep {
-  readonly depth: number;
-  readonly at: Place;
-}
-
-const byPlace = (a: Place, b: Place): number => {
-  const [x, y] = a.root === b.root ? [a.path, b.path] : [a.root, b.root];
-  return x < y ? -1 : x > y ? 1 : 0;
-};
-const byDepth = (a: Deep, b: Deep): number => a.depth - b.depth || byPlace(a.at, b.at);
 
 class Ordering {
   readonly faults: OrderFault[] = [];

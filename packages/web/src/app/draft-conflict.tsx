@@ -26,7 +26,7 @@ export function DraftConflict<T>({ id, actions, look, differences }: Props<T>) {
   const [theirs, setTheirs] = useState<Theirs<T> | null>(null);
   if (theirs === null)
     return (
-      <Button look="quiet" className="h-6!" onClick={() => void look().then(setTheirs)}>
+      <Button variant="quiet" className="h-6!" onClick={() => void look().then(setTheirs)}>
         See the other version
       </Button>
     );
@@ -39,14 +39,14 @@ export function DraftConflict<T>({ id, actions, look, differences }: Props<T>) {
       </span>
       <span className="flex gap-4">
         <Button
-          look="quiet"
+          variant="quiet"
           className="h-6!"
           onClick={() => dispatch(actions.savedAs({ id, thing: theirs.thing, version: theirs.version }))}
         >
           Keep mine
         </Button>
         <Button
-          look="quiet"
+          variant="quiet"
           className="h-6!"
           onClick={() => {
             dispatch(actions.closed(id));

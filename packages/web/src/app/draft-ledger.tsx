@@ -69,7 +69,7 @@ export function DraftLedger({
       {putInForce && (
         <Confirm
           trigger={
-            <Button look="main" disabled={!open || !mayPut || !draft.kept}>
+            <Button variant="main" disabled={!open || !mayPut || !draft.kept}>
               Put {next}…
             </Button>
           }

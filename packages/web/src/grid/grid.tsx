@@ -238,7 +238,7 @@ function ColumnMenu<T>({
       <Menu
         stay
         trigger={
-          <Button look="quiet" className="h-6!">
+          <Button variant="quiet" className="h-6!">
             Columns…
           </Button>
         }

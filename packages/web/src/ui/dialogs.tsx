@@ -60,7 +60,7 @@ export function Confirm({ trigger, title, children, act, run }: ConfirmProps) {
             <Button data-safe>Cancel</Button>
           </Dialog.Close>
           <Dialog.Close asChild>
-            <Button look="main" onClick={run}>
+            <Button variant="main" onClick={run}>
               {act}
             </Button>
           </Dialog.Close>

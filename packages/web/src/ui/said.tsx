@@ -94,7 +94,7 @@ export function Trouble({ message, again }: { message: string; again?: () => voi
       <span className="mt-1 inline-block size-3 shrink-0 bg-brick" aria-hidden />
       <p className="flex-1">{message}</p>
       {again && (
-        <Button look="quiet" className="h-6!" onClick={again}>
+        <Button variant="quiet" className="h-6!" onClick={again}>
           Try again
         </Button>
       )}

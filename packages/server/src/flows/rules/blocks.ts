@@ -5,7 +5,7 @@
 import { type BlockBody, type BlockInForce, clashKeyOf, type PutBlockInForce } from '@nesting/contract';
 import { type BlockEdition, diagnoseTemplate, type FolderNode, type Template, takeUp } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { type Client, sqlFault, transaction } from '../../db/client';
+import { type Client, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import {
@@ -27,6 +27,7 @@ import {
 } from '../../db/queries/rules/template-drafts';
 import { readNewestEdition } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
+import { draftNotLookedAt, keptDraft } from './drafts';
 import { freeSlug } from './slug';
 
 /**
@@ -83,20 +84,10 @@ export async function keepBlock(
   body: BlockBody,
   version: number,
 ): Promise<{ version: number }> {
-  try {
-    const saved = await saveBlockDraft(world.db, id, body, version, person);
-    if (saved === null)
-      throw new Refused(
-        409,
-        'draft-changed',
-        'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.',
-      );
-    return { version: saved };
-  } catch (error) {
-    if (sqlFault(error)?.state === '23503')
-      throw new Refused(404, 'no-block', 'This shared part does not exist any more.');
-    throw error;
-  }
+  return keptDraft(() => saveBlockDraft(world.db, id, body, version, person), {
+    code: 'no-block',
+    words: 'This shared part does not exist any more.',
+  });
 }
 
 export async function dropBlockDraft(world: World, person: string, id: string): Promise<void> {
@@ -116,12 +107,7 @@ export async function publishBlock(
 ): Promise<BlockInForce> {
   return transaction(world.db, async (client) => {
     const put = await draftInForce(client, id, version, said, person);
-    if (put === null)
-      throw new Refused(
-        409,
-        'draft-changed',
-        'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.',
-      );
+    if (put === null) throw draftNotLookedAt();
     const editions = new Map((await blockEditions(client, id)).map((e) => [e.edition, e.folders]));
     const next: BlockEdition = { edition: put.edition, folders: put.body.folders };
     const templates: { template: string; edition: number | null }[] = [];

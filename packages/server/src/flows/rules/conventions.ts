@@ -13,7 +13,7 @@ import {
 import { ProjectRules } from '@nesting/core/project';
 import { type Convention, ownRegisters, type Template, withConventions } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { sqlFault, transaction } from '../../db/client';
+import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject } from '../../db/queries/projects/projects';
@@ -31,6 +31,7 @@ import { listTemplates } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../http/request-context';
 import { projectWhere, reached } from '../place';
 import { Refused, type World } from '../world';
+import { draftNotLookedAt, keptDraft } from './drafts';
 import { slugOf } from './slug';
 
 /** A new convention, as a draft; its id is its name in plain words, with a number where that is taken. */
@@ -54,20 +55,10 @@ export async function keepDraft(
   convention: Convention,
   version: number,
 ): Promise<{ version: number }> {
-  try {
-    const saved = await saveDraft(world.db, { ...convention, id }, version, person);
-    if (saved === null)
-      throw new Refused(
-        409,
-        'draft-changed',
-        'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.',
-      );
-    return { version: saved };
-  } catch (error) {
-    if (sqlFault(error)?.state === '23503')
-      throw new Refused(404, 'no-convention', 'This convention does not exist any more.');
-    throw error;
-  }
+  return keptDraft(() => saveDraft(world.db, { ...convention, id }, version, person), {
+    code: 'no-convention',
+    words: 'This convention does not exist any more.',
+  });
 }
 
 export async function dropDraft(world: World, person: string, id: string): Promise<void> {
@@ -83,12 +74,7 @@ export async function publishConvention(
   version: number,
 ): Promise<{ edition: number }> {
   const draft = await readDraft(world.db, id);
-  if (draft === null || draft.version !== version)
-    throw new Refused(
-      409,
-      'draft-changed',
-      'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.',
-    );
+  if (draft === null || draft.version !== version) throw draftNotLookedAt();
   const hindrance = hindranceOf(draft.convention, await contextOf(world, id));
   if (hindrance !== null) throw new Refused(422, 'draft-unusable', `${hindrance} Nothing was put in force.`);
   const edition = await transaction(world.db, async (client) => {
@@ -97,12 +83,7 @@ export async function publishConvention(
       await recordActivity(client, 'convention-in-force', person, null, { convention: id, edition: put });
     return put;
   });
-  if (edition === null)
-    throw new Refused(
-      409,
-      'draft-changed',
-      'The draft was changed just now. Nothing was put in force; reload to see it.',
-    );
+  if (edition === null) throw draftNotLookedAt();
   return { edition };
 }
 

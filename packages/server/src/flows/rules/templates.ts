@@ -14,7 +14,7 @@ import {
   withOwnRules,
 } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { sqlFault, transaction } from '../../db/client';
+import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject } from '../../db/queries/projects/projects';
@@ -32,6 +32,7 @@ import {
 } from '../../db/queries/rules/template-drafts';
 import { readStarters } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
+import { draftNotLookedAt, keptDraft } from './drafts';
 import { freeSlug } from './slug';
 
 export interface NewTemplate {
@@ -70,20 +71,10 @@ export async function keepTemplate(
   template: Template,
   version: number,
 ): Promise<{ version: number }> {
-  try {
-    const saved = await saveTemplateDraft(world.db, { ...template, id }, version, person);
-    if (saved === null)
-      throw new Refused(
-        409,
-        'draft-changed',
-        'Somebody else has changed this draft since. What you wrote is still in this window; what they changed can be looked at first.',
-      );
-    return { version: saved };
-  } catch (error) {
-    if (sqlFault(error)?.state === '23503')
-      throw new Refused(404, 'no-template', 'This template does not exist any more.');
-    throw error;
-  }
+  return keptDraft(() => saveTemplateDraft(world.db, { ...template, id }, version, person), {
+    code: 'no-template',
+    words: 'This template does not exist any more.',
+  });
 }
 
 export async function dropTemplateDraft(world: World, person: string, id: string): Promise<void> {
@@ -100,12 +91,7 @@ export async function publishTemplate(
   said: string,
 ): Promise<{ edition: number }> {
   const draft = await readTemplateDraft(world.db, id);
-  if (draft === null || draft.version !== version)
-    throw new Refused(
-      409,
-      'draft-changed',
-      'The draft is not the one you looked at any more. Nothing was put in force; reload to see it.',
-    );
+  if (draft === null || draft.version !== version) throw draftNotLookedAt();
   const studio = await readRegisters(world.db);
   const [fault] = diagnoseTemplate(draft.template, studio);
   if (fault)
@@ -116,12 +102,7 @@ export async function publishTemplate(
     );
   return transaction(world.db, async (client) => {
     const put = await putTemplateInForce(client, id, version, said, person);
-    if (put === null)
-      throw new Refused(
-        409,
-        'draft-changed',
-        'The draft was changed just now. Nothing was put in force; reload to see it.',
-      );
+    if (put === null) throw draftNotLookedAt();
     const paths = starterPaths(put.template);
     const copied = new Set(await copyStarters(client, id, put.edition, paths));
     const absent = paths.find((path) => !copied.has(path));

@@ -89,7 +89,7 @@ function SessionsSection() {
               </span>
             </span>
             {!s.here && (
-              <Button look="quiet" className="h-6!" onClick={() => void end(s.id)}>
+              <Button variant="quiet" className="h-6!" onClick={() => void end(s.id)}>
                 End it
               </Button>
             )}
@@ -133,7 +133,7 @@ function KeysSection() {
             </span>
             <Confirm
               trigger={
-                <Button look="quiet" className="h-6!">
+                <Button variant="quiet" className="h-6!">
                   End it…
                 </Button>
               }

@@ -57,7 +57,7 @@ export function WelcomePage() {
           {isFirst && <FirstFields onFirst={setFirst} />}
           <NewPassword onPassword={setPassword} />
           <Refused words={accepting.error && troubleOf(accepting.error)} />
-          <Button look="main" type="submit" className="self-start" disabled={!ready || accepting.isLoading}>
+          <Button variant="main" type="submit" className="self-start" disabled={!ready || accepting.isLoading}>
             Come in
           </Button>
         </form>

@@ -25,7 +25,7 @@ export function AdoptFolder({
       {at !== '' && (
         <p className="flex items-center gap-2">
           <span className="min-w-0 flex-1 font-mono text-xs break-all">{at}</span>
-          <Button look="quiet" className="h-6!" onClick={() => setAt(at.split('/').slice(0, -1).join('/'))}>
+          <Button variant="quiet" className="h-6!" onClick={() => setAt(at.split('/').slice(0, -1).join('/'))}>
             Up
           </Button>
         </p>
@@ -48,7 +48,7 @@ export function AdoptFolder({
               {name}
             </button>
             <Button
-              look="quiet"
+              variant="quiet"
               className="h-5! text-xs"
               aria-label={`Look into ${name}`}
               onClick={() => setAt(below(name))}

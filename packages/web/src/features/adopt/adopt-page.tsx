@@ -169,7 +169,7 @@ function Ledger({ place, state }: { place: string; state: Adoption }) {
       {fit && fit.missing.length > 0 && (
         <Tick label={`Make the ${fit.missing.length} it lacks`} checked={makeMissing} onChange={state.setMakeMissing} />
       )}
-      <Button look="main" disabled={hindrance !== null || state.isTaking} onClick={() => void state.take()}>
+      <Button variant="main" disabled={hindrance !== null || state.isTaking} onClick={() => void state.take()}>
         {state.isTaking ? 'Taking it in…' : 'Take it in'}
       </Button>
     </>

@@ -87,7 +87,7 @@ function SettleWays({ isBusy, onWay }: { isBusy: boolean; onWay: (way: SettleWay
       <Button disabled={isBusy} onClick={() => onWay('take-back')}>
         Take it back
       </Button>
-      <Button look="main" disabled={isBusy} onClick={() => onWay('finish')}>
+      <Button variant="main" disabled={isBusy} onClick={() => onWay('finish')}>
         Finish it
       </Button>
     </>
@@ -151,7 +151,7 @@ function UndoAll({ left, can, isEmpty, isBusy, run }: UndoProps) {
       act="Undo it"
       run={run}
       trigger={
-        <Button look="main" disabled={isBusy || (!isEmpty && can === 0)}>
+        <Button variant="main" disabled={isBusy || (!isEmpty && can === 0)}>
           {isBusy ? 'Undoing…' : can < left ? `Undo the ${can} that can be` : 'Undo it'}
         </Button>
       }

@@ -159,7 +159,7 @@ function Ways({ place, onOriginal, onOwn, onLeave }: WaysProps) {
           A project of its own
         </Button>
       </form>
-      <Button look="quiet" className="self-start" onClick={onLeave}>
+      <Button variant="quiet" className="self-start" onClick={onLeave}>
         Leave it alone
       </Button>
     </div>

@@ -58,7 +58,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
       ledger={
         <>
           <Outcome check={check} />
-          <Button look="main" disabled={!check.mayHandIn} onClick={() => void check.handFindingsIn()}>
+          <Button variant="main" disabled={!check.mayHandIn} onClick={() => void check.handFindingsIn()}>
             Hand the findings in
           </Button>
         </>

@@ -167,7 +167,7 @@ function WhoLedger({ me, rows, person, list }: LedgerProps) {
             Make a link
           </Button>
           <Button
-            look="main"
+            variant="main"
             disabled={sending.isLoading || (list?.projects.length ?? 0) === 0}
             onClick={() => void sendIt(person)}
           >

@@ -86,7 +86,7 @@ function Parts({
       {write && (
         <Menu
           trigger={
-            <Button look="quiet" className="self-start">
+            <Button variant="quiet" className="self-start">
               Add a part…
             </Button>
           }
@@ -132,7 +132,7 @@ function Families({ convention, known, write }: FamiliesProps) {
         <Menu
           stay
           trigger={
-            <Button look="quiet" className="self-start">
+            <Button variant="quiet" className="self-start">
               Choose…
             </Button>
           }

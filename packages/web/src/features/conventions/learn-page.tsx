@@ -80,7 +80,7 @@ export function LearnPage() {
               className="w-56"
             />
           )}
-          <Button look="main" disabled={selected === undefined || name.trim() === ''} onClick={() => void take()}>
+          <Button variant="main" disabled={selected === undefined || name.trim() === ''} onClick={() => void take()}>
             Take it into the editor
           </Button>
         </>

@@ -60,7 +60,7 @@ export function ConventionsPage() {
           </Link>
         )}
         {mayWrite && (
-          <Button look="main" onClick={() => void make()}>
+          <Button variant="main" onClick={() => void make()}>
             New convention
           </Button>
         )}

@@ -142,7 +142,7 @@ function Place({ convention, index, item, readOnly, onChange }: PlaceProps) {
         />
         {!readOnly && (
           <Button
-            look="quiet"
+            variant="quiet"
             onClick={() => {
               const row = rowFor(convention.pattern);
               if (row) onChange(withPattern(convention, removeItem(row, index)));

@@ -66,7 +66,7 @@ export function TryNames({
       {heap ? (
         <div className="flex items-center gap-3 rounded-tray border border-line bg-sheet px-3 py-2">
           <span className="flex-1">{answer === null ? 'Reading…' : `${many(answer.ok.length, 'name')} pasted`}</span>
-          <Button look="quiet" className="h-6!" onClick={() => onNames('')}>
+          <Button variant="quiet" className="h-6!" onClick={() => onNames('')}>
             Put them aside
           </Button>
         </div>
@@ -167,7 +167,7 @@ function Keep({ name, onKeep }: { name: string; onKeep: (name: string, good: boo
   return (
     <Menu
       trigger={
-        <Button look="quiet" className="h-6! text-xs!" aria-label={`Keep ${name}`}>
+        <Button variant="quiet" className="h-6! text-xs!" aria-label={`Keep ${name}`}>
           Keep…
         </Button>
       }

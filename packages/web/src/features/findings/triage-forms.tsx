@@ -41,7 +41,7 @@ export function AcceptForm({ triage }: { triage: Triage }) {
         <DateField id={`${id}u`} value={until} onGive={setUntil} fault={fault} />
       </Labelled>
       <div className="flex gap-2">
-        <Button type="submit" look="main" disabled={!ready}>
+        <Button type="submit" variant="main" disabled={!ready}>
           {length === 1 ? 'Accept it' : `Accept ${length}`}
         </Button>
         <Button onClick={triage.close}>Cancel</Button>
@@ -88,7 +88,7 @@ export function NoteForm({ triage }: { triage: Triage }) {
         <Lines id={id} rows={3} value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
       </Labelled>
       <div className="flex gap-2">
-        <Button type="submit" look="main" disabled={triage.isBusy}>
+        <Button type="submit" variant="main" disabled={triage.isBusy}>
           Save the note
         </Button>
         <Button onClick={triage.close}>Cancel</Button>

@@ -215,7 +215,7 @@ function ActivityFilters({ isNarrowed, mayName }: FiltersProps) {
       </div>
       {isNarrowed && (
         <Button
-          look="quiet"
+          variant="quiet"
           className="self-start"
           onClick={() => put({ person: null, what: null, subject: null, text: null, since: null, until: null })}
         >

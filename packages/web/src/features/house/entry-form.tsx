@@ -87,7 +87,7 @@ export function EntryForm(props: Props) {
       <Refused words={trouble && troubleOf(trouble)} />
       {mayWrite && (entry === null || isDirty) && (
         <Button
-          look={entry === null ? 'main' : 'plain'}
+          variant={entry === null ? 'main' : 'plain'}
           type="submit"
           className="self-start"
           disabled={!isValid || isAdding}

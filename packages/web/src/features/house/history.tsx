@@ -19,7 +19,7 @@ export function History({ rows, onPutBack }: { rows: readonly ActivityRow[]; onP
               {r.by ? `, ${r.by}` : ''}
             </span>
             {onPutBack && r.what === 'entry-changed' && (
-              <Button look="quiet" className="ml-2 h-5!" onClick={() => onPutBack(r.params.was as Cells)}>
+              <Button variant="quiet" className="ml-2 h-5!" onClick={() => onPutBack(r.params.was as Cells)}>
                 Put back
               </Button>
             )}

@@ -185,7 +185,7 @@ function PlannedLines({ list, header, plan, isTaking, onTake }: LinesProps) {
             ...STATES.map((s) => ({ value: s, label: `${count(by(s))} ${STATE_WORDS[s]}` })),
           ]}
         />
-        <Button look="main" disabled={good.length === 0 || isTaking} onClick={() => onTake()}>
+        <Button variant="main" disabled={good.length === 0 || isTaking} onClick={() => onTake()}>
           {isTaking ? 'Taking them in…' : `Take in ${many(good.length, 'line')}`}
         </Button>
       </div>

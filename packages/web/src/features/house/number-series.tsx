@@ -47,7 +47,7 @@ export function NumberSeriesForm({ page, mayWrite }: { page: NumberPage; mayWrit
         <span className="flex gap-3">
           <Confirm
             trigger={
-              <Button look="main" disabled={!made.ok}>
+              <Button variant="main" disabled={!made.ok}>
                 Number so from now on…
               </Button>
             }

@@ -82,7 +82,7 @@ export function PersonForm({ person, own, link, onDone }: FormProps) {
       {link && <HandOver link={link} />}
       <div className="flex flex-wrap gap-3">
         {(person === null || isDirty) && (
-          <Button look="main" type="submit" disabled={!isValid || inviting.isLoading}>
+          <Button variant="main" type="submit" disabled={!isValid || inviting.isLoading}>
             {person === null ? 'Invite them' : 'Keep it'}
           </Button>
         )}

@@ -23,7 +23,7 @@ export function ReservedNumbers({ page, mayWrite }: { page: NumberPage; mayWrite
             </span>
             {mayWrite && (
               <Button
-                look="quiet"
+                variant="quiet"
                 className="h-5!"
                 aria-label={`Release ${r.number}`}
                 onClick={() => void release(r.number)}

@@ -171,7 +171,7 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
           </span>
           {found.state === 'moved' && (
             <Button
-              look="quiet"
+              variant="quiet"
               className="h-5!"
               onClick={() => void relink({ project: found.project, ...p }).then((r) => 'error' in r || onDone())}
             >
@@ -200,7 +200,7 @@ function TakeUp({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }) 
       </p>
       {mayWrite && state === 'new' && (
         <Button
-          look="main"
+          variant="main"
           className="self-start"
           disabled={isLoading}
           onClick={() => void take({ volume: name, isAnother: false })}
@@ -269,7 +269,7 @@ function PrefixForm({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean
       ))}
       <Refused words={error && troubleOf(error)} />
       {mayWrite && dirty && (
-        <Button look="main" type="submit" className="self-start">
+        <Button variant="main" type="submit" className="self-start">
           Keep it
         </Button>
       )}

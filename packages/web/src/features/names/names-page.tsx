@@ -131,7 +131,7 @@ function Ledger({ asked: { held, mayAsk, place, preview, isAsking, give } }: { a
         )}
       </p>
       {mayAsk && (
-        <Button look="main" disabled={place === undefined || !preview?.complete || isAsking} onClick={give}>
+        <Button variant="main" disabled={place === undefined || !preview?.complete || isAsking} onClick={give}>
           {held ? 'Ask again' : 'Give me the name'}
         </Button>
       )}

@@ -141,7 +141,7 @@ export function ProjectsPage() {
           className="w-56"
         />
         {me.role === 'coordinator' && (
-          <Button look="main" onClick={() => void go('/start')}>
+          <Button variant="main" onClick={() => void go('/start')}>
             Start a project
           </Button>
         )}

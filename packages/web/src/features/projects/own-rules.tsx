@@ -89,12 +89,12 @@ function OwnConvention({ project, convention, own, mayWrite, onSet }: OwnConvent
           )}
         </span>
         {mayWrite && pattern === null && (
-          <Button look="quiet" className="h-5!" onClick={() => setPattern(convention.pattern)}>
+          <Button variant="quiet" className="h-5!" onClick={() => setPattern(convention.pattern)}>
             {own ? 'Change' : 'Different here…'}
           </Button>
         )}
         {mayWrite && own && pattern === null && (
-          <Button look="quiet" className="h-5!" onClick={() => onSet(null)}>
+          <Button variant="quiet" className="h-5!" onClick={() => onSet(null)}>
             As the template’s
           </Button>
         )}
@@ -125,7 +125,7 @@ function OwnConvention({ project, convention, own, mayWrite, onSet }: OwnConvent
             <Button type="submit" disabled={fault !== null}>
               Keep it
             </Button>
-            <Button look="quiet" onClick={() => setPattern(null)}>
+            <Button variant="quiet" onClick={() => setPattern(null)}>
               Cancel
             </Button>
           </span>

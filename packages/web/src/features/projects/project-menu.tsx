@@ -117,7 +117,7 @@ function Schedule({ project, every, onDone }: { project: string; every: number |
       </p>
       <Acts trouble={error}>
         <Button onClick={onDone}>Cancel</Button>
-        <Button look="main" onClick={() => void keep()}>
+        <Button variant="main" onClick={() => void keep()}>
           Save
         </Button>
       </Acts>
@@ -151,7 +151,7 @@ function Baseline({ project, standing, onDone }: { project: string; standing: nu
           Cancel
         </Button>
         <Button
-          look="main"
+          variant="main"
           disabled={reason.trim() === '' || standing === 0 || isLoading}
           onClick={() => void accept()}
         >

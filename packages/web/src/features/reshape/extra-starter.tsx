@@ -23,7 +23,7 @@ export function ExtraStarter({ wish, expansion, onChange }: ExtraStarterProps) {
         <p key={`${e.folder}${e.name}`} className="flex items-baseline gap-2">
           <span className="min-w-0 flex-1 font-mono text-xs break-all">{e.name}</span>
           <Button
-            look="quiet"
+            variant="quiet"
             className="h-5!"
             onClick={() => onChange({ ...wish, extra: wish.extra.filter((o) => o !== e) }, null)}
           >
@@ -32,7 +32,7 @@ export function ExtraStarter({ wish, expansion, onChange }: ExtraStarterProps) {
         </p>
       ))}
       {!open ? (
-        <Button look="quiet" className="h-6! self-start" onClick={() => setOpen(true)}>
+        <Button variant="quiet" className="h-6! self-start" onClick={() => setOpen(true)}>
           Add one…
         </Button>
       ) : (
@@ -99,10 +99,10 @@ function ExtraForm({ starters, folders, onAdd, onClose }: FormProps) {
         />
       </Labelled>
       <span className="flex gap-3">
-        <Button type="submit" look="quiet" className="h-6!" disabled={given.name.trim() === ''}>
+        <Button type="submit" variant="quiet" className="h-6!" disabled={given.name.trim() === ''}>
           Add it
         </Button>
-        <Button look="quiet" className="h-6!" onClick={onClose}>
+        <Button variant="quiet" className="h-6!" onClick={onClose}>
           Cancel
         </Button>
       </span>

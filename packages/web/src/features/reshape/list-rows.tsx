@@ -61,7 +61,7 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
       <span className="flex flex-wrap gap-x-3">
         {next !== null && (
           <Button
-            look="quiet"
+            variant="quiet"
             className="h-6! font-mono"
             aria-label={`Add ${next} to ${label}`}
             onClick={() => put([...entries, next], null)}
@@ -71,7 +71,7 @@ function EntriesRow({ field, outer, values, onValues, onRename }: Props & { oute
         )}
         {onRename && entries.length > 0 && !renaming && (
           <Button
-            look="quiet"
+            variant="quiet"
             className="h-6!"
             aria-label={`Rename an entry of ${label}`}
             onClick={() => setRenaming(true)}
@@ -119,10 +119,10 @@ function RenameEntry({ label, entries, onRename, onClose }: RenameProps) {
         spellCheck={false}
       />
       <span className="flex gap-3">
-        <Button type="submit" look="quiet" className="h-6!">
+        <Button type="submit" variant="quiet" className="h-6!">
           Rename it
         </Button>
-        <Button look="quiet" className="h-6!" onClick={onClose}>
+        <Button variant="quiet" className="h-6!" onClick={onClose}>
           Cancel
         </Button>
       </span>

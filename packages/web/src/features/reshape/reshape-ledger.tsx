@@ -20,7 +20,7 @@ export function ReshapeLedger({ state, mayKeepName }: { state: Reshape; mayKeepN
         />
       )}
       {!nothing && (
-        <Button look="quiet" onClick={() => void state.throwAway()}>
+        <Button variant="quiet" onClick={() => void state.throwAway()}>
           Throw it away
         </Button>
       )}
@@ -30,7 +30,7 @@ export function ReshapeLedger({ state, mayKeepName }: { state: Reshape; mayKeepN
           lines={FORMS.map(([as, words]) => ({ words, run: () => void saveAs(id, state.asked, as) }))}
         />
       )}
-      <Button look="main" disabled={!state.mayApply} onClick={() => void state.carryOut()}>
+      <Button variant="main" disabled={!state.mayApply} onClick={() => void state.carryOut()}>
         {isApplying ? 'Changing…' : 'Carry it out'}
       </Button>
     </>
@@ -56,7 +56,7 @@ function Running({ project }: { project: string }) {
       </strong>{' '}
       <span className="text-ink2">You may leave this page; it goes on.</span>{' '}
       {running && (
-        <Button look="quiet" className="h-6!" onClick={() => void stop({ project, batch: running.id })}>
+        <Button variant="quiet" className="h-6!" onClick={() => void stop({ project, batch: running.id })}>
           Stop it
         </Button>
       )}

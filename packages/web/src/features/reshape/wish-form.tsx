@@ -86,7 +86,7 @@ function OptionalFolders({
           <li key={l.key} className="flex items-baseline gap-2 border-b border-line py-1">
             <span className="min-w-0 flex-1 font-mono text-xs break-all">{l.path}</span>
             <Button
-              look="quiet"
+              variant="quiet"
               className="h-5!"
               aria-label={`Make ${l.path}`}
               onClick={() =>
@@ -103,7 +103,7 @@ function OptionalFolders({
               {expansion.lines.find((l) => l.key === key)?.path ?? key}
             </span>
             <Button
-              look="quiet"
+              variant="quiet"
               className="h-5!"
               onClick={() => onChange({ ...wish, adjusted: withAdjustment(wish.adjusted, key, { make: false }) }, null)}
             >

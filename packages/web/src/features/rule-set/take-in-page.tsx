@@ -80,7 +80,7 @@ export function TakeInPage() {
             doing={doing.length}
           />
           <Button
-            look="main"
+            variant="main"
             disabled={file === null || doing.length === 0 || done !== undefined || taken.isLoading}
             onClick={() => file && void take({ file, choices })}
           >

@@ -104,11 +104,11 @@ function PasswordForm({ mails }: { mails: boolean }) {
             : 'Nobody is known by this address and password.'}
         </p>
       )}
-      <Button look="main" type="submit" disabled={isLoading} className="self-start">
+      <Button variant="main" type="submit" disabled={isLoading} className="self-start">
         Sign in
       </Button>
       {mails ? (
-        <Button look="quiet" className="self-start" disabled={email === ''} onClick={() => void forgot(email)}>
+        <Button variant="quiet" className="self-start" disabled={email === ''} onClick={() => void forgot(email)}>
           I forgot my password
         </Button>
       ) : (

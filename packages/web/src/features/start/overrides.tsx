@@ -47,7 +47,7 @@ export function Overrides({ adjusted, onAdjust }: OverridesProps) {
               <span className="font-mono text-xs">{wordsOf(key)}</span> {adjustmentWords(a)}
             </span>
             <Button
-              look="quiet"
+              variant="quiet"
               className="h-5!"
               aria-label={`As planned: ${wordsOf(key)}`}
               onClick={() => onAdjust(withAdjustment(adjusted, key, null))}

@@ -147,7 +147,7 @@ function SeveralLedger({ several: { rows, results, good, going, go }, volume }: 
           not at all.
         </span>
       </p>
-      <Button look="main" disabled={good.length === 0 || volume === '' || going} onClick={() => void go()}>
+      <Button variant="main" disabled={good.length === 0 || volume === '' || going} onClick={() => void go()}>
         {going ? 'Making them…' : `Make ${many(good.length, 'project')}`}
       </Button>
     </>

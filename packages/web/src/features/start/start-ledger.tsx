@@ -18,7 +18,7 @@ export function StartLedger({ plan, writing }: { plan: StartPlan; writing: Start
       {plan.isOnVolume && plan.adds && (
         <Tick label="Add to the folder that is there" checked={plan.into} onChange={plan.setInto} />
       )}
-      <Button look="main" disabled={plan.hindrance !== null || isWriting} onClick={() => void writing.begin()}>
+      <Button variant="main" disabled={plan.hindrance !== null || isWriting} onClick={() => void writing.begin()}>
         {isWriting ? 'Making it…' : actWords(plan)}
       </Button>
     </>
@@ -49,7 +49,7 @@ function Writing({ progress, onStop }: { progress: Progress | null; onStop: () =
       <strong className="font-semibold">
         {progress === null ? 'Making it…' : `${progress.done} of ${progress.all} written.`}
       </strong>{' '}
-      <Button look="quiet" className="h-6!" onClick={onStop}>
+      <Button variant="quiet" className="h-6!" onClick={onStop}>
         Stop, and take it back
       </Button>
     </p>

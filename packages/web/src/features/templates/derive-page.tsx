@@ -62,7 +62,7 @@ export function DerivePage() {
               className="w-56"
             />
           )}
-          <Button look="main" disabled={ready === null || name.trim() === ''} onClick={() => void state.take()}>
+          <Button variant="main" disabled={ready === null || name.trim() === ''} onClick={() => void state.take()}>
             Take it into the editor
           </Button>
         </>

@@ -107,7 +107,7 @@ function VolumeFolder({ onSource, onTrouble }: SourcesProps) {
           {chosen}/{path}
         </span>
         <Button
-          look="quiet"
+          variant="quiet"
           className="h-6!"
           disabled={path === ''}
           onClick={() => setPath(path.split('/').slice(0, -1).join('/'))}

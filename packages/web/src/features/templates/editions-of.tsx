@@ -59,7 +59,7 @@ export function EditionsOf({ row, mayWrite, compared, onCompare }: EditionsOfPro
               )}
               {i > 0 && (
                 <Button
-                  look="quiet"
+                  variant="quiet"
                   className="mr-3 h-6!"
                   aria-pressed={compared === e.edition}
                   onClick={() => onCompare(compared === e.edition ? null : e.edition)}
@@ -68,7 +68,7 @@ export function EditionsOf({ row, mayWrite, compared, onCompare }: EditionsOfPro
                 </Button>
               )}
               {mayWrite && i > 0 && (
-                <Button look="quiet" className="h-6!" onClick={() => void restore(e.template)}>
+                <Button variant="quiet" className="h-6!" onClick={() => void restore(e.template)}>
                   {row.draft ? 'Put it in the draft’s place' : 'Make it the draft'}
                 </Button>
               )}

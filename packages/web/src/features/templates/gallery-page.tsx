@@ -64,7 +64,7 @@ export function GalleryPage() {
             >
               Save all rules…
             </Button>
-            <Button look="main" onClick={() => void write({ template: FRESH })}>
+            <Button variant="main" onClick={() => void write({ template: FRESH })}>
               New template
             </Button>
           </>
@@ -127,7 +127,7 @@ function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean
       <span className="absolute top-2 right-2 z-10">
         <Menu
           trigger={
-            <Button look="quiet" className="h-7! px-2!" aria-label={`More for ${row.name}`}>
+            <Button variant="quiet" className="h-7! px-2!" aria-label={`More for ${row.name}`}>
               …
             </Button>
           }

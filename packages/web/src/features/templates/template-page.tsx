@@ -176,7 +176,7 @@ function TemplateLedger({ row, mayWrite }: { row: TemplateRow; mayWrite: boolean
         </Button>
       )}
       {mayWrite && (
-        <Button look="main" onClick={() => void go(`/start?template=${row.id}`)}>
+        <Button variant="main" onClick={() => void go(`/start?template=${row.id}`)}>
           Start a project from it
         </Button>
       )}

@@ -28,6 +28,7 @@ export async function releaseBytes(client: Client, work: string): Promise<void> 
 /** What work that ended early left here. */
 export async function releaseLost(client: Client): Promise<void> {
   await client.query(
-    'delete from space_reserved s where not exists (select 1 from lease l where l.work = s.work and l.until > clock_timestamp())',
+    `delete from space_reserved s
+       where not exists (select 1 from lease l where l.work = s.work and l.until > clock_timestamp())`,
   );
 }

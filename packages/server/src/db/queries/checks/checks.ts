@@ -34,7 +34,8 @@ export async function insertCheck(
   what: 'whole' | 'quick',
 ): Promise<void> {
   await client.query(
-    "insert into check_run (id, project_id, state, asked_by, what, seen_at) values ($1, $2, 'queued', $3, $4, clock_timestamp())",
+    `insert into check_run (id, project_id, state, asked_by, what, seen_at)
+       values ($1, $2, 'queued', $3, $4, clock_timestamp())`,
     [id, project, person, what],
   );
 }
@@ -102,7 +103,8 @@ export async function setCheckProgress(
   stage: CheckRow['stage'],
 ): Promise<boolean> {
   const result = await client.query<{ stop: boolean }>(
-    "update check_run set files = $2, folders = $3, stage = $4, seen_at = clock_timestamp() where id = $1 and state = 'running' and runner = $5 returning stop",
+    `update check_run set files = $2, folders = $3, stage = $4, seen_at = clock_timestamp()
+       where id = $1 and state = 'running' and runner = $5 returning stop`,
     [id, files, folders, stage, runner],
   );
   // One that somebody else has taken over or ended is to stop too.
@@ -112,7 +114,8 @@ export async function setCheckProgress(
 /** Only by who has it in hand. */
 export async function failCheck(client: Client, id: string, runner: string, said: string): Promise<void> {
   await client.query(
-    "update check_run set state = 'failed', said = array[$2], ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $3",
+    `update check_run set state = 'failed', said = array[$2], ended_at = clock_timestamp()
+       where id = $1 and state = 'running' and runner = $3`,
     [id, said, runner],
   );
 }
@@ -120,7 +123,10 @@ export async function failCheck(client: Client, id: string, runner: string, said
 /** `false` where it is not under way. One that waits has nothing to be stopped. */
 export async function stopCheck(client: Client, id: string): Promise<boolean> {
   const result = await client.query(
-    "update check_run set stop = true, state = case when state = 'queued' then 'cancelled' else state end, ended_at = case when state = 'queued' then clock_timestamp() end where id = $1 and state in ('queued', 'running')",
+    `update check_run
+       set stop = true, state = case when state = 'queued' then 'cancelled' else state end,
+         ended_at = case when state = 'queued' then clock_timestamp() end
+       where id = $1 and state in ('queued', 'running')`,
     [id],
   );
   return (result.rowCount ?? 0) > 0;
@@ -128,7 +134,8 @@ export async function stopCheck(client: Client, id: string): Promise<boolean> {
 
 export async function cancelledCheck(client: Client, id: string, runner: string): Promise<void> {
   await client.query(
-    "update check_run set state = 'cancelled', ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $2",
+    `update check_run set state = 'cancelled', ended_at = clock_timestamp()
+       where id = $1 and state = 'running' and runner = $2`,
     [id, runner],
   );
 }
@@ -136,7 +143,9 @@ export async function cancelledCheck(client: Client, id: string, runner: string)
 /** Puts a cancelled check back in the queue; `null` where it cannot go on. */
 export async function resumeCheck(client: Client, id: string): Promise<string | null> {
   const result = await client.query<{ project: string }>(
-    "update check_run set state = 'queued', stop = false, ended_at = null, seen_at = clock_timestamp() where id = $1 and state = 'cancelled' and exists (select from check_gathered where check_id = $1) returning project_id project",
+    `update check_run set state = 'queued', stop = false, ended_at = null, seen_at = clock_timestamp()
+       where id = $1 and state = 'cancelled' and exists (select from check_gathered where check_id = $1)
+       returning project_id project`,
     [id],
   );
   return result.rows[0]?.project ?? null;
@@ -145,7 +154,8 @@ export async function resumeCheck(client: Client, id: string): Promise<string | 
 /** Checks that nobody has spoken for: whoever ran them was killed, or nobody took them up. */
 export async function silentChecks(client: Client, silent: number): Promise<string[]> {
   const result = await client.query<{ id: string }>(
-    "select id from check_run where state in ('queued', 'running') and seen_at < clock_timestamp() - $1 * interval '1 millisecond'",
+    `select id from check_run
+       where state in ('queued', 'running') and seen_at < clock_timestamp() - $1 * interval '1 millisecond'`,
     [silent],
   );
   return result.rows.map((row) => row.id);
@@ -153,7 +163,8 @@ export async function silentChecks(client: Client, silent: number): Promise<stri
 
 export async function keepGathered(client: Client, id: string, runner: string, body: Buffer): Promise<void> {
   await client.query(
-    'insert into check_gathered (check_id, body) select id, $2 from check_run where id = $1 and runner = $3 on conflict (check_id) do update set body = excluded.body',
+    `insert into check_gathered (check_id, body) select id, $2 from check_run where id = $1 and runner = $3
+       on conflict (check_id) do update set body = excluded.body`,
     [id, body, runner],
   );
 }
@@ -173,7 +184,9 @@ export async function keepMemory(
   looked: Buffer | null,
 ): Promise<void> {
   await client.query(
-    "insert into check_memory (project_id, rules, part, looked) values ($1, $2, $3, coalesce($4, ''::bytea)) on conflict (project_id) do update set rules = excluded.rules, part = excluded.part, looked = coalesce($4, check_memory.looked)",
+    `insert into check_memory (project_id, rules, part, looked) values ($1, $2, $3, coalesce($4, ''::bytea))
+       on conflict (project_id) do update
+       set rules = excluded.rules, part = excluded.part, looked = coalesce($4, check_memory.looked)`,
     [project, rules, part, looked],
   );
 }
@@ -217,7 +230,10 @@ export async function endCheck(
 ): Promise<boolean> {
   const { summary: s } = outcome;
   const result = await client.query(
-    `update check_run set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8, cleared = $9, ended_at = clock_timestamp() where id = $1 and state = 'running' and runner = $10`,
+    `update check_run
+       set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8,
+         cleared = $9, ended_at = clock_timestamp()
+       where id = $1 and state = 'running' and runner = $10`,
     [
       id,
       s.files,
@@ -268,7 +284,8 @@ export async function checksOfProject(client: Client, project: string): Promise<
     [project],
   );
   const trend = await client.query<{ at: Date; must: number; should: number; note: number; bytes: number }>(
-    "select coalesce(ended_at, started_at) at, must, should, note, bytes from check_run where project_id = $1 and state = 'done' order by started_at desc limit $2",
+    `select coalesce(ended_at, started_at) at, must, should, note, bytes from check_run
+       where project_id = $1 and state = 'done' order by started_at desc limit $2`,
     [project, TREND],
   );
   const every = await client.query<{ every: number | null }>('select check_every every from project where id = $1', [

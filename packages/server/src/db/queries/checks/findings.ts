@@ -28,7 +28,8 @@ export async function storeFindings(
   findings: readonly Finding[],
 ): Promise<{ readonly appeared: number; readonly solved: number }> {
   await client.query(
-    'create temp table incoming (id text primary key, rule text, weight text, path text collate "C", person text, modified bigint, print bigint, body jsonb) on commit drop',
+    `create temp table incoming (id text primary key, rule text, weight text, path text collate "C", person text,
+         modified bigint, print bigint, body jsonb) on commit drop`,
   );
   await copyRows(
     client,
@@ -40,7 +41,8 @@ export async function storeFindings(
   );
   await client.query('analyze incoming');
   const solved = await client.query(
-    'update finding f set until_at = $2 where f.project_id = $1 and f.until_at is null and not exists (select from incoming i where i.id = f.id)',
+    `update finding f set until_at = $2
+       where f.project_id = $1 and f.until_at is null and not exists (select from incoming i where i.id = f.id)`,
     [project, at],
   );
   await client.query(
@@ -104,7 +106,8 @@ export async function recountEnded(client: Client): Promise<number> {
 async function newSince(client: Client, project: string): Promise<Date | null> {
   const rows = (
     await client.query<{ at: Date }>(
-      "select started_at at from check_run where project_id = $1 and state = 'done' and what = 'whole' order by started_at desc limit 2",
+      `select started_at at from check_run where project_id = $1 and state = 'done' and what = 'whole'
+         order by started_at desc limit 2`,
       [project],
     )
   ).rows;
@@ -201,7 +204,8 @@ export async function listFindings(client: Client, project: string, q: FindingQu
   const filter = filterOf(project, q, since);
   const { params } = filter;
   const asked = client.query<Kept>(
-    `select ${KEPT} from ${FROM} left join person a on a.id = e.person_id where ${filter.where(q.view)} order by ${ORDERS[q.group]} offset ${q.from} limit ${q.limit}`,
+    `select ${KEPT} from ${FROM} left join person a on a.id = e.person_id where ${filter.where(q.view)}
+       order by ${ORDERS[q.group]} offset ${q.from} limit ${q.limit}`,
     params,
   );
   // Later pages are rows alone: what there is was counted with the first.

@@ -17,7 +17,8 @@ export async function insertHandedIn(
   },
 ): Promise<void> {
   await client.query(
-    'insert into handed_in (id, project_id, person_id, source, files, folders, findings) values ($1, $2, $3, $4, $5, $6, $7)',
+    `insert into handed_in (id, project_id, person_id, source, files, folders, findings)
+       values ($1, $2, $3, $4, $5, $6, $7)`,
     [given.id, given.project, given.person, given.source, given.files, given.folders, JSON.stringify(given.findings)],
   );
   await client.query(

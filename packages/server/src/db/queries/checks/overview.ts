@@ -32,7 +32,8 @@ export async function readOverview(client: Client): Promise<Overview> {
      where f.until_at is null and p.state in ('running', 'waiting') and not ${HOLDS} group by 1 order by 2 desc`,
   );
   const clearable = await client.query<{ project: string; number: string; title: string; bytes: number }>(
-    'select p.id project, p.number, p.title, k.cleared bytes from project p join check_run k on k.id = p.last_check where k.cleared > 0 order by k.cleared desc limit 100',
+    `select p.id project, p.number, p.title, k.cleared bytes from project p
+       join check_run k on k.id = p.last_check where k.cleared > 0 order by k.cleared desc limit 100`,
   );
   const unchecked = await client.query<{ project: string; number: string; title: string; at: Date | null }>(
     `select p.id project, p.number, p.title, k.ended_at at from project p left join check_run k on k.id = p.last_check

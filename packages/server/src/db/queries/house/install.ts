@@ -59,12 +59,14 @@ export async function insertEdition(
 export async function upsertRegisters(client: Client, registers: Registers): Promise<void> {
   for (const c of registers.clients)
     await client.query(
-      'insert into client (code, name, retired) values ($1, $2, $3) on conflict (code) do update set name = excluded.name, retired = excluded.retired',
+      `insert into client (code, name, retired) values ($1, $2, $3) on conflict (code) do update
+         set name = excluded.name, retired = excluded.retired`,
       [c.code, c.name, c.retired ?? false],
     );
   for (const [place, f] of registers.families.entries())
     await client.query(
-      'insert into family (name, extensions, companions, place) values ($1, $2, $3, $4) on conflict (name) do update set extensions = excluded.extensions, companions = excluded.companions',
+      `insert into family (name, extensions, companions, place) values ($1, $2, $3, $4)
+         on conflict (name) do update set extensions = excluded.extensions, companions = excluded.companions`,
       [f.name, f.extensions, f.companions ?? [], place],
     );
   for (const a of registers.abbreviations)

@@ -4,7 +4,8 @@ import type { Client } from '../../client';
 /** How many of these jobs wait for their turn or run; those that are tried again later do not count. */
 export async function countOpenJobs(client: Client, jobs: readonly string[]): Promise<number> {
   const result = await client.query<{ n: number }>(
-    "select count(*)::int n from jobs.job where id = any($1) and (state in ('created', 'active') or (state = 'retry' and start_after <= now()))",
+    `select count(*)::int n from jobs.job
+       where id = any($1) and (state in ('created', 'active') or (state = 'retry' and start_after <= now()))`,
     [jobs],
   );
   return result.rows[0]?.n ?? 0;

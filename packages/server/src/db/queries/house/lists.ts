@@ -55,7 +55,8 @@ const select = (list: EditableList, where = '', from: string = LISTS[list].table
     ([cell, { column, as }]) =>
       `'${cell}', ${as === 'array' ? `array_to_string(t.${column}, ' ')` : as === 'flag' ? `case when t.${column} then 'yes' else '' end` : `t.${column}`}`,
   );
-  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used from ${from} t ${join} ${where} order by lower(t.${key})`;
+  return `select t.${key} as key, t.version, json_build_object(${cells.join(', ')}) as cells, ${used} as used
+     from ${from} t ${join} ${where} order by lower(t.${key})`;
 };
 
 export async function readList(client: Client, list: EditableList): Promise<ListEntryRow[]> {

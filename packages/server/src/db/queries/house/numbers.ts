@@ -28,7 +28,8 @@ export async function readSeries(client: Client): Promise<NumberSeries & { versi
 
 export async function updateSeries(client: Client, series: NumberSeries, version: number): Promise<boolean> {
   const result = await client.query(
-    "update number_series set pattern = $1, reset = $2, start = $3, kinds = $4, version = version + 1 where name = 'project' and version = $5",
+    `update number_series set pattern = $1, reset = $2, start = $3, kinds = $4, version = version + 1
+       where name = 'project' and version = $5`,
     [series.pattern, series.reset, series.start, JSON.stringify(series.kinds), version],
   );
   // Counted anew from what is there, by the new pattern.
@@ -45,7 +46,8 @@ export async function readCounter(client: Client, scope: string): Promise<number
 
 export async function writeCounter(client: Client, scope: string, last: number): Promise<void> {
   await client.query(
-    'insert into number_counter (scope, last) values ($1, $2) on conflict (scope) do update set last = greatest(number_counter.last, excluded.last)',
+    `insert into number_counter (scope, last) values ($1, $2) on conflict (scope) do update
+       set last = greatest(number_counter.last, excluded.last)`,
     [scope, last],
   );
 }
@@ -66,7 +68,9 @@ export interface NumberEvent {
 export async function recordNumbers(client: Client, events: readonly NumberEvent[]): Promise<void> {
   if (events.length === 0) return;
   await client.query(
-    "insert into number_event (number, scope, n, what, person_id, why) select number, scope, n, what, person, coalesce(why, '') from jsonb_to_recordset($1) as given(number text, scope text, n int, what text, person text, why text)",
+    `insert into number_event (number, scope, n, what, person_id, why) select number, scope, n, what, person,
+         coalesce(why, '')
+       from jsonb_to_recordset($1) as given(number text, scope text, n int, what text, person text, why text)`,
     [JSON.stringify(events)],
   );
 }
@@ -86,7 +90,8 @@ export async function returnedNumbers(client: Client, scope: string): Promise<{ 
 /** Whether a number belongs to a project, is held or reserved. */
 export async function isTaken(client: Client, number: string): Promise<boolean> {
   const result = await client.query<{ taken: boolean }>(
-    'select exists(select from project where number = $1) or exists(select from number_hold where number = $1) or exists(select from number_reserved where number = $1) as taken',
+    `select exists(select from project where number = $1) or exists(select from number_hold where number = $1)
+         or exists(select from number_reserved where number = $1) as taken`,
     [number],
   );
   return result.rows[0]?.taken ?? false;
@@ -98,7 +103,9 @@ const HOLD_MINUTES = 30;
 /** Held for this person from now; `null` where somebody else holds it. */
 export async function putHold(client: Client, number: string, person: string): Promise<Date> {
   const result = await client.query<{ until: Date }>(
-    'insert into number_hold (number, person_id, until) values ($1, $2, clock_timestamp() + make_interval(mins => $3)) on conflict (number) do update set until = excluded.until where number_hold.person_id = excluded.person_id returning until',
+    `insert into number_hold (number, person_id, until)
+       values ($1, $2, clock_timestamp() + make_interval(mins => $3)) on conflict (number) do update
+       set until = excluded.until where number_hold.person_id = excluded.person_id returning until`,
     [number, person, HOLD_MINUTES],
   );
   const row = result.rows[0];
@@ -109,7 +116,8 @@ export async function putHold(client: Client, number: string, person: string): P
 export async function holdsOf(client: Client, person: string): Promise<string[]> {
   return (
     await client.query<{ number: string }>(
-      'select number from number_hold h where person_id = $1 and not exists (select from project p where p.number = h.number) order by number',
+      `select number from number_hold h
+         where person_id = $1 and not exists (select from project p where p.number = h.number) order by number`,
       [person],
     )
   ).rows.map((r) => r.number);
@@ -134,7 +142,8 @@ export async function dropExpired(client: Client): Promise<{ number: string; per
 /** Who else holds this number now; `null` for nobody. */
 export async function heldByOther(client: Client, person: string, number: string): Promise<string | null> {
   const result = await client.query<{ name: string }>(
-    'select p.name from number_hold h join person p on p.id = h.person_id where h.number = $1 and h.person_id <> $2 and h.until >= now()',
+    `select p.name from number_hold h join person p on p.id = h.person_id
+       where h.number = $1 and h.person_id <> $2 and h.until >= now()`,
     [number, person],
   );
   return result.rows[0]?.name ?? null;
@@ -147,7 +156,8 @@ export async function reservedFor(
   project: string | null = null,
 ): Promise<string | null> {
   const result = await client.query<{ why: string }>(
-    'select why from number_reserved where number = $1 and project_id is distinct from coalesce($2::uuid, gen_random_uuid())',
+    `select why from number_reserved where number = $1 and project_id is distinct
+       from coalesce($2::uuid, gen_random_uuid())`,
     [number, project],
   );
   return result.rows[0]?.why ?? null;
@@ -164,7 +174,8 @@ export async function keepStood(
   { number, why, person, project }: { number: string; why: string; person: string | null; project: string },
 ): Promise<void> {
   await client.query(
-    'insert into number_reserved (number, why, person_id, project_id) values ($1, $2, $3, $4) on conflict (number) do nothing',
+    `insert into number_reserved (number, why, person_id, project_id) values ($1, $2, $3, $4)
+       on conflict (number) do nothing`,
     [number, why, person, project],
   );
 }
@@ -177,7 +188,8 @@ export async function listReserved(
   client: Client,
 ): Promise<{ number: string; why: string; by: string | null; at: string }[]> {
   const result = await client.query<{ number: string; why: string; by: string | null; at: Date }>(
-    'select r.number, r.why, p.name as by, r.at from number_reserved r left join person p on p.id = r.person_id order by r.number',
+    `select r.number, r.why, p.name as by, r.at from number_reserved r left join person p on p.id = r.person_id
+       order by r.number`,
   );
   return result.rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }

@@ -40,7 +40,8 @@ export async function readIdentities(client: Client): Promise<Map<string, string
 /** Fails by constraint `volume_identity_id_key` where another volume has this identity. */
 export async function writeIdentity(client: Client, volume: string, id: string): Promise<void> {
   await client.query(
-    'insert into volume_identity (volume, id) values ($1, $2) on conflict (volume) do update set id = excluded.id, at = clock_timestamp()',
+    `insert into volume_identity (volume, id) values ($1, $2) on conflict (volume) do update
+       set id = excluded.id, at = clock_timestamp()`,
     [volume, id],
   );
 }

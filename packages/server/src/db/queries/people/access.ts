@@ -42,7 +42,10 @@ export async function anybody(client: Client): Promise<boolean> {
   return (
     ((
       await client.query(
-        "select from person p where role = 'coordinator' and not retired and exists (select from credential c where c.person_id = p.id and c.password is not null) limit 1",
+        `select from person p
+           where role = 'coordinator' and not retired
+             and exists (select from credential c where c.person_id = p.id and c.password is not null)
+           limit 1`,
       )
     ).rowCount ?? 0) > 0
   );
@@ -59,14 +62,18 @@ export interface PersonGiven {
 /** Somebody who has no password yet. Fails by constraint where the address or initials are taken. */
 export async function insertInvited(client: Client, id: string, p: PersonGiven): Promise<void> {
   await client.query(
-    'insert into person (id, name, email, email_verified, initials, role, does) values ($1, $2, lower($3), true, $4, $5, $6)',
+    `insert into person (id, name, email, email_verified, initials, role, does)
+       values ($1, $2, lower($3), true, $4, $5, $6)`,
     [id, p.name, p.email, p.initials, p.role, p.does],
   );
 }
 
 export async function updatePerson(client: Client, id: string, p: PersonGiven, version: number): Promise<boolean> {
   const result = await client.query(
-    'update person set name = $3, email = lower($4), initials = $5, role = $6, does = $7, version = version + 1, updated_at = now() where id = $1 and version = $2',
+    `update person
+       set name = $3, email = lower($4), initials = $5, role = $6, does = $7, version = version + 1,
+         updated_at = now()
+       where id = $1 and version = $2`,
     [id, version, p.name, p.email, p.initials, p.role, p.does],
   );
   return (result.rowCount ?? 0) > 0;
@@ -77,7 +84,9 @@ export async function otherCoordinators(client: Client, id: string): Promise<num
   return (
     (
       await client.query(
-        "select id from person p where role = 'coordinator' and not retired and id <> $1 and exists (select from credential c where c.person_id = p.id and c.password is not null) for update",
+        `select id from person p
+           where role = 'coordinator' and not retired and id <> $1
+             and exists (select from credential c where c.person_id = p.id and c.password is not null) for update`,
         [id],
       )
     ).rowCount ?? 0
@@ -102,7 +111,8 @@ export async function endAccess(client: Client, id: string): Promise<string[]> {
 
 export async function setRetired(client: Client, id: string, retired: boolean): Promise<void> {
   await client.query(
-    'update person set retired = $2, left_at = case when $2 then clock_timestamp() end, version = version + 1 where id = $1',
+    `update person set retired = $2, left_at = case when $2 then clock_timestamp() end, version = version + 1
+       where id = $1`,
     [id, retired],
   );
 }
@@ -117,11 +127,13 @@ export async function insertLink(
 ): Promise<void> {
   // A new link of a sort takes the place of the older ones.
   await client.query(
-    'update access_link set used_at = clock_timestamp() where purpose = $1 and person_id is not distinct from $2 and used_at is null',
+    `update access_link set used_at = clock_timestamp() where purpose = $1 and person_id is not distinct
+       from $2 and used_at is null`,
     [purpose, person],
   );
   await client.query(
-    'insert into access_link (hash, purpose, person_id, made_by, expires_at) values ($1, $2, $3, $4, clock_timestamp() + make_interval(mins => $5))',
+    `insert into access_link (hash, purpose, person_id, made_by, expires_at)
+       values ($1, $2, $3, $4, clock_timestamp() + make_interval(mins => $5))`,
     [hash, purpose, person, by, minutes],
   );
 }
@@ -134,7 +146,9 @@ export interface LinkRow {
 
 export async function readLink(client: Client, hash: string): Promise<LinkRow | null> {
   const result = await client.query<LinkRow>(
-    "select purpose, person_id as person, case when used_at is not null then 'used' when expires_at < clock_timestamp() then 'expired' else 'open' end as state from access_link where hash = $1",
+    `select purpose, person_id as person, case when used_at is not null
+         then 'used' when expires_at < clock_timestamp() then 'expired' else 'open' end as state
+       from access_link where hash = $1`,
     [hash],
   );
   return result.rows[0] ?? null;
@@ -145,7 +159,8 @@ export async function spendLink(client: Client, hash: string): Promise<boolean> 
   return (
     ((
       await client.query(
-        'update access_link set used_at = clock_timestamp() where hash = $1 and used_at is null and expires_at >= clock_timestamp()',
+        `update access_link set used_at = clock_timestamp()
+           where hash = $1 and used_at is null and expires_at >= clock_timestamp()`,
         [hash],
       )
     ).rowCount ?? 0) > 0
@@ -183,7 +198,8 @@ export async function insertKey(
   key: { id: string; person: string; name: string; head: string; hash: string; days: number | null },
 ): Promise<void> {
   await client.query(
-    'insert into access_key (id, person_id, name, head, hash, expires_at) values ($1, $2, $3, $4, $5, clock_timestamp() + make_interval(days => $6))',
+    `insert into access_key (id, person_id, name, head, hash, expires_at)
+       values ($1, $2, $3, $4, $5, clock_timestamp() + make_interval(days => $6))`,
     [key.id, key.person, key.name, key.head, key.hash, key.days],
   );
 }
@@ -197,7 +213,8 @@ export async function listKeys(client: Client, person: string): Promise<KeyRow[]
     expires_at: Date | null;
     last_used_at: Date | null;
   }>(
-    'select id, name, head, made_at, expires_at, last_used_at from access_key where person_id = $1 and revoked_at is null order by made_at desc',
+    `select id, name, head, made_at, expires_at, last_used_at from access_key
+       where person_id = $1 and revoked_at is null order by made_at desc`,
     [person],
   );
   return result.rows.map((r) => ({
@@ -252,7 +269,8 @@ export async function listSessions(client: Client, person: string, token: string
     user_agent: string | null;
     here: boolean;
   }>(
-    'select id, created_at, updated_at, ip_address, user_agent, token is not distinct from $2 as here from session where person_id = $1 and expires_at > now() order by updated_at desc',
+    `select id, created_at, updated_at, ip_address, user_agent, token is not distinct from $2 as here from session
+       where person_id = $1 and expires_at > now() order by updated_at desc`,
     [person, token],
   );
   return result.rows.map((r) => ({

@@ -17,7 +17,8 @@ export async function heldNames(client: Client, project: string, folder: string,
   await client.query('select from project where id = $1 for update', [project]);
   await client.query('delete from name_hold where until < clock_timestamp()');
   const result = await client.query<{ name: string; mine: boolean; by: string }>(
-    'select h.name, h.person_id = $3 as mine, p.name as by from name_hold h join person p on p.id = h.person_id where h.project_id = $1 and lower(h.folder) = lower($2) order by h.until, h.name',
+    `select h.name, h.person_id = $3 as mine, p.name as by from name_hold h join person p on p.id = h.person_id
+       where h.project_id = $1 and lower(h.folder) = lower($2) order by h.until, h.name`,
     [project, folder, person],
   );
   return result.rows;

@@ -59,14 +59,16 @@ export async function markProject(client: Client, person: string, id: string, pi
 
 export async function insertFirstDay(client: Client, id: string, lines: readonly string[]): Promise<void> {
   await client.query(
-    'insert into first_day (project_id, place, words) select $1, place, words from unnest($2::text[]) with ordinality given(words, place)',
+    `insert into first_day (project_id, place, words) select $1, place, words
+       from unnest($2::text[]) with ordinality given(words, place)`,
     [id, lines],
   );
 }
 
 export async function tickFirstDay(client: Client, id: string, place: number, person: string | null): Promise<boolean> {
   const result = await client.query(
-    'update first_day set done_by = $3, done_at = case when $3::text is null then null else clock_timestamp() end where project_id = $1 and place = $2',
+    `update first_day set done_by = $3, done_at = case when $3::text is null then null else clock_timestamp() end
+       where project_id = $1 and place = $2`,
     [id, place, person],
   );
   return (result.rowCount ?? 0) > 0;

@@ -251,7 +251,10 @@ export async function readShape(client: Client, id: string): Promise<ProjectShap
 export async function writeShape(client: Client, id: string, s: ProjectShape): Promise<void> {
   const { values } = s;
   await client.query(
-    `update project set template_id = $2, edition = $3, conventions = $4, "values" = $5, adjusted = $6, folder = $7, number = $8, client_code = $9, title = $10, version = version + 1 where id = $1`,
+    `update project
+       set template_id = $2, edition = $3, conventions = $4, "values" = $5, adjusted = $6, folder = $7,
+         number = $8, client_code = $9, title = $10, version = version + 1
+       where id = $1`,
     [
       id,
       s.template,
@@ -275,7 +278,8 @@ export async function projectsAt(
   folder: string,
 ): Promise<{ number: boolean; folder: boolean }> {
   const result = await client.query<{ number: boolean; folder: boolean }>(
-    'select exists(select from project where number = $1) as number, exists(select from project where volume = $2 and lower(folder) = lower($3)) as folder',
+    `select exists(select from project where number = $1) as number,
+         exists(select from project where volume = $2 and lower(folder) = lower($3)) as folder`,
     [number, volume, folder],
   );
   return result.rows[0] ?? { number: false, folder: false };
@@ -320,7 +324,8 @@ export interface PlacedProject {
 export async function placedProjects(client: Client): Promise<PlacedProject[]> {
   return (
     await client.query<PlacedProject>(
-      "select id, number, title, volume, folder from project where state not in ('starting', 'failed', 'packed') order by number",
+      `select id, number, title, volume, folder from project where state not in ('starting', 'failed', 'packed')
+         order by number`,
     )
   ).rows;
 }

@@ -22,7 +22,8 @@ export async function keepReshapeDraft(
     await client.query('delete from reshape_draft where project_id = $1 and person_id = $2', [project, person]);
   else
     await client.query(
-      'insert into reshape_draft (project_id, person_id, body) values ($1, $2, $3) on conflict (project_id, person_id) do update set body = excluded.body, at = clock_timestamp()',
+      `insert into reshape_draft (project_id, person_id, body) values ($1, $2, $3)
+         on conflict (project_id, person_id) do update set body = excluded.body, at = clock_timestamp()`,
       [project, person, JSON.stringify(body)],
     );
 }

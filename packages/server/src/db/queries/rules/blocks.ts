@@ -34,7 +34,8 @@ export async function listBlocks(client: Client): Promise<BlockRow[]> {
 
 export async function blockEditions(client: Client, id: string): Promise<BlockEditionRow[]> {
   const result = await client.query<{ edition: number; said: string; at: Date; by: string | null; body: BlockBody }>(
-    'select e.edition, e.said, e.in_force_at as at, p.name as by, e.body from block_edition e left join person p on p.id = e.put_by where e.block_id = $1 order by e.edition desc',
+    `select e.edition, e.said, e.in_force_at as at, p.name as by, e.body from block_edition e left
+       join person p on p.id = e.put_by where e.block_id = $1 order by e.edition desc`,
     [id],
   );
   return result.rows.map(({ body, at, ...row }) => ({ ...row, ...body, at: at.toISOString() }));
@@ -125,7 +126,8 @@ export async function lendStartersToDraft(
   paths: readonly string[],
 ): Promise<void> {
   await client.query(
-    'insert into draft_starter (template_id, path, bytes) select $2, path, bytes from block_starter where block_id = $1 and path = any($3) on conflict (template_id, path) do update set bytes = excluded.bytes',
+    `insert into draft_starter (template_id, path, bytes) select $2, path, bytes from block_starter
+       where block_id = $1 and path = any($3) on conflict (template_id, path) do update set bytes = excluded.bytes`,
     [block, template, paths],
   );
 }

@@ -99,7 +99,8 @@ export async function putInForce(client: Client, id: string, version: number, pe
   const edition = result.rows[0]?.edition ?? null;
   if (edition !== null)
     await client.query(
-      "update convention c set name = e.body ->> 'name' from convention_edition e where c.id = $1 and e.convention_id = c.id and e.edition = $2",
+      `update convention c set name = e.body ->> 'name' from convention_edition e
+         where c.id = $1 and e.convention_id = c.id and e.edition = $2`,
       [id, edition],
     );
   return edition;
@@ -153,7 +154,8 @@ export async function adoptConventions(client: Client, template: Template): Prom
         : await freeId(client, `${convention.id}-${template.id}`);
     if (held === undefined || !held.same) await insertEditionOf(client, { ...convention, id });
     await client.query(
-      'insert into template_convention (template_id, local_id, convention_id) values ($1, $2, $3) on conflict (template_id, local_id) do update set convention_id = excluded.convention_id',
+      `insert into template_convention (template_id, local_id, convention_id) values ($1, $2, $3)
+         on conflict (template_id, local_id) do update set convention_id = excluded.convention_id`,
       [template.id, convention.id, id],
     );
   }
@@ -173,7 +175,8 @@ export async function insertEditionOf(client: Client, convention: Convention): P
     [convention.id, convention.name],
   );
   await client.query(
-    'insert into convention_edition (convention_id, edition, body) select $1, coalesce(max(edition), 0) + 1, $2 from convention_edition where convention_id = $1',
+    `insert into convention_edition (convention_id, edition, body) select $1, coalesce(max(edition), 0) + 1, $2
+       from convention_edition where convention_id = $1`,
     [convention.id, JSON.stringify(convention)],
   );
 }
@@ -181,7 +184,8 @@ export async function insertEditionOf(client: Client, convention: Convention): P
 /** Running projects that use a convention, each with its id there. */
 export async function projectsUsing(client: Client, id: string): Promise<{ project: string; local: string }[]> {
   const result = await client.query<{ project: string; local: string }>(
-    "select p.id as project, own.key as local from project p, jsonb_each(p.conventions) own where p.state = 'running' and own.value ->> 'id' = $1 order by p.number, own.key",
+    `select p.id as project, own.key as local from project p, jsonb_each(p.conventions) own
+       where p.state = 'running' and own.value ->> 'id' = $1 order by p.number, own.key`,
     [id],
   );
   return result.rows;
@@ -193,7 +197,9 @@ export async function conventionEditions(
   editions: Readonly<Record<string, { readonly id: string; readonly edition: number }>>,
 ): Promise<Record<string, Convention>> {
   const result = await client.query<{ key: string; body: Convention }>(
-    "select own.key, k.body from jsonb_each($1::jsonb) own join convention_edition k on k.convention_id = own.value ->> 'id' and k.edition = (own.value ->> 'edition')::int",
+    `select own.key, k.body from jsonb_each($1::jsonb) own
+       join convention_edition k on k.convention_id = own.value ->> 'id'
+         and k.edition = (own.value ->> 'edition')::int`,
     [JSON.stringify(editions)],
   );
   return Object.fromEntries(result.rows.map((row) => [row.key, row.body]));

@@ -105,7 +105,8 @@ export async function copyStarters(
 
 export async function putDraftStarter(client: Client, id: string, path: string, bytes: Uint8Array): Promise<void> {
   await client.query(
-    'insert into draft_starter (template_id, path, bytes) values ($1, $2, $3) on conflict (template_id, path) do update set bytes = excluded.bytes',
+    `insert into draft_starter (template_id, path, bytes) values ($1, $2, $3)
+       on conflict (template_id, path) do update set bytes = excluded.bytes`,
     [id, path, bytes],
   );
 }
@@ -138,7 +139,8 @@ export async function dropDraftStarter(client: Client, id: string, path: string)
 
 export async function listEditions(client: Client, id: string): Promise<EditionRow[]> {
   const result = await client.query<{ edition: number; said: string; at: Date; by: string | null; body: Template }>(
-    'select e.edition, e.said, e.in_force_at as at, p.name as by, e.body from template_edition e left join person p on p.id = e.put_by where e.template_id = $1 order by e.edition desc',
+    `select e.edition, e.said, e.in_force_at as at, p.name as by, e.body from template_edition e left
+       join person p on p.id = e.put_by where e.template_id = $1 order by e.edition desc`,
     [id],
   );
   return result.rows.map((row) => ({

@@ -122,7 +122,7 @@ function OneProject(data: ProjectData) {
         <>
           <CheckLine checks={checks} trouble={started.isError ? troubleOf(started.error) : null} mayCheck={mayChange} />
           <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
-            <Button look="main" disabled={isRunning || started.isLoading} onClick={check}>
+            <Button variant="main" disabled={isRunning || started.isLoading} onClick={check}>
               {isRunning ? 'Checking…' : 'Check now'}
             </Button>
           </Acts>

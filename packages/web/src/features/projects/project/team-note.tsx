@@ -40,7 +40,7 @@ export function TeamNote({ project, mayWrite }: { project: ProjectPage; mayWrite
         </>
       )}
       {mayWrite && (
-        <Button look="quiet" className="h-6!" onClick={() => setWriting(true)}>
+        <Button variant="quiet" className="h-6!" onClick={() => setWriting(true)}>
           {teamNote.text === '' ? 'Tell the team something…' : 'Change it…'}
         </Button>
       )}
@@ -89,7 +89,7 @@ function NoteForm({ text, error, onKeep, onLeave }: NoteFormProps) {
       <Refused words={error ? troubleOf(error) : null} />
       <span className="flex gap-3">
         <Button type="submit">Keep it</Button>
-        <Button look="quiet" onClick={onLeave}>
+        <Button variant="quiet" onClick={onLeave}>
           Cancel
         </Button>
       </span>

@@ -41,7 +41,7 @@ export function BlockActs({ template, node, onChange, onOpen }: Props) {
         </p>
       )}
       {node.block === undefined && node.folders !== undefined && node.id !== template.root.id && (
-        <Button look="quiet" onClick={make}>
+        <Button variant="quiet" onClick={make}>
           Make what is in it a shared part
         </Button>
       )}
@@ -50,7 +50,7 @@ export function BlockActs({ template, node, onChange, onOpen }: Props) {
       ))}
       {free.length > 0 && node.block === undefined && (
         <Menu
-          trigger={<Button look="quiet">Put a shared part of the house in here…</Button>}
+          trigger={<Button variant="quiet">Put a shared part of the house in here…</Button>}
           lines={free.map((h) => ({
             words: `${h.name} (edition ${h.edition})`,
             run: () => onChange(addShared(template, node.id, h), null),
@@ -69,14 +69,18 @@ function BlockLine({ template, node, block, onChange, onOpen }: Props & { block:
         {block.name ?? block.id} <span className="text-ink2">in {many(uses, 'place')}</span>
       </span>
       <span className="flex flex-wrap gap-x-3">
-        <Button look="quiet" className="h-6!" onClick={() => onOpen(block.id)}>
+        <Button variant="quiet" className="h-6!" onClick={() => onOpen(block.id)}>
           Write in it
         </Button>
-        <Button look="quiet" className="h-6!" onClick={() => onChange(placeBlock(template, node.id, block.id), null)}>
+        <Button
+          variant="quiet"
+          className="h-6!"
+          onClick={() => onChange(placeBlock(template, node.id, block.id), null)}
+        >
           Put it in here
         </Button>
         {uses === 0 && (
-          <Button look="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, block.id), null)}>
+          <Button variant="quiet" className="h-6!" onClick={() => onChange(dropBlock(template, block.id), null)}>
             Take it out
           </Button>
         )}
@@ -106,7 +110,12 @@ function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChan
     };
     return (
       <>
-        <Button look="quiet" className="h-6!" disabled={isLoading} onClick={() => void give().catch(() => undefined)}>
+        <Button
+          variant="quiet"
+          className="h-6!"
+          disabled={isLoading}
+          onClick={() => void give().catch(() => undefined)}
+        >
           Share it with other templates
         </Button>
         {error && (
@@ -132,7 +141,7 @@ function Sharing({ template, block, onChange }: Pick<Props, 'template' | 'onChan
         Shared: edition {block.shared.edition}
       </Link>
       {behind && (
-        <Button look="quiet" className="h-6!" disabled={editions === undefined} onClick={take}>
+        <Button variant="quiet" className="h-6!" disabled={editions === undefined} onClick={take}>
           Take up edition {ours.edition}
         </Button>
       )}

@@ -176,7 +176,7 @@ function OutlineHead({ template, block, sample, laid }: OutlineHeadProps) {
     <div className="flex flex-wrap items-center gap-3 pb-2">
       <Heading>{block === undefined ? 'Folders' : `The shared part ${block.name ?? block.id}`}</Heading>
       {block !== undefined && (
-        <Button look="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>
+        <Button variant="quiet" className="h-6!" onClick={() => put({ block: null, line: null })}>
           Back to the whole
         </Button>
       )}

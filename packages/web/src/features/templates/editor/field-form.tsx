@@ -74,7 +74,7 @@ export function FieldForm({ template, field, readOnly, onChange, onGone }: Props
           onChange={(required) => put({ ...field, required: required || undefined }, null)}
         />
         {!readOnly && (
-          <Button look="quiet" onClick={remove}>
+          <Button variant="quiet" onClick={remove}>
             Take it out
           </Button>
         )}

@@ -41,7 +41,7 @@ export function FilesOfTemplate({ template }: { template: Template }) {
               </span>
               {used === 0 && f.inDraft && (
                 <Button
-                  look="quiet"
+                  variant="quiet"
                   className="h-5!"
                   aria-label={`Drop ${f.path}`}
                   onClick={() => void drop({ id: template.id, path: f.path })}

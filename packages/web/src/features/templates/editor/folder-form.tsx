@@ -290,7 +290,7 @@ function Several({ label, chosen, known, empty, none, readOnly, onToggle, onNone
         <Menu
           stay
           trigger={
-            <Button look="quiet" className="h-6!" aria-label={`${label}: choose`}>
+            <Button variant="quiet" className="h-6!" aria-label={`${label}: choose`}>
               Choose…
             </Button>
           }

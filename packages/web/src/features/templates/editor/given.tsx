@@ -84,7 +84,7 @@ export function Given({
       )}
       <Conventions template={template} onChange={onChange} />
       <FilesOfTemplate template={template} />
-      <Button look="quiet" className="self-start" onClick={() => onField(SETTINGS)}>
+      <Button variant="quiet" className="self-start" onClick={() => onField(SETTINGS)}>
         Checks, paths and setup sheet…
       </Button>
     </div>
@@ -146,7 +146,7 @@ function AskedFields({
           </li>
         ))}
       </ul>
-      <Button look="quiet" className="self-start" onClick={addField}>
+      <Button variant="quiet" className="self-start" onClick={addField}>
         Ask for something more…
       </Button>
     </section>
@@ -176,7 +176,7 @@ function Conventions({ template, onChange }: { template: Template; onChange: Giv
       {free.length > 0 && (
         <Menu
           trigger={
-            <Button look="quiet" className="self-start">
+            <Button variant="quiet" className="self-start">
               Take in another…
             </Button>
           }

@@ -113,11 +113,11 @@ function StarterRow({ starter: s, template, registers, values, address, readOnly
           disabled={readOnly}
           onChange={(fill) => onChange({ fill: fill || undefined })}
         />
-        <Button look="quiet" className="h-6!" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button variant="quiet" className="h-6!" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close' : 'Look into it'}
         </Button>
         {!readOnly && (
-          <Button look="quiet" className="h-6!" onClick={() => onTakeOut()}>
+          <Button variant="quiet" className="h-6!" onClick={() => onTakeOut()}>
             Take out
           </Button>
         )}
