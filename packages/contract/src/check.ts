@@ -1,9 +1,19 @@
 /** Checks and findings as they cross the wire: kept, filtered, accepted, given to people. */
-import { RULE_CODES, type RuleCode } from '@nesting/core/project';
-import { WEIGHTS, type Weight } from '@nesting/core/template';
+import {
+  CHANGE_CODES,
+  CONFIDENCES,
+  EXPECTATION_CODES,
+  type Problem,
+  type Stretch,
+  type Suggestion,
+} from '@nesting/core/name';
+import { RULE_CODES } from '@nesting/core/project';
+import { WEIGHTS } from '@nesting/core/template';
 import { z } from 'zod';
+import { type Same, same } from './equal';
 import { short } from './field';
-import type { FindingCounts, FindingRow } from './wire';
+import { amount, list, moment, record, uuid } from './reply';
+import { countsShape, findingCountsSchema, trendPointSchema } from './wire';
 
 /** `new` since the whole check before the last one; `solved` since then. */
 export const FINDING_VIEWS = ['open', 'new', 'accepted', 'solved'] as const;
@@ -27,52 +37,94 @@ export const findingQuerySchema = z.object({
 });
 export type FindingQuery = z.infer<typeof findingQuerySchema>;
 
-export interface Accepted {
-  readonly reason: string;
-  readonly by: string;
-  readonly at: string;
-  /** ISO date; `null` for without end. */
-  readonly until: string | null;
-  readonly baseline: boolean;
-}
+const acceptedSchema = record({
+  reason: z.string(),
+  by: z.string(),
+  at: moment,
+  /** `null` for without end. */
+  until: z.iso.date().nullable(),
+  baseline: z.boolean(),
+});
+export type Accepted = z.infer<typeof acceptedSchema>;
+
+const rule = z.enum(RULE_CODES);
+const weight = z.enum(WEIGHTS);
+
+const params = z.record(z.string(), z.union([z.string(), z.number(), list(z.string())])).readonly();
+
+const problem = record({
+  part: z.string().nullable(),
+  at: amount,
+  length: amount,
+  found: z.string(),
+  expected: record({ code: z.enum(EXPECTATION_CODES), params }),
+  change: z.enum(CHANGE_CODES),
+  meant: z.string().nullable(),
+});
+same<Same<z.infer<typeof problem>, Problem>>(true);
+const stretch = record({ part: z.string().nullable(), at: amount, end: amount, ok: z.boolean() });
+same<Same<z.infer<typeof stretch>, Stretch>>(true);
+const suggestion = record({
+  name: z.string(),
+  confidence: z.enum(CONFIDENCES),
+  changes: list(record({ code: z.enum(CHANGE_CODES), part: z.string().nullable(), from: z.string(), to: z.string() })),
+});
+same<Same<z.infer<typeof suggestion>, Suggestion>>(true);
+
+/** A finding as it is stored and shown: plain, with its words, and no list of the house in it. */
+const findingShape = {
+  id: z.string().max(16),
+  rule,
+  weight,
+  path: z.string().max(4096),
+  message: z.string().max(4000),
+  params,
+  problems: z.array(problem).max(100).readonly(),
+  stretches: z.array(stretch).max(500).readonly(),
+  suggestion: suggestion.nullable(),
+  related: z.array(z.string().max(4096)).max(5000).readonly(),
+};
+export const findingRowSchema = record(findingShape);
+export type FindingRow = z.infer<typeof findingRowSchema>;
 
 /** A finding of a project as it stands now. */
-export interface KeptFinding extends FindingRow {
-  readonly since: string;
-  readonly isNew: boolean;
-  readonly solvedAt: string | null;
-  readonly accepted: Accepted | null;
+export const keptFindingSchema = record({
+  ...findingShape,
+  since: moment,
+  isNew: z.boolean(),
+  solvedAt: moment.nullable(),
+  accepted: acceptedSchema.nullable(),
   /** Whoever is to put it right, by initials: given by hand, else as its name says. */
-  readonly to: string | null;
-  readonly given: boolean;
-  readonly note: string;
-}
+  to: z.string().nullable(),
+  given: z.boolean(),
+  note: z.string(),
+});
+export type KeptFinding = z.infer<typeof keptFindingSchema>;
 
-export interface FindingFacet {
-  readonly key: string;
-  readonly count: number;
-}
+const findingFacetSchema = record({ key: z.string(), count: amount });
+export type FindingFacet = z.infer<typeof findingFacetSchema>;
 
 /** A page of findings. What is counted comes with the first page alone; later ones say nothing of it. */
-export interface FindingList {
-  readonly rows: readonly KeptFinding[];
-  readonly total: number;
-  readonly views: Readonly<Record<FindingView, number>>;
+export const findingListSchema = record({
+  rows: list(keptFindingSchema),
+  total: amount,
+  views: record({ open: amount, new: amount, accepted: amount, solved: amount }),
   /** Each facet counted under all other filters. */
-  readonly rules: readonly (FindingFacet & { readonly key: RuleCode; readonly weight: string })[];
-  readonly weights: FindingCounts;
-  readonly people: readonly FindingFacet[];
+  rules: list(record({ key: rule, count: amount, weight: z.string() })),
+  weights: findingCountsSchema,
+  people: list(findingFacetSchema),
   /** Folders below the root. */
-  readonly folders: readonly FindingFacet[];
-}
+  folders: list(findingFacetSchema),
+});
+export type FindingList = z.infer<typeof findingListSchema>;
 
 /** Findings of one folder, for the map. */
-export interface FolderSign {
-  readonly path: string;
-  readonly rule: RuleCode;
-  readonly weight: Weight;
-  readonly count: number;
-}
+export const folderSignSchema = record({ path: z.string(), rule, weight, count: amount });
+export type FolderSign = z.infer<typeof folderSignSchema>;
+
+const projectNamedShape = { id: uuid, number: z.string(), title: z.string() };
+const projectNamed = record(projectNamedShape);
+const ofProject = { project: uuid, number: z.string(), title: z.string() };
 
 const ids = z
   .array(z.string().regex(/^[0-9a-f]{16}$/))
@@ -92,109 +144,82 @@ export const giveSchema = z.object({
 });
 export const baselineSchema = z.object({ reason: z.string().trim().min(1).max(500) });
 
-export interface ExceptionRow {
-  readonly id: string;
-  readonly project: { readonly id: string; readonly number: string; readonly title: string };
-  readonly rule: RuleCode | null;
-  readonly path: string | null;
-  readonly message: string;
-  readonly accepted: Accepted;
+export const exceptionRowSchema = record({
+  id: z.string(),
+  project: projectNamed,
+  rule: rule.nullable(),
+  path: z.string().nullable(),
+  message: z.string(),
+  accepted: acceptedSchema,
   /** It has ended, or what it is about is gone. */
-  readonly state: 'holds' | 'ended' | 'gone' | 'touched';
-}
+  state: z.enum(['holds', 'ended', 'gone', 'touched']),
+});
+export type ExceptionRow = z.infer<typeof exceptionRowSchema>;
 
 /** Other paths kept with one finding: half a million of one content are one finding, and nobody reads them all. */
 export const MOST_RELATED = 2000;
 
+export const REPORT_FORMS = ['csv', 'json', 'sarif'] as const;
+export type ReportForm = (typeof REPORT_FORMS)[number];
+
 export const askCheckSchema = z.object({ what: z.enum(['whole', 'quick']).default('whole') });
 export const scheduleSchema = z.object({ every: z.int().min(15).max(40_320).nullable() });
 
-const finding = z.object({
-  id: z.string().max(16),
-  rule: z.enum(RULE_CODES),
-  weight: z.enum(WEIGHTS),
-  path: z.string().max(4096),
-  message: z.string().max(4000),
-  params: z.record(z.string(), z.unknown()),
-  problems: z.array(z.unknown()).max(100),
-  stretches: z.array(z.unknown()).max(500),
-  suggestion: z.unknown().nullable(),
-  related: z.array(z.string().max(4096)).max(5000),
-});
 export const handInSchema = z.object({
   source: short,
   files: z.int().min(0),
   folders: z.int().min(0),
-  findings: z.array(finding).max(5000),
+  findings: z.array(z.object(findingShape)).max(5000),
 });
-export interface HandedIn {
-  readonly id: string;
-  readonly by: string;
-  readonly at: string;
-  readonly source: string;
-  readonly files: number;
-  readonly folders: number;
-  readonly counts: FindingCounts;
-}
+export const handedInSchema = record({
+  id: uuid,
+  by: z.string(),
+  at: moment,
+  source: z.string(),
+  files: amount,
+  folders: amount,
+  counts: findingCountsSchema,
+});
+export type HandedIn = z.infer<typeof handedInSchema>;
 
-export interface PersonFindings {
-  readonly initials: string;
-  readonly name: string;
-  readonly projects: readonly {
-    readonly id: string;
-    readonly number: string;
-    readonly title: string;
-    readonly counts: FindingCounts;
-    readonly findings: readonly {
-      readonly rule: RuleCode;
-      readonly weight: string;
-      readonly path: string;
-      readonly message: string;
-      readonly suggestion: string | null;
-    }[];
-    readonly more: number;
-  }[];
-}
+const findingOfPerson = record({
+  rule,
+  weight: z.string(),
+  path: z.string(),
+  message: z.string(),
+  suggestion: z.string().nullable(),
+});
+export const personFindingsSchema = record({
+  initials: z.string(),
+  name: z.string(),
+  projects: list(
+    record({
+      ...projectNamedShape,
+      counts: findingCountsSchema,
+      findings: list(findingOfPerson),
+      more: amount,
+    }),
+  ),
+});
+export type PersonFindings = z.infer<typeof personFindingsSchema>;
 
-export interface WhoRow extends FindingCounts {
-  readonly initials: string | null;
-  readonly name: string;
-  readonly projects: number;
-}
-
-export interface TrendPoint {
-  readonly at: string;
-  readonly must: number;
-  readonly should: number;
-  readonly note: number;
-  readonly bytes: number;
-}
+export const whoRowSchema = record({
+  ...countsShape,
+  initials: z.string().nullable(),
+  name: z.string(),
+  projects: amount,
+});
+export type WhoRow = z.infer<typeof whoRowSchema>;
 
 /** For the charts of all projects. */
-export interface Overview {
+export const overviewSchema = record({
   /** A day each, all projects summed: the last check of each by then. */
-  readonly days: readonly (TrendPoint & { readonly at: string })[];
-  readonly sizes: readonly {
-    readonly project: string;
-    readonly number: string;
-    readonly title: string;
-    readonly folder: string;
-    readonly family: string;
-    readonly bytes: number;
-  }[];
-  readonly causes: readonly { readonly rule: RuleCode; readonly count: number; readonly projects: number }[];
+  days: list(trendPointSchema.unwrap().extend({ at: z.iso.date() }).readonly()),
+  sizes: list(record({ ...ofProject, folder: z.string(), family: z.string(), bytes: amount })),
+  causes: list(record({ rule, count: amount, projects: amount })),
   /** Bytes in folders meant for generated files. */
-  readonly clearable: readonly {
-    readonly project: string;
-    readonly number: string;
-    readonly title: string;
-    readonly bytes: number;
-  }[];
+  clearable: list(record({ ...ofProject, bytes: amount })),
   /** Not checked for a week or ever. */
-  readonly unchecked: readonly {
-    readonly project: string;
-    readonly number: string;
-    readonly title: string;
-    readonly at: string | null;
-  }[];
-}
+  unchecked: list(record({ ...ofProject, at: moment.nullable() })),
+});
+export type Overview = z.infer<typeof overviewSchema>;

@@ -4,7 +4,7 @@ import { type NumberSeries, RESETS } from '@nesting/core/numbers';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { short, word } from './field';
-import { ROLES, type Role } from './wire';
+import { ROLES, type Role } from './roles';
 
 const cells = z.record(z.string().max(40), z.string().max(4000));
 

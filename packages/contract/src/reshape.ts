@@ -2,11 +2,14 @@
  * A project that grows or changes: what it is to become, the plan of it, and the batches that were done. Times are ISO
  * 8601.
  */
-import type { ApplyFault, Change, Ended } from '@nesting/core/change';
+import type { ApplyFault, Ended } from '@nesting/core/change';
 import type { Values } from '@nesting/core/name';
-import type { ReshapeLine, ReshapeSign } from '@nesting/core/planners';
+import { RESHAPE_SIGNS, type ReshapeLine } from '@nesting/core/planners';
 import { z } from 'zod';
+import { changeSchema } from './change';
+import { type Same, same } from './equal';
 import { valuesSchema, word } from './field';
+import { amount, list, moment, record, uuid } from './reply';
 import { adjustmentsSchema } from './template';
 
 const short = z.string().min(1).max(400);
@@ -34,21 +37,35 @@ export const reshapeSchema = z.object({
 export type ReshapeRequest = z.input<typeof reshapeSchema>;
 export type ReshapeAsked = z.infer<typeof reshapeSchema>;
 
-export interface ReshapePlan {
+const reshapeLineSchema = record({
+  key: z.string(),
+  what: z.enum(['folder', 'file']),
+  sign: z.enum(RESHAPE_SIGNS),
+  before: z.string().nullable(),
+  after: z.string().nullable(),
+  count: amount,
+  convention: z.string().nullable(),
+});
+same<Same<z.infer<typeof reshapeLineSchema>, ReshapeLine>>(true);
+
+const folderRenamed = record({ from: z.string(), to: z.string() }).nullable();
+
+export const reshapePlanSchema = record({
   /** At most so many as one looks through; `all` says how many there are. */
-  readonly lines: readonly ReshapeLine[];
-  readonly all: number;
-  readonly counts: Readonly<Partial<Record<ReshapeSign, number>>>;
-  readonly kept: number;
+  lines: list(reshapeLineSchema),
+  all: amount,
+  counts: z.partialRecord(z.enum(RESHAPE_SIGNS), amount).readonly(),
+  kept: amount,
   /** The project's own folder, where it gets another name. */
-  readonly folder: { readonly from: string; readonly to: string } | null;
+  folder: folderRenamed,
   /** Why nothing can be done yet; empty where it can. */
-  readonly refused: readonly string[];
+  refused: list(z.string()),
   /** Stands for all that is planned: another one, another plan. */
-  readonly fingerprint: string;
-  readonly longest: number;
-  readonly budget: number;
-}
+  fingerprint: z.string(),
+  longest: amount,
+  budget: amount,
+});
+export type ReshapePlan = z.infer<typeof reshapePlanSchema>;
 
 export const applyReshapeSchema = reshapeSchema.extend({
   fingerprint: z.string().length(64),
@@ -62,44 +79,49 @@ export type PlanForm = (typeof PLAN_FORMS)[number];
 const BATCH_STATES = ['running', 'paused', 'done', 'taken-back', 'closed', 'refused'] as const;
 export type BatchState = (typeof BATCH_STATES)[number];
 
-export interface BatchRow {
-  readonly id: string;
-  readonly what: string;
-  readonly by: string;
-  readonly at: string;
-  readonly endedAt: string | null;
-  readonly state: BatchState;
+const batchShape = {
+  id: uuid,
+  what: z.string(),
+  by: z.string(),
+  /** Whoever asked for it, by id: they may undo it as a coordinator may. */
+  person: z.string().nullable(),
+  at: moment,
+  endedAt: moment.nullable(),
+  state: z.enum(BATCH_STATES),
   /** Lines it changed on the disk. */
-  readonly changes: number;
-  readonly undoes: string | null;
+  changes: amount,
+  undoes: uuid.nullable(),
   /** Why it is paused, was closed, or was refused. */
-  readonly why: string;
+  why: z.string(),
   /** How far it is, while it runs. */
-  readonly done: number;
-  readonly all: number;
+  done: amount,
+  all: amount,
   /** When its journal and what it kept were cleared away; `null` while it can be undone. */
-  readonly sweptAt: string | null;
-}
+  sweptAt: moment.nullable(),
+};
+export const batchRowSchema = record(batchShape);
+export type BatchRow = z.infer<typeof batchRowSchema>;
 
-export interface BatchLine {
-  readonly change: Change;
-  readonly undone: boolean;
+const batchLineSchema = record({
+  change: changeSchema,
+  undone: z.boolean(),
   /** Why it cannot be undone now; of a closed batch, why it stayed. */
-  readonly hindrance: string | null;
-}
+  hindrance: z.string().nullable(),
+});
+export type BatchLine = z.infer<typeof batchLineSchema>;
 
-export interface BatchPage extends BatchRow {
-  readonly lines: readonly BatchLine[];
-  readonly folder: { readonly from: string; readonly to: string } | null;
-  /** The journal cannot be read: the volume is away, or the folder gone. */
-  readonly unread: string | null;
-}
+export const batchPageSchema = record({
+  ...batchShape,
+  lines: list(batchLineSchema),
+  folder: folderRenamed,
+  /** Why its lines cannot be read: the volume is away, or the folder gone. */
+  unread: z.string().nullable(),
+});
+export type BatchPage = z.infer<typeof batchPageSchema>;
 
 /** What a batch that was asked for is told by; it goes on where it was not done in time. */
-export interface BatchAnswer {
-  readonly batch: string;
-  readonly isDone: boolean;
-}
+export const batchAnswerSchema = record({ batch: uuid, isDone: z.boolean() });
+export type BatchAnswer = z.infer<typeof batchAnswerSchema>;
 
 export const undoSchema = z.object({
   /** Of the lines' changes; all of them where null. */

@@ -1,15 +1,10 @@
 /** What crosses between server and screens. Times are ISO 8601, sizes bytes. */
-import type { Params } from '@nesting/core';
-import type { Problem, Stretch, Suggestion } from '@nesting/core/name';
-import type { RuleCode } from '@nesting/core/project';
-import type { Weight } from '@nesting/core/template';
 import { z } from 'zod';
 import type { TemplateDraft } from './authoring';
 import { word } from './field';
+import { amount, list, moment, record, uuid } from './reply';
+import { ROLES, type Role } from './roles';
 import type { templateSchema } from './template';
-
-export const ROLES = ['coordinator', 'artist', 'lead'] as const;
-export type Role = (typeof ROLES)[number];
 
 const meSchema = z.object({
   id: z.string(),
@@ -71,47 +66,33 @@ export interface Hold {
   readonly until: string;
 }
 
-export interface FindingCounts {
-  readonly must: number;
-  readonly should: number;
-  readonly note: number;
-}
+export const countsShape = { must: amount, should: amount, note: amount };
+export const findingCountsSchema = record(countsShape);
+export type FindingCounts = z.infer<typeof findingCountsSchema>;
 
-export type CheckState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+const CHECK_STATES = ['queued', 'running', 'done', 'failed', 'cancelled'] as const;
+export type CheckState = (typeof CHECK_STATES)[number];
 
-export interface CheckRow {
-  readonly id: string;
-  readonly state: CheckState;
-  readonly files: number;
-  readonly folders: number;
-  readonly bytes: number;
-  readonly counts: FindingCounts;
-  readonly startedAt: string;
-  readonly endedAt: string | null;
+export const checkRowSchema = record({
+  id: uuid,
+  state: z.enum(CHECK_STATES),
+  files: amount,
+  folders: amount,
+  bytes: amount,
+  counts: findingCountsSchema,
+  startedAt: moment,
+  endedAt: moment.nullable(),
   /** What the check could not see, or why it ended early. */
-  readonly said: readonly string[];
-  readonly what: 'whole' | 'quick';
-  readonly stage: 'walking' | 'reading';
+  said: list(z.string()),
+  what: z.enum(['whole', 'quick']),
+  stage: z.enum(['walking', 'reading']),
   /** Findings that came and went with it. */
-  readonly appeared: number;
-  readonly solved: number;
+  appeared: amount,
+  solved: amount,
   /** It was cancelled and can go on from where it was. */
-  readonly canGoOn: boolean;
-}
-
-/** A finding as it is stored and shown: plain, with its words, and no register in it. */
-export interface FindingRow {
-  readonly id: string;
-  readonly rule: RuleCode;
-  readonly weight: Weight;
-  readonly path: string;
-  readonly message: string;
-  readonly params: Params;
-  readonly problems: readonly Problem[];
-  readonly stretches: readonly Stretch[];
-  readonly suggestion: Suggestion | null;
-  readonly related: readonly string[];
-}
+  canGoOn: z.boolean(),
+});
+export type CheckRow = z.infer<typeof checkRowSchema>;
 
 /** What stands in the way of a start, looked up while the form is filled in. */
 export const lookSchema = z.object({ number: z.string().max(200), volume: word, folder: z.string().max(500) });
@@ -126,30 +107,29 @@ export interface Look {
   readonly folderOnDisk: boolean;
 }
 
-/** The newest check in any state, and the newest that ended well: its findings stand until the next one is done. */
-export interface ChecksOfProject {
-  readonly newest: CheckRow | null;
-  readonly done: CheckRow | null;
-  /** Whole checks that ended well, oldest first, a few dozen of them. */
-  readonly trend: readonly {
-    readonly at: string;
-    readonly must: number;
-    readonly should: number;
-    readonly note: number;
-    readonly bytes: number;
-  }[];
-  /** Minutes between checks it gets by itself; `null` for none. */
-  readonly every: number | null;
-}
+export const trendPointSchema = record({ at: moment, ...countsShape, bytes: amount });
+export type TrendPoint = z.infer<typeof trendPointSchema>;
 
-export interface FolderCount {
-  readonly path: string;
-  readonly files: number;
-  readonly bytes: number;
-  readonly state: 'planned' | 'free' | 'unplanned' | 'inside-unplanned';
+/** The newest check in any state, and the newest that ended well: its findings stand until the next one is done. */
+export const checksOfProjectSchema = record({
+  newest: checkRowSchema.nullable(),
+  done: checkRowSchema.nullable(),
+  /** Whole checks that ended well, oldest first, a few dozen of them. */
+  trend: list(trendPointSchema),
+  /** Minutes between checks it gets by itself; `null` for none. */
+  every: amount.nullable(),
+});
+export type ChecksOfProject = z.infer<typeof checksOfProjectSchema>;
+
+export const folderCountSchema = record({
+  path: z.string(),
+  files: amount,
+  bytes: amount,
+  state: z.enum(['planned', 'free', 'unplanned', 'inside-unplanned']),
   /** Bytes by family; of none under an empty name. */
-  readonly families: Readonly<Record<string, number>>;
-}
+  families: z.record(z.string(), amount).readonly(),
+});
+export type FolderCount = z.infer<typeof folderCountSchema>;
 
 export const folderQuerySchema = z.object({ path: z.string().max(4096) });
 

@@ -346,8 +346,14 @@ describe('findings in people’s hands', () => {
     ]);
     expect((await t.ask('artist', 'GET', '/api/who/CO')).status).toBe(403);
     await post('coordinator', project.id, 'give', { ids: [named?.id], to: 'CO' });
-    await post('artist', project.id, 'give', { ids: [named?.id], to: null });
-    expect((await findings(project.id, '&person=CO')).total).toBe(1);
+    // It is the coordinator's now: an artist neither takes it, nor gives it back, nor writes over what is said of it.
+    const activity = async () => (await t.world.db.query('select 1 from activity')).rowCount;
+    const before = await activity();
+    for (const act of [{ to: null }, { to: 'AR' }, { note: 'Mine.' }])
+      for (const ids of [[named?.id], [loose?.id, named?.id]])
+        expect((await post('artist', project.id, 'give', { ids, ...act })).status).toBe(403);
+    expect((await findings(project.id, '&person=CO')).rows.map((f) => f.note)).toEqual(['']);
+    expect(await activity()).toBe(before);
     await post('coordinator', project.id, 'give', { ids: [named?.id], to: null });
     expect(await (await t.ask('coordinator', 'POST', '/api/who/AR/send', {})).json()).toEqual({ sent: true });
     const mail = (

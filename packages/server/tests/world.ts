@@ -27,6 +27,7 @@ import {
   type World,
   workBatches,
 } from '../src/index';
+import { holdReply } from './replies';
 
 export const PASSWORD = 'a long enough password';
 const repo = process.cwd();
@@ -104,7 +105,10 @@ export async function openTestWorld(
       ...(who !== null && { cookie: await cookieOf(who) }),
       ...(body !== undefined && { 'content-type': 'application/json' }),
     };
-    return app.request(address, { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) });
+    const sent = { method, headers, ...(body !== undefined && { body: JSON.stringify(body) }) };
+    const response = await app.request(address, sent);
+    await holdReply(method, address, response);
+    return response;
   };
   const send: TestWorld['send'] = async (who, method, address, body, more = {}) => {
     const headers: Record<string, string> = {

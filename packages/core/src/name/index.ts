@@ -5,9 +5,10 @@ export { dateFromWords } from './dates/date-words';
 export type { DateParts } from './dates/dates';
 export { type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
 export { type Learned, type LearnedConvention, learnConventions } from './learn/learn';
-export { type ChangeCode, type NameContext, NO_CONTEXT } from './mend/candidates';
+export { CHANGE_CODES, type ChangeCode, type NameContext, NO_CONTEXT } from './mend/candidates';
 export type { Cause } from './mend/cause';
 export {
+  CONFIDENCES,
   type Confidence,
   type Explanation,
   explainName,
@@ -20,7 +21,7 @@ export type { Part, Pattern, Slot } from './pattern/ast';
 export { slotsOf } from './pattern/ast';
 export { type CompileFault, compileConvention, compileName } from './pattern/compile';
 export { examplePieces, longestName } from './pattern/example';
-export { type Expectation, expectationOf } from './pattern/expect';
+export { EXPECTATION_CODES, type Expectation, expectationOf } from './pattern/expect';
 export * from './pattern/field';
 export type { CompiledConvention, CompiledName } from './pattern/ops';
 export { mustParse, type PatternFault, parsePattern } from './pattern/parse';

@@ -2,6 +2,7 @@
 export {
   type DiskView,
   type Extra,
+  RESHAPE_SIGNS,
   type Reshape,
   type ReshapeGiven,
   type ReshapeLine,

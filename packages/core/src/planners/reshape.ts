@@ -50,17 +50,19 @@ export interface ReshapeGiven {
   readonly keep?: ReadonlySet<string> | undefined;
 }
 
-export type ReshapeSign =
-  | 'made'
-  | 'renamed'
+export const RESHAPE_SIGNS = [
+  'made',
+  'renamed',
   /** There already, under the name it is to have. */
-  | 'there'
+  'there',
   /** The new rules do not know it; it stays. */
-  | 'left-over'
+  'left-over',
   /** Its new name is taken by something else, here or above: it stays as it is. */
-  | 'taken'
+  'taken',
   /** On another volume: not touched from here. */
-  | 'elsewhere';
+  'elsewhere',
+] as const;
+export type ReshapeSign = (typeof RESHAPE_SIGNS)[number];
 
 export interface ReshapeLine {
   readonly key: string;

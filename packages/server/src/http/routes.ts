@@ -1,6 +1,7 @@
 /** Every route of the server, with the roles that may use it. */
 
 import type { Route } from './route';
+import { ADOPTING } from './routes/adopt';
 import { BATCHES } from './routes/batches';
 import { BLOCKS } from './routes/blocks';
 import { CHECKS } from './routes/checks';
@@ -21,6 +22,7 @@ export const ROUTES: readonly Route[] = [
   ...LISTS,
   ...PEOPLE,
   ...PROJECTS,
+  ...ADOPTING,
   ...BATCHES,
   ...CHECKS,
 ];

@@ -16,26 +16,28 @@ import { shapeText } from '../pattern/shape';
 import type { Entry, SlotDomain } from '../pattern/slot-domain';
 import { fitLike } from '../write';
 
-export type ChangeCode =
-  | 'case'
-  | 'separator'
-  | 'padding'
-  | 'accents'
-  | 'abbreviation'
-  | 'spelling'
-  | 'date-form'
-  | 'version-style'
-  | 'extension'
-  | 'banned-word'
-  | 'copy-mark'
-  | 'doubled'
-  | 'extra'
-  | 'order'
-  | 'missing'
-  | 'number'
-  | 'client'
-  | 'entry'
-  | 'unknown';
+export const CHANGE_CODES = [
+  'case',
+  'separator',
+  'padding',
+  'accents',
+  'abbreviation',
+  'spelling',
+  'date-form',
+  'version-style',
+  'extension',
+  'banned-word',
+  'copy-mark',
+  'doubled',
+  'extra',
+  'order',
+  'missing',
+  'number',
+  'client',
+  'entry',
+  'unknown',
+] as const;
+export type ChangeCode = (typeof CHANGE_CODES)[number];
 
 export interface Candidate {
   readonly text: string;

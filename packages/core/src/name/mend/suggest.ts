@@ -10,7 +10,8 @@ import { type ChangeCode, type NameContext, NO_CONTEXT } from './candidates';
 import type { Hypothesis, Move, Target } from './hypotheses';
 import { alignInAnyOrder } from './order';
 
-export type Confidence = 'sure' | 'likely' | 'guess';
+export const CONFIDENCES = ['sure', 'likely', 'guess'] as const;
+export type Confidence = (typeof CONFIDENCES)[number];
 
 export interface Problem {
   /** The field, or the literal text, that is not met; `null` for something that does not belong in the name. */

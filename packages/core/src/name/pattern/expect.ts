@@ -3,19 +3,22 @@ import { assertNever, type Params } from '../../result';
 import { likeText } from '../write';
 import type { SlotDomain } from './slot-domain';
 
+export const EXPECTATION_CODES = [
+  'nothing',
+  'literal',
+  'one-of',
+  'own-number',
+  'text',
+  'like',
+  'number',
+  'extension',
+  'digits',
+  'letters',
+  'date',
+] as const;
+
 export interface Expectation {
-  readonly code:
-    | 'nothing'
-    | 'literal'
-    | 'one-of'
-    | 'own-number'
-    | 'text'
-    | 'like'
-    | 'number'
-    | 'extension'
-    | 'digits'
-    | 'letters'
-    | 'date';
+  readonly code: (typeof EXPECTATION_CODES)[number];
   readonly params: Params;
 }
 

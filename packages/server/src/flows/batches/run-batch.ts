@@ -87,8 +87,8 @@ const refusalOf = (error: unknown): Refused | null => {
 };
 
 /** As they are now: what somebody may do may have changed since they asked. */
-async function whoAsked(world: World, { job }: StoredBatch): Promise<Asker> {
-  const person = job.person === null ? null : await readPerson(world.db, job.person);
+async function whoAsked(world: World, batch: StoredBatch): Promise<Asker> {
+  const person = batch.person === null ? null : await readPerson(world.db, batch.person);
   if (person === null || person.state === 'left')
     throw new Refused(403, 'not-allowed', 'Whoever asked for this change has left. Nothing was changed.');
   return person;

@@ -82,7 +82,7 @@ async function settle(world: World, batch: StoredBatch, volume: string): Promise
   const shown = journal.changes.filter(isShown).length;
   // Whoever closes it leaves the folder the name it has.
   const to = way === 'close' ? { ...batch.to, folder: batch.from.folder } : batch.to;
-  await conclude(world, { ...batch, to, person: person ?? batch.job.person, shown }, volume);
+  await conclude(world, { ...batch, to, person: person ?? batch.person, shown }, volume);
   return null;
 }
 

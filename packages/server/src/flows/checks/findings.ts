@@ -3,7 +3,7 @@
  * own computer.
  */
 import { randomBytes, randomUUID } from 'node:crypto';
-import type { Me, PersonFindings } from '@nesting/contract';
+import type { FindingRow, Me, PersonFindings, ReportForm } from '@nesting/contract';
 import { findingsCsv, findingsJson, findingsSarif } from '@nesting/core/report';
 import type { Seen } from '@nesting/disk';
 import { transaction } from '../../db/client';
@@ -180,7 +180,7 @@ export async function handIn(
     readonly source: string;
     readonly files: number;
     readonly folders: number;
-    readonly findings: readonly { readonly weight: string }[];
+    readonly findings: readonly FindingRow[];
   },
 ): Promise<string> {
   const id = randomUUID();
@@ -198,9 +198,7 @@ const REPORTS = {
   csv: { print: findingsCsv, type: 'text/csv; charset=utf-8' },
   json: { print: findingsJson, type: 'application/json' },
   sarif: { print: findingsSarif, type: 'application/sarif+json' },
-} as const;
-export type ReportForm = keyof typeof REPORTS;
-export const REPORT_FORMS = Object.keys(REPORTS) as [ReportForm, ...ReportForm[]];
+} as const satisfies Readonly<Record<ReportForm, object>>;
 
 /** What stands, in a form for others: the same text as the command line prints, but for what is accepted. */
 export async function report(

@@ -175,7 +175,7 @@ export async function printReshape(
   id: string,
   asked: ReshapeAsked,
   as: PlanForm,
-): Promise<{ readonly name: string; readonly text: string }> {
+): Promise<{ readonly name: string; readonly type: string; readonly text: string }> {
   const judged = await judge(world, me, { id, asked, withChanges: true });
   const { plan, project } = judged;
   const bytesOf = await bytesFor(world, judged);
@@ -183,16 +183,17 @@ export async function printReshape(
   // The folder itself is renamed by whoever runs a script in it.
   const inFolder = [...plan.changes, ...plan.own];
   const name = `${project.number}-plan`;
+  const type = 'text/plain; charset=utf-8';
   switch (as) {
     case 'text':
-      return { name: `${name}.txt`, text: changesText(plan.changes) };
+      return { type, name: `${name}.txt`, text: changesText(plan.changes) };
     case 'csv':
-      return { name: `${name}.csv`, text: changesCsv(plan.changes) };
+      return { type, name: `${name}.csv`, text: changesCsv(plan.changes) };
     case 'json':
-      return { name: `${name}.json`, text: changesJson(plan.changes) };
+      return { type, name: `${name}.json`, text: changesJson(plan.changes) };
     case 'sh':
-      return { name: `${name}.sh`, text: changesSh(orderChanges(inFolder).steps, base64Of) };
+      return { type, name: `${name}.sh`, text: changesSh(orderChanges(inFolder).steps, base64Of) };
     case 'powershell':
-      return { name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
+      return { type, name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
   }
 }

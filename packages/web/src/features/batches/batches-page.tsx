@@ -114,7 +114,8 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
   usePageTitle(`History of ${project.number} ${project.title}`);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(NONE);
   const selected = page?.lines.find((l) => l.change.id === line) ?? page?.lines[0] ?? null;
-  const isOpen = me.role === 'coordinator' && batch.state === 'done';
+  const mayAct = me.role === 'coordinator' || (me.role === 'artist' && batch.person === me.id);
+  const isOpen = mayAct && batch.state === 'done';
   const toggle = (key: string) =>
     setChosen(chosen.has(key) ? new Set([...chosen].filter((k) => k !== key)) : new Set([...chosen, key]));
   return (
@@ -144,7 +145,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
           batch={batch}
           lines={page?.lines ?? null}
           chosen={chosen}
-          mayAct={me.role === 'coordinator'}
+          mayAct={mayAct}
           onBatch={onBatch}
         />
       }

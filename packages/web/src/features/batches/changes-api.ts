@@ -1,17 +1,7 @@
 /** Plans of changes, the batches they become, folders taken in, copies. */
-import type {
-  AdoptRequest,
-  BatchAnswer,
-  BatchPage,
-  BatchRow,
-  CopyPlace,
-  Fits,
-  ProjectRow,
-  ReshapePlan,
-  ReshapeRequest,
-  SettleWay,
-} from '@nesting/contract';
+import type { AdoptRequest, CopyPlace, Fits, ProjectRow, ReshapeRequest } from '@nesting/contract';
 import { api } from '../../app/api';
+import { asks, type BodyFor } from '../../app/endpoints';
 
 /** What takes longer goes on, and is looked at on its page. */
 const SHORT_WAIT = { prefer: 'wait=2' };
@@ -19,66 +9,59 @@ const SHORT_WAIT = { prefer: 'wait=2' };
 /** What a batch that ended may have changed. */
 export const BATCH_TAGS = ['projects', 'checks', 'activity', 'batches', 'numbers'] as const;
 
+interface OfBatch {
+  readonly project: string;
+  readonly batch: string;
+}
+
+interface ApplyAsked {
+  readonly id: string;
+  readonly asked: ReshapeRequest;
+  readonly fingerprint: string;
+  readonly key: string | undefined;
+}
+
 export const changesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    planReshape: build.query<ReshapePlan, { id: string; asked: ReshapeRequest }>({
-      query: ({ id, asked }) => ({ url: `projects/${id}/plan`, method: 'POST', body: asked }),
+    planReshape: build.query({
+      ...asks('planReshape', ({ id, asked }: { id: string; asked: ReshapeRequest }) => ({ id, body: asked })),
       keepUnusedDataFor: 5,
     }),
-    applyReshape: build.mutation<
-      BatchAnswer,
-      { id: string; asked: ReshapeRequest; fingerprint: string; key: string | undefined }
-    >({
-      query: ({ id, asked, fingerprint, key }) => ({
-        url: `projects/${id}/batches`,
-        method: 'POST',
-        headers: SHORT_WAIT,
-        body: { ...asked, fingerprint, key },
-      }),
+    applyReshape: build.mutation({
+      ...asks(
+        'applyReshape',
+        ({ id, asked, ...more }: ApplyAsked) => ({ id, body: { ...asked, ...more } }),
+        SHORT_WAIT,
+      ),
       invalidatesTags: BATCH_TAGS,
     }),
-    reshapeDraft: build.query<Omit<Required<ReshapeRequest>, never> | null, string>({
-      query: (id) => `projects/${id}/reshape`,
-      keepUnusedDataFor: 0,
-    }),
-    keepReshape: build.mutation<void, { id: string; asked: ReshapeRequest | null }>({
-      query: ({ id, asked }) => ({
-        url: `projects/${id}/reshape`,
-        method: 'PUT',
-        body: JSON.stringify(asked),
-        headers: { 'content-type': 'application/json' },
-      }),
-    }),
-    batches: build.query<BatchRow[], string>({ query: (id) => `projects/${id}/batches`, providesTags: ['batches'] }),
-    batch: build.query<BatchPage, { project: string; batch: string }>({
-      query: ({ project, batch }) => `projects/${project}/batches/${batch}`,
+    reshapeDraft: build.query({ ...asks('readReshapeDraft', (id: string) => ({ id })), keepUnusedDataFor: 0 }),
+    keepReshape: build.mutation(
+      asks('keepReshapeDraft', ({ id, asked }: { id: string; asked: ReshapeRequest | null }) => ({ id, body: asked })),
+    ),
+    batches: build.query({ ...asks('listBatches', (id: string) => ({ id })), providesTags: ['batches'] }),
+    batch: build.query({
+      ...asks('readBatch', ({ project: id, batch }: OfBatch) => ({ id, batch })),
       keepUnusedDataFor: 5,
       providesTags: ['batches'],
     }),
-    undoBatch: build.mutation<
-      BatchAnswer,
-      { project: string; batch: string; ids: readonly string[] | null; key: string | undefined }
-    >({
-      query: ({ project, batch, ids, key }) => ({
-        url: `projects/${project}/batches/${batch}/undo`,
-        method: 'POST',
-        headers: SHORT_WAIT,
-        body: { ids, key },
-      }),
+    undoBatch: build.mutation({
+      ...asks(
+        'undoBatch',
+        ({ project: id, batch, ...body }: OfBatch & BodyFor<'undoBatch'>) => ({ id, batch, body }),
+        SHORT_WAIT,
+      ),
       invalidatesTags: BATCH_TAGS,
     }),
-    settleBatch: build.mutation<void, { project: string; batch: string; way: SettleWay }>({
-      query: ({ project, batch, way }) => ({
-        url: `projects/${project}/batches/${batch}/settle`,
-        method: 'POST',
-        headers: SHORT_WAIT,
-        body: { way },
-      }),
+    settleBatch: build.mutation({
+      ...asks(
+        'settleBatch',
+        ({ project: id, batch, ...body }: OfBatch & BodyFor<'settleBatch'>) => ({ id, batch, body }),
+        SHORT_WAIT,
+      ),
       invalidatesTags: BATCH_TAGS,
     }),
-    stopBatch: build.mutation<void, { project: string; batch: string }>({
-      query: ({ project, batch }) => ({ url: `projects/${project}/batches/${batch}/stop`, method: 'POST', body: {} }),
-    }),
+    stopBatch: build.mutation(asks('stopBatch', ({ project: id, batch }: OfBatch) => ({ id, batch }))),
     copies: build.query<CopyPlace[], string>({ query: (id) => `projects/${id}/copies`, keepUnusedDataFor: 0 }),
     ownCopy: build.mutation<ProjectRow, { project: string; volume: string; folder: string; number: string }>({
       query: ({ project, ...body }) => ({ url: `projects/${project}/copies/own`, method: 'POST', body }),

@@ -1,6 +1,11 @@
 /** Findings, what is done about them, and who has which. */
-import type { ExceptionRow, FindingList, FolderSign, PersonFindings, WhoRow } from '@nesting/contract';
-import { addressOf, api, type FindingsAsked } from '../../app/api';
+import { ENDPOINTS, type FindingList } from '@nesting/contract';
+import { api, type FindingsAsked } from '../../app/api';
+import { asks, type BodyFor, requestOf, unsaid } from '../../app/endpoints';
+
+const CHANGED = ['findings', 'checks', 'projects', 'activity'] as const;
+
+type OfProject<Body> = { readonly project: string } & Body;
 
 export const findingsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -11,56 +16,42 @@ export const findingsApi = api.injectEndpoints({
         getNextPageParam: (last, all, from) =>
           last.rows.length > 0 && from + last.rows.length < (all[0]?.total ?? 0) ? from + last.rows.length : undefined,
       },
-      query: ({ queryArg: { project, ...asked }, pageParam }) =>
-        `projects/${project}/findings?${addressOf({ ...asked, from: pageParam, limit: 200 })}`,
+      query: ({ queryArg: { project: id, ...asked }, pageParam: from }) =>
+        requestOf(ENDPOINTS.listFindings, { id, query: { ...asked, from, limit: 200 } }, {}),
       providesTags: ['findings'],
     }),
-    findingsByFolder: build.query<FolderSign[], string>({
-      query: (project) => `projects/${project}/findings/by-folder`,
+    findingsByFolder: build.query({
+      ...asks('findingsByFolder', (id: string) => ({ id })),
       providesTags: ['findings'],
     }),
-    acceptFindings: build.mutation<
-      { count: number },
-      { project: string; ids: readonly string[]; reason: string; until: string | null }
-    >({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/findings/accept`, method: 'POST', body }),
-      invalidatesTags: ['findings', 'checks', 'projects', 'activity'],
+    acceptFindings: build.mutation({
+      ...asks('acceptFindings', ({ project: id, ...body }: OfProject<BodyFor<'acceptFindings'>>) => ({ id, body })),
+      invalidatesTags: CHANGED,
     }),
-    countAgain: build.mutation<{ count: number }, { project: string; ids: readonly string[] }>({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/findings/count-again`, method: 'POST', body }),
-      invalidatesTags: ['findings', 'checks', 'projects', 'activity'],
+    countAgain: build.mutation({
+      ...asks('countAgain', ({ project: id, ...body }: OfProject<BodyFor<'countAgain'>>) => ({ id, body })),
+      invalidatesTags: CHANGED,
     }),
-    giveFindings: build.mutation<
-      { count: number },
-      { project: string; ids: readonly string[]; to?: string | null; note?: string }
-    >({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/findings/give`, method: 'POST', body }),
+    giveFindings: build.mutation({
+      ...asks('giveFindings', ({ project: id, ...body }: OfProject<BodyFor<'giveFindings'>>) => ({ id, body })),
       invalidatesTags: ['findings', 'activity'],
     }),
-    makeBaseline: build.mutation<{ count: number }, { project: string; reason: string }>({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/baseline`, method: 'POST', body }),
-      invalidatesTags: ['findings', 'checks', 'projects', 'activity'],
+    makeBaseline: build.mutation({
+      ...asks('makeBaseline', ({ project: id, ...body }: OfProject<BodyFor<'makeBaseline'>>) => ({ id, body })),
+      invalidatesTags: CHANGED,
     }),
-    exceptions: build.query<ExceptionRow[], string | null>({
-      query: (project) => `exceptions${project === null ? '' : `?project=${project}`}`,
+    exceptions: build.query({
+      ...asks('listExceptions', (project: string | null) => ({ query: project === null ? {} : { project } })),
       providesTags: ['findings'],
     }),
-    who: build.query<WhoRow[], void>({ query: () => 'who', providesTags: ['findings'] }),
-    listOf: build.query<PersonFindings, string>({
-      query: (initials) => `who/${encodeURIComponent(initials)}`,
-      providesTags: ['findings'],
-    }),
-    myFindings: build.query<PersonFindings, void>({ query: () => 'me/findings', providesTags: ['findings'] }),
-    sendList: build.mutation<{ sent: boolean }, string>({
-      query: (initials) => ({ url: `who/${encodeURIComponent(initials)}/send`, method: 'POST', body: {} }),
+    who: build.query({ ...asks('whoHasWhat', unsaid), providesTags: ['findings'] }),
+    listOf: build.query({ ...asks('listOfPerson', (id: string) => ({ id })), providesTags: ['findings'] }),
+    myFindings: build.query({ ...asks('myFindings', unsaid), providesTags: ['findings'] }),
+    sendList: build.mutation({
+      ...asks('sendList', (id: string) => ({ id })),
       invalidatesTags: ['outbox', 'activity'],
     }),
-    linkToList: build.mutation<{ link: string }, string>({
-      query: (initials) => ({ url: `who/${encodeURIComponent(initials)}/link`, method: 'POST', body: {} }),
-    }),
-    yours: build.query<PersonFindings, string>({
-      query: (secret) => ({ url: 'yours', method: 'POST', body: { secret } }),
-      keepUnusedDataFor: 0,
-    }),
+    linkToList: build.mutation(asks('linkToList', (id: string) => ({ id }))),
+    yours: build.query({ ...asks('openList', (secret: string) => ({ body: { secret } })), keepUnusedDataFor: 0 }),
   }),
 });

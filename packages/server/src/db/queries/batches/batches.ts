@@ -182,7 +182,6 @@ export interface StoredBatch extends BatchRow {
 
 /** What whoever does it needs to know. */
 export interface BatchJob {
-  readonly person: string | null;
   readonly asked: BatchAsked | null;
   readonly isClaimed: boolean;
   readonly isStopAsked: boolean;
@@ -197,6 +196,7 @@ const rowOf = (r: Row): StoredBatch => ({
   project: r.project_id,
   what: r.what,
   by: r.by ?? '',
+  person: r.person_id,
   at: r.at.toISOString(),
   endedAt: r.ended_at?.toISOString() ?? null,
   state: r.state,
@@ -209,7 +209,6 @@ const rowOf = (r: Row): StoredBatch => ({
   from: r.shape_from,
   to: r.shape_to,
   job: {
-    person: r.person_id,
     asked: r.asked,
     isClaimed: r.claimed,
     isStopAsked: r.stop_asked,

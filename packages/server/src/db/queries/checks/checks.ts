@@ -123,8 +123,7 @@ export async function failCheck(client: Client, id: string, runner: string, said
 /** `false` where it is not under way. One that waits has nothing to be stopped. */
 export async function stopCheck(client: Client, id: string): Promise<boolean> {
   const result = await client.query(
-    `update check_run
-       set stop = true, state = case when state = 'queued' then 'cancelled' else state end,
+    `update check_run set stop = true, state = case when state = 'queued' then 'cancelled' else state end,
          ended_at = case when state = 'queued' then clock_timestamp() end
        where id = $1 and state in ('queued', 'running')`,
     [id],
@@ -230,8 +229,7 @@ export async function endCheck(
 ): Promise<boolean> {
   const { summary: s } = outcome;
   const result = await client.query(
-    `update check_run
-       set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8,
+    `update check_run set state = 'done', files = $2, folders = $3, bytes = $4, said = $5, appeared = $6, solved = $7, sizes = $8,
          cleared = $9, ended_at = clock_timestamp()
        where id = $1 and state = 'running' and runner = $10`,
     [

@@ -24,6 +24,21 @@ export async function giveFindings(
   return result.rowCount ?? 0;
 }
 
+/** How many of these findings somebody else has to put right, given or by name. */
+export async function findingsOfOthers(
+  client: Client,
+  project: string,
+  ids: readonly string[],
+  initials: string,
+): Promise<number> {
+  const { rows } = await client.query<{ n: number }>(
+    `select count(*)::int n from ${FROM}
+     where f.project_id = $1 and f.until_at is null and f.id = any($2) and ${TO} <> $3`,
+    [project, ids, initials],
+  );
+  return rows[0]?.n ?? 0;
+}
+
 /** Who has what to put right, over all projects that are worked on. */
 export async function whoHasWhat(client: Client): Promise<WhoRow[]> {
   const result = await client.query<WhoRow>(

@@ -1,4 +1,4 @@
-import type { HandedIn } from '@nesting/contract';
+import type { FindingRow, HandedIn } from '@nesting/contract';
 import type { Client } from '../../client';
 
 /** Handed-in checks kept of one project: older ones have been worked off, or never will be. */
@@ -13,7 +13,7 @@ export async function insertHandedIn(
     readonly source: string;
     readonly files: number;
     readonly folders: number;
-    readonly findings: readonly unknown[];
+    readonly findings: readonly FindingRow[];
   },
 ): Promise<void> {
   await client.query(
@@ -55,9 +55,9 @@ export async function listHandedIn(client: Client, project: string): Promise<Han
   }));
 }
 
-export async function readHandedIn(client: Client, id: string): Promise<unknown[] | null> {
+export async function readHandedIn(client: Client, id: string): Promise<FindingRow[] | null> {
   return (
-    (await client.query<{ findings: unknown[] }>('select findings from handed_in where id = $1', [id])).rows[0]
+    (await client.query<{ findings: FindingRow[] }>('select findings from handed_in where id = $1', [id])).rows[0]
       ?.findings ?? null
   );
 }

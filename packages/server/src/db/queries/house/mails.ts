@@ -44,8 +44,7 @@ export async function settleMail(
 ): Promise<void> {
   if (outcome.state === 'failed')
     await client.query(
-      `update mail
-         set tries = tries + 1, said = $2, state = case when tries + 1 >= $3 then 'failed' else 'waiting' end
+      `update mail set tries = tries + 1, said = $2, state = case when tries + 1 >= $3 then 'failed' else 'waiting' end
          where id = $1`,
       [id, outcome.said.slice(0, 500), MOST_TRIES],
     );

@@ -70,8 +70,7 @@ export async function insertInvited(client: Client, id: string, p: PersonGiven):
 
 export async function updatePerson(client: Client, id: string, p: PersonGiven, version: number): Promise<boolean> {
   const result = await client.query(
-    `update person
-       set name = $3, email = lower($4), initials = $5, role = $6, does = $7, version = version + 1,
+    `update person set name = $3, email = lower($4), initials = $5, role = $6, does = $7, version = version + 1,
          updated_at = now()
        where id = $1 and version = $2`,
     [id, version, p.name, p.email, p.initials, p.role, p.does],

@@ -251,8 +251,7 @@ export async function readShape(client: Client, id: string): Promise<ProjectShap
 export async function writeShape(client: Client, id: string, s: ProjectShape): Promise<void> {
   const { values } = s;
   await client.query(
-    `update project
-       set template_id = $2, edition = $3, conventions = $4, "values" = $5, adjusted = $6, folder = $7,
+    `update project set template_id = $2, edition = $3, conventions = $4, "values" = $5, adjusted = $6, folder = $7,
          number = $8, client_code = $9, title = $10, version = version + 1
        where id = $1`,
     [

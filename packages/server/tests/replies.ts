@@ -1,0 +1,47 @@
+/** Every reply in the server's tests is held against what its row in the table of endpoints says. */
+import { ENDPOINTS, type Spec } from '@nesting/contract';
+import { z } from 'zod';
+
+interface Row {
+  readonly name: string;
+  readonly spec: Spec;
+  readonly address: RegExp;
+}
+
+const ROWS: readonly Row[] = Object.entries(ENDPOINTS).map(([name, spec]) => ({
+  name,
+  spec,
+  address: new RegExp(`^${spec.path.replace(/:\w+/g, '[^/]+')}$`),
+}));
+
+export const rowOf = (method: string, address: string): Row | undefined =>
+  ROWS.find(({ spec, address: form }) => spec.method === method && form.test(address.split('?')[0] ?? ''));
+
+const refusal = z.strictObject({ code: z.string().regex(/^[a-z-]+$/), message: z.string().min(1) });
+
+/** Rows that were reached with an answer, and not only refused. */
+export const reached = new Set<string>();
+
+export async function holdReply(method: string, address: string, response: Response): Promise<void> {
+  const row = rowOf(method, address);
+  if (row === undefined) return;
+  const { reply } = row.spec;
+  if (!response.ok) {
+    refusal.parse(await response.clone().json());
+    return;
+  }
+  reached.add(row.name);
+  if ('nothing' in reply) {
+    if (response.status !== 204) throw new Error(`${row.name} answers ${response.status}`);
+    return;
+  }
+  if ('file' in reply) {
+    const type = response.headers.get('content-type')?.split(';')[0] ?? '';
+    if (!reply.file.includes(type)) throw new Error(`${row.name} answers a ${type}`);
+    return;
+  }
+  const statuses = [reply.status ?? 200].flat();
+  if (!statuses.some((status) => status === response.status)) throw new Error(`${row.name} answers ${response.status}`);
+  const parsed = reply.json.safeParse(await response.clone().json());
+  if (!parsed.success) throw new Error(`${row.name}: ${z.prettifyError(parsed.error)}`);
+}
