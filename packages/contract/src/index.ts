@@ -11,6 +11,7 @@ export * from './field';
 export * from './file';
 export * from './lists';
 export { markSchema, saveMeaningSchema } from './marks';
+export { type Document, openApiOf } from './openapi';
 export * from './project';
 export * from './reshape';
 export * from './roles';
