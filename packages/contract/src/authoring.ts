@@ -2,6 +2,7 @@
 import type { Template } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
+import { record } from './reply';
 import { looseTemplateSchema, templateSchema } from './template';
 
 export interface TemplateDraft {
@@ -52,10 +53,8 @@ export interface StarterRow {
 }
 
 /** Names on a disk as text; `whole` is false where there were too many. */
-export interface ListingText {
-  readonly listing: string;
-  readonly whole: boolean;
-}
+export const listingTextSchema = record({ listing: z.string(), whole: z.boolean() });
+export type ListingText = z.infer<typeof listingTextSchema>;
 
 export interface FolderChoice {
   readonly folders: readonly string[];

@@ -88,7 +88,7 @@ export const findingRowSchema = record(findingShape);
 export type FindingRow = z.infer<typeof findingRowSchema>;
 
 /** A finding of a project as it stands now. */
-export const keptFindingSchema = record({
+const keptFindingSchema = record({
   ...findingShape,
   since: moment,
   isNew: z.boolean(),

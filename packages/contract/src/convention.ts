@@ -3,6 +3,7 @@ import type { NameImpact } from '@nesting/core/impact';
 import type { Convention } from '@nesting/core/template';
 import { z } from 'zod';
 import { word } from './field';
+import { amount, list, moment, record } from './reply';
 import { conventionSchema } from './template';
 
 export interface ConventionRow {
@@ -44,10 +45,8 @@ export interface ConventionImpact {
 
 /** A project's own names that a convention is asked of, for trying it. */
 export const namesQuerySchema = z.object({ convention: word });
-export interface ProjectNames {
-  readonly names: readonly string[];
-  readonly more: number;
-}
+export const projectNamesSchema = record({ names: list(z.string()), more: amount });
+export type ProjectNames = z.infer<typeof projectNamesSchema>;
 
 /** What somebody is about to save: a convention of a folder, and the values the name is made of. */
 export const askNameSchema = z.object({
@@ -57,13 +56,14 @@ export const askNameSchema = z.object({
 });
 export type AskName = z.infer<typeof askNameSchema>;
 
-export interface HeldName {
-  readonly name: string;
-  readonly folder: string;
+export const heldNameSchema = record({
+  name: z.string(),
+  folder: z.string(),
   /** The folder of the project on its volume. */
-  readonly project: string;
-  readonly volume: string;
-  readonly until: string;
+  project: z.string(),
+  volume: z.string(),
+  until: moment,
   /** Whether the folder is on the disk yet. */
-  readonly folderThere: boolean;
-}
+  folderThere: z.boolean(),
+});
+export type HeldName = z.infer<typeof heldNameSchema>;

@@ -17,6 +17,8 @@ export type Reply =
   | { readonly json: z.ZodType; readonly status?: 200 | 201 | 202 | readonly (200 | 201 | 202)[] }
   /** A file to be kept, of a form that the request names. */
   | { readonly file: readonly string[] }
+  /** A text to be read on the spot. */
+  | { readonly text: readonly string[] }
   /** 204. */
   | { readonly nothing: true };
 

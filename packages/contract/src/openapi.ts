@@ -115,14 +115,15 @@ function parameterOf(place: 'path' | 'query', name: string, schema: unknown): No
 
 function repliesOf(name: string, reply: Reply): Node {
   if ('nothing' in reply) return { 204: { description: 'Done.' } };
-  if ('file' in reply) {
-    const content = Object.fromEntries(reply.file.map((type) => [type, { schema: { type: 'string' } }]));
-    return { 200: { description: 'A file.', content } };
-  }
+  if ('file' in reply) return { 200: { description: 'A file.', content: textsOf(reply.file) } };
+  if ('text' in reply) return { 200: { description: 'A text.', content: textsOf(reply.text) } };
   const content = asJson(refTo(replyName(name)));
   const statuses = typeof reply.status === 'object' ? reply.status : [reply.status ?? 200];
   return Object.fromEntries(statuses.map((status) => [status, { description: STATUS_WORDS[status], content }]));
 }
+
+const textsOf = (types: readonly string[]): Node =>
+  Object.fromEntries(types.map((type) => [type, { schema: { type: 'string' } }]));
 
 const STATUS_WORDS: Readonly<Record<200 | 201 | 202, string>> = {
   200: 'What was asked for.',

@@ -1,40 +1,37 @@
 /**
  * A project beyond its start: found in lists, its state and notes, what it has otherwise, what its programs are set to.
  */
-import type { Adjustments, OwnRules, Template } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, valuesSchema, word } from './field';
-import type { Prefixes } from './lists';
-import { adjustmentsSchema, conventionSchema } from './template';
-import type { FindingCounts } from './wire';
+import { prefixesSchema } from './lists';
+import { amount, list, moment, record, uuid } from './reply';
+import { adjustmentsSchema, conventionSchema, templateSchema } from './template';
+import { findingCountsSchema } from './wire';
 
 const PROJECT_STATES = ['starting', 'running', 'waiting', 'closed', 'packed', 'failed'] as const;
 export type ProjectState = (typeof PROJECT_STATES)[number];
 /** Those a person gives a project. */
 export const GIVEN_STATES = ['running', 'waiting', 'closed', 'packed'] as const;
 
-export interface ProjectRow {
-  readonly id: string;
-  readonly number: string;
-  readonly client: string | null;
-  readonly clientName: string | null;
-  readonly title: string;
-  readonly template: { readonly id: string; readonly name: string; readonly edition: number };
-  readonly volume: string;
-  readonly folder: string;
-  readonly state: ProjectState;
-  readonly startedAt: string;
-  readonly startedBy: string;
+const projectShape = {
+  id: uuid,
+  number: z.string(),
+  client: z.string().nullable(),
+  clientName: z.string().nullable(),
+  title: z.string(),
+  template: record({ id: z.string(), name: z.string(), edition: amount }),
+  volume: z.string(),
+  folder: z.string(),
+  state: z.enum(PROJECT_STATES),
+  startedAt: moment,
+  startedBy: z.string(),
   /** Kept in front by whoever asks. */
-  readonly pinned: boolean;
-  readonly openedAt: string | null;
-  readonly check: {
-    readonly at: string;
-    readonly counts: FindingCounts;
-    readonly files: number;
-    readonly bytes: number;
-  } | null;
-}
+  pinned: z.boolean(),
+  openedAt: moment.nullable(),
+  check: record({ at: moment, counts: findingCountsSchema, files: amount, bytes: amount }).nullable(),
+};
+export const projectRowSchema = record(projectShape);
+export type ProjectRow = z.infer<typeof projectRowSchema>;
 
 export const PROJECT_ORDERS = [
   'recent',
@@ -62,40 +59,25 @@ export const projectQuerySchema = z.object({
 });
 export type ProjectQuery = z.infer<typeof projectQuerySchema>;
 
-export interface ProjectList {
-  readonly rows: readonly ProjectRow[];
+export const projectListSchema = record({
+  rows: list(projectRowSchema),
   /** How many are found in each state, whatever state is asked for. */
-  readonly states: Readonly<Partial<Record<ProjectState, number>>>;
-  readonly more: boolean;
-}
+  states: z.partialRecord(z.enum(PROJECT_STATES), amount).readonly(),
+  more: z.boolean(),
+});
+export type ProjectList = z.infer<typeof projectListSchema>;
 
-export interface FirstDayLine {
-  readonly place: number;
-  readonly words: string;
-  readonly by: string | null;
-  readonly at: string | null;
-}
+const firstDayLineSchema = record({
+  place: amount,
+  words: z.string(),
+  by: z.string().nullable(),
+  at: moment.nullable(),
+});
+export type FirstDayLine = z.infer<typeof firstDayLineSchema>;
 
 /** What the team should know: the text, and who wrote it last and when, where anybody did. */
-export interface TeamNote {
-  readonly text: string;
-  readonly by: string | null;
-  readonly at: string | null;
-}
-
-export interface ProjectPage extends ProjectRow {
-  readonly values: z.infer<typeof valuesSchema>;
-  /** Its rules as they are for it: the template's, its conventions' editions, and what is its own. */
-  readonly body: Template;
-  readonly root: string;
-  readonly prefixes: Prefixes;
-  readonly teamNote: TeamNote;
-  readonly version: number;
-  readonly adjusted: Adjustments;
-  readonly own: OwnRules;
-  readonly settings: Readonly<Record<string, string>>;
-  readonly firstDay: readonly FirstDayLine[];
-}
+const teamNoteSchema = record({ text: z.string(), by: z.string().nullable(), at: moment.nullable() });
+export type TeamNote = z.infer<typeof teamNoteSchema>;
 
 const ownFolder = z
   .object({
@@ -112,6 +94,22 @@ const ownRulesSchema = z
     folders: z.record(z.string().max(400), ownFolder).optional(),
   })
   .readonly();
+
+export const projectPageSchema = record({
+  ...projectShape,
+  values: valuesSchema,
+  /** Its rules as they are for it: the template's, its conventions' editions, and what is its own. */
+  body: templateSchema,
+  root: z.string(),
+  prefixes: prefixesSchema.readonly(),
+  teamNote: teamNoteSchema,
+  version: amount,
+  adjusted: adjustmentsSchema,
+  own: ownRulesSchema,
+  settings: z.record(z.string(), z.string()).readonly(),
+  firstDay: list(firstDayLineSchema),
+});
+export type ProjectPage = z.infer<typeof projectPageSchema>;
 
 export const startSchema = z.object({
   template: word,
@@ -132,10 +130,8 @@ export type StartRequest = z.input<typeof startSchema>;
 export type StartGiven = z.infer<typeof startSchema>;
 
 /** How far a start is that is being written. */
-export interface Making {
-  readonly done: number;
-  readonly all: number;
-}
+export const makingSchema = record({ done: amount, all: amount });
+export type Making = z.infer<typeof makingSchema>;
 
 export const WRITTEN_AS = ['zip', 'sh', 'powershell', 'steps'] as const;
 export type WrittenAs = (typeof WRITTEN_AS)[number];

@@ -96,16 +96,17 @@ export type CheckRow = z.infer<typeof checkRowSchema>;
 
 /** What stands in the way of a start, looked up while the form is filled in. */
 export const lookSchema = z.object({ number: z.string().max(200), volume: word, folder: z.string().max(500) });
-export interface Look {
-  readonly numberTaken: boolean;
-  readonly numberHeldBy: string | null;
+export const lookReplySchema = record({
+  numberTaken: z.boolean(),
+  numberHeldBy: z.string().nullable(),
   /** Why the number is reserved; `null` where it is not. */
-  readonly numberReserved: string | null;
+  numberReserved: z.string().nullable(),
   /** What is odd about a number written by hand, in words. */
-  readonly numberNote: string | null;
-  readonly folderTaken: boolean;
-  readonly folderOnDisk: boolean;
-}
+  numberNote: z.string().nullable(),
+  folderTaken: z.boolean(),
+  folderOnDisk: z.boolean(),
+});
+export type Look = z.infer<typeof lookReplySchema>;
 
 export const trendPointSchema = record({ at: moment, ...countsShape, bytes: amount });
 export type TrendPoint = z.infer<typeof trendPointSchema>;
@@ -133,10 +134,11 @@ export type FolderCount = z.infer<typeof folderCountSchema>;
 
 export const folderQuerySchema = z.object({ path: z.string().max(4096) });
 
-export interface FolderFiles {
-  readonly path: string;
-  readonly files: readonly { readonly name: string; readonly size: number; readonly modified: string }[];
-}
+export const folderFilesSchema = record({
+  path: z.string(),
+  files: list(record({ name: z.string(), size: amount, modified: moment })),
+});
+export type FolderFiles = z.infer<typeof folderFilesSchema>;
 
 /** What the server says when it does not do what was asked: what happened, what was not done, what to do. */
 export interface Refusal {

@@ -14,13 +14,10 @@ const ROWS: readonly Row[] = Object.entries(ENDPOINTS).map(([name, spec]) => ({
   address: new RegExp(`^${spec.path.replace(/:\w+/g, '[^/]+')}$`),
 }));
 
-export const rowOf = (method: string, address: string): Row | undefined =>
+const rowOf = (method: string, address: string): Row | undefined =>
   ROWS.find(({ spec, address: form }) => spec.method === method && form.test(address.split('?')[0] ?? ''));
 
 const refusal = z.strictObject({ code: z.string().regex(/^[a-z-]+$/), message: z.string().min(1) });
-
-/** Rows that were reached with an answer, and not only refused. */
-export const reached = new Set<string>();
 
 export async function holdReply(method: string, address: string, response: Response): Promise<void> {
   const row = rowOf(method, address);
@@ -30,14 +27,14 @@ export async function holdReply(method: string, address: string, response: Respo
     refusal.parse(await response.clone().json());
     return;
   }
-  reached.add(row.name);
   if ('nothing' in reply) {
     if (response.status !== 204) throw new Error(`${row.name} answers ${response.status}`);
     return;
   }
-  if ('file' in reply) {
+  if ('file' in reply || 'text' in reply) {
+    const types = 'file' in reply ? reply.file : reply.text;
     const type = response.headers.get('content-type')?.split(';')[0] ?? '';
-    if (!reply.file.includes(type)) throw new Error(`${row.name} answers a ${type}`);
+    if (!types.includes(type)) throw new Error(`${row.name} answers a ${type}`);
     return;
   }
   const statuses = [reply.status ?? 200].flat();

@@ -15,13 +15,15 @@ export interface Request<S> {
   readonly body: BodyOf<S>;
   /** Milliseconds that the answer may be waited for. */
   readonly wait: number;
+  /** Aborted when whoever asked has gone. */
+  readonly signal: AbortSignal;
 }
 
 /** A file to be kept. */
 export interface FileReply {
   readonly name: string;
   readonly type: string;
-  readonly text: string;
+  readonly body: string | Uint8Array;
 }
 
 type ReplyIn<S> = S extends { readonly reply: infer R extends Reply } ? R : never;
@@ -31,9 +33,11 @@ type AnswerOf<S> =
     ? unknown
     : ReplyIn<S> extends { readonly file: readonly string[] }
       ? FileReply
-      : ReplyIn<S> extends { readonly status: readonly (infer Status)[] }
-        ? { readonly status: Status; readonly json: ReplyOf<S> }
-        : ReplyOf<S>;
+      : ReplyIn<S> extends { readonly text: readonly string[] }
+        ? string
+        : ReplyIn<S> extends { readonly status: readonly (infer Status)[] }
+          ? { readonly status: Status; readonly json: ReplyOf<S> }
+          : ReplyOf<S>;
 
 export type Handlers<Table> = {
   readonly [Name in keyof Table]: (request: Request<Table[Name]>) => Promise<AnswerOf<Table[Name]>>;
@@ -55,7 +59,15 @@ export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
         const query = row.query === undefined ? undefined : checked(c.req.query(), row.query);
         const body = row.body === undefined ? undefined : await bodyOf(c, row.body);
         await requireTheirs(world, me, row.whose, { params, body });
-        const answer = await handler({ world, me, params, query, body, wait: waitAsked(c) } as Request<Spec>);
+        const answer = await handler({
+          world,
+          me,
+          params,
+          query,
+          body,
+          wait: waitAsked(c),
+          signal: c.req.raw.signal,
+        } as Request<Spec>);
         return replied(c, row.reply, answer);
       },
     };
@@ -72,12 +84,13 @@ function paramsIn(c: Context, { params = {} }: Spec): Readonly<Record<string, st
 function replied(c: Context, reply: Reply, answer: unknown): Response {
   if ('nothing' in reply) return c.body(null, 204);
   if ('file' in reply) {
-    const { name, type, text } = answer as FileReply;
-    return c.body(text, 200, {
+    const { name, type, body } = answer as FileReply;
+    return c.body(typeof body === 'string' ? body : Uint8Array.from(body), 200, {
       'content-type': type,
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
     });
   }
+  if ('text' in reply) return c.text(answer as string);
   if (typeof reply.status === 'object') {
     const { status, json } = answer as { readonly status: 200 | 201 | 202; readonly json: object };
     return c.json(json, status);

@@ -1,5 +1,5 @@
 /** What a route is. Who may use it stands in the route itself, and is decided in one place, in `app.ts`. */
-import { type Me, ROLES, type Role } from '@nesting/contract';
+import type { Me, Role } from '@nesting/contract';
 import type { Context } from 'hono';
 import type { z } from 'zod';
 import { Refused, type World } from '../flows/world';
@@ -21,12 +21,6 @@ export interface Route {
   readonly roles: readonly Role[] | 'anyone';
   readonly handle: (asked: Asked) => Promise<Response> | Response;
 }
-
-export const ALL = ROLES;
-export const COORDINATOR = ['coordinator'] as const;
-/** Who may see what was done and by whom. */
-export const LOOKING = ['coordinator', 'lead'] as const;
-export const WORKING = ['coordinator', 'artist'] as const;
 
 export const found = <T>(value: T | null): T => {
   if (value === null) throw new Refused(404, 'not-found', 'There is nothing at this address.');

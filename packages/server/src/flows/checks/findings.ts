@@ -205,7 +205,7 @@ export async function report(
   world: World,
   projectId: string,
   form: ReportForm,
-): Promise<{ readonly name: string; readonly type: string; readonly text: string }> {
+): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
   const project = await readProject(world.db, projectId);
   const done = (await checksOfProject(world.db, projectId)).done;
   if (project === null || done === null) throw new Refused(404, 'never-checked', 'This project was never checked.');
@@ -218,7 +218,7 @@ export async function report(
     findings,
     rows: [],
   };
-  return { name: `${project.number}_findings.${form}`, type: REPORTS[form].type, text: REPORTS[form].print(outcome) };
+  return { name: `${project.number}_findings.${form}`, type: REPORTS[form].type, body: REPORTS[form].print(outcome) };
 }
 
 /**

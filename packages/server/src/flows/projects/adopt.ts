@@ -11,7 +11,7 @@ import { wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
-import { readProject } from '../../db/queries/projects/projects';
+import { readProjectRow } from '../../db/queries/projects/projects';
 import { conventionsOf } from '../../db/queries/rules/conventions';
 import { listTemplates, readEdition } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../http/request-context';
@@ -102,7 +102,7 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
     );
   });
   await checkProject(world, id, person);
-  const project = await readProject(world.db, id);
+  const project = await readProjectRow(world.db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was taken in and is gone again.');
   return project;
 }

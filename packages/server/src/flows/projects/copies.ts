@@ -9,7 +9,13 @@ import type { Sizes, Where } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { leaveCopy } from '../../db/queries/projects/copies';
-import { insertProject, readProject, readShape, removeUnstarted } from '../../db/queries/projects/projects';
+import {
+  insertProject,
+  readProject,
+  readProjectRow,
+  readShape,
+  removeUnstarted,
+} from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../http/request-context';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
@@ -130,7 +136,7 @@ export async function ownCopy(
     );
   });
   await checkProject(world, id, person.id);
-  const made = await readProject(world.db, id);
+  const made = await readProjectRow(world.db, id);
   if (made === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
   return made;
 }

@@ -175,7 +175,7 @@ export async function printReshape(
   id: string,
   asked: ReshapeAsked,
   as: PlanForm,
-): Promise<{ readonly name: string; readonly type: string; readonly text: string }> {
+): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
   const judged = await judge(world, me, { id, asked, withChanges: true });
   const { plan, project } = judged;
   const bytesOf = await bytesFor(world, judged);
@@ -186,14 +186,14 @@ export async function printReshape(
   const type = 'text/plain; charset=utf-8';
   switch (as) {
     case 'text':
-      return { type, name: `${name}.txt`, text: changesText(plan.changes) };
+      return { type, name: `${name}.txt`, body: changesText(plan.changes) };
     case 'csv':
-      return { type, name: `${name}.csv`, text: changesCsv(plan.changes) };
+      return { type, name: `${name}.csv`, body: changesCsv(plan.changes) };
     case 'json':
-      return { type, name: `${name}.json`, text: changesJson(plan.changes) };
+      return { type, name: `${name}.json`, body: changesJson(plan.changes) };
     case 'sh':
-      return { type, name: `${name}.sh`, text: changesSh(orderChanges(inFolder).steps, base64Of) };
+      return { type, name: `${name}.sh`, body: changesSh(orderChanges(inFolder).steps, base64Of) };
     case 'powershell':
-      return { type, name: `${name}.ps1`, text: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
+      return { type, name: `${name}.ps1`, body: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
   }
 }

@@ -32,6 +32,7 @@ import {
   type NewProject,
   projectsAt,
   readProject,
+  readProjectRow,
   removeUnstarted,
 } from '../../db/queries/projects/projects';
 import { conventionsOf } from '../../db/queries/rules/conventions';
@@ -114,13 +115,13 @@ export async function startProject(
 
 /** What became of a start that was asked for by the same key; `null` where nothing is there of it. */
 async function startedBefore(world: World, key: string, request: StartGiven): Promise<ProjectRow | null> {
-  const known = await readProject(world.db, key);
+  const known = await readProjectRow(world.db, key);
   if (known === null) return null;
   if (known.number !== String(request.values.number))
     throw new Refused(409, 'key-used', 'This key was used for another start. Nothing was written.');
   if (known.state !== 'starting') return known;
   await underLease(world, key, () => settleStart(world, known));
-  return readProject(world.db, key);
+  return readProjectRow(world.db, key);
 }
 
 interface ToStart {
@@ -152,7 +153,7 @@ async function start(world: World, person: string, to: ToStart): Promise<Project
     recordActivity(client, 'project-started', person, id, params, `project:${id}`),
   );
   await checkProject(world, id, person);
-  const project = await readProject(world.db, id);
+  const project = await readProjectRow(world.db, id);
   if (project === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
   return project;
 }

@@ -1,8 +1,8 @@
 /** Folders taken in as projects, and copies of a project's folder. */
-import { adoptSchema, copyPlaceSchema, fitSchema, ownCopySchema } from '@nesting/contract';
+import { adoptSchema, COORDINATOR, copyPlaceSchema, fitSchema, ownCopySchema } from '@nesting/contract';
 import { adoptFolder, fitFolder } from '../../flows/projects/adopt';
 import { compareCopies, leaveCopyAlone, ownCopy } from '../../flows/projects/copies';
-import { bodyOf, COORDINATOR, idOf, type Route } from '../route';
+import { bodyOf, idOf, type Route } from '../route';
 
 export const ADOPTING: readonly Route[] = [
   {

@@ -1,10 +1,10 @@
 /** Blocks shared by several templates. */
-import { putBlockInForceSchema, saveBlockSchema, shareBlockSchema } from '@nesting/contract';
+import { ALL, COORDINATOR, putBlockInForceSchema, saveBlockSchema, shareBlockSchema } from '@nesting/contract';
 import { relPathOf } from '@nesting/core/listing';
 import { blockEditions, blockStarters, listBlocks, putBlockStarter } from '../../db/queries/rules/blocks';
 import { dropBlockDraft, keepBlock, publishBlock, shareBlock } from '../../flows/rules/blocks';
 import { Refused } from '../../flows/world';
-import { ALL, asFile, bodyOf, COORDINATOR, found, type Route, wordOf } from '../route';
+import { asFile, bodyOf, found, type Route, wordOf } from '../route';
 
 export const BLOCKS: readonly Route[] = [
   {

@@ -1,8 +1,15 @@
 /** Conventions. */
-import { impactSchema, newConventionSchema, putInForceSchema, saveDraftSchema } from '@nesting/contract';
+import {
+  ALL,
+  COORDINATOR,
+  impactSchema,
+  newConventionSchema,
+  putInForceSchema,
+  saveDraftSchema,
+} from '@nesting/contract';
 import { listConventions } from '../../db/queries/rules/conventions';
 import { dropDraft, impactOf, keepDraft, newConvention, publishConvention } from '../../flows/rules/conventions';
-import { ALL, bodyOf, COORDINATOR, type Route, wordOf } from '../route';
+import { bodyOf, type Route, wordOf } from '../route';
 
 export const CONVENTIONS: readonly Route[] = [
   {

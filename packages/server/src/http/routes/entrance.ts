@@ -1,12 +1,14 @@
 /** Before sign-in, and who one is. */
+
 import type { Entrance } from '@nesting/contract';
+import { ALL } from '@nesting/contract';
 import { z } from 'zod';
 import { anybody } from '../../db/queries/people/access';
 import { mailsGoOut } from '../../flows/people/access';
 import { limited, withAddress } from '../../sign-in/attempts';
 import { demoPeople, signInAsDemo } from '../../sign-in/demo';
 import { requestAddress } from '../request-context';
-import { ALL, checked, type Route } from '../route';
+import { checked, type Route } from '../route';
 
 export const ENTRANCE: readonly Route[] = [
   {

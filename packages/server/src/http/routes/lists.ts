@@ -1,9 +1,12 @@
 /** The house's lists: registers row by row, numbers, volumes, what was done. */
 import {
+  ALL,
   activityQuerySchema,
   addEntrySchema,
+  COORDINATOR,
   holdSchema,
   importSchema,
+  LOOKING,
   listNameSchema,
   markSchema,
   mergeEntriesSchema,
@@ -35,7 +38,7 @@ import {
 } from '../../flows/house/numbers';
 import { findProjects, relink, savePrefixes, takeUpVolume, volumeRows } from '../../flows/house/volumes';
 import { Refused } from '../../flows/world';
-import { ALL, bodyOf, COORDINATOR, checked, found, LOOKING, type Route, wordOf } from '../route';
+import { bodyOf, checked, found, type Route, wordOf } from '../route';
 
 function listOf(c: Context): EditableList {
   const list = listNameSchema.safeParse(c.req.param('list'));

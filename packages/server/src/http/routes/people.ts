@@ -1,6 +1,8 @@
 /** People and their access. */
 import {
+  ALL,
   acceptSchema,
+  COORDINATOR,
   changePasswordSchema,
   forgotSchema,
   inviteSchema,
@@ -24,7 +26,7 @@ import {
   savePerson,
 } from '../../flows/people/access';
 import { Refused } from '../../flows/world';
-import { ALL, bodyOf, COORDINATOR, idOf, type Route, wordOf } from '../route';
+import { bodyOf, idOf, type Route, wordOf } from '../route';
 
 export const PEOPLE: readonly Route[] = [
   {

@@ -1,10 +1,10 @@
 /** Rules in and out of files: one template, or all that is in force. */
-import { ruleChoicesSchema } from '@nesting/contract';
+import { ALL, COORDINATOR, ruleChoicesSchema } from '@nesting/contract';
 import type { Context } from 'hono';
 import { readRuleFile, ruleSetFile, templateFile } from '../../flows/rules/rule-file';
 import { lookAtRules, takeRules } from '../../flows/rules/rule-set';
 import { Refused } from '../../flows/world';
-import { ALL, COORDINATOR, checked, type Route, wordOf } from '../route';
+import { checked, type Route, wordOf } from '../route';
 
 const asZip = (c: Context, { name, bytes }: { name: string; bytes: Uint8Array }): Response =>
   c.body(Uint8Array.from(bytes), 200, {

@@ -1,6 +1,8 @@
 /** Templates: written, put in force, taken in and out. */
 import {
+  ALL,
   archiveSchema,
+  COORDINATOR,
   newTemplateSchema,
   putTemplateInForceSchema,
   saveTemplateSchema,
@@ -26,7 +28,7 @@ import {
   templateImpact,
 } from '../../flows/rules/templates';
 import { Refused } from '../../flows/world';
-import { ALL, asFile, bodyOf, COORDINATOR, found, type Route, wordOf } from '../route';
+import { asFile, bodyOf, found, type Route, wordOf } from '../route';
 
 export const TEMPLATES: readonly Route[] = [
   {

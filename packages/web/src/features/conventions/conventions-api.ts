@@ -1,7 +1,8 @@
 /** Conventions, their drafts and editions, and names asked for by them. */
-import type { AskName, ConventionImpact, ConventionRow, HeldName, ProjectNames } from '@nesting/contract';
+import type { AskName, ConventionImpact, ConventionRow } from '@nesting/contract';
 import type { Convention } from '@nesting/core/template';
 import { api } from '../../app/api';
+import { asks } from '../../app/endpoints';
 
 export const conventionsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -33,12 +34,15 @@ export const conventionsApi = api.injectEndpoints({
       }),
       keepUnusedDataFor: 10,
     }),
-    projectNames: build.query<ProjectNames, { project: string; convention: string }>({
-      query: ({ project, convention }) => `projects/${project}/names?convention=${encodeURIComponent(convention)}`,
+    projectNames: build.query({
+      ...asks('namesOfConvention', ({ project: id, ...query }: { project: string; convention: string }) => ({
+        id,
+        query,
+      })),
       keepUnusedDataFor: 5,
     }),
-    askName: build.mutation<HeldName, AskName & { project: string }>({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/names`, method: 'POST', body }),
-    }),
+    askName: build.mutation(
+      asks('askName', ({ project: id, ...body }: AskName & { project: string }) => ({ id, body })),
+    ),
   }),
 });

@@ -1,6 +1,7 @@
 /** Projects, and what lies in them. */
-import type { EditProject, FolderCount, FolderFiles, ProjectList, ProjectPage, ProjectRow } from '@nesting/contract';
-import { addressOf, api, type ProjectsAsked } from '../../app/api';
+import { ENDPOINTS, type ProjectList, type ProjectRow } from '@nesting/contract';
+import { api, type ProjectsAsked } from '../../app/api';
+import { asks, type BodyFor, requestOf } from '../../app/endpoints';
 
 export const projectsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -10,34 +11,36 @@ export const projectsApi = api.injectEndpoints({
         initialPageParam: 0,
         getNextPageParam: (last, _all, from) => (last.more ? from + last.rows.length : undefined),
       },
-      query: ({ queryArg, pageParam }) => `projects?${addressOf({ ...queryArg, from: pageParam, limit: 80 })}`,
+      query: ({ queryArg, pageParam: from }) =>
+        requestOf(ENDPOINTS.listProjects, { query: { ...queryArg, from, limit: 80 } }, {}),
       providesTags: ['projects'],
     }),
     /** A few projects by words, to choose one of them. */
     someProjects: build.query<readonly ProjectRow[], string>({
-      query: (find) => `projects?${addressOf({ find, limit: 100 })}`,
+      query: (find) => requestOf(ENDPOINTS.listProjects, { query: { find, limit: 100 } }, {}),
       transformResponse: (list: ProjectList) => list.rows,
       providesTags: ['projects'],
     }),
-    project: build.query<ProjectPage, string>({ query: (id) => `projects/${id}`, providesTags: ['projects'] }),
-    editProject: build.mutation<void, EditProject & { id: string }>({
-      query: ({ id, ...body }) => ({ url: `projects/${id}`, method: 'PUT', body }),
+    project: build.query({ ...asks('readProject', (id: string) => ({ id })), providesTags: ['projects'] }),
+    editProject: build.mutation({
+      ...asks('editProject', ({ id, ...body }: { id: string } & BodyFor<'editProject'>) => ({ id, body })),
       invalidatesTags: ['projects', 'activity'],
     }),
-    pinProject: build.mutation<void, { id: string; pinned?: boolean }>({
-      query: ({ id, ...body }) => ({ url: `me/projects/${id}`, method: 'POST', body }),
+    pinProject: build.mutation({
+      ...asks('markProject', ({ id, ...body }: { id: string } & BodyFor<'markProject'>) => ({ id, body })),
       invalidatesTags: (_r, _e, { pinned }) => (pinned === undefined ? [] : ['projects']),
     }),
-    tickFirstDay: build.mutation<void, { id: string; place: number; done: boolean }>({
-      query: ({ id, place, done }) => ({ url: `projects/${id}/first-day/${place}`, method: 'POST', body: { done } }),
+    tickFirstDay: build.mutation({
+      ...asks('tickFirstDay', ({ id, place, done }: { id: string; place: number; done: boolean }) => ({
+        id,
+        place: String(place),
+        body: { done },
+      })),
       invalidatesTags: ['projects'],
     }),
-    folders: build.query<FolderCount[], string>({
-      query: (project) => `projects/${project}/folders`,
-      providesTags: ['findings'],
-    }),
-    folderFiles: build.query<FolderFiles, { project: string; path: string }>({
-      query: ({ project, path }) => `projects/${project}/folder?path=${encodeURIComponent(path)}`,
+    folders: build.query({ ...asks('foldersOfProject', (id: string) => ({ id })), providesTags: ['findings'] }),
+    folderFiles: build.query({
+      ...asks('filesInFolder', ({ project: id, path }: { project: string; path: string }) => ({ id, query: { path } })),
       keepUnusedDataFor: 5,
     }),
   }),

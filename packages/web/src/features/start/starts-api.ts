@@ -1,20 +1,20 @@
 /** What a start needs to know, and the start. */
-import type { Look, Making, ProjectRow, StartRequest } from '@nesting/contract';
 import { api } from '../../app/api';
+import { asks, type BodyFor } from '../../app/endpoints';
 
 export const startsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    making: build.query<Making, string>({ query: (key) => `projects/making/${key}`, keepUnusedDataFor: 0 }),
-    pathsThere: build.query<readonly string[], { volume: string; folder: string; paths: readonly string[] }>({
-      query: (body) => ({ url: 'projects/there', method: 'POST', body }),
+    making: build.query({ ...asks('makingOf', (key: string) => ({ key })), keepUnusedDataFor: 0 }),
+    pathsThere: build.query({
+      ...asks('pathsThere', (body: BodyFor<'pathsThere'>) => ({ body })),
       keepUnusedDataFor: 5,
     }),
-    startProject: build.mutation<ProjectRow, StartRequest>({
-      query: (body) => ({ url: 'projects', method: 'POST', body }),
+    startProject: build.mutation({
+      ...asks('startProject', (body: BodyFor<'startProject'>) => ({ body })),
       invalidatesTags: ['projects', 'templates'],
     }),
-    look: build.query<Look, { number: string; volume: string; folder: string }>({
-      query: (body) => ({ url: 'projects/look', method: 'POST', body }),
+    look: build.query({
+      ...asks('lookAtTarget', (body: BodyFor<'lookAtTarget'>) => ({ body })),
       keepUnusedDataFor: 5,
     }),
   }),

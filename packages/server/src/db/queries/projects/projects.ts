@@ -172,6 +172,24 @@ export async function listProjects(client: Client, person: string, q: ProjectQue
   return { rows: result.rows.map(rowOf), states, more: result.rows.length === q.limit };
 }
 
+/** A project as lists show it. */
+export async function readProjectRow(client: Client, id: string): Promise<ProjectRow | null> {
+  const project = await readProject(client, id);
+  if (project === null) return null;
+  const {
+    values: _v,
+    body: _b,
+    teamNote: _t,
+    version: _n,
+    adjusted: _a,
+    own: _o,
+    settings: _s,
+    firstDay: _f,
+    ...row
+  } = project;
+  return row;
+}
+
 export async function readProject(
   client: Client,
   id: string,
