@@ -142,6 +142,17 @@ describe('cut short', () => {
     expect([(await rows()).map((b) => b.state), existsSync(ofC())]).toEqual([['taken-back'], false]);
   });
 
+  test('what is taken while others are renewed is not taken for lost', async () => {
+    // Renewed twice a second, while ten at a time are taken, each behind the one before.
+    const leases = new Leases(t.config.databaseUrl, 2000);
+    const taken = [];
+    for (let round = 0; round < 100; round++)
+      taken.push(...(await Promise.all(Array.from({ length: 10 }, () => leases.take(randomUUID())))));
+    expect(taken.filter((lease) => lease === null || lease.lost.aborted)).toEqual([]);
+    await Promise.all(taken.map((lease) => lease?.release()));
+    await leases.close();
+  });
+
   test('a server that is stopped lets go of what it is at, so that the next one need not wait', async () => {
     const work = randomUUID();
     const leases = new Leases(t.config.databaseUrl, 600_000);

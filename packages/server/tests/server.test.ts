@@ -157,7 +157,10 @@ describe('numbers', () => {
     const all = await Promise.all(
       Array.from({ length: 20 }, () => t.ask('coordinator', 'POST', '/api/projects', startOf('33050'))),
     );
-    expect(all.map((r) => r.status).sort()).toEqual([201, ...Array.from({ length: 19 }, () => 409)]);
+    const answers = await Promise.all(
+      all.map(async (r) => `${r.status} ${((await r.json()) as { code?: string }).code ?? ''}`),
+    );
+    expect(answers.sort()).toEqual(['201 ', ...Array.from({ length: 19 }, () => '409 number-taken')]);
     expect(readdirSync(t.studio).filter((n) => n.includes('33050'))).toEqual(['33050_MSW_piece-33050']);
   });
 });

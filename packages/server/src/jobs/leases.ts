@@ -75,11 +75,13 @@ export class Leases {
   private async renew(): Promise<void> {
     if (this.held.size === 0) return;
     const asked = performance.now();
-    const mine = await renewLeases(this.db, this.owner, this.ms, [...this.held.keys()]).catch(() => null);
-    for (const [work, held] of this.held) {
+    // Those that are taken meanwhile are not in the answer.
+    const those = [...this.held];
+    const works = those.map(([work]) => work);
+    const mine = await renewLeases(this.db, this.owner, this.ms, works).catch(() => null);
+    for (const [work, held] of those) {
       if (mine?.has(work)) held.renewed = asked;
-      // One that was taken after the question is not in the answer.
-      else if (mine !== null && held.renewed < asked) this.lose(work, held);
+      else if (mine !== null && this.held.get(work) === held) this.lose(work, held);
     }
   }
 
