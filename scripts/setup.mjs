@@ -12,7 +12,13 @@ export function say(line) {
 }
 
 /** Debian packages by what shows that they are there. */
-const DEBIAN = { postgresql: () => existsSync('/usr/lib/postgresql'), chromium: () => existsSync('/usr/bin/chromium') };
+const DEBIAN = {
+  postgresql: () => existsSync('/usr/lib/postgresql'),
+  chromium: () => existsSync('/usr/bin/chromium'),
+  // For the examples of docs/api.md.
+  curl: () => existsSync('/usr/bin/curl'),
+  jq: () => existsSync('/usr/bin/jq'),
+};
 
 export function needDebian(...names) {
   const lacking = names.filter((name) => !DEBIAN[name]());

@@ -54,7 +54,7 @@ function run(args, env) {
 
 async function main() {
   const started = Date.now();
-  needDebian('postgresql', 'chromium');
+  needDebian('postgresql', 'chromium', 'curl', 'jq');
   needPackages();
   needBuild();
   say(`Set up after ${Math.round((Date.now() - started) / 1000)} s.\n`);

@@ -3,5 +3,5 @@
 export { deepEqual } from './deep-equal';
 export { elementAt, present, valueAt } from './element';
 export { LIMITS } from './limits';
-export { Recent } from './remembered';
+export { Recent, Remembered } from './remembered';
 export { failure, type Params, type Result, success } from './result';

@@ -1,7 +1,7 @@
 /** Before sign-in, and who one is. */
 
-import type { Entrance } from '@nesting/contract';
-import { ALL } from '@nesting/contract';
+import { ALL, ENDPOINTS, type Entrance, openApiOf } from '@nesting/contract';
+import { Remembered } from '@nesting/core';
 import { z } from 'zod';
 import { anybody } from '../../db/queries/people/access';
 import { mailsGoOut } from '../../flows/people/access';
@@ -10,7 +10,16 @@ import { demoPeople, signInAsDemo } from '../../sign-in/demo';
 import { requestAddress } from '../request-context';
 import { checked, type Route } from '../route';
 
+/** Says nothing that the screens do not say: what there is to ask for, and what comes back. */
+const documents = new Remembered((table: typeof ENDPOINTS) => openApiOf(table, '0.1.0'));
+
 export const ENTRANCE: readonly Route[] = [
+  {
+    method: 'GET',
+    path: '/api/openapi.json',
+    roles: 'anyone',
+    handle: ({ c }) => c.json(documents.of(ENDPOINTS)),
+  },
   {
     method: 'GET',
     path: '/api/entrance',
