@@ -75,6 +75,7 @@ describe('who may do what', () => {
       '/api/auth/sign-out',
       '/api/demo/sign-in',
       '/api/entrance',
+      '/api/openapi.json',
       '/api/yours',
     ]);
     expect(
@@ -94,13 +95,44 @@ describe('who may do what', () => {
     },
   );
 
-  test('a request from another site is refused', async () => {
-    const response = await t.app.request('/api/projects', {
-      method: 'POST',
-      headers: { origin: 'https://evil.example', 'content-type': 'text/plain' },
-      body: '{}',
-    });
-    expect(response.status).toBe(403);
+  test('a request from another site is refused, whatever it carries, and changes nothing', async () => {
+    const projects = async () => (await t.world.db.query('select 1 from project')).rowCount;
+    const before = await projects();
+    for (const type of ['text/plain', 'application/json'])
+      for (const origin of ['https://evil.example', 'null', 'not an origin']) {
+        const response = await t.app.request('/api/projects', {
+          method: 'POST',
+          headers: { origin, 'content-type': type, cookie: await t.cookieOf('coordinator') },
+          body: JSON.stringify(startOf('33990')),
+        });
+        expect([response.status, await projects()]).toEqual([403, before]);
+      }
+  });
+
+  test('nothing is read of a body before it is known who sends it, and no more than they may send', async () => {
+    const sent = async (headers: Record<string, string>, method = 'POST', address = '/api/projects') => {
+      let chunks = 0;
+      const body = new ReadableStream({
+        pull: (stream) => (++chunks > 200 ? stream.close() : stream.enqueue(new Uint8Array(1 << 20))),
+      });
+      const { origin } = new URL(t.config.publicUrl);
+      const init = {
+        method,
+        headers: { origin, 'content-type': 'application/json', ...headers },
+        body,
+        duplex: 'half',
+      };
+      const { status } = await t.app.request(new Request(`http://localhost${address}`, init as RequestInit));
+      return { status, chunks };
+    };
+    const ofNobody = await sent({});
+    expect([ofNobody.status, ofNobody.chunks < 3]).toEqual([401, true]);
+    const ofArtist = await sent({ cookie: await t.cookieOf('artist') });
+    expect([ofArtist.status, ofArtist.chunks < 3]).toEqual([403, true]);
+    const large = await sent({ cookie: await t.cookieOf('coordinator') });
+    expect([large.status, large.chunks < 10]).toEqual([413, true]);
+    const atTheDoor = await sent({}, 'POST', '/api/yours');
+    expect([atTheDoor.status, atTheDoor.chunks < 4]).toEqual([413, true]);
   });
 
   test('a wrong password, nobody, and somebody retired are not let in', async () => {

@@ -3,7 +3,6 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import type { Me, Refusal, Role } from '@nesting/contract';
-import { LIMITS } from '@nesting/core';
 import { DiskError } from '@nesting/disk';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
@@ -24,9 +23,8 @@ import { ROUTES } from './routes';
 const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
 /** The largest honest request is a start with long lists. */
 const MOST_BYTES = 4 * 1024 * 1024;
-/** Where files are taken, each with its own bound. */
-const TAKES_RULES = /^\/api\/rules\/(?:look|take)$/;
-const TAKES_STARTERS = /^\/api\/(?:templates|blocks)\/[^/]+\/starter$/;
+/** Of nobody who is known: a name and a password, the secret of a link. */
+const MOST_OF_NOBODY = 16 * 1024;
 
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
@@ -48,12 +46,7 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
     }),
   );
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
-  const upTo = (maxSize: number) =>
-    bodyLimit({ maxSize, onError: (c) => refuse(c, 413, 'too-large', 'The request is too large.') });
-  const [small, starter, rules] = [upTo(MOST_BYTES), upTo(LIMITS.starterBytes), upTo(LIMITS.ruleFileBytes)];
-  app.use('/api/*', (c, next) =>
-    (TAKES_RULES.test(c.req.path) ? rules : TAKES_STARTERS.test(c.req.path) ? starter : small)(c, next),
-  );
+  app.use('/api/*', async (c, next) => (isForeign(c, world) ? refuseForeign(c) : next()));
   app.use(compress());
   const fault = (error: unknown, c: Context) => answerFault(error, c, log);
   // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
@@ -72,8 +65,7 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
 function answerFault(thrown: unknown, c: Context, log: Logger): Response {
   const error = (thrown instanceof DiskError ? diskRefusal(thrown) : null) ?? thrown;
   if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
-  if (typeof error === 'object' && error !== null && 'getResponse' in error)
-    return refuse(c, 403, 'foreign-origin', 'The request came from another site.');
+  if (typeof error === 'object' && error !== null && 'getResponse' in error) return refuseForeign(c);
   if (isAway(error)) {
     log.error({ error }, 'the database is away');
     return refuse(
@@ -91,13 +83,34 @@ function answerFault(thrown: unknown, c: Context, log: Logger): Response {
 
 /** The one place that decides who may do what. */
 async function decide(route: Route, c: Context, world: World, auth: Auth): Promise<Response> {
-  if (route.roles === 'anyone') return route.handle({ c, world, auth, me: NOBODY, session: null });
+  if (route.roles === 'anyone')
+    return upTo(MOST_OF_NOBODY, c, async () => route.handle({ c, world, auth, me: NOBODY, session: null }));
   const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
   if (who === null) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
   if (!route.roles.includes(who.me.role))
     return refuse(c, 403, 'not-allowed', `As ${who.me.role} you may look, and not do this.`);
-  return route.handle({ c, world, auth, ...who });
+  return upTo(route.most ?? MOST_BYTES, c, async () => route.handle({ c, world, auth, ...who }));
 }
+
+/** Nothing of a body is read before it is known who sends it, and how much they may. */
+async function upTo(maxSize: number, c: Context, handle: () => Promise<Response>): Promise<Response> {
+  let handled: Response | undefined;
+  const onError = () => refuse(c, 413, 'too-large', 'The request is too large.');
+  const refused = await bodyLimit({ maxSize, onError })(c, async () => {
+    handled = await handle();
+  });
+  return handled ?? refused ?? onError();
+}
+
+/** A browser says which page a request came from; a script says nothing of it. */
+function isForeign(c: Context, { config }: World): boolean {
+  const origin = c.req.header('origin');
+  if (origin === undefined || c.req.method === 'GET') return false;
+  const host = URL.canParse(origin) ? new URL(origin).host : '';
+  return origin !== new URL(config.publicUrl).origin && host !== c.req.header('host');
+}
+
+const refuseForeign = (c: Context): Response => refuse(c, 403, 'foreign-origin', 'The request came from another site.');
 
 type Who = Pick<Asked, 'me' | 'session'>;
 

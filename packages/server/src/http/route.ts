@@ -19,6 +19,8 @@ export interface Route {
   readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
   readonly path: string;
   readonly roles: readonly Role[] | 'anyone';
+  /** Bytes that are taken; the usual bound where it says nothing. */
+  readonly most?: number;
   readonly handle: (asked: Asked) => Promise<Response> | Response;
 }
 

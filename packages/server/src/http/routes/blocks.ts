@@ -1,5 +1,7 @@
 /** Blocks shared by several templates. */
+
 import { ALL, COORDINATOR, putBlockInForceSchema, saveBlockSchema, shareBlockSchema } from '@nesting/contract';
+import { LIMITS } from '@nesting/core';
 import { relPathOf } from '@nesting/core/listing';
 import { blockEditions, blockStarters, listBlocks, putBlockStarter } from '../../db/queries/rules/blocks';
 import { dropBlockDraft, keepBlock, publishBlock, shareBlock } from '../../flows/rules/blocks';
@@ -56,6 +58,7 @@ export const BLOCKS: readonly Route[] = [
   {
     method: 'GET',
     path: '/api/blocks/:id/starter',
+    most: LIMITS.starterBytes,
     roles: ALL,
     handle: async ({ c, world }) =>
       asFile(c, found((await blockStarters(world.db, wordOf(c))).get(c.req.query('path') ?? '') ?? null)),
@@ -63,6 +66,7 @@ export const BLOCKS: readonly Route[] = [
   {
     method: 'PUT',
     path: '/api/blocks/:id/starter',
+    most: LIMITS.starterBytes,
     roles: COORDINATOR,
     handle: async ({ c, world }) => {
       const path = relPathOf(c.req.query('path') ?? '');

@@ -1,5 +1,7 @@
 /** Rules in and out of files: one template, or all that is in force. */
+
 import { ALL, COORDINATOR, ruleChoicesSchema } from '@nesting/contract';
+import { LIMITS } from '@nesting/core';
 import type { Context } from 'hono';
 import { readRuleFile, ruleSetFile, templateFile } from '../../flows/rules/rule-file';
 import { lookAtRules, takeRules } from '../../flows/rules/rule-set';
@@ -31,6 +33,7 @@ export const RULE_SET: readonly Route[] = [
   {
     method: 'POST',
     path: '/api/rules/look',
+    most: LIMITS.ruleFileBytes,
     roles: COORDINATOR,
     handle: async ({ c, world }) =>
       c.json(await lookAtRules(world, await readRuleFile(new Uint8Array(await c.req.arrayBuffer())))),
@@ -38,6 +41,7 @@ export const RULE_SET: readonly Route[] = [
   {
     method: 'POST',
     path: '/api/rules/take',
+    most: LIMITS.ruleFileBytes,
     roles: COORDINATOR,
     handle: async ({ c, world, me }) => {
       const { file, choices } = await c.req.parseBody();

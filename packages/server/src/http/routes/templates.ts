@@ -1,4 +1,5 @@
 /** Templates: written, put in force, taken in and out. */
+
 import {
   ALL,
   archiveSchema,
@@ -8,6 +9,7 @@ import {
   saveTemplateSchema,
   templateImpactSchema,
 } from '@nesting/contract';
+import { LIMITS } from '@nesting/core';
 import { relPathOf } from '@nesting/core/listing';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -103,6 +105,7 @@ export const TEMPLATES: readonly Route[] = [
   {
     method: 'GET',
     path: '/api/templates/:id/starter',
+    most: LIMITS.starterBytes,
     roles: ALL,
     handle: async ({ c, world }) => {
       return asFile(c, found(await readDraftStarter(world.db, wordOf(c), c.req.query('path') ?? '')));
@@ -117,6 +120,7 @@ export const TEMPLATES: readonly Route[] = [
   {
     method: 'DELETE',
     path: '/api/templates/:id/starter',
+    most: LIMITS.starterBytes,
     roles: COORDINATOR,
     handle: async ({ c, world }) => {
       await dropDraftStarter(world.db, wordOf(c), c.req.query('path') ?? '');
@@ -126,6 +130,7 @@ export const TEMPLATES: readonly Route[] = [
   {
     method: 'PUT',
     path: '/api/templates/:id/starter',
+    most: LIMITS.starterBytes,
     roles: COORDINATOR,
     handle: async ({ c, world }) => {
       const path = relPathOf(c.req.query('path') ?? '');
