@@ -253,8 +253,8 @@ const ATTACKS: readonly Attack[] = [
   },
 ];
 
-/** Every so many-th call for each folder: with ten folders each call is still attacked three times. */
-const EACH = Number(process.env.NESTING_SWAP_EACH ?? 3);
+/** Every so many-th call for each folder: with ten folders each call is still attacked twice. */
+const EACH = Number(process.env.NESTING_SWAP_EACH ?? 5);
 
 layOutside();
 const clean = pictureOf(outside);
