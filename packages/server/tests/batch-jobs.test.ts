@@ -186,6 +186,7 @@ test('a check that runs while something is changed is done once more: it has see
     [project.id],
   );
   expect((await ask(request)).status).toBe(201);
+  while (!(await checks()).some(({ again }) => again)) await new Promise((resolve) => setImmediate(resolve));
   expect((await checks()).map(({ again }) => again)).toEqual([false, true]);
   await t.world.db.query("update check_run set seen_at = seen_at - interval '1 hour' where again");
   await takeOverSilentChecks(world);
