@@ -86,9 +86,11 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
 export async function closeWorld(world: World): Promise<void> {
   await world.boss.stop({ graceful: true, wait: true, timeout: 30_000 });
   world.mails.close();
+  // Work on disks ends before it is waited for: a walk may take minutes.
+  world.leases.letGo();
+  await world.disks.close();
   await world.leases.close();
   await world.queueDb.close();
-  await world.disks.close();
   await world.db.end();
 }
 

@@ -113,6 +113,18 @@ describe('nobody waits', () => {
   });
 });
 
+test('a key that is asked again is answered by what became of it since, and means one request', async () => {
+  await letWork();
+  expect((await ask(request)).status).toBe(201);
+  const other = { ...request, fingerprint: 'f'.repeat(64) };
+  expect(await refusal(await ask(other))).toEqual([409, 'key-used']);
+  await set("state = 'paused', ended_at = null");
+  const settle = `/api/projects/${project.id}/batches/${request.key}/settle`;
+  expect((await t.ask('coordinator', 'POST', settle, { way: 'take-back' })).status).toBe(200);
+  expect(await refusal(await ask(request))).toEqual([409, 'taken-back']);
+  expect(existsSync(ofC())).toBe(false);
+});
+
 describe('cut short', () => {
   test('after its row said what it makes of the project, and before the disk was touched: planned again and done', async () => {
     await ask(request, 0);

@@ -99,7 +99,7 @@ describe('who may do what', () => {
     const projects = async () => (await t.world.db.query('select 1 from project')).rowCount;
     const before = await projects();
     for (const type of ['text/plain', 'application/json'])
-      for (const origin of ['https://evil.example', 'null', 'not an origin']) {
+      for (const origin of ['https://evil.example', 'http://127.0.0.1:9', 'null', 'not an origin']) {
         const response = await t.app.request('/api/projects', {
           method: 'POST',
           headers: { origin, 'content-type': type, cookie: await t.cookieOf('coordinator') },

@@ -106,9 +106,15 @@ async function upTo(maxSize: number, c: Context, handle: () => Promise<Response>
 function isForeign(c: Context, { config }: World): boolean {
   const origin = c.req.header('origin');
   if (origin === undefined || c.req.method === 'GET') return false;
-  const host = URL.canParse(origin) ? new URL(origin).host : '';
-  return origin !== new URL(config.publicUrl).origin && host !== c.req.header('host');
+  const own = new URL(config.publicUrl);
+  if (origin === own.origin) return false;
+  // On this machine alone the port may be another than the one that was named, and the name another one of its own.
+  const from = URL.canParse(origin) ? new URL(origin) : null;
+  const isHere = from !== null && LOOPBACK.has(from.hostname) && LOOPBACK.has(own.hostname);
+  return !isHere || from.host !== c.req.header('host');
 }
+
+const LOOPBACK: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 const refuseForeign = (c: Context): Response => refuse(c, 403, 'foreign-origin', 'The request came from another site.');
 

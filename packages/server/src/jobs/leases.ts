@@ -27,6 +27,8 @@ const GIVEN_UP = 0.75;
 export class Leases {
   private readonly owner = randomUUID();
   private readonly held = new Map<string, Held>();
+  /** What was let go of, until it has ended. */
+  private readonly ending: Promise<void>[] = [];
   private readonly clock: NodeJS.Timeout;
 
   /** Has a connection of its own: renewing never waits behind those whose leases are renewed. */
@@ -64,11 +66,17 @@ export class Leases {
   }
 
   /** What is still at work is ended where it is: whoever starts next goes on with it. */
-  async close(): Promise<void> {
+  letGo(): void {
     clearInterval(this.clock);
     const working = [...this.held.values()];
+    this.ending.push(...working.map((held) => held.released));
     for (const held of working) held.stop.abort();
-    await Promise.all(working.map((held) => held.released));
+  }
+
+  /** After all work has ended. */
+  async close(): Promise<void> {
+    this.letGo();
+    await Promise.all(this.ending);
     await this.db.end();
   }
 

@@ -34,7 +34,13 @@ export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): P
   try {
     const before = await readBatchRow(world.db, to.project, to.id);
     if (before === null || before.state === 'refused') await write(world, me, to);
-    return { batch: to.id, isDone: await waitFor(world, to.project, to.id, wait) };
+    else if (before.job.asked !== null && JSON.stringify(before.job.asked) !== JSON.stringify(to.asked))
+      throw keyUsed();
+    const batch = await waitFor(world, to.project, to.id, wait);
+    if (batch === null) throw refusedWith(NOT_BEGUN);
+    if (batch.state === 'taken-back' || batch.state === 'closed')
+      throw new Refused(409, 'taken-back', 'This change was begun, and taken back or closed since.');
+    return { batch: to.id, isDone: batch.state === 'done' };
   } catch (error) {
     throw isAway(error) ? notKnown() : error;
   }
@@ -53,14 +59,16 @@ async function write(world: World, me: Me, { id, project, what, undoes, asked }:
     const constraint = sqlFault(error)?.constraint;
     // The same request, asked at the same moment.
     if (constraint === 'batch_pkey' && (await readBatchRow(world.db, project, id)) !== null) return;
-    if (constraint === 'batch_pkey')
-      throw new Refused(409, 'key-used', 'This key was used for another change. Nothing was changed.');
+    if (constraint === 'batch_pkey') throw keyUsed();
     if (constraint === 'batch_open_once') throw batchOpen();
     throw error;
   }
   // The job was not there before the transaction ended.
   world.batches.wake();
 }
+
+const keyUsed = (): Refused =>
+  new Refused(409, 'key-used', 'This key was used for another change. Nothing was changed.');
 
 export const batchOpen = (): Refused =>
   new Refused(
@@ -69,14 +77,14 @@ export const batchOpen = (): Refused =>
     'Another change of this project is under way, or stopped half way. Nothing was changed; look at its changes.',
   );
 
-/** Whether it has ended well by then. */
-async function waitFor(world: World, project: string, id: string, wait: number): Promise<boolean> {
+/** What it is when it has ended, or by then; `null` where it came to nothing. @throws Refused where it was refused, or paused */
+async function waitFor(world: World, project: string, id: string, wait: number): Promise<StoredBatch | null> {
   const until = performance.now() + wait;
   for (;;) {
     const ending = world.endings.next(id, LOOK_MS);
     const batch = await readBatchRow(world.db, project, id);
     if (batch?.state !== 'running') return told(world, batch);
-    if (performance.now() >= until) return false;
+    if (performance.now() >= until) return batch;
     await ending;
     // A crash may have left it: then it is somebody's turn again.
     if (await isNobodyAt(world.db, id)) await world.batches.add(id);
@@ -85,7 +93,7 @@ async function waitFor(world: World, project: string, id: string, wait: number):
 
 const NOT_BEGUN = { status: 409, code: 'not-begun', message: 'This change did not begin. Nothing was changed.' };
 
-async function told(world: World, batch: StoredBatch | null): Promise<true> {
+async function told(world: World, batch: StoredBatch | null): Promise<StoredBatch | null> {
   switch (batch?.state) {
     case 'refused':
       await refusalTold(world.db, batch.id);
@@ -97,7 +105,7 @@ async function told(world: World, batch: StoredBatch | null): Promise<true> {
         `${batch.why} Finish the change once the way is free, or take it back; where neither can be, close it.`,
       );
     default:
-      return true;
+      return batch;
   }
 }
 
@@ -121,7 +129,8 @@ export async function settleBatch(
   });
   if (!asked) throw new Refused(409, 'batch-not-paused', 'This change is not stopped half way. Nothing was changed.');
   world.batches.wake();
-  return { batch: id, isDone: await waitFor(world, project, id, wait) };
+  const settled = await waitFor(world, project, id, wait);
+  return { batch: id, isDone: settled?.state !== 'running' };
 }
 
 /** Whether it was under way. It stops before its next step, wherever it is done. */

@@ -56,7 +56,8 @@ async function perform(world: World, batch: StoredBatch, { lost }: Lease): Promi
   try {
     await carryOut(world, run, lost);
   } finally {
-    await releaseBytes(world.db, batch.id);
+    // Once it is lost, what is reserved may be another's.
+    if (!lost.aborted) await releaseBytes(world.db, batch.id);
   }
 }
 

@@ -43,7 +43,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           <Words batch={batch} {...undoable} chosen={undoable.chosen.length} can={undoable.can.length} />
         )}
       </div>
-      {batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
+      {mayAct && batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
         <SettleWays isBusy={settling.isLoading} onWay={(way) => void settle({ ...of, way })} />
       )}

@@ -7,15 +7,17 @@ interface ToSweep {
   readonly folder: string;
 }
 
-/** Projects with batches that ended so many days ago, each once a day. */
-export async function projectsToSweep(client: Client, days: number, limit: number): Promise<ToSweep[]> {
+/** Takes projects with batches that ended so many days ago: each once a day, by one of those who ask. */
+export async function takeProjectsToSweep(client: Client, days: number, limit: number): Promise<ToSweep[]> {
   const { rows } = await client.query<ToSweep>(
-    `select p.id, p.volume, p.folder from project p
+    `update project set swept_at = clock_timestamp() where id in (
+     select p.id from project p
      where (p.swept_at is null or p.swept_at < clock_timestamp() - interval '1 day')
        and exists (
          select 1 from batch b
          where b.project_id = p.id and b.swept_at is null and b.ended_at < clock_timestamp() - $1 * interval '1 day')
-     order by p.swept_at nulls first limit $2`,
+     order by p.swept_at nulls first limit $2 for update skip locked)
+     returning id, volume, folder`,
     [days, limit],
   );
   return rows;
@@ -31,9 +33,8 @@ export async function rootsOfProject(client: Client, project: string): Promise<B
   return rows;
 }
 
-/** The project was looked at, and these of its batches cannot be undone any more. Refusals are forgotten with them. */
+/** These of its batches cannot be undone any more. Refusals are forgotten with them. */
 export async function batchesSwept(client: Client, project: string, ids: readonly string[]): Promise<void> {
-  await client.query('update project set swept_at = clock_timestamp() where id = $1', [project]);
   await client.query(
     "update batch set swept_at = clock_timestamp() where project_id = $1 and id::text = any($2) and state <> 'refused'",
     [project, ids],
