@@ -1,16 +1,16 @@
 /** Templates as they are written: drafts, editions, what an edition would mean for projects that run. */
-import type { Template } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
-import { record } from './reply';
+import { amount, list, moment, record } from './reply';
 import { looseTemplateSchema, templateSchema } from './template';
 
-export interface TemplateDraft {
-  readonly template: Template;
-  readonly version: number;
-  readonly by: string | null;
-  readonly changedAt: string;
-}
+export const templateDraftSchema = record({
+  template: templateSchema,
+  version: amount,
+  by: z.string().nullable(),
+  changedAt: moment,
+});
+export type TemplateDraft = z.infer<typeof templateDraftSchema>;
 
 const starterPath = z.string().min(1).max(500);
 /** Bytes as Base64: starter files that come with an import are small. */
@@ -27,36 +27,37 @@ export const putTemplateInForceSchema = z.object({ version: z.int().min(1), said
 export const archiveSchema = z.object({ archived: z.boolean() });
 export const templateImpactSchema = z.object({ template: templateSchema });
 
-export interface EditionRow {
-  readonly edition: number;
-  readonly said: string;
-  readonly at: string;
-  readonly by: string | null;
-  readonly template: Template;
-}
+export const editionRowSchema = record({
+  edition: amount,
+  said: z.string(),
+  at: moment,
+  by: z.string().nullable(),
+  template: templateSchema,
+});
+export type EditionRow = z.infer<typeof editionRowSchema>;
 
 /** One running project on an earlier edition, were the draft taken on by it. */
-export interface TemplateImpactRow {
-  readonly project: { readonly id: string; readonly number: string; readonly folder: string; readonly edition: number };
-  readonly gains: number;
-  readonly loses: number;
-  readonly renames: number;
-  readonly examples: readonly string[];
-}
+export const templateImpactRowSchema = record({
+  project: record({ id: z.string(), number: z.string(), folder: z.string(), edition: amount }),
+  gains: amount,
+  loses: amount,
+  renames: amount,
+  examples: list(z.string()),
+});
+export type TemplateImpactRow = z.infer<typeof templateImpactRowSchema>;
 
 /** A starter file kept for a template. */
-export interface StarterRow {
-  readonly path: string;
-  readonly bytes: number;
+export const starterRowSchema = record({
+  path: z.string(),
+  bytes: amount,
   /** Given to the draft itself, and not only to an edition. */
-  readonly inDraft: boolean;
-}
+  inDraft: z.boolean(),
+});
+export type StarterRow = z.infer<typeof starterRowSchema>;
 
 /** Names on a disk as text; `whole` is false where there were too many. */
 export const listingTextSchema = record({ listing: z.string(), whole: z.boolean() });
 export type ListingText = z.infer<typeof listingTextSchema>;
 
-export interface FolderChoice {
-  readonly folders: readonly string[];
-  readonly files: number;
-}
+export const folderChoiceSchema = record({ folders: list(z.string()), files: amount });
+export type FolderChoice = z.infer<typeof folderChoiceSchema>;

@@ -1,8 +1,8 @@
 /** Blocks shared by several templates: kept once, changed once, taken up by each template with what it made of them. */
-import type { FolderNode } from '@nesting/core/template';
 import { z } from 'zod';
 import { short, word } from './field';
 import { meaningsSchema } from './marks';
+import { amount, list, moment, record } from './reply';
 import { folderSchema } from './template';
 
 /** A house block as a file of its own: `*.block.json`. */
@@ -22,36 +22,38 @@ export type BlockFile = z.infer<typeof blockFileSchema>;
 
 /** A block as it is written: its name and its folders. */
 const blockBodySchema = z.object({ name: word, folders: z.array(folderSchema).max(10_000).readonly() }).readonly();
-export interface BlockBody {
-  readonly name: string;
-  readonly folders: readonly FolderNode[];
-}
+export type BlockBody = z.infer<typeof blockBodySchema>;
 
-export interface BlockDraft {
-  readonly body: BlockBody;
-  readonly version: number;
-  readonly by: string | null;
-  readonly changedAt: string;
-}
+const blockDraftSchema = record({
+  body: blockBodySchema,
+  version: amount,
+  by: z.string().nullable(),
+  changedAt: moment,
+});
+export type BlockDraft = z.infer<typeof blockDraftSchema>;
 
-export interface BlockRow {
-  readonly id: string;
-  readonly name: string;
-  readonly edition: number;
-  readonly folders: readonly FolderNode[];
-  readonly draft: BlockDraft | null;
+export const blockRowSchema = record({
+  id: z.string(),
+  name: z.string(),
+  edition: amount,
+  folders: list(folderSchema),
+  draft: blockDraftSchema.nullable(),
   /** Templates that hold it, in force or in draft. */
-  readonly usedIn: readonly { readonly template: string; readonly name: string; readonly edition: number }[];
-}
+  usedIn: list(record({ template: z.string(), name: z.string(), edition: amount })),
+});
+export type BlockRow = z.infer<typeof blockRowSchema>;
 
-export interface BlockEditionRow {
-  readonly edition: number;
-  readonly said: string;
-  readonly at: string;
-  readonly by: string | null;
-  readonly name: string;
-  readonly folders: readonly FolderNode[];
-}
+export const blockEditionRowSchema = record({
+  edition: amount,
+  said: z.string(),
+  at: moment,
+  by: z.string().nullable(),
+  name: z.string(),
+  folders: list(folderSchema),
+});
+export type BlockEditionRow = z.infer<typeof blockEditionRowSchema>;
+
+export const blockSharedSchema = record({ id: z.string(), edition: amount, folders: list(folderSchema) });
 
 /** What a template has in a block becomes the house's; its starter files go along. */
 export const shareBlockSchema = z.object({ template: word, body: blockBodySchema });
@@ -71,8 +73,9 @@ export type PutBlockInForce = z.infer<typeof putBlockInForceSchema>;
 export const clashKeyOf = (clash: { readonly id: string; readonly what: string }): string =>
   `${clash.id} ${clash.what}`;
 
-export interface BlockInForce {
-  readonly edition: number;
+export const blockInForceSchema = record({
+  edition: amount,
   /** What became of each template that takes it up: its next edition, or none where only a draft holds it. */
-  readonly templates: readonly { readonly template: string; readonly edition: number | null }[];
-}
+  templates: list(record({ template: z.string(), edition: amount.nullable() })),
+});
+export type BlockInForce = z.infer<typeof blockInForceSchema>;

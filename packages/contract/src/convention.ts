@@ -1,29 +1,31 @@
 /** Conventions as they cross between server and screens: in force, in draft, and what a draft would do. */
 import type { NameImpact } from '@nesting/core/impact';
-import type { Convention } from '@nesting/core/template';
 import { z } from 'zod';
+import { type Same, same } from './equal';
 import { word } from './field';
 import { amount, list, moment, record } from './reply';
 import { conventionSchema } from './template';
 
-export interface ConventionRow {
-  readonly id: string;
-  readonly name: string;
-  /** The newest edition; nothing where it has never been in force. */
-  readonly edition: number | null;
-  readonly convention: Convention | null;
-  readonly draft: ConventionDraft | null;
-  readonly usedIn: readonly { readonly template: string; readonly name: string; readonly local: string }[];
-  /** Running projects started with any edition of it. */
-  readonly projects: number;
-}
+const conventionDraftSchema = record({
+  convention: conventionSchema,
+  version: amount,
+  by: z.string().nullable(),
+  changedAt: moment,
+});
+export type ConventionDraft = z.infer<typeof conventionDraftSchema>;
 
-export interface ConventionDraft {
-  readonly convention: Convention;
-  readonly version: number;
-  readonly by: string | null;
-  readonly changedAt: string;
-}
+export const conventionRowSchema = record({
+  id: z.string(),
+  name: z.string(),
+  /** The newest edition; nothing where it has never been in force. */
+  edition: amount.nullable(),
+  convention: conventionSchema.nullable(),
+  draft: conventionDraftSchema.nullable(),
+  usedIn: list(record({ template: z.string(), name: z.string(), local: z.string() })),
+  /** Running projects started with any edition of it. */
+  projects: amount,
+});
+export type ConventionRow = z.infer<typeof conventionRowSchema>;
 
 export const newConventionSchema = z.object({ convention: conventionSchema.unwrap().omit({ id: true }) });
 /** `version` is that of the draft it was made from; 0 where there was none. */
@@ -31,17 +33,31 @@ export const saveDraftSchema = z.object({ convention: conventionSchema, version:
 export const putInForceSchema = z.object({ version: z.int().min(1) });
 export const impactSchema = z.object({ convention: conventionSchema });
 
-export interface ImpactRow extends NameImpact {
-  readonly project: { readonly id: string; readonly number: string; readonly folder: string };
-  /** Where its folders could not be looked at. */
-  readonly trouble: string | null;
-}
+const nameImpactShape = {
+  still: amount,
+  starts: amount,
+  stops: amount,
+  breaks: amount,
+  startExamples: list(z.string()),
+  stopExamples: list(record({ name: z.string(), meant: z.string().nullable() })),
+};
+const nameImpactOnly = record(nameImpactShape);
+same<Same<z.infer<typeof nameImpactOnly>, NameImpact>>(true);
 
-export interface ConventionImpact {
-  readonly projects: readonly ImpactRow[];
+const impactRowSchema = record({
+  ...nameImpactShape,
+  project: record({ id: z.string(), number: z.string(), folder: z.string() }),
+  /** Where its folders could not be looked at. */
+  trouble: z.string().nullable(),
+});
+export type ImpactRow = z.infer<typeof impactRowSchema>;
+
+export const conventionImpactSchema = record({
+  projects: list(impactRowSchema),
   /** Names looked at in all. */
-  readonly names: number;
-}
+  names: amount,
+});
+export type ConventionImpact = z.infer<typeof conventionImpactSchema>;
 
 /** A project's own names that a convention is asked of, for trying it. */
 export const namesQuerySchema = z.object({ convention: word });

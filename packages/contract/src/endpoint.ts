@@ -2,6 +2,7 @@
  * What an endpoint is: one row says all there is to know of it. The server's handlers and the client take their types
  * from the row, tests walk it, the document for scripts is made of it.
  */
+import type { RefusalCode } from '@nesting/core/words';
 import type { z } from 'zod';
 import type { Role } from './roles';
 
@@ -19,6 +20,8 @@ export type Reply =
   | { readonly file: readonly string[] }
   /** A text to be read on the spot. */
   | { readonly text: readonly string[] }
+  /** JSON and a cookie, by the library that signs people in. */
+  | { readonly signsIn: z.ZodType }
   /** 204. */
   | { readonly nothing: true };
 
@@ -38,9 +41,15 @@ export interface Spec<Path extends string = string> {
   readonly params?: { readonly [Name in ParamNames<Path>]: z.ZodType<string> };
   readonly query?: z.ZodObject;
   readonly body?: z.ZodType;
+  /** How the body is sent, where it is not JSON: a file as it is, or the parts of a form. */
+  readonly sentAs?: 'file' | 'form';
+  /** Bytes that are taken of a body; the usual bound where it says nothing. */
+  readonly most?: number;
+  /** With one key in its body it is one act, however often it is asked for. */
+  readonly once?: true;
   readonly reply: Reply;
   /** Codes of what it refuses beyond what any endpoint does. */
-  readonly refuses?: readonly string[];
+  readonly refuses?: readonly RefusalCode[];
 }
 
 /** A row of the table; an address with names in it has to say what each is. */
@@ -56,7 +65,7 @@ type Field<S, Key extends string> = S extends Readonly<Record<Key, infer T>> ? T
 
 export type ParamsOf<S> =
   Field<S, 'params'> extends infer P extends object
-    ? { readonly [Name in keyof P]: string }
+    ? { readonly [Name in keyof P]: P[Name] extends z.ZodType<infer Word> ? Word : never }
     : Readonly<Record<never, string>>;
 export type QueryOf<S> = Parsed<Field<S, 'query'>>;
 export type BodyOf<S> = Parsed<Field<S, 'body'>>;
@@ -68,4 +77,6 @@ export type SentBody<S> = Sent<Field<S, 'body'>>;
 /** What comes back, as data; nothing where it is a file or nothing. */
 export type ReplyOf<S> = S extends { readonly reply: { readonly json: infer T extends z.ZodType } }
   ? z.output<T>
-  : undefined;
+  : S extends { readonly reply: { readonly signsIn: infer T extends z.ZodType } }
+    ? z.output<T>
+    : undefined;

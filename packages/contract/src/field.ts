@@ -63,7 +63,7 @@ const lists = {
 
 /** A registers file: any list may be left out. */
 export const someRegistersSchema = z.object(lists).partial().readonly();
-const registersSchema = z.object(lists).readonly();
+export const registersSchema = z.object(lists).readonly();
 same<Same<z.infer<typeof registersSchema>, Registers>>(true);
 
 const valueSchema: z.ZodType<Value> = z.lazy(() =>

@@ -1,37 +1,41 @@
 /** The house's own lists, its numbers, people, volumes and what was done. */
-import { type Cells, LIST_NAMES, type ListName } from '@nesting/core/lists';
+import { LIST_NAMES, type ListName } from '@nesting/core/lists';
 import { type NumberSeries, RESETS } from '@nesting/core/numbers';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { short, word } from './field';
-import { ROLES, type Role } from './roles';
+import { amount, list, moment, record } from './reply';
+import { ROLES } from './roles';
 
 const cells = z.record(z.string().max(40), z.string().max(4000));
 
-export interface ListEntryRow {
-  readonly key: string;
-  readonly version: number;
-  readonly cells: Cells;
+export const listEntryRowSchema = record({
+  key: z.string(),
+  version: amount,
+  cells: z.record(z.string(), z.string()).readonly(),
   /** Projects that use it; nothing used is deleted. */
-  readonly used: number;
-}
+  used: amount,
+});
+export type ListEntryRow = z.infer<typeof listEntryRowSchema>;
 
 export const listNameSchema = z.enum(LIST_NAMES);
+/** Lists that are edited entry by entry; people have ways of their own. */
+export const editableListSchema = listNameSchema.exclude(['people']);
+export type EditableList = z.infer<typeof editableListSchema>;
 export const addEntrySchema = z.object({ cells });
 export const saveEntrySchema = z.object({ cells, version: z.int().min(1) });
 export const mergeEntriesSchema = z.object({ from: word, into: word });
 /** Lines of a table that are taken in: those that are new or changed, looked at anew by the server. */
 export const importSchema = z.object({
   table: z
-    .array(z.array(z.string().max(4000)).max(60))
+    .array(z.array(z.string().max(4000)).max(60).readonly())
     .min(1)
-    .max(20_001),
-  lines: z.array(z.int().min(2)).max(20_000),
+    .max(20_001)
+    .readonly(),
+  lines: z.array(z.int().min(2)).max(20_000).readonly(),
 });
-export interface Imported {
-  readonly added: number;
-  readonly changed: number;
-}
+export const importedSchema = record({ added: amount, changed: amount });
+export type Imported = z.infer<typeof importedSchema>;
 
 const seriesSchema = z.object({
   pattern: z.string().max(200),
@@ -43,57 +47,58 @@ same<Same<z.infer<typeof seriesSchema>, { -readonly [K in keyof NumberSeries]: N
 export const saveSeriesSchema = z.object({ series: seriesSchema, version: z.int().min(1) });
 export const reserveSchema = z.object({ number: z.string().min(1).max(60), why: z.string().trim().min(1).max(200) });
 
-export type NumberEventCode =
-  | 'held'
-  | 'given-back'
-  | 'expired'
-  | 'used'
-  | 'freed'
-  | 'reserved'
-  | 'released'
-  | 'passed-over';
+const NUMBER_EVENTS = [
+  'held',
+  'given-back',
+  'expired',
+  'used',
+  'freed',
+  'reserved',
+  'released',
+  'passed-over',
+] as const;
+export type NumberEventCode = (typeof NUMBER_EVENTS)[number];
+
 /** A counted number, and what became of it. */
-export interface NumberLine {
-  readonly number: string;
-  readonly n: number;
-  readonly state: 'project' | 'held' | 'reserved' | 'free' | 'unexplained';
+const numberLineSchema = record({
+  number: z.string(),
+  n: amount,
+  state: z.enum(['project', 'held', 'reserved', 'free', 'unexplained']),
   /** The project's folder, who holds it, why it is reserved, or what happened to it last. */
-  readonly what: NumberEventCode | null;
-  readonly project: { readonly id: string; readonly folder: string } | null;
-  readonly by: string | null;
-  readonly at: string | null;
-  readonly why: string;
-}
+  what: z.enum(NUMBER_EVENTS).nullable(),
+  project: record({ id: z.string(), folder: z.string() }).nullable(),
+  by: z.string().nullable(),
+  at: moment.nullable(),
+  why: z.string(),
+});
+export type NumberLine = z.infer<typeof numberLineSchema>;
 
-export interface NumberPage {
-  readonly series: NumberSeries;
-  readonly version: number;
+export const numberPageSchema = record({
+  series: seriesSchema.readonly(),
+  version: amount,
   /** What would be given out now; words where a value is missing for it. */
-  readonly next: string | null;
-  readonly scope: string;
-  readonly scopes: readonly string[];
-  readonly lines: readonly NumberLine[];
-  readonly reserved: readonly {
-    readonly number: string;
-    readonly why: string;
-    readonly by: string | null;
-    readonly at: string;
-  }[];
-}
+  next: z.string().nullable(),
+  scope: z.string(),
+  scopes: list(z.string()),
+  lines: list(numberLineSchema),
+  reserved: list(record({ number: z.string(), why: z.string(), by: z.string().nullable(), at: moment })),
+});
+export type NumberPage = z.infer<typeof numberPageSchema>;
 
-export interface PersonRow {
-  readonly id: string;
-  readonly version: number;
-  readonly name: string;
-  readonly email: string;
-  readonly initials: string;
-  readonly role: Role;
-  readonly does: string;
+export const personRowSchema = record({
+  id: z.string(),
+  version: amount,
+  name: z.string(),
+  email: z.string(),
+  initials: z.string(),
+  role: z.enum(ROLES),
+  does: z.string(),
   /** `invited` has no password yet. */
-  readonly state: 'invited' | 'active' | 'left';
-  readonly lastSeen: string | null;
-  readonly projects: number;
-}
+  state: z.enum(['invited', 'active', 'left']),
+  lastSeen: moment.nullable(),
+  projects: amount,
+});
+export type PersonRow = z.infer<typeof personRowSchema>;
 
 const personShape = {
   name: z.string().trim().min(1).max(120),
@@ -106,10 +111,8 @@ export const inviteSchema = z.object(personShape);
 export const savePersonSchema = z.object({ ...personShape, version: z.int().min(1) });
 export type Invite = z.infer<typeof inviteSchema>;
 /** `link` is given where no mail goes out: it is handed over by hand. */
-export interface Invited {
-  readonly id: string;
-  readonly link: string | null;
-}
+export const invitedSchema = record({ id: z.string(), link: z.string().nullable() });
+export type Invited = z.infer<typeof invitedSchema>;
 
 const password = z.string().min(12, 'a password has at least 12 characters').max(128);
 export const acceptSchema = z.object({
@@ -118,34 +121,42 @@ export const acceptSchema = z.object({
   first: z.object({ name: personShape.name, email: personShape.email, initials: personShape.initials }).optional(),
 });
 export const forgotSchema = z.object({ email: z.string().max(200) });
-export const changePasswordSchema = z.object({ old: z.string().max(128), password });
+/** Keys end with the password they were made under, unless who changes it says otherwise. */
+export const changePasswordSchema = z.object({
+  old: z.string().max(128),
+  password,
+  keepKeys: z.boolean().default(false),
+});
 export const tokenSchema = z.object({ token: z.string().max(200) });
-export interface LinkFound {
-  readonly purpose: 'first' | 'invite' | 'reset';
-  readonly name: string;
-  readonly email: string;
-}
+export const linkFoundSchema = record({
+  purpose: z.enum(['first', 'invite', 'reset']),
+  name: z.string(),
+  email: z.string(),
+});
+export type LinkFound = z.infer<typeof linkFoundSchema>;
 
 export const newKeySchema = z.object({
   name: z.string().trim().min(1).max(80),
   days: z.int().min(1).max(3650).nullable(),
 });
-export interface KeyRow {
-  readonly id: string;
-  readonly name: string;
-  readonly head: string;
-  readonly madeAt: string;
-  readonly expiresAt: string | null;
-  readonly lastUsedAt: string | null;
-}
-export interface SessionRow {
-  readonly id: string;
-  readonly since: string;
-  readonly lastSeen: string;
-  readonly from: string;
-  readonly browser: string;
-  readonly here: boolean;
-}
+export const keyRowSchema = record({
+  id: z.string(),
+  name: z.string(),
+  head: z.string(),
+  madeAt: moment,
+  expiresAt: moment.nullable(),
+  lastUsedAt: moment.nullable(),
+});
+export type KeyRow = z.infer<typeof keyRowSchema>;
+export const sessionRowSchema = record({
+  id: z.string(),
+  since: moment,
+  lastSeen: moment,
+  from: z.string(),
+  browser: z.string(),
+  here: z.boolean(),
+});
+export type SessionRow = z.infer<typeof sessionRowSchema>;
 
 export const SYSTEMS = ['windows', 'macos', 'linux'] as const;
 export type System = (typeof SYSTEMS)[number];
@@ -158,30 +169,34 @@ export type Prefixes = z.infer<typeof prefixesSchema>;
 /** `isAnother`: said by who knows that what is mounted there now is to be the volume. */
 export const takeUpSchema = z.object({ isAnother: z.boolean().default(false) });
 
+const placeSchema = record({ volume: z.string(), folder: z.string() });
 /** A project's folder that lies elsewhere than its row says, or twice. */
-export interface FoundProject {
-  readonly project: string;
-  readonly number: string;
-  readonly title: string;
-  readonly was: { readonly volume: string; readonly folder: string };
-  readonly places: readonly { readonly volume: string; readonly folder: string }[];
+export const foundProjectSchema = record({
+  project: z.string(),
+  number: z.string(),
+  title: z.string(),
+  was: placeSchema,
+  places: list(placeSchema),
   /** `copied` lies in its place and in others too; `missing` lies nowhere; `unread` has a marker that cannot be read. */
-  readonly state: 'moved' | 'copied' | 'missing' | 'unread';
+  state: z.enum(['moved', 'copied', 'missing', 'unread']),
   /** Of one that cannot be read: the system's code. */
-  readonly why?: string | undefined;
-}
+  why: z.string().optional(),
+});
+export type FoundProject = z.infer<typeof foundProjectSchema>;
 export const relinkSchema = z.object({ project: z.string().max(60), volume: word, folder: z.string().min(1).max(500) });
 
-export interface ActivityRow {
-  readonly id: number;
-  readonly at: string;
-  readonly by: string | null;
-  readonly what: string;
-  readonly subject: string | null;
-  readonly project: { readonly id: string; readonly folder: string } | null;
-  readonly from: string | null;
-  readonly params: Readonly<Record<string, unknown>>;
-}
+export const activityRowSchema = record({
+  id: amount,
+  at: moment,
+  by: z.string().nullable(),
+  what: z.string(),
+  subject: z.string().nullable(),
+  project: record({ id: z.string(), folder: z.string() }).nullable(),
+  from: z.string().nullable(),
+  /** Of any form: rows of every version of the program that ever wrote one stay readable. */
+  params: z.record(z.string(), z.unknown()).readonly(),
+});
+export type ActivityRow = z.infer<typeof activityRowSchema>;
 export const activityQuerySchema = z.object({
   before: z.coerce.number().int().optional(),
   person: short.optional(),
@@ -192,18 +207,17 @@ export const activityQuerySchema = z.object({
   until: z.iso.date().optional(),
 });
 export type ActivityQuery = z.infer<typeof activityQuerySchema>;
-export interface ActivityPage {
-  readonly rows: readonly ActivityRow[];
-  readonly more: boolean;
-}
+export const activityPageSchema = record({ rows: list(activityRowSchema), more: z.boolean() });
+export type ActivityPage = z.infer<typeof activityPageSchema>;
 
-export interface MailRow {
-  readonly id: number;
-  readonly at: string;
-  readonly recipient: string;
-  readonly subject: string;
-  readonly body: string;
-  readonly state: 'waiting' | 'sent' | 'failed' | 'kept';
-  readonly said: string;
-}
+export const mailRowSchema = record({
+  id: amount,
+  at: moment,
+  recipient: z.string(),
+  subject: z.string(),
+  body: z.string(),
+  state: z.enum(['waiting', 'sent', 'failed', 'kept']),
+  said: z.string(),
+});
+export type MailRow = z.infer<typeof mailRowSchema>;
 export type { ListName };

@@ -59,6 +59,7 @@ function namedOf(name: string, { body, reply }: Spec): Named[] {
   return [
     ...(body === undefined ? [] : [{ name: bodyName(name), schema: body }]),
     ...('json' in reply ? [{ name: replyName(name), schema: reply.json }] : []),
+    ...('signsIn' in reply ? [{ name: replyName(name), schema: reply.signsIn }] : []),
   ];
 }
 
@@ -91,13 +92,22 @@ function operationOf(name: string, row: Spec): Node {
   return {
     operationId: name,
     summary: row.does,
-    description: `${roles === 'anyone' ? 'Open to anyone.' : `For: ${roles.join(', ')}.`}${WHOSE_WORDS[row.whose]}`,
+    description: [
+      roles === 'anyone' ? 'Open to anyone.' : `For: ${roles.join(', ')}.`,
+      WHOSE_WORDS[row.whose],
+      row.once ? ' Asked again with the same `key`, it is done once.' : '',
+    ].join(''),
     ...(parameters.length > 0 && { parameters }),
-    ...(body !== undefined && { requestBody: { required: true, content: asJson(refTo(bodyName(name))) } }),
+    ...(body !== undefined && {
+      requestBody: { required: true, content: { [typeOfBody(row)]: { schema: refTo(bodyName(name)) } } },
+    }),
     responses: { ...repliesOf(name, row.reply), default: refusalOf(refuses) },
     ...(roles === 'anyone' && { security: [] }),
   };
 }
+
+const typeOfBody = ({ sentAs }: Spec): string =>
+  sentAs === undefined ? 'application/json' : sentAs === 'file' ? 'application/octet-stream' : 'multipart/form-data';
 
 const WHOSE_WORDS: Readonly<Record<Spec['whose'], string>> = {
   house: '',
@@ -118,6 +128,7 @@ function repliesOf(name: string, reply: Reply): Node {
   if ('file' in reply) return { 200: { description: 'A file.', content: textsOf(reply.file) } };
   if ('text' in reply) return { 200: { description: 'A text.', content: textsOf(reply.text) } };
   const content = asJson(refTo(replyName(name)));
+  if ('signsIn' in reply) return { 200: { description: 'It was done; a cookie comes along.', content } };
   const statuses = typeof reply.status === 'object' ? reply.status : [reply.status ?? 200];
   return Object.fromEntries(statuses.map((status) => [status, { description: STATUS_WORDS[status], content }]));
 }

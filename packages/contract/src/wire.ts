@@ -1,12 +1,12 @@
 /** What crosses between server and screens. Times are ISO 8601, sizes bytes. */
 import { z } from 'zod';
-import type { TemplateDraft } from './authoring';
+import { templateDraftSchema } from './authoring';
 import { word } from './field';
 import { amount, list, moment, record, uuid } from './reply';
-import { ROLES, type Role } from './roles';
-import type { templateSchema } from './template';
+import { ROLES } from './roles';
+import { templateSchema } from './template';
 
-const meSchema = z.object({
+export const meSchema = record({
   id: z.string(),
   name: z.string(),
   initials: z.string(),
@@ -16,43 +16,41 @@ const meSchema = z.object({
 export type Me = z.infer<typeof meSchema>;
 
 /** Shown before sign-in: whether this is a demo, and whom it offers. */
-export interface Entrance {
-  readonly demo: boolean;
+export const entranceSchema = record({
+  demo: z.boolean(),
   /** Nobody may sign in yet: the first coordinator comes by the link that the server prints. */
-  readonly empty: boolean;
+  empty: z.boolean(),
   /** Whether a forgotten password can be mailed. */
-  readonly mails: boolean;
-  readonly people: readonly {
-    readonly initials: string;
-    readonly name: string;
-    readonly role: Role;
-    readonly does: string;
-  }[];
-}
+  mails: z.boolean(),
+  people: list(record({ initials: z.string(), name: z.string(), role: z.enum(ROLES), does: z.string() })),
+});
+export type Entrance = z.infer<typeof entranceSchema>;
 
-export interface TemplateRow {
-  readonly id: string;
-  readonly name: string;
-  readonly purpose: string;
+export const templateRowSchema = record({
+  id: z.string(),
+  name: z.string(),
+  purpose: z.string(),
   /** The newest one in force; nought where there is none yet, and the template is its draft. */
-  readonly edition: number;
-  readonly projects: number;
-  readonly template: z.infer<typeof templateSchema>;
-  readonly draft: TemplateDraft | null;
-  readonly archived: boolean;
-}
+  edition: amount,
+  projects: amount,
+  template: templateSchema,
+  draft: templateDraftSchema.nullable(),
+  archived: z.boolean(),
+});
+export type TemplateRow = z.infer<typeof templateRowSchema>;
 
-export interface VolumeRow {
-  readonly name: string;
+export const volumeRowSchema = record({
+  name: z.string(),
   /** Where it is mounted, as the server sees it; counted into paths. */
-  readonly root: string;
+  root: z.string(),
   /** `new`: nobody took it up yet. `other`: what is found there is not the volume that was taken up. */
-  readonly state: 'ready' | 'read-only' | 'missing' | 'new' | 'other';
-  readonly freeBytes: number | null;
-  readonly projects: number;
+  state: z.enum(['ready', 'read-only', 'missing', 'new', 'other']),
+  freeBytes: amount.nullable(),
+  projects: amount,
   /** How each system's people see the root; empty where nobody said. */
-  readonly prefixes: { readonly windows: string; readonly macos: string; readonly linux: string };
-}
+  prefixes: record({ windows: z.string(), macos: z.string(), linux: z.string() }),
+});
+export type VolumeRow = z.infer<typeof volumeRowSchema>;
 
 export const holdSchema = z.object({
   year: z.int().min(2000).max(2999),
@@ -61,10 +59,8 @@ export const holdSchema = z.object({
   template: z.string().max(200).nullable().default(null),
 });
 export type HoldRequest = z.input<typeof holdSchema>;
-export interface Hold {
-  readonly number: string;
-  readonly until: string;
-}
+export const holdReplySchema = record({ number: z.string(), until: moment });
+export type Hold = z.infer<typeof holdReplySchema>;
 
 export const countsShape = { must: amount, should: amount, note: amount };
 export const findingCountsSchema = record(countsShape);
@@ -139,9 +135,3 @@ export const folderFilesSchema = record({
   files: list(record({ name: z.string(), size: amount, modified: moment })),
 });
 export type FolderFiles = z.infer<typeof folderFilesSchema>;
-
-/** What the server says when it does not do what was asked: what happened, what was not done, what to do. */
-export interface Refusal {
-  readonly code: string;
-  readonly message: string;
-}

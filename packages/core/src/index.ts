@@ -4,4 +4,4 @@ export { deepEqual } from './deep-equal';
 export { elementAt, present, valueAt } from './element';
 export { LIMITS } from './limits';
 export { Recent, Remembered } from './remembered';
-export { failure, type Params, type Result, success } from './result';
+export { type Coded, coded, failure, type Params, type Result, success } from './result';

@@ -12,6 +12,15 @@ export const failure = <F>(faults: readonly F[]): { readonly ok: false; readonly
 /** Parameters of a fault or finding: what its words are made from, by `words/`. */
 export type Params = Readonly<Record<string, string | number | readonly string[]>>;
 
+/** A code with what its words are made from. */
+export interface Coded {
+  readonly code: string;
+  readonly params: Params;
+}
+
+/** Of a fault or diagnostic what is told of it elsewhere. */
+export const coded = ({ code, params }: Coded): Coded => ({ code, params });
+
 /** For the end of a switch over a union: a case that was forgotten is a compile error. */
 export function assertNever(value: never): never {
   throw new Error(`case not handled: ${JSON.stringify(value)}`);

@@ -122,9 +122,11 @@ export async function restore(db: Db, url: string, migrations: string, file: str
     file,
   ]);
   await migrate(db, url, migrations);
+  // Keys that were ended since the backup was made would open everything again.
+  await db.query('update access_key set revoked_at = clock_timestamp() where revoked_at is null');
   await recordActivity(db, 'backup-restored', null, null, { of: statSync(file).mtime.toISOString() });
   const counts = await db.query<{ people: number; projects: number }>(
     'select (select count(*)::int from person) as people, (select count(*)::int from project) as projects',
   );
-  return `restored: ${counts.rows[0]?.people} people, ${counts.rows[0]?.projects} projects; everybody signs in anew`;
+  return `restored: ${counts.rows[0]?.people} people, ${counts.rows[0]?.projects} projects; everybody signs in anew, and makes their access keys anew`;
 }

@@ -121,7 +121,7 @@ async function again(method: string, address: string, body: unknown): Promise<Re
     const response = await ask(method, address, body);
     if (response.status !== 503 && response.status !== 409) return response;
     const { code } = (await response.clone().json()) as { code: string };
-    if (!['under-way', 'not-known', 'database-away'].includes(code)) return response;
+    if (!['under-way', 'not-known', 'database-away', 'database-lost'].includes(code)) return response;
   }
 }
 

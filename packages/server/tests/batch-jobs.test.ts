@@ -217,9 +217,9 @@ describe('room on the volume', () => {
     const held = (await t.world.db.query<{ work: string }>('select work from lease where until > clock_timestamp()'))
       .rows;
     for (const { work } of held) await reserve(work);
-    expect(await refusal(await ask(request))).toEqual([507, 'volume-full']);
+    expect(await refusal(await ask(request))).toEqual([507, 'no-room']);
     const started = await t.ask('coordinator', 'POST', '/api/projects', startOf(String(++numbers)));
-    expect(await refusal(started)).toEqual([507, 'volume-full']);
+    expect(await refusal(started)).toEqual([507, 'no-room']);
     await lease?.release();
     expect((await ask(request)).status).toBe(201);
     // The one that has just ended lets go a moment after its answer; the others' are nobody's.

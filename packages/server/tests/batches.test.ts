@@ -182,7 +182,7 @@ describe('growing', () => {
           asking(closed, {}, { windows: ['A', 'B', 'C'] }),
         ),
       ),
-    ).toEqual([403, 'not-allowed']);
+    ).toEqual([403, 'artist-not-allowed']);
     const row = await json<ProjectRow>(
       await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(next()), template: 'open-piece' }),
     );
@@ -192,21 +192,21 @@ describe('growing', () => {
     for (const values of [{ windows: ['A'] }, { title: 'Mine now' }, { number: '99' }])
       expect(await code(await t.ask('artist', 'POST', `/api/projects/${p.id}/plan`, asking(now, {}, values)))).toEqual([
         403,
-        'not-allowed',
+        'artist-not-allowed',
       ]);
     // What they did themselves they undo, and nobody else's.
     const act = async (batch: string, what: string, body: object) =>
       code(await t.ask('artist', 'POST', `/api/projects/${p.id}/batches/${batch}/${what}`, body));
     const theirs = (await batches(p))[0]?.id ?? '';
     const others = await batchOf(await apply(now, asking(now, {}, { windows: ['A', 'B', 'C', 'D'] })));
-    expect(await act(others, 'undo', {})).toEqual([403, 'not-yours']);
-    expect(await act(others, 'stop', {})).toEqual([403, 'not-yours']);
+    expect(await act(others, 'undo', {})).toEqual([403, 'not-your-change']);
+    expect(await act(others, 'stop', {})).toEqual([403, 'not-your-change']);
     expect(await act(others, 'settle', { way: 'close' })).toEqual([403, 'not-yours']);
     expect((await undo(p, others)).status).toBe(201);
     expect(await act(theirs, 'undo', {})).toEqual([201, '']);
     expect(await code(await t.ask('lead', 'POST', `/api/projects/${p.id}/plan`, asking(await page(p.id))))).toEqual([
       403,
-      'not-allowed',
+      'artist-not-allowed',
     ]);
   });
 });
@@ -660,7 +660,7 @@ describe('copies', () => {
         folder: 'copy three',
         number: closed,
       });
-    expect(await code(await ownThree())).toEqual([409, 'write-failed']);
+    expect(await code(await ownThree())).toEqual([409, 'marker-failed']);
     expect(marker(path.join(t.studio, 'copy three')).project).toBe(p.id);
     rmSync(path.join(t.studio, 'copy three/.nesting/batches'));
     expect((await json<ProjectRow>(await ownThree())).number).toBe(closed);

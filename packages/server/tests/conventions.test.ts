@@ -71,7 +71,7 @@ describe('from a draft to an edition', () => {
     expect(await rowOf('working-file')).toMatchObject({ draft: null, edition: 1 });
     expect(
       await code(await t.ask('coordinator', 'PUT', '/api/conventions/gone/draft', { convention, version: 0 })),
-    ).toEqual([404, 'no-convention']);
+    ).toEqual([404, 'convention-gone']);
   });
 
   test('what cannot be used, or breaks its own examples, is not put in force', async () => {
@@ -91,7 +91,7 @@ describe('from a draft to an edition', () => {
     expect(await code(await attempt({ bad: ['26401_A_anim_AR_v001.usda'] }))).toEqual([422, 'draft-unusable']);
     expect(
       await code(await t.ask('coordinator', 'POST', '/api/conventions/working-file/editions', { version: 1 })),
-    ).toEqual([409, 'draft-changed']);
+    ).toEqual([409, 'draft-not-seen']);
     expect((await rowOf('working-file')).edition).toBe(1);
     await t.ask('coordinator', 'DELETE', '/api/conventions/working-file/draft');
   });

@@ -78,9 +78,9 @@ describe('registers', () => {
     ]);
     expect(await answer('POST', '/api/lists/abbreviations', { cells: { long: 'museum', short: 'mus' } })).toEqual([
       409,
-      'entry-there',
+      'short-there',
     ]);
-    expect(await answer('GET', '/api/lists/people')).toEqual([404, 'no-list']);
+    expect(await answer('GET', '/api/lists/people')).toEqual([404, 'not-found']);
     expect(await get<ListEntryRow[]>('/api/lists/clients')).toEqual(before);
   });
 
@@ -91,7 +91,7 @@ describe('registers', () => {
     expect(await answer('DELETE', '/api/lists/clients/MSW')).toEqual([409, 'entry-used']);
     expect(
       await answer('PUT', '/api/lists/clients/MSW', { cells: { ...msw.cells, code: 'MOW' }, version: msw.version }),
-    ).toEqual([409, 'entry-used']);
+    ).toEqual([409, 'entry-in-names']);
     expect(
       await answer('POST', '/api/lists/clients', { cells: { code: 'MSW2', name: 'Museum of small Weather' } }),
     ).toEqual([201, '']);
@@ -102,7 +102,10 @@ describe('registers', () => {
       409,
       'entry-retired',
     ]);
-    expect(await answer('POST', '/api/lists/clients/merge', { from: 'QHT', into: 'QHT' })).toEqual([404, 'no-entry']);
+    expect(await answer('POST', '/api/lists/clients/merge', { from: 'QHT', into: 'QHT' })).toEqual([
+      404,
+      'two-entries',
+    ]);
     // What the project's names say stays what it was.
     const [project] = (await get<ProjectList>('/api/projects')).rows;
     expect(project).toMatchObject({ client: 'MSW2', folder: '35001_MSW_piece-35001' });

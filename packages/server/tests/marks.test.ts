@@ -50,7 +50,7 @@ describe('meanings of marks', () => {
     expect(await give(house, 'teal', 'roof', '')).toEqual([409, 'meaning-changed']);
     expect(await give(house, 'straw', 'Weather', '')).toEqual([409, 'meaning-taken']);
     expect(await give(house, 'teal', '', 'weather')).toBe(204);
-    expect(await give(house, 'neon', 'roof', '')).toEqual([400, 'not-as-expected']);
+    expect(await give(house, 'neon', 'roof', '')).toEqual([404, 'not-found']);
     expect(await give(house, 'teal', 'x'.repeat(41), '')).toEqual([400, 'not-as-expected']);
     for (const unseen of ['ro\0of', 'roof\u202e', 'ro\nof'])
       expect(await give(house, 'teal', unseen, '')).toEqual([400, 'not-as-expected']);

@@ -89,7 +89,11 @@ test('a change is refused with its reason where a file of the project’s own fo
   const refused = await t.ask('coordinator', 'POST', `/api/projects/${id}/plan`, asked);
   expect([refused.status, await refused.json()]).toEqual([
     409,
-    { code: 'disk-refused', message: '.nesting/template.nest.json is no plain file.' },
+    {
+      code: 'disk-refused',
+      params: { system: 'ENOTFILE', path: '.nesting/template.nest.json' },
+      message: '.nesting/template.nest.json is no plain file.',
+    },
   ]);
 });
 

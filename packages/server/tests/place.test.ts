@@ -26,7 +26,7 @@ const world = {
 
 const refusal = async (volume: string, folder: string): Promise<readonly [number, string, string]> => {
   try {
-    await projectWhere(world, { volume, folder }, 'Nothing was changed.');
+    await projectWhere(world, { volume, folder });
   } catch (error) {
     if (error instanceof Refused) return [error.status, error.code, error.message];
     throw error;
@@ -39,20 +39,20 @@ describe('a project’s folder', () => {
     expect(volumeRoot(world, 'studio')).toBe(studio);
     for (const folder of ['26014_harbour', '26014_harbour/inner']) {
       const where = { base: studio, folder, volume: 'one' };
-      expect(await projectWhere(world, { volume: 'studio', folder }, '')).toEqual(where);
+      expect(await projectWhere(world, { volume: 'studio', folder })).toEqual(where);
       expect(await reached(world, { volume: 'studio', folder })).toEqual(where);
     }
   });
 
   test.each([
-    ['elsewhere', '26014_harbour', 404, 'no-volume', 'not configured any more'],
+    ['elsewhere', '26014_harbour', 404, 'no-volume', 'No volume is called elsewhere'],
     ['away', '26014_harbour', 503, 'root-missing', 'cannot be reached'],
     ['other', '26014_harbour', 503, 'root-missing', 'cannot be reached'],
     ['studio', 'gone', 404, 'path-missing', 'moved, renamed or removed'],
     ['studio', 'link', 404, 'path-link', 'links are not followed'],
     ['studio', 'link/inner', 404, 'path-link', 'links are not followed'],
-    ['studio', '../studio/26014_harbour', 404, 'path-refused', 'is not on studio'],
-    ['studio', '/etc', 404, 'path-refused', 'is not on studio'],
+    ['studio', '../studio/26014_harbour', 400, 'path-refused', 'leads out of its folder'],
+    ['studio', '/etc', 400, 'path-refused', 'leads out of its folder'],
   ])(
     'on %s at %s is refused with the reason, and with what holds all the same',
     async (volume, folder, status, code, words) => {

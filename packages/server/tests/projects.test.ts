@@ -110,7 +110,11 @@ describe('where a start is written', () => {
       const refused = await t.ask('coordinator', 'POST', '/api/projects', given);
       expect([refused.status, await refused.json()]).toEqual([
         422,
-        { code: 'plan-refused', message: expect.stringContaining('Nesting keeps for its own files') },
+        expect.objectContaining({
+          code: 'plan-refused',
+          params: expect.objectContaining({ because: { code: 'name-own', params: { at: 0, name } } }),
+          message: expect.stringContaining('Nesting keeps for its own files'),
+        }),
       ]);
       expect(readdirSync(t.studio).filter((n) => n.includes('41020'))).toEqual([]);
     },
@@ -157,7 +161,7 @@ describe('where a start is written', () => {
       await code(
         await t.ask('coordinator', 'POST', '/api/projects', { ...startOf('41003', { title: 'x' }), into: true }),
       ),
-    ).toEqual([409, 'no-folder']);
+    ).toEqual([404, 'no-folder']);
     for (const [number, make] of [
       ['41004', (at: string) => writeFileSync(path.join(at, first), 'a file')],
       ['41005', (at: string) => symlinkSync('/tmp', path.join(at, first))],
@@ -267,7 +271,7 @@ describe('where a start is written', () => {
     while (makingOf(key) === null && !(await Promise.race([ended, tick()])));
     stop.abort();
     await expect(started).rejects.toMatchObject({
-      code: 'cancelled',
+      code: 'start-cancelled',
       message: 'Stopped before it was made. Nothing was left behind.',
     });
     expect(makingOf(key)).toBeNull();
@@ -395,7 +399,7 @@ describe('signposts by address', () => {
     expect(await (await get('41001?as=dotenv&system=windows')).text()).toContain(
       'NESTING_PROJECT="S:\\\\41001_MSW_piece-41001"',
     );
-    expect(await code(await get('nothing'))).toEqual([404, 'not-found']);
+    expect(await code(await get('nothing'))).toEqual([404, 'no-project']);
     expect(await code(await get('41001?as=exe'))).toEqual([400, 'not-as-expected']);
     expect((await t.app.request('/api/signposts/41001')).status).toBe(401);
   });

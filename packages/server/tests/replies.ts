@@ -1,5 +1,6 @@
 /** Every reply in the server's tests is held against what its row in the table of endpoints says. */
-import { ENDPOINTS, type Spec } from '@nesting/contract';
+import { ANY_REFUSAL, ENDPOINTS, type Spec } from '@nesting/contract';
+import type { RefusalCode } from '@nesting/core/words';
 import { z } from 'zod';
 
 interface Row {
@@ -17,14 +18,20 @@ const ROWS: readonly Row[] = Object.entries(ENDPOINTS).map(([name, spec]) => ({
 const rowOf = (method: string, address: string): Row | undefined =>
   ROWS.find(({ spec, address: form }) => spec.method === method && form.test(address.split('?')[0] ?? ''));
 
-const refusal = z.strictObject({ code: z.string().regex(/^[a-z-]+$/), message: z.string().min(1) });
+const refusal = z.strictObject({
+  code: z.string().regex(/^[a-z-]+$/),
+  params: z.record(z.string(), z.unknown()),
+  message: z.string().min(1),
+});
 
 export async function holdReply(method: string, address: string, response: Response): Promise<void> {
   const row = rowOf(method, address);
   if (row === undefined) return;
   const { reply } = row.spec;
   if (!response.ok) {
-    refusal.parse(await response.clone().json());
+    const code = refusal.parse(await response.clone().json()).code as RefusalCode;
+    if (!ANY_REFUSAL.has(code) && !row.spec.refuses?.includes(code))
+      throw new Error(`${row.name} does not say ${code}`);
     return;
   }
   if ('nothing' in reply) {
@@ -35,6 +42,11 @@ export async function holdReply(method: string, address: string, response: Respo
     const types = 'file' in reply ? reply.file : reply.text;
     const type = response.headers.get('content-type')?.split(';')[0] ?? '';
     if (!types.includes(type)) throw new Error(`${row.name} answers a ${type}`);
+    return;
+  }
+  if ('signsIn' in reply) {
+    reply.signsIn.parse(await response.clone().json());
+    if (response.headers.get('set-cookie') === null) throw new Error(`${row.name} brings no cookie`);
     return;
   }
   const statuses = [reply.status ?? 200].flat();

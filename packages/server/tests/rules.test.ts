@@ -127,7 +127,7 @@ describe('blocks of the house', () => {
       await code(
         await house.ask('coordinator', 'POST', '/api/blocks/paperwork/editions', { version: 5, said: '', take: [] }),
       ),
-    ).toEqual([409, 'draft-changed']);
+    ).toEqual([409, 'draft-not-seen']);
     const put = await json<BlockInForce>(
       await house.ask('coordinator', 'POST', '/api/blocks/paperwork/editions', {
         version: 1,
@@ -188,7 +188,7 @@ describe('blocks of the house', () => {
     expect((await put('starters/paperwork/form.md', 'one')).status).toBe(204);
     expect(await code(await put('starters/paperwork/form.md', 'two'))).toEqual([409, 'file-there']);
     for (const path of ['starters/form.md', 'starters/library/x.md', 'starters/paperwork/../x.md'])
-      expect(await code(await put(path, 'x'))).toEqual([400, 'path-refused']);
+      expect(await code(await put(path, 'x'))).toEqual([400, 'block-starter-path']);
     expect(
       Buffer.from(await bytesOf(house, '/api/blocks/paperwork/starter?path=starters/paperwork/form.md')).toString(),
     ).toBe('one');

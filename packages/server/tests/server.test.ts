@@ -156,7 +156,10 @@ describe('who may do what', () => {
   });
 
   test("the demo's one-click sign-in is off unless asked for", async () => {
-    expect(await refusal(await t.ask(null, 'POST', '/api/demo/sign-in', { initials: 'CO' }))).toEqual([404, 'no-demo']);
+    expect(await refusal(await t.ask(null, 'POST', '/api/demo/sign-in', { initials: 'CO' }))).toEqual([
+      404,
+      'not-found',
+    ]);
   });
 });
 
@@ -290,7 +293,7 @@ describe('a start', () => {
     const full = await openTestWorld({ NESTING_VOLUMES: `studio=${small}` });
     try {
       const [status, code] = await refusal(await full.ask('coordinator', 'POST', '/api/projects', startOf('34004')));
-      expect([status, code]).toEqual(mounted ? [507, 'volume-full'] : [409, 'volume-read-only']);
+      expect([status, code]).toEqual(mounted ? [507, 'no-room'] : [409, 'volume-closed']);
       expect(readdirSync(small)).toEqual(['.nesting-volume']);
       expect((await full.world.db.query('select 1 from project')).rowCount).toBe(0);
       if (mounted) {
@@ -508,7 +511,7 @@ describe('what goes wrong around it', () => {
       expect(await refusal(await own.ask('lead', 'GET', '/api/projects'))).toEqual([503, 'database-away']);
       expect(await refusal(await own.ask('coordinator', 'POST', '/api/projects', startOf('36001')))).toEqual([
         503,
-        'database-away',
+        'database-lost',
       ]);
       expect(readdirSync(own.studio)).toEqual(['.nesting-volume']);
       await t.world.db.query(`alter database ${name} allow_connections true`);

@@ -41,7 +41,7 @@ describe('from a draft to an edition', () => {
     expect(await rowOf('window-piece')).toMatchObject({ edition: 1, draft: { version: 1, by: 'The coordinator' } });
     expect(
       await code(await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', { version: 9, said: 'x' })),
-    ).toEqual([409, 'draft-changed']);
+    ).toEqual([409, 'draft-not-seen']);
     expect(
       await json(
         await t.ask('coordinator', 'POST', '/api/templates/window-piece/editions', {

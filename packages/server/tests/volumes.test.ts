@@ -36,7 +36,7 @@ describe('taking a volume up', () => {
     const refused = await start('26001', 'away');
     expect([refused.status, (await json<{ code: string }>(refused)).code]).toEqual([409, 'volume-new']);
     expect(readdirSync(second)).toEqual([]);
-    expect(await takeUp('away', false, 'artist')).toEqual([403, 'not-allowed']);
+    expect(await takeUp('away', false, 'artist')).toEqual([403, 'role-not-allowed']);
     expect(await takeUp('nowhere')).toEqual([404, 'no-volume']);
     expect(await takeUp('away')).toEqual([204, '']);
     expect(await takeUp('away')).toEqual([204, '']);
@@ -56,7 +56,7 @@ describe('taking a volume up', () => {
   test('one that was brought back without its file is taken up only where somebody says that it is the volume', async () => {
     rmSync(path.join(second, '.nesting-volume'));
     expect(await volumes()).toEqual({ studio: 'ready', away: 'other' });
-    expect(await takeUp('away')).toEqual([409, 'volume-other']);
+    expect(await takeUp('away')).toEqual([409, 'volume-changed']);
     expect(await takeUp('away', true)).toEqual([204, '']);
     expect(await volumes()).toEqual({ studio: 'ready', away: 'ready' });
     const { rows } = await t.world.db.query("select id from volume_identity where volume = 'away'");

@@ -1,4 +1,5 @@
 /** Projects that grow and change, and what was done to them. */
+
 import { z } from 'zod';
 import { endpoint } from '../endpoint';
 import { list } from '../reply';
@@ -15,6 +16,7 @@ import {
 } from '../reshape';
 import { ALL, WORKING } from '../roles';
 import { id, nothing, ofBatch } from './params';
+import { BATCH, FOLDER, NUMBER, PLAN } from './refused';
 
 /** Done, or accepted and still going on. */
 const answer = { json: batchAnswerSchema, status: [201, 202] } as const;
@@ -29,7 +31,7 @@ export const BATCH_ENDPOINTS = {
     params: id,
     body: reshapeSchema,
     reply: { json: reshapePlanSchema },
-    refuses: ['not-found', 'project-changed', 'not-running', 'not-allowed'],
+    refuses: [...PLAN, ...FOLDER],
   }),
   writePlan: endpoint({
     method: 'POST',
@@ -41,7 +43,7 @@ export const BATCH_ENDPOINTS = {
     query: z.object({ as: z.enum(PLAN_FORMS) }),
     body: reshapeSchema,
     reply: { file: ['text/plain'] },
-    refuses: ['not-found', 'project-changed', 'not-running', 'not-allowed'],
+    refuses: [...PLAN, ...FOLDER, 'plan-refused', 'starter-missing'],
   }),
   applyReshape: endpoint({
     method: 'POST',
@@ -51,17 +53,9 @@ export const BATCH_ENDPOINTS = {
     whose: 'house',
     params: id,
     body: applyReshapeSchema,
+    once: true,
     reply: answer,
-    refuses: [
-      'not-found',
-      'disk-changed',
-      'plan-stale',
-      'plan-refused',
-      'batch-open',
-      'batch-paused',
-      'key-used',
-      'volume-full',
-    ],
+    refuses: [...PLAN, ...NUMBER, ...BATCH, ...FOLDER, 'plan-refused', 'disk-changed', 'starter-missing'],
   }),
   listBatches: endpoint({
     method: 'GET',
@@ -80,7 +74,7 @@ export const BATCH_ENDPOINTS = {
     whose: 'house',
     params: ofBatch,
     reply: { json: batchPageSchema },
-    refuses: ['not-found'],
+    refuses: [...FOLDER, 'no-change'],
   }),
   undoBatch: endpoint({
     method: 'POST',
@@ -90,15 +84,20 @@ export const BATCH_ENDPOINTS = {
     whose: 'done',
     params: ofBatch,
     body: undoSchema,
+    once: true,
     reply: answer,
     refuses: [
-      'not-found',
+      ...NUMBER,
+      ...BATCH,
+      ...FOLDER,
+      'not-your-change',
+      'no-change',
+      'no-project',
       'batch-not-done',
       'no-journal',
-      'nothing-to-undo',
       'line-unknown',
-      'batch-open',
-      'not-yours',
+      'nothing-to-undo',
+      'no-template',
     ],
   }),
   settleBatch: endpoint({
@@ -110,7 +109,7 @@ export const BATCH_ENDPOINTS = {
     params: ofBatch,
     body: settleSchema,
     reply: { json: batchAnswerSchema, status: [200, 202] },
-    refuses: ['not-found', 'batch-not-paused', 'batch-paused', 'not-yours'],
+    refuses: [...FOLDER, 'not-your-change', 'no-change', 'batch-not-paused', 'batch-paused', 'taken-back', 'not-known'],
   }),
   stopBatch: endpoint({
     method: 'POST',
@@ -120,7 +119,7 @@ export const BATCH_ENDPOINTS = {
     whose: 'done',
     params: ofBatch,
     reply: { json: z.strictObject({ stopped: z.boolean() }) },
-    refuses: ['not-found', 'not-yours'],
+    refuses: ['not-your-change', 'no-change'],
   }),
   readReshapeDraft: endpoint({
     method: 'GET',

@@ -1,4 +1,5 @@
 /** Checks, their findings, and what people do with them. */
+
 import { z } from 'zod';
 import {
   acceptFindingsSchema,
@@ -24,6 +25,7 @@ import { list, uuid } from '../reply';
 import { ALL, COORDINATOR, LOOKING, WORKING } from '../roles';
 import { checkRowSchema, checksOfProjectSchema, folderCountSchema } from '../wire';
 import { counted, id, nothing, ownWord } from './params';
+import { FOLDER } from './refused';
 
 export const CHECK_ENDPOINTS = {
   askCheck: endpoint({
@@ -35,7 +37,7 @@ export const CHECK_ENDPOINTS = {
     params: id,
     body: askCheckSchema,
     reply: { json: checkRowSchema, status: 202 },
-    refuses: ['not-found', 'not-running'],
+    refuses: ['not-running'],
   }),
   checksOfProject: endpoint({
     method: 'GET',
@@ -54,7 +56,7 @@ export const CHECK_ENDPOINTS = {
     whose: 'house',
     params: id,
     reply: nothing,
-    refuses: ['not-running'],
+    refuses: ['check-over'],
   }),
   goOnWithCheck: endpoint({
     method: 'POST',
@@ -74,7 +76,7 @@ export const CHECK_ENDPOINTS = {
     whose: 'house',
     params: id,
     reply: { json: z.strictObject({ check: uuid.nullable() }) },
-    refuses: ['not-found'],
+    refuses: [...FOLDER],
   }),
   setSchedule: endpoint({
     method: 'PUT',
@@ -85,7 +87,6 @@ export const CHECK_ENDPOINTS = {
     params: id,
     body: scheduleSchema,
     reply: nothing,
-    refuses: ['not-found'],
   }),
   foldersOfProject: endpoint({
     method: 'GET',
@@ -156,7 +157,7 @@ export const CHECK_ENDPOINTS = {
     params: id,
     body: giveSchema,
     reply: counted,
-    refuses: ['not-yours', 'nobody'],
+    refuses: ['not-yours', 'not-yours-to-give', 'nobody'],
   }),
   makeBaseline: endpoint({
     method: 'POST',
@@ -186,7 +187,6 @@ export const CHECK_ENDPOINTS = {
     params: id,
     body: handInSchema,
     reply: { json: z.strictObject({ id: uuid }), status: 201 },
-    refuses: ['not-found'],
   }),
   listHandedIn: endpoint({
     method: 'GET',
@@ -205,7 +205,6 @@ export const CHECK_ENDPOINTS = {
     whose: 'house',
     params: id,
     reply: { json: list(findingRowSchema) },
-    refuses: ['not-found'],
   }),
   whoHasWhat: endpoint({
     method: 'GET',

@@ -1,13 +1,49 @@
-/** The table of endpoints. Those that are not in it yet are typed by hand on both sides. */
+/** The table of endpoints: all of them. */
 import type { Spec } from '../endpoint';
+import { ADOPTING_ENDPOINTS } from './adopting';
 import { BATCH_ENDPOINTS } from './batches';
+import { BLOCK_ENDPOINTS } from './blocks';
 import { CHECK_ENDPOINTS } from './checks';
+import { CONVENTION_ENDPOINTS } from './conventions';
+import { ENTRANCE_ENDPOINTS } from './entrance';
+import { LIST_ENDPOINTS } from './lists';
+import { NUMBER_ENDPOINTS } from './numbers';
+import { PEOPLE_ENDPOINTS } from './people';
 import { PROJECT_ENDPOINTS } from './projects';
+import { RULE_SET_ENDPOINTS } from './rule-set';
+import { TEMPLATE_ENDPOINTS } from './templates';
+import { VOLUME_ENDPOINTS } from './volumes';
 
-export { BATCH_ENDPOINTS, CHECK_ENDPOINTS, PROJECT_ENDPOINTS };
+export {
+  ADOPTING_ENDPOINTS,
+  BATCH_ENDPOINTS,
+  BLOCK_ENDPOINTS,
+  CHECK_ENDPOINTS,
+  CONVENTION_ENDPOINTS,
+  ENTRANCE_ENDPOINTS,
+  LIST_ENDPOINTS,
+  NUMBER_ENDPOINTS,
+  PEOPLE_ENDPOINTS,
+  PROJECT_ENDPOINTS,
+  RULE_SET_ENDPOINTS,
+  TEMPLATE_ENDPOINTS,
+  VOLUME_ENDPOINTS,
+};
 
-export const ENDPOINTS = { ...PROJECT_ENDPOINTS, ...BATCH_ENDPOINTS, ...CHECK_ENDPOINTS } as const satisfies Readonly<
-  Record<string, Spec>
->;
+export const ENDPOINTS = {
+  ...ADOPTING_ENDPOINTS,
+  ...BATCH_ENDPOINTS,
+  ...BLOCK_ENDPOINTS,
+  ...CHECK_ENDPOINTS,
+  ...CONVENTION_ENDPOINTS,
+  ...ENTRANCE_ENDPOINTS,
+  ...LIST_ENDPOINTS,
+  ...NUMBER_ENDPOINTS,
+  ...PEOPLE_ENDPOINTS,
+  ...PROJECT_ENDPOINTS,
+  ...RULE_SET_ENDPOINTS,
+  ...TEMPLATE_ENDPOINTS,
+  ...VOLUME_ENDPOINTS,
+} as const satisfies Readonly<Record<string, Spec>>;
 export type Endpoints = typeof ENDPOINTS;
 export type EndpointName = keyof Endpoints;

@@ -10,3 +10,10 @@ export const ofBatch = { id: z.uuid(), batch: z.uuid() };
 export const nothing = { nothing: true } as const;
 /** How many it came to. */
 export const counted = { json: z.strictObject({ count: z.int().min(0) }) };
+
+/** A file as it is sent: its bytes. */
+export const bytes = { body: z.file(), sentAs: 'file' } as const;
+
+/** A draft that was kept: the version to say when it is kept again. */
+export const drafted = { json: z.strictObject({ version: z.int().min(0) }) };
+export const putInForce = { json: z.strictObject({ edition: z.int().min(1) }), status: 201 } as const;

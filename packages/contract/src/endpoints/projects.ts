@@ -1,4 +1,5 @@
 /** Projects: found, started, changed; their folders and names. */
+
 import { SIGNPOST_FORMATS } from '@nesting/core/project';
 import { z } from 'zod';
 import { listingTextSchema } from '../authoring';
@@ -22,6 +23,7 @@ import { list } from '../reply';
 import { ALL, COORDINATOR, WORKING } from '../roles';
 import { folderFilesSchema, folderQuerySchema, lookReplySchema, lookSchema } from '../wire';
 import { id, nothing } from './params';
+import { FOLDER, NUMBER, VOLUME, WRITING } from './refused';
 
 export const PROJECT_ENDPOINTS = {
   listProjects: endpoint({
@@ -65,7 +67,7 @@ export const PROJECT_ENDPOINTS = {
       system: z.enum(SYSTEMS).default('linux'),
     }),
     reply: { text: ['text/plain'] },
-    refuses: ['not-found'],
+    refuses: ['no-project', 'prefix-missing'],
   }),
   startProject: endpoint({
     method: 'POST',
@@ -74,15 +76,22 @@ export const PROJECT_ENDPOINTS = {
     roles: COORDINATOR,
     whose: 'house',
     body: startSchema,
+    once: true,
     reply: { json: projectRowSchema, status: 201 },
     refuses: [
+      ...NUMBER,
+      ...WRITING,
+      ...VOLUME,
+      ...FOLDER,
       'no-template',
       'plan-refused',
-      'number-taken',
-      'number-reserved',
-      'folder-exists',
-      'volume-full',
+      'folder-taken',
+      'starter-missing',
+      'no-folder',
+      'same-volume',
       'key-used',
+      'under-way',
+      'not-known',
     ],
   }),
   makingOf: endpoint({
@@ -93,7 +102,6 @@ export const PROJECT_ENDPOINTS = {
     whose: 'house',
     params: { key: z.string().max(100) },
     reply: { json: makingSchema },
-    refuses: ['not-found'],
   }),
   lookAtTarget: endpoint({
     method: 'POST',
@@ -112,7 +120,6 @@ export const PROJECT_ENDPOINTS = {
     whose: 'house',
     params: id,
     reply: { json: projectPageSchema },
-    refuses: ['not-found'],
   }),
   editProject: endpoint({
     method: 'PUT',
@@ -123,7 +130,7 @@ export const PROJECT_ENDPOINTS = {
     params: id,
     body: editProjectSchema,
     reply: nothing,
-    refuses: ['not-found', 'project-changed'],
+    refuses: ['no-project', 'project-changed'],
   }),
   markProject: endpoint({
     method: 'POST',
@@ -134,7 +141,6 @@ export const PROJECT_ENDPOINTS = {
     params: id,
     body: pinSchema.partial(),
     reply: nothing,
-    refuses: ['not-found'],
   }),
   tickFirstDay: endpoint({
     method: 'POST',
@@ -145,7 +151,7 @@ export const PROJECT_ENDPOINTS = {
     params: { ...id, place: z.string().regex(/^\d{1,4}$/) },
     body: tickSchema,
     reply: nothing,
-    refuses: ['not-found'],
+    refuses: ['no-project', 'no-line'],
   }),
   filesInFolder: endpoint({
     method: 'GET',
@@ -156,7 +162,7 @@ export const PROJECT_ENDPOINTS = {
     params: id,
     query: folderQuerySchema,
     reply: { json: folderFilesSchema },
-    refuses: ['not-found', 'path-missing', 'path-link', 'path-refused'],
+    refuses: ['no-project', 'not-readable', ...FOLDER],
   }),
   listingOfProject: endpoint({
     method: 'GET',
@@ -166,7 +172,7 @@ export const PROJECT_ENDPOINTS = {
     whose: 'house',
     params: id,
     reply: { json: listingTextSchema },
-    refuses: ['not-found', 'path-missing'],
+    refuses: ['no-project', 'no-folder', ...FOLDER],
   }),
   namesOfConvention: endpoint({
     method: 'GET',
@@ -177,7 +183,7 @@ export const PROJECT_ENDPOINTS = {
     params: id,
     query: namesQuerySchema,
     reply: { json: projectNamesSchema },
-    refuses: ['not-found', 'path-missing'],
+    refuses: ['no-project', ...FOLDER],
   }),
   askName: endpoint({
     method: 'POST',
@@ -188,6 +194,15 @@ export const PROJECT_ENDPOINTS = {
     params: id,
     body: askNameSchema,
     reply: { json: heldNameSchema },
-    refuses: ['not-found', 'not-running'],
+    refuses: [
+      'no-project',
+      'not-running',
+      'no-convention',
+      'name-taken',
+      'name-held',
+      'values-missing',
+      'name-unreadable',
+      ...FOLDER,
+    ],
   }),
 } as const;

@@ -79,6 +79,13 @@ const PLAN_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'into-itself': () => 'A folder cannot lie in itself.',
   'folder-gone': () => 'The folder it goes to is not there any more by then.',
   'changed-twice': () => 'It would be changed twice.',
+  'number-missing': () => 'A project needs a number.',
+  'number-taken': (p) => `The number ${p.number} belongs to another project.`,
+  'number-reserved': (p) => `The number ${p.number} is reserved: ${p.why}.`,
+  'folder-there': (p) => `A folder ${p.folder} is there already on ${p.volume}.`,
+  'no-file-name': (p) => `${p.name} is no name for a file.`,
+  'good-breaks': (p) => `“${p.name}” is kept as a good name, and would break the rule.`,
+  'bad-follows': (p) => `“${p.name}” is kept as a bad name, and would follow the rule.`,
 };
 
 export function wordsFor(code: string, params: Params): string {

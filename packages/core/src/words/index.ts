@@ -11,3 +11,12 @@ export {
   RULE_TITLES,
   wordsFor,
 } from './findings';
+export {
+  type RefusalCode,
+  type RefusalGiven,
+  type RefusalParams,
+  refusalWords,
+  type Told,
+  told,
+  toldWords,
+} from './refusals';

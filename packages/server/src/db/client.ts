@@ -7,6 +7,10 @@ export type Client = Pick<pg.PoolClient, 'query'>;
 // Counts and sizes stay exact below 2^53; timestamps cross the wire as ISO 8601.
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
+/** SQL of a moment as ISO 8601 in a text, for JSON that the database puts together. */
+export const momentOf = (column: string): string =>
+  `to_char(${column} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+
 export function openDb(url: string, max = 10): Db {
   // Our queries are short: compiling one takes longer than it saves.
   // Waiting for a connection counts too: hundreds who ask at once are served one after another, and not told that the

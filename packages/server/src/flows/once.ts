@@ -10,8 +10,7 @@ import { notKnown, Refused, type World } from './world';
  */
 export async function underLease<T>(world: World, work: string, run: (lease: Lease) => Promise<T>): Promise<T> {
   const lease = await world.leases.take(work);
-  if (lease === null)
-    throw new Refused(409, 'under-way', 'This is being done just now. Look again in a moment what became of it.');
+  if (lease === null) throw new Refused('under-way');
   try {
     return await run(lease);
   } catch (error) {

@@ -1,5 +1,3 @@
-/** Where things lie on the server's disks: the one place where the name of a volume and a folder become a place. */
-import { hindranceWords } from '@nesting/core/words';
 import { DiskError, type UnreachableCode, type Where } from '@nesting/disk';
 import { Refused, type World } from './world';
 
@@ -37,63 +35,54 @@ export async function reached(world: World, place: Place): Promise<Where | null>
   return (await hindranceAt(world, place)) === null ? whereOf(world, place) : null;
 }
 
-/**
- * A project's folder. What holds all the same is said with the refusal: "Nothing was changed."
- *
- * @throws Refused 503 where its volume cannot be reached, 404 where the volume or the folder is gone or a link
- */
-export async function projectWhere(world: World, project: Place, holds: string): Promise<Where> {
+/** @throws Refused where its volume cannot be reached, and where the folder is gone or a link */
+export async function projectWhere(world: World, project: Place): Promise<Where> {
   const hindrance = await hindranceAt(world, project);
   const where = whereOf(world, project);
   if (hindrance === null && where !== null) return where;
-  const code = hindrance ?? 'no-volume';
-  throw new Refused(code === 'root-missing' ? 503 : 404, code, `${placeWords(code, project)} ${holds}`);
+  throw unreachable(hindrance ?? 'no-volume', project);
+}
+
+/**
+ * A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is
+ * left in peace.
+ */
+export function unreachable(code: UnreachableCode | 'no-volume', { volume, folder }: Place): Refused {
+  switch (code) {
+    case 'no-volume':
+    case 'root-missing':
+      return new Refused(code, { volume });
+    case 'path-link':
+    case 'path-missing':
+      return new Refused(code, { path: folder });
+    case 'path-refused':
+      return new Refused(code);
+  }
 }
 
 const UNREACHABLE: readonly string[] = ['root-missing', 'path-refused', 'path-link', 'path-missing'];
 
 const isUnreachable = (code: string): code is UnreachableCode => UNREACHABLE.includes(code);
 
-/**
- * A missing folder and a missing volume are two things: after the one the project is looked for, after the other it is
- * left in peace.
- */
-function placeWords(code: UnreachableCode | 'no-volume', { volume, folder }: Place): string {
-  switch (code) {
-    case 'no-volume':
-      return `The volume ${volume} is not configured any more.`;
-    case 'root-missing':
-      return `The volume ${volume} cannot be reached.`;
-    case 'path-link':
-      return `${folder} on ${volume} is a link, and links are not followed.`;
-    default:
-      return `The folder ${folder} is not on ${volume} any more: it was moved, renamed or removed.`;
-  }
-}
-
 /** What is said of a disk that failed where no flow knew it could. */
 export function diskRefusal(error: DiskError): Refused | null {
   switch (error.code) {
     case 'root-missing':
-      return new Refused(503, error.code, 'The volume cannot be reached. Nothing was changed.');
+      return new Refused('root-missing', { volume: '' });
     case 'path-link':
-      return new Refused(404, error.code, `${error.path} is a link, and links are not followed.`);
+      return new Refused('path-link', { path: error.path });
     case 'path-missing':
-      return new Refused(404, error.code, `${error.path} is not there any more.`);
+      return new Refused('path-missing', { path: error.path });
     case 'path-refused':
-      return new Refused(400, error.code, 'This path leads out of its folder.');
+      return new Refused('path-refused');
     case 'DISK-SILENT':
-      return new Refused(
-        503,
-        'disk-silent',
-        'The disk did not answer in time, and the look at it was ended. Try again, or ask whoever keeps the volume.',
-      );
+      return new Refused('disk-silent');
     case 'CANCELLED':
-      return new Refused(503, 'cancelled', 'Nobody waits for this answer any more.');
+      return new Refused('cancelled');
     default:
       // What the system itself said.
       return /^E[A-Z0-9]+$/.test(error.code)
-        ? new Refused(409, 'disk-refused', hindranceWords(error.code, error.path))
+        ? new Refused('disk-refused', { system: error.code, path: error.path })
         : null;
   }
 }

@@ -1,4 +1,6 @@
 /** What every flow works with. `flows/` is the one place where core, database and disk meet. */
+import { type RefusalStatus, statusOf } from '@nesting/contract';
+import { type RefusalCode, type RefusalGiven, type RefusalParams, refusalWords, type Told } from '@nesting/core/words';
 import type { Disks } from '@nesting/disk';
 import type PgBoss from 'pg-boss';
 import type { Config } from '../config';
@@ -30,42 +32,36 @@ export interface World {
   readonly identities: VolumeIdentities;
 }
 
-/** What is said where the database went away in the middle of something: nothing that is not known. */
-export const notKnown = (): Refused =>
-  new Refused(
-    503,
-    'not-known',
-    'The database went away while this was done. Whether it was done is being found out, and settles by itself once the database is back. Asking again is safe: the same request is never done twice.',
-  );
-
 /**
- * Something the server does not do: what happened, what was not done, what to do. Carries the HTTP status it is told
- * with.
+ * Something the server does not do: a code, and what its words are made from. Carries the HTTP status it is told with.
  */
-export class Refused extends Error {
+export class Refused<C extends RefusalCode = RefusalCode> extends Error {
+  readonly params: RefusalParams<C>;
+
   constructor(
-    readonly status: RefusedStatus,
-    readonly code: string,
-    message: string,
+    readonly code: C,
+    ...given: RefusalGiven<C>
   ) {
-    super(message);
+    const params = (given[0] ?? {}) as RefusalParams<C>;
+    super(refusalWords(code, params));
+    this.params = params;
+  }
+
+  get status(): RefusalStatus {
+    return statusOf(this.code);
   }
 
   /** As it is kept until who asked is told. */
   get told(): Told {
-    const { status, code, message } = this;
-    return { status, code, message };
+    return { code: this.code, params: Object(this.params) as object };
   }
 }
 
-const STATUSES = [400, 401, 403, 404, 409, 410, 422, 429, 503, 507] as const;
-type RefusedStatus = (typeof STATUSES)[number];
+/** A refusal that was kept, told at last. */
+export const retold = (kept: Told): Refused =>
+  kept.message === undefined
+    ? new Refused(kept.code as 'not-begun', ...([kept.params] as unknown as []))
+    : new Refused('told-before', { sentence: kept.message });
 
-interface Told {
-  readonly status: number;
-  readonly code: string;
-  readonly message: string;
-}
-
-export const refusedWith = ({ status, code, message }: Told): Refused =>
-  new Refused(STATUSES.find((one) => one === status) ?? 409, code, message);
+/** What is said where the database went away in the middle of something: nothing that is not known. */
+export const notKnown = (): Refused => new Refused('not-known');

@@ -56,7 +56,7 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
         decide(route, c, world, auth),
       ).catch((error: unknown) => fault(error, c)),
     );
-  app.all('/api/*', (c) => refuse(c, 404, 'not-found', 'There is nothing at this address.'));
+  app.all('/api/*', (c) => refuse(c, new Refused('not-found')));
   screens(app, world);
   app.onError(fault);
   return app;
@@ -64,21 +64,14 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
 
 function answerFault(thrown: unknown, c: Context, log: Logger): Response {
   const error = (thrown instanceof DiskError ? diskRefusal(thrown) : null) ?? thrown;
-  if (error instanceof Refused) return refuse(c, error.status, error.code, error.message);
+  if (error instanceof Refused) return refuse(c, error);
   if (typeof error === 'object' && error !== null && 'getResponse' in error) return refuseForeign(c);
   if (isAway(error)) {
     log.error({ error }, 'the database is away');
-    return refuse(
-      c,
-      503,
-      'database-away',
-      c.req.method === 'GET'
-        ? 'The database cannot be reached just now. Try again in a moment.'
-        : 'The database went away. Whether this was done is not known: look at it before you ask again.',
-    );
+    return refuse(c, new Refused(c.req.method === 'GET' ? 'database-away' : 'database-lost'));
   }
   log.error({ error, path: c.req.path }, 'a request failed');
-  return refuse(c, 500, 'failed', 'Something went wrong on the server, and was written to its log.');
+  return refuse(c, new Refused('failed'));
 }
 
 /** The one place that decides who may do what. */
@@ -86,16 +79,15 @@ async function decide(route: Route, c: Context, world: World, auth: Auth): Promi
   if (route.roles === 'anyone')
     return upTo(MOST_OF_NOBODY, c, async () => route.handle({ c, world, auth, me: NOBODY, session: null }));
   const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
-  if (who === null) return refuse(c, 401, 'not-signed-in', 'Sign in first.');
-  if (!route.roles.includes(who.me.role))
-    return refuse(c, 403, 'not-allowed', `As ${who.me.role} you may look, and not do this.`);
+  if (who === null) return refuse(c, new Refused('not-signed-in'));
+  if (!route.roles.includes(who.me.role)) return refuse(c, new Refused('role-not-allowed', { role: who.me.role }));
   return upTo(route.most ?? MOST_BYTES, c, async () => route.handle({ c, world, auth, ...who }));
 }
 
 /** Nothing of a body is read before it is known who sends it, and how much they may. */
 async function upTo(maxSize: number, c: Context, handle: () => Promise<Response>): Promise<Response> {
   let handled: Response | undefined;
-  const onError = () => refuse(c, 413, 'too-large', 'The request is too large.');
+  const onError = () => refuse(c, new Refused('too-large'));
   const refused = await bodyLimit({ maxSize, onError })(c, async () => {
     handled = await handle();
   });
@@ -116,7 +108,7 @@ function isForeign(c: Context, { config }: World): boolean {
 
 const LOOPBACK: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
-const refuseForeign = (c: Context): Response => refuse(c, 403, 'foreign-origin', 'The request came from another site.');
+const refuseForeign = (c: Context): Response => refuse(c, new Refused('foreign-origin'));
 
 type Who = Pick<Asked, 'me' | 'session'>;
 
@@ -125,8 +117,7 @@ async function byKey(c: Context, world: World): Promise<Who | null> {
   const key = /^Bearer (\S{1,200})$/.exec(c.req.header('authorization') ?? '')?.[1];
   if (key === undefined) return null;
   const person = await personOfKey(world.db, hashOf(key));
-  if (person === null)
-    throw new Refused(401, 'key-unknown', 'This access key opens nothing: it is wrong, over, or ended.');
+  if (person === null) throw new Refused('key-unknown');
   return {
     me: { id: person.id, name: person.name, initials: person.initials, role: person.role, demo: world.config.demo },
     session: null,
@@ -171,8 +162,8 @@ async function sessionOf(
   }
 }
 
-function refuse(c: Context, status: Refused['status'] | 413 | 500, code: string, message: string): Response {
-  return c.json({ code, message } satisfies Refusal, status);
+function refuse(c: Context, { status, code, params, message }: Refused): Response {
+  return c.json({ code, params: Object(params) as Refusal['params'], message } satisfies Refusal, status);
 }
 
 /** Built files by their name; every other address is one of the screens'. */

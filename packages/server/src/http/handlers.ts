@@ -1,15 +1,13 @@
 /** Handlers that take their types from rows of the table; a row without one does not compile. */
-import type { BodyOf, Me, ParamsOf, QueryOf, Reply, ReplyOf, Spec } from '@nesting/contract';
+import type { BodyOf, ParamsOf, QueryOf, Reply, ReplyOf, Spec } from '@nesting/contract';
 import type { Context } from 'hono';
 import { z } from 'zod';
-import { Refused, type World } from '../flows/world';
-import { bodyOf, checked, type Route } from './route';
+import { Refused } from '../flows/world';
+import { type Asked, checked, jsonIn, type Route } from './route';
 import { waitAsked } from './wait';
 import { requireTheirs } from './whose';
 
-export interface Request<S> {
-  readonly world: World;
-  readonly me: Me;
+export interface Request<S> extends Omit<Asked, 'c'> {
   readonly params: ParamsOf<S>;
   readonly query: QueryOf<S>;
   readonly body: BodyOf<S>;
@@ -17,13 +15,20 @@ export interface Request<S> {
   readonly wait: number;
   /** Aborted when whoever asked has gone. */
   readonly signal: AbortSignal;
+  /** As it came, for the library that signs people in; its body is read. */
+  readonly raw: globalThis.Request;
 }
 
 /** A file to be kept. */
 export interface FileReply {
   readonly name: string;
   readonly type: string;
-  readonly body: string | Uint8Array;
+  readonly body: string | Uint8Array | ReadableStream<Uint8Array>;
+}
+
+/** A reply that the database has put together already: long lists are not made into objects and back on the way. */
+export class MadeJson {
+  constructor(readonly text: string) {}
 }
 
 type ReplyIn<S> = S extends { readonly reply: infer R extends Reply } ? R : never;
@@ -35,12 +40,31 @@ type AnswerOf<S> =
       ? FileReply
       : ReplyIn<S> extends { readonly text: readonly string[] }
         ? string
-        : ReplyIn<S> extends { readonly status: readonly (infer Status)[] }
-          ? { readonly status: Status; readonly json: ReplyOf<S> }
-          : ReplyOf<S>;
+        : ReplyIn<S> extends { readonly signsIn: unknown }
+          ? Response
+          : ReplyIn<S> extends { readonly status: readonly (infer Status)[] }
+            ? { readonly status: Status; readonly json: ReplyOf<S> }
+            : ReplyOf<S> | MadeJson;
+
+/** Somebody's file: never opened by the browser as what it says it is. */
+export const somebodysFile = (name: string, body: Uint8Array): FileReply => ({
+  name,
+  type: 'application/octet-stream',
+  body,
+});
+
+export const zipped = ({ name, bytes }: { readonly name: string; readonly bytes: Uint8Array }): FileReply => ({
+  name,
+  type: 'application/zip',
+  body: bytes,
+});
+
+export const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
 
 export type Handlers<Table> = {
-  readonly [Name in keyof Table]: (request: Request<Table[Name]>) => Promise<AnswerOf<Table[Name]>>;
+  readonly [Name in keyof Table]: (
+    request: Request<Table[Name]>,
+  ) => Promise<AnswerOf<Table[Name]>> | AnswerOf<Table[Name]>;
 };
 
 export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
@@ -54,19 +78,20 @@ export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
       method: row.method,
       path: row.path,
       roles: row.roles,
-      handle: async ({ c, world, me }) => {
+      ...(row.most !== undefined && { most: row.most }),
+      handle: async ({ c, ...asked }) => {
         const params = paramsIn(c, row);
         const query = row.query === undefined ? undefined : checked(c.req.query(), row.query);
-        const body = row.body === undefined ? undefined : await bodyOf(c, row.body);
-        await requireTheirs(world, me, row.whose, { params, body });
+        const body = row.body === undefined ? undefined : checked(await bodyIn(c, row), row.body);
+        await requireTheirs(asked.world, asked.me, row.whose, { params, body });
         const answer = await handler({
-          world,
-          me,
+          ...asked,
           params,
           query,
           body,
           wait: waitAsked(c),
           signal: c.req.raw.signal,
+          raw: c.req.raw,
         } as Request<Spec>);
         return replied(c, row.reply, answer);
       },
@@ -77,20 +102,34 @@ export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
 /** What is no id is no address. */
 function paramsIn(c: Context, { params = {} }: Spec): Readonly<Record<string, string>> {
   const parsed = z.object(params).safeParse(c.req.param());
-  if (!parsed.success) throw new Refused(404, 'not-found', 'There is nothing at this address.');
+  if (!parsed.success) throw new Refused('not-found');
   return parsed.data as Readonly<Record<string, string>>;
+}
+
+/** A file as it was sent has no name: it is known by its address. */
+async function bodyIn(c: Context, { sentAs }: Spec): Promise<unknown> {
+  switch (sentAs) {
+    case 'file':
+      return new File([new Uint8Array(await c.req.arrayBuffer())], '');
+    case 'form':
+      return c.req.parseBody();
+    case undefined:
+      return jsonIn(c);
+  }
 }
 
 function replied(c: Context, reply: Reply, answer: unknown): Response {
   if ('nothing' in reply) return c.body(null, 204);
   if ('file' in reply) {
     const { name, type, body } = answer as FileReply;
-    return c.body(typeof body === 'string' ? body : Uint8Array.from(body), 200, {
+    return c.body(body instanceof Uint8Array ? Uint8Array.from(body) : body, 200, {
       'content-type': type,
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
     });
   }
   if ('text' in reply) return c.text(answer as string);
+  if ('signsIn' in reply) return answer as Response;
+  if (answer instanceof MadeJson) return c.body(answer.text, 200, { 'content-type': 'application/json' });
   if (typeof reply.status === 'object') {
     const { status, json } = answer as { readonly status: 200 | 201 | 202; readonly json: object };
     return c.json(json, status);

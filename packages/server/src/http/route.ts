@@ -25,46 +25,22 @@ export interface Route {
 }
 
 export const found = <T>(value: T | null): T => {
-  if (value === null) throw new Refused(404, 'not-found', 'There is nothing at this address.');
+  if (value === null) throw new Refused('not-found');
   return value;
 };
 
-/** The body, checked by its schema; a refusal names the first thing that is wrong. */
-export async function bodyOf<T>(c: Context, schema: z.ZodType<T>): Promise<T> {
-  let data: unknown;
+export async function jsonIn(c: Context): Promise<unknown> {
   try {
-    data = await c.req.json();
+    return await c.req.json();
   } catch {
-    throw new Refused(400, 'not-json', 'The request is not JSON.');
+    throw new Refused('not-json');
   }
-  return checked(data, schema);
 }
 
+/** What is given, as its schema has it; a refusal names the first thing that is wrong. */
 export function checked<T>(data: unknown, schema: z.ZodType<T>): T {
   const parsed = schema.safeParse(data);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0];
-  throw new Refused(
-    400,
-    'not-as-expected',
-    `${issue?.path.join('.') || 'The request'}: ${issue?.message ?? 'not as expected'}`,
-  );
+  throw new Refused('not-as-expected', { at: issue?.path.join('.') ?? '', says: issue?.message ?? 'not as expected' });
 }
-
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
-
-/** Ids of rules are words of the house's own, not made up by the program. */
-export const wordOf = (c: Context, name = 'id'): string => (c.req.param(name) ?? '').slice(0, 200);
-
-export function idOf(c: Context, name = 'id'): string {
-  const id = c.req.param(name) ?? '';
-  if (!UUID.test(id)) throw new Refused(404, 'not-found', 'There is nothing at this address.');
-  return id;
-}
-
-/** Somebody's file, never opened by the browser as what it says it is. */
-export const asFile = (c: Context, bytes: Uint8Array): Response =>
-  c.body(Uint8Array.from(bytes), 200, {
-    'content-type': 'application/octet-stream',
-    'content-disposition': 'attachment',
-  });

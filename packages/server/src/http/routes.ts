@@ -1,17 +1,19 @@
 /** Every route of the server, with the roles that may use it. */
 
 import type { Route } from './route';
-import { ADOPTING } from './routes/adopt';
+import { ADOPTING } from './routes/adopting';
 import { BATCHES } from './routes/batches';
 import { BLOCKS } from './routes/blocks';
 import { CHECKS } from './routes/checks';
 import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
 import { LISTS } from './routes/lists';
+import { NUMBERS } from './routes/numbers';
 import { PEOPLE } from './routes/people';
 import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
+import { VOLUMES } from './routes/volumes';
 
 export const ROUTES: readonly Route[] = [
   ...ENTRANCE,
@@ -20,6 +22,8 @@ export const ROUTES: readonly Route[] = [
   ...RULE_SET,
   ...CONVENTIONS,
   ...LISTS,
+  ...NUMBERS,
+  ...VOLUMES,
   ...PEOPLE,
   ...PROJECTS,
   ...ADOPTING,

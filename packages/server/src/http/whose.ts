@@ -20,15 +20,13 @@ export async function requireTheirs(world: World, me: Me, whose: Whose, { params
       return;
     case 'done': {
       const batch = await readBatchJob(world.db, params.batch ?? '');
-      if (batch !== null && batch.person !== me.id)
-        throw new Refused(403, 'not-yours', 'Somebody else asked for this change. Nothing was changed.');
+      if (batch !== null && batch.person !== me.id) throw new Refused('not-your-change');
       return;
     }
     case 'given': {
       const { ids } = z.object({ ids: z.array(z.string()) }).parse(body);
       const others = await findingsOfOthers(world.db, params.id ?? '', ids, me.initials);
-      if (others > 0)
-        throw new Refused(403, 'not-yours', `${others} of these findings are somebody else’s. Nothing was changed.`);
+      if (others > 0) throw new Refused('not-yours', { findings: others });
       return;
     }
   }

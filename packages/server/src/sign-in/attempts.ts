@@ -46,11 +46,7 @@ export async function limited(
         account,
         why: ['account and address', 'address', 'account'][over] ?? '',
       });
-    throw new Refused(
-      429,
-      'too-many',
-      'Too many tries to sign in. Wait a quarter of an hour, or have a new password mailed to you.',
-    );
+    throw new Refused('too-many-sign-ins');
   }
   const response = await signIn();
   if (response.ok) await forgetAttempts(world.db, [pair]);

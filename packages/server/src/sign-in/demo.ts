@@ -8,6 +8,7 @@ import { Refused, type World } from '../flows/world';
 import { requestAddress } from '../http/request-context';
 import { withAddress } from './attempts';
 import type { Auth } from './auth';
+import { enter } from './sign-in';
 
 /** Known to everybody: demo people exist in a demo's own database only. */
 export const DEMO_PASSWORD = 'tallow-street-demo';
@@ -19,17 +20,15 @@ export async function demoPeople(db: Db): Promise<Entrance['people']> {
   return result.rows;
 }
 
-export async function signInAsDemo(world: World, auth: Auth, initials: string, request: Request): Promise<Response> {
-  if (!world.config.demo) throw new Refused(404, 'no-demo', 'There is nothing at this address.');
+export async function signInAsDemo(world: World, auth: Auth, initials: string, headers: Headers): Promise<Response> {
+  if (!world.config.demo) throw new Refused('not-found');
   const person = await world.db.query<{ email: string }>(
     'select email from person where initials = $1 and not retired',
     [initials],
   );
   const email = person.rows[0]?.email;
-  if (email === undefined) throw new Refused(404, 'no-person', 'Nobody in the demo has these initials.');
-  return auth.api.signInEmail({
-    body: { email, password: DEMO_PASSWORD },
-    headers: withAddress(request.headers, requestAddress() ?? ''),
-    asResponse: true,
-  });
+  if (email === undefined) throw new Refused('no-person');
+  const response = await enter(auth, { email, password: DEMO_PASSWORD }, withAddress(headers, requestAddress() ?? ''));
+  if (!response.ok) throw new Refused('sign-in-wrong');
+  return response;
 }

@@ -1,10 +1,6 @@
 /** What the server says, cached by RTK Query. Types come from the contract alone. */
 import type { ProjectOrder, Refusal } from '@nesting/contract';
-import type { ListName } from '@nesting/core/lists';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-
-/** Lists that are edited entry by entry; people have ways of their own. */
-export type EditableList = Exclude<ListName, 'people'>;
 
 /** A query's part of an address; what has no value is left out. */
 export const addressOf = (query: Readonly<Record<string, string | number | null | undefined>>): string =>

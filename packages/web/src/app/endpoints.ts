@@ -10,7 +10,7 @@ import {
   type Spec,
 } from '@nesting/contract';
 import type { FetchArgs } from '@reduxjs/toolkit/query/react';
-import { addressOf } from './api';
+import { addressOf, formOf } from './api';
 
 type Present<T> = { readonly [Key in keyof T as T[Key] extends undefined ? never : Key]: T[Key] };
 
@@ -49,15 +49,31 @@ interface Parts extends Readonly<Record<string, unknown>> {
   readonly body?: unknown;
 }
 
+/** An address to open, or to fetch a file from. */
+export const addressFor = <Name extends EndpointName>(name: Name, said: Omit<Said<Name>, 'body'>): string =>
+  `/api/${requestOf(ENDPOINTS[name], said, {}).url}`;
+
+/** A file that is made from what is sent along. */
+export const fetchFor = <Name extends EndpointName>(name: Name, said: Said<Name>): Promise<Response> => {
+  const { url, body, ...init } = requestOf(ENDPOINTS[name], said, { 'content-type': 'application/json' });
+  return fetch(`/api/${url}`, { ...init, body: JSON.stringify(body) } as RequestInit);
+};
+
 /** The address begins where the client's own begins. */
-export function requestOf({ method, path }: Spec, said: object, headers: Readonly<Record<string, string>>): FetchArgs {
+export function requestOf(row: Spec, said: object, headers: Readonly<Record<string, string>>): FetchArgs {
   const { query, body, ...params }: Parts = said as Parts;
-  const url = path
+  const url = row.path
     .slice('/api/'.length)
     .replace(/:(\w+)/g, (_, param: string) => encodeURIComponent(String(params[param])));
   const asked = query === undefined ? '' : `?${addressOf(query)}`;
-  const sends = method === 'GET' ? {} : { body: body === undefined ? {} : body };
+  const sent = row.method === 'GET' ? {} : sentOf(row, body);
+  return { url: url + asked, method: row.method, ...sent, headers: { ...headers, ...sent.headers } };
+}
+
+function sentOf({ sentAs }: Spec, body: unknown): Pick<FetchArgs, 'body'> & { headers?: Record<string, string> } {
+  if (sentAs === 'file') return { body, headers: { 'content-type': 'application/octet-stream' } };
+  if (sentAs === 'form') return { body: formOf(body as Readonly<Record<string, Blob | string>>) };
   // A bare null is JSON too, and has to be said.
-  const json = body === null ? { body: 'null', headers: { ...headers, 'content-type': 'application/json' } } : sends;
-  return { url: url + asked, method, headers: { ...headers }, ...json };
+  if (body === null) return { body: 'null', headers: { 'content-type': 'application/json' } };
+  return { body: body === undefined ? {} : body };
 }

@@ -15,7 +15,7 @@ import {
   type StoredBatch,
 } from '../../db/queries/batches/batches';
 import { readShape } from '../../db/queries/projects/projects';
-import { notKnown, Refused, refusedWith, type World } from '../world';
+import { notKnown, Refused, retold, type World } from '../world';
 
 /** Milliseconds between two looks at a batch that another server may be at. */
 const LOOK_MS = 250;
@@ -37,9 +37,8 @@ export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): P
     else if (before.job.asked !== null && JSON.stringify(before.job.asked) !== JSON.stringify(to.asked))
       throw keyUsed();
     const batch = await waitFor(world, to.project, to.id, wait);
-    if (batch === null) throw refusedWith(NOT_BEGUN);
-    if (batch.state === 'taken-back' || batch.state === 'closed')
-      throw new Refused(409, 'taken-back', 'This change was begun, and taken back or closed since.');
+    if (batch === null) throw new Refused('not-begun');
+    if (batch.state === 'taken-back' || batch.state === 'closed') throw new Refused('taken-back');
     return { batch: to.id, isDone: batch.state === 'done' };
   } catch (error) {
     throw isAway(error) ? notKnown() : error;
@@ -48,7 +47,7 @@ export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): P
 
 async function write(world: World, me: Me, { id, project, what, undoes, asked }: ToAsk): Promise<void> {
   const shape = await readShape(world.db, project);
-  if (shape === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (shape === null) throw new Refused('no-project');
   try {
     await transaction(world.db, async (client) => {
       await removeRefused(client, id);
@@ -67,15 +66,9 @@ async function write(world: World, me: Me, { id, project, what, undoes, asked }:
   world.batches.wake();
 }
 
-const keyUsed = (): Refused =>
-  new Refused(409, 'key-used', 'This key was used for another change. Nothing was changed.');
+const keyUsed = (): Refused => new Refused('key-used');
 
-export const batchOpen = (): Refused =>
-  new Refused(
-    409,
-    'batch-open',
-    'Another change of this project is under way, or stopped half way. Nothing was changed; look at its changes.',
-  );
+export const batchOpen = (): Refused => new Refused('batch-open');
 
 /** What it is when it has ended, or by then; `null` where it came to nothing. @throws Refused where it was refused, or paused */
 async function waitFor(world: World, project: string, id: string, wait: number): Promise<StoredBatch | null> {
@@ -91,19 +84,13 @@ async function waitFor(world: World, project: string, id: string, wait: number):
   }
 }
 
-const NOT_BEGUN = { status: 409, code: 'not-begun', message: 'This change did not begin. Nothing was changed.' };
-
 async function told(world: World, batch: StoredBatch | null): Promise<StoredBatch | null> {
   switch (batch?.state) {
     case 'refused':
       await refusalTold(world.db, batch.id);
-      throw refusedWith(batch.job.refusal ?? NOT_BEGUN);
+      throw batch.job.refusal === null ? new Refused('not-begun') : retold(batch.job.refusal);
     case 'paused':
-      throw new Refused(
-        409,
-        'batch-paused',
-        `${batch.why} Finish the change once the way is free, or take it back; where neither can be, close it.`,
-      );
+      throw new Refused('batch-paused', { why: batch.why });
     default:
       return batch;
   }
@@ -121,13 +108,13 @@ export async function settleBatch(
   }: { readonly project: string; readonly id: string; readonly way: SettleWay; readonly wait: number },
 ): Promise<BatchAnswer> {
   const batch = await readBatchRow(world.db, project, id);
-  if (batch === null) throw new Refused(404, 'not-found', 'There is no such change.');
+  if (batch === null) throw new Refused('no-change');
   const asked = await transaction(world.db, async (client) => {
     const isPaused = await askToSettle(client, id, way, me.id);
     if (isPaused) await world.batches.add(id, client);
     return isPaused;
   });
-  if (!asked) throw new Refused(409, 'batch-not-paused', 'This change is not stopped half way. Nothing was changed.');
+  if (!asked) throw new Refused('batch-not-paused');
   world.batches.wake();
   const settled = await waitFor(world, project, id, wait);
   return { batch: id, isDone: settled?.state !== 'running' };

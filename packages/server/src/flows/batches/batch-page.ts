@@ -31,7 +31,7 @@ const shownOf = ({ from: _from, to: _to, project: _project, job: _job, ...row }:
 
 export async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {
   const [batch, row] = [await readBatchRow(world.db, project, id), await readProject(world.db, project)];
-  if (batch === null || row === null) throw new Refused(404, 'not-found', 'There is no such change.');
+  if (batch === null || row === null) throw new Refused('no-change');
   return { batch, row };
 }
 

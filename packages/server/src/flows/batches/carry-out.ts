@@ -3,7 +3,7 @@
  * journal in the project's folder what was done; the project's row follows when the disk is done.
  */
 import { type BatchOutcome, isShown } from '@nesting/core/change';
-import { hindranceWords } from '@nesting/core/words';
+import { type Told, told } from '@nesting/core/words';
 import { DiskError } from '@nesting/disk';
 import { sqlFault, transaction } from '../../db/client';
 import {
@@ -36,7 +36,7 @@ export async function claim(world: World, { id, project, what, person, from, to,
   } catch (error) {
     // A project's number is checked by its row at the end; here somebody else claimed it meanwhile.
     if (sqlFault(error)?.constraint === 'project_number_once')
-      throw new Refused(409, 'number-taken', 'The number belongs to another project by now. Nothing was changed.');
+      throw new Refused('number-taken', { number: String(to.values.number ?? '') });
     throw error;
   }
 }
@@ -52,24 +52,22 @@ export async function carryOut(world: World, run: ToRun, lost: AbortSignal): Pro
     case 'refused':
       return refuseClaimed(world, run, stale(outcome.faults));
     case 'unreachable':
-      return endBatch(world.db, id, { state: 'paused', changes: null, why: outcome.why });
+      return endBatch(world.db, id, { state: 'paused', changes: null, because: outcome.because });
     case 'paused': {
-      const why = hindranceWords(outcome.code, outcome.at.path);
-      const words = `${why} ${inEnglish(outcome.done)} of ${inEnglish(changes.length)} steps are done.`;
-      return endBatch(world.db, id, { state: 'paused', changes: shown, why: words });
+      const { code: system, at, done } = outcome;
+      const because = told('half-way', { system, path: at.path, done, all: changes.length });
+      return endBatch(world.db, id, { state: 'paused', changes: shown, because });
     }
     case 'done':
       return conclude(world, { ...run, project: project.id, person: person.id, shown }, project.volume);
   }
 }
 
-const inEnglish = (n: number): string => n.toLocaleString('en');
-
 type Outcome =
   | BatchOutcome
   | { readonly state: 'not-begun'; readonly refusal: Refused }
   /** Nobody knows how far it came. */
-  | { readonly state: 'unreachable'; readonly why: string };
+  | { readonly state: 'unreachable'; readonly because: Told };
 
 /** While its row says how far it is, and hears whether it is to stop. */
 async function doneOnDisk(world: World, run: ToRun, lost: AbortSignal): Promise<Outcome> {
@@ -98,24 +96,19 @@ async function whatBecame(world: World, { id, where, project, changes }: ToRun, 
   if (code === 'BATCH-OPEN') return { state: 'not-begun', refusal: batchOpen() };
   // Where the folder cannot be reached nobody knows how far it came: it is looked at when the volume is there again.
   const begun = await world.disks.run('hasBegun', { where, id }).catch(() => true);
-  if (begun)
-    return {
-      state: 'unreachable',
-      why: `The project’s folder cannot be reached any more (${code}).`,
-    };
+  if (begun) return { state: 'unreachable', because: told('folder-lost', { system: code }) };
   // What was laid ready goes, and the way is free. The process that was at it has ended.
   const others = whereOfRoots(world, rootsOf(project, changes));
   const taking = { by: '', at: new Date().toISOString(), lockMs: 0 };
   await world.disks.run('settleBatch', { where, others, id, way: 'take-back', ...taking });
-  const refusal = new Refused(409, 'not-begun', `The change could not begin (${code}). Nothing was changed.`);
+  const refusal = new Refused('could-not-begin', { system: code });
   return { state: 'not-begun', refusal };
 }
 
 function stale(faults: Extract<BatchOutcome, { state: 'refused' }>['faults']): Refused {
   const [fault] = faults;
-  const more = faults.length > 1 ? ` And ${faults.length - 1} more.` : '';
   const code = fault !== undefined && 'detail' in fault ? (fault.detail ?? fault.code) : (fault?.code ?? '');
-  return new Refused(409, 'plan-stale', `${hindranceWords(code, fault?.at.path ?? '')}${more} Nothing was changed.`);
+  return new Refused('plan-stale', { system: code, path: fault?.at.path ?? '', more: faults.length - 1 });
 }
 
 async function refuseClaimed(world: World, { id, from, to }: ToRun, refusal: Refused): Promise<void> {

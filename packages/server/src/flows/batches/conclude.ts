@@ -1,6 +1,6 @@
 /** The disk is done: the project's folder has its name, and its row takes its shape. */
 import type { ProjectShape } from '@nesting/contract';
-import { hindranceWords } from '@nesting/core/words';
+import { told } from '@nesting/core/words';
 import { transaction } from '../../db/client';
 import { endBatch } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
@@ -22,13 +22,17 @@ interface ToConclude {
   readonly shown: number;
 }
 
+interface Hindrance {
+  readonly system: string;
+  readonly path: string;
+}
+
 /** Paused where the folder cannot have its name. */
 export async function conclude(world: World, batch: ToConclude, volume: string): Promise<void> {
   const { id, project, what, from, to, person, undoes, shown } = batch;
   const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
   if (hindered !== null) {
-    const why = `${hindered} All else is done.`;
-    return endBatch(world.db, id, { state: 'paused', changes: shown, why });
+    return endBatch(world.db, id, { state: 'paused', changes: shown, because: told('name-left', hindered) });
   }
   await transaction(world.db, async (client) => {
     await writeShape(client, project, to);
@@ -44,9 +48,9 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
 }
 
 /** Batches of the first form left that to this. Why not, or `null`; what has the name already is done. */
-async function renameFolder(world: World, volume: string, from: string, to: string): Promise<string | null> {
+async function renameFolder(world: World, volume: string, from: string, to: string): Promise<Hindrance | null> {
   const where = whereOf(world, { volume, folder: '' });
-  if (where === null) return hindranceWords('ENOENT', from);
+  if (where === null) return { system: 'ENOENT', path: from };
   const renamed = await world.disks.run('renameFolder', { where, from, to });
-  return renamed === 'done' || renamed === 'already' ? null : hindranceWords(renamed.code, renamed.path);
+  return renamed === 'done' || renamed === 'already' ? null : { system: renamed.code, path: renamed.path };
 }

@@ -64,8 +64,7 @@ async function perform(world: World, batch: StoredBatch, { lost }: Lease): Promi
 /** Planned, with its room on the disk and its number; `null` where it was refused. */
 async function claimed(world: World, batch: StoredBatch, lost: AbortSignal): Promise<ToRun | null> {
   try {
-    if ((await countTry(world.db, batch.id)) > MOST_TRIES)
-      throw new Refused(503, 'gave-up', 'This change ended early three times before it began. Nothing was changed.');
+    if ((await countTry(world.db, batch.id)) > MOST_TRIES) throw new Refused('gave-up');
     const person = await whoAsked(world, batch);
     const run = { ...(await prepare(world, person, batch)), id: batch.id, person, undoes: batch.undoes };
     await reserveSpace(world, run);
@@ -80,7 +79,7 @@ async function claimed(world: World, batch: StoredBatch, lost: AbortSignal): Pro
   }
 }
 
-const FAILED = new Refused(503, 'not-begun', 'Something went wrong before the change began. Nothing was changed.');
+const FAILED = new Refused('not-begun');
 
 const refusalOf = (error: unknown): Refused | null => {
   if (error instanceof DiskError) return diskRefusal(error);
@@ -90,8 +89,7 @@ const refusalOf = (error: unknown): Refused | null => {
 /** As they are now: what somebody may do may have changed since they asked. */
 async function whoAsked(world: World, batch: StoredBatch): Promise<Asker> {
   const person = batch.person === null ? null : await readPerson(world.db, batch.person);
-  if (person === null || person.state === 'left')
-    throw new Refused(403, 'not-allowed', 'Whoever asked for this change has left. Nothing was changed.');
+  if (person === null || person.state === 'left') throw new Refused('asker-left');
   return person;
 }
 
@@ -100,13 +98,13 @@ async function prepare(
   person: Asker,
   { project, job: { asked, isStopAsked } }: StoredBatch,
 ): Promise<Prepared> {
-  if (isStopAsked) throw new Refused(409, 'stopped', 'This change was stopped before it began. Nothing was changed.');
+  if (isStopAsked) throw new Refused('stopped');
   switch (asked?.kind) {
     case 'reshape':
       return prepareReshape(world, person, project, asked);
     case 'undo':
       return prepareUndo(world, project, asked);
     case undefined:
-      throw new Refused(409, 'not-begun', 'Nobody knows any more what this change was to be. Nothing was changed.');
+      throw new Refused('batch-forgotten');
   }
 }

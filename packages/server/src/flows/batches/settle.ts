@@ -2,7 +2,7 @@
 import type { SettleWay } from '@nesting/contract';
 import { isShown, type Rest } from '@nesting/core/change';
 import { projectFolderChange } from '@nesting/core/planners';
-import { hindranceWords } from '@nesting/core/words';
+import { type Told, told } from '@nesting/core/words';
 import { DiskError, type Where } from '@nesting/disk';
 import { transaction } from '../../db/client';
 import { endBatch, type StoredBatch } from '../../db/queries/batches/batches';
@@ -22,35 +22,35 @@ import { othersOf } from './roots';
  * looked at again later.
  */
 export async function settleLeft(world: World, batch: StoredBatch): Promise<'settled' | 'at-work'> {
-  const pause = (why: string) => endBatch(world.db, batch.id, { state: 'paused', changes: null, why });
+  const pause = (because: Told) => endBatch(world.db, batch.id, { state: 'paused', changes: null, because });
   const row = await readProject(world.db, batch.project);
   // A volume that is away tells nothing: it waits.
   if (row === null || !isThere(await stateOfVolume(world, row.volume))) {
-    await pause('The volume was away when this was to be settled.');
+    await pause(told('volume-was-away'));
     return 'settled';
   }
   try {
-    const why = await settle(world, batch, row.volume);
-    if (why !== null) await pause(why);
+    const because = await settle(world, batch, row.volume);
+    if (because !== null) await pause(because);
     return 'settled';
   } catch (error) {
     if (!(error instanceof DiskError)) throw error;
     const isAtWork = error.code === 'BATCH-OPEN';
     if (isAtWork && batch.job.settling === null) return 'at-work';
     // One folder that cannot be worked in keeps nobody from working.
-    await pause(isAtWork ? AT_WORK_WORDS : hindranceWords(error.code, error.path));
+    await pause(isAtWork ? told('at-command-line') : hindered(error.code, error.path));
     return 'settled';
   }
 }
 
-const AT_WORK_WORDS = 'Somebody is at this change just now, at the command line of a machine.';
+const hindered = (system: string, path: string): Told => told('hindered', { system, path });
 
 /** What stands in the way, or `null` where nothing is left to be said: its row tells what became of it. */
-async function settle(world: World, batch: StoredBatch, volume: string): Promise<string | null> {
+async function settle(world: World, batch: StoredBatch, volume: string): Promise<Told | null> {
   const way: SettleWay = batch.job.settling?.way ?? 'finish';
   const person = batch.job.settling?.person ?? null;
   const where = await whereOfBatch(world, volume, batch);
-  if (where === null) return 'The project’s folder cannot be reached.';
+  if (where === null) return told('folder-lost', { system: '' });
   const { settled, journal } = await world.disks.run('settleBatch', {
     where,
     others: await othersOf(world, batch.id),
@@ -60,7 +60,7 @@ async function settle(world: World, batch: StoredBatch, volume: string): Promise
     at: new Date().toISOString(),
     lockMs: lockMsOf(world),
   });
-  if (settled?.state === 'paused') return hindranceWords(settled.code, settled.at.path);
+  if (settled?.state === 'paused') return hindered(settled.code, settled.at.path);
   // What was closed on the disk before a crash is closed here now.
   const rest = settled?.state === 'closed' ? settled.rest : (journal?.rest ?? null);
   if (rest !== null) {
@@ -99,9 +99,9 @@ async function closed(
   person: string | null,
 ): Promise<void> {
   const [first] = rest;
-  const why = first === undefined ? '' : hindranceWords(first.code, first.at.path);
+  const because = first === undefined ? null : hindered(first.code, first.at.path);
   await transaction(world.db, async (client) => {
-    await endBatch(client, id, { state: 'closed', changes: null, why });
+    await endBatch(client, id, { state: 'closed', changes: null, because });
     if (String(from.values.number) !== String(to.values.number))
       await freeNumber(client, String(to.values.number), 'its change was closed');
     await recordActivity(
@@ -116,7 +116,7 @@ async function closed(
   await checkChanged(world, project, person);
 }
 
-async function undoWhole(world: World, batch: StoredBatch, where: Where): Promise<string | null> {
+async function undoWhole(world: World, batch: StoredBatch, where: Where): Promise<Told | null> {
   const others = await othersOf(world, batch.id);
   const lines = (await world.disks.run('planUndo', { where, others, id: batch.id })) ?? [];
   const isRenamed = where.folder === batch.to.folder && batch.to.folder !== batch.from.folder;
@@ -138,10 +138,9 @@ async function undoWhole(world: World, batch: StoredBatch, where: Where): Promis
     const restore = { where, others, id, by: '', at: new Date().toISOString(), lockMs: lockMsOf(world) };
     const { settled } = await world.disks.run('settleBatch', { ...restore, way: 'take-back' });
     if (settled?.state === 'paused') await world.disks.run('settleBatch', { ...restore, way: 'close' });
-    return hindranceWords(outcome.code, outcome.at.path);
+    return hindered(outcome.code, outcome.at.path);
   }
-  if (outcome.state === 'refused')
-    return hindranceWords(outcome.faults[0]?.code ?? '', outcome.faults[0]?.at.path ?? '');
+  if (outcome.state === 'refused') return hindered(outcome.faults[0]?.code ?? '', outcome.faults[0]?.at.path ?? '');
   await takenBack(world, batch);
   return null;
 }

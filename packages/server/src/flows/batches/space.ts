@@ -43,14 +43,7 @@ async function reserveOn(world: World, work: string, volume: string, bytes: numb
   if (freeBytes === null) return;
   await transaction(world.db, async (client) => {
     const left = freeBytes - (await reservedBeside(client, volume, work));
-    if (bytes > left)
-      throw new Refused(
-        507,
-        'volume-full',
-        `This takes ${megabytes(bytes)} on ${volume}, and ${megabytes(Math.max(0, left))} are free there beside what others are writing. Nothing was changed. Make room first.`,
-      );
+    if (bytes > left) throw new Refused('no-room', { volume, bytes, free: Math.max(0, left) });
     await reserveBytes(client, work, volume, bytes);
   });
 }
-
-const megabytes = (bytes: number): string => `${Math.ceil(bytes / 1e6).toLocaleString('en')} MB`;

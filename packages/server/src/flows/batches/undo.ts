@@ -19,25 +19,21 @@ type UndoAsked = Extract<BatchAsked, { kind: 'undo' }>;
  */
 export async function prepareUndo(world: World, project: string, { batch: id, ids }: UndoAsked): Promise<Prepared> {
   const { batch, row } = await found(world, project, id);
-  if (batch.state !== 'done')
-    throw new Refused(409, 'batch-not-done', 'Only what was done can be undone. Nothing was changed.');
+  if (batch.state !== 'done') throw new Refused('batch-not-done');
   const where = await whereOfBatch(world, row.volume, batch);
   const lines =
     where === null ? null : await world.disks.run('planUndo', { where, others: await othersOf(world, id), id });
-  if (where === null || lines === null)
-    throw new Refused(404, 'no-journal', 'The journal of this change is not there. Nothing was changed.');
+  if (where === null || lines === null) throw new Refused('no-journal');
   const mine = lines.filter((l) => isShown(l.change));
   const asked = ids === null ? null : new Set(ids);
   const inBatch = new Set(lines.map((l) => l.change.id));
   const unknown = ids?.find((line) => !inBatch.has(line));
-  if (unknown !== undefined)
-    throw new Refused(422, 'line-unknown', `${unknown} is no line of this change that is left. Nothing was changed.`);
+  if (unknown !== undefined) throw new Refused('line-unknown', { line: unknown });
   const chosen = mine.filter((l) => asked === null || asked.has(l.change.id)).map((l) => l.change);
   const now = await readShape(world.db, project);
-  if (now === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (now === null) throw new Refused('no-project');
   const whole = chosen.length === mine.length && sameShape(now, batch.to);
-  if (chosen.length === 0 && !whole)
-    throw new Refused(409, 'nothing-to-undo', 'Nothing of this change is left to be undone.');
+  if (chosen.length === 0 && !whole) throw new Refused('nothing-to-undo');
   const planned = whole ? null : await plannedKeys(world, row, [now, batch.from]);
   const to = planned === null ? batch.from : { ...now, adjusted: adjustedBy(now.adjusted, chosen, planned) };
   const rules = await rulesInput(world.db, to, row.own);

@@ -88,19 +88,17 @@ export async function checkChanged(world: World, project: string, person: string
 }
 
 export async function cancelCheck(world: World, id: string): Promise<void> {
-  if (!(await stopCheck(world.db, id))) throw new Refused(409, 'not-running', 'This check has ended already.');
+  if (!(await stopCheck(world.db, id))) throw new Refused('check-over');
 }
 
 /** A cancelled check goes on where it was. */
 export async function goOnWithCheck(world: World, id: string): Promise<void> {
-  if ((await resumeCheck(world.db, id)) === null)
-    throw new Refused(
-      409,
-      'cannot-go-on',
-      'This check cannot go on: it has ended, or nothing of it was kept. Check again.',
-    );
+  if ((await resumeCheck(world.db, id)) === null) throw new Refused('cannot-go-on');
   await world.checks.add(id);
 }
+
+/** What holds all the same where a project cannot be checked. */
+const LAST_STANDS = 'The findings of the last check still stand.';
 
 /** Projects whose time has come, and checks whose worker fell silent. */
 export async function takeOverSilentChecks(world: World): Promise<void> {
@@ -123,7 +121,12 @@ export async function runCheck(world: World, id: string): Promise<void> {
   } catch (error) {
     const refused = error instanceof DiskError ? diskRefusal(error) : error instanceof Refused ? error : null;
     const why = error instanceof Error ? error.message : 'unknown';
-    await failCheck(db, id, runner, refused?.message ?? `The check ended early: ${why}.`);
+    await failCheck(
+      db,
+      id,
+      runner,
+      refused === null ? `The check ended early: ${why}.` : `${refused.message} ${LAST_STANDS}`,
+    );
     if (refused === null) throw error;
   } finally {
     await againIfWanted(world, id);
@@ -199,8 +202,8 @@ async function compileRules(
   readonly rules: string;
 }> {
   const project = await readProject(world.db, projectId);
-  if (project === null) throw new Refused(404, 'no-project', 'This project does not exist any more.');
-  const where = await projectWhere(world, project, LAST_STANDS);
+  if (project === null) throw new Refused('no-project');
+  const where = await projectWhere(world, project);
   const registers = await readRegisters(world.db);
   const prefixes = (await readPrefixes(world.db)).get(project.volume);
   const elsewhere = SYSTEMS.flatMap((system) =>
@@ -235,9 +238,6 @@ export async function mountsOf(
   });
 }
 
-/** What still holds where a project cannot be checked. */
-export const LAST_STANDS = 'The findings of the last check still stand.';
-
 async function store(
   world: World,
   {
@@ -248,12 +248,7 @@ async function store(
   }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string },
   outcome: DiskOutcome,
 ): Promise<void> {
-  if (outcome.rows.length === 0)
-    throw new Refused(
-      404,
-      'root-unreadable',
-      `The project's folder cannot be read (${outcome.unseen[0]?.code ?? 'empty'}).`,
-    );
+  if (outcome.rows.length === 0) throw new Refused('root-unreadable', { system: outcome.unseen[0]?.code ?? 'empty' });
   const [part, facts] = [
     await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen),
     await packed(outcome.facts),
@@ -268,7 +263,7 @@ async function store(
     await storeFolders(client, project, outcome.rows);
     const { sizes, cleared } = sizesOf(outcome.rows);
     if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared })))
-      throw new Refused(409, 'taken-over', 'Somebody else has taken this check over.');
+      throw new Refused('taken-over');
     await setLastCheck(client, project, id);
     await recount(client, project);
     await keepMemory(client, project, rules, part, facts);

@@ -20,7 +20,7 @@ import { subjectOf } from '../house/lists';
 import { hashOf, mailsGoOut } from '../people/access';
 import { projectWhere } from '../place';
 import { Refused, type World } from '../world';
-import { checkProject, LAST_STANDS, mountsOf, unpacked } from './check-project';
+import { checkProject, mountsOf, unpacked } from './check-project';
 
 export async function accept(
   world: World,
@@ -28,8 +28,7 @@ export async function accept(
   project: string,
   given: { readonly ids: readonly string[]; readonly reason: string; readonly until: string | null },
 ): Promise<number> {
-  if (given.until !== null && given.until < new Date().toISOString().slice(0, 10))
-    throw new Refused(400, 'ended-already', 'This day is over: choose one to come, or none. Nothing was accepted.');
+  if (given.until !== null && given.until < new Date().toISOString().slice(0, 10)) throw new Refused('ended-already');
   return transaction(world.db, async (client) => {
     const count = await acceptFindings(client, project, given.ids, me, given.reason, given.until);
     if (count > 0)
@@ -74,11 +73,10 @@ export async function give(
   },
 ): Promise<number> {
   if (me.role === 'artist' && given.to !== undefined && given.to !== null && given.to !== me.initials)
-    throw new Refused(403, 'not-yours', 'Coordinators give findings to other people. Nothing was changed.');
+    throw new Refused('not-yours-to-give');
   const person =
     given.to === undefined ? undefined : given.to === null ? null : await personByInitials(world.db, given.to);
-  if (given.to != null && person === null)
-    throw new Refused(404, 'nobody', `Nobody here has the initials ${given.to}. Nothing was changed.`);
+  if (given.to != null && person === null) throw new Refused('nobody', { initials: given.to });
   return transaction(world.db, async (client) => {
     const count = await giveFindings(client, project, given.ids, me.id, {
       ...(person !== undefined && { person: person?.id ?? null }),
@@ -105,7 +103,7 @@ const LINK_DAYS = 14;
  */
 export async function linkTo(world: World, me: string, initials: string): Promise<string> {
   const person = await personByInitials(world.db, initials);
-  if (person === null) throw new Refused(404, 'nobody', `Nobody here has the initials ${initials}.`);
+  if (person === null) throw new Refused('nobody', { initials });
   const secret = randomBytes(24).toString('base64url');
   await insertFindingLink(world.db, hashOf(secret), person.id, me, LINK_DAYS);
   return `${world.config.publicUrl}/yours#${secret}`;
@@ -113,21 +111,16 @@ export async function linkTo(world: World, me: string, initials: string): Promis
 
 export async function openLink(world: World, secret: string): Promise<PersonFindings> {
   const initials = await personOfFindingLink(world.db, hashOf(secret));
-  if (initials === null)
-    throw new Refused(
-      410,
-      'link-over',
-      'This link does not open anything any more. Ask whoever gave it to you for a new one.',
-    );
+  if (initials === null) throw new Refused('link-over');
   return listOf(world, initials);
 }
 
 /** Sends somebody what is to be put right. `false` where no mail goes out of here. */
 export async function sendList(world: World, me: Me, initials: string): Promise<boolean> {
   const person = await personByInitials(world.db, initials);
-  if (person === null) throw new Refused(404, 'nobody', `Nobody here has the initials ${initials}.`);
+  if (person === null) throw new Refused('nobody', { initials });
   const list = await listOf(world, initials);
-  if (list.projects.length === 0) throw new Refused(409, 'nothing', `${person.name} has nothing to put right.`);
+  if (list.projects.length === 0) throw new Refused('nothing', { name: person.name });
   if (!mailsGoOut(world)) return false;
   const link = await linkTo(world, me.id, initials);
   await transaction(world.db, async (client) => {
@@ -208,7 +201,7 @@ export async function report(
 ): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
   const project = await readProject(world.db, projectId);
   const done = (await checksOfProject(world.db, projectId)).done;
-  if (project === null || done === null) throw new Refused(404, 'never-checked', 'This project was never checked.');
+  if (project === null || done === null) throw new Refused('never-checked');
   const findings = (await openFindings(world.db, projectId)).map((f) => ({ ...f, modified: 0, person: f.to }));
   const counts = { must: 0, should: 0, note: 0 };
   for (const { weight } of findings) counts[weight]++;
@@ -231,7 +224,7 @@ export async function look(world: World, projectId: string): Promise<{ readonly 
   const last = await lastCheck(world.db, projectId);
   const project = last === null ? null : await readProject(world.db, projectId);
   if (last === null || project === null) return { check: null };
-  const where = await projectWhere(world, project, LAST_STANDS);
+  const where = await projectWhere(world, project);
   const mounts = await mountsOf(world, project);
   const changed = await world.changePoller.hasChanged(projectId, last, {
     remember: async () => unpacked<Seen>((await readMemory(world.db, projectId))?.part ?? null),

@@ -4,7 +4,7 @@ import type { FolderListing } from '@nesting/core/listing';
 import type { Where } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../http/request-context';
-import { hindranceAt, whereOf } from '../place';
+import { hindranceAt, unreachable, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
 type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
@@ -22,7 +22,7 @@ async function listingOf(world: World, where: Where, name: string): Promise<List
 
 export async function projectListing(world: World, projectId: string): Promise<ListingText> {
   const project = await readProject(world.db, projectId);
-  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (project === null) throw new Refused('no-project');
   return listingOf(world, await folderOn(world, project.volume, project.folder), project.folder);
 }
 
@@ -43,15 +43,9 @@ export async function listProjectFolder(world: World, project: Project, path: st
   const place = { volume: project.volume, folder: path === '' ? project.folder : `${project.folder}/${path}` };
   const hindrance = await hindranceAt(world, place);
   const where = whereOf(world, project);
-  if (hindrance === 'path-refused') throw new Refused(400, hindrance, 'This path leads out of the project.');
-  if (hindrance !== null || where === null)
-    throw new Refused(
-      404,
-      hindrance ?? 'not-found',
-      hindrance === 'path-link' ? 'This is a link, and links are not followed.' : 'This folder is not on the disk.',
-    );
+  if (hindrance !== null || where === null) throw unreachable(hindrance ?? 'no-volume', place);
   const listing = await world.disks.run('folder', { where, mounts: [], path }, untilAskerLeaves());
-  if (listing === null) throw new Refused(404, 'not-readable', 'This folder cannot be read.');
+  if (listing === null) throw new Refused('not-readable', { path });
   return listing;
 }
 
@@ -59,7 +53,7 @@ async function folderOn(world: World, volume: string, path: string): Promise<Whe
   const place = { volume, folder: path };
   const hindrance = await hindranceAt(world, place);
   const where = whereOf(world, place);
-  if (hindrance === 'no-volume' || where === null) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
-  if (hindrance !== null) throw new Refused(404, 'no-folder', `The folder ${path} cannot be reached on ${volume}.`);
+  if (hindrance === 'no-volume' || where === null) throw new Refused('no-volume', { volume });
+  if (hindrance !== null) throw new Refused('no-folder', { folder: path, volume });
   return where;
 }

@@ -1,7 +1,7 @@
 /** The house's lists: each entry checked as the screens do, changed by who saw it last, kept in its history. */
 
 import type { Imported, ListEntryRow } from '@nesting/contract';
-import { present } from '@nesting/core';
+import { coded, present } from '@nesting/core';
 import {
   type Cells,
   COLUMNS,
@@ -13,7 +13,6 @@ import {
   severalOf,
   tidyCells,
 } from '@nesting/core/lists';
-import { wordsFor } from '@nesting/core/words';
 import { type Client, sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -35,7 +34,7 @@ export const subjectOf = (list: ListName, key: string): string => `${list}:${fol
 function tidied(list: EditableList, given: Cells): Cells {
   const cells = tidyCells(list, given);
   const [fault] = cellFaults(list, cells);
-  if (fault) throw new Refused(422, 'cell-refused', `${wordsFor(fault.code, fault.params)} Nothing was changed.`);
+  if (fault) throw new Refused('cell-refused', { because: coded(fault) });
   return cells;
 }
 
@@ -46,23 +45,11 @@ async function guarded<T>(list: EditableList, cells: Cells, work: () => Promise<
   } catch (error) {
     const { state, constraint } = sqlFault(error) ?? { state: '', constraint: '' };
     if (state === '23505' && constraint === 'abbreviation_short_once')
-      throw new Refused(
-        409,
-        'entry-there',
-        `The abbreviation ${cells.short} stands for another word already. Nothing was changed.`,
-      );
+      throw new Refused('short-there', { text: cells.short ?? '' });
     if (state === '23505')
-      throw new Refused(
-        409,
-        'entry-there',
-        `${keyColumn(list).label} ${cells[keyColumn(list).key]} is in the list already. Nothing was changed.`,
-      );
+      throw new Refused('entry-there', { column: keyColumn(list).label, text: cells[keyColumn(list).key] ?? '' });
     if (state === '23503')
-      throw new Refused(
-        409,
-        'entry-used',
-        'Projects use this entry: it can be retired, and its code stays, for it stands in names on disks. Nothing was changed.',
-      );
+      throw new Refused('entry-used', { key: cells[keyColumn(list).key] ?? '', by: [], canRetire: true });
     throw error;
   }
 }
@@ -92,20 +79,11 @@ export async function saveEntry(
   return guarded(list, cells, () =>
     transaction(world.db, async (client) => {
       const before = await readEntry(client, list, key);
-      if (before === null)
-        throw new Refused(404, 'no-entry', `${key} is not in the list any more. Nothing was changed.`);
+      if (before === null) throw new Refused('no-entry', { key });
       if (next !== before.key && before.used > 0)
-        throw new Refused(
-          409,
-          'entry-used',
-          `${before.key} stands in the names of ${before.used} projects: the code stays. Add another, and retire this one. Nothing was changed.`,
-        );
+        throw new Refused('entry-in-names', { key: before.key, projects: before.used });
       if (!(await updateEntry(client, list, before.key, cells, version)))
-        throw new Refused(
-          409,
-          'entry-changed',
-          `Somebody else changed ${before.key} since you opened it. Nothing was changed; look at it anew.`,
-        );
+        throw new Refused('entry-changed', { key: before.key });
       const changed = COLUMNS[list]
         .filter((c) => (before.cells[c.key] ?? '') !== (cells[c.key] ?? ''))
         .map((c) => c.key);
@@ -137,14 +115,10 @@ export async function removeEntry(world: World, person: string, list: EditableLi
   await guarded(list, {}, () =>
     transaction(world.db, async (client) => {
       const before = await readEntry(client, list, key);
-      if (before === null) throw new Refused(404, 'no-entry', `${key} is not in the list any more.`);
+      if (before === null) throw new Refused('no-entry', { key });
       const users = list === 'families' ? await templatesWithFamily(client, before.key) : [];
       if (before.used > 0 || users.length > 0)
-        throw new Refused(
-          409,
-          'entry-used',
-          `${before.key} is used${users.length > 0 ? ` by ${users.slice(0, 3).join(', ')}` : ''}: what is used is never deleted${list === 'clients' ? '; retire it' : ''}. Nothing was changed.`,
-        );
+        throw new Refused('entry-used', { key: before.key, by: users.slice(0, 3), canRetire: list === 'clients' });
       await deleteEntry(client, list, before.key);
       await recordActivity(
         client,
@@ -169,25 +143,17 @@ export async function mergeEntries(
   from: string,
   into: string,
 ): Promise<void> {
-  if (list !== 'clients' && list !== 'families')
-    throw new Refused(422, 'no-merge', 'Entries of this list are not merged: delete one of them.');
+  if (list !== 'clients' && list !== 'families') throw new Refused('no-merge');
   await transaction(world.db, async (client) => {
     const [a, b] = [await readEntry(client, list, from), await readEntry(client, list, into)];
-    if (a === null || b === null || a.key === b.key)
-      throw new Refused(404, 'no-entry', 'Two different entries are needed. Nothing was changed.');
+    if (a === null || b === null || a.key === b.key) throw new Refused('two-entries');
     let moved = 0;
     if (list === 'clients') {
-      if (b.cells.retired === 'yes')
-        throw new Refused(409, 'entry-retired', `${b.key} is retired itself. Nothing was changed.`);
+      if (b.cells.retired === 'yes') throw new Refused('entry-retired', { key: b.key });
       moved = await moveClientProjects(client, a.key, b.key);
     } else {
       const users = await templatesWithFamily(client, a.key);
-      if (users.length > 0)
-        throw new Refused(
-          409,
-          'entry-used',
-          `${a.key} is named in ${users.slice(0, 3).join(', ')}: change it there first. Nothing was changed.`,
-        );
+      if (users.length > 0) throw new Refused('entry-named', { key: a.key, by: users.slice(0, 3) });
       const both = (column: string) =>
         [...new Set([...severalOf(b.cells[column] ?? ''), ...severalOf(a.cells[column] ?? '')])].join(' ');
       await updateEntry(
@@ -223,20 +189,14 @@ export async function importEntries(
   return guarded(list, {}, () =>
     transaction(world.db, async (client) => {
       const plan = planImport(list, await readList(client, list), table);
-      if (plan.faults[0])
-        throw new Refused(
-          422,
-          'table-refused',
-          `${wordsFor(plan.faults[0].code, plan.faults[0].params)} Nothing was changed.`,
-        );
+      if (plan.faults[0]) throw new Refused('table-refused', { line: null, because: coded(plan.faults[0]) });
       const rows = plan.rows.filter((r) => wanted.has(r.line));
       const refused = rows.find((r) => r.state === 'refused');
       if (refused)
-        throw new Refused(
-          422,
-          'table-refused',
-          `Line ${refused.line}: ${refused.faults[0] ? wordsFor(refused.faults[0].code, refused.faults[0].params) : ''} Nothing was changed.`,
-        );
+        throw new Refused('table-refused', {
+          line: refused.line,
+          because: coded(refused.faults[0] ?? { code: '', params: {} }),
+        });
       const taken = rows.filter((r) => r.state !== 'same');
       await upsertEntries(
         client,

@@ -9,17 +9,11 @@ import { Refused, type World } from '../world';
 export async function saveMeaning(world: World, person: string, mark: Mark, words: string, was: string): Promise<void> {
   try {
     await transaction(world.db, async (client) => {
-      if (!(await writeMeaning(client, mark, words, was)))
-        throw new Refused(
-          409,
-          'meaning-changed',
-          'Somebody else gave this mark another meaning since. Nothing was changed; look at it anew.',
-        );
+      if (!(await writeMeaning(client, mark, words, was))) throw new Refused('meaning-changed');
       await recordActivity(client, 'meaning-changed', person, null, { mark, was, now: words }, 'marks');
     });
   } catch (error) {
-    if (sqlFault(error)?.constraint === 'mark_meaning_words')
-      throw new Refused(409, 'meaning-taken', `Another mark means “${words}” already. Nothing was changed.`);
+    if (sqlFault(error)?.constraint === 'mark_meaning_words') throw new Refused('meaning-taken', { words });
     throw error;
   }
 }

@@ -4,8 +4,14 @@
  * Whatever happens to a counted number is written in the same transaction, so that no hole is ever unexplained.
  */
 import type { Hold, NumberLine, NumberPage } from '@nesting/contract';
-import { type CompiledSeries, compileSeries, type NumberContext, type NumberSeries } from '@nesting/core/numbers';
-import { wordsFor } from '@nesting/core/words';
+import type { Coded } from '@nesting/core';
+import {
+  type CompiledSeries,
+  compileSeries,
+  type NumberContext,
+  type NumberSeries,
+  type SeriesFault,
+} from '@nesting/core/numbers';
 import { type Client, sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -34,15 +40,16 @@ import {
 } from '../../db/queries/house/numbers';
 import { Refused, type World } from '../world';
 
+const becauseOf = (fault: SeriesFault | undefined): Coded => ({
+  code: fault?.code ?? '',
+  params: Object.fromEntries(Object.entries(fault ?? {}).map(([key, value]) => [key, String(value)])),
+});
+
 function compiled(series: NumberSeries): CompiledSeries {
   const made = compileSeries(series);
   if (made.ok) return made.value;
   const [fault] = made.faults;
-  throw new Refused(
-    422,
-    'series-refused',
-    `${fault ? wordsFor(fault.code, { ...fault } as Record<string, string>) : ''} Nothing was changed.`,
-  );
+  throw new Refused('series-refused', { because: becauseOf(fault) });
 }
 
 /** The event of a number, by what it says of itself; numbers of another form have none. */
@@ -83,12 +90,7 @@ export async function holdNumber(world: World, person: string, context: NumberCo
     await giveBackExpired(client, series);
     const scope = series.scopeOf(context);
     const wanted = series.write(context, series.series.start);
-    if (!wanted.ok)
-      throw new Refused(
-        422,
-        CANNOT,
-        wordsFor(wanted.faults[0]?.code ?? '', { ...wanted.faults[0] } as Record<string, string>),
-      );
+    if (!wanted.ok) throw new Refused(CANNOT, { because: becauseOf(wanted.faults[0]) });
     // Of several forms open at once each asks for the same number; one that carries another client or month is another
     // form's.
     const mine = (await holdsOf(client, person)).find((number) => {
@@ -106,12 +108,7 @@ export async function holdNumber(world: World, person: string, context: NumberCo
 async function nextOf(client: Client, series: CompiledSeries, context: NumberContext, scope: string): Promise<string> {
   const write = (n: number): string => {
     const written = series.write(context, n);
-    if (!written.ok)
-      throw new Refused(
-        422,
-        CANNOT,
-        wordsFor(written.faults[0]?.code ?? '', { ...written.faults[0] } as Record<string, string>),
-      );
+    if (!written.ok) throw new Refused(CANNOT, { because: becauseOf(written.faults[0]) });
     return written.value;
   };
   // Numbers that carry more than their scope come back only as the very same one.
@@ -146,19 +143,9 @@ export async function claimNumber(
 ): Promise<void> {
   const series = compiled(await lockSeries(client));
   const other = await heldByOther(client, person, number);
-  if (other !== null)
-    throw new Refused(
-      409,
-      'number-held',
-      `${number} is held for ${other} just now. Nothing was written; take the next number.`,
-    );
+  if (other !== null) throw new Refused('number-held', { number, by: other });
   const why = await reservedFor(client, number, project);
-  if (why !== null)
-    throw new Refused(
-      409,
-      'number-reserved',
-      `${number} is reserved: ${why}. Nothing was written; take the next number, or release this one first.`,
-    );
+  if (why !== null) throw new Refused('number-reserved', { number, why });
   await dropHold(client, person, number);
   const read = series.read(number);
   if (read === null) return;
@@ -232,12 +219,7 @@ export async function saveSeries(world: World, person: string, series: NumberSer
   compiled(series);
   await transaction(world.db, async (client) => {
     const before = await lockSeries(client);
-    if (!(await updateSeries(client, series, version)))
-      throw new Refused(
-        409,
-        'series-changed',
-        'Somebody else changed the series since. Nothing was changed; look at it anew.',
-      );
+    if (!(await updateSeries(client, series, version))) throw new Refused('series-changed');
     await recordActivity(
       client,
       'series-changed',
@@ -254,19 +236,13 @@ export async function reserveNumber(world: World, person: string, number: string
     await transaction(world.db, async (client) => {
       const series = compiled(await lockSeries(client));
       await giveBackExpired(client, series);
-      if (await isTaken(client, number))
-        throw new Refused(
-          409,
-          'number-taken',
-          `${number} belongs to a project, is held, or is reserved already. Nothing was changed.`,
-        );
+      if (await isTaken(client, number)) throw new Refused('number-taken', { number });
       await insertReserved(client, number, why, person);
       await recordNumbers(client, eventOf(series, number, 'reserved', person, why));
       await recordActivity(client, 'number-reserved', person, null, { number, why }, `number:${number}`);
     });
   } catch (error) {
-    if (sqlFault(error)?.state === '23505')
-      throw new Refused(409, 'number-taken', `${number} is reserved already. Nothing was changed.`);
+    if (sqlFault(error)?.state === '23505') throw new Refused('number-taken', { number });
     throw error;
   }
 }
@@ -274,7 +250,7 @@ export async function reserveNumber(world: World, person: string, number: string
 export async function releaseNumber(world: World, person: string, number: string): Promise<void> {
   await transaction(world.db, async (client) => {
     const series = compiled(await lockSeries(client));
-    if (!(await deleteReserved(client, number))) throw new Refused(404, 'not-reserved', `${number} is not reserved.`);
+    if (!(await deleteReserved(client, number))) throw new Refused('not-reserved', { number });
     await recordNumbers(client, eventOf(series, number, 'released', person));
     await recordActivity(client, 'number-released', person, null, { number }, `number:${number}`);
   });

@@ -61,19 +61,13 @@ async function lookAtVolume(world: World, volume: string): Promise<VolumeState> 
  */
 export async function takeUpVolume(world: World, person: string, volume: string, isAnother: boolean): Promise<void> {
   const base = world.config.volumes.get(volume);
-  if (base === undefined) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
+  if (base === undefined) throw new Refused('no-volume', { volume });
   const { state, identity } = await lookAtVolume(world, volume);
-  if (state === 'missing')
-    throw new Refused(503, 'volume-missing', `The volume ${volume} cannot be reached. Nothing was changed.`);
+  if (state === 'missing') throw new Refused('volume-missing', { volume });
   await world.identities.refresh();
   const known = world.identities.of(volume);
   if (known !== '' && known === identity) return;
-  if (known !== '' && !isAnother)
-    throw new Refused(
-      409,
-      'volume-other',
-      `What is mounted as ${volume} is not the volume it was. Nothing was changed.`,
-    );
+  if (known !== '' && !isAnother) throw new Refused('volume-changed', { volume });
   const asked = identity ?? (known === '' ? randomUUID() : known);
   // The file first: where the row fails, taking it up again finds the file. No disk is waited for in a transaction.
   const id = await world.disks.run('takeUpVolume', { where: { base, folder: '' }, id: asked, name: volume });
@@ -83,12 +77,7 @@ export async function takeUpVolume(world: World, person: string, volume: string,
       await recordActivity(client, 'volume-taken-up', person, null, { volume }, `volume:${volume}`);
     });
   } catch (error) {
-    if (sqlFault(error)?.constraint === 'volume_identity_id_key')
-      throw new Refused(
-        409,
-        'volume-twice',
-        `What is mounted as ${volume} is known as another volume already. Nothing was changed.`,
-      );
+    if (sqlFault(error)?.constraint === 'volume_identity_id_key') throw new Refused('volume-twice', { volume });
     throw error;
   }
   await world.identities.refresh();
@@ -103,15 +92,11 @@ const FORMS = {
 const FORM_WORDS = { windows: 'S:\\ or \\\\server\\share', macos: '/Volumes/studio', linux: '/mnt/studio' } as const;
 
 export async function savePrefixes(world: World, person: string, volume: string, prefixes: Prefixes): Promise<void> {
-  if (!world.config.volumes.has(volume)) throw new Refused(404, 'no-volume', `There is no volume ${volume}.`);
+  if (!world.config.volumes.has(volume)) throw new Refused('no-volume', { volume });
   for (const system of SYSTEMS) {
     const prefix = prefixes[system].trim();
     if (prefix !== '' && !FORMS[system].test(prefix))
-      throw new Refused(
-        422,
-        'prefix-refused',
-        `“${prefix}” is no place as that system writes it: ${FORM_WORDS[system]}. Nothing was changed.`,
-      );
+      throw new Refused('prefix-refused', { prefix, form: FORM_WORDS[system] });
   }
   await transaction(world.db, async (client) => {
     await writePrefixes(client, volume, prefixes);
@@ -191,16 +176,11 @@ export async function relink(
   const where = await reached(world, { volume, folder });
   const text = where === null ? undefined : (await world.disks.run('marker', { where }))?.marker;
   const marker = text === undefined ? null : parseMarker(text);
-  if (!marker?.ok || marker.value.project !== project)
-    throw new Refused(
-      409,
-      'not-there',
-      `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`,
-    );
+  if (!marker?.ok || marker.value.project !== project) throw new Refused('not-there', { folder, volume });
   try {
     await transaction(world.db, async (client) => {
       const was = await placeProject(client, project, volume, folder);
-      if (was === null) throw new Refused(404, 'not-found', 'There is no such project.');
+      if (was === null) throw new Refused('no-project');
       await recordActivity(
         client,
         'project-relinked',
@@ -211,8 +191,7 @@ export async function relink(
       );
     });
   } catch (error) {
-    if (sqlFault(error)?.constraint === 'project_folder_once')
-      throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
+    if (sqlFault(error)?.constraint === 'project_folder_once') throw new Refused('folder-taken', { folder });
     throw error;
   }
 }

@@ -7,7 +7,6 @@ import type { AskName, HeldName } from '@nesting/contract';
 import { nextVersion, ordinal, type Reading, readName, type Values, type Version, writeName } from '@nesting/core/name';
 import { type FolderConvention, ProjectRules } from '@nesting/core/project';
 import type { PlannedLine } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { transaction } from '../../db/client';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -23,8 +22,8 @@ export async function askName(
   asked: AskName,
 ): Promise<HeldName> {
   const project = await readProject(world.db, projectId);
-  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  if (project.state !== 'running') throw new Refused(409, 'not-running', 'This project is not running.');
+  if (project === null) throw new Refused('no-project');
+  if (project.state !== 'running') throw new Refused('not-running');
   const rules = new ProjectRules({
     template: project.body,
     values: project.values,
@@ -34,8 +33,8 @@ export async function askName(
   const rule =
     line?.kind === 'folder' ? rules.conventionsIn(line).find((c) => c.convention.id === asked.convention) : undefined;
   if (line === undefined || rule === undefined)
-    throw new Refused(404, 'no-convention', `No convention “${asked.convention}” holds in ${asked.folder}.`);
-  const where = await projectWhere(world, project, 'No free version can be named.');
+    throw new Refused('no-convention', { convention: asked.convention, folder: asked.folder });
+  const where = await projectWhere(world, project);
   const values: Values = {
     ...rules.expansion.values.values,
     person: person.initials,
@@ -75,14 +74,9 @@ function freeName(
   const version = nextVersion(strict, first.reading, [...there, ...held.filter((h) => !h.mine).map((h) => h.name)]);
   if (version === null) {
     const lower = first.name.toLowerCase();
-    if (there.some((name) => name.toLowerCase() === lower))
-      throw new Refused(
-        409,
-        'name-taken',
-        `${first.name} is there already, and this convention has no version to tell two apart.`,
-      );
+    if (there.some((name) => name.toLowerCase() === lower)) throw new Refused('name-taken', { name: first.name });
     const other = held.find((h) => !h.mine && h.name.toLowerCase() === lower);
-    if (other) throw new Refused(409, 'name-held', `${first.name} was given to ${other.by} a moment ago.`);
+    if (other) throw new Refused('name-held', { name: first.name, by: other.by });
     return first.name;
   }
   // What this person was given before is given again, until it is saved or something later is.
@@ -102,9 +96,9 @@ const sameBut = (a: Reading, b: Reading): boolean =>
 
 function written(strict: FolderConvention['strict'], values: Values): { name: string; reading: Reading } {
   const name = writeName(strict, values);
-  if (!name.ok) throw new Refused(422, 'values-missing', name.faults.map((f) => wordsFor(f.code, f.params)).join(' '));
+  if (!name.ok)
+    throw new Refused('values-missing', { because: name.faults.map(({ code, params }) => ({ code, params })) });
   const reading = readName(strict, name.value);
-  if (reading === null)
-    throw new Refused(422, 'name-unreadable', `${name.value} could not be read back by its own convention.`);
+  if (reading === null) throw new Refused('name-unreadable', { name: name.value });
   return { name: name.value, reading };
 }

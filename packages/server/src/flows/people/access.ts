@@ -1,6 +1,7 @@
 /** Who may come in: the first coordinator, invitations, forgotten and changed passwords, leavers, keys for scripts. */
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import type { Invite, Invited, LinkFound, PersonRow } from '@nesting/contract';
+import type { changePasswordSchema, Invite, Invited, LinkFound, PersonRow } from '@nesting/contract';
+import type { z } from 'zod';
 import { type Client, sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import {
@@ -17,6 +18,7 @@ import {
   readLink,
   readPerson,
   revokeKey,
+  revokeKeys,
   setPassword,
   setRetired,
   spendLink,
@@ -83,11 +85,7 @@ async function guarded<T>(work: () => Promise<T>): Promise<T> {
   } catch (error) {
     const { state, constraint } = sqlFault(error) ?? { state: '', constraint: '' };
     if (state === '23505')
-      throw new Refused(
-        409,
-        'person-there',
-        `${constraint.includes('email') ? 'This e-mail address' : 'These initials'} belong${constraint.includes('email') ? 's' : ''} to somebody already. Nothing was changed.`,
-      );
+      throw new Refused('person-there', { by: constraint.includes('email') ? 'email' : 'initials' });
     throw error;
   }
 }
@@ -116,8 +114,7 @@ export async function invite(world: World, by: { id: string; name: string }, giv
 export async function inviteAgain(world: World, by: { id: string; name: string }, id: string): Promise<Invited> {
   const link = await transaction(world.db, async (client) => {
     const person = await present(client, id);
-    if (person.state === 'left')
-      throw new Refused(409, 'person-left', `${person.name} has left. Let them return first.`);
+    if (person.state === 'left') throw new Refused('person-left', { name: person.name });
     const purpose = person.state === 'invited' ? 'invite' : 'reset';
     await recordActivity(
       client,
@@ -148,7 +145,7 @@ const resetting = {
 
 async function present(client: Client, id: string): Promise<PersonRow> {
   const person = await readPerson(client, id);
-  if (person === null) throw new Refused(404, 'no-person', 'There is no such person.');
+  if (person === null) throw new Refused('no-person');
   return person;
 }
 
@@ -173,15 +170,10 @@ export async function forgot(world: World, email: string): Promise<void> {
   world.mails.wake();
 }
 
-const OVER: Readonly<Record<'used' | 'expired', string>> = {
-  used: 'This link was used already: it works once.',
-  expired: 'This link is too old.',
-};
-
 export async function lookAtLink(world: World, token: string): Promise<LinkFound> {
   const link = await readLink(world.db, hashOf(token));
-  if (link === null) throw new Refused(404, 'no-link', 'This link leads nowhere. Ask for another.');
-  if (link.state !== 'open') throw new Refused(410, `link-${link.state}`, `${OVER[link.state]} Ask for another.`);
+  if (link === null) throw new Refused('no-link');
+  if (link.state !== 'open') throw new Refused(link.state === 'used' ? 'link-used' : 'link-expired');
   const person = link.person === null ? null : await readPerson(world.db, link.person);
   return { purpose: link.purpose, name: person?.name ?? '', email: person?.email ?? '' };
 }
@@ -200,20 +192,19 @@ export async function acceptLink(
   return guarded(() =>
     transaction(world.db, async (client) => {
       // Two who use one link at once: the row decides.
-      if (!(await spendLink(client, hashOf(token))))
-        throw new Refused(410, 'link-used', `${OVER.used} Ask for another.`);
+      if (!(await spendLink(client, hashOf(token)))) throw new Refused('link-used');
       const link = await readLink(client, hashOf(token));
       let id = link?.person ?? null;
       if (found.purpose === 'first') {
-        if (first === undefined) throw new Refused(422, 'first-missing', 'Say who you are. Nothing was changed.');
-        if (await anybody(client))
-          throw new Refused(410, 'link-used', 'Somebody coordinates already. Ask them to invite you.');
+        if (first === undefined) throw new Refused('first-missing');
+        if (await anybody(client)) throw new Refused('first-there');
         id = randomUUID();
         await insertInvited(client, id, { ...first, role: 'coordinator', does: '' });
       }
       const person = await present(client, id ?? '');
-      if (person.state === 'left') throw new Refused(410, 'link-used', 'This link leads nowhere any more.');
+      if (person.state === 'left') throw new Refused('no-link');
       await setPassword(client, person.id, hash, null);
+      await revokeKeys(client, person.id);
       await recordActivity(
         client,
         'link-accepted',
@@ -227,23 +218,21 @@ export async function acceptLink(
   );
 }
 
-/** Every other session ends: whoever had the old password is out. */
+/** Every other session ends, and every key unless it is kept: whoever had the old password is out. */
 export async function changePassword(
   world: World,
   person: string,
-  old: string,
-  password: string,
-  session: string | null,
+  { old, password, keepKeys }: z.output<typeof changePasswordSchema>,
+  session: string,
 ): Promise<void> {
   const kept = await passwordOf(world.db, person);
-  if ((await countAttempt(world.db, `change:${person}`, 15)) > 10)
-    throw new Refused(429, 'too-many', 'Too many tries: wait a quarter of an hour. Nothing was changed.');
-  if (kept === null || !(await verifyPassword({ hash: kept, password: old })))
-    throw new Refused(403, 'password-wrong', 'The old password is not right. Nothing was changed.');
+  if ((await countAttempt(world.db, `change:${person}`, 15)) > 10) throw new Refused('too-many-tries');
+  if (kept === null || !(await verifyPassword({ hash: kept, password: old }))) throw new Refused('password-wrong');
   const hash = await hashPassword(password);
   await transaction(world.db, async (client) => {
     await setPassword(client, person, hash, session);
-    await recordActivity(client, 'password-changed', person, null, {});
+    if (!keepKeys) await revokeKeys(client, person);
+    await recordActivity(client, 'password-changed', person, null, { keysKept: keepKeys ? 1 : 0 });
   });
 }
 
@@ -258,18 +247,9 @@ export async function savePerson(
     transaction(world.db, async (client) => {
       const before = await present(client, id);
       if (given.initials !== before.initials && (before.state !== 'invited' || before.projects > 0))
-        throw new Refused(
-          409,
-          'initials-used',
-          `${before.initials} stands in names on disks: initials stay once somebody works here. Nothing was changed.`,
-        );
+        throw new Refused('initials-used', { initials: before.initials });
       if (before.role === 'coordinator' && given.role !== 'coordinator') await needAnother(client, before);
-      if (!(await updatePerson(client, id, given, version)))
-        throw new Refused(
-          409,
-          'person-changed',
-          `Somebody else changed ${before.name} since you opened it. Nothing was changed; look anew.`,
-        );
+      if (!(await updatePerson(client, id, given, version))) throw new Refused('person-changed', { name: before.name });
       const keys = (['name', 'email', 'initials', 'role', 'does'] as const).filter((k) => before[k] !== given[k]);
       const pick = (p: PersonGiven) => Object.fromEntries(keys.map((k) => [k, p[k]]));
       if (keys.length > 0)
@@ -286,18 +266,14 @@ export async function savePerson(
 }
 
 async function needAnother(client: Client, person: PersonRow): Promise<void> {
-  if ((await otherCoordinators(client, person.id)) === 0)
-    throw new Refused(
-      409,
-      'last-coordinator',
-      `${person.name} is the only coordinator: make somebody else one first. Nothing was changed.`,
-    );
+  if ((await otherCoordinators(client, person.id)) === 0) throw new Refused('last-coordinator', { name: person.name });
 }
 
 /** Access ends at once; what they did stays theirs. */
 export async function leave(world: World, by: string, id: string): Promise<void> {
   await transaction(world.db, async (client) => {
     const person = await present(client, id);
+    if (person.state === 'left') throw new Refused('person-gone', { name: person.name });
     if (person.role === 'coordinator') await needAnother(client, person);
     await setRetired(client, id, true);
     for (const number of await endAccess(client, id)) await freeNumber(client, number, `${person.name} left`);
@@ -305,14 +281,14 @@ export async function leave(world: World, by: string, id: string): Promise<void>
   });
 }
 
-/** Somebody who left comes back by a new link: the old password opens nothing. */
+/** Somebody who left comes back by a new link: nothing that was theirs before opens anything. */
 export async function comeBack(world: World, by: { id: string; name: string }, id: string): Promise<Invited> {
   await transaction(world.db, async (client) => {
     const person = await present(client, id);
+    if (person.state !== 'left') throw new Refused('not-left', { name: person.name });
+    // Once more: of a version before, something may have been left open.
+    await endAccess(client, id);
     await setRetired(client, id, false);
-    await client.query("update credential set password = null where person_id = $1 and provider_id = 'credential'", [
-      id,
-    ]);
     await recordActivity(
       client,
       'person-returned',
@@ -345,7 +321,7 @@ export async function makeKey(
 
 export async function dropKey(world: World, person: string, id: string): Promise<void> {
   await transaction(world.db, async (client) => {
-    if (!(await revokeKey(client, person, id))) throw new Refused(404, 'no-key', 'There is no such key.');
+    if (!(await revokeKey(client, person, id))) throw new Refused('no-key');
     await recordActivity(client, 'key-revoked', person, null, { key: id });
   });
 }

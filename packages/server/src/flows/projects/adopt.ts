@@ -2,12 +2,13 @@
  * A folder that grew without a template becomes a project: the best fitting template, the values its names carry, and
  * it is taken as it is.
  */
+
 import { randomUUID } from 'node:crypto';
 import type { AdoptGiven, Fits, ProjectRow } from '@nesting/contract';
+import { coded } from '@nesting/core';
 import type { Values } from '@nesting/core/name';
 import { startChanges } from '@nesting/core/planners';
 import { expandTemplate, fitTemplate, folderTree, type Template, withConventions } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -49,10 +50,8 @@ export async function fitFolder(world: World, volume: string, folder: string, gi
 async function folderToAdopt(world: World, volume: string, folder: string): Promise<Where> {
   await readyVolume(world, volume);
   const where = await reached(world, { volume, folder });
-  if (where === null || folder === '')
-    throw new Refused(404, 'no-folder', `There is no folder ${folder} on ${volume}. Nothing was written.`);
-  if ((await world.disks.run('marker', { where })) !== null)
-    throw new Refused(409, 'folder-taken', `${folder} is a project already. Nothing was written.`);
+  if (where === null || folder === '') throw new Refused('no-folder', { folder, volume });
+  if ((await world.disks.run('marker', { where })) !== null) throw new Refused('folder-taken', { folder });
   return where;
 }
 
@@ -60,7 +59,7 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
   const { volume, folder } = given;
   await folderToAdopt(world, volume, folder);
   const edition = await readEdition(world.db, given.template, given.edition);
-  if (edition === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
+  if (edition === null) throw new Refused('no-template');
   const { bodies, editions } = await conventionsOf(world.db, given.template);
   const template: Template = {
     ...withConventions(edition, bodies),
@@ -68,14 +67,8 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
   };
   const expansion = expandTemplate(template, given.values, await readRegisters(world.db));
   const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
-  if (refused)
-    throw new Refused(
-      422,
-      'plan-refused',
-      `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim(),
-    );
-  if (String(expansion.values.values.number ?? '') === '')
-    throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
+  if (refused) throw new Refused('plan-refused', { at: refused.line ?? refused.field ?? '', because: coded(refused) });
+  if (String(expansion.values.values.number ?? '') === '') throw new Refused('number-missing');
   const id = randomUUID();
   await underLease(world, id, async ({ lost }) => {
     const request = { ...given, settings: {}, into: true };
@@ -103,6 +96,6 @@ export async function adoptFolder(world: World, person: string, given: AdoptGive
   });
   await checkProject(world, id, person);
   const project = await readProjectRow(world.db, id);
-  if (project === null) throw new Refused(404, 'no-project', 'The project was taken in and is gone again.');
+  if (project === null) throw new Refused('project-gone');
   return project;
 }

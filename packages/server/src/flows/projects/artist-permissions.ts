@@ -4,10 +4,13 @@
 import type { ProjectShape, ReshapeAsked } from '@nesting/contract';
 import type { Registers, Value } from '@nesting/core/name';
 import { compileTemplate, type Template } from '@nesting/core/template';
+import type { RefusalParams } from '@nesting/core/words';
 import { Refused } from '../world';
 
-const no = (why: string): never => {
-  throw new Refused(403, 'not-allowed', `${why} A coordinator does that. Nothing was changed.`);
+type Why = RefusalParams<'artist-not-allowed'>['why'];
+
+const no = (why: Why, what = ''): never => {
+  throw new Refused('artist-not-allowed', { why, what });
 };
 
 const flat = (value: Value | undefined): readonly string[] =>
@@ -24,9 +27,8 @@ export function requireArtistMay(
   asked: ReshapeAsked,
   registers: Registers,
 ): void {
-  if (from.template !== to.template || from.edition !== to.edition) no('Another edition is not an artist’s to take.');
-  if (Object.keys(asked.renamed).length > 0 || asked.extra.length > 0)
-    no('Artists add entries and folders, and rename nothing.');
+  if (from.template !== to.template || from.edition !== to.edition) no('edition');
+  if (Object.keys(asked.renamed).length > 0 || asked.extra.length > 0) no('renames');
   const open = new Set(template.fields.flatMap((f) => (f.type === 'list' && f.artistsMayAdd ? [f.key] : [])));
   const expander = compileTemplate(template, registers);
   const kept = expander.expand(to.values);
@@ -35,16 +37,15 @@ export function requireArtistMay(
     const [a, b] = [was.values.values[key], kept.values.values[key]];
     if (JSON.stringify(a) === JSON.stringify(b)) continue;
     const label = template.fields.find((f) => f.key === key)?.label ?? key;
-    if (!open.has(key)) no(`${label} is not an artist’s to change.`);
+    if (!open.has(key)) no('field', label);
     const after = new Set(flat(b));
-    if (flat(a).some((entry) => !after.has(entry))) no(`Entries of ${label} are added here, and none taken away.`);
+    if (flat(a).some((entry) => !after.has(entry))) no('takes', label);
   }
   const lines = new Map(kept.lines.map((l) => [l.key, l]));
   for (const key of new Set([...Object.keys(from.adjusted), ...Object.keys(to.adjusted)])) {
     const [a, b] = [from.adjusted[key] ?? {}, to.adjusted[key] ?? {}];
     if (JSON.stringify(a) === JSON.stringify(b)) continue;
     const onlyMade = JSON.stringify({ ...a, make: true }) === JSON.stringify({ ...b, make: true }) && b.make === true;
-    if (!onlyMade || lines.get(key)?.folder?.artistsMayAdd !== true)
-      no(`${lines.get(key)?.name ?? key} is not an artist’s to make.`);
+    if (!onlyMade || lines.get(key)?.folder?.artistsMayAdd !== true) no('folder', lines.get(key)?.name ?? key);
   }
 }

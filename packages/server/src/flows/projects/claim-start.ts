@@ -13,36 +13,20 @@ import { Refused, type World } from '../world';
 
 export async function readyVolume(world: World, name: string): Promise<Where> {
   const known = whereOf(world, { volume: name, folder: '' });
-  if (known === null) throw new Refused(404, 'no-volume', `No volume is called ${name}. Nothing was written.`);
+  if (known === null) throw new Refused('no-volume', { volume: name });
   const { state } = await stateOfVolume(world, name);
   const where = whereOf(world, { volume: name, folder: '' }) ?? known;
   switch (state) {
     case 'ready':
       return where;
     case 'missing':
-      throw new Refused(
-        503,
-        'volume-missing',
-        `The volume ${name} cannot be reached: it is not mounted, or its folder is gone. Nothing was written.`,
-      );
+      throw new Refused('volume-missing', { volume: name });
     case 'new':
-      throw new Refused(
-        409,
-        'volume-new',
-        `Nobody has taken the volume ${name} up yet: a coordinator does that in the list of volumes. Nothing was written.`,
-      );
+      throw new Refused('volume-new', { volume: name });
     case 'other':
-      throw new Refused(
-        503,
-        'volume-other',
-        `What is found as ${name} is not that volume: it is not mounted, or another one is. Nothing was written.`,
-      );
+      throw new Refused('volume-other', { volume: name });
     case 'read-only':
-      throw new Refused(
-        409,
-        'volume-read-only',
-        `The volume ${name} is read-only. Nothing was written; give the server the right to write there, or take another volume.`,
-      );
+      throw new Refused('volume-read-only', { volume: name });
   }
 }
 
@@ -86,18 +70,8 @@ export async function claim(world: World, person: string, to: ToClaim): Promise<
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
-    if (constraint === 'project_number_once')
-      throw new Refused(
-        409,
-        'number-taken',
-        `The number ${number} belongs to another project by now. Nothing was written; take the next number.`,
-      );
-    if (constraint === 'project_folder_once')
-      throw new Refused(
-        409,
-        'folder-taken',
-        `Another project lies in ${folder} on ${request.volume}. Nothing was written.`,
-      );
+    if (constraint === 'project_number_once') throw new Refused('number-taken', { number });
+    if (constraint === 'project_folder_once') throw new Refused('folder-taken', { folder });
     throw error;
   }
 }
@@ -115,30 +89,22 @@ export async function giveUp(
     if (number !== null) await freeNumber(client, number, `the start of ${folder} failed`);
     await recordActivity(client, 'start-failed', person, null, { folder, volume, code: outcome.code, at: outcome.at });
   });
-  const left =
-    outcome.stayed.length === 0
-      ? 'Nothing was left behind.'
-      : `These could not be taken back: ${outcome.stayed.slice(0, 5).join(', ')}.`;
-  const where = outcome.at === '' ? '' : ` at ${outcome.at}`;
+  const { at, stayed } = outcome;
   switch (outcome.code) {
     case 'EEXIST':
-      throw new Refused(409, 'folder-exists', `A folder ${folder} exists already on ${volume}. ${left}`);
+      throw new Refused('folder-exists', { folder, volume, stayed });
     case 'CANCELLED':
-      throw new Refused(409, 'cancelled', `Stopped before it was made. ${left}`);
+      throw new Refused('start-cancelled', { stayed });
     case 'ENOSPC':
     case 'EDQUOT':
-      throw new Refused(
-        507,
-        'volume-full',
-        `The volume ${volume} is full${where}. ${left} Make room, or take another volume.`,
-      );
+      throw new Refused('volume-full', { volume, at, stayed });
     case 'EROFS':
     case 'EACCES':
     case 'EPERM':
-      throw new Refused(409, 'volume-read-only', `The volume ${volume} may not be written to${where}. ${left}`);
+      throw new Refused('volume-closed', { volume, at, stayed });
     case 'ENOENT':
-      throw new Refused(503, 'volume-missing', `The volume ${volume} went away${where}. ${left}`);
+      throw new Refused('volume-lost', { volume, at, stayed });
     default:
-      throw new Refused(409, 'write-failed', `Writing failed${where} (${outcome.code}). ${left}`);
+      throw new Refused('write-failed', { at, stayed, system: outcome.code });
   }
 }

@@ -2,7 +2,6 @@
 import { type Change, type NewContent, orderChanges } from '@nesting/core/change';
 import type { Registers, Values } from '@nesting/core/name';
 import { fillText, type Template } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import { type Contents, contentKey } from '@nesting/disk';
 import { Refused } from '../world';
 
@@ -23,12 +22,7 @@ export function contentBytes(
 ): Uint8Array {
   if (content.kind === 'text') return Buffer.from(content.text);
   const bytes = starters.get(content.key);
-  if (bytes === undefined)
-    throw new Refused(
-      422,
-      'starter-missing',
-      `The starter file ${content.key} is not kept with the template. Nothing was written.`,
-    );
+  if (bytes === undefined) throw new Refused('starter-missing', { path: content.key });
   if (!content.isFilled) return bytes;
   return Buffer.from(fillText(Buffer.from(bytes).toString('utf8'), values, fields, registers));
 }
@@ -37,7 +31,7 @@ export function contentBytes(
 export function requireOrder(changes: readonly Change[]): readonly Change[] {
   const [fault] = orderChanges(changes).faults;
   if (fault === undefined) return changes;
-  throw new Refused(422, 'plan-refused', `${fault.at.path}: ${wordsFor(fault.code, {})} Nothing was written.`);
+  throw new Refused('plan-refused', { at: fault.at.path, because: { code: fault.code, params: {} } });
 }
 
 /** Everything that changes write, to be handed to the process that writes it. */

@@ -78,11 +78,7 @@ async function folderOf(world: World, volume: string, folder: string, project: s
   const text = where === null ? undefined : (await world.disks.run('marker', { where }))?.marker;
   const marker = text === undefined ? null : parseMarker(text);
   if (where === null || !marker?.ok || marker.value.project !== project)
-    throw new Refused(
-      409,
-      'not-there',
-      `In ${folder} on ${volume} there is no folder of this project. Nothing was changed.`,
-    );
+    throw new Refused('not-there', { folder, volume });
   return where;
 }
 
@@ -96,9 +92,8 @@ export async function ownCopy(
   number: string,
 ): Promise<ProjectRow> {
   const [row, shape] = [await readProject(world.db, project), await readShape(world.db, project)];
-  if (row === null || shape === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  if (volume === row.volume && folder === row.folder)
-    throw new Refused(409, 'is-original', 'This is the project’s own folder: say first that the other one is.');
+  if (row === null || shape === null) throw new Refused('no-project');
+  if (volume === row.volume && folder === row.folder) throw new Refused('is-original');
   const where = await folderOf(world, volume, folder, project);
   const id = randomUUID();
   const own: ProjectShape = { ...shape, values: { ...shape.values, number }, folder };
@@ -129,7 +124,7 @@ export async function ownCopy(
     if (lost.aborted) throw notKnown();
     if (outcome?.state !== 'done') {
       await releaseRow(world, id, folder);
-      throw new Refused(409, 'write-failed', 'The copy’s own marker could not be written. Nothing was changed.');
+      throw new Refused('marker-failed');
     }
     await concludeStart(world, id, (client) =>
       recordActivity(client, 'copy-made-own', person.id, id, { volume, folder, number }, `project:${id}`),
@@ -137,7 +132,7 @@ export async function ownCopy(
   });
   await checkProject(world, id, person.id);
   const made = await readProjectRow(world.db, id);
-  if (made === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
+  if (made === null) throw new Refused('project-gone');
   return made;
 }
 
@@ -174,10 +169,8 @@ async function claimRow(world: World, person: string, { id, number, row, shape, 
     });
   } catch (error) {
     const constraint = sqlFault(error)?.constraint;
-    if (constraint === 'project_number_once')
-      throw new Refused(409, 'number-taken', `The number ${number} belongs to another project. Nothing was changed.`);
-    if (constraint === 'project_folder_once')
-      throw new Refused(409, 'folder-taken', `Another project lies in ${folder} by its row. Nothing was changed.`);
+    if (constraint === 'project_number_once') throw new Refused('number-taken', { number });
+    if (constraint === 'project_folder_once') throw new Refused('folder-taken', { folder });
     throw error;
   }
 }

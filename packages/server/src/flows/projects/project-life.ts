@@ -15,19 +15,14 @@ import { Refused, type World } from '../world';
 export async function changeProject(world: World, person: string, id: string, edit: EditProject): Promise<void> {
   await transaction(world.db, async (client) => {
     const before = await readProject(client, id);
-    if (before === null) throw new Refused(404, 'not-found', 'There is no such project.');
+    if (before === null) throw new Refused('no-project');
     const rules = edit.own === undefined ? null : await readOwnRulesBase(client, id);
     const own =
       edit.own === undefined || rules === null
         ? undefined
         : tidyOwn(withConventions(rules.body, rules.conventions), edit.own);
     const changed = await editProject(client, id, person, edit.version, { ...edit, ...(own !== undefined && { own }) });
-    if (!changed)
-      throw new Refused(
-        409,
-        'project-changed',
-        `Somebody else changed ${before.number} since you opened it. Nothing was changed; look at it anew.`,
-      );
+    if (!changed) throw new Refused('project-changed', { number: before.number });
     const what = {
       ...(edit.state !== undefined && edit.state !== before.state && { state: `${before.state} → ${edit.state}` }),
       ...(edit.teamNote !== undefined && { 'team note': 'written' }),
@@ -44,8 +39,7 @@ export async function changeProject(world: World, person: string, id: string, ed
 }
 
 export async function tick(world: World, person: string, id: string, place: number, done: boolean): Promise<void> {
-  if (!(await tickFirstDay(world.db, id, place, done ? person : null)))
-    throw new Refused(404, 'not-found', 'There is no such line.');
+  if (!(await tickFirstDay(world.db, id, place, done ? person : null))) throw new Refused('no-line');
 }
 
 /** Signposts in a form programs read, by the project's id or number, with each system's own way to the volume. */
@@ -57,18 +51,13 @@ export async function signpostText(
 ): Promise<string> {
   const found = await findProject(world.db, project);
   const page = found === null ? null : await readProject(world.db, found);
-  if (page === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (page === null) throw new Refused('no-project');
   const registers: Registers = await readRegisters(world.db);
   const signposts = signpostsOf(expandTemplate(page.body, page.values, registers));
   const prefixes = await readPrefixes(world.db);
   const prefixOf = (volume: string): string => {
     const prefix = prefixes.get(volume)?.[system] || (system === 'linux' ? (volumeRoot(world, volume) ?? '') : '');
-    if (prefix === '')
-      throw new Refused(
-        409,
-        'prefix-missing',
-        `Nobody has said how ${system} sees the volume ${volume}: a coordinator does, among the volumes.`,
-      );
+    if (prefix === '') throw new Refused('prefix-missing', { system, volume });
     return prefix;
   };
   return printSignposts(form, signposts, (s) => pathOn(system, prefixOf(s.volume ?? page.volume), page.folder, s.path));

@@ -14,8 +14,7 @@ import { Refused } from '../world';
 /** The rules of a shape as they hold for one project. */
 export async function rulesOf(client: Client, shape: ProjectShape, own: OwnRules): Promise<Template> {
   const edition = await readEdition(client, shape.template, shape.edition);
-  if (edition === null)
-    throw new Refused(404, 'no-template', 'This edition of the template does not exist. Nothing was changed.');
+  if (edition === null) throw new Refused('no-template');
   const bodies: Record<string, Convention> = await conventionEditions(client, shape.conventions);
   const body = withOwnRules(withConventions(edition, bodies), own);
   return Object.keys(shape.adjusted).length === 0 ? body : { ...body, adjusted: shape.adjusted };

@@ -4,13 +4,14 @@
  */
 import { createHash } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
+import { coded, type Params } from '@nesting/core';
 import { type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
 import { projectFolderChange } from '@nesting/core/planners';
 import { nameFaults } from '@nesting/core/portable';
 import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import type { Template } from '@nesting/core/template';
 import { base64 } from '@nesting/core/text';
-import { placeWords, wordsFor } from '@nesting/core/words';
+import { placeWords, type RefusalParams, wordsFor } from '@nesting/core/words';
 import type { PlannedReshape, Where } from '@nesting/disk';
 import { reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -34,7 +35,7 @@ interface Judged {
   readonly after: Template;
   readonly plan: PlannedReshape;
   readonly folder: ReshapePlan['folder'];
-  readonly refused: readonly string[];
+  readonly faults: readonly PlanFault[];
   readonly fingerprint: string;
 }
 
@@ -42,9 +43,9 @@ interface Judged {
 const MOST_LINES = 5000;
 
 export async function planReshape(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<ReshapePlan> {
-  const { plan, folder, refused, fingerprint } = await judge(world, me, { id, asked, withChanges: false });
+  const { plan, folder, faults, fingerprint } = await judge(world, me, { id, asked, withChanges: false });
   const { lines, all, counts, kept, longest, budget } = plan;
-  return { lines, all, counts, kept, folder, refused, fingerprint, longest, budget };
+  return { lines, all, counts, kept, folder, refused: faults.map(faultWords), fingerprint, longest, budget };
 }
 
 /** The project's folder, as it may be worked in. */
@@ -53,9 +54,12 @@ async function liveFolder(
   project: { readonly volume: string; readonly folder: string; readonly state: string },
 ): Promise<Where> {
   if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
-    throw new Refused(409, 'not-running', 'This project has no folder to be changed just now.');
-  return projectWhere(world, project, 'Nothing was changed.');
+    throw new Refused('not-running');
+  return projectWhere(world, project);
 }
+
+/** What stands against it, and at which line or field. */
+type PlanFault = RefusalParams<'plan-refused'>;
 
 interface ToJudge {
   readonly id: string;
@@ -68,13 +72,8 @@ async function judge(world: World, me: Asker, { id, asked, withChanges }: ToJudg
   const { db } = world;
   const project = await readProject(db, id);
   const from = project === null ? null : await readShape(db, id);
-  if (project === null || from === null) throw new Refused(404, 'not-found', 'There is no such project.');
-  if (project.version !== asked.version)
-    throw new Refused(
-      409,
-      'project-changed',
-      `Somebody else changed ${project.number} since you opened it. Nothing was changed; look at it anew.`,
-    );
+  if (project === null || from === null) throw new Refused('no-project');
+  if (project.version !== asked.version) throw new Refused('project-changed', { number: project.number });
   const where = await liveFolder(world, project);
   const registers = await readRegisters(db);
   const wished = await shapeAsked(db, from, asked);
@@ -99,7 +98,7 @@ async function judge(world: World, me: Asker, { id, asked, withChanges }: ToJudg
     .update(JSON.stringify([to, plan.fingerprint]))
     .digest('hex');
   const judged = { project, where, from, to, after, plan, folder, fingerprint };
-  return { ...judged, refused: await refusals(world, judged, asked) };
+  return { ...judged, faults: await faultsOf(world, judged, asked) };
 }
 
 /** A folder with a name of its own, as an adopted one has, keeps it. */
@@ -109,30 +108,33 @@ function folderRenamed(from: string, rootNames: PlannedReshape['rootNames']): Re
   return isRenamed ? { from, to: `${from.slice(0, from.lastIndexOf('/') + 1)}${after}` } : null;
 }
 
-async function refusals(
+async function faultsOf(
   world: World,
-  { project, to, folder, plan, after }: Omit<Judged, 'refused'>,
+  { project, to, folder, plan, after }: Omit<Judged, 'faults'>,
   asked: ReshapeAsked,
-): Promise<string[]> {
-  const out = plan.refused.map((d) => `${d.line ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
+): Promise<PlanFault[]> {
+  const out: PlanFault[] = plan.refused.map((d) => ({ at: d.line ?? d.field ?? '', because: coded(d) }));
+  const add = (code: string, params: Params = {}) => out.push({ at: '', because: { code, params } });
   const number = String(to.values.number ?? '');
-  if (number === '') out.push('A project needs a number.');
-  if (number !== project.number && (await projectsAt(world.db, number, '', '')).number)
-    out.push(`The number ${number} belongs to another project.`);
-  const kept = number === project.number ? null : await reservedFor(world.db, number, project.id);
-  if (kept !== null) out.push(`The number ${number} is reserved: ${kept}`);
+  if (number === '') add('number-missing');
+  if (number !== project.number && (await projectsAt(world.db, number, '', '')).number) add('number-taken', { number });
+  const why = number === project.number ? null : await reservedFor(world.db, number, project.id);
+  if (why !== null) add('number-reserved', { number, why });
   if (folder !== null) {
     const hindrance = await hindranceAt(world, { volume: project.volume, folder: folder.to });
     const onlyCase = folder.to.toLowerCase() === folder.from.toLowerCase();
     if ((hindrance === null || hindrance === 'path-link') && !onlyCase)
-      out.push(`A folder ${folder.to} is there already on ${project.volume}.`);
+      add('folder-there', { folder: folder.to, volume: project.volume });
   }
   for (const { name } of asked.extra)
     if (nameFaults(name, after.checks?.profiles ?? ['windows', 'macos']).some((f) => f.weight === 'refused'))
-      out.push(`${name} is no name for a file.`);
-  for (const fault of plan.orderFaults) out.push(`${placeWords(fault.at)}: ${wordsFor(fault.code, {})}`);
+      add('no-file-name', { name });
+  for (const { at, code } of plan.orderFaults) out.push({ at: placeWords(at), because: { code, params: {} } });
   return out;
 }
+
+const faultWords = ({ at, because }: PlanFault): string =>
+  `${at === '' ? '' : `${at}: `}${wordsFor(because.code, because.params)}`;
 
 /** What it is about, for lists of batches. */
 const aboutOf = ({ from, to, plan }: Judged): string =>
@@ -155,13 +157,9 @@ export async function prepareReshape(
   { asked, fingerprint }: { readonly asked: ReshapeAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
   const judged = await judge(world, me, { id: project, asked, withChanges: true });
-  if (judged.refused.length > 0) throw new Refused(422, 'plan-refused', `${judged.refused[0]} Nothing was changed.`);
-  if (judged.fingerprint !== fingerprint)
-    throw new Refused(
-      409,
-      'disk-changed',
-      'The disk or the rules changed since this plan was shown. Nothing was changed; the plan is made anew.',
-    );
+  const [fault] = judged.faults;
+  if (fault !== undefined) throw new Refused('plan-refused', fault);
+  if (judged.fingerprint !== fingerprint) throw new Refused('disk-changed');
   const { where, from, to, plan, folder } = judged;
   const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
   const changes = [...plan.changes, ...plan.own, ...renamed];

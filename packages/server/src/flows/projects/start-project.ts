@@ -4,6 +4,7 @@
  * into it whole. A start that fails leaves neither a number used nor a folder behind; one that a crash cut short is
  * settled at the next boot.
  */
+
 import { randomUUID } from 'node:crypto';
 import {
   type Look,
@@ -14,11 +15,11 @@ import {
   type StartRequest,
   startSchema,
 } from '@nesting/contract';
+import { coded } from '@nesting/core';
 import type { Change, NewContent } from '@nesting/core/change';
 import type { Registers } from '@nesting/core/name';
 import { redirectedChanges, startChanges } from '@nesting/core/planners';
 import { type Expansion, expandTemplate, type Template, withConventions } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import { DiskError, type StartOutcome, type Where } from '@nesting/disk';
 import { type Client, transaction } from '../../db/client';
 import { releaseBytes } from '../../db/queries/batches/space';
@@ -72,7 +73,7 @@ export async function planStart(
   const { bodies, editions } = await conventionsOf(db, request.template);
   // A project keeps the conventions that are in force on the day it is started.
   const conventional = edition && withConventions(edition, bodies);
-  if (conventional === null) throw new Refused(404, 'no-template', 'This edition of the template does not exist.');
+  if (conventional === null) throw new Refused('no-template');
   const template =
     Object.keys(request.adjusted).length === 0 ? conventional : { ...conventional, adjusted: request.adjusted };
   const expansion = judged(template, request, await readRegisters(db), prefix);
@@ -117,8 +118,7 @@ export async function startProject(
 async function startedBefore(world: World, key: string, request: StartGiven): Promise<ProjectRow | null> {
   const known = await readProjectRow(world.db, key);
   if (known === null) return null;
-  if (known.number !== String(request.values.number))
-    throw new Refused(409, 'key-used', 'This key was used for another start. Nothing was written.');
+  if (known.number !== String(request.values.number)) throw new Refused('key-used');
   if (known.state !== 'starting') return known;
   await underLease(world, key, () => settleStart(world, known));
   return readProjectRow(world.db, key);
@@ -154,7 +154,7 @@ async function start(world: World, person: string, to: ToStart): Promise<Project
   );
   await checkProject(world, id, person);
   const project = await readProjectRow(world.db, id);
-  if (project === null) throw new Refused(404, 'no-project', 'The project was made and is gone again.');
+  if (project === null) throw new Refused('project-gone');
   return project;
 }
 
@@ -182,12 +182,7 @@ interface Elsewhere {
 }
 
 async function placesElsewhere(world: World, own: string, { away }: Planned): Promise<Elsewhere[]> {
-  if (away.some((a) => a.volume === own))
-    throw new Refused(
-      422,
-      'same-volume',
-      `${own} is the project's own volume: nothing is redirected to it. Nothing was written.`,
-    );
+  if (away.some((a) => a.volume === own)) throw new Refused('same-volume', { volume: own });
   return Promise.all(away.map(async (a) => ({ ...a, where: await readyVolume(world, a.volume) })));
 }
 
@@ -241,8 +236,7 @@ async function writeAll(world: World, person: string, to: ToWrite): Promise<void
 /** The process that wrote it ended in the middle: the disk tells whether it was made, and what is left is taken back. */
 export async function foundOut(world: World, id: string, volume: string, folder: string): Promise<void> {
   await settleStart(world, { id, volume, folder });
-  if ((await readProject(world.db, id)) === null)
-    throw new Refused(503, 'disk-ended', 'Writing was cut short, and what was made is taken back. Try again.');
+  if ((await readProject(world.db, id)) === null) throw new Refused('disk-ended');
 }
 
 /** A volume that went away is an outcome like any other; a lease that was lost is none, as somebody else may be at it. */
@@ -261,10 +255,8 @@ export async function onDisk<T extends { readonly ok: boolean }>(
 /** A folder that is there is added to only where it is nobody's project. */
 async function refuseProjectsFolder(world: World, volume: string, folder: string): Promise<void> {
   const where = await reached(world, { volume, folder });
-  if (where === null)
-    throw new Refused(409, 'no-folder', `There is no folder ${folder} to add to. Nothing was written.`);
-  if ((await world.disks.run('marker', { where })) !== null)
-    throw new Refused(409, 'folder-taken', `${folder} is another project's folder. Nothing was written.`);
+  if (where === null) throw new Refused('no-folder', { folder, volume });
+  if ((await world.disks.run('marker', { where })) !== null) throw new Refused('folder-taken', { folder });
 }
 
 /** Which of the planned paths are in a folder that is there already. */
@@ -282,15 +274,9 @@ export async function pathsThere(
 function judged(template: Template, request: StartGiven, registers: Registers, prefix: string): Expansion {
   const expansion = expandTemplate(template, request.values, registers, { prefix });
   const refused = expansion.diagnostics.find((d) => d.weight === 'refused');
-  if (refused)
-    throw new Refused(
-      422,
-      'plan-refused',
-      `${refused.line ?? refused.field ?? ''}: ${wordsFor(refused.code, refused.params)} Nothing was written.`.trim(),
-    );
+  if (refused) throw new Refused('plan-refused', { at: refused.line ?? refused.field ?? '', because: coded(refused) });
   const number = expansion.values.values.number;
-  if (typeof number !== 'string' || number === '')
-    throw new Refused(422, 'number-missing', 'A project needs a number. Nothing was written.');
+  if (typeof number !== 'string' || number === '') throw new Refused('number-missing');
   return expansion;
 }
 

@@ -2,9 +2,10 @@
  * Blocks of the house: shared from a template, written in drafts, taken up by templates with what each of them made of
  * its copy.
  */
+
 import { type BlockBody, type BlockInForce, clashKeyOf, type PutBlockInForce } from '@nesting/contract';
+import { coded } from '@nesting/core';
 import { type BlockEdition, diagnoseTemplate, type FolderNode, type Template, takeUp } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import { type Client, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -61,8 +62,7 @@ async function takeStarters(
     const starters = [];
     for (const starter of folder.starters ?? []) {
       const bytes = await readDraftStarter(client, template, starter.from);
-      if (bytes === null)
-        throw new Refused(422, 'starter-missing', `The starter file ${starter.from} is not there. Nothing was shared.`);
+      if (bytes === null) throw new Refused('starter-missing', { path: starter.from });
       const from = `starters/${block}/${starter.from.split('/').at(-1)}`;
       await putBlockStarter(client, block, from, bytes);
       await putDraftStarter(client, template, from, bytes);
@@ -84,10 +84,7 @@ export async function keepBlock(
   body: BlockBody,
   version: number,
 ): Promise<{ version: number }> {
-  return keptDraft(() => saveBlockDraft(world.db, id, body, version, person), {
-    code: 'no-block',
-    words: 'This shared part does not exist any more.',
-  });
+  return keptDraft(() => saveBlockDraft(world.db, id, body, version, person), 'no-block');
 }
 
 export async function dropBlockDraft(world: World, person: string, id: string): Promise<void> {
@@ -156,11 +153,7 @@ async function takeUpIn(
     const body = merged(newest);
     const [fault] = diagnoseTemplate(body, await readRegisters(world.db));
     if (fault)
-      throw new Refused(
-        422,
-        'block-unusable',
-        `In ${newest.name}, ${fault.node ?? 'the template'}: ${wordsFor(fault.code, fault.params)} Nothing was put in force.`,
-      );
+      throw new Refused('block-unusable', { template: newest.name, at: fault.node ?? '', because: coded(fault) });
     edition = await nextEditionWith(client, body, block, pathsIn(body, block), words, person);
     await recordActivity(client, 'template-in-force', person, null, { template, edition, said: words });
   }

@@ -1,5 +1,6 @@
 /** A convention's way from a draft to an edition in force; what a draft would do to the files of running projects. */
 import type { ConventionImpact, ImpactRow, ProjectNames } from '@nesting/contract';
+import { type Coded, coded } from '@nesting/core';
 import { NameImpactCounter } from '@nesting/core/impact';
 import {
   compileConvention,
@@ -12,7 +13,6 @@ import {
 } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { type Convention, ownRegisters, type Template, withConventions } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -55,10 +55,7 @@ export async function keepDraft(
   convention: Convention,
   version: number,
 ): Promise<{ version: number }> {
-  return keptDraft(() => saveDraft(world.db, { ...convention, id }, version, person), {
-    code: 'no-convention',
-    words: 'This convention does not exist any more.',
-  });
+  return keptDraft(() => saveDraft(world.db, { ...convention, id }, version, person), 'convention-gone');
 }
 
 export async function dropDraft(world: World, person: string, id: string): Promise<void> {
@@ -76,7 +73,7 @@ export async function publishConvention(
   const draft = await readDraft(world.db, id);
   if (draft === null || draft.version !== version) throw draftNotLookedAt();
   const hindrance = hindranceOf(draft.convention, await contextOf(world, id));
-  if (hindrance !== null) throw new Refused(422, 'draft-unusable', `${hindrance} Nothing was put in force.`);
+  if (hindrance !== null) throw new Refused('draft-unusable', { at: '', because: coded(hindrance) });
   const edition = await transaction(world.db, async (client) => {
     const put = await putInForce(client, id, version, person);
     if (put !== null)
@@ -111,19 +108,20 @@ function fieldsOfTemplate(template: Template): Field[] {
   return [...entries, ...template.fields];
 }
 
-function hindranceOf(convention: Convention, context: Context): string | null {
+function hindranceOf(convention: Convention, context: Context): Coded | null {
   const pattern = parsePattern(convention.pattern);
-  if (!pattern.ok) return wordsFor(pattern.faults[0]?.code ?? '', pattern.faults[0]?.params ?? {});
+  if (!pattern.ok) return pattern.faults[0] ?? null;
   const compiled = compileConvention(pattern.value, {
     fields: [...(convention.fields ?? []), ...context.fields],
     registers: mergeRegisters(NO_REGISTERS, context.registers),
     families: convention.families,
   });
-  if (!compiled.ok) return wordsFor(compiled.faults[0]?.code ?? '', compiled.faults[0]?.params ?? {});
-  const broken = (convention.good ?? []).find((name) => readName(compiled.value, name) === null);
-  if (broken !== undefined) return `“${broken}” is kept as a good name, and would break the rule.`;
-  const passing = (convention.bad ?? []).find((name) => readName(compiled.value, name) !== null);
-  return passing === undefined ? null : `“${passing}” is kept as a bad name, and would follow the rule.`;
+  if (!compiled.ok) return compiled.faults[0] ?? null;
+  const follows = (name: string): boolean => readName(compiled.value, name) !== null;
+  const broken = (convention.good ?? []).find((name) => !follows(name));
+  if (broken !== undefined) return { code: 'good-breaks', params: { name: broken } };
+  const passing = (convention.bad ?? []).find(follows);
+  return passing === undefined ? null : { code: 'bad-follows', params: { name: passing } };
 }
 
 /** Names looked at for one answer: beyond them the rest is counted as not looked at. */
@@ -171,7 +169,7 @@ const MOST_SHOWN = 2000;
 /** The names that are there in the folders where a convention holds. */
 export async function namesIn(world: World, projectId: string, convention: string): Promise<ProjectNames> {
   const project = await readProject(world.db, projectId);
-  if (project === null) throw new Refused(404, 'not-found', 'There is no such project.');
+  if (project === null) throw new Refused('no-project');
   const uses = await projectsUsing(world.db, convention);
   const locals = new Set(uses.filter((u) => u.project === projectId).map((u) => u.local));
   const rules = new ProjectRules({
@@ -179,7 +177,7 @@ export async function namesIn(world: World, projectId: string, convention: strin
     values: project.values,
     registers: await readRegisters(world.db),
   });
-  const where = await projectWhere(world, project, 'No names can be read.');
+  const where = await projectWhere(world, project);
   const lines = rules.expansion.lines.filter(
     (line) => line.kind === 'folder' && line.rules.conventions?.some((local) => locals.has(local)),
   );

@@ -62,7 +62,7 @@ export async function templateFile(
   const draft = edition === null ? await readTemplateDraft(world.db, id) : null;
   const newest = edition ?? (draft === null ? ((await listEditions(world.db, id))[0]?.edition ?? null) : null);
   const template = draft?.template ?? (newest === null ? null : await readEdition(world.db, id, newest));
-  if (template === null) throw new Refused(404, 'not-found', 'There is no such edition.');
+  if (template === null) throw new Refused('no-template');
   const files = new Map([
     [
       `${id}.nest.json`,
@@ -141,7 +141,7 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
     registers: NO_REGISTERS,
   };
   const taken = <T>(parsed: { ok: true; value: T } | { ok: false; faults: readonly string[] }): T => {
-    if (!parsed.ok) throw unusable(parsed.faults[0] ?? 'A file cannot be read.');
+    if (!parsed.ok) throw unusable('fault', `${parsed.faults[0]}.`);
     return parsed.value;
   };
   const beside = (path: string, wanted: readonly string[]): Map<string, Uint8Array> => {
@@ -168,7 +168,7 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
     else set.registers = taken(parseRegisters(body, path));
   }
   if (set.templates.length + set.blocks.length + set.conventions.length === 0 && set.registers === NO_REGISTERS)
-    throw unusable('There are no rules in this file: no template, convention, shared part or lists.');
+    throw unusable('no-rules');
   return set;
 }
 

@@ -217,12 +217,7 @@ export async function takeRules(
   const actOf = (kind: RuleKind, id: string) => {
     const row = rows.get(ruleKeyOf({ kind, id }));
     const act = choices[ruleKeyOf({ kind, id })] ?? row?.acts[0] ?? 'leave';
-    if (row !== undefined && !row.acts.includes(act))
-      throw new Refused(
-        409,
-        'rules-changed',
-        `${row.name} is not as it was when this was looked at. Nothing was taken in; look again.`,
-      );
+    if (row !== undefined && !row.acts.includes(act)) throw new Refused('rules-changed', { name: row.name });
     return { act, isNew: row?.state === 'new' };
   };
   const taken: RulesTaken['taken'][number][] = [];
@@ -313,11 +308,7 @@ async function takeBlock(
   else if ((await saveBlockDraft(client, thing.id, body, 0, person)) === null) throw draftThere(thing.name);
   for (const [path, bytes] of starters)
     if (!(await putBlockStarter(client, thing.id, path, bytes)))
-      throw new Refused(
-        409,
-        'file-there',
-        `The shared part ${thing.name} has another file ${path} in an edition of ours. Nothing was taken in.`,
-      );
+      throw new Refused('file-there', { name: thing.name, path });
   return { id: thing.id, as: isNew ? 'in-force' : 'draft' };
 }
 
@@ -337,9 +328,4 @@ async function takeTemplate(
   return { id: thing.id, as: 'draft' };
 }
 
-const draftThere = (name: string): Refused =>
-  new Refused(
-    409,
-    'draft-there',
-    `${name} has a draft that somebody is writing. Put it in force or discard it first; nothing was taken in.`,
-  );
+const draftThere = (name: string): Refused => new Refused('draft-there', { name });

@@ -60,11 +60,7 @@ export async function addMeanings(client: Client, added: readonly Meanings[]): P
       const words = meanings[mark];
       if (words === undefined || words === ours[mark]) continue;
       if (ours[mark] !== undefined || !(await writeMeaning(client, mark, words, '')))
-        throw new Refused(
-          409,
-          'rules-changed',
-          'The meanings of marks are not as they were when this was looked at. Nothing was taken in; look again.',
-        );
+        throw new Refused('rules-changed', { name: 'The list of marks' });
       ours[mark] = words;
     }
 }

@@ -1,7 +1,6 @@
 /** A template file and the starter files beside it, as they are taken into an installation. */
 
 import { LIMITS } from '@nesting/core';
-import { codeOf } from '@nesting/core/change';
 import type { FolderNode, Starter, Template } from '@nesting/core/template';
 import { inRoot, readPlain } from '@nesting/disk';
 import { Refused } from '../world';
@@ -26,12 +25,8 @@ export function startersBeside(folder: string, { root, blocks }: Template): Map<
         [...named].map((from) => {
           try {
             return [from, readPlain(beside, from, LIMITS.starterBytes)];
-          } catch (error) {
-            throw new Refused(
-              422,
-              'starter-missing',
-              `The starter file ${from} is not beside the template (${codeOf(error)}).`,
-            );
+          } catch (_error) {
+            throw new Refused('starter-missing', { path: from });
           }
         }),
       ),

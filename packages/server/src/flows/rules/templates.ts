@@ -2,7 +2,9 @@
  * A template's way from a draft to an edition in force, in and out of files; what a draft would mean for projects that
  * run.
  */
+
 import type { TemplateImpactRow } from '@nesting/contract';
+import { coded } from '@nesting/core';
 import {
   diagnoseTemplate,
   expandTemplate,
@@ -13,7 +15,6 @@ import {
   withConventions,
   withOwnRules,
 } from '@nesting/core/template';
-import { wordsFor } from '@nesting/core/words';
 import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
@@ -71,10 +72,7 @@ export async function keepTemplate(
   template: Template,
   version: number,
 ): Promise<{ version: number }> {
-  return keptDraft(() => saveTemplateDraft(world.db, { ...template, id }, version, person), {
-    code: 'no-template',
-    words: 'This template does not exist any more.',
-  });
+  return keptDraft(() => saveTemplateDraft(world.db, { ...template, id }, version, person), 'no-template');
 }
 
 export async function dropTemplateDraft(world: World, person: string, id: string): Promise<void> {
@@ -94,24 +92,14 @@ export async function publishTemplate(
   if (draft === null || draft.version !== version) throw draftNotLookedAt();
   const studio = await readRegisters(world.db);
   const [fault] = diagnoseTemplate(draft.template, studio);
-  if (fault)
-    throw new Refused(
-      422,
-      'draft-unusable',
-      `${fault.node ?? ''}: ${wordsFor(fault.code, fault.params)} Nothing was put in force.`,
-    );
+  if (fault) throw new Refused('draft-unusable', { at: fault.node ?? '', because: coded(fault) });
   return transaction(world.db, async (client) => {
     const put = await putTemplateInForce(client, id, version, said, person);
     if (put === null) throw draftNotLookedAt();
     const paths = starterPaths(put.template);
     const copied = new Set(await copyStarters(client, id, put.edition, paths));
     const absent = paths.find((path) => !copied.has(path));
-    if (absent !== undefined)
-      throw new Refused(
-        422,
-        'starter-missing',
-        `The starter file ${absent} is not there. Give it, or take it out; nothing was put in force.`,
-      );
+    if (absent !== undefined) throw new Refused('starter-missing', { path: absent });
     await adoptConventions(client, put.template);
     await recordActivity(client, 'template-in-force', person, null, { template: id, edition: put.edition, said });
     return { edition: put.edition };

@@ -5,6 +5,7 @@
 
 import { buffer } from 'node:stream/consumers';
 import { LIMITS } from '@nesting/core';
+import type { RefusalParams } from '@nesting/core/words';
 import { fromBufferPromise } from 'yauzl';
 import { ZipFile } from 'yazl';
 import { Refused } from '../world';
@@ -14,7 +15,8 @@ const MOST_ENTRIES = 5000;
 /** What may be given as a starter file comes back from a zip too. */
 const { starterBytes: MOST_FILE, ruleFileBytes: MOST_BYTES } = LIMITS;
 
-export const unusable = (why: string): Refused => new Refused(422, 'file-unusable', `${why} Nothing was taken in.`);
+export const unusable = (why: RefusalParams<'file-unusable'>['why'], what = ''): Refused =>
+  new Refused('file-unusable', { why, what });
 
 export async function zipOf(files: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> {
   const zip = new ZipFile();
@@ -33,18 +35,18 @@ export async function filesOf(bytes: Uint8Array): Promise<Map<string, Buffer>> {
     for await (const entry of zip.eachEntry()) {
       const path = entry.fileName;
       if (path.endsWith('/')) continue;
-      if (files.size >= MOST_ENTRIES) throw unusable(`The zip holds more than ${MOST_ENTRIES} files.`);
-      if (entry.uncompressedSize > MOST_FILE) throw unusable(`${path} is larger than a starter file may be.`);
+      if (files.size >= MOST_ENTRIES) throw unusable('too-many-files', String(MOST_ENTRIES));
+      if (entry.uncompressedSize > MOST_FILE) throw unusable('file-too-large', path);
       const content = await limited(await zip.openReadStreamPromise(entry), MOST_FILE, () =>
-        unusable(`${path} is larger than a starter file may be.`),
+        unusable('file-too-large', path),
       );
       total += content.length;
-      if (total > MOST_BYTES) throw unusable('The zip unpacks to more than rules may hold.');
+      if (total > MOST_BYTES) throw unusable('unpacks-too-large');
       files.set(path, content);
     }
   } catch (error) {
     if (error instanceof Refused) throw error;
-    throw unusable(`This is no zip that can be read (${error instanceof Error ? error.message : 'unknown'}).`);
+    throw unusable('no-zip', error instanceof Error ? error.message : 'unknown');
   }
   return files;
 }

@@ -1,89 +1,26 @@
 /** Blocks shared by several templates. */
-
-import { ALL, COORDINATOR, putBlockInForceSchema, saveBlockSchema, shareBlockSchema } from '@nesting/contract';
-import { LIMITS } from '@nesting/core';
-import { relPathOf } from '@nesting/core/listing';
+import { BLOCK_ENDPOINTS } from '@nesting/contract';
+import { nameOf, relPathOf } from '@nesting/core/listing';
 import { blockEditions, blockStarters, listBlocks, putBlockStarter } from '../../db/queries/rules/blocks';
 import { dropBlockDraft, keepBlock, publishBlock, shareBlock } from '../../flows/rules/blocks';
 import { Refused } from '../../flows/world';
-import { asFile, bodyOf, found, type Route, wordOf } from '../route';
+import { bytesOf, routesOf, somebodysFile } from '../handlers';
+import { found } from '../route';
 
-export const BLOCKS: readonly Route[] = [
-  {
-    method: 'GET',
-    path: '/api/blocks',
-    roles: ALL,
-    handle: async ({ c, world }) => c.json(await listBlocks(world.db)),
+export const BLOCKS = routesOf(BLOCK_ENDPOINTS, {
+  listBlocks: ({ world }) => listBlocks(world.db),
+  shareBlock: ({ world, me, body }) => shareBlock(world, me.id, body.template, body.body),
+  blockEditions: ({ world, params }) => blockEditions(world.db, params.id),
+  keepBlock: ({ world, me, params, body }) => keepBlock(world, me.id, params.id, body.body, body.version),
+  discardBlock: ({ world, me, params }) => dropBlockDraft(world, me.id, params.id),
+  putBlockInForce: ({ world, me, params, body }) => publishBlock(world, me.id, params.id, body),
+  readBlockStarter: async ({ world, params, query: { path } }) =>
+    somebodysFile(nameOf(path), found((await blockStarters(world.db, params.id)).get(path) ?? null)),
+  putBlockStarter: async ({ world, params, query, body }) => {
+    const path = relPathOf(query.path);
+    // Editions share the files of a block: each must lie under its own name.
+    if (!path.ok || !path.value.startsWith(`starters/${params.id}/`)) throw new Refused('block-starter-path');
+    if (!(await putBlockStarter(world.db, params.id, path.value, await bytesOf(body))))
+      throw new Refused('file-there', { name: params.id, path: path.value });
   },
-  {
-    method: 'POST',
-    path: '/api/blocks',
-    roles: COORDINATOR,
-    handle: async ({ c, world, me }) => {
-      const { template, body } = await bodyOf(c, shareBlockSchema);
-      return c.json(await shareBlock(world, me.id, template, body), 201);
-    },
-  },
-  {
-    method: 'GET',
-    path: '/api/blocks/:id/editions',
-    roles: ALL,
-    handle: async ({ c, world }) => c.json(await blockEditions(world.db, wordOf(c))),
-  },
-  {
-    method: 'PUT',
-    path: '/api/blocks/:id/draft',
-    roles: COORDINATOR,
-    handle: async ({ c, world, me }) => {
-      const { body, version } = await bodyOf(c, saveBlockSchema);
-      return c.json(await keepBlock(world, me.id, wordOf(c), body, version));
-    },
-  },
-  {
-    method: 'DELETE',
-    path: '/api/blocks/:id/draft',
-    roles: COORDINATOR,
-    handle: async ({ c, world, me }) => {
-      await dropBlockDraft(world, me.id, wordOf(c));
-      return c.body(null, 204);
-    },
-  },
-  {
-    method: 'POST',
-    path: '/api/blocks/:id/editions',
-    roles: COORDINATOR,
-    handle: async ({ c, world, me }) =>
-      c.json(await publishBlock(world, me.id, wordOf(c), await bodyOf(c, putBlockInForceSchema)), 201),
-  },
-  {
-    method: 'GET',
-    path: '/api/blocks/:id/starter',
-    most: LIMITS.starterBytes,
-    roles: ALL,
-    handle: async ({ c, world }) =>
-      asFile(c, found((await blockStarters(world.db, wordOf(c))).get(c.req.query('path') ?? '') ?? null)),
-  },
-  {
-    method: 'PUT',
-    path: '/api/blocks/:id/starter',
-    most: LIMITS.starterBytes,
-    roles: COORDINATOR,
-    handle: async ({ c, world }) => {
-      const path = relPathOf(c.req.query('path') ?? '');
-      // Editions share the files of a block: each must lie under its own name.
-      if (!path.ok || !path.value.startsWith(`starters/${wordOf(c)}/`))
-        throw new Refused(
-          400,
-          'path-refused',
-          'A starter file of a shared part lies under the name of the shared part.',
-        );
-      if (!(await putBlockStarter(world.db, wordOf(c), path.value, new Uint8Array(await c.req.arrayBuffer()))))
-        throw new Refused(
-          409,
-          'file-there',
-          'The shared part has another file of this name in an edition in force; give this one another name.',
-        );
-      return c.body(null, 204);
-    },
-  },
-];
+});

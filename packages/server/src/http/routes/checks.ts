@@ -32,7 +32,7 @@ export const CHECKS = routesOf(CHECK_ENDPOINTS, {
   askCheck: async ({ world, me, params, body }) => {
     const project = found(await readProject(world.db, params.id));
     if (project.state === 'starting' || project.state === 'failed' || project.state === 'packed')
-      throw new Refused(409, 'not-running', 'This project has no folder to be checked just now.');
+      throw new Refused('not-running');
     return found(await readCheck(world.db, await checkProject(world, project.id, me.id, body.what)));
   },
   checksOfProject: ({ world, params }) => checksOfProject(world.db, params.id),

@@ -5,7 +5,7 @@ import { useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
-import { Button, Choose, Confirm, CopyButton, Labelled, Refused, TextInput } from '../../ui';
+import { Button, Choose, Confirm, CopyButton, Labelled, Refused, TextInput, Tick } from '../../ui';
 import { NewPassword } from './new-password';
 import { peopleApi } from './people-api';
 
@@ -30,7 +30,9 @@ function PasswordSection({ demo }: { demo: boolean }) {
   const id = useId();
   const [old, setOld] = useState('');
   const [password, setPassword] = useState<string | null>(null);
-  const [change, { error, isSuccess }] = peopleApi.useChangePasswordMutation();
+  const [keepKeys, setKeepKeys] = useState(false);
+  const { data: keys = [] } = peopleApi.useKeysQuery();
+  const [change, { error, isSuccess, originalArgs }] = peopleApi.useChangePasswordMutation();
   return (
     <section aria-labelledby={`${id}h`} className="flex flex-col gap-3">
       <h2 id={`${id}h`} className="text-lg font-semibold">
@@ -43,7 +45,7 @@ function PasswordSection({ demo }: { demo: boolean }) {
         className="flex max-w-80 flex-col gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          if (password !== null) void change({ old, password });
+          if (password !== null) void change({ old, password, keepKeys: keys.length > 0 && keepKeys });
         }}
       >
         <Labelled id={`${id}o`} label="The old one">
@@ -56,10 +58,17 @@ function PasswordSection({ demo }: { demo: boolean }) {
           />
         </Labelled>
         <NewPassword onPassword={setPassword} />
+        {keys.length > 0 && (
+          <Tick
+            label={keys.length === 1 ? 'My access key goes on opening' : `My ${keys.length} access keys go on opening`}
+            checked={keepKeys}
+            onChange={setKeepKeys}
+          />
+        )}
         <Refused words={error && troubleOf(error)} />
         {isSuccess && (
           <p role="status" className="text-sm">
-            Changed. Every other session has ended.
+            Changed. Every other session has ended{originalArgs?.keepKeys ? '; your keys go on' : ', and every key'}.
           </p>
         )}
         <Button type="submit" className="self-start" disabled={old === '' || password === null}>

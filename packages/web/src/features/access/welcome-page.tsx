@@ -7,6 +7,7 @@ import { useEffect, useId, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
+import type { BodyFor } from '../../app/endpoints';
 import { Button, Labelled, Refused, TextInput } from '../../ui';
 import { NewPassword } from './new-password';
 import { peopleApi } from './people-api';
@@ -66,7 +67,7 @@ export function WelcomePage() {
   );
 }
 
-type First = Required<Parameters<ReturnType<typeof peopleApi.useAcceptLinkMutation>[0]>[0]>['first'];
+type First = NonNullable<BodyFor<'acceptLink'>['first']>;
 
 /** Who coordinates first says who they are. `null` while something is missing. */
 function FirstFields({ onFirst }: { onFirst: (first: First | null) => void }) {

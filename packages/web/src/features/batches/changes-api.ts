@@ -1,5 +1,5 @@
 /** Plans of changes, the batches they become, folders taken in, copies. */
-import type { AdoptRequest, CopyPlace, Fits, ProjectRow, ReshapeRequest } from '@nesting/contract';
+import type { ReshapeRequest } from '@nesting/contract';
 import { api } from '../../app/api';
 import { asks, type BodyFor } from '../../app/endpoints';
 
@@ -62,21 +62,18 @@ export const changesApi = api.injectEndpoints({
       invalidatesTags: BATCH_TAGS,
     }),
     stopBatch: build.mutation(asks('stopBatch', ({ project: id, batch }: OfBatch) => ({ id, batch }))),
-    copies: build.query<CopyPlace[], string>({ query: (id) => `projects/${id}/copies`, keepUnusedDataFor: 0 }),
-    ownCopy: build.mutation<ProjectRow, { project: string; volume: string; folder: string; number: string }>({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/copies/own`, method: 'POST', body }),
+    copies: build.query({ ...asks('compareCopies', (id: string) => ({ id })), keepUnusedDataFor: 0 }),
+    ownCopy: build.mutation({
+      ...asks('ownCopy', ({ project: id, ...body }: BodyFor<'ownCopy'> & { project: string }) => ({ id, body })),
       invalidatesTags: ['projects', 'activity', 'numbers'],
     }),
-    leaveCopy: build.mutation<void, { project: string; volume: string; folder: string }>({
-      query: ({ project, ...body }) => ({ url: `projects/${project}/copies/leave`, method: 'POST', body }),
+    leaveCopy: build.mutation({
+      ...asks('leaveCopy', ({ project: id, ...body }: BodyFor<'leaveCopy'> & { project: string }) => ({ id, body })),
       invalidatesTags: ['activity'],
     }),
-    fits: build.query<Fits, { volume: string; folder: string }>({
-      query: (body) => ({ url: 'adopt/fits', method: 'POST', body }),
-      keepUnusedDataFor: 30,
-    }),
-    adopt: build.mutation<ProjectRow, AdoptRequest>({
-      query: (body) => ({ url: 'adopt', method: 'POST', body }),
+    fits: build.query({ ...asks('fitFolder', (body: BodyFor<'fitFolder'>) => ({ body })), keepUnusedDataFor: 30 }),
+    adopt: build.mutation({
+      ...asks('adoptFolder', (body: BodyFor<'adoptFolder'>) => ({ body })),
       invalidatesTags: ['projects', 'activity', 'numbers'],
     }),
   }),

@@ -1,37 +1,29 @@
 /** Parts shared by templates. */
-import type { BlockBody, BlockEditionRow, BlockInForce, BlockRow, PutBlockInForce } from '@nesting/contract';
-import type { FolderNode } from '@nesting/core/template';
 import { api } from '../../app/api';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
 
 export const blocksApi = api.injectEndpoints({
   endpoints: (build) => ({
-    blocks: build.query<BlockRow[], void>({ query: () => 'blocks', providesTags: ['blocks'] }),
-    blockEditions: build.query<BlockEditionRow[], string>({
-      query: (id) => `blocks/${encodeURIComponent(id)}/editions`,
-      providesTags: ['blocks'],
-    }),
-    shareBlock: build.mutation<
-      { id: string; edition: number; folders: readonly FolderNode[] },
-      { template: string; body: BlockBody }
-    >({ query: (body) => ({ url: 'blocks', method: 'POST', body }), invalidatesTags: ['blocks'] }),
-    keepBlock: build.mutation<{ version: number }, { id: string; body: BlockBody; version: number }>({
-      query: ({ id, ...body }) => ({ url: `blocks/${encodeURIComponent(id)}/draft`, method: 'PUT', body }),
-    }),
-    discardBlock: build.mutation<void, string>({
-      query: (id) => ({ url: `blocks/${encodeURIComponent(id)}/draft`, method: 'DELETE' }),
+    blocks: build.query({ ...asks('listBlocks', unsaid), providesTags: ['blocks'] }),
+    blockEditions: build.query({ ...asks('blockEditions', (id: string) => ({ id })), providesTags: ['blocks'] }),
+    shareBlock: build.mutation({
+      ...asks('shareBlock', (body: BodyFor<'shareBlock'>) => ({ body })),
       invalidatesTags: ['blocks'],
     }),
-    putBlockInForce: build.mutation<BlockInForce, PutBlockInForce & { id: string }>({
-      query: ({ id, ...body }) => ({ url: `blocks/${encodeURIComponent(id)}/editions`, method: 'POST', body }),
+    keepBlock: build.mutation(
+      asks('keepBlock', ({ id, ...body }: BodyFor<'keepBlock'> & { id: string }) => ({ id, body })),
+    ),
+    discardBlock: build.mutation({ ...asks('discardBlock', (id: string) => ({ id })), invalidatesTags: ['blocks'] }),
+    putBlockInForce: build.mutation({
+      ...asks('putBlockInForce', ({ id, ...body }: BodyFor<'putBlockInForce'> & { id: string }) => ({ id, body })),
       invalidatesTags: ['blocks', 'templates'],
     }),
-    putBlockStarter: build.mutation<void, { id: string; path: string; file: File }>({
-      query: ({ id, path, file }) => ({
-        url: `blocks/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`,
-        method: 'PUT',
+    putBlockStarter: build.mutation(
+      asks('putBlockStarter', ({ id, path, file }: { id: string; path: string; file: File }) => ({
+        id,
+        query: { path },
         body: file,
-        headers: { 'content-type': 'application/octet-stream' },
-      }),
-    }),
+      })),
+    ),
   }),
 });

@@ -9,6 +9,7 @@ import { type FolderNode, findFolder, registersOf, type Template } from '@nestin
 import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { addressFor } from '../../app/endpoints';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { type Draft, useDraft } from '../../app/use-draft';
@@ -184,7 +185,7 @@ function Selected({ row, template, node, fault, studio, mayWrite, onChange }: Se
           readOnly={!mayWrite}
           onChange={onChange}
           pathOf={(_node, name) => `starters/${row.id}/${Date.now().toString(36)}-${name}`}
-          addressOf={(path) => `/api/blocks/${encodeURIComponent(row.id)}/starter?path=${encodeURIComponent(path)}`}
+          addressOf={(path) => addressFor('readBlockStarter', { id: row.id, query: { path } })}
           onFile={(path, file) => void upload({ id: row.id, path, file })}
           registers={registers}
           values={sampleValues(template.fields, registers, {})}

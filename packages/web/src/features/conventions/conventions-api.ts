@@ -1,37 +1,32 @@
 /** Conventions, their drafts and editions, and names asked for by them. */
-import type { AskName, ConventionImpact, ConventionRow } from '@nesting/contract';
+import type { AskName } from '@nesting/contract';
 import type { Convention } from '@nesting/core/template';
 import { api } from '../../app/api';
-import { asks } from '../../app/endpoints';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
 
 export const conventionsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    conventions: build.query<ConventionRow[], void>({ query: () => 'conventions', providesTags: ['conventions'] }),
-    newConvention: build.mutation<{ id: string }, Omit<Convention, 'id'>>({
-      query: (convention) => ({ url: 'conventions', method: 'POST', body: { convention } }),
+    conventions: build.query({ ...asks('listConventions', unsaid), providesTags: ['conventions'] }),
+    newConvention: build.mutation({
+      ...asks('newConvention', (convention: Omit<Convention, 'id'>) => ({ body: { convention } })),
       invalidatesTags: ['conventions'],
     }),
-    keepDraft: build.mutation<{ version: number }, { convention: Convention; version: number }>({
-      query: (body) => ({ url: `conventions/${encodeURIComponent(body.convention.id)}/draft`, method: 'PUT', body }),
-    }),
-    discardDraft: build.mutation<void, string>({
-      query: (id) => ({ url: `conventions/${encodeURIComponent(id)}/draft`, method: 'DELETE' }),
+    keepDraft: build.mutation(
+      asks('keepConvention', (body: BodyFor<'keepConvention'>) => ({ id: body.convention.id, body })),
+    ),
+    discardDraft: build.mutation({
+      ...asks('discardConvention', (id: string) => ({ id })),
       invalidatesTags: ['conventions'],
     }),
-    putInForce: build.mutation<{ edition: number }, { id: string; version: number }>({
-      query: ({ id, version }) => ({
-        url: `conventions/${encodeURIComponent(id)}/editions`,
-        method: 'POST',
+    putInForce: build.mutation({
+      ...asks('putConventionInForce', ({ id, version }: { id: string; version: number }) => ({
+        id,
         body: { version },
-      }),
+      })),
       invalidatesTags: ['conventions', 'templates'],
     }),
-    conventionImpact: build.query<ConventionImpact, Convention>({
-      query: (convention) => ({
-        url: `conventions/${encodeURIComponent(convention.id)}/impact`,
-        method: 'POST',
-        body: { convention },
-      }),
+    conventionImpact: build.query({
+      ...asks('conventionImpact', (convention: Convention) => ({ id: convention.id, body: { convention } })),
       keepUnusedDataFor: 10,
     }),
     projectNames: build.query({

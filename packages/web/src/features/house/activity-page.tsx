@@ -7,7 +7,8 @@ import type { ActivityQuery, ActivityRow, Me } from '@nesting/contract';
 import { ACTIVITY_WORDS, activityWords } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
-import { addressOf, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
+import { addressFor } from '../../app/endpoints';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { ago, count, moment } from '../../app/words';
@@ -97,7 +98,7 @@ export function ActivityPage() {
           </p>
           <Button
             onClick={() => {
-              location.href = `/api/activity.csv?${addressOf(query)}`;
+              location.href = addressFor('activityTable', { query });
             }}
           >
             Save as CSV

@@ -1,12 +1,12 @@
 /** One entry of a list, written in place; kept when one leaves a field. */
 
-import type { ListEntryRow } from '@nesting/contract';
+import type { EditableList, ListEntryRow } from '@nesting/contract';
 import { type Cells, COLUMNS, keyColumn, tidyCells } from '@nesting/core/lists';
 import { MARKS } from '@nesting/core/template';
 import { useId, useState } from 'react';
 import { type Resolver, type UseFormReturn, useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
-import { type EditableList, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
 import { Button, Choose, Confirm, Heading, Labelled, Lines, Refused, TextInput, Tick } from '../../ui';
 import { MarkChoice } from '../../ui/mark-choice';

@@ -1,43 +1,52 @@
 /** The house's lists, what was done, and the outbox. */
-import type { ActivityPage, ActivityQuery, ActivityRow, Imported, ListEntryRow, MailRow } from '@nesting/contract';
-import type { Cells, ListName } from '@nesting/core/lists';
-import type { Registers } from '@nesting/core/name';
-import { addressOf, api, type EditableList } from '../../app/api';
+import type { ActivityPage, ActivityQuery, EditableList } from '@nesting/contract';
+import { ENDPOINTS } from '@nesting/contract';
+import type { ListName } from '@nesting/core/lists';
+import { api } from '../../app/api';
+import { asks, type BodyFor, requestOf, unsaid } from '../../app/endpoints';
+
+interface InList {
+  readonly list: EditableList;
+}
 
 export const houseApi = api.injectEndpoints({
   endpoints: (build) => ({
-    registers: build.query<Registers, void>({ query: () => 'registers', providesTags: ['registers'] }),
-    list: build.query<ListEntryRow[], EditableList>({ query: (list) => `lists/${list}`, providesTags: ['registers'] }),
-    /** The beginning of a list: shown while all of it is on its way. */
-    listHead: build.query<ListEntryRow[], EditableList>({
-      query: (list) => `lists/${list}?head`,
+    registers: build.query({ ...asks('registers', unsaid), providesTags: ['registers'] }),
+    list: build.query({
+      ...asks('readList', (list: EditableList) => ({ list, query: {} })),
       providesTags: ['registers'],
     }),
-    addEntry: build.mutation<ListEntryRow, { list: EditableList; cells: Cells }>({
-      query: ({ list, cells }) => ({ url: `lists/${list}`, method: 'POST', body: { cells } }),
+    /** The beginning of a list: shown while all of it is on its way. */
+    listHead: build.query({
+      ...asks('readList', (list: EditableList) => ({ list, query: { head: 'yes' as const } })),
+      providesTags: ['registers'],
+    }),
+    addEntry: build.mutation({
+      ...asks('addEntry', ({ list, ...body }: BodyFor<'addEntry'> & InList) => ({ list, body })),
       invalidatesTags: ['registers', 'activity'],
     }),
-    saveEntry: build.mutation<ListEntryRow, { list: EditableList; key: string; cells: Cells; version: number }>({
-      query: ({ list, key, ...body }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'PUT', body }),
+    saveEntry: build.mutation({
+      ...asks('saveEntry', ({ list, key, ...body }: BodyFor<'saveEntry'> & InList & { key: string }) => ({
+        list,
+        key,
+        body,
+      })),
       invalidatesTags: ['registers', 'activity'],
     }),
-    removeEntry: build.mutation<void, { list: EditableList; key: string }>({
-      query: ({ list, key }) => ({ url: `lists/${list}/${encodeURIComponent(key)}`, method: 'DELETE' }),
+    removeEntry: build.mutation({
+      ...asks('removeEntry', ({ list, key }: InList & { key: string }) => ({ list, key })),
       invalidatesTags: ['registers', 'activity'],
     }),
-    mergeEntries: build.mutation<void, { list: EditableList; from: string; into: string }>({
-      query: ({ list, ...body }) => ({ url: `lists/${list}/merge`, method: 'POST', body }),
+    mergeEntries: build.mutation({
+      ...asks('mergeEntries', ({ list, ...body }: BodyFor<'mergeEntries'> & InList) => ({ list, body })),
       invalidatesTags: ['registers', 'projects', 'activity'],
     }),
-    importEntries: build.mutation<
-      Imported,
-      { list: EditableList; table: readonly (readonly string[])[]; lines: readonly number[] }
-    >({
-      query: ({ list, ...body }) => ({ url: `lists/${list}/import`, method: 'POST', body }),
+    importEntries: build.mutation({
+      ...asks('importEntries', ({ list, ...body }: BodyFor<'importEntries'> & InList) => ({ list, body })),
       invalidatesTags: ['registers', 'activity'],
     }),
-    entryHistory: build.query<ActivityRow[], { list: ListName; key: string }>({
-      query: ({ list, key }) => `lists/${list}/${encodeURIComponent(key)}/history`,
+    entryHistory: build.query({
+      ...asks('entryHistory', ({ list, key }: { list: ListName; key: string }) => ({ list, key })),
       providesTags: ['activity'],
     }),
     activity: build.infiniteQuery<ActivityPage, ActivityQuery, number | null>({
@@ -45,10 +54,14 @@ export const houseApi = api.injectEndpoints({
         initialPageParam: null,
         getNextPageParam: (last) => (last.more ? (last.rows.at(-1)?.id ?? null) : undefined),
       },
-      query: ({ queryArg, pageParam }) =>
-        `activity?${addressOf({ ...queryArg, before: pageParam ?? undefined, short: pageParam === null ? 'yes' : undefined })}`,
+      query: ({ queryArg, pageParam: before }) =>
+        requestOf(
+          ENDPOINTS.activity,
+          { query: { ...queryArg, ...(before === null ? { short: 'yes' } : { before }) } },
+          {},
+        ),
       providesTags: ['activity'],
     }),
-    outbox: build.query<MailRow[], void>({ query: () => 'outbox', providesTags: ['outbox'] }),
+    outbox: build.query({ ...asks('outbox', unsaid), providesTags: ['outbox'] }),
   }),
 });

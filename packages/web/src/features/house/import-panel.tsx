@@ -3,11 +3,11 @@
  * them or nothing.
  */
 
-import type { ListEntryRow } from '@nesting/contract';
+import type { EditableList, ListEntryRow } from '@nesting/contract';
 import { COLUMNS, type ImportRow } from '@nesting/core/lists';
 import { wordsFor } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
-import { type EditableList, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { count, many, size } from '../../app/words';
 import { Grid, type GridColumn } from '../../grid/grid';
 import { Button, FileButton, Radios, Trouble } from '../../ui';

@@ -3,13 +3,13 @@
  * table.
  */
 
-import type { ListEntryRow, Me } from '@nesting/contract';
+import type { EditableList, ListEntryRow, Me } from '@nesting/contract';
 import { COLUMNS, keyColumn, tableOf } from '@nesting/core/lists';
 import { MARKS } from '@nesting/core/template';
 import { csv } from '@nesting/core/text';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { Navigate, useOutletContext, useParams } from 'react-router';
-import { type EditableList, troubleOf } from '../../app/api';
+import { troubleOf } from '../../app/api';
 import { save } from '../../app/save';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';

@@ -1,12 +1,13 @@
 /** What the house means by its marks. */
-import type { Mark, Meanings } from '@nesting/core/template';
+import type { Mark } from '@nesting/core/template';
 import { api } from '../../app/api';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
 
 export const marksApi = api.injectEndpoints({
   endpoints: (build) => ({
-    meanings: build.query<Meanings, void>({ query: () => 'marks', providesTags: ['marks'] }),
-    saveMeaning: build.mutation<void, { mark: Mark; words: string; was: string }>({
-      query: ({ mark, ...body }) => ({ url: `marks/${mark}`, method: 'PUT', body }),
+    meanings: build.query({ ...asks('readMeanings', unsaid), providesTags: ['marks'] }),
+    saveMeaning: build.mutation({
+      ...asks('saveMeaning', ({ mark, ...body }: BodyFor<'saveMeaning'> & { mark: Mark }) => ({ mark, body })),
       invalidatesTags: ['marks', 'activity'],
     }),
   }),

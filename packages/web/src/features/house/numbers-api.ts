@@ -1,29 +1,26 @@
 /** Project numbers and their series. */
-import type { Hold, HoldRequest, NumberPage } from '@nesting/contract';
-import type { NumberSeries } from '@nesting/core/numbers';
 import { api } from '../../app/api';
+import { asks, type BodyFor } from '../../app/endpoints';
 
 export const numbersApi = api.injectEndpoints({
   endpoints: (build) => ({
-    numbers: build.query<NumberPage, string | null>({
-      query: (scope) => `numbers${scope === null ? '' : `?scope=${encodeURIComponent(scope)}`}`,
+    numbers: build.query({
+      ...asks('numbers', (scope: string | null) => ({ query: scope === null ? {} : { scope } })),
       providesTags: ['numbers'],
     }),
-    saveSeries: build.mutation<void, { series: NumberSeries; version: number }>({
-      query: (body) => ({ url: 'numbers/series', method: 'PUT', body }),
+    saveSeries: build.mutation({
+      ...asks('saveSeries', (body: BodyFor<'saveSeries'>) => ({ body })),
       invalidatesTags: ['numbers'],
     }),
-    reserveNumber: build.mutation<void, { number: string; why: string }>({
-      query: (body) => ({ url: 'numbers/reserved', method: 'POST', body }),
+    reserveNumber: build.mutation({
+      ...asks('reserveNumber', (body: BodyFor<'reserveNumber'>) => ({ body })),
       invalidatesTags: ['numbers'],
     }),
-    releaseNumber: build.mutation<void, string>({
-      query: (number) => ({ url: `numbers/reserved/${encodeURIComponent(number)}`, method: 'DELETE' }),
+    releaseNumber: build.mutation({
+      ...asks('releaseNumber', (number: string) => ({ number })),
       invalidatesTags: ['numbers'],
     }),
-    giveBackNumber: build.mutation<void, string>({
-      query: (number) => ({ url: `numbers/hold/${encodeURIComponent(number)}`, method: 'DELETE' }),
-    }),
-    holdNumber: build.mutation<Hold, HoldRequest>({ query: (body) => ({ url: 'numbers/hold', method: 'POST', body }) }),
+    giveBackNumber: build.mutation(asks('giveBackNumber', (number: string) => ({ number }))),
+    holdNumber: build.mutation(asks('holdNumber', (body: BodyFor<'holdNumber'>) => ({ body }))),
   }),
 });

@@ -1,21 +1,25 @@
 /** Volumes, and projects found on them. */
-import type { FoundProject, Prefixes, VolumeRow } from '@nesting/contract';
 import { api } from '../../app/api';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
+
+interface OfVolume {
+  readonly volume: string;
+}
 
 export const volumesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    volumes: build.query<VolumeRow[], void>({ query: () => 'volumes', providesTags: ['volumes'] }),
-    savePrefixes: build.mutation<void, Prefixes & { volume: string }>({
-      query: ({ volume, ...body }) => ({ url: `volumes/${encodeURIComponent(volume)}/prefixes`, method: 'PUT', body }),
+    volumes: build.query({ ...asks('listVolumes', unsaid), providesTags: ['volumes'] }),
+    savePrefixes: build.mutation({
+      ...asks('savePrefixes', ({ volume: name, ...body }: BodyFor<'savePrefixes'> & OfVolume) => ({ name, body })),
       invalidatesTags: ['volumes'],
     }),
-    takeUpVolume: build.mutation<void, { volume: string; isAnother: boolean }>({
-      query: ({ volume, ...body }) => ({ url: `volumes/${encodeURIComponent(volume)}/take-up`, method: 'POST', body }),
+    takeUpVolume: build.mutation({
+      ...asks('takeUpVolume', ({ volume: name, ...body }: BodyFor<'takeUpVolume'> & OfVolume) => ({ name, body })),
       invalidatesTags: ['volumes'],
     }),
-    foundProjects: build.query<FoundProject[], void>({ query: () => 'volumes/projects', keepUnusedDataFor: 0 }),
-    relink: build.mutation<void, { project: string; volume: string; folder: string }>({
-      query: (body) => ({ url: 'volumes/relink', method: 'POST', body }),
+    foundProjects: build.query({ ...asks('findProjects', unsaid), keepUnusedDataFor: 0 }),
+    relink: build.mutation({
+      ...asks('relink', (body: BodyFor<'relink'>) => ({ body })),
       invalidatesTags: ['projects', 'volumes'],
     }),
   }),

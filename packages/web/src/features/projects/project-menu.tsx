@@ -3,10 +3,11 @@
  * it.
  */
 
-import type { ChecksOfProject, Me, ProjectPage } from '@nesting/contract';
+import type { ChecksOfProject, Me, ProjectPage, ReportForm } from '@nesting/contract';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { addressFor } from '../../app/endpoints';
 import { many } from '../../app/words';
 import { Asking, Button, Labelled, Menu, Radios, Refused, TextInput } from '../../ui';
 import { checksApi } from '../checks/checks-api';
@@ -31,7 +32,8 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
   const [open, setOpen] = useState<'baseline' | 'schedule' | null>(null);
   const more = useRef<HTMLButtonElement>(null);
   const leads = me.role === 'coordinator';
-  const report = (as: string) => window.open(`/api/projects/${project.id}/findings/report?as=${as}`, '_self');
+  const report = (as: ReportForm) =>
+    window.open(addressFor('reportFindings', { id: project.id, query: { as } }), '_self');
   const checked = checks.done !== null;
   const lines = [
     { words: 'History of changes', run: () => void go(`/projects/${project.id}/batches`) },

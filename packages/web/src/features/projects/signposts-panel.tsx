@@ -4,9 +4,10 @@
  */
 
 import { type ProjectPage, SYSTEMS } from '@nesting/contract';
-import { pathOn, SIGNPOST_FORMATS, signpostsOf } from '@nesting/core/project';
+import { pathOn, SIGNPOST_FORMATS, type SignpostFormat, signpostsOf } from '@nesting/core/project';
 import type { Expansion } from '@nesting/core/template';
 import { useMemo } from 'react';
+import { addressFor } from '../../app/endpoints';
 import { chooseReaderSystem, SYSTEM_WORDS, useReaderSystem } from '../../app/reader-path';
 import { CopyButton, Heading, Radios } from '../../ui';
 import { volumesApi } from '../house/volumes-api';
@@ -26,7 +27,8 @@ export function SignpostsPanel({ project, expansion }: { project: ProjectPage; e
     return volume?.prefixes[system] || (system === 'linux' ? (volume?.root ?? '') : '');
   };
   const prefix = prefixOf(project.volume);
-  const address = (form: string) => `/api/signposts/${encodeURIComponent(project.number)}?as=${form}&system=${system}`;
+  const address = (form: SignpostFormat) =>
+    addressFor('signposts', { project: project.number, query: { as: form, system } });
   return (
     <section aria-label="Paths for programs" className="flex flex-col gap-2 text-sm">
       <Heading>Paths for programs</Heading>

@@ -1,5 +1,7 @@
 /** The foot of the page: what the whole change does, and the buttons that do it. */
+
 import type { PlanForm, ReshapePlan } from '@nesting/contract';
+import { type BodyFor, fetchFor } from '../../app/endpoints';
 import { many } from '../../app/words';
 import { Button, Menu, Tick } from '../../ui';
 import { changesApi } from '../batches/changes-api';
@@ -119,12 +121,8 @@ const FORMS: readonly (readonly [PlanForm, string])[] = [
   ['powershell', 'As a script for PowerShell'],
 ];
 
-async function saveAs(id: string, asked: object, as: PlanForm): Promise<void> {
-  const response = await fetch(`/api/projects/${id}/plan/print?as=${as}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(asked),
-  });
+async function saveAs(id: string, asked: BodyFor<'writePlan'>, as: PlanForm): Promise<void> {
+  const response = await fetchFor('writePlan', { id, query: { as }, body: asked });
   if (!response.ok) return;
   const link = document.createElement('a');
   link.href = URL.createObjectURL(await response.blob());

@@ -1,23 +1,15 @@
 /** Rules taken in from a file. */
-import type { RuleChoices, RuleSetRow, RulesTaken } from '@nesting/contract';
-import { api, formOf } from '../../app/api';
+import type { RuleChoices } from '@nesting/contract';
+import { api } from '../../app/api';
+import { asks } from '../../app/endpoints';
 
 export const ruleSetsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    lookAtRules: build.mutation<RuleSetRow[], File>({
-      query: (file) => ({
-        url: 'rules/look',
-        method: 'POST',
-        body: file,
-        headers: { 'content-type': 'application/octet-stream' },
-      }),
-    }),
-    takeRules: build.mutation<RulesTaken, { file: File; choices: RuleChoices }>({
-      query: ({ file, choices }) => ({
-        url: 'rules/take',
-        method: 'POST',
-        body: formOf({ file, choices: JSON.stringify(choices) }),
-      }),
+    lookAtRules: build.mutation(asks('lookAtRules', (file: File) => ({ body: file }))),
+    takeRules: build.mutation({
+      ...asks('takeRules', ({ file, choices }: { file: File; choices: RuleChoices }) => ({
+        body: { file, choices: JSON.stringify(choices) },
+      })),
       invalidatesTags: [
         'templates',
         'conventions',

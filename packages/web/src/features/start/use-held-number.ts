@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { troubleOf } from '../../app/api';
+import { addressFor } from '../../app/endpoints';
 import { useAppDispatch } from '../../app/store';
 import { numbersApi } from '../house/numbers-api';
 import { numberOffered } from './start-slice';
@@ -27,8 +28,7 @@ export function useHeldNumber(
   // Who leaves the form, or gets another number, gives this one back; after a start there is nothing to give.
   useEffect(() => {
     if (number === undefined) return;
-    const leave = () =>
-      void fetch(`/api/numbers/hold/${encodeURIComponent(number)}`, { method: 'DELETE', keepalive: true });
+    const leave = () => void fetch(addressFor('giveBackNumber', { number }), { method: 'DELETE', keepalive: true });
     addEventListener('pagehide', leave);
     return () => {
       removeEventListener('pagehide', leave);

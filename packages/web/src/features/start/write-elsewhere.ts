@@ -1,4 +1,5 @@
 /** A start that is not written by the server: into a folder on this computer, or taken away as a zip or a script. */
+
 import type { StartRequest, WrittenAs } from '@nesting/contract';
 import {
   applyBatch,
@@ -13,6 +14,7 @@ import {
   VOLUME,
 } from '@nesting/core/change';
 import type { FilledStep } from '@nesting/core/report';
+import { fetchFor } from '../../app/endpoints';
 import { browserPort, holds } from '../../browser-disk/port';
 
 export type Elsewhere = Exclude<WrittenAs, 'steps'> | 'folder';
@@ -23,11 +25,7 @@ export type Outcome = { readonly ok: true; readonly words: string } | { readonly
 export const canWriteFolders = (): boolean => 'showDirectoryPicker' in globalThis;
 
 async function ask(request: StartRequest, as: WrittenAs): Promise<Response | string> {
-  const response = await fetch(`/api/projects/write?as=${as}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(request),
-  }).catch(() => null);
+  const response = await fetchFor('writeStart', { query: { as }, body: request }).catch(() => null);
   if (response === null) return 'The server cannot be reached. Nothing was written; try again in a moment.';
   if (response.ok) return response;
   return (

@@ -6,6 +6,7 @@ import { templateMarkdown, templateOutline } from '@nesting/core/report';
 import { useMemo } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { addressFor } from '../../app/endpoints';
 import { save } from '../../app/save';
 import { many } from '../../app/words';
 import { Nest } from '../../nest/nest';
@@ -26,7 +27,7 @@ const FRESH = {
   ],
   conventions: [],
   root: { id: 'root', name: '{number}_{client.code}_{title:kebab}', numbering: { digits: 2, joiner: '_' } },
-};
+} as const;
 
 export function GalleryPage() {
   const me = useOutletContext<Me>();
@@ -59,7 +60,7 @@ export function GalleryPage() {
             </Link>
             <Button
               onClick={() => {
-                location.href = '/api/rules/export';
+                location.href = addressFor('exportRules', {});
               }}
             >
               Save all rules…
@@ -141,7 +142,10 @@ function Card({ row, mayWrite, onDouble }: { row: TemplateRow; mayWrite: boolean
             {
               words: 'Save as a zip',
               run: () => {
-                location.href = `/api/templates/${encodeURIComponent(row.id)}/export${row.edition > 0 ? `?edition=${row.edition}` : ''}`;
+                location.href = addressFor('exportTemplate', {
+                  id: row.id,
+                  query: row.edition > 0 ? { edition: row.edition } : {},
+                });
               },
             },
             { words: 'Save as Markdown', run: () => save(`${row.id}.md`, templateMarkdown(row.template, registers)) },

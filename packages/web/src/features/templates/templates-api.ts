@@ -1,85 +1,66 @@
 /** Templates, their drafts, editions and starter files. */
-import type {
-  EditionRow,
-  FolderChoice,
-  ListingText,
-  StarterRow,
-  TemplateImpactRow,
-  TemplateRow,
-} from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
 import { api } from '../../app/api';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
+
+interface OfFile {
+  readonly id: string;
+  readonly path: string;
+}
 
 export const templatesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    templates: build.query<TemplateRow[], void>({ query: () => 'templates', providesTags: ['templates'] }),
-    newTemplate: build.mutation<
-      { id: string },
-      {
-        template: unknown;
-        from?: { template: string; edition: number };
-        starters?: readonly { path: string; base64: string }[];
-      }
-    >({ query: (body) => ({ url: 'templates', method: 'POST', body }), invalidatesTags: ['templates'] }),
-    keepTemplate: build.mutation<{ version: number }, { template: Template; version: number }>({
-      query: (body) => ({ url: `templates/${encodeURIComponent(body.template.id)}/draft`, method: 'PUT', body }),
-    }),
-    discardTemplate: build.mutation<void, string>({
-      query: (id) => ({ url: `templates/${encodeURIComponent(id)}/draft`, method: 'DELETE' }),
+    templates: build.query({ ...asks('listTemplates', unsaid), providesTags: ['templates'] }),
+    newTemplate: build.mutation({
+      ...asks('newTemplate', (body: BodyFor<'newTemplate'>) => ({ body })),
       invalidatesTags: ['templates'],
     }),
-    putTemplateInForce: build.mutation<{ edition: number }, { id: string; version: number; said: string }>({
-      query: ({ id, ...body }) => ({ url: `templates/${encodeURIComponent(id)}/editions`, method: 'POST', body }),
+    keepTemplate: build.mutation(
+      asks('keepTemplate', (body: BodyFor<'keepTemplate'>) => ({ id: body.template.id, body })),
+    ),
+    discardTemplate: build.mutation({
+      ...asks('discardTemplate', (id: string) => ({ id })),
+      invalidatesTags: ['templates'],
+    }),
+    putTemplateInForce: build.mutation({
+      ...asks('putTemplateInForce', ({ id, ...body }: BodyFor<'putTemplateInForce'> & { id: string }) => ({
+        id,
+        body,
+      })),
       invalidatesTags: ['templates', 'conventions'],
     }),
-    editions: build.query<EditionRow[], string>({
-      query: (id) => `templates/${encodeURIComponent(id)}/editions`,
-      providesTags: ['templates'],
-    }),
-    templateImpact: build.query<TemplateImpactRow[], Template>({
-      query: (template) => ({
-        url: `templates/${encodeURIComponent(template.id)}/impact`,
-        method: 'POST',
-        body: { template },
-      }),
+    editions: build.query({ ...asks('listEditions', (id: string) => ({ id })), providesTags: ['templates'] }),
+    templateImpact: build.query({
+      ...asks('templateImpact', (template: Template) => ({ id: template.id, body: { template } })),
       keepUnusedDataFor: 10,
     }),
-    archiveTemplate: build.mutation<void, { id: string; archived: boolean }>({
-      query: ({ id, archived }) => ({
-        url: `templates/${encodeURIComponent(id)}/archive`,
-        method: 'POST',
-        body: { archived },
-      }),
+    archiveTemplate: build.mutation({
+      ...asks('archiveTemplate', ({ id, ...body }: BodyFor<'archiveTemplate'> & { id: string }) => ({ id, body })),
       invalidatesTags: ['templates'],
     }),
-    starters: build.query<StarterRow[], string>({
-      query: (id) => `templates/${encodeURIComponent(id)}/starters`,
-      providesTags: ['starters'],
-    }),
-    dropStarter: build.mutation<void, { id: string; path: string }>({
-      query: ({ id, path }) => ({
-        url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`,
-        method: 'DELETE',
-      }),
+    starters: build.query({ ...asks('listStarters', (id: string) => ({ id })), providesTags: ['starters'] }),
+    dropStarter: build.mutation({
+      ...asks('dropStarter', ({ id, path }: OfFile) => ({ id, query: { path } })),
       invalidatesTags: ['starters'],
     }),
-    putStarter: build.mutation<void, { id: string; path: string; file: File }>({
-      query: ({ id, path, file }) => ({
-        url: `templates/${encodeURIComponent(id)}/starter?path=${encodeURIComponent(path)}`,
-        method: 'PUT',
-        body: file,
-        headers: { 'content-type': 'application/octet-stream' },
-      }),
+    putStarter: build.mutation({
+      ...asks('putStarter', ({ id, path, file }: OfFile & { file: File }) => ({ id, query: { path }, body: file })),
       invalidatesTags: ['starters'],
     }),
-    volumeFolders: build.query<FolderChoice, { volume: string; path: string }>({
-      query: ({ volume, path }) => `volumes/${encodeURIComponent(volume)}/folders?path=${encodeURIComponent(path)}`,
+    volumeFolders: build.query({
+      ...asks('foldersOfVolume', ({ volume: name, path }: { volume: string; path: string }) => ({
+        name,
+        query: { path },
+      })),
       keepUnusedDataFor: 5,
     }),
-    volumeListing: build.query<ListingText, { volume: string; path: string }>({
-      query: ({ volume, path }) => `volumes/${encodeURIComponent(volume)}/listing?path=${encodeURIComponent(path)}`,
+    volumeListing: build.query({
+      ...asks('listingOfVolume', ({ volume: name, path }: { volume: string; path: string }) => ({
+        name,
+        query: { path },
+      })),
       keepUnusedDataFor: 5,
     }),
-    projectListing: build.query<ListingText, string>({ query: (id) => `projects/${id}/listing`, keepUnusedDataFor: 5 }),
+    projectListing: build.query({ ...asks('listingOfProject', (id: string) => ({ id })), keepUnusedDataFor: 5 }),
   }),
 });

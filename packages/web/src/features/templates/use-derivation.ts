@@ -59,8 +59,8 @@ export function useDerivation() {
     setSaid(from.said);
   };
   const take = async () => {
-    if (ready === null) return;
-    const made = await make({ template: { ...derivedTemplate, name } });
+    if (ready === null || derivedTemplate === null) return;
+    const made = await make({ template: { ...derivedTemplate, format: 'nesting/template', formatVersion: 1, name } });
     if (made.data === undefined) return;
     for (const { path, file } of await startersOf(ready.questions, answers, source))
       await putFile({ id: made.data.id, path, file });

@@ -1,4 +1,5 @@
 import type { BatchAsked, BatchRow, BatchState, ProjectShape, SettleWay } from '@nesting/contract';
+import { type Told, toldWords } from '@nesting/core/words';
 import type { Client } from '../../client';
 
 export interface NewBatch {
@@ -72,30 +73,28 @@ export interface BatchEnd {
   readonly state: Exclude<BatchState, 'running' | 'refused'>;
   /** Lines it changed; `null` where that is known already. */
   readonly changes: number | null;
-  readonly why?: string;
+  /** Why it stopped, or what was left. */
+  readonly because?: Told | null;
 }
 
-export async function endBatch(client: Client, id: string, { state, changes, why = '' }: BatchEnd): Promise<void> {
+export async function endBatch(
+  client: Client,
+  id: string,
+  { state, changes, because = null }: BatchEnd,
+): Promise<void> {
   await client.query(
-    `update batch set state = $2, why = $3, changes = coalesce($4, changes), settling = null, stop_asked = false,
+    `update batch set state = $2, because = $3, changes = coalesce($4, changes), settling = null, stop_asked = false,
        ended_at = case when $2 = 'paused' then null else clock_timestamp() end
      where id = $1`,
-    [id, state, why, changes],
+    [id, state, JSON.stringify(because), changes],
   );
 }
 
-/** Why nothing was done, with the status it is told with. */
-export interface Refusal {
-  readonly status: number;
-  readonly code: string;
-  readonly message: string;
-}
-
-export async function refuseBatch(client: Client, id: string, refusal: Refusal): Promise<void> {
-  await client.query(
-    "update batch set state = 'refused', refusal = $2, why = $3, ended_at = clock_timestamp() where id = $1",
-    [id, JSON.stringify(refusal), refusal.message],
-  );
+export async function refuseBatch(client: Client, id: string, refusal: Told): Promise<void> {
+  await client.query("update batch set state = 'refused', refusal = $2, ended_at = clock_timestamp() where id = $1", [
+    id,
+    JSON.stringify(refusal),
+  ]);
 }
 
 /** Who asked knows by now why it was refused: it is listed no more. */
@@ -170,7 +169,8 @@ interface Row {
   claimed: boolean;
   stop_asked: boolean;
   settling: { way: SettleWay; person: string } | null;
-  refusal: Refusal | null;
+  refusal: Told | null;
+  because: Told | null;
 }
 
 export interface StoredBatch extends BatchRow {
@@ -186,10 +186,16 @@ export interface BatchJob {
   readonly isClaimed: boolean;
   readonly isStopAsked: boolean;
   readonly settling: { readonly way: SettleWay; readonly person: string } | null;
-  readonly refusal: Refusal | null;
+  readonly refusal: Told | null;
 }
 
 const SELECT = 'select b.*, p.name as by from batch b left join person p on p.id = b.person_id';
+
+/** In rows of older versions the sentence itself. */
+function whyOf({ because, refusal, why }: Row): string {
+  const said = because ?? refusal;
+  return said === null ? why : toldWords(said);
+}
 
 const rowOf = (r: Row): StoredBatch => ({
   id: r.id,
@@ -200,7 +206,7 @@ const rowOf = (r: Row): StoredBatch => ({
   at: r.at.toISOString(),
   endedAt: r.ended_at?.toISOString() ?? null,
   state: r.state,
-  why: r.why,
+  why: whyOf(r),
   changes: r.changes,
   undoes: r.undoes,
   done: r.done,

@@ -95,17 +95,23 @@ export async function otherCoordinators(client: Client, id: string): Promise<num
 /** What somebody who leaves can no longer use: sessions, keys, links, and what they held. */
 export async function endAccess(client: Client, id: string): Promise<string[]> {
   await client.query('delete from session where person_id = $1', [id]);
-  await client.query(
-    'update access_key set revoked_at = clock_timestamp() where person_id = $1 and revoked_at is null',
-    [id],
-  );
+  await revokeKeys(client, id);
   await client.query('update access_link set used_at = clock_timestamp() where person_id = $1 and used_at is null', [
     id,
   ]);
+  await client.query('delete from finding_link where person_id = $1', [id]);
+  await client.query("update credential set password = null where person_id = $1 and provider_id = 'credential'", [id]);
   await client.query('delete from name_hold where person_id = $1', [id]);
   return (
     await client.query<{ number: string }>('delete from number_hold where person_id = $1 returning number', [id])
   ).rows.map((r) => r.number);
+}
+
+export async function revokeKeys(client: Client, person: string): Promise<void> {
+  await client.query(
+    'update access_key set revoked_at = clock_timestamp() where person_id = $1 and revoked_at is null',
+    [person],
+  );
 }
 
 export async function setRetired(client: Client, id: string, retired: boolean): Promise<void> {

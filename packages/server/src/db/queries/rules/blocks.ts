@@ -1,7 +1,7 @@
 import type { BlockBody, BlockDraft, BlockEditionRow, BlockRow } from '@nesting/contract';
 import { present } from '@nesting/core';
 import type { Template } from '@nesting/core/template';
-import type { Client } from '../../client';
+import { type Client, momentOf } from '../../client';
 
 export async function listBlocks(client: Client): Promise<BlockRow[]> {
   const result = await client.query<{
@@ -21,7 +21,7 @@ export async function listBlocks(client: Client): Promise<BlockRow[]> {
       from newest n, jsonb_array_elements(coalesce(n.body -> 'blocks', '[]')) b where b -> 'shared' is not null group by 1, 2
     )
     select k.id, coalesce(d.body ->> 'name', e.body ->> 'name') as name, e.edition, e.body,
-      case when d.block_id is null then null else json_build_object('body', d.body, 'version', d.version, 'by', p.name, 'changedAt', to_json(d.changed_at)) end as draft,
+      case when d.block_id is null then null else json_build_object('body', d.body, 'version', d.version, 'by', p.name, 'changedAt', ${momentOf('d.changed_at')}) end as draft,
       (select coalesce(json_agg(json_build_object('template', t.id, 'name', t.name, 'edition', u.edition) order by t.name), '[]')
        from used u join template t on t.id = u.template_id where u.block_id = k.id) as used
     from block k

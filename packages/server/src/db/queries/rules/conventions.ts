@@ -1,6 +1,6 @@
 import type { ConventionDraft, ConventionRow } from '@nesting/contract';
 import type { Convention, Template } from '@nesting/core/template';
-import type { Client } from '../../client';
+import { type Client, momentOf } from '../../client';
 
 export async function listConventions(client: Client): Promise<ConventionRow[]> {
   const result = await client.query<{
@@ -13,7 +13,7 @@ export async function listConventions(client: Client): Promise<ConventionRow[]> 
     projects: number;
   }>(`
     select c.id, coalesce(d.body ->> 'name', e.body ->> 'name', c.name) as name, e.edition, e.body as convention,
-      case when d.convention_id is null then null else json_build_object('convention', d.body, 'version', d.version, 'by', p.name, 'changedAt', to_json(d.changed_at)) end as draft,
+      case when d.convention_id is null then null else json_build_object('convention', d.body, 'version', d.version, 'by', p.name, 'changedAt', ${momentOf('d.changed_at')}) end as draft,
       (select coalesce(json_agg(json_build_object('template', t.id, 'name', t.name, 'local', u.local_id) order by t.name), '[]')
        from template_convention u join template t on t.id = u.template_id where u.convention_id = c.id) as used,
       (select count(*)::int from project k where k.state = 'running' and exists (select from jsonb_each(k.conventions) own where own.value ->> 'id' = c.id)) as projects

@@ -1,6 +1,6 @@
 import type { TemplateDraft, TemplateRow } from '@nesting/contract';
 import { type Convention, type Template, withConventions } from '@nesting/core/template';
-import type { Client } from '../../client';
+import { type Client, momentOf } from '../../client';
 
 interface Row {
   readonly id: string;
@@ -22,7 +22,7 @@ export async function listTemplates(client: Client): Promise<TemplateRow[]> {
     select t.id, t.name, e.edition, e.body, t.archived,
       (select count(*)::int from project p where p.template_id = t.id) as projects,
       (select jsonb_object_agg(u.local_id, (select body from convention_edition where convention_id = u.convention_id order by edition desc limit 1)) from template_convention u where u.template_id = t.id) as conventions,
-      case when d.template_id is null then null else json_build_object('template', d.body, 'version', d.version, 'by', who.name, 'changedAt', to_json(d.changed_at)) end as draft
+      case when d.template_id is null then null else json_build_object('template', d.body, 'version', d.version, 'by', who.name, 'changedAt', ${momentOf('d.changed_at')}) end as draft
     from template t
     left join lateral (select edition, body from template_edition where template_id = t.id order by edition desc limit 1) e on true
     left join template_draft d on d.template_id = t.id

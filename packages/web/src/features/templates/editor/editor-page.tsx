@@ -17,6 +17,7 @@ import {
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../../app/api';
+import { addressFor } from '../../../app/endpoints';
 import { useAppDispatch } from '../../../app/store';
 import { useAddress } from '../../../app/use-address';
 import { usePageTitle } from '../../../app/use-page-title';
@@ -236,7 +237,7 @@ function Selected(props: SelectedProps) {
           readOnly={false}
           onChange={onRoot}
           pathOf={(of, name) => pathOfStarter(template, of, name)}
-          addressOf={(path) => `/api/templates/${encodeURIComponent(row.id)}/starter?path=${encodeURIComponent(path)}`}
+          addressOf={(path) => addressFor('readStarter', { id: row.id, query: { path } })}
           onFile={(path, file) => void upload({ id: row.id, path, file })}
           registers={registers}
           values={values}

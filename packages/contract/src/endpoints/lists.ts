@@ -1,0 +1,163 @@
+/** The house's lists entry by entry, the meanings of its marks, what was done, and mails. */
+import { z } from 'zod';
+import { endpoint } from '../endpoint';
+import { registersSchema } from '../field';
+import {
+  activityPageSchema,
+  activityQuerySchema,
+  activityRowSchema,
+  addEntrySchema,
+  editableListSchema,
+  importedSchema,
+  importSchema,
+  listEntryRowSchema,
+  listNameSchema,
+  mailRowSchema,
+  mergeEntriesSchema,
+  saveEntrySchema,
+} from '../lists';
+import { markSchema, meaningsSchema, saveMeaningSchema } from '../marks';
+import { list } from '../reply';
+import { ALL, COORDINATOR, LOOKING } from '../roles';
+import { nothing } from './params';
+
+const ofList = { list: editableListSchema };
+const key = z.string().min(1).max(200);
+const ofEntry = { list: editableListSchema, key };
+
+export const LIST_ENDPOINTS = {
+  registers: endpoint({
+    method: 'GET',
+    path: '/api/registers',
+    does: 'Gives all lists that names are made and judged by',
+    roles: ALL,
+    whose: 'house',
+    reply: { json: registersSchema },
+  }),
+  readList: endpoint({
+    method: 'GET',
+    path: '/api/lists/:list',
+    does: 'Gives one list, or its beginning',
+    roles: ALL,
+    whose: 'house',
+    params: ofList,
+    query: z.object({ head: z.literal('yes').optional() }),
+    reply: { json: list(listEntryRowSchema) },
+  }),
+  addEntry: endpoint({
+    method: 'POST',
+    path: '/api/lists/:list',
+    does: 'Adds an entry',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofList,
+    body: addEntrySchema,
+    reply: { json: listEntryRowSchema, status: 201 },
+    refuses: ['cell-refused', 'entry-there', 'short-there', 'entry-used'],
+  }),
+  importEntries: endpoint({
+    method: 'POST',
+    path: '/api/lists/:list/import',
+    does: 'Takes in the chosen lines of a table',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofList,
+    body: importSchema,
+    reply: { json: importedSchema },
+    refuses: ['table-refused', 'entry-there', 'short-there'],
+  }),
+  mergeEntries: endpoint({
+    method: 'POST',
+    path: '/api/lists/:list/merge',
+    does: 'Puts one entry into another: what used the first uses the second',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofList,
+    body: mergeEntriesSchema,
+    reply: nothing,
+    refuses: ['no-merge', 'two-entries', 'no-entry', 'entry-retired', 'entry-named'],
+  }),
+  saveEntry: endpoint({
+    method: 'PUT',
+    path: '/api/lists/:list/:key',
+    does: 'Changes an entry',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofEntry,
+    body: saveEntrySchema,
+    reply: { json: listEntryRowSchema },
+    refuses: [
+      'cell-refused',
+      'no-entry',
+      'entry-changed',
+      'entry-there',
+      'short-there',
+      'entry-used',
+      'entry-in-names',
+    ],
+  }),
+  removeEntry: endpoint({
+    method: 'DELETE',
+    path: '/api/lists/:list/:key',
+    does: 'Deletes an entry that nothing uses',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofEntry,
+    reply: nothing,
+    refuses: ['no-entry', 'entry-used'],
+  }),
+  entryHistory: endpoint({
+    method: 'GET',
+    path: '/api/lists/:list/:key/history',
+    does: 'Says what was done to an entry',
+    roles: LOOKING,
+    whose: 'house',
+    params: { list: listNameSchema, key },
+    reply: { json: list(activityRowSchema) },
+  }),
+  readMeanings: endpoint({
+    method: 'GET',
+    path: '/api/marks',
+    does: 'Says what the house means by its marks',
+    roles: ALL,
+    whose: 'house',
+    reply: { json: meaningsSchema },
+  }),
+  saveMeaning: endpoint({
+    method: 'PUT',
+    path: '/api/marks/:mark',
+    does: 'Gives a mark a meaning, or frees it',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: { mark: markSchema },
+    body: saveMeaningSchema,
+    reply: nothing,
+    refuses: ['meaning-changed', 'meaning-taken'],
+  }),
+  activity: endpoint({
+    method: 'GET',
+    path: '/api/activity',
+    does: 'Says who did what, the newest first, a page at a time',
+    roles: LOOKING,
+    whose: 'house',
+    query: activityQuerySchema.extend({ short: z.literal('yes').optional() }),
+    reply: { json: activityPageSchema },
+  }),
+  activityTable: endpoint({
+    method: 'GET',
+    path: '/api/activity.csv',
+    does: 'Gives all of it as a table',
+    roles: LOOKING,
+    whose: 'house',
+    query: activityQuerySchema,
+    reply: { file: ['text/csv'] },
+  }),
+  outbox: endpoint({
+    method: 'GET',
+    path: '/api/outbox',
+    does: 'Lists mails, in a demo alone: elsewhere the links in them are nobody else’s',
+    roles: COORDINATOR,
+    whose: 'house',
+    reply: { json: list(mailRowSchema) },
+  }),
+} as const;

@@ -1,0 +1,33 @@
+/** Why a request is not looked at, or somebody does not come in. */
+export const ACCESS_REFUSALS = {
+  'not-found': () => 'There is nothing at this address.',
+  'not-json': () => 'The request is not JSON.',
+  'not-as-expected': (p: { readonly at: string; readonly says: string }) => `${p.at || 'The request'}: ${p.says}`,
+  'too-large': () => 'The request is too large.',
+  'too-busy': () => 'Too much is being sent at once. Try again in a moment.',
+  'too-slow': () => 'The request did not arrive whole in time. Nothing was changed.',
+  'foreign-origin': () => 'The request came from another site.',
+  'not-signed-in': () => 'Sign in first.',
+  'role-not-allowed': (p: { readonly role: string }) => `As ${p.role} you may look, and not do this.`,
+  'key-unknown': () => 'This access key opens nothing: it is wrong, over, or ended.',
+  'by-key': () => 'This is done by people who are signed in, and not with an access key. Nothing was changed.',
+  'sign-in-wrong': () => 'Nobody is known by this address and password.',
+  'too-many-sign-ins': () =>
+    'Too many tries to sign in. Wait a quarter of an hour, or have a new password mailed to you.',
+  'too-many-tries': () => 'Too many tries: wait a quarter of an hour. Nothing was changed.',
+  'no-link': () => 'This link leads nowhere. Ask for another.',
+  'link-used': () => 'This link was used already: it works once. Ask for another.',
+  'link-expired': () => 'This link is too old. Ask for another.',
+  'link-over': () => 'This link does not open anything any more. Ask whoever gave it to you for a new one.',
+  'first-missing': () => 'Say who you are. Nothing was changed.',
+  'first-there': () => 'Somebody coordinates already. Ask them to invite you.',
+  'password-wrong': () => 'The old password is not right. Nothing was changed.',
+  'no-key': () => 'There is no such key.',
+  'no-session': () => 'There is no such session.',
+  'database-away': () => 'The database cannot be reached just now. Try again in a moment.',
+  'database-lost': () => 'The database went away. Whether this was done is not known: look at it before you ask again.',
+  'not-known': () =>
+    'The database went away while this was done. Whether it was done is being found out, and settles by itself once the database is back. Asking again is safe: the same request is never done twice.',
+  'under-way': () => 'This is being done just now. Look again in a moment what became of it.',
+  failed: () => 'Something went wrong on the server, and was written to its log.',
+} as const;
