@@ -13,9 +13,11 @@ type ParamNames<Path extends string> = Path extends `${string}:${infer Name}/${i
     ? Name
     : never;
 
+type Status = 200 | 201 | 202 | 503;
+
 export type Reply =
   /** By status: what is answered is the same, and the status says how far it is. */
-  | { readonly json: z.ZodType; readonly status?: 200 | 201 | 202 | readonly (200 | 201 | 202)[] }
+  | { readonly json: z.ZodType; readonly status?: Status | readonly Status[] }
   /** A file to be kept, of a form that the request names. */
   | { readonly file: readonly string[] }
   /** A text to be read on the spot. */

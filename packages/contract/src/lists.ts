@@ -193,6 +193,8 @@ export const activityRowSchema = record({
   subject: z.string().nullable(),
   project: record({ id: z.string(), folder: z.string() }).nullable(),
   from: z.string().nullable(),
+  /** The request it was done by, as log lines name it. */
+  request: z.string().nullable(),
   /** Of any form: rows of every version of the program that ever wrote one stay readable. */
   params: z.record(z.string(), z.unknown()).readonly(),
 });

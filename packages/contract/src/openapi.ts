@@ -136,10 +136,11 @@ function repliesOf(name: string, reply: Reply): Node {
 const textsOf = (types: readonly string[]): Node =>
   Object.fromEntries(types.map((type) => [type, { schema: { type: 'string' } }]));
 
-const STATUS_WORDS: Readonly<Record<200 | 201 | 202, string>> = {
+const STATUS_WORDS: Readonly<Record<200 | 201 | 202 | 503, string>> = {
   200: 'What was asked for.',
   201: 'It was made.',
   202: 'It was accepted, and goes on.',
+  503: 'It is not well.',
 };
 
 const refusalOf = (codes: readonly string[]): Node => ({

@@ -39,6 +39,13 @@ export const templateRowSchema = record({
 });
 export type TemplateRow = z.infer<typeof templateRowSchema>;
 
+export const healthSchema = record({
+  isWell: z.boolean(),
+  database: z.enum(['there', 'away']),
+  jobs: record({ waiting: amount, oldestSeconds: z.number().min(0) }),
+  volumes: record({ there: amount, away: amount }),
+});
+
 export const volumeRowSchema = record({
   name: z.string(),
   /** Where it is mounted, as the server sees it; counted into paths. */

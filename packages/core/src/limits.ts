@@ -30,6 +30,8 @@ export const LIMITS = {
   suggestLength: 255,
   /** Longest project number, and longest pattern of one: it stands in front of most names. */
   seriesLength: 60,
+  /** Levels of JSON: each folder of the deepest template is two, and something stands around it. */
+  jsonLevels: 256,
   /** Bytes of one starter file: blank documents are far smaller, and it is copied into every project. */
   starterBytes: 32 * 1024 * 1024,
   /** Bytes of a file of rules, and of all that its zip unpacks to: a house's rules with their starter files. */

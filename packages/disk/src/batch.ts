@@ -55,6 +55,7 @@ export interface DiskBatch extends ApplyOptions {
   readonly by: string;
   readonly at: string;
   readonly undoes?: string | null;
+  readonly request?: string | undefined;
   readonly changes: readonly Change[];
 }
 
@@ -70,7 +71,7 @@ export async function applyOnDisk(batch: DiskBatch): Promise<BatchOutcome> {
   let isOurs = true;
   try {
     outcome = await applyBatch(
-      { id, what, by, at, undoes: batch.undoes ?? null, changes, folder: batchFolder(id) },
+      { id, what, by, at, undoes: batch.undoes ?? null, request: batch.request, changes, folder: batchFolder(id) },
       portOn(roots, () => lock.renew()),
       journal,
       options(batch, lock),

@@ -1,6 +1,8 @@
 /** Configuration by environment. Whatever is missing or unsafe is one clear line, and the server does not start. */
+
 import { existsSync, realpathSync, statSync } from 'node:fs';
 import { isAbsolute } from 'node:path';
+import { LIMITS } from '@nesting/core';
 
 export interface Config {
   readonly databaseUrl: string;
@@ -24,6 +26,10 @@ export interface Config {
   readonly worksBatches: boolean;
   /** Days after which a batch cannot be undone any more; 0 where all are kept for ever. */
   readonly keepBatchesDays: number;
+  /** Bodies of requests: bytes of all at once, and milliseconds until one has to be there whole. */
+  readonly bodies: { readonly total: number; readonly ms: number };
+  /** Whether numbers are told to whoever watches from outside. */
+  readonly metrics: boolean;
   /** Milliseconds without a heartbeat after which a check's lease is over, and another worker takes it. */
   readonly leaseMs: number;
   /** Milliseconds after which what a check has found is kept, so that it can go on from there. */
@@ -31,6 +37,9 @@ export interface Config {
 }
 
 export type BuildPaths = Pick<Config, 'webFolder' | 'migrations' | 'diskProgram'>;
+
+/** Four files of the largest size that is taken. */
+const MOST_AT_ONCE = 4 * LIMITS.ruleFileBytes;
 
 export class Misconfigured extends Error {}
 
@@ -83,6 +92,8 @@ export function configOf(env: Env, built: BuildPaths): Config {
     worksChecks: env.NESTING_CHECKS !== 'elsewhere',
     worksBatches: env.NESTING_BATCHES !== 'elsewhere',
     keepBatchesDays: daysOf(env, 'NESTING_KEEP_BATCHES_DAYS', 180),
+    bodies: { total: MOST_AT_ONCE, ms: spanOf(env, 'NESTING_BODY_SECONDS', 300) },
+    metrics: env.NESTING_METRICS === '1',
     leaseMs: spanOf(env, 'NESTING_LEASE_SECONDS', 30),
     gatherEvery: spanOf(env, 'NESTING_GATHER_EVERY', 20),
     ...built,

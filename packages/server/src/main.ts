@@ -1,15 +1,15 @@
 /** A real installation: configuration by environment, one line on what is wrong, an orderly end. */
 import { codeOf } from '@nesting/core/change';
-import { pino } from 'pino';
 import { buildPaths } from './build-paths';
 import { configOf, Misconfigured } from './config';
 import { isAway } from './db/client';
 import { DatabaseNewer } from './db/migrate';
 import { firstLink } from './flows/people/access';
+import { openLog } from './log';
 import { openWorld, startServer } from './serve';
 
 async function main(): Promise<void> {
-  const log = pino({ level: process.env.NESTING_LOG ?? 'info' });
+  const log = openLog(process.env.NESTING_LOG ?? 'info');
   const config = configOf(process.env, buildPaths(import.meta.url));
   const world = await openWorld(config, log);
   const running = await startServer(world, log);

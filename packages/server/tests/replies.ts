@@ -28,7 +28,8 @@ export async function holdReply(method: string, address: string, response: Respo
   const row = rowOf(method, address);
   if (row === undefined) return;
   const { reply } = row.spec;
-  if (!response.ok) {
+  const statuses: readonly number[] = 'json' in reply ? [reply.status ?? 200].flat() : [];
+  if (!response.ok && !statuses.includes(response.status)) {
     const code = refusal.parse(await response.clone().json()).code as RefusalCode;
     if (!ANY_REFUSAL.has(code) && !row.spec.refuses?.includes(code))
       throw new Error(`${row.name} does not say ${code}`);
@@ -41,7 +42,7 @@ export async function holdReply(method: string, address: string, response: Respo
   if ('file' in reply || 'text' in reply) {
     const types = 'file' in reply ? reply.file : reply.text;
     const type = response.headers.get('content-type')?.split(';')[0] ?? '';
-    if (!types.includes(type)) throw new Error(`${row.name} answers a ${type}`);
+    if (!types.some((one) => one.split(';')[0] === type)) throw new Error(`${row.name} answers a ${type}`);
     return;
   }
   if ('signsIn' in reply) {
@@ -49,8 +50,7 @@ export async function holdReply(method: string, address: string, response: Respo
     if (response.headers.get('set-cookie') === null) throw new Error(`${row.name} brings no cookie`);
     return;
   }
-  const statuses = [reply.status ?? 200].flat();
-  if (!statuses.some((status) => status === response.status)) throw new Error(`${row.name} answers ${response.status}`);
+  if (!statuses.includes(response.status)) throw new Error(`${row.name} answers ${response.status}`);
   const parsed = reply.json.safeParse(await response.clone().json());
   if (!parsed.success) throw new Error(`${row.name}: ${z.prettifyError(parsed.error)}`);
 }

@@ -117,11 +117,14 @@ export async function openTestWorld(
       cookie: await cookieOf(who),
       ...(body instanceof Uint8Array && { 'content-type': 'application/octet-stream' }),
     };
-    return app.request(address, {
+    const sent = {
       method,
       headers,
       ...(body !== undefined && { body: body instanceof Uint8Array ? Buffer.from(body) : body }),
-    });
+    };
+    const response = await app.request(address, sent);
+    await holdReply(method, address, response);
+    return response;
   };
   return {
     world,

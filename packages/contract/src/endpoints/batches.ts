@@ -139,5 +139,6 @@ export const BATCH_ENDPOINTS = {
     params: id,
     body: reshapeSchema.nullable(),
     reply: nothing,
+    refuses: ['no-project'],
   }),
 } as const;

@@ -8,6 +8,7 @@ import { CONVENTION_ENDPOINTS } from './conventions';
 import { ENTRANCE_ENDPOINTS } from './entrance';
 import { LIST_ENDPOINTS } from './lists';
 import { NUMBER_ENDPOINTS } from './numbers';
+import { OUTSIDE_ENDPOINTS } from './outside';
 import { PEOPLE_ENDPOINTS } from './people';
 import { PROJECT_ENDPOINTS } from './projects';
 import { RULE_SET_ENDPOINTS } from './rule-set';
@@ -23,6 +24,7 @@ export {
   ENTRANCE_ENDPOINTS,
   LIST_ENDPOINTS,
   NUMBER_ENDPOINTS,
+  OUTSIDE_ENDPOINTS,
   PEOPLE_ENDPOINTS,
   PROJECT_ENDPOINTS,
   RULE_SET_ENDPOINTS,
@@ -39,6 +41,7 @@ export const ENDPOINTS = {
   ...ENTRANCE_ENDPOINTS,
   ...LIST_ENDPOINTS,
   ...NUMBER_ENDPOINTS,
+  ...OUTSIDE_ENDPOINTS,
   ...PEOPLE_ENDPOINTS,
   ...PROJECT_ENDPOINTS,
   ...RULE_SET_ENDPOINTS,

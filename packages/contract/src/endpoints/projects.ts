@@ -66,7 +66,7 @@ export const PROJECT_ENDPOINTS = {
       as: z.enum(SIGNPOST_FORMATS).default('json'),
       system: z.enum(SYSTEMS).default('linux'),
     }),
-    reply: { text: ['text/plain'] },
+    reply: { text: ['text/plain; charset=utf-8'] },
     refuses: ['no-project', 'prefix-missing'],
   }),
   startProject: endpoint({

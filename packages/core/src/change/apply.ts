@@ -21,6 +21,7 @@ export interface Batch {
   readonly by: string;
   readonly at: string;
   readonly undoes: string | null;
+  readonly request?: string | undefined;
   readonly changes: readonly Change[];
   /** Its own folder, by the same path in each root. */
   readonly folder: string;
@@ -50,11 +51,12 @@ export async function applyBatch(
   const looked = await checkExpectations(changes, port);
   if (looked.faults.length > 0) return { state: 'refused', faults: looked.faults };
   const steps = writtenInPlace(ordered.steps, batch.fresh);
-  const { id, what, by, at, undoes, folder } = batch;
+  const { id, what, by, at, undoes, request, folder } = batch;
+  const asked = request === undefined ? {} : { request };
   const unready = await layReady(steps, folder, port, options);
   if (unready !== null) return { state: 'refused', faults: [unready] };
   const others = await bystanders(changes, steps, port);
-  await journal.begin({ id, what, by, at, undoes, changes, steps, ids: looked.ids, others });
+  await journal.begin({ id, what, by, at, undoes, ...asked, changes, steps, ids: looked.ids, others });
   const ready = await factsOfReady(steps, folder, port);
   if (Object.keys(ready).length > 0) await journal.outcome({ done: 0, left: ready });
   return runSteps({ steps, from: 0, folder, port, journal }, options);

@@ -16,7 +16,8 @@ const JOURNAL_FORM = { format: 'nesting/batch', formatVersion: 2 } as const;
 type Steps = 'as-changes' | 'own';
 
 type Line =
-  | (typeof JOURNAL_FORM & Pick<Intents, 'id' | 'what' | 'by' | 'at' | 'undoes'> & { readonly steps: Steps })
+  | (typeof JOURNAL_FORM &
+      Pick<Intents, 'id' | 'what' | 'by' | 'at' | 'undoes' | 'request'> & { readonly steps: Steps })
   | { readonly change: Change }
   | { readonly step: Step }
   | { readonly ids: Readonly<Record<string, string>> }
@@ -28,10 +29,10 @@ type Line =
 const IDS_A_LINE = 500;
 
 export function* intentLines(intents: Intents): Generator<string> {
-  const { id, what, by, at, undoes, changes, steps, ids, others } = intents;
+  const { id, what, by, at, undoes, request, changes, steps, ids, others } = intents;
   const isPlain = steps.length === changes.length && steps.every((step, i) => isSameMove(elementAt(changes, i), step));
   const line = (value: Line) => `${JSON.stringify(value)}\n`;
-  yield line({ ...JOURNAL_FORM, id, what, by, at, undoes, steps: isPlain ? 'as-changes' : 'own' });
+  yield line({ ...JOURNAL_FORM, id, what, by, at, undoes, request, steps: isPlain ? 'as-changes' : 'own' });
   for (const change of changes) yield line({ change });
   if (!isPlain) for (const step of steps) yield line({ step });
   const named = Object.entries(ids);
@@ -75,9 +76,10 @@ export function readJournal(lines: Iterable<string>): ReadJournal {
     else outcomes.push(line);
   }
   if (head === null || !isWhole) return { intents: null, outcomes };
-  const { id, what, by, at, undoes } = head;
+  const { id, what, by, at, undoes, request } = head;
+  const asked = request === undefined ? {} : { request };
   const all = head.steps === 'own' ? steps : changes.flatMap(moveOf);
-  return { intents: { id, what, by, at, undoes, changes, steps: all, ids, others }, outcomes };
+  return { intents: { id, what, by, at, undoes, ...asked, changes, steps: all, ids, others }, outcomes };
 }
 
 const isOurs = ({ format, formatVersion }: Extract<Line, { format: string }>): boolean =>

@@ -23,6 +23,8 @@ export interface Intents {
   readonly at: string;
   /** The batch it takes back. */
   readonly undoes: string | null;
+  /** The request it was asked for by, where a server was asked. */
+  readonly request?: string | undefined;
   readonly changes: readonly Change[];
   readonly steps: readonly Step[];
   /** Identities of what is moved, by the change's id, where the disk has such: they tell after a crash who stands where. */

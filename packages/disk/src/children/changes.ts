@@ -67,6 +67,7 @@ export interface BatchTask extends OfWhere, OtherRoots {
   readonly by: string;
   readonly at: string;
   readonly undoes: string | null;
+  readonly request?: string | undefined;
   readonly changes: readonly Change[];
   readonly contents: Contents;
 }

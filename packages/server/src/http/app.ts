@@ -1,23 +1,26 @@
 /** The application: every route behind one decision by role, faults as plain refusals, the screens behind all else. */
+import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import type { Me, Refusal, Role } from '@nesting/contract';
 import { DiskError } from '@nesting/disk';
 import { type Context, Hono } from 'hono';
-import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { csrf } from 'hono/csrf';
 import { secureHeaders } from 'hono/secure-headers';
 import type { Logger } from 'pino';
 import { isAway } from '../db/client';
 import { personOfKey } from '../db/queries/people/access';
+import { VitalSigns } from '../flows/house/vitals';
 import { hashOf } from '../flows/people/access';
 import { diskRefusal } from '../flows/place';
 import { Refused, type World } from '../flows/world';
+import { Metrics } from '../metrics';
+import { withRequest } from '../request-context';
 import type { Auth } from '../sign-in/auth';
-import { withRequest } from './request-context';
-import type { Asked, Route } from './route';
+import { Bodies } from './bodies';
+import type { Asked, Route, Watch } from './route';
 import { ROUTES } from './routes';
 
 const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false };
@@ -25,6 +28,16 @@ const NOBODY: Me = { id: '', name: '', initials: '', role: 'lead', demo: false }
 const MOST_BYTES = 4 * 1024 * 1024;
 /** Of nobody who is known: a name and a password, the secret of a link. */
 const MOST_OF_NOBODY = 16 * 1024;
+
+interface Tools extends Pick<Asked, 'world' | 'auth' | 'watch'> {
+  readonly log: Logger;
+  readonly bodies: Bodies;
+}
+
+function watchOf(world: World): Watch {
+  const vitals = new VitalSigns(world);
+  return { vitals, metrics: world.config.metrics ? new Metrics(() => vitals.read()) : null };
+}
 
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
@@ -48,17 +61,13 @@ export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
   app.use('/api/*', async (c, next) => (isForeign(c, world) ? refuseForeign(c) : next()));
   app.use(compress());
-  const fault = (error: unknown, c: Context) => answerFault(error, c, log);
-  // Caught here and not by the framework alone: it knows errors of its own realm only, and hands others through.
-  for (const route of ROUTES)
-    app.on(route.method, route.path, (c) =>
-      withRequest({ address: addressOf(c, world.config.behindProxy), signal: c.req.raw.signal }, () =>
-        decide(route, c, world, auth),
-      ).catch((error: unknown) => fault(error, c)),
-    );
+  const tools: Tools = { world, auth, log, bodies: new Bodies(world.config.bodies), watch: watchOf(world) };
+  // Faults are caught here and not by the framework alone: it knows errors of its own realm only, and hands others
+  // through.
+  for (const route of ROUTES) app.on(route.method, route.path, (c) => answer(route, c, tools));
   app.all('/api/*', (c) => refuse(c, new Refused('not-found')));
   screens(app, world);
-  app.onError(fault);
+  app.onError((error, c) => answerFault(error, c, log));
   return app;
 }
 
@@ -74,24 +83,39 @@ function answerFault(thrown: unknown, c: Context, log: Logger): Response {
   return refuse(c, new Refused('failed'));
 }
 
-/** The one place that decides who may do what. */
-async function decide(route: Route, c: Context, world: World, auth: Auth): Promise<Response> {
-  if (route.roles === 'anyone')
-    return upTo(MOST_OF_NOBODY, c, async () => route.handle({ c, world, auth, me: NOBODY, session: null }));
-  const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
-  if (who === null) return refuse(c, new Refused('not-signed-in'));
-  if (!route.roles.includes(who.me.role)) return refuse(c, new Refused('role-not-allowed', { role: who.me.role }));
-  return upTo(route.most ?? MOST_BYTES, c, async () => route.handle({ c, world, auth, ...who }));
+/** An id that who asks made up goes on; else it is made here. Both are answered. */
+const ID = /^[\w-]{8,64}$/;
+
+/** Under one id, from the request to whatever is done for it. */
+function answer(route: Route, c: Context, tools: Tools): Promise<Response> {
+  const given = c.req.header('x-request-id') ?? '';
+  const id = ID.test(given) ? given : randomUUID();
+  const request = { id, address: addressOf(c, tools.world.config.behindProxy), signal: c.req.raw.signal };
+  c.header('x-request-id', id);
+  return withRequest(request, async () => {
+    const began = performance.now();
+    const response = await decide(route, c, tools).catch((error: unknown) => answerFault(error, c, tools.log));
+    const seconds = (performance.now() - began) / 1000;
+    tools.watch.metrics?.answered(route.name, response.status, seconds);
+    const line = { endpoint: route.name, status: response.status, ms: Math.round(seconds * 1000) };
+    if (route.method === 'GET') tools.log.debug(line, 'looked');
+    else tools.log.info(line, 'asked');
+    return response;
+  });
 }
 
-/** Nothing of a body is read before it is known who sends it, and how much they may. */
-async function upTo(maxSize: number, c: Context, handle: () => Promise<Response>): Promise<Response> {
-  let handled: Response | undefined;
-  const onError = () => refuse(c, new Refused('too-large'));
-  const refused = await bodyLimit({ maxSize, onError })(c, async () => {
-    handled = await handle();
-  });
-  return handled ?? refused ?? onError();
+/** The one place that decides who may do what. Nothing of a body is read before. */
+async function decide(route: Route, c: Context, { world, auth, bodies, watch }: Tools): Promise<Response> {
+  const handle = (who: Who, most: number): Promise<Response> =>
+    bodies.during(c.req.raw, most, async (whole) => {
+      c.req.raw = whole;
+      return route.handle({ c, world, auth, watch, ...who });
+    });
+  if (route.roles === 'anyone') return handle({ me: NOBODY, session: null }, MOST_OF_NOBODY);
+  const who = (await byKey(c, world)) ?? (await bySession(c, world, auth));
+  if (who === null) throw new Refused('not-signed-in');
+  if (!route.roles.includes(who.me.role)) throw new Refused('role-not-allowed', { role: who.me.role });
+  return handle(who, route.most ?? MOST_BYTES);
 }
 
 /** A browser says which page a request came from; a script says nothing of it. */

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { Refused } from '../flows/world';
 import { type Asked, checked, jsonIn, type Route } from './route';
 import { waitAsked } from './wait';
+import { malformedIn } from './well-formed';
 import { requireTheirs } from './whose';
 
 export interface Request<S> extends Omit<Asked, 'c'> {
@@ -75,6 +76,7 @@ export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
     // The compiler has held the handler against its row; here all rows are alike.
     const handler = handlers[name] as (request: Request<Spec>) => Promise<unknown>;
     return {
+      name,
       method: row.method,
       path: row.path,
       roles: row.roles,
@@ -101,8 +103,9 @@ export function routesOf<const Table extends Readonly<Record<string, Spec>>>(
 
 /** What is no id is no address. */
 function paramsIn(c: Context, { params = {} }: Spec): Readonly<Record<string, string>> {
-  const parsed = z.object(params).safeParse(c.req.param());
-  if (!parsed.success) throw new Refused('not-found');
+  const given: unknown = c.req.param();
+  const parsed = z.object(params).safeParse(given);
+  if (!parsed.success || malformedIn(given) !== null) throw new Refused('not-found');
   return parsed.data as Readonly<Record<string, string>>;
 }
 
@@ -127,11 +130,11 @@ function replied(c: Context, reply: Reply, answer: unknown): Response {
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
     });
   }
-  if ('text' in reply) return c.text(answer as string);
+  if ('text' in reply) return c.body(answer as string, 200, { 'content-type': reply.text[0] ?? 'text/plain' });
   if ('signsIn' in reply) return answer as Response;
   if (answer instanceof MadeJson) return c.body(answer.text, 200, { 'content-type': 'application/json' });
   if (typeof reply.status === 'object') {
-    const { status, json } = answer as { readonly status: 200 | 201 | 202; readonly json: object };
+    const { status, json } = answer as { readonly status: 200 | 201 | 202 | 503; readonly json: object };
     return c.json(json, status);
   }
   return c.json(answer as object | null, reply.status ?? 200);

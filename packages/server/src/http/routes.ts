@@ -9,6 +9,7 @@ import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
 import { LISTS } from './routes/lists';
 import { NUMBERS } from './routes/numbers';
+import { OUTSIDE } from './routes/outside';
 import { PEOPLE } from './routes/people';
 import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
@@ -16,6 +17,7 @@ import { TEMPLATES } from './routes/templates';
 import { VOLUMES } from './routes/volumes';
 
 export const ROUTES: readonly Route[] = [
+  ...OUTSIDE,
   ...ENTRANCE,
   ...TEMPLATES,
   ...BLOCKS,

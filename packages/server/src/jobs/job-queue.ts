@@ -6,6 +6,7 @@ import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import type { Client, Db } from '../db/client';
 import { countOpenJobs } from '../db/queries/house/jobs';
+import { onBehalfOf, requestId } from '../request-context';
 import type { QueueDb } from './queue-db';
 
 export interface JobKind {
@@ -39,6 +40,12 @@ export function openBoss(db: QueueDb, log: Logger): PgBoss {
 /** Milliseconds between two looks of who waits until nothing is left to do. */
 const LOOK_MS = 20;
 
+interface JobData {
+  readonly id: string;
+  /** Who asked for it; jobs of older versions do not say. */
+  readonly request?: string | null;
+}
+
 export class JobQueue {
   private readonly workers: string[] = [];
   /** Jobs asked for here that did not end here yet. */
@@ -58,13 +65,11 @@ export class JobQueue {
     await this.boss.createQueue(name, { name, ...settings, retryBackoff: true });
     if (run === null) return;
     const options = { batchSize: 1, pollingIntervalSeconds: pollSeconds };
-    const work = async ([job]: { id: string; data: { id: string } }[]) => {
+    const work = async ([job]: { id: string; data: JobData }[]) => {
       if (job === undefined) return;
+      const { id, request = null } = job.data;
       try {
-        await run(job.data.id);
-      } catch (error) {
-        this.log.error({ error, kind: name, id: job.data.id }, 'a job ended early');
-        throw error;
+        await onBehalfOf(request, () => this.run(id, run));
       } finally {
         this.asked.delete(job.id);
         // The next one need not wait for the clock.
@@ -72,13 +77,26 @@ export class JobQueue {
       }
     };
     while (this.workers.length < this.kind.atOnce)
-      this.workers.push(await this.boss.work<{ id: string }>(name, options, work));
+      this.workers.push(await this.boss.work<JobData>(name, options, work));
+  }
+
+  private async run(id: string, run: (id: string) => Promise<void>): Promise<void> {
+    try {
+      await run(id);
+    } catch (error) {
+      this.log.error({ error, kind: this.kind.name, id }, 'a job ended early');
+      throw error;
+    }
   }
 
   /** A job waits in the queue once, however often it is asked for. In a transaction it is asked for when that ends. */
   async add(id: string, client?: Client): Promise<void> {
     const db = client && { executeSql: (text: string, values: unknown[]) => client.query(text, values) };
-    const job = await this.boss.send(this.kind.name, { id }, { singletonKey: id, ...(db && { db }) });
+    const job = await this.boss.send(
+      this.kind.name,
+      { id, request: requestId() },
+      { singletonKey: id, ...(db && { db }) },
+    );
     if (this.workers.length === 0) return;
     if (job !== null) this.asked.add(job);
     this.wake();

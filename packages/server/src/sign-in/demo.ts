@@ -5,7 +5,7 @@
 import type { Entrance } from '@nesting/contract';
 import type { Db } from '../db/client';
 import { Refused, type World } from '../flows/world';
-import { requestAddress } from '../http/request-context';
+import { requestAddress } from '../request-context';
 import { withAddress } from './attempts';
 import type { Auth } from './auth';
 import { enter } from './sign-in';

@@ -1,7 +1,7 @@
 /** Signing in by address and password. */
 import { personByEmail } from '../db/queries/people/access';
 import { Refused, type World } from '../flows/world';
-import { requestAddress } from '../http/request-context';
+import { requestAddress } from '../request-context';
 import { limited, withAddress } from './attempts';
 import type { Auth } from './auth';
 

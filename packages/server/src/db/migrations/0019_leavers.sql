@@ -16,10 +16,17 @@ create trigger access_link_only before insert on access_link for each row
   when (new.person_id is not null) execute function only_who_works_here();
 create trigger finding_link_only before insert on finding_link for each row execute function only_who_works_here();
 
+-- One id from a request to the job, the batch, the check and the activity that it gave rise to.
+alter table activity add column request text;
+alter table batch add column request text;
+alter table check_run add column request text;
 -- Why a change stopped, as a code and what its words are made of; rows of before hold their sentence in `why`.
 alter table batch add column because jsonb;
 
 -- Down Migration
+alter table check_run drop column request;
+alter table batch drop column request;
+alter table activity drop column request;
 alter table batch drop column because;
 drop trigger finding_link_only on finding_link;
 drop trigger access_link_only on access_link;

@@ -13,7 +13,9 @@ export function activityCsv(world: World, query: ActivityQuery): ReadableStream<
   const encoder = new TextEncoder();
   return new ReadableStream({
     start: (stream) =>
-      stream.enqueue(encoder.encode(csv([['at', 'by', 'what', 'words', 'subject', 'project', 'from', 'details']]))),
+      stream.enqueue(
+        encoder.encode(csv([['at', 'by', 'what', 'words', 'subject', 'project', 'from', 'request', 'details']])),
+      ),
     async pull(stream) {
       if (!more) return stream.close();
       const page = await readActivity(world.db, { ...query, ...(before !== undefined && { before }) }, PAGE);
@@ -30,6 +32,7 @@ export function activityCsv(world: World, query: ActivityQuery): ReadableStream<
               r.subject ?? '',
               r.project?.folder ?? '',
               r.from ?? '',
+              r.request ?? '',
               JSON.stringify(r.params),
             ]),
           ),

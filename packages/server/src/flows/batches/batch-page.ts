@@ -5,7 +5,7 @@ import { hindranceWords } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { batchesOf, readBatchRow, type StoredBatch } from '../../db/queries/batches/batches';
 import { readProject } from '../../db/queries/projects/projects';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { reached } from '../place';
 import { Refused, type World } from '../world';
 import type { Project } from './prepared';

@@ -2,6 +2,7 @@
  * A batch between database and disk. They share no transaction: the row says what is meant before the first step, the
  * journal in the project's folder what was done; the project's row follows when the disk is done.
  */
+
 import { type BatchOutcome, isShown } from '@nesting/core/change';
 import { type Told, told } from '@nesting/core/words';
 import { DiskError } from '@nesting/disk';
@@ -17,6 +18,7 @@ import {
   unclaimBatch,
 } from '../../db/queries/batches/batches';
 import { heartbeat } from '../../jobs/heartbeat';
+import { requestId } from '../../request-context';
 import { claimNumber, freeNumber } from '../house/numbers';
 import { Refused, type World } from '../world';
 import { batchOpen } from './ask-batch';
@@ -79,7 +81,18 @@ async function doneOnDisk(world: World, run: ToRun, lost: AbortSignal): Promise<
   try {
     return await world.disks.run(
       'applyBatch',
-      { where, others, id, what, by: person.name, at: new Date().toISOString(), undoes, changes, contents },
+      {
+        where,
+        others,
+        id,
+        what,
+        by: person.name,
+        at: new Date().toISOString(),
+        undoes,
+        request: requestId() ?? undefined,
+        changes,
+        contents,
+      },
       { signal: stop.signal, lost, told: (progress) => void Object.assign(at, progress) },
     );
   } catch (error) {

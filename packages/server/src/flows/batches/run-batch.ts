@@ -8,6 +8,7 @@ import { batchesLeft, countTry, readBatchJob, refuseBatch, type StoredBatch } fr
 import { releaseBytes, releaseLost } from '../../db/queries/batches/space';
 import { readPerson } from '../../db/queries/people/access';
 import type { Lease } from '../../jobs/leases';
+import { onBehalfOf } from '../../request-context';
 import { diskRefusal } from '../place';
 import { prepareReshape } from '../projects/reshape-project';
 import { Refused, type World } from '../world';
@@ -48,7 +49,9 @@ async function toDo(world: World, id: string): Promise<StoredBatch | null> {
 }
 
 const step = (world: World, batch: StoredBatch, lease: Lease): Promise<unknown> =>
-  batch.job.isClaimed ? settleLeft(world, batch) : perform(world, batch, lease);
+  onBehalfOf<Promise<unknown>>(batch.job.request, () =>
+    batch.job.isClaimed ? settleLeft(world, batch) : perform(world, batch, lease),
+  );
 
 async function perform(world: World, batch: StoredBatch, { lost }: Lease): Promise<void> {
   const run = await claimed(world, batch, lost);

@@ -51,6 +51,7 @@ import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
 import { heartbeat } from '../../jobs/heartbeat';
+import { onBehalfOf } from '../../request-context';
 import { diskRefusal, projectWhere, volumeRoot, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
@@ -117,7 +118,7 @@ export async function runCheck(world: World, id: string): Promise<void> {
   const taken = await takeUpCheck(db, id, runner, config.leaseMs);
   if (taken === null) return;
   try {
-    await check(world, { id, runner, ...taken });
+    await onBehalfOf(taken.request, () => check(world, { id, runner, ...taken }));
   } catch (error) {
     const refused = error instanceof DiskError ? diskRefusal(error) : error instanceof Refused ? error : null;
     const why = error instanceof Error ? error.message : 'unknown';

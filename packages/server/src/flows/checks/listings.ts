@@ -3,7 +3,7 @@ import type { FolderChoice, ListingText } from '@nesting/contract';
 import type { FolderListing } from '@nesting/core/listing';
 import type { Where } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { hindranceAt, unreachable, whereOf } from '../place';
 import { Refused, type World } from '../world';
 

@@ -10,7 +10,7 @@ import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writeIdentity, writePrefixes } from '../../db/queries/house/volumes';
 import { copiesLeft } from '../../db/queries/projects/copies';
 import { type PlacedProject, placedProjects, placeProject } from '../../db/queries/projects/projects';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 

@@ -15,7 +15,7 @@ import { readRegisters } from '../../db/queries/house/registers';
 import { readProjectRow } from '../../db/queries/projects/projects';
 import { conventionsOf } from '../../db/queries/rules/conventions';
 import { listTemplates, readEdition } from '../../db/queries/rules/templates';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { checkProject } from '../checks/check-project';
 import { underLease } from '../once';
 import { reached } from '../place';

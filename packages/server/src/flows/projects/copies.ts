@@ -16,7 +16,7 @@ import {
   readShape,
   removeUnstarted,
 } from '../../db/queries/projects/projects';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { checkProject } from '../checks/check-project';
 import { claimNumber, freeNumber } from '../house/numbers';
 import { findProjects } from '../house/volumes';

@@ -17,7 +17,7 @@ import { reservedFor } from '../../db/queries/house/numbers';
 import { readRegisters } from '../../db/queries/house/registers';
 import { projectsAt, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import type { Asker, Prepared, Project } from '../batches/prepared';
 import { hindranceAt, projectWhere, volumeRoot } from '../place';
 import { Refused, type World } from '../world';

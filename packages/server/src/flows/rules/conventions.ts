@@ -28,7 +28,7 @@ import {
   saveDraft,
 } from '../../db/queries/rules/conventions';
 import { listTemplates } from '../../db/queries/rules/templates';
-import { untilAskerLeaves } from '../../http/request-context';
+import { untilAskerLeaves } from '../../request-context';
 import { projectWhere, reached } from '../place';
 import { Refused, type World } from '../world';
 import { draftNotLookedAt, keptDraft } from './drafts';

@@ -1,10 +1,12 @@
 /** Projects that grow and change, and what was done to them. */
 import { randomUUID } from 'node:crypto';
 import { BATCH_ENDPOINTS, type BatchAnswer } from '@nesting/contract';
+import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
 import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
+import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
 
 /** Accepted where it still goes on. */
@@ -34,5 +36,8 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     return { stopped: await stopBatch(world, project, batch) };
   },
   readReshapeDraft: ({ world, me, params }) => readReshapeDraft(world.db, params.id, me.id),
-  keepReshapeDraft: ({ world, me, params, body }) => keepReshapeDraft(world.db, params.id, me.id, body),
+  keepReshapeDraft: async ({ world, me, params, body }) => {
+    if ((await readProjectRow(world.db, params.id)) === null) throw new Refused('no-project');
+    await keepReshapeDraft(world.db, params.id, me.id, body);
+  },
 });

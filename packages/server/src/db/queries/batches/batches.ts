@@ -1,5 +1,6 @@
 import type { BatchAsked, BatchRow, BatchState, ProjectShape, SettleWay } from '@nesting/contract';
 import { type Told, toldWords } from '@nesting/core/words';
+import { requestId } from '../../../request-context';
 import type { Client } from '../../client';
 
 export interface NewBatch {
@@ -17,9 +18,9 @@ export interface NewBatch {
 export async function insertBatch(client: Client, b: NewBatch): Promise<void> {
   const shape = JSON.stringify(b.shape);
   await client.query(
-    `insert into batch (id, project_id, what, person_id, undoes, asked, shape_from, shape_to, state, claimed)
-     values ($1, $2, $3, $4, $5, $6, $7, $7, 'running', false)`,
-    [b.id, b.project, b.what, b.person, b.undoes, JSON.stringify(b.asked), shape],
+    `insert into batch (id, project_id, what, person_id, undoes, asked, shape_from, shape_to, state, claimed, request)
+     values ($1, $2, $3, $4, $5, $6, $7, $7, 'running', false, $8)`,
+    [b.id, b.project, b.what, b.person, b.undoes, JSON.stringify(b.asked), shape, requestId()],
   );
 }
 
@@ -171,6 +172,7 @@ interface Row {
   settling: { way: SettleWay; person: string } | null;
   refusal: Told | null;
   because: Told | null;
+  request: string | null;
 }
 
 export interface StoredBatch extends BatchRow {
@@ -187,6 +189,8 @@ export interface BatchJob {
   readonly isStopAsked: boolean;
   readonly settling: { readonly way: SettleWay; readonly person: string } | null;
   readonly refusal: Told | null;
+  /** The request it was asked for by. */
+  readonly request: string | null;
 }
 
 const SELECT = 'select b.*, p.name as by from batch b left join person p on p.id = b.person_id';
@@ -220,6 +224,7 @@ const rowOf = (r: Row): StoredBatch => ({
     isStopAsked: r.stop_asked,
     settling: r.settling,
     refusal: r.refusal,
+    request: r.request,
   },
 });
 

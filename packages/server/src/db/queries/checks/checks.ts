@@ -1,6 +1,8 @@
 /** Runs of checks: asked for, under way, done; and what they leave behind. */
+
 import type { CheckRow, ChecksOfProject, FolderCount } from '@nesting/contract';
 import type { CheckOutcome } from '@nesting/core/check';
+import { requestId } from '../../../request-context';
 import type { Client } from '../../client';
 import { copyRows } from '../../copy';
 
@@ -34,9 +36,9 @@ export async function insertCheck(
   what: 'whole' | 'quick',
 ): Promise<void> {
   await client.query(
-    `insert into check_run (id, project_id, state, asked_by, what, seen_at)
-       values ($1, $2, 'queued', $3, $4, clock_timestamp())`,
-    [id, project, person, what],
+    `insert into check_run (id, project_id, state, asked_by, what, seen_at, request)
+       values ($1, $2, 'queued', $3, $4, clock_timestamp(), $5)`,
+    [id, project, person, what, requestId()],
   );
 }
 
@@ -75,6 +77,13 @@ export async function checksWantedAgain(client: Client): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
+export interface CheckTaken {
+  readonly project: string;
+  readonly what: 'whole' | 'quick';
+  /** The request it was asked for by; `null` where its time had come. */
+  readonly request: string | null;
+}
+
 /**
  * Takes a check up; `null` where it is done, or somebody works on it. `silent` in milliseconds is how long one may say
  * nothing before it counts as killed.
@@ -84,10 +93,10 @@ export async function takeUpCheck(
   id: string,
   runner: string,
   silent: number,
-): Promise<{ readonly project: string; readonly what: 'whole' | 'quick' } | null> {
-  const result = await client.query<{ project: string; what: 'whole' | 'quick' }>(
+): Promise<CheckTaken | null> {
+  const result = await client.query<CheckTaken>(
     `update check_run set state = 'running', seen_at = clock_timestamp(), runner = $3
-     where id = $1 and (state = 'queued' or (state = 'running' and seen_at < clock_timestamp() - $2 * interval '1 millisecond')) returning project_id project, what`,
+     where id = $1 and (state = 'queued' or (state = 'running' and seen_at < clock_timestamp() - $2 * interval '1 millisecond')) returning project_id project, what, request`,
     [id, silent, runner],
   );
   return result.rows[0] ?? null;

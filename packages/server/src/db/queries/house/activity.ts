@@ -1,6 +1,6 @@
 import type { ActivityPage, ActivityQuery, ActivityRow } from '@nesting/contract';
 import type { Params } from '@nesting/core';
-import { requestAddress } from '../../../http/request-context';
+import { requestAddress, requestId } from '../../../request-context';
 import type { Client } from '../../client';
 
 export const ACTIVITY = [
@@ -70,8 +70,9 @@ export async function recordActivity(
   subject: string | null = null,
 ): Promise<void> {
   await client.query(
-    'insert into activity (person_id, what, project_id, params, subject, asked_from) values ($1, $2, $3, $4, $5, $6)',
-    [person, what, project, JSON.stringify(params), subject, requestAddress()],
+    `insert into activity (person_id, what, project_id, params, subject, asked_from, request)
+       values ($1, $2, $3, $4, $5, $6, $7)`,
+    [person, what, project, JSON.stringify(params), subject, requestAddress(), requestId()],
   );
 }
 
@@ -107,7 +108,7 @@ export async function readActivity(client: Client, q: ActivityQuery, limit: numb
   // Picked by themselves first: joined before they are limited, a rare word would read every row.
   const result = await client.query<Row>(
     `with picked as materialized (select a.* from activity a ${where.length > 0 ? `where ${where.join(' and ')}` : ''} order by a.id desc limit ${limit + 1})
-     select a.id, a.at, p.name as by, a.what, a.subject, a.project_id, j.folder, a.asked_from as "from", a.params
+     select a.id, a.at, p.name as by, a.what, a.subject, a.project_id, j.folder, a.asked_from as "from", a.request, a.params
      from picked a left join person p on p.id = a.person_id left join project j on j.id = a.project_id order by a.id desc`,
     values,
   );
