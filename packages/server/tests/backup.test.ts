@@ -35,6 +35,15 @@ const command = (url: string, ...args: string[]) =>
     env: { ...process.env, NESTING_DATABASE: url },
   });
 
+async function openKeys(url: string): Promise<number> {
+  const db = openDb(url, 1);
+  try {
+    return (await db.query('select from access_key where revoked_at is null')).rowCount ?? 0;
+  } finally {
+    await db.end();
+  }
+}
+
 /** Every row of every table that is kept, as text. */
 async function contentOf(url: string): Promise<Record<string, string[]>> {
   const db = openDb(url, 1);
@@ -58,6 +67,7 @@ async function contentOf(url: string): Promise<Record<string, string[]>> {
 test('the same studio comes back, starter files and all; open ways in do not', async () => {
   expect((await t.ask('coordinator', 'POST', '/api/projects', startOf('35001'))).status).toBe(201);
   await t.world.checks.idle();
+  expect((await t.ask('artist', 'POST', '/api/me/keys', { name: 'script', days: null })).status).toBe(201);
   const file = path.join(folder, 'house.backup');
   expect(command(t.config.databaseUrl, 'backup', file)).toMatchObject({ status: 0, stderr: '' });
   expect(command(t.config.databaseUrl, 'backup', file)).toMatchObject({
@@ -71,7 +81,8 @@ test('the same studio comes back, starter files and all; open ways in do not', a
   const [before, after] = [await contentOf(t.config.databaseUrl), await contentOf(url)];
   expect(Object.keys(after)).toEqual(Object.keys(before));
   for (const table of Object.keys(before)) {
-    if (table === 'activity') expect(after[table]?.slice(0, before[table]?.length)).toEqual(before[table]);
+    if (table === 'access_key') expect(after[table]).toHaveLength(before[table]?.length ?? 0);
+    else if (table === 'activity') expect(after[table]?.slice(0, before[table]?.length)).toEqual(before[table]);
     else
       expect([table, after[table]]).toEqual([
         table,
@@ -89,6 +100,9 @@ test('the same studio comes back, starter files and all; open ways in do not', a
           : before[table],
       ]);
   }
+  // One that was ended since the backup was made would open everything again.
+  expect(before.access_key?.length).toBeGreaterThan(0);
+  expect(await openKeys(url)).toBe(0);
   expect(before.session?.length).toBeGreaterThan(0);
   expect(before.starter_file?.length).toBeGreaterThan(0);
   // Not into an installation that is in use.
