@@ -1,5 +1,5 @@
 import { elementAt, valueAt } from '@nesting/core';
-import type { RuleCode } from '@nesting/core/project';
+import type { RuleCode } from '@nesting/core/check';
 import { type Disk, file, folder } from './good-disk';
 
 export interface Expected {

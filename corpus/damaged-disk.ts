@@ -1,6 +1,7 @@
 /** Damages done to a project in good order, alone and many at once, and what the rules found of them. */
 import { present } from '@nesting/core';
-import type { ProjectRules, RuleCode } from '@nesting/core/project';
+import type { RuleCode } from '@nesting/core/check';
+import type { ProjectRules } from '@nesting/core/project';
 import type { DiskDamage, Expected, Pick } from './damage-kinds';
 import { DISK_DAMAGES } from './disk-damages';
 import { checkDisk, type Disk, goodDisk } from './good-disk';

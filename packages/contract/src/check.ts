@@ -1,4 +1,6 @@
 /** Checks and findings as they cross the wire: kept, filtered, accepted, given to people. */
+
+import { RULE_CODES } from '@nesting/core/check';
 import {
   CHANGE_CODES,
   CONFIDENCES,
@@ -7,7 +9,6 @@ import {
   type Stretch,
   type Suggestion,
 } from '@nesting/core/name';
-import { RULE_CODES } from '@nesting/core/project';
 import { WEIGHTS } from '@nesting/core/template';
 import { z } from 'zod';
 import { type Same, same } from './equal';
@@ -71,19 +72,25 @@ const suggestion = record({
 });
 same<Same<z.infer<typeof suggestion>, Suggestion>>(true);
 
-/** A finding as it is stored and shown: plain, with its words, and no list of the house in it. */
-const findingShape = {
+/** A finding as it is stored: what its words are made from. Older versions stored its sentence too. */
+const storedShape = {
   id: z.string().max(16),
   rule,
   weight,
   path: z.string().max(4096),
-  message: z.string().max(4000),
   params,
   problems: z.array(problem).max(100).readonly(),
   stretches: z.array(stretch).max(500).readonly(),
   suggestion: suggestion.nullable(),
   related: z.array(z.string().max(4096)).max(5000).readonly(),
 };
+export interface StoredFinding extends z.infer<typeof storedOnly> {
+  readonly message?: string | undefined;
+}
+const storedOnly = record(storedShape);
+
+/** As it is shown: with its sentence. */
+const findingShape = { ...storedShape, message: z.string() };
 export const findingRowSchema = record(findingShape);
 export type FindingRow = z.infer<typeof findingRowSchema>;
 
@@ -169,7 +176,8 @@ export const handInSchema = z.object({
   source: short,
   files: z.int().min(0),
   folders: z.int().min(0),
-  findings: z.array(z.object(findingShape)).max(5000),
+  /** The server makes the sentences itself. */
+  findings: z.array(z.object(storedShape)).max(5000),
 });
 export const handedInSchema = record({
   id: uuid,

@@ -3,20 +3,24 @@ import { expect, test } from '@jest/globals';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
 import { checkDisk, rules } from '../../../corpus/good-disk';
-import { RULES } from '../src/check';
-import { RULE_CODES } from '../src/project';
-import { RULE_CURES, RULE_REASONS, RULE_TITLES } from '../src/words';
-import { findingWords } from '../src/words/findings';
+import { RULE_CODES, RULES } from '../src/check';
+import { findingWords, RULE_WORDS } from '../src/words';
 
 const { rules: of } = rules();
 
-test('each rule is in the registry, and has a title, a reason and a cure of its own', () => {
-  expect(new Set(RULES.map((r) => r.code))).toEqual(new Set(RULE_CODES));
-  for (const words of [RULE_TITLES, RULE_REASONS, RULE_CURES]) {
-    expect(Object.keys(words).sort()).toEqual([...RULE_CODES].sort());
-    expect(Object.values(words).every((w) => w.trim().length > 8)).toBe(true);
-  }
-  expect(new Set(Object.values(RULE_TITLES)).size).toBe(RULE_CODES.length);
+test('each rule is in the registry once, and its words are its own', () => {
+  expect(new Set(RULE_CODES).size).toBe(RULES.length);
+  expect(Object.keys(RULE_WORDS).sort()).toEqual([...RULE_CODES].sort());
+  for (const { title, reason, cure } of Object.values(RULE_WORDS))
+    expect([title, reason, cure].every((words) => words.trim().length > 8)).toBe(true);
+  expect(new Set(Object.values(RULE_WORDS).map((words) => words.title)).size).toBe(RULE_CODES.length);
+});
+
+test('what an earlier version stored is said as it was said then, where its parameters are others', () => {
+  const stored = { rule: 'misplaced-file' as const, problems: [], message: 'As it was said.' };
+  expect(findingWords({ ...stored, params: { name: 'a.png', home: '40_motion' } })).toBe('a.png belongs in 40_motion.');
+  expect(findingWords({ ...stored, params: { name: 'a.png', target: '40_motion' } })).toBe('As it was said.');
+  expect(findingWords({ rule: 'misplaced-file', problems: [], params: {} })).toBe('Files in the wrong place');
 });
 
 test('no sentence about a finding holds a hole, and each names what it is about', () => {

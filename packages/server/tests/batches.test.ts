@@ -201,12 +201,12 @@ describe('growing', () => {
     const others = await batchOf(await apply(now, asking(now, {}, { windows: ['A', 'B', 'C', 'D'] })));
     expect(await act(others, 'undo', {})).toEqual([403, 'not-your-change']);
     expect(await act(others, 'stop', {})).toEqual([403, 'not-your-change']);
-    expect(await act(others, 'settle', { way: 'close' })).toEqual([403, 'not-yours']);
+    expect(await act(others, 'settle', { way: 'close' })).toEqual([403, 'not-your-change']);
     expect((await undo(p, others)).status).toBe(201);
     expect(await act(theirs, 'undo', {})).toEqual([201, '']);
     expect(await code(await t.ask('lead', 'POST', `/api/projects/${p.id}/plan`, asking(await page(p.id))))).toEqual([
       403,
-      'artist-not-allowed',
+      'role-not-allowed',
     ]);
   });
 });

@@ -68,6 +68,24 @@ describe('a check as a job', () => {
     expect(after).toContain('unplanned-folder 20_pieces/stuff');
   });
 
+  test('findings that an earlier version stored are said as they were said then, until the next check', async () => {
+    const { project, root } = await started('41107');
+    writeFileSync(path.join(root, 'loose.txt'), 'a');
+    await check(project.id);
+    const { db } = t.world;
+    const { rows } = await db.query('select body from finding where project_id = $1', [project.id]);
+    expect(rows[0]?.body).not.toHaveProperty('message');
+    const old = { message: 'As it was said then.', params: { file: 'loose.txt' } };
+    await db.query('update finding set body = body || $2, print = 0 where project_id = $1', [
+      project.id,
+      JSON.stringify(old),
+    ]);
+    const said = async () => (await findings(project.id)).rows.map((f) => f.message);
+    expect(await said()).toEqual(['As it was said then.']);
+    await check(project.id);
+    expect(await said()).toEqual(["loose.txt lies loose in the project's root, where only folders belong."]);
+  });
+
   test('references and copies are found, and stand while a quick check does not look into those files', async () => {
     const { project, root } = await started('41002');
     const into = path.join(root, '20_pieces/window-A');
@@ -430,7 +448,9 @@ describe('findings in people’s hands', () => {
       id: string;
     }[];
     expect(all).toMatchObject([{ by: 'AR', source: 'My disk', counts: { must: 0, should: 1, note: 0 } }]);
-    expect(await (await t.ask('lead', 'GET', `/api/handed-in/${all[0]?.id}`)).json()).toEqual([finding]);
+    expect(await (await t.ask('lead', 'GET', `/api/handed-in/${all[0]?.id}`)).json()).toEqual([
+      { ...finding, message: 'Loose files' },
+    ]);
     for (const name of ['a.txt', 'b.txt']) writeFileSync(path.join(root, name), name);
     await check(project.id);
     await post('coordinator', project.id, 'accept', { ids: [(await findings(project.id)).rows[0]?.id], reason: 'yes' });

@@ -419,7 +419,7 @@ describe('activity', () => {
     expect(await answer('GET', '/api/activity?since=yesterday')).toEqual([400, 'not-as-expected']);
     expect((await t.ask('artist', 'GET', '/api/activity')).status).toBe(403);
     const csv = await (await t.ask('lead', 'GET', '/api/activity.csv?what=entry-added')).text();
-    expect(csv.split('\r\n')[0]).toBe('at,by,what,words,subject,project,from,details');
+    expect(csv.split('\r\n')[0]).toBe('at,by,what,words,subject,project,from,request,details');
     expect(csv.split('\r\n').length).toBeGreaterThan(10_000);
   });
 });

@@ -1,14 +1,14 @@
 /** The parts of a check put together: what only the whole can tell is judged, and all of it is put in order. */
 import { type FolderListing, nameOf } from '../listing/entry';
-import type { RuleCode } from '../project/rule-weights';
 import type { ProjectRules } from '../project/rules';
 import { Checker } from './checker';
 import type { CheckSummary, Finding } from './finding';
 import { settleFolders } from './folders';
+import type { FolderRow } from './gathered';
 import { makeFinding } from './make-finding';
 import { isOwn } from './match';
-import { type FolderRow, joinPartialResults, type PartialResult } from './partial-result';
-import { RULES } from './registry';
+import { joinPartialResults, type PartialResult } from './partial-result';
+import { RULES, type RuleCode } from './registry';
 import type { ListAgain, Rule } from './rule';
 
 export interface CheckOutcome {
@@ -18,7 +18,7 @@ export interface CheckOutcome {
   readonly rows: readonly FolderRow[];
 }
 
-const endRules = RULES.filter((r): r is Extract<Rule, { scope: 'end' }> => r.scope === 'end');
+const ALL: readonly Rule<RuleCode>[] = RULES;
 
 export function mergeChecks(
   rules: ProjectRules,
@@ -47,7 +47,9 @@ export function judgeWhole(
     folders: settleFolders(rules, rows, unread),
     starters: new Set(part.starters.map((s) => s.key)),
   };
-  const ends = endRules.flatMap((rule) => rule.judge(whole).flatMap((found) => makeFinding(rules, rule, found) ?? []));
+  const ends = ALL.flatMap((rule) =>
+    (rule.end?.(whole) ?? []).flatMap((found) => makeFinding(rules, rule, found) ?? []),
+  );
   return outcomeOf(rows, withoutEchoes([...part.findings.map(({ finding }) => asSequence(finding)), ...ends]));
 }
 
@@ -91,11 +93,12 @@ export function checkListing(rules: ProjectRules, folders: Iterable<FolderListin
 }
 
 /** Findings about names, whose others are frames. */
-const OF_FRAMES: ReadonlySet<RuleCode> = new Set(RULES.filter((r) => r.scope === 'file').map((r) => r.code));
+const OF_FRAMES: ReadonlySet<RuleCode> = new Set(ALL.flatMap((r) => (r.file === undefined ? [] : [r.code])));
 
 /** The first frame stands for a sequence; the others are related to it. */
 function asSequence(finding: Finding): Finding {
   if (finding.related.length === 0 || !OF_FRAMES.has(finding.rule)) return finding;
   const [path = finding.path, ...related] = [finding.path, ...finding.related].sort();
-  return { ...finding, path, related, params: { ...finding.params, name: nameOf(path), frames: related.length + 1 } };
+  const params = { ...finding.params, name: nameOf(path), frames: related.length + 1 };
+  return { ...finding, path, related, params } as Finding;
 }

@@ -7,27 +7,27 @@ import { readName } from '../name/read/read';
 import { ordinal } from '../name/versions';
 import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
-import type { RuleCode } from '../project/rule-weights';
 import { GENERATED, type ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
 import { dayCounts } from './days';
 import type { Finding } from './finding';
+import type { AloneSide, FolderRow, RunMark } from './gathered';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';
 import { makeFinding } from './make-finding';
 import { type FolderState, stateOf } from './match';
 import { suggestedBy } from './name-causes';
 import { TableMaker, textHash } from './number-table';
-import type { AloneSide, FolderRow, PartialResult, RunMark } from './partial-result';
-import { RULES } from './registry';
+import type { PartialResult } from './partial-result';
+import { RULES, type RuleCode } from './registry';
 import type { FileCase, FolderCase, RawFinding, Rule } from './rule';
+import { companionApart, companionMissing } from './rules/companions';
 import { ownOf, readForeign } from './rules/foreign-project';
 import { NOTE } from './rules/licence-missing';
+import { sameContent } from './rules/same-content';
+import { sameName } from './rules/same-name';
+import { versionGap } from './rules/version-gap';
 
-const folderRules = RULES.filter((r): r is Extract<Rule, { scope: 'folder' }> => r.scope === 'folder');
-const fileRules = RULES.filter((r): r is Extract<Rule, { scope: 'file' }> => r.scope === 'file');
-
-/** What these say of a name is all that is said of it. */
-const CLAIMS: ReadonlySet<RuleCode> = new Set(['unportable-name', 'path-too-long', 'name-clash']);
+const ALL: readonly Rule<RuleCode>[] = RULES;
 
 /** Files of an unplanned folder that tell what it is. */
 const TELLING = 40;
@@ -58,12 +58,12 @@ export class Checker {
   };
 
   constructor(private readonly rules: ProjectRules) {
-    const on = (...codes: RuleCode[]) => codes.some((code) => rules.weightOf(code) !== 'off');
+    const on = (...some: readonly Rule[]) => some.some((rule) => rules.weightOf(rule) !== 'off');
     this.indexed = {
-      sizes: on('same-content'),
-      names: on('same-name'),
-      documents: rules.anyCompanions && on('companion-missing', 'companion-apart'),
-      chains: on('version-gap'),
+      sizes: on(sameContent),
+      names: on(sameName),
+      documents: rules.anyCompanions && on(companionMissing, companionApart),
+      chains: on(versionGap),
     };
   }
 
@@ -99,10 +99,10 @@ export class Checker {
   private judge(folderCase: FolderCase): void {
     const { listing, state, items } = folderCase;
     const claimed = new Set<string>();
-    for (const rule of folderRules) {
-      for (const found of rule.judge(folderCase)) {
+    for (const rule of ALL) {
+      for (const found of rule.folder?.(folderCase) ?? []) {
         this.add(rule, found);
-        if (CLAIMS.has(rule.code)) for (const path of [found.path, ...(found.related ?? [])]) claimed.add(path);
+        if (rule.claims) for (const path of [found.path, ...(found.related ?? [])]) claimed.add(path);
       }
     }
     for (const key of items.starters) this.starters.push({ row: this.row, key });
@@ -134,8 +134,8 @@ export class Checker {
   }
 
   private file(fileCase: FileCase): boolean {
-    for (const rule of fileRules) {
-      const found = rule.judge(fileCase);
+    for (const rule of ALL) {
+      const found = rule.file?.(fileCase) ?? null;
       if (found === null) continue;
       this.add(rule, { modified: fileCase.file.modified, ...found });
       return true;
@@ -197,7 +197,7 @@ export class Checker {
     return known !== undefined;
   }
 
-  private add(rule: Rule, found: RawFinding): void {
+  private add(rule: Rule<RuleCode>, found: RawFinding<object>): void {
     const finding = makeFinding(this.rules, rule, found);
     if (finding === null) return;
     // One subject, one finding: the frames of a sequence share theirs.
@@ -208,7 +208,7 @@ export class Checker {
     }
     const first = { ...finding, related: [...finding.related] };
     this.findings.set(finding.id, { row: this.row, finding: first });
-    if (found.subject !== undefined && rule.scope === 'file') this.sequences.set(found.subject, first);
+    if (found.subject !== undefined && rule.file !== undefined) this.sequences.set(found.subject, first);
   }
 }
 

@@ -6,7 +6,6 @@
 import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
-import type { RuleCode } from '../project/rule-weights';
 import type { ProjectRules } from '../project/rules';
 import { isThere, targetOf } from '../references/target';
 import { type CheckOutcome, outcomeOf } from './check';
@@ -16,8 +15,10 @@ import { makeFinding } from './make-finding';
 import { stateOf } from './match';
 import { repeatedIn, rowOf } from './number-table';
 import type { PartialResult } from './partial-result';
-import { RULES } from './registry';
-import type { RawFinding } from './rule';
+import { RULES, type RuleCode } from './registry';
+import type { Rule } from './rule';
+import { absoluteReference, brokenReference, outsideReference } from './rules/references';
+import { sameContent } from './rules/same-content';
 
 /** Sizes that stand more than once: only such files can be the same. */
 export interface ContentWants {
@@ -64,7 +65,7 @@ export function contentTasks(rules: ProjectRules, listing: FolderListing, wants:
   const isStarter = (name: string) => starters.has(rules.planned(join(listing.path, name))?.key ?? '');
   return {
     hash:
-      rules.weightOf('same-content') === 'off'
+      rules.weightOf(sameContent) === 'off'
         ? []
         : singles.filter((file) => wants.sizes.has(file.size) && !isStarter(file.name)),
     runs: items.runs.filter(
@@ -101,58 +102,58 @@ export interface ContentCase {
 
 /** What was found without a look into files, and what is found by it. */
 export function withContents(rules: ProjectRules, outcome: CheckOutcome, given: ContentCase): CheckOutcome {
-  const found = [...sameContent(rules, given.facts), ...references(rules, given)];
+  const found = [...sameContents(rules, given.facts), ...references(rules, given)];
   return outcomeOf(outcome.rows, withoutCopies([...outcome.findings, ...found]));
 }
 
-function sameContent(rules: ProjectRules, facts: readonly ContentFact[]): Finding[] {
+function sameContents(rules: ProjectRules, facts: readonly ContentFact[]): Finding[] {
   const hashes = facts.filter((f) => f.kind === 'hash');
   return [...grouped(hashes, (f) => `${f.sha256}:${f.frames}`)].flatMap(([content, alike]): Finding[] => {
     const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
     if (first === undefined || others.length === 0) return [];
     const params = { name: nameOf(first.path), count: alike.length, bytes: first.size * others.length };
-    const finding = makeFinding(
-      rules,
-      { code: 'same-content' },
-      {
-        path: first.path,
-        subject: content,
-        params,
-        related: others.map((o) => o.path),
-        modified: alike.reduce((n, f) => Math.max(n, f.modified), 0),
-      },
-    );
+    const finding = makeFinding(rules, sameContent, {
+      path: first.path,
+      subject: content,
+      params,
+      related: others.map((o) => o.path),
+      modified: alike.reduce((n, f) => Math.max(n, f.modified), 0),
+    });
     return finding === null ? [] : [finding];
   });
 }
 
+type ReferenceRule = typeof absoluteReference | typeof outsideReference | typeof brokenReference;
+
 function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase): Finding[] {
   return facts.flatMap((fact): Finding[] => {
     if (fact.kind !== 'references') return [];
-    const by = new Map<RuleCode, string[]>();
-    const say = (rule: RuleCode, target: string) => by.set(rule, [...(by.get(rule) ?? []), target]);
-    if (fact.holdsRoot) say('absolute-reference', roots[0] ?? '');
+    const by = new Map<ReferenceRule, string[]>();
+    const say = (rule: ReferenceRule, target: string) => by.set(rule, [...(by.get(rule) ?? []), target]);
+    if (fact.holdsRoot) say(absoluteReference, roots[0] ?? '');
     for (const written of fact.targets) {
       const target = targetOf(fact.path, written, roots);
-      if (target.kind === 'absolute') say('absolute-reference', target.path);
-      else if (target.kind === 'outside') say('outside-reference', target.path);
-      else if (target.kind === 'inside' && !isThere(target.path, namesIn)) say('broken-reference', written);
+      if (target.kind === 'absolute') say(absoluteReference, target.path);
+      else if (target.kind === 'outside') say(outsideReference, target.path);
+      else if (target.kind === 'inside' && !isThere(target.path, namesIn)) say(brokenReference, written);
     }
-    return [...by].flatMap(([code, targets]) => {
+    return [...by].flatMap(([rule, targets]) => {
       const all = [...new Set(targets)];
-      const found: RawFinding = {
+      const found = {
         path: fact.path,
         params: { name: nameOf(fact.path), targets: all.slice(0, 3), count: all.length },
         modified: fact.modified,
       };
-      return makeFinding(rules, { code }, found) ?? [];
+      return makeFinding(rules, rule, found) ?? [];
     });
   });
 }
 
+const ALL: readonly Rule<RuleCode>[] = RULES;
+
 /** Findings about one file's name or place. */
 const OF_FILES: ReadonlySet<RuleCode> = new Set([
-  ...RULES.filter((r) => r.scope === 'file').map((r) => r.code),
+  ...ALL.flatMap((r) => (r.file === undefined ? [] : [r.code])),
   'same-name',
 ]);
 

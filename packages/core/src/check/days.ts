@@ -4,8 +4,8 @@ import type { Reading } from '../name/pattern/field';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
+import type { FolderRow } from './gathered';
 import type { FolderItems } from './items';
-import type { FolderRow } from './partial-result';
 
 const DAY = 86_400_000;
 /** Clocks, time zones and nights that go on past midnight. */

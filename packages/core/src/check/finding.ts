@@ -2,18 +2,17 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Problem, Stretch, Suggestion } from '../name/mend/suggest';
-import type { RuleCode } from '../project/rule-weights';
-import type { Params } from '../result';
 import type { Weight } from '../template/node';
+import type { RuleCode, RuleParams } from './registry';
 
-export interface Finding {
+interface FindingOf<Code extends RuleCode> {
   /** Stable: a hash of the rule and its subject, never of weight, message or edition. */
   readonly id: string;
-  readonly rule: RuleCode;
+  readonly rule: Code;
   readonly weight: Weight;
   /** From the project's root, parted by `/`. */
   readonly path: string;
-  readonly params: Params;
+  readonly params: RuleParams<Code>;
   /** Names only: which parts fail, and how the name lies along the convention. */
   readonly problems: readonly Problem[];
   readonly stretches: readonly Stretch[];
@@ -29,6 +28,9 @@ export interface Finding {
   readonly person: string | null;
 }
 
+/** Of each rule with its own parameters. */
+export type Finding = { readonly [Code in RuleCode]: FindingOf<Code> }[RuleCode];
+
 export interface CheckSummary {
   readonly must: number;
   readonly should: number;
@@ -38,6 +40,6 @@ export interface CheckSummary {
 }
 
 /** Sixteen hexadecimal digits of SHA-256 over the rule and its subject. */
-export function findingId(rule: RuleCode, subject: string): string {
+export function findingId(rule: string, subject: string): string {
   return bytesToHex(sha256(utf8ToBytes(`${rule}\0${subject.normalize('NFC')}`))).slice(0, 16);
 }

@@ -53,9 +53,10 @@ function found(paths: readonly string[]): string[] {
     });
   }
   const listings: FolderListing[] = [...folders].map(([path, inside]) => ({ path, ...inside, others: [] }));
-  return checkListing(rules, listings).findings.map(
-    (f) => `${f.rule} ${f.path}${f.params.meant ? ` → ${f.params.meant}` : f.params.home ? ` → ${f.params.home}` : ''}`,
-  );
+  return checkListing(rules, listings).findings.map(({ rule, path, params }) => {
+    const { meant, home } = params as { readonly meant?: string; readonly home?: string };
+    return `${rule} ${path}${meant || home ? ` → ${meant || home}` : ''}`;
+  });
 }
 
 const whole = ['photos', 'sound', 'set/walls', 'set/props', 'set/light'];

@@ -14,7 +14,7 @@ import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
 import { isExchanged } from '../text/exchanged';
 import { assign } from './assign';
-import type { FolderRow } from './partial-result';
+import type { FolderRow } from './gathered';
 
 export interface FoldersSettled {
   readonly missing: readonly PlannedLine[];

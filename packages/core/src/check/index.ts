@@ -13,9 +13,10 @@ export {
   withContents,
 } from './contents';
 export { type CheckSummary, type Finding, findingId } from './finding';
+export type { FolderRow } from './gathered';
 export type { Run } from './items';
 export { type FolderState, stateOf } from './match';
 export { textHash } from './number-table';
-export { type FolderRow, joinPartialResults, keepRows, type PartialResult } from './partial-result';
-export { RULES } from './registry';
-export type { ListAgain } from './rule';
+export { joinPartialResults, keepRows, type PartialResult } from './partial-result';
+export { RULE_CODES, RULES, type RuleCode, type RuleParams } from './registry';
+export type { ListAgain, ParamKind, Remedy, Rule } from './rule';

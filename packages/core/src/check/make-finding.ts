@@ -3,12 +3,18 @@
 import { nameOf } from '../listing/entry';
 import type { ProjectRules } from '../project/rules';
 import { type Finding, findingId } from './finding';
-import type { RawFinding, Rule } from './rule';
+import type { RuleCode } from './registry';
+import type { ParamShape, ParamsOf, RawFinding, Rule } from './rule';
 
 /** `null` where the rule is off. */
-export function makeFinding(rules: ProjectRules, rule: Pick<Rule, 'code'>, found: RawFinding): Finding | null {
-  const weight = rules.weightOf(rule.code);
+export function makeFinding<Shape extends ParamShape>(
+  rules: ProjectRules,
+  rule: Rule<RuleCode, Shape>,
+  found: RawFinding<ParamsOf<Shape>>,
+): Finding | null {
+  const weight = rules.weightOf(rule);
   if (weight === 'off') return null;
+  // The rule has held its parameters against its own shape.
   return {
     id: findingId(rule.code, found.subject ?? found.path),
     rule: rule.code,
@@ -21,5 +27,5 @@ export function makeFinding(rules: ProjectRules, rule: Pick<Rule, 'code'>, found
     related: found.related ?? [],
     modified: found.modified ?? 0,
     person: rules.personIn(nameOf(found.path)),
-  };
+  } as unknown as Finding;
 }

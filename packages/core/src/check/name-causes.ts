@@ -9,9 +9,8 @@ import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
-import type { RuleCode } from '../project/rule-weights';
 import { Remembered } from '../remembered';
-import type { FileCase, RawFinding, Rule } from './rule';
+import type { FileCase, ParamsOf, RawFinding } from './rule';
 
 interface Told {
   readonly by: FolderConvention;
@@ -37,25 +36,27 @@ export function suggestedBy(c: FileCase): { readonly by: FolderConvention; reado
 /** The convention that explains the name best: one with a suggestion, then the one with fewest problems. */
 const cost = ({ problems, suggestions }: Explanation) => problems.length + (suggestions.length > 0 ? 0 : 100);
 
-/** A rule that holds where this alone is behind the name. */
-export function nameRule(code: Extract<RuleCode, Cause['code']>): Rule {
+/** The parameters of every finding about a broken name. */
+export const NAME_PARAMS = { name: 'text', convention: 'text', pattern: 'text' } as const;
+
+type NameFinding = RawFinding<ParamsOf<typeof NAME_PARAMS>>;
+
+/** The finding where this alone is behind the name; else `null`. */
+export function nameFinding<Code extends Cause['code']>(
+  c: FileCase,
+  code: Code,
+): (NameFinding & { readonly cause: Extract<Cause, { code: Code }> }) | null {
+  const all = told.of(c);
+  if (all === null || !isOf(all.cause, code)) return null;
+  const { convention, strict } = all.by;
   return {
-    code,
-    scope: 'file',
-    judge: (c): RawFinding | null => {
-      const all = told.of(c);
-      if (all === null || all.cause.code !== code) return null;
-      const { convention, strict } = all.by;
-      const codes =
-        all.cause.code === 'unknown-code'
-          ? { codes: all.cause.codes.map((k) => k.found), fields: all.cause.codes.map((k) => k.field) }
-          : {};
-      return {
-        path: c.path,
-        ...frameless(strict, c.path),
-        params: { name: c.file.name, convention: convention.name, pattern: convention.pattern, ...codes },
-        explanation: all.explanation,
-      };
-    },
+    path: c.path,
+    ...frameless(strict, c.path),
+    params: { name: c.file.name, convention: convention.name, pattern: convention.pattern },
+    explanation: all.explanation,
+    cause: all.cause,
   };
 }
+
+const isOf = <Code extends Cause['code']>(cause: Cause, code: Code): cause is Extract<Cause, { code: Code }> =>
+  cause.code === code;

@@ -2,9 +2,10 @@
  * Every rule, in the order in which causes are tried. For one file the first that alone explains the difference is
  * reported.
  */
-import type { Rule } from './rule';
+
+import type { ParamsOf, Rule } from './rule';
 import { companionApart, companionMissing } from './rules/companions';
-import { dateMismatch, folderDateMismatch } from './rules/date-mismatch';
+import { dateMismatch } from './rules/date-mismatch';
 import { emptyFile } from './rules/empty-file';
 import { emptyFolder } from './rules/empty-folder';
 import { familyNotAccepted } from './rules/family-not-accepted';
@@ -20,6 +21,8 @@ import { nameClash } from './rules/name-clash';
 import { bannedWord, nameMismatch, sequencePadding, unknownCode, versionStyle } from './rules/name-mismatch';
 import { overLimit } from './rules/over-limit';
 import { pathTooLong } from './rules/path-too-long';
+import { absoluteReference, brokenReference, outsideReference } from './rules/references';
+import { sameContent } from './rules/same-content';
 import { sameName } from './rules/same-name';
 import { sequenceGap } from './rules/sequence-gap';
 import { strayGenerated } from './rules/stray-generated';
@@ -29,7 +32,7 @@ import { versionGap } from './rules/version-gap';
 import { versionedDelivery } from './rules/versioned-delivery';
 import { oldVersionOnTop, versionTwice } from './rules/versions';
 
-export const RULES: readonly Rule[] = [
+export const RULES = [
   missingFolder,
   misspeltFolder,
   unplannedFolder,
@@ -57,14 +60,25 @@ export const RULES: readonly Rule[] = [
   emptyFile,
   licenceMissing,
   emptyFolder,
-  { code: 'same-content', scope: 'contents' },
+  sameContent,
   sameName,
   versionGap,
   companionMissing,
   companionApart,
   dateMismatch,
-  folderDateMismatch,
-  { code: 'absolute-reference', scope: 'contents' },
-  { code: 'outside-reference', scope: 'contents' },
-  { code: 'broken-reference', scope: 'contents' },
-];
+  absoluteReference,
+  outsideReference,
+  brokenReference,
+] as const satisfies readonly Rule[];
+
+type RuleIn = (typeof RULES)[number];
+export type RuleCode = RuleIn['code'];
+/** In the order in which causes are told. */
+export const RULE_CODES: readonly RuleCode[] = RULES.map((r) => r.code);
+
+type ShapeOf<Code extends RuleCode> = Extract<RuleIn, { readonly code: Code }>['params'];
+/** What the words and the remedy of a rule's findings are made from; of a sequence as one also its frames. */
+export type RuleParams<Code extends RuleCode> = ParamsOf<ShapeOf<Code>> & { readonly frames?: number };
+
+/** Every rule by its code, each seen as any rule is. */
+export const RULE_BY_CODE: ReadonlyMap<string, Rule<RuleCode>> = new Map(RULES.map((r) => [r.code, r]));

@@ -2,7 +2,6 @@
 
 export type { FolderConvention } from './folder-convention';
 export { OWN_FOLDER } from './own-folder';
-export { RULE_CODES, type RuleCode } from './rule-weights';
 export { type CheckInput, GENERATED, ProjectRules } from './rules';
 export { type SignpostFile, signpostFiles } from './signpost-files';
 export {

@@ -18,7 +18,6 @@ import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Convention, Template, Weight } from '../template/node';
 import type { FolderConvention } from './folder-convention';
 import { Homes } from './homes';
-import { DEFAULT_WEIGHTS, type RuleCode } from './rule-weights';
 
 export interface CheckInput {
   readonly template: Template;
@@ -149,8 +148,8 @@ export class ProjectRules {
     return this.lastHome.home;
   }
 
-  weightOf(rule: RuleCode): Weight | 'off' {
-    return this.template.checks?.rules?.[rule] ?? DEFAULT_WEIGHTS[rule];
+  weightOf({ code, weight }: { readonly code: string; readonly weight: Weight }): Weight | 'off' {
+    return this.template.checks?.rules?.[code] ?? weight;
   }
 
   /** The family of a file by its extension, double extensions first; `null` for one that no family lists. */

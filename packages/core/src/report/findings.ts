@@ -1,9 +1,16 @@
 /** Findings as text, JSON, CSV and SARIF 2.1.0. The same order and words everywhere. */
-import type { CheckOutcome } from '../check/check';
-import type { Finding } from '../check/finding';
-import { RULES } from '../check/registry';
+import type { CheckSummary, Finding } from '../check/finding';
+import { RULE_CODES } from '../check/registry';
 import { csv } from '../text/csv';
-import { findingWords, RULE_REASONS, RULE_TITLES } from '../words/findings';
+import { type AnyFinding, findingWords, RULE_WORDS } from '../words/rules';
+
+/** What was found, just now or as it was stored. */
+export interface Reported {
+  readonly summary: CheckSummary;
+  readonly findings: readonly ReportedFinding[];
+}
+
+type ReportedFinding = AnyFinding & Pick<Finding, 'id' | 'weight' | 'path' | 'suggestion' | 'related'>;
 
 /** One finding as it stands in JSON output. */
 export interface FindingLine {
@@ -16,7 +23,7 @@ export interface FindingLine {
   readonly related?: readonly string[];
 }
 
-function findingLine(finding: Finding): FindingLine {
+function findingLine(finding: ReportedFinding): FindingLine {
   return {
     id: finding.id,
     rule: finding.rule,
@@ -28,11 +35,11 @@ function findingLine(finding: Finding): FindingLine {
   };
 }
 
-export function findingsJson(outcome: CheckOutcome): string {
+export function findingsJson(outcome: Reported): string {
   return `${JSON.stringify({ summary: outcome.summary, findings: outcome.findings.map(findingLine) }, null, 2)}\n`;
 }
 
-export function findingsText(outcome: CheckOutcome): string {
+export function findingsText(outcome: Reported): string {
   const { must, should, note, files, folders } = outcome.summary;
   const lines = outcome.findings.map(
     (f) =>
@@ -42,7 +49,7 @@ export function findingsText(outcome: CheckOutcome): string {
   return lines.join('') + total;
 }
 
-export function findingsCsv(outcome: CheckOutcome): string {
+export function findingsCsv(outcome: Reported): string {
   const rows = outcome.findings
     .map(findingLine)
     .map((f) => [f.id, f.rule, f.weight, f.path, f.message, f.suggestion ?? null, f.related?.length ?? 0]);
@@ -51,11 +58,11 @@ export function findingsCsv(outcome: CheckOutcome): string {
 
 const LEVELS = { must: 'error', should: 'warning', note: 'note' } as const;
 
-export function findingsSarif(outcome: CheckOutcome): string {
-  const rules = [...new Map(RULES.map((r) => [r.code, r])).values()].map((r) => ({
-    id: r.code,
-    shortDescription: { text: RULE_TITLES[r.code] },
-    fullDescription: { text: RULE_REASONS[r.code] },
+export function findingsSarif(outcome: Reported): string {
+  const rules = RULE_CODES.map((code) => ({
+    id: code,
+    shortDescription: { text: RULE_WORDS[code].title },
+    fullDescription: { text: RULE_WORDS[code].reason },
   }));
   const results = outcome.findings.map((f) => ({
     ruleId: f.rule,

@@ -2,15 +2,7 @@
 export { ACTIVITY_WORDS, activityWords } from './activity';
 export { batchWords, changeLine, hindranceWords, placeWords, unreadWords } from './batches';
 export { differenceWords } from './differences';
-export {
-  CHANGE_WORDS,
-  expectationWords,
-  findingWords,
-  RULE_CURES,
-  RULE_REASONS,
-  RULE_TITLES,
-  wordsFor,
-} from './findings';
+export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
 export {
   type RefusalCode,
   type RefusalGiven,
@@ -20,3 +12,4 @@ export {
   told,
   toldWords,
 } from './refusals';
+export { type AnyFinding, findingWords, RULE_WORDS } from './rules';

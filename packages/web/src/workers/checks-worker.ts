@@ -2,9 +2,11 @@
  * Checks of what only this computer sees, away from the page: a chosen folder, files, a listing, a zip. Nothing leaves
  * the browser.
  */
+import type { StoredFinding } from '@nesting/contract';
 import {
   Checker,
   type CheckOutcome,
+  type CheckSummary,
   type ContentFact,
   checkListing,
   contentTasks,
@@ -29,7 +31,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
 
 export interface HereOutcome {
-  readonly outcome: Omit<CheckOutcome, 'rows'>;
+  readonly outcome: { readonly summary: CheckSummary; readonly findings: readonly StoredFinding[] };
   /** Files that could not be read, or whose folders could not. */
   readonly unseen: readonly string[];
 }
@@ -221,8 +223,8 @@ async function fileHash(file: File): Promise<string> {
   return bytesToHex(hash.digest());
 }
 
-const told = ({ rows: _rows, ...outcome }: CheckOutcome, unseen: readonly string[] = []): HereOutcome => ({
-  outcome,
+const told = ({ summary, findings }: CheckOutcome, unseen: readonly string[] = []): HereOutcome => ({
+  outcome: { summary, findings },
   unseen,
 });
 

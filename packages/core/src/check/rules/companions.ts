@@ -2,7 +2,7 @@ import { elementAt } from '../../element';
 import { join } from '../../listing/entry';
 import { Remembered } from '../../remembered';
 import { rowOf, textHash } from '../number-table';
-import type { EndCase, RawFinding, Rule } from '../rule';
+import { type EndCase, rule } from '../rule';
 
 /** Where the documents of lonely side files are, found once for both rules. */
 const lonely = new Remembered((c: EndCase) => {
@@ -22,11 +22,14 @@ const lonely = new Remembered((c: EndCase) => {
 });
 
 /** A side file whose document is nowhere in the project. */
-export const companionMissing: Rule = {
+export const companionMissing = rule({
   code: 'companion-missing',
-  scope: 'end',
-  judge: (c) =>
-    lonely.of(c).flatMap(({ side, folder, apart }): RawFinding[] =>
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text', families: 'texts' },
+  remedy: { act: 'none' },
+  end: (c) =>
+    lonely.of(c).flatMap(({ side, folder, apart }) =>
       apart.length > 0
         ? []
         : [
@@ -37,14 +40,17 @@ export const companionMissing: Rule = {
             },
           ],
     ),
-};
+});
 
 /** A side file whose document lies in another folder. */
-export const companionApart: Rule = {
+export const companionApart = rule({
   code: 'companion-apart',
-  scope: 'end',
-  judge: (c) =>
-    lonely.of(c).flatMap(({ side, folder, apart }): RawFinding[] =>
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text', home: 'text', families: 'texts' },
+  remedy: { act: 'move', to: 'document' },
+  end: (c) =>
+    lonely.of(c).flatMap(({ side, folder, apart }) =>
       apart.length === 0
         ? []
         : [
@@ -55,4 +61,4 @@ export const companionApart: Rule = {
             },
           ],
     ),
-};
+});

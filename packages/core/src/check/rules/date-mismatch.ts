@@ -1,18 +1,21 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
 import { dateIn, isAhead } from '../days';
-import type { EndCase, FolderCase, RawFinding, Rule } from '../rule';
+import { rule } from '../rule';
 
 /**
  * A dated name whose file was last written before that day: it carries another day's date. In a dated folder the folder
- * says it.
+ * says it, where nothing in it is of its day.
  */
-export const dateMismatch: Rule = {
+export const dateMismatch = rule({
   code: 'date-mismatch',
-  scope: 'folder',
-  judge: ({ rules, listing, state, items }: FolderCase) => {
+  weight: 'note',
+  about: 'file',
+  params: { name: 'text', date: 'text', found: 'text', files: 'count?', folder: 'count?' },
+  remedy: { act: 'none' },
+  folder: ({ rules, listing, state, items }) => {
     if (state.kind !== 'planned' || rules.datedFolder(state.line) !== null) return [];
-    return items.read.flatMap(({ file, by, reading }): RawFinding[] => {
+    return items.read.flatMap(({ file, by, reading }) => {
       const date = dateIn(by, reading);
       return date === null || !isAhead(date, file.modified)
         ? []
@@ -25,16 +28,10 @@ export const dateMismatch: Rule = {
           ];
     });
   },
-};
-
-/** A dated folder in which nothing is of its day. */
-export const folderDateMismatch: Rule = {
-  code: 'date-mismatch',
-  scope: 'end',
-  judge: ({ rules, rows }: EndCase) => {
+  end: ({ rules, rows }) => {
     const lines = new Map(rules.expansion.lines.map((line) => [line.key, line]));
     const counted = rows.flatMap((row) => (row.dates === undefined ? [] : [row.dates]));
-    return [...grouped(counted, (d) => d.key)].flatMap(([key, all]): RawFinding[] => {
+    return [...grouped(counted, (d) => d.key)].flatMap(([key, all]) => {
       const sum = (of: 'before' | 'other' | 'right') => all.reduce((n, d) => n + d[of], 0);
       const line = lines.get(key);
       if (line === undefined || sum('right') > 0) return [];
@@ -53,4 +50,4 @@ export const folderDateMismatch: Rule = {
       ];
     });
   },
-};
+});

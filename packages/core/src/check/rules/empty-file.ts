@@ -1,11 +1,14 @@
 import { join } from '../../listing/entry';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A file of no bytes. One that was just made is left in peace, and what the plan makes empty is meant so. */
-export const emptyFile: Rule = {
+export const emptyFile = rule({
   code: 'empty-file',
-  scope: 'folder',
-  judge: ({ rules, listing, state }) =>
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text' },
+  remedy: { act: 'set-aside' },
+  folder: ({ rules, listing, state }) =>
     state.kind !== 'planned' || !listing.files.some((file) => file.size === 0)
       ? []
       : listing.files.flatMap((file) => {
@@ -15,4 +18,4 @@ export const emptyFile: Rule = {
             ? []
             : [{ path, params: { name: file.name } }];
         }),
-};
+});

@@ -1,16 +1,19 @@
 import type { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import { dayOf } from '../days';
-import type { EndCase, RawFinding, Rule } from '../rule';
+import { type EndCase, rule } from '../rule';
 
 /**
  * A folder that should hold something by now: so many days after the project's date, or after its own where it has one.
  * Starter files do not count.
  */
-export const emptyFolder: Rule = {
+export const emptyFolder = rule({
   code: 'empty-folder',
-  scope: 'end',
-  judge: ({ rules, rows, part, unread }: EndCase) => {
+  weight: 'note',
+  about: 'folder',
+  params: { name: 'text', days: 'count' },
+  remedy: { act: 'accept' },
+  end: ({ rules, rows, part, unread }: EndCase) => {
     const due = rules.expansion.lines.filter((line) => isDue(rules, line));
     if (due.length === 0) return [];
     const starters = new Map<string, number>();
@@ -18,7 +21,7 @@ export const emptyFolder: Rule = {
       const path = part.rows[row]?.path ?? '';
       starters.set(path, (starters.get(path) ?? 0) + 1);
     }
-    return due.flatMap((line): RawFinding[] => {
+    return due.flatMap((line) => {
       const own = rows.filter((row) => row.path === line.path || row.path.startsWith(`${line.path}/`));
       if (
         own.length === 0 ||
@@ -31,7 +34,7 @@ export const emptyFolder: Rule = {
       ];
     });
   },
-};
+});
 
 function isDue(rules: ProjectRules, line: PlannedLine): boolean {
   const days = line.folder?.filledWithinDays;

@@ -3,13 +3,16 @@ import type { Reading } from '../../name/pattern/field';
 import { readName } from '../../name/read/read';
 import type { FolderConvention } from '../../project/folder-convention';
 import { frameless } from '../../project/frameless';
-import type { FileCase, Rule } from '../rule';
+import { type FileCase, rule } from '../rule';
 
 /** A name that is right but for another project's number or client. */
-export const foreignProject: Rule = {
+export const foreignProject = rule({
   code: 'foreign-project',
-  scope: 'file',
-  judge: (c) => {
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text', number: 'text', client: 'text', own: 'text' },
+  remedy: { act: 'choose', among: ['take-number', 'move-to-project'] },
+  file: (c) => {
     for (const convention of c.conventions) {
       const foreign = readAsForeign(c, convention);
       if (foreign !== null)
@@ -17,7 +20,7 @@ export const foreignProject: Rule = {
     }
     return null;
   },
-};
+});
 
 /** Read with any project's number and client. */
 export function readForeign({ foreign, bound }: FolderConvention, name: string): Reading | null {

@@ -1,14 +1,17 @@
 import { join } from '../../listing/entry';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A file that says what others may be used for. */
 export const NOTE = /licen[cs]e/i;
 
 /** Licensed material without its note: one that begins like it, or one for the whole folder. */
-export const licenceMissing: Rule = {
+export const licenceMissing = rule({
   code: 'licence-missing',
-  scope: 'folder',
-  judge: ({ rules, listing, state }) => {
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text' },
+  remedy: { act: 'make' },
+  folder: ({ rules, listing, state }) => {
     if (state.kind !== 'planned' || state.line.folder?.licensed !== true) return [];
     const notes = listing.files.filter((f) => NOTE.test(f.name)).map((f) => f.name.toLowerCase());
     if (notes.some((n) => NOTE.test(n.slice(0, 7)))) return [];
@@ -22,4 +25,4 @@ export const licenceMissing: Rule = {
         : [{ path: join(listing.path, file.name), params: { name: file.name } }];
     });
   },
-};
+});

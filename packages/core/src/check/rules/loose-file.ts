@@ -1,14 +1,17 @@
-import type { FileCase, Rule } from '../rule';
+import { type FileCase, rule } from '../rule';
 
 /** A file beside folders where no files belong: the project's root, above all. */
-export const looseFile: Rule = {
+export const looseFile = rule({
   code: 'loose-file',
-  scope: 'file',
-  judge: (c) =>
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text', folder: 'text' },
+  remedy: { act: 'move', to: 'taker' },
+  file: (c) =>
     belongsNowhere(c)
       ? { path: c.path, params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name } }
       : null,
-};
+});
 
 /** Accepting nothing says so; a folder that only holds folders and names no family and no convention means it. */
 function belongsNowhere({ line }: FileCase): boolean {

@@ -1,11 +1,14 @@
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A name that is right, in another folder: of another scene, or of another convention. */
-export const misplacedFile: Rule = {
+export const misplacedFile = rule({
   code: 'misplaced-file',
-  scope: 'file',
-  judge: ({ rules, line, file, path }) => {
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text', home: 'text' },
+  remedy: { act: 'move', to: 'home' },
+  file: ({ rules, line, file, path }) => {
     const home = rules.homeOf(file.name);
     return home === null || home.key === line.key ? null : { path, params: { name: file.name, home: home.path } };
   },
-};
+});

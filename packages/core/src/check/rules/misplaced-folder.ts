@@ -1,13 +1,16 @@
 import { nameOf } from '../../listing/entry';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A folder that is expected at another place, or lies doubled in itself. */
-export const misplacedFolder: Rule = {
+export const misplacedFolder = rule({
   code: 'misplaced-folder',
-  scope: 'end',
-  judge: ({ folders }) =>
+  weight: 'should',
+  about: 'folder',
+  params: { name: 'text', home: 'text', doubled: 'count' },
+  remedy: { act: 'move', to: 'home' },
+  end: ({ folders }) =>
     folders.misplaced.map(({ row, line, doubled }) => ({
       path: row.path,
       params: { name: nameOf(row.path), home: line.path, doubled: doubled ? 1 : 0 },
     })),
-};
+});

@@ -1,10 +1,13 @@
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A starter file that was removed. In a folder that is not there it is not missing on its own account. */
-export const missingStarter: Rule = {
+export const missingStarter = rule({
   code: 'missing-starter',
-  scope: 'end',
-  judge: ({ rules, rows, starters }) => {
+  weight: 'note',
+  about: 'file',
+  params: { name: 'text' },
+  remedy: { act: 'make' },
+  end: ({ rules, rows, starters }) => {
     const seen = new Set(rows.map((r) => r.path.normalize('NFC')));
     const parents = new Map(rules.expansion.lines.map((line) => [line.key, line.path.normalize('NFC')]));
     return rules.expansion.lines
@@ -17,4 +20,4 @@ export const missingStarter: Rule = {
       )
       .map((line) => ({ path: line.path, subject: line.key, params: { name: line.name } }));
   },
-};
+});

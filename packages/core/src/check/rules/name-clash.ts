@@ -2,7 +2,7 @@ import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
 import { clashKey } from '../../portable/name';
 import { singlesOf } from '../items';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 const TELLING = /[A-Z]|[^ -~]/;
 
@@ -10,10 +10,14 @@ const TELLING = /[A-Z]|[^ -~]/;
  * Names in one folder that some system cannot tell apart: they differ in capitals or in the form of their accents
  * alone.
  */
-export const nameClash: Rule = {
+export const nameClash = rule({
   code: 'name-clash',
-  scope: 'folder',
-  judge: ({ listing, state, items }) => {
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text', others: 'texts' },
+  remedy: { act: 'rename', to: 'suggested' },
+  claims: true,
+  folder: ({ listing, state, items }) => {
     // A disk holds no name twice: only where capitals or accents are can two be one to another system.
     const files = state.kind === 'planned' ? singlesOf(listing, items) : listing.files;
     if (!files.some((f) => TELLING.test(f.name)) && !listing.folders.some((name) => TELLING.test(name))) return [];
@@ -33,4 +37,4 @@ export const nameClash: Rule = {
           ];
     });
   },
-};
+});

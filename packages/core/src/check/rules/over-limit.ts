@@ -1,10 +1,13 @@
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A folder larger than its limit, all that is in it counted. */
-export const overLimit: Rule = {
+export const overLimit = rule({
   code: 'over-limit',
-  scope: 'end',
-  judge: ({ rules, rows }) =>
+  weight: 'should',
+  about: 'folder',
+  params: { name: 'text', bytes: 'count', limit: 'count' },
+  remedy: { act: 'none' },
+  end: ({ rules, rows }) =>
     rules.expansion.lines.flatMap((line) => {
       const limit = line.folder?.limitBytes;
       if (limit === undefined || line.kind !== 'folder') return [];
@@ -14,4 +17,4 @@ export const overLimit: Rule = {
       );
       return bytes > limit ? [{ path: line.path, subject: line.key, params: { name: line.name, bytes, limit } }] : [];
     }),
-};
+});

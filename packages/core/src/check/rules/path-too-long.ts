@@ -1,16 +1,20 @@
 import { join, nameOf, parentOf } from '../../listing/entry';
-import type { RawFinding, Rule } from '../rule';
+import { rule } from '../rule';
 
 /**
  * A path longer than the template's budget, the project's own folder and what stands before it counted in. Of a folder
  * and what is in it only the folder is said.
  */
-export const pathTooLong: Rule = {
+export const pathTooLong = rule({
   code: 'path-too-long',
-  scope: 'folder',
-  judge: ({ rules, listing }) => {
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text', length: 'count', budget: 'count' },
+  remedy: { act: 'choose', among: ['shorter-names'] },
+  claims: true,
+  folder: ({ rules, listing }) => {
     const { before } = rules;
-    const found = (path: string): RawFinding => ({
+    const found = (path: string) => ({
       path,
       params: { name: nameOf(path), length: before + path.length, budget: rules.budget },
     });
@@ -20,4 +24,4 @@ export const pathTooLong: Rule = {
     const left = rules.budget - before - (listing.path === '' ? 0 : listing.path.length + 1);
     return listing.files.filter((file) => file.name.length > left).map((file) => found(join(listing.path, file.name)));
   },
-};
+});

@@ -4,13 +4,16 @@ import { type FolderListing, join } from '../../listing/entry';
 import { itemsOf } from '../items';
 import { stateOf } from '../match';
 import { repeatedIn, rowOf, textHash } from '../number-table';
-import type { EndCase, RawFinding, Rule } from '../rule';
+import { type EndCase, rule } from '../rule';
 
 /** One file name in two folders, where nothing else is wrong with either. A sequence has one name. */
-export const sameName: Rule = {
+export const sameName = rule({
   code: 'same-name',
-  scope: 'end',
-  judge: (c) => {
+  weight: 'note',
+  about: 'file',
+  params: { name: 'text', count: 'count' },
+  remedy: { act: 'choose', among: ['next-version', 'another-name'] },
+  end: (c) => {
     const { names } = c.part;
     const rows = new Set<number>();
     const wanted = new Set<number>();
@@ -22,7 +25,7 @@ export const sameName: Rule = {
     }
     // The hash brought them together; their names decide.
     const named = [...rows].flatMap((row) => namedIn(c, row, wanted));
-    return [...grouped(named, (f) => f.key)].flatMap(([key, alike]): RawFinding[] => {
+    return [...grouped(named, (f) => f.key)].flatMap(([key, alike]) => {
       const [first, ...others] = [...alike].sort((a, b) => (a.path < b.path ? -1 : 1));
       if (first === undefined || others.length === 0) return [];
       return [
@@ -36,7 +39,7 @@ export const sameName: Rule = {
       ];
     });
   },
-};
+});
 
 interface Named {
   readonly key: string;

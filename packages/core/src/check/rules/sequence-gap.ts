@@ -1,7 +1,7 @@
 import { elementAt } from '../../element';
 import { join, nameOf } from '../../listing/entry';
 import { pathOfRun, type Run } from '../items';
-import type { FolderCase, RawFinding, Rule } from '../rule';
+import { type FolderCase, rule } from '../rule';
 
 type Range = readonly [number, number];
 
@@ -10,11 +10,14 @@ type Range = readonly [number, number];
  * longest of its sisters of the
  * same version. A sequence that still grows is left in peace.
  */
-export const sequenceGap: Rule = {
+export const sequenceGap = rule({
   code: 'sequence-gap',
-  scope: 'folder',
-  judge: (c) =>
-    c.items.runs.flatMap((run): RawFinding[] => {
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text', missing: 'texts', count: 'count', frames: 'count' },
+  remedy: { act: 'none' },
+  folder: (c) =>
+    c.items.runs.flatMap((run) => {
       if (c.rules.isSettling(run.newest)) return [];
       const expected = expectedOf(c, run);
       // Nearly all are whole, and their ends alone tell it: no two frames of a sequence have one number.
@@ -38,7 +41,7 @@ export const sequenceGap: Rule = {
         },
       ];
     }),
-};
+});
 
 function expectedOf(c: FolderCase, run: Run): Range | null {
   const written = c.listing.ranges?.[`${run.head.replace(/[._-]$/, '')}`];

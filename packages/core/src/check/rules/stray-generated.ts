@@ -1,18 +1,21 @@
 import { GENERATED } from '../../project/rules';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /**
  * A cache, preview, autosave or temporary file outside the folder meant for such. One that belongs to a document beside
  * it is its companion.
  */
-export const strayGenerated: Rule = {
+export const strayGenerated = rule({
   code: 'stray-generated',
-  scope: 'file',
-  judge: (c) => {
+  weight: 'should',
+  about: 'file',
+  params: { name: 'text', bytes: 'count', home: 'text' },
+  remedy: { act: 'choose', among: ['move', 'clear'] },
+  file: (c) => {
     if (!c.rules.isGenerated(c.file.name) || c.line.rules.accepts?.includes(GENERATED)) return null;
     const home = c.rules.expansion.lines.find(
       (l) => l.kind === 'folder' && (l.folder?.accepts?.includes(GENERATED) || l.folder?.signpost === 'cache'),
     );
     return { path: c.path, params: { name: c.file.name, bytes: c.file.size, home: home?.path ?? '' } };
   },
-};
+});

@@ -1,11 +1,14 @@
 import { nameOf } from '../../listing/entry';
-import type { Rule } from '../rule';
+import { rule } from '../rule';
 
 /** A folder no rule knows. What is in it is not judged: its place is the cause. */
-export const unplannedFolder: Rule = {
+export const unplannedFolder = rule({
   code: 'unplanned-folder',
-  scope: 'end',
-  judge: ({ rules, folders }) =>
+  weight: 'should',
+  about: 'folder',
+  params: { name: 'text', files: 'count', home: 'text' },
+  remedy: { act: 'choose', among: ['planned-name', 'move-contents', 'keep-as-own'] },
+  end: ({ rules, folders }) =>
     folders.unplanned.map((row) => ({
       path: row.path,
       params: {
@@ -15,4 +18,4 @@ export const unplannedFolder: Rule = {
           (row.meant === undefined ? undefined : rules.expansion.lines.find((l) => l.key === row.meant)?.path) ?? '',
       },
     })),
-};
+});

@@ -1,20 +1,36 @@
 import { join, nameOf } from '../../listing/entry';
 import { nameFaults } from '../../portable/name';
 import { singlesOf } from '../items';
-import type { RawFinding, Rule } from '../rule';
+import { type ParamsOf, type RawFinding, rule } from '../rule';
+
+const FAULT = {
+  at: 'count?',
+  character: 'text?',
+  code: 'text?',
+  systems: 'texts?',
+  found: 'count?',
+  limit: 'count?',
+  unit: 'text?',
+} as const;
+const UNPORTABLE = { name: 'text', fault: 'text', ...FAULT } as const;
 
 /** A name that some system the project is meant for cannot hold. */
-export const unportableName: Rule = {
+export const unportableName = rule({
   code: 'unportable-name',
-  scope: 'folder',
-  judge: ({ rules, listing, state, items }) => {
-    const out: RawFinding[] = [];
+  weight: 'must',
+  about: 'file',
+  params: UNPORTABLE,
+  remedy: { act: 'rename', to: 'suggested' },
+  claims: true,
+  folder: ({ rules, listing, state, items }) => {
+    const out: RawFinding<ParamsOf<typeof UNPORTABLE>>[] = [];
     const look = (name: string, folder: string | null) => {
       const fault = nameFaults(name, rules.profiles).find((f) => f.weight === 'refused');
       if (fault !== undefined)
         out.push({
           path: folder === null ? listing.path : join(folder, name),
-          params: { ...fault.params, name, fault: fault.code },
+          // Of each fault those that it has.
+          params: { ...(fault.params as ParamsOf<typeof FAULT>), name, fault: fault.code },
         });
     };
     if (listing.path !== '') look(nameOf(listing.path), null);
@@ -23,4 +39,4 @@ export const unportableName: Rule = {
     else for (const file of listing.files) look(file.name, listing.path);
     return out;
   },
-};
+});

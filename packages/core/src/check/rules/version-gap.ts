@@ -5,19 +5,24 @@ import { ordinal, versionAt } from '../../name/versions';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
 import { repeatedIn, rowOf, textHash } from '../number-table';
-import type { EndCase, RawFinding, Rule } from '../rule';
+import { type EndCase, type ParamsOf, type RawFinding, rule } from '../rule';
 
 /** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */
 const MOST_GAPS = 20;
+
+const GAP = { name: 'text', missing: 'texts', count: 'count' } as const;
 
 /**
  * Versions missing between the first and the latest of a chain, its older ones counted in. Image sequences have none:
  * not every version is rendered.
  */
-export const versionGap: Rule = {
+export const versionGap = rule({
   code: 'version-gap',
-  scope: 'end',
-  judge: (c) => {
+  weight: 'note',
+  about: 'file',
+  params: GAP,
+  remedy: { act: 'none' },
+  end: (c) => {
     const { chains, versions } = c.part;
     const broken = repeatedIn(chains.values).flatMap((places) => {
       const held = [...new Set(places.map((place) => elementAt(versions.values, place)))].sort((a, b) => a - b);
@@ -35,7 +40,7 @@ export const versionGap: Rule = {
     });
     return broken.flatMap((chain) => named(c, chain) ?? []);
   },
-};
+});
 
 function gapsIn(held: readonly number[]): number[] {
   const gaps: number[] = [];
@@ -53,7 +58,7 @@ function named(
     readonly missing: readonly number[];
     readonly rows: readonly number[];
   },
-): RawFinding | null {
+): RawFinding<ParamsOf<typeof GAP>> | null {
   for (const [row] of grouped([...chain.rows].reverse(), (row) => row)) {
     const listing: FolderListing | null = again(part.rows[row]?.path ?? '');
     const state = listing === null ? null : stateOf(rules, listing.path);

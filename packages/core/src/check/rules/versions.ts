@@ -3,7 +3,7 @@ import { join } from '../../listing/entry';
 import { ordinal } from '../../name/versions';
 import { Remembered } from '../../remembered';
 import { chainKey } from '../items';
-import type { FolderCase, RawFinding, Rule } from '../rule';
+import { type FolderCase, type ParamsOf, type RawFinding, rule } from '../rule';
 
 interface Version {
   readonly name: string;
@@ -36,17 +36,23 @@ const chainsIn = new Remembered(({ rules, items, state }: FolderCase): Map<strin
 const newestOf = (versions: readonly Version[]): number =>
   versions.reduce((newest, v) => Math.max(newest, v.modified), 0);
 
+const OLD = { name: 'text', count: 'count', folder: 'text?', latest: 'text?', keep: 'count?' } as const;
+type Old = RawFinding<ParamsOf<typeof OLD>>;
+
 /** Superseded versions that should be in the folder kept for them, and more kept there than the rule says. */
-export const oldVersionOnTop: Rule = {
+export const oldVersionOnTop = rule({
   code: 'old-version-on-top',
-  scope: 'folder',
-  judge: (c) =>
-    [...chainsIn.of(c)].flatMap(([key, chain]): RawFinding[] =>
+  weight: 'note',
+  about: 'file',
+  params: OLD,
+  remedy: { act: 'move', to: 'older' },
+  folder: (c) =>
+    [...chainsIn.of(c)].flatMap(([key, chain]) =>
       c.state.kind === 'planned' && c.state.older ? tooMany(c, key, chain) : onTop(c, key, chain),
     ),
-};
+});
 
-function onTop(c: FolderCase, key: string, chain: readonly Version[]): RawFinding[] {
+function onTop(c: FolderCase, key: string, chain: readonly Version[]): Old[] {
   const latest = Math.max(...chain.map((v) => v.n));
   const old = chain.filter((v) => v.n < latest).sort((a, b) => (a.name < b.name ? -1 : 1));
   const first = old[0];
@@ -68,7 +74,7 @@ function onTop(c: FolderCase, key: string, chain: readonly Version[]): RawFindin
   ];
 }
 
-function tooMany(c: FolderCase, key: string, chain: readonly Version[]): RawFinding[] {
+function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Old[] {
   const keep = c.state.kind === 'planned' ? c.state.line.folder?.older?.keep : undefined;
   if (keep === undefined) return [];
   const versions = [...new Set(chain.map((v) => v.n))].sort((a, b) => b - a);
@@ -89,14 +95,17 @@ function tooMany(c: FolderCase, key: string, chain: readonly Version[]): RawFind
 }
 
 /** Two files that claim one version: two people saved at once. */
-export const versionTwice: Rule = {
+export const versionTwice = rule({
   code: 'version-twice',
-  scope: 'folder',
-  judge: (c) =>
+  weight: 'must',
+  about: 'file',
+  params: { name: 'text', others: 'texts' },
+  remedy: { act: 'choose', among: ['next-version', 'another-name'] },
+  folder: (c) =>
     c.state.kind === 'planned' && c.state.older
       ? []
       : [...chainsIn.of(c)].flatMap(([key, chain]) =>
-          [...grouped(chain, (v) => v.n)].flatMap(([n, same]): RawFinding[] => {
+          [...grouped(chain, (v) => v.n)].flatMap(([n, same]) => {
             const [first = '', ...others] = same.map((v) => v.name).sort();
             return others.length === 0
               ? []
@@ -111,4 +120,4 @@ export const versionTwice: Rule = {
                 ];
           }),
         ),
-};
+});

@@ -59,7 +59,7 @@ const deflate = promisify(deflateRaw);
 const inflate = promisify(inflateRaw);
 
 /** Named in what is remembered: another form of it is not read. */
-const MEMORY_FORM = 1;
+const MEMORY_FORM = 2;
 
 /** Queues a check; one that waits or runs already is given instead. */
 export async function checkProject(

@@ -3,7 +3,7 @@
  * own computer.
  */
 import { randomBytes, randomUUID } from 'node:crypto';
-import type { FindingRow, Me, PersonFindings, ReportForm } from '@nesting/contract';
+import type { Me, PersonFindings, ReportForm, StoredFinding } from '@nesting/contract';
 import { findingsCsv, findingsJson, findingsSarif } from '@nesting/core/report';
 import type { Seen } from '@nesting/disk';
 import { transaction } from '../../db/client';
@@ -173,7 +173,7 @@ export async function handIn(
     readonly source: string;
     readonly files: number;
     readonly folders: number;
-    readonly findings: readonly FindingRow[];
+    readonly findings: readonly StoredFinding[];
   },
 ): Promise<string> {
   const id = randomUUID();

@@ -5,7 +5,7 @@
 
 import type { ExceptionRow, Me } from '@nesting/contract';
 import { nameOf } from '@nesting/core/listing';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import { useState } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -139,7 +139,7 @@ function Accepted({ row }: { row: ExceptionRow }) {
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-col gap-1">
-        <Heading>{row.rule === null ? 'Gone' : RULE_TITLES[row.rule]}</Heading>
+        <Heading>{row.rule === null ? 'Gone' : RULE_WORDS[row.rule].title}</Heading>
         <p>{row.message || 'What was accepted is not found any more.'}</p>
         {row.path !== null && <p className="font-mono text-sm break-all text-ink2">{row.path}</p>}
       </div>

@@ -5,7 +5,7 @@
 
 import type { Me, Overview } from '@nesting/contract';
 import { present } from '@nesting/core';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import { useCallback, useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -190,7 +190,7 @@ function Hands({ overview }: { overview: Overview }) {
         <ul className="text-sm">
           {overview.causes.slice(0, 12).map((c) => (
             <li key={c.rule} className="flex gap-3 border-b border-line py-1">
-              <span className="min-w-0 flex-1">{RULE_TITLES[c.rule]}</span>
+              <span className="min-w-0 flex-1">{RULE_WORDS[c.rule].title}</span>
               <span className="text-ink2">{many(c.projects, 'project')}</span>
               <span className="w-10 text-right tabular-nums">{count(c.count)}</span>
             </li>

@@ -1,7 +1,7 @@
 /** Findings on paper: one project's, one person's, and a list behind a link for who has no account at hand. */
 
 import type { KeptFinding } from '@nesting/contract';
-import { RULE_REASONS, RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import { type ReactNode, useEffect } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -60,9 +60,9 @@ export function FindingsPaperPage() {
       {[...causes].map(([rule, findings]) => (
         <section key={rule} className="pb-5">
           <h2 className="text-lg font-semibold">
-            {RULE_TITLES[rule]} <span className="font-normal text-ink2 tabular-nums">{findings.length}</span>
+            {RULE_WORDS[rule].title} <span className="font-normal text-ink2 tabular-nums">{findings.length}</span>
           </h2>
-          <p className="pb-1 text-sm text-ink2">{RULE_REASONS[rule]}</p>
+          <p className="pb-1 text-sm text-ink2">{RULE_WORDS[rule].reason}</p>
           <ul>
             {findings.map((f) => (
               <li key={f.id} className="flex gap-3 border-b border-line py-1.5 text-sm break-inside-avoid">

@@ -2,11 +2,11 @@
  * The state of a check on this computer: what was checked, what was found, and what of it is handed in.
  */
 import {
-  type FindingRow,
   type HandedIn,
   type KeptFinding,
   MOST_RELATED,
   type ProjectPage as Project,
+  type StoredFinding,
   SYSTEMS,
 } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
@@ -41,10 +41,7 @@ export function useHereCheck(project: Project, registers: Registers) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [handIn, handing] = checksApi.useHandInMutation();
   const [open] = checksApi.useLazyHandedInFindingsQuery();
-  const findings = useMemo(
-    () => checked?.result.outcome.findings.map((f): KeptFinding => kept({ ...f, message: findingWords(f) })) ?? [],
-    [checked],
-  );
+  const findings = useMemo(() => checked?.result.outcome.findings.map(kept) ?? [], [checked]);
   const show = (next: Checked) => {
     setChecked(next);
     handing.reset();
@@ -67,8 +64,7 @@ export function useHereCheck(project: Project, registers: Registers) {
   const showHandedIn = async ({ id, by, source, files, folders, counts }: HandedIn) => {
     const { data } = await open(id);
     if (data === undefined) return;
-    const findings = data.map((f) => ({ ...f, modified: 0, person: null }));
-    const outcome = { summary: { ...counts, files, folders }, bytes: 0, findings };
+    const outcome = { summary: { ...counts, files, folders }, findings: data };
     show({ source, result: { outcome, unseen: [] }, untold: `Handed in by ${by}.`, mine: false });
   };
   const handFindingsIn = async () => {
@@ -101,8 +97,9 @@ const rootsOf = (project: Project): readonly string[] => [
   ),
 ];
 
-const kept = (finding: FindingRow): KeptFinding => ({
+const kept = (finding: StoredFinding): KeptFinding => ({
   ...finding,
+  message: findingWords(finding),
   since: '',
   isNew: false,
   solvedAt: null,
@@ -115,23 +112,11 @@ const kept = (finding: FindingRow): KeptFinding => ({
 /** More than anybody goes through; the rest is found once these are put right. */
 const MOST_HANDED_IN = 2000;
 
-const bare = ({
-  id,
-  rule,
-  weight,
-  path,
-  message,
-  params,
-  problems,
-  stretches,
-  suggestion,
-  related,
-}: FindingRow): FindingRow => ({
+const bare = ({ id, rule, weight, path, params, problems, stretches, suggestion, related }: StoredFinding) => ({
   id,
   rule,
   weight,
   path: path.toWellFormed(),
-  message,
   params,
   problems,
   stretches,

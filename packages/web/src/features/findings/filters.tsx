@@ -11,7 +11,7 @@ import {
   type Me,
 } from '@nesting/contract';
 import { WEIGHTS, type Weight } from '@nesting/core/template';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import type { AddressChanges } from '../../app/use-address';
 import { count, many } from '../../app/words';
 import { Choose, Heading, TextInput } from '../../ui';
@@ -129,7 +129,7 @@ function Causes({ counted, params, choose, onAll }: SectionProps & { readonly on
         {counted.rules.map((r) => (
           <li key={r.key}>
             <Row
-              words={RULE_TITLES[r.key]}
+              words={RULE_WORDS[r.key].title}
               of={r.count}
               chosen={params.get('rule') === r.key}
               onChoose={() => choose('rule', r.key)}

@@ -1,7 +1,7 @@
 /** About one finding: what is wrong, why it matters, how it should read. */
 import type { FindingRow } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
-import { CHANGE_WORDS, expectationWords, RULE_CURES, RULE_REASONS } from '@nesting/core/words';
+import { CHANGE_WORDS, expectationWords, RULE_WORDS } from '@nesting/core/words';
 import { Proposed } from '../../anatomy/anatomy';
 import { CopyButton, Heading } from '../../ui';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
@@ -54,11 +54,11 @@ export function FindingDetail({ finding, wholePath }: Props) {
       )}
       <div className="flex flex-col gap-2">
         <Heading>Why it matters</Heading>
-        <p className="text-sm">{RULE_REASONS[finding.rule]}</p>
+        <p className="text-sm">{RULE_WORDS[finding.rule].reason}</p>
       </div>
       <div className="flex flex-col gap-2">
         <Heading>What to do</Heading>
-        <p className="text-sm">{RULE_CURES[finding.rule]}</p>
+        <p className="text-sm">{RULE_WORDS[finding.rule].cure}</p>
       </div>
       <Facts finding={finding} path={wholePath(finding.path)} />
     </div>

@@ -4,7 +4,7 @@
  */
 import { type FindingGroup, type KeptFinding, MOST_RELATED } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
@@ -30,7 +30,7 @@ type Item =
 function headOf(finding: KeptFinding, group: FindingGroup): string | null {
   switch (group) {
     case 'cause':
-      return RULE_TITLES[finding.rule];
+      return RULE_WORDS[finding.rule].title;
     case 'folder':
       return parentOf(finding.path) || "the project's root";
     case 'person':

@@ -1,6 +1,7 @@
 /** Findings that somebody accepted: why, by whom, until when. */
-import type { ExceptionRow } from '@nesting/contract';
-import type { RuleCode } from '@nesting/core/project';
+import type { ExceptionRow, StoredFinding } from '@nesting/contract';
+import type { RuleCode } from '@nesting/core/check';
+import { findingWords } from '@nesting/core/words';
 import type { Client } from '../../client';
 import { HOLDS } from './findings';
 
@@ -47,7 +48,7 @@ export async function listExceptions(client: Client, project: string | null): Pr
     title: string;
     rule: RuleCode | null;
     path: string | null;
-    message: string | null;
+    body: StoredFinding | null;
     reason: string;
     by: string | null;
     at: Date;
@@ -55,7 +56,7 @@ export async function listExceptions(client: Client, project: string | null): Pr
     baseline: boolean;
     state: ExceptionRow['state'];
   }>(
-    `select e.finding_id id, p.id project, p.number, p.title, f.rule, f.path, f.body->>'message' message, e.reason, a.initials "by", e.at, to_char(e.until, 'YYYY-MM-DD') "until", e.baseline,
+    `select e.finding_id id, p.id project, p.number, p.title, f.rule, f.path, f.body, e.reason, a.initials "by", e.at, to_char(e.until, 'YYYY-MM-DD') "until", e.baseline,
        case when e.until < current_date then 'ended' when f.id is null then 'gone' when e.baseline and f.modified > e.modified then 'touched' else 'holds' end state
      from exception e join project p on p.id = e.project_id left join finding f on f.project_id = e.project_id and f.id = e.finding_id and f.until_at is null left join person a on a.id = e.person_id
      where $1::uuid is null or e.project_id = $1 order by e.until nulls last, p.number desc, f.path limit 5000`,
@@ -66,7 +67,7 @@ export async function listExceptions(client: Client, project: string | null): Pr
     project: { id: r.project, number: r.number, title: r.title },
     rule: r.rule,
     path: r.path,
-    message: r.message ?? '',
+    message: r.body === null ? '' : findingWords(r.body),
     state: r.state,
     accepted: { reason: r.reason, by: r.by ?? '', at: r.at.toISOString(), until: r.until, baseline: r.baseline },
   }));

@@ -1,5 +1,6 @@
 /** Whose a finding is: given by hand, or by the initials in a name. */
-import type { FindingCounts, FindingRow, PersonFindings, WhoRow } from '@nesting/contract';
+import type { FindingCounts, PersonFindings, StoredFinding, WhoRow } from '@nesting/contract';
+import { findingWords } from '@nesting/core/words';
 import type { Client } from '../../client';
 import { FROM, HOLDS, TO, WEIGHT_PLACE } from './findings';
 
@@ -59,7 +60,7 @@ export async function findingsOfPerson(client: Client, initials: string): Promis
     number: string;
     title: string;
     weight: keyof FindingCounts;
-    body: FindingRow;
+    body: StoredFinding;
   }>(
     `select j.id project, j.number, j.title, f.weight, f.body from ${FROM} join project j on j.id = f.project_id
      where f.until_at is null and not ${HOLDS} and ${TO} = $1 and j.state in ('running', 'waiting') order by j.number desc, ${WEIGHT_PLACE}, f.path`,
@@ -92,7 +93,7 @@ export async function findingsOfPerson(client: Client, initials: string): Promis
         rule: body.rule,
         weight,
         path: body.path,
-        message: body.message,
+        message: findingWords(body),
         suggestion: body.suggestion?.name ?? null,
       });
     else known.more++;

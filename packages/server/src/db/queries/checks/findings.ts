@@ -13,9 +13,9 @@ import {
   type FolderSign,
   type KeptFinding,
   MOST_RELATED,
+  type StoredFinding,
 } from '@nesting/contract';
-import { type Finding, textHash } from '@nesting/core/check';
-import { RULE_CODES, type RuleCode } from '@nesting/core/project';
+import { type Finding, RULE_CODES, RULES, type RuleCode, textHash } from '@nesting/core/check';
 import { findingWords } from '@nesting/core/words';
 import type { Client } from '../../client';
 import { copyRows } from '../../copy';
@@ -63,11 +63,13 @@ export async function storeFindings(
   return { appeared: appeared.rowCount ?? 0, solved: solved.rowCount ?? 0 };
 }
 
-const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): FindingRow => ({
+const rowOf = ({ modified: _modified, person: _person, ...finding }: Finding): StoredFinding => ({
   ...finding,
   related: finding.related.slice(0, MOST_RELATED),
-  message: findingWords({ ...finding, modified: 0, person: null }),
 });
+
+/** With its sentence: what is stored is what it is made from. */
+export const withWords = (stored: StoredFinding): FindingRow => ({ ...stored, message: findingWords(stored) });
 
 /**
  * Whether a finding `f` is accepted by its exception `e`: until its day is over, and of a baseline until it is touched.
@@ -183,7 +185,7 @@ const ORDERS: Readonly<Record<FindingGroup, string>> = {
 };
 
 interface Kept {
-  body: FindingRow;
+  body: StoredFinding;
   since_at: Date;
   until_at: Date | null;
   reason: string | null;
@@ -277,7 +279,7 @@ function keptOf(row: Kept, since: Date | null): KeptFinding {
         }
       : null;
   return {
-    ...row.body,
+    ...withWords(row.body),
     since: row.since_at.toISOString(),
     isNew: since !== null && row.until_at === null && row.since_at >= since,
     solvedAt: row.until_at?.toISOString() ?? null,
@@ -297,10 +299,13 @@ export async function openFindings(client: Client, project: string, accepted = f
   return rows.rows.map((row) => keptOf(row, null));
 }
 
+/** Of what is about a folder the path is the folder's own. */
+const ABOUT_FOLDERS = `f.rule in (${RULES.flatMap((r) => (r.about === 'folder' ? [`'${r.code}'`] : [])).join(', ')})`;
+
 /** Where findings lie, for the map of a project: by folder and weight. */
 export async function findingsByFolder(client: Client, project: string): Promise<FolderSign[]> {
   const result = await client.query<FolderSign>(
-    `select case when f.rule in ('missing-folder', 'misspelt-folder', 'unplanned-folder', 'misplaced-folder', 'over-limit', 'empty-folder') then f.path else regexp_replace(f.path, '/?[^/]*$', '') end path, f.rule, f.weight, count(*)::int count
+    `select case when ${ABOUT_FOLDERS} then f.path else regexp_replace(f.path, '/?[^/]*$', '') end path, f.rule, f.weight, count(*)::int count
      from finding f left join exception e on e.project_id = f.project_id and e.finding_id = f.id where f.project_id = $1 and f.until_at is null and not ${HOLDS} group by 1, 2, 3`,
     [project],
   );

@@ -1,5 +1,6 @@
-import type { FindingRow, HandedIn } from '@nesting/contract';
+import type { FindingRow, HandedIn, StoredFinding } from '@nesting/contract';
 import type { Client } from '../../client';
+import { withWords } from './findings';
 
 /** Handed-in checks kept of one project: older ones have been worked off, or never will be. */
 const KEPT = 20;
@@ -13,7 +14,7 @@ export async function insertHandedIn(
     readonly source: string;
     readonly files: number;
     readonly folders: number;
-    readonly findings: readonly FindingRow[];
+    readonly findings: readonly StoredFinding[];
   },
 ): Promise<void> {
   await client.query(
@@ -56,8 +57,8 @@ export async function listHandedIn(client: Client, project: string): Promise<Han
 }
 
 export async function readHandedIn(client: Client, id: string): Promise<FindingRow[] | null> {
-  return (
-    (await client.query<{ findings: FindingRow[] }>('select findings from handed_in where id = $1', [id])).rows[0]
-      ?.findings ?? null
-  );
+  const { rows } = await client.query<{ findings: StoredFinding[] }>('select findings from handed_in where id = $1', [
+    id,
+  ]);
+  return rows[0]?.findings.map(withWords) ?? null;
 }

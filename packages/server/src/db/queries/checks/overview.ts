@@ -1,6 +1,6 @@
 /** All projects at once: how findings and sizes went, what could be cleared, what was not looked at. */
 import type { Overview } from '@nesting/contract';
-import type { RuleCode } from '@nesting/core/project';
+import type { RuleCode } from '@nesting/core/check';
 import type { Client } from '../../client';
 import { HOLDS } from './findings';
 

@@ -1,6 +1,7 @@
 /** The middle of a project's page: its findings, folders, map or sheet. */
 import type { Me, ProjectPage as Project } from '@nesting/contract';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_CODES } from '@nesting/core/check';
+import { RULE_WORDS } from '@nesting/core/words';
 import { count, many } from '../../../app/words';
 import { TrayTree } from '../../../tray/tray-tree';
 import { Button, Empty } from '../../../ui';
@@ -54,8 +55,8 @@ function captionOf({ view, params, overlay }: ProjectLook, shown: FindingsShown)
     case 'sheet':
       return 'state and settings';
     case 'findings': {
-      const rule = Object.entries(RULE_TITLES).find(([code]) => code === params.get('rule'));
-      return `${VIEW_WORDS[shown.view].toLowerCase()}: ${rule ? rule[1].toLowerCase() : 'all causes'}`;
+      const rule = RULE_CODES.find((code) => code === params.get('rule'));
+      return `${VIEW_WORDS[shown.view].toLowerCase()}: ${rule ? RULE_WORDS[rule].title.toLowerCase() : 'all causes'}`;
     }
     case 'folders':
     case 'map':

@@ -1,10 +1,10 @@
 /** What a template says of checks, paths and the setup sheet. */
 
 import { elementAt } from '@nesting/core';
+import { RULE_CODES } from '@nesting/core/check';
 import { PROFILE_NAMES, PROFILES } from '@nesting/core/portable';
-import { RULE_CODES } from '@nesting/core/project';
 import type { Template } from '@nesting/core/template';
-import { RULE_TITLES } from '@nesting/core/words';
+import { RULE_WORDS } from '@nesting/core/words';
 import { useId } from 'react';
 import { Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui';
 
@@ -37,9 +37,9 @@ export function SettingsForm({ template, onChange }: Props) {
       <div className="flex flex-col gap-2">
         {RULE_CODES.map((rule) => (
           <div key={rule} className="grid grid-cols-[1fr_7rem] items-center gap-2 text-sm">
-            <span>{RULE_TITLES[rule]}</span>
+            <span>{RULE_WORDS[rule].title}</span>
             <Choose
-              label={`Weight of: ${RULE_TITLES[rule]}`}
+              label={`Weight of: ${RULE_WORDS[rule].title}`}
               value={checks.rules?.[rule] ?? 'usual'}
               options={WEIGHTS}
               onChange={(weight) => weigh(rule, weight)}
