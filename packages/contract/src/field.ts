@@ -66,7 +66,7 @@ export const someRegistersSchema = z.object(lists).partial().readonly();
 export const registersSchema = z.object(lists).readonly();
 same<Same<z.infer<typeof registersSchema>, Registers>>(true);
 
-const valueSchema: z.ZodType<Value> = z.lazy(() =>
+export const valueSchema: z.ZodType<Value> = z.lazy(() =>
   z.union([
     z.string().max(4000),
     z.number(),

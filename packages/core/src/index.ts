@@ -1,5 +1,6 @@
 /** What every part of the core leans on: results, limits, equality of plain data. */
 
+export { keysOf, withoutAbsent } from './absent';
 export { deepEqual } from './deep-equal';
 export { elementAt, present, valueAt } from './element';
 export { LIMITS } from './limits';

@@ -330,9 +330,10 @@ const reversed = ({ id, intents, outcomes }: BatchRecord): Change[] =>
 
 /** Ids of a batch's changes that later batches took back, and that nobody brought again. */
 export function undoneIds(root: Root, id: string): ReadonlySet<string> {
-  const done = batchesIn(root)
-    .map((other) => readBatch(root, other))
-    .filter((r) => r?.ended?.ended === 'done') as BatchRecord[];
+  const done = batchesIn(root).flatMap((other): BatchRecord[] => {
+    const record = readBatch(root, other);
+    return record?.ended?.ended === 'done' ? [record] : [];
+  });
   return undoneAmong(done, id, new Set());
 }
 

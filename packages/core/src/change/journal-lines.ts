@@ -90,8 +90,10 @@ const isOurs = ({ format, formatVersion }: Extract<Line, { format: string }>): b
 const isPlace = (value: unknown): value is Place =>
   typeof value === 'object' &&
   value !== null &&
-  typeof (value as Place).root === 'string' &&
-  typeof (value as Place).path === 'string';
+  'root' in value &&
+  typeof value.root === 'string' &&
+  'path' in value &&
+  typeof value.path === 'string';
 
 const isChange = (value: unknown): value is Change => {
   if (typeof value !== 'object' || value === null) return false;
@@ -111,7 +113,7 @@ const ACTS: ReadonlySet<unknown> = new Set<Step['do']>([
 const isStep = (value: unknown): value is Step => {
   if (typeof value !== 'object' || value === null) return false;
   const { id, do: act, at } = value as Partial<Step>;
-  const isMove = act !== 'move' || isPlace((value as { from?: unknown }).from);
+  const isMove = act !== 'move' || ('from' in value && isPlace(value.from));
   return typeof id === 'string' && ACTS.has(act) && isPlace(at) && isMove;
 };
 

@@ -11,7 +11,7 @@ import { GENERATED, type ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
 import { dayCounts } from './days';
 import type { Finding } from './finding';
-import type { AloneSide, FolderRow, RunMark } from './gathered';
+import { type AloneSide, type FolderRow, type RunMark, tablesBy } from './gathered';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';
 import { makeFinding } from './make-finding';
 import { type FolderState, stateOf } from './match';
@@ -79,16 +79,13 @@ export class Checker {
   }
 
   part(): PartialResult {
-    const tables = Object.fromEntries(
-      Object.entries(this.tables).map(([name, maker]) => [name, maker.table()]),
-    ) as Pick<PartialResult, 'sizes' | 'names' | 'documents' | 'chains' | 'versions'>;
     return {
       rows: this.rows,
       findings: [...this.findings.values()],
       starters: this.starters,
       alone: this.alone,
       runs: this.runs,
-      ...tables,
+      ...tablesBy((name) => this.tables[name].table()),
     };
   }
 

@@ -62,3 +62,13 @@ export interface Gathered {
   readonly chains: Table;
   readonly versions: Table;
 }
+
+export type TableName = 'sizes' | 'names' | 'documents' | 'chains' | 'versions';
+
+export const tablesBy = (of: (name: TableName) => Table): Pick<Gathered, TableName> => ({
+  sizes: of('sizes'),
+  names: of('names'),
+  documents: of('documents'),
+  chains: of('chains'),
+  versions: of('versions'),
+});

@@ -5,7 +5,7 @@
 
 import { elementAt, valueAt } from '../element';
 import type { Finding } from './finding';
-import type { FolderRow, Gathered } from './gathered';
+import { type FolderRow, type Gathered, tablesBy } from './gathered';
 import { joinTables, pickRows } from './number-table';
 
 export interface PartialResult extends Gathered {
@@ -30,12 +30,9 @@ export function joinPartialResults(parts: readonly PartialResult[]): PartialResu
     starters: moved((p) => p.starters),
     alone: moved((p) => p.alone),
     runs: moved((p) => p.runs),
-    ...(Object.fromEntries(TABLES.map((table) => [table, joinTables(parts.map((p) => p[table]))])) as Tables),
+    ...tablesBy((table) => joinTables(parts.map((p) => p[table]))),
   };
 }
-
-const TABLES = ['sizes', 'names', 'documents', 'chains', 'versions'] as const;
-type Tables = Pick<PartialResult, (typeof TABLES)[number]>;
 
 /** Of those folders only for which `keep` says so. */
 export function keepRows(part: PartialResult, keep: (row: FolderRow) => boolean): PartialResult {
@@ -50,6 +47,6 @@ export function keepRows(part: PartialResult, keep: (row: FolderRow) => boolean)
     starters: only(part.starters),
     alone: only(part.alone),
     runs: only(part.runs),
-    ...(Object.fromEntries(TABLES.map((table) => [table, pickRows(part[table], kept)])) as Tables),
+    ...tablesBy((table) => pickRows(part[table], kept)),
   };
 }

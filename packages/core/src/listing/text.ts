@@ -139,12 +139,7 @@ export function foldersFrom(paths: readonly PathLine[], root: string | null = nu
     if (isFolder) folders.add(line.path);
     else files.set(line.path, line);
   }
-  const out = new Map(
-    [...folders].map((path) => [
-      path,
-      { path, folders: [] as string[], files: [] as { name: string; size: number; modified: number }[], others: [] },
-    ]),
-  );
+  const out = new Map([...folders].map((path) => [path, emptyListing(path)]));
   for (const path of folders) if (path !== '') out.get(parentOf(path))?.folders.push(nameOf(path));
   for (const [path, line] of files)
     out.get(parentOf(path))?.files.push({ name: nameOf(path), size: line.size, modified: line.modified });
@@ -160,3 +155,13 @@ export function commonRoot(paths: readonly PathLine[]): string | null {
   );
   return tops.size === 1 ? elementAt([...tops], 0) : null;
 }
+
+/** A folder whose content is found line by line. */
+const emptyListing = (
+  path: string,
+): { path: string; folders: string[]; files: { name: string; size: number; modified: number }[]; others: [] } => ({
+  path,
+  folders: [],
+  files: [],
+  others: [],
+});

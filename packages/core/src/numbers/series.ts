@@ -107,7 +107,8 @@ export function compileSeries(series: NumberSeries): Result<CompiledSeries, Seri
       const out: string[] = [];
       for (const p of pieces) {
         const written = pieceText(p, context, n, series.kinds);
-        if (written === null) return failure([{ code: 'series-value-missing', found: p.kind as 'client' | 'kind' }]);
+        if (written === null)
+          return failure([{ code: 'series-value-missing', found: p.kind === 'client' ? 'client' : 'kind' }]);
         out.push(written);
       }
       const number = out.join('');

@@ -4,7 +4,6 @@
  */
 
 import { deepEqual } from '../deep-equal';
-import { present } from '../element';
 import type { FolderNode, Template } from './node';
 
 export type Difference =
@@ -78,8 +77,8 @@ export function diffTemplates(before: Template, after: Template): Difference[] {
   out.push(
     ...listed(
       'block',
-      (before.blocks ?? []).map((x) => [x.id, x.id] as const),
-      (after.blocks ?? []).map((x) => [x.id, x.id] as const),
+      (before.blocks ?? []).map((x) => [x.id, x] as const),
+      (after.blocks ?? []).map((x) => [x.id, x] as const),
     ),
   );
   const whole = changedKeys(before, after, [
@@ -126,8 +125,8 @@ function starters(before: FolderNode, after: FolderNode, where: string): Differe
 
 function listed(
   of: 'field' | 'convention' | 'block',
-  before: readonly (readonly [string, unknown])[],
-  after: readonly (readonly [string, unknown])[],
+  before: readonly (readonly [string, object])[],
+  after: readonly (readonly [string, object])[],
 ): Difference[] {
   const a = new Map(before);
   const b = new Map(after);
@@ -135,17 +134,16 @@ function listed(
     ...[...b].flatMap(([id, now]): Difference[] => {
       const was = a.get(id);
       if (was === undefined) return [{ kind: 'added', of, id, where: id }];
-      const what = of === 'block' ? [] : changedKeys(present(was), now as object, ['id']);
-      return what.length === 0 ? [] : [{ kind: 'changed', of: of as 'field' | 'convention', id, where: id, what }];
+      const what = of === 'block' ? [] : changedKeys(was, now, ['id']);
+      return of === 'block' || what.length === 0 ? [] : [{ kind: 'changed', of, id, where: id, what }];
     }),
     ...[...a.keys()].flatMap((id): Difference[] => (b.has(id) ? [] : [{ kind: 'removed', of, id, where: id }])),
   ];
 }
 
 function changedKeys(before: object, after: object, apart: readonly string[]): string[] {
-  const a = before as Record<string, unknown>;
-  const b = after as Record<string, unknown>;
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])]
-    .filter((key) => !apart.includes(key) && !deepEqual(a[key], b[key]))
+  const [a, b] = [new Map(Object.entries(before)), new Map(Object.entries(after))];
+  return [...new Set([...a.keys(), ...b.keys()])]
+    .filter((key) => !apart.includes(key) && !deepEqual(a.get(key), b.get(key)))
     .sort();
 }

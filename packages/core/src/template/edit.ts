@@ -4,6 +4,7 @@
  * kept for nothing and undo is taking it back. Ids stay unique and go with their folders; numbers in front stay with
  * theirs.
  */
+import { withoutAbsent } from '../absent';
 import { elementAt, present } from '../element';
 import { shapeText } from '../name/pattern/shape';
 import type { Block, FolderNode } from './node';
@@ -54,15 +55,7 @@ export const setFolder = (
   root: FolderNode,
   id: string,
   change: Partial<Omit<FolderNode, 'id' | 'folders'>>,
-): FolderNode =>
-  changeFolder(
-    root,
-    id,
-    (node) =>
-      Object.fromEntries(
-        Object.entries({ ...node, ...change }).filter(([, value]) => value !== undefined),
-      ) as unknown as FolderNode,
-  );
+): FolderNode => changeFolder(root, id, (node) => withoutAbsent<FolderNode>({ ...node, ...change }));
 
 export function idsIn(node: FolderNode, into: Set<string> = new Set()): Set<string> {
   into.add(node.id);

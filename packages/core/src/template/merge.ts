@@ -5,7 +5,9 @@
  * otherwise is a clash that
  * somebody decides (the template's own way unless told).
  */
+
 import { deepEqual } from '../deep-equal';
+import { present } from '../element';
 import type { FolderNode, Starter } from './node';
 
 export type Side = 'mine' | 'theirs';
@@ -117,7 +119,7 @@ class Merging {
 
   private parentOf(id: string): string {
     const [b, m, t] = [this.base.get(id)?.parent, this.mine.get(id)?.parent, this.theirs.get(id)?.parent];
-    return this.choose(id, 'place', b, m, t) as string;
+    return present(this.choose(id, 'place', b, m, t));
   }
 
   /**
@@ -186,13 +188,20 @@ class Merging {
     const [b, m, t] = [by(base), by(mine), by(theirs)];
     const out = [...new Set([...m.keys(), ...t.keys()])].flatMap(
       (id) => this.choose(`${folder}/${id}`, 'starter', b.get(id), m.get(id), t.get(id), folder) ?? [],
-    ) as Starter[];
+    );
     return out.length === 0 ? undefined : out;
   }
 
   private readonly decided = new Map<string, Side>();
 
-  private choose(id: string, what: string, base: unknown, mine: unknown, theirs: unknown, folder = id): unknown {
+  private choose<T>(
+    id: string,
+    what: string,
+    base: T | undefined,
+    mine: T | undefined,
+    theirs: T | undefined,
+    folder = id,
+  ): T | undefined {
     if (deepEqual(mine, theirs) || deepEqual(theirs, base)) return mine ?? (what === 'place' ? theirs : undefined);
     if (deepEqual(mine, base)) return theirs ?? (what === 'place' ? mine : undefined);
     // A folder only one side has stands where that side has it.

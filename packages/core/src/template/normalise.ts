@@ -12,8 +12,8 @@ export type LooseTemplate = Loose<Template>;
 
 export function normaliseTemplate(loose: LooseTemplate): Template {
   const used = new Set<string>();
-  collectIds(loose.root as FolderNode, used);
-  for (const block of loose.blocks ?? []) for (const folder of block.folders) collectIds(folder as FolderNode, used);
+  collectIds(loose.root, used);
+  for (const block of loose.blocks ?? []) for (const folder of block.folders) collectIds(folder, used);
   const template = {
     ...loose,
     id: loose.id ?? slug(loose.name, new Set()),
@@ -22,9 +22,9 @@ export function normaliseTemplate(loose: LooseTemplate): Template {
     blocks: loose.blocks?.map((b) => ({
       ...b,
       id: b.id ?? slug(b.name ?? 'block', new Set()),
-      folders: b.folders.map((f) => withIds(f as FolderNode, used)),
+      folders: b.folders.map((f) => withIds(f, used)),
     })),
-    root: withIds({ ...(loose.root as FolderNode), id: loose.root.id ?? 'root' }, used),
+    root: withIds({ ...loose.root, id: loose.root.id ?? 'root' }, used),
   } as Template;
   const blocks = blocksOf(template);
   const numbered = (node: FolderNode): FolderNode => {
@@ -42,19 +42,22 @@ export function normaliseTemplate(loose: LooseTemplate): Template {
   return { ...template, root: numbered(template.root) };
 }
 
-function collectIds(node: FolderNode, used: Set<string>): void {
+type LooseFolder = Loose<FolderNode>;
+
+function collectIds(node: LooseFolder, used: Set<string>): void {
   if (node.id !== undefined) used.add(node.id);
   for (const starter of node.starters ?? []) if (starter.id !== undefined) used.add(starter.id);
   for (const child of node.folders ?? []) collectIds(child, used);
 }
 
-function withIds(node: FolderNode, used: Set<string>): FolderNode {
-  return {
+function withIds(node: LooseFolder, used: Set<string>): FolderNode {
+  const named = {
     ...node,
     id: node.id ?? slug(node.name ?? node.block ?? 'folder', used),
     ...(node.starters && { starters: node.starters.map((s) => ({ ...s, id: s.id ?? slug(s.name, used) })) }),
     ...(node.folders && { folders: node.folders.map((child) => withIds(child, used)) }),
   };
+  return named as FolderNode;
 }
 
 /** A short id from a name, made unique; it is then marked as used. */

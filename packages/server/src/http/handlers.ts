@@ -123,19 +123,25 @@ async function bodyIn(c: Context, { sentAs }: Spec): Promise<unknown> {
 
 function replied(c: Context, reply: Reply, answer: unknown): Response {
   if ('nothing' in reply) return c.body(null, 204);
-  if ('file' in reply) {
-    const { name, type, body } = answer as FileReply;
+  if (isFile(answer, reply)) {
+    const { name, type, body } = answer;
     return c.body(body instanceof Uint8Array ? Uint8Array.from(body) : body, 200, {
       'content-type': type,
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
     });
   }
-  if ('text' in reply) return c.body(answer as string, 200, { 'content-type': reply.text[0] ?? 'text/plain' });
-  if ('signsIn' in reply) return answer as Response;
+  if ('text' in reply) return c.body(String(answer), 200, { 'content-type': reply.text[0] ?? 'text/plain' });
+  if (answer instanceof Response) return answer;
   if (answer instanceof MadeJson) return c.body(answer.text, 200, { 'content-type': 'application/json' });
-  if (typeof reply.status === 'object') {
-    const { status, json } = answer as { readonly status: 200 | 201 | 202 | 503; readonly json: object };
-    return c.json(json, status);
-  }
-  return c.json(answer as object | null, reply.status ?? 200);
+  if (isStatused(answer, reply)) return c.json(answer.json, answer.status);
+  const status = 'json' in reply && typeof reply.status === 'number' ? reply.status : 200;
+  return c.json(answer as object | null, status);
 }
+
+// The compiler has held what a handler answers against its row.
+const isFile = (_answer: unknown, reply: Reply): _answer is FileReply => 'file' in reply;
+const isStatused = (
+  _answer: unknown,
+  reply: Reply,
+): _answer is { readonly status: 200 | 201 | 202 | 503; readonly json: object } =>
+  'json' in reply && typeof reply.status === 'object';

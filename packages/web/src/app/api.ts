@@ -76,5 +76,10 @@ export function troubleOf(error: unknown): string {
   return 'The server gave no answer that can be understood. Nothing was changed here; try again in a moment.';
 }
 
-export const isSignedOut = (error: unknown): boolean =>
-  (error as Partial<FetchBaseQueryError> | undefined)?.status === 401;
+/** The HTTP status of a failed request; `null` where nothing was answered. */
+export const statusOf = (error: unknown): number | null => {
+  const { status } = (error ?? {}) as Partial<FetchBaseQueryError>;
+  return typeof status === 'number' ? status : null;
+};
+
+export const isSignedOut = (error: unknown): boolean => statusOf(error) === 401;

@@ -1,12 +1,13 @@
 /** The look (light, night bench, or the system's) and whether single keys are on: kept on this computer. */
 import { useSyncExternalStore } from 'react';
 
-export type LookChoice = 'light' | 'night' | 'system';
+const LOOKS = ['light', 'night', 'system'] as const;
+export type LookChoice = (typeof LOOKS)[number];
 
 const listeners = new Set<() => void>();
 const dark = matchMedia('(prefers-color-scheme: dark)');
 
-const read = (): LookChoice => (localStorage.getItem('nesting-look') as LookChoice | null) ?? 'system';
+const read = (): LookChoice => LOOKS.find((look) => look === localStorage.getItem('nesting-look')) ?? 'system';
 
 function paint(): void {
   const choice = read();

@@ -4,6 +4,7 @@
  * which columns are shown is remembered. Sorting, filtering and the chosen row are the page's, for they stand in its
  * address.
  */
+
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import {
@@ -16,6 +17,8 @@ import {
   useRef,
   useState,
 } from 'react';
+import { z } from 'zod';
+import { readKept } from '../app/kept';
 import { Button, Menu } from '../ui';
 import type { Sorting, SortKey } from './sort';
 
@@ -261,13 +264,7 @@ function useColumns<T>(
   columns: readonly GridColumn<T>[],
 ): [readonly GridColumn<T>[], (column: string) => void] {
   const key = `nesting-columns-${id}`;
-  const [toggled, setToggled] = useState<readonly string[]>(() => {
-    try {
-      return JSON.parse(localStorage.getItem(key) ?? '[]') as string[];
-    } catch {
-      return [];
-    }
-  });
+  const [toggled, setToggled] = useState<readonly string[]>(() => readKept(key, z.array(z.string()), []));
   const shown = columns.filter((c) => (c.hidden === true) === toggled.includes(c.id));
   const toggle = (column: string) => {
     const next = toggled.includes(column) ? toggled.filter((t) => t !== column) : [...toggled, column];

@@ -7,10 +7,11 @@
  * shortest.
  * Bounded by `LIMITS.proofPairs`: beyond it the answer is `null`, not decided.
  */
+import { elementAt, valueAt } from '../../element';
 import { LIMITS } from '../../limits';
 import type { Reading } from '../pattern/field';
 import type { Op } from '../pattern/ops';
-import { Automaton, type BuildOptions, build, type Edge, type Mask, nameCharacters } from './states';
+import { Automaton, type BuildOptions, build, type Mask, nameCharacters } from './states';
 
 export interface Ambiguity {
   readonly name: string;
@@ -63,7 +64,7 @@ function parting(a: Automaton, accepting: ReadonlySet<number>): string | 'none' 
   const word = (last: number): string => {
     let text = '';
     for (let at = last; ; ) {
-      const step = from.get(at) as { before: number; symbol: number };
+      const step = valueAt(from, at);
       if (step.before < 0) return text;
       text = a.character(step.symbol) + text;
       at = step.before;
@@ -73,13 +74,13 @@ function parting(a: Automaton, accepting: ReadonlySet<number>): string | 'none' 
     const next: typeof layer = [];
     for (const pair of layer) {
       if (pair.parted && accepting.has(pair.p) && accepting.has(pair.q)) return word(pair.key);
-      const left = a.edges[pair.p] as Edge[];
-      const right = a.edges[pair.q] as Edge[];
+      const left = elementAt(a.edges, pair.p);
+      const right = elementAt(a.edges, pair.q);
       for (let i = 0; i < left.length; i++) {
-        const l = left[i] as Edge;
+        const l = elementAt(left, i);
         // On the diagonal the two walks are alike: half of the pairs will do.
         for (let j = pair.p === pair.q ? i : 0; j < right.length; j++) {
-          const r = right[j] as Edge;
+          const r = elementAt(right, j);
           const symbol = common(l.mask, r.mask);
           if (symbol < 0) continue;
           const parted = pair.parted || l.to !== r.to;
@@ -102,7 +103,7 @@ function parting(a: Automaton, accepting: ReadonlySet<number>): string | 'none' 
  */
 function common(x: Mask, y: Mask): number {
   for (const word of [3, 2, 1, 0, 4] as const) {
-    const both = (x[word] & y[word]) >>> 0;
+    const both = ((x[word] ?? 0) & (y[word] ?? 0)) >>> 0;
     if (both !== 0) {
       const letters =
         word === 3 || word === 2 ? (both & 0x07fffffe) >>> 0 : word === 1 ? (both & 0x03ff0000) >>> 0 : both;
@@ -146,7 +147,7 @@ function shortestWith(ops: readonly Op[], options: BuildOptions, shared: { op: n
         text = automaton.character(step.symbol) + text;
       return text;
     }
-    for (const edge of automaton.edges[node] as Edge[]) {
+    for (const edge of elementAt(automaton.edges, node)) {
       if (from.has(edge.to)) continue;
       from.set(edge.to, { before: node, symbol: common(edge.mask, edge.mask) });
       queue.push(edge.to);

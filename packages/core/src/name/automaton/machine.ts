@@ -6,6 +6,7 @@
  * is asked. Values that
  * must be met are in neither; there the exact matcher decides.
  */
+import { elementAt } from '../../element';
 import { isPortableCharacter } from '../../portable/characters';
 import type { Reading, ReadValue } from '../pattern/field';
 import type { CompiledName, CompiledSlot, Op } from '../pattern/ops';
@@ -56,9 +57,8 @@ export class Machine {
     this.owners = Int32Array.from(owners);
     this.ways = edges.map((out, from) => {
       // Staying in a part comes before leaving it, and a group's parts before what follows it: the longest part first.
-      const sorted = out.toSorted((x, y) => (owners[x.to] as number) - (owners[y.to] as number));
-      for (const edge of out)
-        (this.incoming[edge.to] as { mask: Edge['mask']; from: number }[]).push({ mask: edge.mask, from });
+      const sorted = out.toSorted((x, y) => elementAt(owners, x.to) - elementAt(owners, y.to));
+      for (const edge of out) elementAt(this.incoming, edge.to).push({ mask: edge.mask, from });
       return Int32Array.from(sorted.flatMap((edge) => [...edge.mask, edge.to]));
     });
     this.slots = ops.map((op) => (op.kind === 'slot' ? op.slot : null));
@@ -76,28 +76,28 @@ export class Machine {
     let owner = -1;
     let from = 0;
     for (let at = 0; at <= length; ) {
-      const symbol = at < length ? (this.symbols[at] as number) : -1;
-      const next = symbol < 0 ? -1 : this.follow(ways[state] as Int32Array, symbol, at);
-      const entered = next < 0 ? -2 : (owners[next] as number);
+      const symbol = at < length ? (this.symbols[at] ?? 0) : -1;
+      const next = symbol < 0 ? -1 : this.follow(elementAt(ways, state), symbol, at);
+      const entered = next < 0 ? -2 : (owners[next] ?? 0);
       if (entered !== owner) {
-        const slot = owner < 0 ? null : (this.slots[owner] as CompiledSlot | null);
+        const slot = owner < 0 ? null : (this.slots[owner] ?? null);
         if (slot !== null && !take(slot, name.slice(from, at), out, this.repeated, bound)) return 'unsure';
         owner = entered;
         from = at;
       }
       if (next < 0) break;
       state = next;
-      at += symbol >= OTHER && (name.codePointAt(at) as number) > 0xffff ? 2 : 1;
+      at += symbol >= OTHER && (name.codePointAt(at) ?? 0) > 0xffff ? 2 : 1;
     }
     return out;
   }
 
   private follow(out: Int32Array, symbol: number, at: number): number {
-    const rest = this.marks[this.trail[at] as number] as Uint8Array;
+    const rest = elementAt(this.marks, this.trail[at] ?? 0);
     const bit = 1 << (symbol & 31);
     for (let i = 0, word = symbol >> 5; i < out.length; i += 6, word += 6) {
-      const to = out[i + 5] as number;
-      if (((out[word] as number) & bit) !== 0 && rest[to] === 1) return to;
+      const to = out[i + 5] ?? 0;
+      if (((out[word] ?? 0) & bit) !== 0 && rest[to] === 1) return to;
     }
     throw new Error('the way forwards left the way backwards');
   }
@@ -116,7 +116,7 @@ export class Machine {
       let symbol = code;
       if (code >= OTHER) {
         if (code >= 0xdc00 && code <= 0xdfff && at > 0 && (name.charCodeAt(at - 1) & 0xfc00) === 0xd800)
-          code = name.codePointAt(--at) as number;
+          code = name.codePointAt(--at) ?? 0;
         const ch = String.fromCodePoint(code);
         const named = this.automaton.named.get(ch);
         if (named === undefined && !isPortableCharacter(ch)) return false;
@@ -124,18 +124,18 @@ export class Machine {
       }
       this.trail[at] = set;
       this.symbols[at] = symbol;
-      const known = this.before[set * SYMBOLS + symbol] as number;
+      const known = this.before[set * SYMBOLS + symbol] ?? -1;
       set = known >= 0 ? known : this.step(set, symbol);
       if (set === EMPTY) return false;
     }
-    return (this.marks[set] as Uint8Array)[0] === 1;
+    return this.marks[set]?.[0] === 1;
   }
 
   private step(set: number, symbol: number): number {
     const before = new Set<number>();
-    for (const state of this.sets[set] as readonly number[])
-      for (const { mask, from } of this.incoming[state] as { mask: Edge['mask']; from: number }[])
-        if (((mask[symbol >> 5] as number) >>> (symbol & 31)) & 1) before.add(from);
+    for (const state of elementAt(this.sets, set))
+      for (const { mask, from } of elementAt(this.incoming, state))
+        if (((mask[symbol >> 5] ?? 0) >>> (symbol & 31)) & 1) before.add(from);
     const found = this.setOf([...before]);
     this.before[set * SYMBOLS + symbol] = found;
     return found;

@@ -107,9 +107,9 @@ function textSource({ shape, chars }: Extract<SlotDomain, { kind: 'text' }>): st
     const letter = allowed === null ? OPEN : classOf([...allowed].filter((code) => code !== 32));
     return allowed === null || allowed.has(32) ? `${letter}(?: *${letter})*` : `${letter}+`;
   }
-  const [first, rest] = WORDS[shape].map((range) =>
-    allowed === null ? `[${range}]` : classOf([...charSet(range)].filter((code) => allowed.has(code))),
-  ) as [string, string];
+  const classIn = (range: string): string =>
+    allowed === null ? `[${range}]` : classOf([...charSet(range)].filter((code) => allowed.has(code)));
+  const [first, rest] = [classIn(WORDS[shape][0]), classIn(WORDS[shape][1])];
   const joiner = JOINER[shape];
   const word = first === rest ? `${first}+` : `${first}${rest}*`;
   return joiner === '' || allowed?.has(joiner.charCodeAt(0)) === false ? word : `${word}(?:${joiner}${word})*`;

@@ -3,6 +3,7 @@
  * passes over.
  */
 
+import { elementAt } from '../../element';
 import { isPortableCharacter } from '../../portable/characters';
 import { Remembered } from '../../remembered';
 import { assertNever } from '../../result';
@@ -138,7 +139,7 @@ function textEnds(shape: TextShape, max: number, chars: string | null, name: str
   let atWordStart = true;
   let at = from;
   for (let count = 0; at < name.length && count < max; count++) {
-    const code = name.codePointAt(at) as number;
+    const code = name.codePointAt(at) ?? 0;
     const width = code > 0xffff ? 2 : 1;
     if (allowed !== null && !allowed.has(code)) break;
     if (shape === 'as-is') {
@@ -193,11 +194,9 @@ export function charSet(chars: string): ReadonlySet<number> {
   const points = [...chars];
   const set = new Set<number>();
   for (let i = 0; i < points.length; i++) {
-    const first = (points[i] as string).codePointAt(0) as number;
+    const first = elementAt(points, i).codePointAt(0) ?? 0;
     const last =
-      points[i + 1] === '-' && points[i + 2] !== undefined
-        ? ((points[i + 2] as string).codePointAt(0) as number)
-        : first;
+      points[i + 1] === '-' && points[i + 2] !== undefined ? (elementAt(points, i + 2).codePointAt(0) ?? 0) : first;
     if (last > first) i += 2;
     for (let code = first; code <= Math.min(last, first + 0xffff); code++) set.add(code);
   }

@@ -3,6 +3,7 @@
  * given.
  */
 
+import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
 import { FORBIDDEN_WINDOWS } from '../../portable/characters';
 import { assertNever } from '../../result';
@@ -18,7 +19,7 @@ export interface BuildOptions {
 }
 
 /** 160 symbols in five words: ASCII, up to 31 characters beyond it by name, and one for all others. */
-export type Mask = readonly [number, number, number, number, number];
+export type Mask = readonly number[];
 export interface Edge {
   readonly mask: Mask;
   readonly to: number;
@@ -45,11 +46,11 @@ export class Automaton {
 
   join(from: readonly number[], mask: Mask, to: number): void {
     if (this.overflow) return;
-    for (const node of from) (this.edges[node] as Edge[]).push({ mask, to });
+    for (const node of from) elementAt(this.edges, node).push({ mask, to });
   }
 
   symbol(ch: string): number {
-    const code = ch.codePointAt(0) as number;
+    const code = ch.codePointAt(0) ?? 0;
     if (code < 128) return code;
     const known = this.named.get(ch);
     if (known !== undefined) return known;
@@ -72,7 +73,7 @@ export class Automaton {
   mask(chars: Iterable<string>): Mask {
     const words = [0, 0, 0, 0, 0];
     for (const ch of chars) set(words, this.symbol(ch));
-    return words as unknown as Mask;
+    return words;
   }
 
   /** Everything a portable name may hold, without `not`. */
@@ -82,7 +83,7 @@ export class Automaton {
       if (!FORBIDDEN_WINDOWS.includes(String.fromCharCode(code)) && !not.includes(String.fromCharCode(code)))
         set(words, code);
     for (let index = OTHER; index < 160; index++) set(words, index);
-    return words as unknown as Mask;
+    return words;
   }
 }
 
@@ -121,7 +122,7 @@ export function build(
 ): number[] {
   let current = [...front];
   for (let i = from; i < to; i++) {
-    const op = ops[i] as Op;
+    const op = elementAt(ops, i);
     a.owner = i;
     if (op.kind === 'literal') current = chain(a, op.text, current);
     else if (op.kind === 'slot') current = buildDomain(a, op.slot.domain, current, options);
@@ -135,7 +136,7 @@ export function build(
 }
 
 function chain(a: Automaton, text: string, front: readonly number[]): number[] {
-  return [...text].reduce<readonly number[]>((before, ch) => [step(a, before, a.mask([ch]))], front) as number[];
+  return [...text].reduce<number[]>((before, ch) => [step(a, before, a.mask([ch]))], [...front]);
 }
 
 function step(a: Automaton, front: readonly number[], mask: Mask): number {
@@ -153,7 +154,7 @@ function run(a: Automaton, front: readonly number[], mask: Mask, min: number, ma
     if (i >= min) ends.push(node);
     before = [node];
   }
-  if (max === Infinity) a.join(before, mask, before[0] as number);
+  if (max === Infinity) a.join(before, mask, elementAt(before, 0));
   return ends;
 }
 
@@ -329,7 +330,7 @@ function buildDate(
       mm: () => numbers(0, 59).map(two),
       ss: () => numbers(0, 59).map(two),
     };
-    return by[item as Exclude<DateItem, 'yyyy'>]();
+    return item === 'yyyy' ? years : by[item]();
   };
   const century = numbers(0, 99);
   const year = (before: readonly number[], leap: boolean): number[] => {
@@ -355,4 +356,4 @@ function buildDate(
   );
 }
 
-const and = (x: Mask, y: Mask): Mask => x.map((word, i) => (word & (y[i] as number)) >>> 0) as unknown as Mask;
+const and = (x: Mask, y: Mask): Mask => x.map((word, i) => (word & (y[i] ?? 0)) >>> 0);

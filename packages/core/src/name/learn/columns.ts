@@ -76,7 +76,7 @@ export function heapsOf(
 }
 
 function heapOf(build: readonly Sample[]): Heap {
-  const [first] = build as readonly [Sample];
+  const first = elementAt(build, 0);
   return {
     columns: first.tokens.map((t, i) => ({
       before: t.before,

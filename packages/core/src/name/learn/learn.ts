@@ -181,8 +181,9 @@ function extensionOf(
       fields: [],
       families: registers.families.filter((f) => kept.some((ext) => f.extensions.includes(ext))).map((f) => f.name),
     };
-  const [only] = kept as [string];
-  if (kept.length === 1) return { pattern: `.${literally(only)}`, fields: [], families: undefined };
+  const [only] = kept;
+  if (only !== undefined && kept.length === 1)
+    return { pattern: `.${literally(only)}`, fields: [], families: undefined };
   if (registers.families.length === 0 && kept.every((ext) => /^[a-z0-9]+$/.test(ext)))
     return { pattern: '.{ext}', fields: [], families: undefined };
   return {

@@ -195,7 +195,10 @@ function digitsOf(
 
 /** One word in every name; several words joined are rather the title of the one project the names came from. */
 function literalOf(column: Column, counts: ReadonlyMap<string, number>, total: number): Learnt | null {
-  const [[text, times]] = [...counts].sort((a, b) => b[1] - a[1]) as [[string, number]];
+  const [text, times] = elementAt(
+    [...counts].sort((a, b) => b[1] - a[1]),
+    0,
+  );
   if (times < 0.97 * total || total < 3 || column.optional || /[- ]/.test(text)) return null;
   return { kind: 'literal', text };
 }

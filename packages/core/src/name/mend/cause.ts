@@ -59,20 +59,21 @@ function ownText(convention: CompiledConvention, field: string, bound: Reading):
 
 /** Codes that look like those of their register and are none of them. */
 function unknownCause(convention: CompiledConvention, name: string, bound: Reading): Cause | null {
-  const listed = convention.slots.filter(
-    ({ domain }) => domain.kind === 'fixed' && domain.of !== 'number' && domain.of !== 'ext',
+  const listed = convention.slots.flatMap(({ field, domain }) =>
+    domain.kind === 'fixed' && domain.of !== 'number' && domain.of !== 'ext' ? [{ field, domain }] : [],
   );
   if (listed.length === 0) return null;
-  const loose = loosened(convention, (slot) =>
-    listed.includes(slot) ? codeDomain(slot.domain as Fixed) : slot.domain,
-  );
+  const loose = loosened(convention, ({ domain }) => {
+    const code = listed.find((s) => s.domain === domain);
+    return code === undefined ? domain : codeDomain(code.domain);
+  });
   const others = Object.fromEntries(Object.entries(bound).filter(([field]) => !listed.some((s) => s.field === field)));
   for (const reading of readings(loose, name, 4, others)) {
     const codes = listed.flatMap(({ field, domain }) => {
       const found = reading[field];
-      return found === undefined || (domain as Fixed).entries.some((e) => e.text === found)
+      return found === undefined || domain.entries.some((e) => e.text === found)
         ? []
-        : [{ field, found: String(found), domain: domain as Fixed }];
+        : [{ field, found: String(found), domain }];
     });
     if (codes.length > 0 && codes.every(({ found, domain }) => isWellFormed(found, domain)))
       return { code: 'unknown-code', codes: codes.map(({ field, found }) => ({ field, found })) };

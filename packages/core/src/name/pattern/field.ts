@@ -116,11 +116,11 @@ export const isKeyed = (value: Value | undefined): value is Values =>
 export type ReadValue = string | number;
 export type Reading = Readonly<Record<string, ReadValue>>;
 
-const FIELD_TYPES_BY_NAME: ReadonlySet<string> = new Set(['client', 'person', 'date', 'version', 'frame', 'ext']);
+const TYPES_BY_NAME = ['client', 'person', 'date', 'version', 'frame', 'ext'] as const;
 
 /** The rule a field follows: declared ones first, then types by name; every other undeclared field is text. */
 export function ruleFor(key: string, fields: readonly Field[]): ScalarRule {
   const declared = fields.find((field) => field.key === key);
   if (declared) return declared.type === 'list' ? declared.of : declared;
-  return { type: FIELD_TYPES_BY_NAME.has(key) ? (key as ScalarType) : 'text' };
+  return { type: TYPES_BY_NAME.find((type) => type === key) ?? 'text' };
 }

@@ -4,6 +4,7 @@
  * Least first: a separator that is missing, a shape whose letters the separators are not, a list of the values that are
  * known, two of these.
  */
+import { elementAt } from '../../element';
 import type { Params } from '../../result';
 import type { Ambiguity } from '../automaton/automaton';
 import type { Part, Slot } from '../pattern/ast';
@@ -64,7 +65,7 @@ export function curesFor(
     const reparsed = parsePattern(pattern);
     const compiled = reparsed.ok ? compileConvention(reparsed.value, { ...context, fields }) : null;
     if (!compiled?.ok || proveOneWay(compiled.value) !== 'one-way') return;
-    const [first] = chosen as readonly [Edit];
+    const first = elementAt(chosen, 0);
     cures.push(
       chosen.length === 1
         ? { code: first.code, params: first.params, pattern, fields }

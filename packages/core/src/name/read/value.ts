@@ -75,7 +75,7 @@ function letterRange(from: string, to: string): string[] | 'bad' {
 function dateRange(from: string, to: string): string[] | 'bad' | 'too-many' {
   if (to < from) return 'bad';
   const out: string[] = [];
-  const [year, month, day] = from.split('-').map(Number) as [number, number, number];
+  const [year = 0, month = 0, day = 0] = from.split('-').map(Number);
   for (let at = { year, month, day }; ; at = nextDay(at)) {
     const text = `${String(at.year).padStart(4, '0')}-${String(at.month).padStart(2, '0')}-${String(at.day).padStart(2, '0')}`;
     out.push(text);

@@ -174,12 +174,12 @@ class Deriving {
     const { fields = [], values = {} } = this.known;
     const { lists } = keepValues(fields, values, this.registers);
     const found = fields.find(
-      (f) =>
+      (f): f is ListField =>
         f.type === 'list' &&
         !this.lists.some((l) => l.key === f.key) &&
         same(entries, new Set((lists.get(f.key)?.all ?? []).map((e) => this.folded(f, e)))),
     );
-    return (found as ListField | undefined) ?? null;
+    return found ?? null;
   }
 
   /** Siblings that are the entries of a list the project was started with, whatever is in them. */

@@ -127,6 +127,13 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
   return { name: 'rules.zip', bytes: await zipOf(new Map([...files].sort(([a], [b]) => (a < b ? -1 : 1)))) };
 }
 
+interface Found {
+  readonly templates: WithFiles<Template>[];
+  readonly blocks: WithFiles<BlockFile>[];
+  readonly conventions: Convention[];
+  registers: Registers;
+}
+
 /**
  * What is in a file somebody gives: a zip, or one template, convention, block or lists as JSON. The first thing that
  * cannot be used refuses it whole.
@@ -134,12 +141,7 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
 export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b;
   const files = zipped ? await filesOf(bytes) : new Map([['given.json', Buffer.from(bytes)]]);
-  const set = {
-    templates: [] as WithFiles<Template>[],
-    blocks: [] as WithFiles<BlockFile>[],
-    conventions: [] as Convention[],
-    registers: NO_REGISTERS,
-  };
+  const set: Found = { templates: [], blocks: [], conventions: [], registers: NO_REGISTERS };
   const taken = <T>(parsed: { ok: true; value: T } | { ok: false; faults: readonly string[] }): T => {
     if (!parsed.ok) throw unusable('fault', `${parsed.faults[0]}.`);
     return parsed.value;
@@ -181,7 +183,7 @@ function kindOf(path: string, body: string): 'template' | 'block' | 'convention'
   if (path !== 'given.json') return null;
   const format = /"format"\s*:\s*"nesting\/(template|block|convention)"/.exec(body)?.[1];
   return (
-    (format as 'template' | undefined) ??
+    (['template', 'block', 'convention'] as const).find((kind) => kind === format) ??
     (/"(clients|families|abbreviations|banned)"\s*:/.test(body) && !/"root"\s*:/.test(body) ? 'registers' : 'template')
   );
 }

@@ -2,9 +2,10 @@
  * Rules of another house, or of this one earlier: what is new, the same or otherwise, and what is done about each. Ours
  * never changes unseen.
  */
+
 import type { BlockFile, RuleChoices, RuleKind, RuleSetRow, RulesTaken } from '@nesting/contract';
 import { ruleKeyOf } from '@nesting/contract';
-import { deepEqual } from '@nesting/core';
+import { deepEqual, keysOf } from '@nesting/core';
 import type { Registers } from '@nesting/core/name';
 import { type Convention, diffTemplates, type Template } from '@nesting/core/template';
 import { differenceWords } from '@nesting/core/words';
@@ -282,8 +283,7 @@ async function takeLists(
     people: [],
   };
   await upsertRegisters(client, keep);
-  for (const id of Object.keys(LISTS) as (keyof typeof LISTS)[])
-    if (keep[id].length > 0) taken.push({ kind: 'list', id, as: 'added' });
+  for (const id of keysOf(LISTS)) if (keep[id].length > 0) taken.push({ kind: 'list', id, as: 'added' });
 }
 
 type Taken = Omit<RulesTaken['taken'][number], 'kind'>;

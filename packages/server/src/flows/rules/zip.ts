@@ -51,13 +51,13 @@ export async function filesOf(bytes: Uint8Array): Promise<Map<string, Buffer>> {
   return files;
 }
 
-async function limited(stream: NodeJS.ReadableStream, most: number, over: () => Error): Promise<Buffer> {
+async function limited(stream: AsyncIterable<Buffer | string>, most: number, over: () => Error): Promise<Buffer> {
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of stream) {
-    size += (chunk as Buffer).length;
+    size += chunk.length;
     if (size > most) throw over();
-    chunks.push(chunk as Buffer);
+    chunks.push(Buffer.from(chunk));
   }
   return Buffer.concat(chunks);
 }

@@ -2,6 +2,7 @@
  * Acts on a convention's pattern and fields, as the editor offers them. Pure: a convention goes in, the changed one
  * comes out.
  */
+import { withoutAbsent } from '@nesting/core';
 import {
   addItem,
   type Field,
@@ -168,10 +169,8 @@ export function changeField(
 ): Convention {
   const own = (convention.fields ?? []).find((f) => f.key === key);
   const outer = leaned.find((f) => f.key === key);
-  const base = own ?? (outer === undefined || outer.type === 'list' ? { key, type: 'text' as const } : outer);
-  const changed = Object.fromEntries(
-    Object.entries({ ...base, ...change }).filter(([, value]) => value !== undefined),
-  ) as unknown as ScalarField;
+  const base = [own, outer].find((f) => f !== undefined && f.type !== 'list') ?? { key, type: 'text' as const };
+  const changed = withoutAbsent<ScalarField>({ ...base, ...change });
   return {
     ...convention,
     fields:

@@ -1,7 +1,7 @@
 /** Sign-in; in demo mode the demo studio's people are a click away. */
 
 import { type FormEvent, useId, useState } from 'react';
-import { troubleOf } from '../../app/api';
+import { statusOf, troubleOf } from '../../app/api';
 import { usePageTitle } from '../../app/use-page-title';
 import { Button, TextInput, Trouble } from '../../ui';
 import { peopleApi } from '../access/people-api';
@@ -99,9 +99,7 @@ function PasswordForm({ mails }: { mails: boolean }) {
       </div>
       {isError && (
         <p role="alert" className="text-sm text-brick">
-          {(error as { status?: number }).status === 429
-            ? troubleOf(error)
-            : 'Nobody is known by this address and password.'}
+          {statusOf(error) === 429 ? troubleOf(error) : 'Nobody is known by this address and password.'}
         </p>
       )}
       <Button variant="main" type="submit" disabled={isLoading} className="self-start">

@@ -2,8 +2,12 @@
  * The project being filled in: what was given, field by field, with undo without limit. A draft survives leaving and
  * reloading.
  */
+
+import { valueSchema } from '@nesting/contract';
 import type { Value } from '@nesting/core/name';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { z } from 'zod';
+import { readKept } from '../../app/kept';
 
 export interface FieldChange {
   readonly field: string;
@@ -39,17 +43,17 @@ export const ADJUSTED = '@adjusted';
 export const SETTINGS = '@settings';
 const KEPT = 'nesting-start';
 
+const valuesByKey = z.record(z.string(), valueSchema);
+const changesSchema = z.array(z.object({ field: z.string(), before: valueSchema, after: valueSchema }));
+const draftSchema = z.object({ values: valuesByKey, past: changesSchema, future: changesSchema });
+const keptSchema: z.ZodType<StartState> = z.object({
+  drafts: z.record(z.string(), draftSchema).default({}),
+  volume: z.string().nullable().default(null),
+  last: z.record(z.string(), valuesByKey).default({}),
+});
+
 function kept(): StartState {
-  try {
-    return {
-      drafts: {},
-      volume: null,
-      last: {},
-      ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<StartState>),
-    };
-  } catch {
-    return { drafts: {}, volume: null, last: {} };
-  }
+  return readKept(KEPT, keptSchema, { drafts: {}, volume: null, last: {} });
 }
 
 export const keepStart = (state: StartState): void => localStorage.setItem(KEPT, JSON.stringify(state));

@@ -2,7 +2,9 @@
  * Where a start is written: a volume, a folder on this computer, or a file that is taken away. Each gives exactly the
  * same tree.
  */
+
 import type { VolumeRow } from '@nesting/contract';
+import { keysOf } from '@nesting/core';
 import { useId } from 'react';
 import { size } from '../../app/words';
 import { Menu } from '../../ui';
@@ -17,7 +19,7 @@ const WORDS: Readonly<Record<Elsewhere, string>> = {
   sh: 'a shell script',
   powershell: 'a PowerShell script',
 };
-const ELSEWHERE = Object.keys(WORDS) as readonly Elsewhere[];
+const ELSEWHERE = keysOf(WORDS);
 export const isElsewhere = (text: string | null): text is Elsewhere => text !== null && text in WORDS;
 export const targetWords = (target: Target): string =>
   target.kind === 'volume' ? target.volume.name : WORDS[target.kind];

@@ -1,5 +1,7 @@
 /** The draft of a start, and all that follows from it: the target, the hierarchy, what stands in the way. */
+
 import type { Me, TemplateRow, VolumeRow } from '@nesting/contract';
+import { adjustmentsSchema, valueSchema } from '@nesting/contract';
 import type { Registers, Value, Values } from '@nesting/core/name';
 import {
   type Adjustments,
@@ -12,6 +14,7 @@ import {
 import { wordsFor } from '@nesting/core/words';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { z } from 'zod';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { leaderField } from './field-order';
 import type { Chosen } from './sheet';
@@ -87,8 +90,8 @@ export function useStartPlan(row: TemplateRow, registers: Registers, volumes: re
     setParams,
     select: (key: string) => setParams({ template: row.id, line: key, ...(to && { to }) }, { replace: true }),
     give,
-    adjust: (next: Adjustments) => give(ADJUSTED, next as unknown as Value),
-    choose: (settled: Chosen) => give(SETTINGS, settled as unknown as Value),
+    adjust: (next: Adjustments) => give(ADJUSTED, asValue(next)),
+    choose: (settled: Chosen) => give(SETTINGS, asValue(settled)),
   };
 }
 
@@ -123,13 +126,18 @@ function useExpansion(
   return { template, resolved, expansion };
 }
 
+const chosenSchema: z.ZodType<Chosen> = z.record(z.string(), z.string());
+
+/** Both stand in a draft as values do, and are read back by their own schemas. */
+const asValue = (thing: Adjustments | Chosen): Value => valueSchema.parse(JSON.parse(JSON.stringify(thing)));
+
 /** What a draft holds: the values of its fields, and what stands beside them. */
 function parted(all: Values): { values: Values; adjusted: Adjustments; settings: Chosen } {
   const { [ADJUSTED]: adjusted, [SETTINGS]: settings, ...values } = all;
   return {
     values,
-    adjusted: (adjusted ?? {}) as unknown as Adjustments,
-    settings: (settings ?? {}) as unknown as Chosen,
+    adjusted: adjustmentsSchema.safeParse(adjusted).data ?? {},
+    settings: chosenSchema.safeParse(settings).data ?? {},
   };
 }
 

@@ -106,4 +106,4 @@ const keptFields = (template: Template): string[] => [
   SETTINGS,
 ];
 
-const isAborted = (error: unknown): boolean => (error as { name?: string } | undefined)?.name === 'AbortError';
+const isAborted = (error: unknown): boolean => error instanceof Error && error.name === 'AbortError';

@@ -14,6 +14,7 @@ import {
   VOLUME,
 } from '@nesting/core/change';
 import type { FilledStep } from '@nesting/core/report';
+import { troubleOf } from '../../app/api';
 import { fetchFor } from '../../app/endpoints';
 import { browserPort, holds } from '../../browser-disk/port';
 
@@ -28,10 +29,7 @@ async function ask(request: StartRequest, as: WrittenAs): Promise<Response | str
   const response = await fetchFor('writeStart', { query: { as }, body: request }).catch(() => null);
   if (response === null) return 'The server cannot be reached. Nothing was written; try again in a moment.';
   if (response.ok) return response;
-  return (
-    ((await response.json().catch(() => ({}))) as { message?: string }).message ??
-    'The server refused. Nothing was written.'
-  );
+  return troubleOf({ status: response.status, data: await response.json().catch(() => null) });
 }
 
 export async function download(request: StartRequest, as: Exclude<WrittenAs, 'steps'>): Promise<Outcome> {

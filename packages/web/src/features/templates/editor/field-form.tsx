@@ -1,4 +1,5 @@
 /** The selected field: what is asked for when a project starts. */
+import { withoutAbsent } from '@nesting/core';
 import { type Field, type ListField, SCALAR_TYPES, type ScalarRule } from '@nesting/core/name';
 import { renameField, type Template } from '@nesting/core/template';
 import { useId } from 'react';
@@ -95,7 +96,7 @@ const headOf = ({ id, key, label, help, required }: Field) => ({
 });
 
 function withRule(field: Field, change: Partial<ScalarRule>): Field {
-  const rule = pure(clean({ ...ruleOf(field), ...change }));
+  const rule = pure(withoutAbsent({ ...ruleOf(field), ...change }));
   return field.type === 'list' ? { ...field, of: rule } : { ...headOf(field), ...rule };
 }
 
@@ -243,9 +244,6 @@ function Help({ field, put }: SectionProps) {
   );
 }
 
-const clean = <T extends object>(value: T): T =>
-  Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)) as T;
-
 /** The rule's own settings, without what belongs to the field. */
 const pure = ({ type, max, chars, like, options }: ScalarRule): ScalarRule =>
-  clean({ type, max, chars, like, options });
+  withoutAbsent({ type, max, chars, like, options });

@@ -1,8 +1,11 @@
 /** A sample project laid over a template while it is written: real names, counts, and what cannot be written. */
+
+import { valuesSchema } from '@nesting/contract';
 import type { Field, Registers, Value, Values } from '@nesting/core/name';
 import { compileTemplate, type Expansion, type Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { useCallback, useState } from 'react';
+import { readKept } from '../../../app/kept';
 import type { RowSample } from './outline-row';
 
 /** Plain values for every field, so that a sample is there before anybody has given one. */
@@ -30,7 +33,7 @@ export function sampleValues(fields: readonly Field[], registers: Registers, giv
             : plainText(f, n, rule.max ?? 24);
       }
     };
-    out[f.key] = f.type === 'list' ? [one(0) as string, one(1) as string] : one(0);
+    out[f.key] = f.type === 'list' ? [String(one(0)), String(one(1))] : one(0);
   }
   return { ...out, ...given };
 }
@@ -67,13 +70,7 @@ const KEPT = 'nesting-sample-';
 
 /** Values of the sample, kept for each template in this browser. */
 export function useSampleValues(id: string): [Values, (key: string, value: Value) => void] {
-  const [values, setValues] = useState<Values>(() => {
-    try {
-      return JSON.parse(localStorage.getItem(KEPT + id) ?? '{}') as Values;
-    } catch {
-      return {};
-    }
-  });
+  const [values, setValues] = useState<Values>(() => readKept(KEPT + id, valuesSchema, {}));
   const give = useCallback(
     (key: string, value: Value) =>
       setValues((before) => {
