@@ -32,11 +32,12 @@ test('each example runs as it stands', async () => {
     .filter((text) => !text.includes('export KEY'));
   const said: string[] = [];
   for (const text of examples) said.push((await run('bash', ['-euo', 'pipefail', '-c', text], { env })).stdout);
-  const [start, name, findings, change] = said;
+  const [start, name, findings, change, health] = said;
   expect(start).toContain('"state": "running"');
   expect(name).toMatch(/^20_pieces\/window-A\/26201_\S+\.usda\n$/);
   expect(findings).toContain('"total": 0');
   expect(change).toContain('"isDone": true');
+  expect(health).toContain('"isWell": true');
   expect(existsSync(path.join(t.studio, '26201_MSW_paper-harbour/20_pieces/window-C'))).toBe(true);
 });
 

@@ -184,9 +184,10 @@ describe('folders to derive from', () => {
       'old/one/in/',
       'old/one/in/a.png',
     ]);
-    for (const path of ['..', '/etc', 'old/../..', 'old/out', 'nothing', 'old\u0000']) {
-      expect([path, ...(await code(await ask('folders', path)))]).toEqual([path, 404, 'no-folder']);
-      expect([path, ...(await code(await ask('listing', path)))]).toEqual([path, 404, 'no-folder']);
+    for (const act of ['folders', 'listing']) {
+      for (const path of ['..', '/etc', 'old/../..', 'old/out', 'nothing'])
+        expect([path, ...(await code(await ask(act, path)))]).toEqual([path, 404, 'no-folder']);
+      expect(await code(await ask(act, 'old\u0000'))).toEqual([400, 'not-as-expected']);
     }
     expect((await t.ask('artist', 'GET', '/api/volumes/studio/listing?path=old')).status).toBe(403);
   });

@@ -7,6 +7,7 @@ import { explainName } from '../name/mend/suggest';
 import { readName } from '../name/read/read';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
+import type { RulesPair } from './rules-pair';
 
 export interface NameImpact {
   readonly still: number;
@@ -29,16 +30,15 @@ export class NameImpactCounter {
   private readonly startExamples: string[] = [];
   private readonly stopExamples: { name: string; meant: string | null }[] = [];
 
-  /** Two sets of rules of one project that differ in the convention alone. `id` is its id in the template. */
+  /** They differ in the convention alone; `id` is its id in the template. */
   constructor(
-    private readonly before: ProjectRules,
-    private readonly after: ProjectRules,
+    private readonly rules: RulesPair,
     private readonly id: string,
   ) {}
 
   /** Planned folders in which the convention holds. */
   lines(): PlannedLine[] {
-    return this.before.expansion.lines.filter(
+    return this.rules.before.expansion.lines.filter(
       (line) => line.kind === 'folder' && line.rules.conventions?.includes(this.id) === true,
     );
   }
@@ -46,9 +46,9 @@ export class NameImpactCounter {
   /** Counts the files of one of them by their names; planned files are no concern of conventions. */
   folder(line: PlannedLine, names: readonly string[]): void {
     for (const name of names) {
-      if (this.before.planned(`${line.path}/${name}`)?.kind === 'file') continue;
-      const was = this.follows(this.before, line, name);
-      const will = this.follows(this.after, line, name);
+      if (this.rules.before.planned(`${line.path}/${name}`)?.kind === 'file') continue;
+      const was = this.follows(this.rules.before, line, name);
+      const will = this.follows(this.rules.after, line, name);
       if (was === null && will === null) continue;
       if (was !== false && will !== false) this.still++;
       else if (was !== false) {
@@ -80,7 +80,7 @@ export class NameImpactCounter {
   }
 
   private meant(line: PlannedLine, name: string): string | null {
-    const rule = this.after.conventionsIn(line).find((c) => c.convention.id === this.id);
+    const rule = this.rules.after.conventionsIn(line).find((c) => c.convention.id === this.id);
     return rule === undefined ? null : (explainName(rule.strict, name, rule.context).suggestions[0]?.name ?? null);
   }
 }

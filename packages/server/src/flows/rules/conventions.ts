@@ -138,7 +138,7 @@ export async function impactOf(world: World, id: string, convention: Convention)
     const input = { template: project.body, values: project.values, registers };
     const before = new ProjectRules(input);
     const after = new ProjectRules({ ...input, template: withConventions(project.body, { [local]: convention }) });
-    const counter = new NameImpactCounter(before, after, local);
+    const counter = new NameImpactCounter({ before, after }, local);
     const lines = [...counter.lines()];
     const where = await reached(world, project);
     const found =

@@ -5,9 +5,10 @@
 
 import type { TemplateImpactRow } from '@nesting/contract';
 import { coded } from '@nesting/core';
+import { lineImpact } from '@nesting/core/impact';
+import { ProjectRules } from '@nesting/core/project';
 import {
   diagnoseTemplate,
-  expandTemplate,
   type FolderNode,
   type LooseTemplate,
   normaliseTemplate,
@@ -117,8 +118,6 @@ export function starterPaths({ root, blocks }: Template): string[] {
   return [...paths];
 }
 
-const EXAMPLES = 4;
-
 /** What each running project would gain, lose and have renamed, by the lines of its plan before and after. */
 export async function templateImpact(world: World, id: string, template: Template): Promise<TemplateImpactRow[]> {
   const registers = await readRegisters(world.db);
@@ -126,25 +125,13 @@ export async function templateImpact(world: World, id: string, template: Templat
   for (const projectId of await projectsOnEarlier(world.db, id)) {
     const project = await readProject(world.db, projectId);
     if (project === null) continue;
-    const before = new Map(expandTemplate(project.body, project.values, registers).lines.map((l) => [l.key, l]));
+    const before = new ProjectRules({ template: project.body, values: project.values, registers });
     // The edition as this project would have it: what it left out or calls its own stays so.
     const next = { ...withOwnRules(withConventions(template, {}), project.own), adjusted: project.body.adjusted ?? {} };
-    const after = new Map(expandTemplate(next, project.values, registers).lines.map((l) => [l.key, l]));
-    const gained = [...after].filter(([key]) => !before.has(key)).map(([, l]) => l.path);
-    const lost = [...before].filter(([key]) => !after.has(key)).map(([, l]) => l.path);
-    const renamed = [...after].flatMap(([key, l]) =>
-      before.has(key) && before.get(key)?.name !== l.name ? [`${before.get(key)?.path} → ${l.name}`] : [],
-    );
+    const after = new ProjectRules({ template: next, values: project.values, registers });
     rows.push({
       project: { id: project.id, number: project.number, folder: project.folder, edition: project.template.edition },
-      gains: gained.length,
-      loses: lost.length,
-      renames: renamed.length,
-      examples: [
-        ...gained.slice(0, EXAMPLES).map((p) => `+ ${p}`),
-        ...renamed.slice(0, EXAMPLES),
-        ...lost.slice(0, EXAMPLES).map((p) => `− ${p}`),
-      ],
+      ...lineImpact({ before, after }),
     });
     await new Promise((resolve) => setImmediate(resolve));
   }

@@ -60,7 +60,11 @@ function PasswordSection({ demo }: { demo: boolean }) {
         <NewPassword onPassword={setPassword} />
         {keys.length > 0 && (
           <Tick
-            label={keys.length === 1 ? 'My access key goes on opening' : `My ${keys.length} access keys go on opening`}
+            label={
+              keys.length === 1
+                ? 'Keep my access key: otherwise it ends too'
+                : `Keep my ${keys.length} access keys: otherwise they end too`
+            }
             checked={keepKeys}
             onChange={setKeepKeys}
           />
