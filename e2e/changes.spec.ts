@@ -224,7 +224,12 @@ test('a change that stops half way says why; the way is freed, and it is finishe
       const { key } = route.request().postDataJSON() as { key: string };
       const journal = path.join(root, '.nesting/batches', key, 'journal.ndjson');
       const answer = route.fetch();
-      while (!existsSync(journal) && existsSync(root)) await new Promise((resolve) => setImmediate(resolve));
+      let isAnswered = false;
+      void answer.finally(() => {
+        isAnswered = true;
+      });
+      while (!existsSync(journal) && existsSync(root) && !isAnswered)
+        await new Promise((resolve) => setImmediate(resolve));
       if (existsSync(root)) mkdirSync(taken, { recursive: true });
       await route.fulfill({ response: await answer });
     },
