@@ -28,6 +28,9 @@ import { sameName } from './rules/same-name';
 import { versionGap } from './rules/version-gap';
 
 const ALL: readonly Rule<RuleCode>[] = RULES;
+/** Told apart once: they are asked of every folder, and of every file that nothing has cleared. */
+const OF_FOLDERS = ALL.flatMap((rule) => (rule.folder === undefined ? [] : [{ rule, judge: rule.folder }]));
+const OF_FILES = ALL.flatMap((rule) => (rule.file === undefined ? [] : [{ rule, judge: rule.file }]));
 
 /** Files of an unplanned folder that tell what it is. */
 const TELLING = 40;
@@ -96,8 +99,8 @@ export class Checker {
   private judge(folderCase: FolderCase): void {
     const { listing, state, items } = folderCase;
     const claimed = new Set<string>();
-    for (const rule of ALL) {
-      for (const found of rule.folder?.(folderCase) ?? []) {
+    for (const { rule, judge } of OF_FOLDERS) {
+      for (const found of judge(folderCase)) {
         this.add(rule, found);
         if (rule.claims) for (const path of [found.path, ...(found.related ?? [])]) claimed.add(path);
       }
@@ -131,8 +134,8 @@ export class Checker {
   }
 
   private file(fileCase: FileCase): boolean {
-    for (const rule of ALL) {
-      const found = rule.file?.(fileCase) ?? null;
+    for (const { rule, judge } of OF_FILES) {
+      const found = judge(fileCase);
       if (found === null) continue;
       this.add(rule, { modified: fileCase.file.modified, ...found });
       return true;

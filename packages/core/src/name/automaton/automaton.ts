@@ -7,7 +7,7 @@
  * shortest.
  * Bounded by `LIMITS.proofPairs`: beyond it the answer is `null`, not decided.
  */
-import { elementAt, valueAt } from '../../element';
+import { valueAt } from '../../element';
 import { LIMITS } from '../../limits';
 import type { Reading } from '../pattern/field';
 import type { Op } from '../pattern/ops';
@@ -74,13 +74,15 @@ function parting(a: Automaton, accepting: ReadonlySet<number>): string | 'none' 
     const next: typeof layer = [];
     for (const pair of layer) {
       if (pair.parted && accepting.has(pair.p) && accepting.has(pair.q)) return word(pair.key);
-      const left = elementAt(a.edges, pair.p);
-      const right = elementAt(a.edges, pair.q);
+      const left = a.edges[pair.p] ?? [];
+      const right = a.edges[pair.q] ?? [];
       for (let i = 0; i < left.length; i++) {
-        const l = elementAt(left, i);
+        const l = left[i];
+        if (l === undefined) continue;
         // On the diagonal the two walks are alike: half of the pairs will do.
         for (let j = pair.p === pair.q ? i : 0; j < right.length; j++) {
-          const r = elementAt(right, j);
+          const r = right[j];
+          if (r === undefined) continue;
           const symbol = common(l.mask, r.mask);
           if (symbol < 0) continue;
           const parted = pair.parted || l.to !== r.to;
@@ -147,7 +149,7 @@ function shortestWith(ops: readonly Op[], options: BuildOptions, shared: { op: n
         text = automaton.character(step.symbol) + text;
       return text;
     }
-    for (const edge of elementAt(automaton.edges, node)) {
+    for (const edge of automaton.edges[node] ?? []) {
       if (from.has(edge.to)) continue;
       from.set(edge.to, { before: node, symbol: common(edge.mask, edge.mask) });
       queue.push(edge.to);

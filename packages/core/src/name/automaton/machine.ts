@@ -18,6 +18,10 @@ import { Automaton, build, type Edge, nameCharacters } from './states';
  * Sets of states kept; beyond them all are forgotten and met again. One name meets no more sets than it has characters.
  */
 const MOST_SETS = 2000;
+/** For states that there are not: a function shared by all that look things up would be slow here. */
+const NO_WAYS = new Int32Array(0);
+const NO_MARKS = new Uint8Array(0);
+
 /** A set marks each state in a byte. */
 const MOST_STATES = 20_000;
 const SYMBOLS = 160;
@@ -77,7 +81,7 @@ export class Machine {
     let from = 0;
     for (let at = 0; at <= length; ) {
       const symbol = at < length ? (this.symbols[at] ?? 0) : -1;
-      const next = symbol < 0 ? -1 : this.follow(elementAt(ways, state), symbol, at);
+      const next = symbol < 0 ? -1 : this.follow(ways[state] ?? NO_WAYS, symbol, at);
       const entered = next < 0 ? -2 : (owners[next] ?? 0);
       if (entered !== owner) {
         const slot = owner < 0 ? null : (this.slots[owner] ?? null);
@@ -93,7 +97,7 @@ export class Machine {
   }
 
   private follow(out: Int32Array, symbol: number, at: number): number {
-    const rest = elementAt(this.marks, this.trail[at] ?? 0);
+    const rest = this.marks[this.trail[at] ?? 0] ?? NO_MARKS;
     const bit = 1 << (symbol & 31);
     for (let i = 0, word = symbol >> 5; i < out.length; i += 6, word += 6) {
       const to = out[i + 5] ?? 0;
@@ -133,8 +137,8 @@ export class Machine {
 
   private step(set: number, symbol: number): number {
     const before = new Set<number>();
-    for (const state of elementAt(this.sets, set))
-      for (const { mask, from } of elementAt(this.incoming, state))
+    for (const state of this.sets[set] ?? [])
+      for (const { mask, from } of this.incoming[state] ?? [])
         if (((mask[symbol >> 5] ?? 0) >>> (symbol & 31)) & 1) before.add(from);
     const found = this.setOf([...before]);
     this.before[set * SYMBOLS + symbol] = found;

@@ -55,6 +55,9 @@ export function WelcomePage() {
               {link.name}, choose a password. You sign in with <strong className="font-semibold">{link.email}</strong>.
             </p>
           )}
+          {link.purpose === 'reset' && (
+            <p className="text-sm text-ink2">You are signed out everywhere else, and your access keys end.</p>
+          )}
           {isFirst && <FirstFields onFirst={setFirst} />}
           <NewPassword onPassword={setPassword} />
           <Refused words={accepting.error && troubleOf(accepting.error)} />
