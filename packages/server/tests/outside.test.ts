@@ -1,12 +1,14 @@
 /** How the server is watched, what holds a request together, and how much of anything it takes at once. */
 import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
 import { readdirSync, readFileSync, renameSync } from 'node:fs';
+import { connect } from 'node:net';
 import path from 'node:path';
 import { Writable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { VitalSigns } from '../src/flows/house/vitals';
 import { Bodies } from '../src/http/bodies';
-import { makeApp, makeAuth } from '../src/index';
+import { makeApp, makeAuth, openWorld, startServer } from '../src/index';
 import { openLog } from '../src/log';
 import { GOOD, type Ground, openGround } from './table/good';
 import { openTestWorld, type TestWorld } from './world';
@@ -182,6 +184,22 @@ describe('bodies', () => {
       expect([response.status, await response.json()]).toEqual([408, expect.objectContaining({ code: 'too-slow' })]);
     } finally {
       await own.close();
+    }
+  });
+
+  test('over a real connection: half sent, it is answered and let go of', async () => {
+    const log = openLog('silent');
+    const short = { ...t.config, port: 0, bodies: { ...t.config.bodies, ms: 50 } };
+    const server = await startServer(await openWorld(short, log), log);
+    try {
+      const socket = connect(server.port, '127.0.0.1');
+      socket.write('POST /api/access/forgot HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n');
+      socket.write('Content-Length: 100\r\n\r\n{"em');
+      const [answer] = (await once(socket, 'data')) as [Buffer];
+      expect(answer.toString('latin1')).toMatch(/^HTTP\/1\.1 408 /);
+      socket.destroy();
+    } finally {
+      await server.stop();
     }
   });
 });
