@@ -284,23 +284,29 @@ const others = fc
     }),
   );
 
+/** What has to have happened: a model that never gets there proves nothing. */
+const WANTED = ['done', 'paused', 'EIO', 'refused', 'BATCH-OPEN', 'finish: done', 'take-back: taken-back'];
+/** Some of it is rare: it is drawn for anew until it was seen, and not for ever. */
+const MOST_ROUNDS = 8;
+
 test('nothing is lost, and nothing of others is put away', async () => {
   const happened: Record<string, number> = {};
-  await fc.assert(
-    fc.asyncProperty(fc.commands([begins, settles, undoes, others], { maxCommands: 25 }), async (commands) => {
-      const project = new Project();
-      await fc.asyncModelRun(() => ({ model: {}, real: project }), commands);
-      // There is always a way out.
-      await project.inRoots((roots) => closeOnDisk(roots, taking));
-      await project.inRoots(async (roots) => {
-        for (const root of roots.values()) expect(openIn(root)).toBeNull();
-      });
-      for (const [what, times] of Object.entries(project.happened)) happened[what] = (happened[what] ?? 0) + times;
-      for (const folder of project.folders.values()) rmSync(folder, { recursive: true, force: true });
-    }),
-    { numRuns: Number(process.env.NESTING_MODEL_RUNS ?? 120) },
-  );
+  const missing = () => WANTED.filter((what) => happened[what] === undefined);
+  for (let round = 0; round < MOST_ROUNDS && missing().length > 0; round++)
+    await fc.assert(
+      fc.asyncProperty(fc.commands([begins, settles, undoes, others], { maxCommands: 25 }), async (commands) => {
+        const project = new Project();
+        await fc.asyncModelRun(() => ({ model: {}, real: project }), commands);
+        // There is always a way out.
+        await project.inRoots((roots) => closeOnDisk(roots, taking));
+        await project.inRoots(async (roots) => {
+          for (const root of roots.values()) expect(openIn(root)).toBeNull();
+        });
+        for (const [what, times] of Object.entries(project.happened)) happened[what] = (happened[what] ?? 0) + times;
+        for (const folder of project.folders.values()) rmSync(folder, { recursive: true, force: true });
+      }),
+      { numRuns: Number(process.env.NESTING_MODEL_RUNS ?? 120) },
+    );
   process.stdout.write(`${JSON.stringify(happened)}\n`);
-  for (const what of ['done', 'paused', 'EIO', 'refused', 'BATCH-OPEN', 'finish: done', 'take-back: taken-back'])
-    expect([what, (happened[what] ?? 0) > 0]).toEqual([what, true]);
+  expect(missing()).toEqual([]);
 }, 300_000);
