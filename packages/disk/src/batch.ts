@@ -10,7 +10,6 @@ import {
   type Change,
   checkExpectations,
   codeOf,
-  type Done,
   doneAfter,
   endHalfMove,
   type Found,
@@ -260,16 +259,13 @@ async function takeBackNow(
 }
 
 /** Where a batch's entries are, found one by one. */
-export async function foundOf(
+export function foundOf(
   { id, intents, outcomes }: BatchRecord,
   port: Port,
   done: number,
   moreSteps: readonly Step[] = [],
 ): Promise<Found> {
-  const left = leftOf(outcomes);
-  const found = await findEntries({ intents, done, moreSteps, folder: batchFolder(id) }, port);
-  const withLeft = (one: Done): Done => (one.change.id in left ? { ...one, left: left[one.change.id] } : one);
-  return { ...found, done: found.done.map(withLeft) };
+  return findEntries({ intents, done, left: leftOf(outcomes), moreSteps, folder: batchFolder(id) }, port);
 }
 
 /** The first entry that a step still to be done would need, and that is nowhere. */

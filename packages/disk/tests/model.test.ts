@@ -136,6 +136,14 @@ async function watched(project: Project, putsBack: boolean, work: () => Promise<
     expect([...before.placed].filter((text) => text.startsWith('theirs') && !after.placed.has(text))).toEqual([]);
 }
 
+/** Whether a batch takes another one back: taking that back does anew what was asked for, to files of others too. */
+const isUndo = (project: Project, batch: string | null): Promise<boolean> =>
+  project.inRoots(async (roots) => {
+    const home = roots.get(HOME) as Root;
+    const id = batch ?? openIn(home);
+    return id !== null && (readBatch(home, id)?.intents.undoes ?? null) !== null;
+  });
+
 type Command = fc.AsyncCommand<object, Project>;
 const command = (name: string, run: (project: Project) => Promise<void>): Command => ({
   check: () => true,
@@ -213,8 +221,8 @@ const begins = fc
   );
 
 const settles = fc.constantFrom('finish', 'take-back', 'close').map((way) =>
-  command(way, (project) =>
-    watched(project, way !== 'finish', () =>
+  command(way, async (project) =>
+    watched(project, way !== 'finish' && !(await isUndo(project, null)), () =>
       project.inRoots(async (roots) => {
         const settled = await (way === 'close'
           ? closeOnDisk(roots, taking)
@@ -228,21 +236,23 @@ const settles = fc.constantFrom('finish', 'take-back', 'close').map((way) =>
 );
 
 const undoes = fc.record({ which: fc.nat(20), part: fc.nat(7) }).map(({ which, part }) =>
-  command(`undo ${which}, part ${part}`, (project) =>
-    watched(project, true, () =>
+  command(`undo ${which}, part ${part}`, async (project) => {
+    const batch = await project.inRoots(async (roots) => {
+      const home = roots.get(HOME) as Root;
+      const done = batchesIn(home).filter((id) => readBatch(home, id)?.ended?.ended === 'done');
+      return openIn(home) === null ? pick(done, which) : undefined;
+    });
+    if (batch === undefined) return;
+    await watched(project, !(await isUndo(project, batch)), () =>
       project.inRoots(async (roots) => {
-        const home = roots.get(HOME) as Root;
-        const done = batchesIn(home).filter((id) => readBatch(home, id)?.ended?.ended === 'done');
-        const batch = pick(done, which);
-        if (batch === undefined || openIn(home) !== null) return;
         const lines = (await undoPlan(roots, batch)) ?? [];
         const can = lines.filter((line, i) => line.hindrance === null && (part === 0 || i % (part + 1) === 0));
         const ids = new Set(can.map((line) => line.change.id));
         const outcome = await undoOnDisk({ roots, batch, id: project.id(), by: 'q', at: '', ids });
         project.count(`undo: ${outcome?.state ?? 'nothing'}`);
       }),
-    ),
-  ),
+    );
+  }),
 );
 
 const others = fc

@@ -17,6 +17,7 @@ import { recordActivity } from './db/queries/house/activity';
  */
 const LEFT_OUT = [
   'session',
+  'access_key',
   'verification',
   'access_link',
   'finding_link',
@@ -86,7 +87,7 @@ export function backup(url: string, file: string): string {
     throw error;
   }
   renameSync(part, file);
-  return `${file}: ${statSync(file).size} bytes; the database whole, with starter files; sessions, open links and mails are left out`;
+  return `${file}: ${statSync(file).size} bytes; the database whole, with starter files; sessions, access keys, open links and mails are left out`;
 }
 
 /**
@@ -122,7 +123,7 @@ export async function restore(db: Db, url: string, migrations: string, file: str
     file,
   ]);
   await migrate(db, url, migrations);
-  // Keys that were ended since the backup was made would open everything again.
+  // Backups of older versions hold keys: those that were ended since would open everything again.
   await db.query('update access_key set revoked_at = clock_timestamp() where revoked_at is null');
   await recordActivity(db, 'backup-restored', null, null, { of: statSync(file).mtime.toISOString() });
   const counts = await db.query<{ people: number; projects: number }>(

@@ -1,6 +1,5 @@
 /** Blocks shared by several templates. */
 import { LIMITS } from '@nesting/core';
-import { z } from 'zod';
 import {
   blockEditionRowSchema,
   blockInForceSchema,
@@ -13,9 +12,7 @@ import {
 import { endpoint } from '../endpoint';
 import { list } from '../reply';
 import { ALL, COORDINATOR } from '../roles';
-import { bytes, drafted, nothing, ownWord } from './params';
-
-const ofFile = z.object({ path: z.string().max(4096) });
+import { bytes, drafted, nothing, ofFile, ownWord } from './params';
 
 export const BLOCK_ENDPOINTS = {
   listBlocks: endpoint({

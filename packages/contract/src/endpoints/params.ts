@@ -17,3 +17,6 @@ export const bytes = { body: z.file(), sentAs: 'file' } as const;
 /** A draft that was kept: the version to say when it is kept again. */
 export const drafted = { json: z.strictObject({ version: z.int().min(0) }) };
 export const putInForce = { json: z.strictObject({ edition: z.int().min(1) }), status: 201 } as const;
+
+/** A file by its path in a template or a shared part. */
+export const ofFile = z.object({ path: z.string().max(4096) });

@@ -15,9 +15,7 @@ import { endpoint } from '../endpoint';
 import { amount, list } from '../reply';
 import { ALL, COORDINATOR } from '../roles';
 import { templateRowSchema } from '../wire';
-import { bytes, drafted, nothing, ownWord, putInForce } from './params';
-
-const ofFile = z.object({ path: z.string().max(4096) });
+import { bytes, drafted, nothing, ofFile, ownWord, putInForce } from './params';
 
 export const TEMPLATE_ENDPOINTS = {
   listTemplates: endpoint({

@@ -24,7 +24,7 @@ const written = (after: string): Change => ({
 const made = (after: string): Change => ({ ...same, id: after, entry: 'folder', before: null, after: home(after) });
 
 const find = (disk: MemoryDisk, changes: readonly Change[], steps: readonly Step[], done = 0) =>
-  findEntries({ intents: { changes, ids: {}, steps }, done, moreSteps: [], folder }, disk);
+  findEntries({ intents: { changes, ids: {}, steps }, done, left: {}, moreSteps: [], folder }, disk);
 
 describe('entries of a batch', () => {
   test('are where they were, where they are to be, or at a place between', async () => {
@@ -72,5 +72,30 @@ describe('entries of a batch', () => {
     const steps: Step[] = [{ id: 'n', do: 'make', at: home('n') }];
     expect((await find(disk, [made('n')], steps, 0)).done[0]?.at).toBeNull();
     expect((await find(disk, [made('n')], steps, 1)).done[0]?.at).toEqual(home('n'));
+  });
+
+  test('a copy is the batch’s while it is as its original was, and somebody else’s once they wrote there', async () => {
+    const disk = new MemoryDisk();
+    for (const file of ['a', 'b', 'x', 'y']) disk.put(home(file), 'file', { size: 10, modified: 5000 });
+    disk.put(home('y'), 'file', { size: 7, modified: 9000 });
+    const crossing = (before: string, after: string): Change => ({
+      ...move(before, after),
+      expects: { size: 10, modified: 5001 },
+    });
+    const steps = ['a', 'b'].flatMap((id, i): Step[] => {
+      const at = home(i === 0 ? 'x' : 'y');
+      const content = { kind: 'copy', from: home(id) } as const;
+      return [
+        { id, do: 'copy', at, content },
+        { id, do: 'place', at, content },
+        { id, do: 'remove', at: home(id) },
+      ];
+    });
+    const { done } = await find(disk, [crossing('a', 'x'), crossing('b', 'y')], steps, 5);
+    const copies = done.filter(({ change }) => change.id.endsWith('+copy'));
+    expect(copies.map(({ at, left }) => [at?.path, left])).toEqual([
+      ['x', { size: 10, modified: 5000 }],
+      ['y', { size: 10, modified: 5001 }],
+    ]);
   });
 });

@@ -5,12 +5,16 @@
  * 1. An entry may be at each place that its change or its steps name.
  * 2. It is at the first of them that holds something of its kind, and of its identity where that is known.
  * 3. One that is at none of them is gone.
+ * 4. What was written is the batch's as long as it is as it was left; a copy, where that was not written down any more,
+ *    as long as it is as its original was.
  */
-import type { Change, Step } from './change';
+
+import type { Left } from './apply';
+import type { Change, Expected, Step } from './change';
 import { type Intents, keptPlace, type Rest, readyPlace } from './journal';
 import { home, isSamePlace, type Place, placeKey } from './place';
 import { lookAt, type Port } from './port';
-import { copyOf } from './resume';
+import { copyOf, ownValue } from './resume';
 import type { Done } from './reverse';
 
 export interface Found {
@@ -23,13 +27,15 @@ export interface ToFind {
   readonly intents: Pick<Intents, 'changes' | 'ids' | 'steps'>;
   /** How many steps seem to be done: a folder that stands where one was to be made is the batch's only then. */
   readonly done: number;
+  /** What written files were when they were left, as far as that was written down. */
+  readonly left: Left;
   /** Of a taking back that stopped itself. */
   readonly moreSteps: readonly Step[];
   /** The batch's own, in each root. */
   readonly folder: string;
 }
 
-export async function findEntries({ intents, done, moreSteps, folder }: ToFind, port: Port): Promise<Found> {
+export async function findEntries({ intents, done, left, moreSteps, folder }: ToFind, port: Port): Promise<Found> {
   const { changes, ids, steps } = intents;
   const byId = new Map<string, Step[]>();
   for (const step of [...steps, ...moreSteps]) byId.set(step.id, [...(byId.get(step.id) ?? []), step]);
@@ -38,7 +44,8 @@ export async function findEntries({ intents, done, moreSteps, folder }: ToFind, 
   const gone: Rest[] = [];
   for (const change of changes) {
     const own = byId.get(change.id) ?? [];
-    const of = { change, steps: own, isBegun: begun.has(change.id), identity: ids[change.id] ?? '', folder };
+    const known = { identity: ids[change.id] ?? '', left: ownValue(left, change.id) };
+    const of = { change, steps: own, isBegun: begun.has(change.id), ...known, folder };
     const there = await (change.before === null ? findNew(of, port) : findOld(of, port));
     if (there.length > 0) found.push(...there);
     else gone.push({ id: change.id, at: change.after ?? change.before ?? home(''), code: 'gone' });
@@ -51,6 +58,7 @@ interface Wanted {
   readonly steps: readonly Step[];
   readonly isBegun: boolean;
   readonly identity: string;
+  readonly left: Expected | undefined;
   readonly folder: string;
 }
 
@@ -62,7 +70,9 @@ async function findNew(of: Wanted, port: Port): Promise<Done[]> {
   // A copy is only laid ready by a step of its own, and what is written in its place never lies ready.
   const isOurs = (isBegun || (isFile && !isRead)) && !(isFile && (await isReady(steps, folder, port)));
   const at = isOurs ? await whereIs(of, '', port) : null;
-  return [{ change, at, kept: null, isWritten: at !== null && (isFile || change.content !== null) }];
+  const left =
+    of.left ?? (change.content?.kind === 'copy' ? await asCopied(change.content.expects, at, port) : undefined);
+  return [{ change, at, kept: null, isWritten: at !== null && (isFile || change.content !== null), left }];
 }
 
 async function findOld(of: Wanted, port: Port): Promise<Done[]> {
@@ -75,11 +85,23 @@ async function findOld(of: Wanted, port: Port): Promise<Done[]> {
     const copy = isBegun && !ready ? await whereIs({ ...of, places: [after] }, '', port) : null;
     const itself: Done[] = still === null ? [] : [{ change, at: still, kept: null, isWritten: false }];
     if (copy === null) return kept === null ? itself : [{ change, at: null, kept, isWritten: false }];
-    return [...itself, { change: still === null ? change : copyOf(change), at: copy, kept, isWritten: true }];
+    const left = of.left ?? (change.content === null ? await asCopied(change.expects, copy, port) : undefined);
+    return [...itself, { change: still === null ? change : copyOf(change), at: copy, kept, isWritten: true, left }];
   }
   const at = kept !== null && ready ? null : await whereIs(of, kept === null ? identity : '', port);
   if (at === null && kept === null) return [];
-  return [{ change, at, kept, isWritten: kept !== null && after !== null && at !== null }];
+  return [{ change, at, kept, isWritten: kept !== null && after !== null && at !== null, left: of.left }];
+}
+
+/** Milliseconds by which a copy's time may be off its original's: some file systems count in two seconds. */
+const COARSE = 2000;
+
+/** What a copy is held to: what it is, while that is what its original was. Else somebody has written there. */
+async function asCopied(original: Expected | undefined, at: Place | null, port: Port): Promise<Expected | undefined> {
+  const there = original === undefined || at === null ? null : await lookAt(port, at);
+  if (original === undefined || there === null) return original;
+  const isSame = there.size === original.size && Math.abs(there.modified - original.modified) <= COARSE;
+  return isSame ? { size: there.size, modified: there.modified } : original;
 }
 
 /** Whether what a step would place still lies ready. */

@@ -220,7 +220,9 @@ export function doneAfter(written: Written, count: number, left: Left, folder: s
 /** The second of two files, for a change that was stopped between a copy's taking its place and the end of the original. */
 export const copyOf = (change: Change): Change => ({ ...change, id: `${change.id}+copy`, before: null });
 
-const ownValue = (left: Left, id: string): Expected | undefined => (Object.hasOwn(left, id) ? left[id] : undefined);
+/** What was said of one change. */
+export const ownValue = (left: Left, id: string): Expected | undefined =>
+  Object.hasOwn(left, id) ? left[id] : undefined;
 
 /** What was said of written files, over all outcomes. */
 export const leftOf = (outcomes: readonly Outcome[]): Left =>

@@ -54,6 +54,9 @@ export class Bodies {
       }
       if (isLate) throw new Refused('too-slow');
       return joined(chunks, taken.bytes);
+    } catch (error) {
+      // The connection broke: whoever sent it has gone.
+      throw error instanceof Refused ? error : new Refused('cancelled');
     } finally {
       clearTimeout(clock);
       await reader.cancel().catch(() => undefined);

@@ -1,7 +1,7 @@
 /** What is one's own: the password, keys for scripts, where one is signed in. */
 
-import type { Me } from '@nesting/contract';
-import { useId, useState } from 'react';
+import type { KeyRow, Me } from '@nesting/contract';
+import { type FormEvent, useId, useState } from 'react';
 import { useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, day } from '../../app/words';
@@ -120,45 +120,63 @@ const DAYS = [
 ];
 
 function KeysSection() {
-  const id = useId();
   const { data = [] } = peopleApi.useKeysQuery();
-  const [make, made] = peopleApi.useMakeKeyMutation();
-  const [drop] = peopleApi.useDropKeyMutation();
-  const [name, setName] = useState('');
-  const [days, setDays] = useState('365');
   return (
     <section aria-label="Access keys" className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">Access keys</h2>
       <p className="text-sm text-ink2">
         A script or program asks with a key in place of a person:{' '}
-        <span className="font-mono">Authorization: Bearer nest_…</span>. It may do what you may, but make no keys.
+        <span className="font-mono">Authorization: Bearer nest_…</span>. It may do what you may, but make no keys and
+        change no password.
       </p>
       <ul className="text-sm">
-        {data.map((k) => (
-          <li key={k.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
-            <span className="min-w-0 flex-1">
-              <span className="font-semibold">{k.name}</span>{' '}
-              <span className="font-mono text-xs text-note">{k.head}…</span>
-              <span className="block text-xs text-ink2">
-                {k.lastUsedAt ? `last used ${ago(k.lastUsedAt)}` : 'never used'},{' '}
-                {k.expiresAt ? `until ${day(k.expiresAt)}` : 'without an end'}
-              </span>
-            </span>
-            <Confirm
-              trigger={
-                <Button variant="quiet" className="h-6!">
-                  End it…
-                </Button>
-              }
-              title={`End the key ${k.name}?`}
-              act="End it"
-              run={() => void drop(k.id)}
-            >
-              Whatever asks with it is refused from now on.
-            </Confirm>
-          </li>
+        {data.map((key) => (
+          <KeyLine key={key.id} of={key} />
         ))}
       </ul>
+      <NewKey />
+    </section>
+  );
+}
+
+function KeyLine({ of }: { of: KeyRow }) {
+  const [drop] = peopleApi.useDropKeyMutation();
+  return (
+    <li className="flex items-baseline gap-3 border-b border-line py-1.5">
+      <span className="min-w-0 flex-1">
+        <span className="font-semibold">{of.name}</span> <span className="font-mono text-xs text-note">{of.head}…</span>
+        <span className="block text-xs text-ink2">
+          {of.lastUsedAt ? `last used ${ago(of.lastUsedAt)}` : 'never used'},{' '}
+          {of.expiresAt ? `until ${day(of.expiresAt)}` : 'without an end'}
+        </span>
+      </span>
+      <Confirm
+        trigger={
+          <Button variant="quiet" className="h-6!">
+            End it…
+          </Button>
+        }
+        title={`End the key ${of.name}?`}
+        act="End it"
+        run={() => void drop(of.id)}
+      >
+        Whatever asks with it is refused from now on.
+      </Confirm>
+    </li>
+  );
+}
+
+function NewKey() {
+  const id = useId();
+  const [make, made] = peopleApi.useMakeKeyMutation();
+  const [name, setName] = useState('');
+  const [days, setDays] = useState('365');
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    void make({ name: name.trim(), days: days === 'never' ? null : Number(days) }).then(() => setName(''));
+  };
+  return (
+    <>
       {made.data && (
         <div className="rounded-tray border border-ochre bg-sheet p-2 text-sm" role="status">
           <p>This is the key. It is shown only now.</p>
@@ -168,13 +186,8 @@ function KeysSection() {
           </p>
         </div>
       )}
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void make({ name: name.trim(), days: days === 'never' ? null : Number(days) }).then(() => setName(''));
-        }}
-      >
+      <Refused words={made.error && troubleOf(made.error)} />
+      <form className="flex flex-wrap items-end gap-3" onSubmit={submit}>
         <Labelled id={`${id}n`} label="What is it for">
           <TextInput
             id={`${id}n`}
@@ -193,6 +206,6 @@ function KeysSection() {
           Make a key
         </Button>
       </form>
-    </section>
+    </>
   );
 }
