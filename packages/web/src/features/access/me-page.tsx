@@ -18,9 +18,11 @@ export function MePage() {
         {me.role}, {me.initials}
       </p>
       <div className="grid max-w-5xl gap-x-12 gap-y-8 lg:grid-cols-2">
-        <PasswordSection demo={me.demo} />
+        <div className="flex flex-col gap-8">
+          <PasswordSection demo={me.demo} />
+          <KeysSection />
+        </div>
         <SessionsSection />
-        <KeysSection />
       </div>
     </div>
   );
