@@ -140,6 +140,9 @@ export function listingOf(disk: Disk): FolderListing[] {
   }));
 }
 
+/** Whole paths of the project's root. */
+export const ROOTS = ['/srv/studio/26011_FNR_curtain-rise', 'P:\\26011_FNR_curtain-rise'];
+
 /** A check with a look into every file, as a disk would give it. */
 export function checkDisk(of: ProjectRules, disk: Disk): readonly Finding[] {
   const listings = new Map(listingOf(disk).map((l) => [l.path, l]));
@@ -155,7 +158,7 @@ export function checkDisk(of: ProjectRules, disk: Disk): readonly Finding[] {
   };
   return withContents(of, outcome, {
     facts,
-    roots: ['/srv/studio/26011_FNR_curtain-rise', 'P:\\26011_FNR_curtain-rise'],
+    roots: ROOTS,
     namesIn,
   }).findings;
 }

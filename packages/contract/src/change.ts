@@ -20,6 +20,7 @@ const content = z.discriminatedUnion('kind', [
 const subject = z.discriminatedUnion('kind', [
   record({ kind: z.literal('line'), line: z.string() }),
   record({ kind: z.literal('file') }),
+  record({ kind: z.literal('finding'), finding: z.string() }),
   record({ kind: z.literal('own') }),
   record({ kind: z.literal('project') }),
 ]);

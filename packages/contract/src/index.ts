@@ -13,6 +13,7 @@ export * from './lists';
 export { type Document, openApiOf } from './openapi';
 export * from './project';
 export * from './refusals';
+export * from './repair';
 export * from './reshape';
 export * from './roles';
 export * from './rule-set';

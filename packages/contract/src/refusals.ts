@@ -24,6 +24,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'not-yours-to-give',
     'not-your-change',
     'artist-not-allowed',
+    'not-yours-to-repair',
     'asker-left',
   ],
   404: [

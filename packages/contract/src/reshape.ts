@@ -9,6 +9,7 @@ import { z } from 'zod';
 import { changeSchema } from './change';
 import { type Same, same } from './equal';
 import { valuesSchema, word } from './field';
+import type { RepairAsked } from './repair';
 import { amount, list, moment, record, uuid } from './reply';
 import { adjustmentsSchema } from './template';
 
@@ -135,6 +136,7 @@ export type SettleWay = z.infer<typeof settleSchema>['way'];
 /** What a batch was asked to do: it is planned again by whoever does it. */
 export type BatchAsked =
   | { readonly kind: 'reshape'; readonly asked: ReshapeAsked; readonly fingerprint: string }
+  | { readonly kind: 'repair'; readonly asked: RepairAsked; readonly fingerprint: string }
   | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */

@@ -113,6 +113,7 @@ const checks = z
       .optional(),
     pathBudget: z.int().min(20).max(32_000).optional(),
     profiles: z.array(z.enum(PROFILE_NAMES)).readonly().optional(),
+    artistsMayRepair: z.boolean().optional(),
   })
   .readonly();
 const setup = z

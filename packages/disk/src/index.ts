@@ -16,6 +16,7 @@ export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './ch
 export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';
+export type { PlannedRepair } from './children/repair';
 export type { PlannedReshape } from './children/reshape';
 export { TASKS } from './children/tasks';
 export type { Sizes } from './children/walks';

@@ -2,6 +2,7 @@
 
 import { z } from 'zod';
 import { endpoint } from '../endpoint';
+import { applyRepairSchema, repairPlanSchema, repairSchema } from '../repair';
 import { list } from '../reply';
 import {
   applyReshapeSchema,
@@ -16,7 +17,7 @@ import {
 } from '../reshape';
 import { ALL, WORKING } from '../roles';
 import { id, nothing, ofBatch } from './params';
-import { BATCH, FOLDER, NUMBER, PLAN } from './refused';
+import { BATCH, FOLDER, NUMBER, PLAN, REPAIR } from './refused';
 
 /** Done, or accepted and still going on. */
 const answer = { json: batchAnswerSchema, status: [201, 202] } as const;
@@ -56,6 +57,41 @@ export const BATCH_ENDPOINTS = {
     once: true,
     reply: answer,
     refuses: [...PLAN, ...NUMBER, ...BATCH, ...FOLDER, 'plan-refused', 'disk-changed', 'starter-missing'],
+  }),
+  planRepair: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/repair',
+    does: 'Shows how findings would be put right, by what lies on the disk now',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    body: repairSchema,
+    reply: { json: repairPlanSchema },
+    refuses: [...REPAIR, ...FOLDER],
+  }),
+  writeRepair: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/repair/print',
+    does: 'Gives such a plan as a text, a table or a script',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    query: z.object({ as: z.enum(PLAN_FORMS) }),
+    body: repairSchema,
+    reply: { file: ['text/plain'] },
+    refuses: [...REPAIR, ...FOLDER, 'plan-refused', 'starter-missing'],
+  }),
+  applyRepair: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/repair/batches',
+    does: 'Puts findings right as it was shown. `Prefer: wait=SECONDS` says how long the answer may wait for its end',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    body: applyRepairSchema,
+    once: true,
+    reply: answer,
+    refuses: [...REPAIR, ...BATCH, ...FOLDER, 'plan-refused', 'disk-changed', 'starter-missing', 'nothing-to-repair'],
   }),
   listBatches: endpoint({
     method: 'GET',

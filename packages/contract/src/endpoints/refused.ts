@@ -61,3 +61,5 @@ export const PLAN = [
   'artist-not-allowed',
   'no-template',
 ] as const satisfies readonly RefusalCode[];
+/** Findings that cannot be planned to be put right. */
+export const REPAIR = ['no-project', 'not-running', 'not-yours-to-repair'] as const satisfies readonly RefusalCode[];

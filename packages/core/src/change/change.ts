@@ -49,6 +49,8 @@ export type Subject =
   | { readonly kind: 'line'; readonly line: string }
   /** A file of somebody's. */
   | { readonly kind: 'file' }
+  /** What a check found wrong, by the finding's id. */
+  | { readonly kind: 'finding'; readonly finding: string }
   /** What stands in the program's own folder. */
   | { readonly kind: 'own' }
   /** The project's own folder. */
@@ -119,4 +121,4 @@ export const isAsExpected = (there: Expected, expects: Expected | undefined): bo
 export const PARKED = '.nesting-moving-';
 
 /** Lines that a person sees, and may undo one by one: not the program's own files, nor the project's folder. */
-export const isShown = ({ subject }: Change): boolean => subject.kind === 'line' || subject.kind === 'file';
+export const isShown = ({ subject }: Change): boolean => subject.kind !== 'own' && subject.kind !== 'project';

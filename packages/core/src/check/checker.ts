@@ -13,12 +13,13 @@ import { dayCounts } from './days';
 import type { Finding } from './finding';
 import { type AloneSide, type FolderRow, type RunMark, tablesBy } from './gathered';
 import { chainKey, type FolderItems, itemsOf, stemOf } from './items';
+import { judgeFile, OF_FOLDERS } from './judges';
 import { makeFinding } from './make-finding';
 import { type FolderState, stateOf } from './match';
 import { suggestedBy } from './name-causes';
 import { TableMaker, textHash } from './number-table';
 import type { PartialResult } from './partial-result';
-import { RULES, type RuleCode } from './registry';
+import type { RuleCode } from './registry';
 import type { FileCase, FolderCase, RawFinding, Rule } from './rule';
 import { companionApart, companionMissing } from './rules/companions';
 import { ownOf, readForeign } from './rules/foreign-project';
@@ -26,11 +27,6 @@ import { NOTE } from './rules/licence-missing';
 import { sameContent } from './rules/same-content';
 import { sameName } from './rules/same-name';
 import { versionGap } from './rules/version-gap';
-
-const ALL: readonly Rule<RuleCode>[] = RULES;
-/** Told apart once: they are asked of every folder, and of every file that nothing has cleared. */
-const OF_FOLDERS = ALL.flatMap((rule) => (rule.folder === undefined ? [] : [{ rule, judge: rule.folder }]));
-const OF_FILES = ALL.flatMap((rule) => (rule.file === undefined ? [] : [{ rule, judge: rule.file }]));
 
 /** Files of an unplanned folder that tell what it is. */
 const TELLING = 40;
@@ -134,13 +130,10 @@ export class Checker {
   }
 
   private file(fileCase: FileCase): boolean {
-    for (const { rule, judge } of OF_FILES) {
-      const found = judge(fileCase);
-      if (found === null) continue;
-      this.add(rule, { modified: fileCase.file.modified, ...found });
-      return true;
-    }
-    return false;
+    const judged = judgeFile(fileCase);
+    if (judged === null) return false;
+    this.add(judged.rule, { modified: fileCase.file.modified, ...judged.found });
+    return true;
   }
 
   private name(name: string): void {

@@ -1,4 +1,24 @@
 /** Intent turned into changes. */
+
+export {
+  BY_HAND_REASONS,
+  type ByHand,
+  type DocumentFacts,
+  type DocumentText,
+  type RewrittenDocument,
+  type Unread,
+} from './repair/documents';
+export { type ProjectView, type ToRepair, WAYS, type Way } from './repair/option';
+export {
+  type Answer,
+  REPAIR_STATES,
+  type Repair,
+  type RepairGiven,
+  type RepairLine,
+  type RepairState,
+  repair,
+} from './repair/repair';
+export type { Clash } from './repair/settle';
 export {
   type DiskView,
   type Extra,

@@ -25,7 +25,18 @@ const REF_FORMATS: readonly RefFormat[] = [
   dotenv,
 ];
 
-const byExtension = new Map(REF_FORMATS.flatMap((format) => format.extensions.map((ext) => [ext, format] as const)));
+/** A mark of UTF-8 at a text's beginning is none of its text. */
+const behindMark = (format: RefFormat): RefFormat => ({
+  ...format,
+  find: (text) =>
+    text.startsWith('\ufeff')
+      ? format.find(text.slice(1)).map((r) => ({ ...r, start: r.start + 1, end: r.end + 1 }))
+      : format.find(text),
+});
+
+const byExtension = new Map(
+  REF_FORMATS.map(behindMark).flatMap((format) => format.extensions.map((ext) => [ext, format] as const)),
+);
 
 /** `null` where a file of this name is of none of them. */
 export const refFormatOf = (name: string): RefFormat | null =>

@@ -66,7 +66,8 @@ const CODECS: Readonly<Record<Encoding, Codec>> = {
   csv: { decode: (w) => w.replaceAll('""', '"'), encode: (t) => t.replaceAll('"', '""') },
 };
 
-const encode = (target: string, encoding: Encoding): string => CODECS[encoding].encode(target);
+/** A target as it is written in its place. */
+export const encode = (target: string, encoding: Encoding): string => CODECS[encoding].encode(target);
 
 /** A reference in a stretch of a text; nothing where the stretch is not written as its format says, or means nothing. */
 export function referenceAt(text: string, start: number, end: number, encoding: Encoding): Reference[] {

@@ -43,7 +43,7 @@ function insideOf(path: string, roots: readonly string[]): string | null {
 }
 
 /** A frame number's place in a path: `####`, `%04d`, `<UDIM>`. */
-const FRAMES = /#+|%0?\d*d|<UDIM>/;
+export const FRAMES = /#+|%0?\d*d|<UDIM>/;
 
 /**
  * Whether something of this path is there: any frame will do where one is meant. `namesIn` gives the names in a folder,

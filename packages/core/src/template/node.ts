@@ -89,6 +89,8 @@ export interface CheckSettings {
   readonly rules?: Readonly<Record<string, Weight | 'off'>> | undefined;
   readonly pathBudget?: number | undefined;
   readonly profiles?: readonly ProfileName[] | undefined;
+  /** Artists may put right by themselves what carries their initials or was given to them. */
+  readonly artistsMayRepair?: boolean | undefined;
 }
 
 export interface Setup {

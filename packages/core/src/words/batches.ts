@@ -60,6 +60,7 @@ const ABOUT: Readonly<Record<string, string>> = {
   'take-back': 'Taken back',
   add: 'Added to a folder',
   adopt: 'Adopted',
+  repair: 'Put right',
 };
 
 export const batchWords = (what: string): string => ABOUT[what] ?? what;

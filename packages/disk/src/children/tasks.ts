@@ -17,6 +17,7 @@ import {
 import { check } from './check';
 import type { Context } from './context';
 import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
+import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
 
@@ -42,6 +43,7 @@ export const TASKS = {
   sizesBelow: walk(sizesBelow),
   markersBelow: walk(markersBelow),
   planReshape: walk(planReshape),
+  planRepair: walk(planRepair),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
   applyBatch: batch(applyBatch),

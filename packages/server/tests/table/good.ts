@@ -1,6 +1,6 @@
 /** For every row of the table of endpoints a request that is done, with what it needs made before it. */
 import { randomUUID } from 'node:crypto';
-import { cpSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, readFileSync, renameSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { ENDPOINTS, type EndpointName, type Role, type Spec } from '@nesting/contract';
 import { insertCheck } from '../../src/db/queries/checks/checks';
@@ -112,6 +112,30 @@ async function found(g: Ground): Promise<string> {
     query: { group: 'none', find: name },
   })) as { rows: { id: string }[] };
   return list.rows[0]?.id ?? '';
+}
+
+/** What a system left behind, as it is to be put right. */
+async function littered(g: Ground) {
+  const name = `._litter-${g.next()}`;
+  writeFileSync(path.join(g.root, name), name);
+  // What was written a moment ago waits.
+  utimesSync(path.join(g.root, name), 1_700_000_000, 1_700_000_000);
+  await done(g, 'askCheck', { as: A, params: { id: g.project }, body: { what: 'whole' } });
+  const list = (await done(g, 'listFindings', {
+    as: A,
+    params: { id: g.project },
+    query: { group: 'none', find: name },
+  })) as { rows: { id: string }[] };
+  return { ids: list.rows.map((row) => row.id) };
+}
+
+async function repairPlanned(g: Ground) {
+  const body = await littered(g);
+  const plan = (await done(g, 'planRepair', { as: C, params: { id: g.project }, body })) as {
+    fingerprint: string;
+    now: number;
+  };
+  return { ...body, fingerprint: plan.fingerprint, now: plan.now };
 }
 
 const withFinding =
@@ -313,6 +337,18 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   planReshape: async (g) => ({ as: C, params: { id: g.project }, body: await growth(g) }),
   writePlan: async (g) => ({ as: C, params: { id: g.project }, query: { as: 'csv' }, body: await growth(g) }),
   applyReshape: async (g) => ({ as: C, params: { id: g.project }, body: { ...(await planned(g)), key: randomUUID() } }),
+  planRepair: async (g) => ({ as: C, params: { id: g.project }, body: await littered(g) }),
+  writeRepair: async (g) => ({
+    as: C,
+    params: { id: g.project },
+    query: { as: 'csv' },
+    body: await littered(g),
+  }),
+  applyRepair: async (g) => ({
+    as: C,
+    params: { id: g.project },
+    body: { ...(await repairPlanned(g)), key: randomUUID() },
+  }),
   listBatches: ofProject(A),
   readBatch: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),
   undoBatch: async (g) => ({

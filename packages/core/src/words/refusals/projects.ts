@@ -79,6 +79,9 @@ export const PROJECT_REFUSALS = {
   'batch-not-done': () => `Only what was done can be undone. ${NOTHING}`,
   'no-journal': () => `The journal of this change is not there. ${NOTHING}`,
   'line-unknown': (p: { readonly line: string }) => `${p.line} is no line of this change that is left. ${NOTHING}`,
+  'nothing-to-repair': () => `Nothing was chosen that can be put right. ${NOTHING}`,
+  'not-yours-to-repair': (p: { readonly number: string }) =>
+    `In ${p.number} artists put right by themselves only what is theirs, where the template allows it. ${NOTHING}`,
   'nothing-to-undo': () => 'Nothing of this change is left to be undone.',
   'taken-back': () => 'This change was begun, and taken back or closed since.',
   'gave-up': () => `This change ended early three times before it began. ${NOTHING}`,

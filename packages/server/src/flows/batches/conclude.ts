@@ -41,10 +41,11 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     await endBatch(client, id, { state: 'done', changes: shown });
     const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
     const params = { what, changes: shown, batch: id, ...folder };
-    const act = undoes === null ? 'project-reshaped' : 'batch-undone';
+    const act = undoes !== null ? 'batch-undone' : what === 'repair' ? 'project-repaired' : 'project-reshaped';
     await recordActivity(client, act, person, project, params, `project:${project}`);
   });
-  await checkChanged(world, project, person);
+  // Its rules are what they were: only folders that were touched have anything new to say.
+  await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');
 }
 
 /** Batches of the first form left that to this. Why not, or `null`; what has the name already is done. */

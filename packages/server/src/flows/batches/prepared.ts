@@ -7,7 +7,7 @@ import type { readProject } from '../../db/queries/projects/projects';
 export type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
 
 /** Who asked for it. */
-export type Asker = Pick<Me, 'id' | 'name' | 'role'>;
+export type Asker = Pick<Me, 'id' | 'name' | 'role' | 'initials'>;
 
 export interface Prepared {
   readonly project: Project;

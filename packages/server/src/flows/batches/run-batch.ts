@@ -10,6 +10,7 @@ import { readPerson } from '../../db/queries/people/access';
 import type { Lease } from '../../jobs/leases';
 import { onBehalfOf } from '../../request-context';
 import { diskRefusal } from '../place';
+import { prepareRepair } from '../projects/repair-project';
 import { prepareReshape } from '../projects/reshape-project';
 import { Refused, type World } from '../world';
 import { carryOut, claim } from './carry-out';
@@ -105,6 +106,8 @@ async function prepare(
   switch (asked?.kind) {
     case 'reshape':
       return prepareReshape(world, person, project, asked);
+    case 'repair':
+      return prepareRepair(world, person, project, asked);
     case 'undo':
       return prepareUndo(world, project, asked);
     case undefined:

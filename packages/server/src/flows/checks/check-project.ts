@@ -84,8 +84,13 @@ export async function checkProject(
 }
 
 /** After a change: one that runs has seen what was before, and is done once more. */
-export async function checkChanged(world: World, project: string, person: string | null): Promise<void> {
-  if (!(await askAgain(world.db, project))) await checkProject(world, project, person);
+export async function checkChanged(
+  world: World,
+  project: string,
+  person: string | null,
+  what: 'whole' | 'quick' = 'whole',
+): Promise<void> {
+  if (!(await askAgain(world.db, project))) await checkProject(world, project, person, what);
 }
 
 export async function cancelCheck(world: World, id: string): Promise<void> {
@@ -192,7 +197,8 @@ interface CheckProgress {
   readonly stage: 'walking' | 'reading';
 }
 
-async function compileRules(
+/** A project's rules and its folder, as a check goes by them. */
+export async function compileRules(
   world: World,
   projectId: string,
 ): Promise<{

@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto';
 import type { Me, PlanForm, ProjectShape, ReshapeAsked, ReshapePlan } from '@nesting/contract';
 import { coded, type Params } from '@nesting/core';
-import { type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
+import { type Change, type Content, isNew, type NewContent, orderChanges } from '@nesting/core/change';
 import { projectFolderChange } from '@nesting/core/planners';
 import { nameFaults } from '@nesting/core/portable';
 import { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
@@ -49,7 +49,7 @@ export async function planReshape(world: World, me: Me, id: string, asked: Resha
 }
 
 /** The project's folder, as it may be worked in. */
-async function liveFolder(
+export async function liveFolder(
   world: World,
   project: { readonly volume: string; readonly folder: string; readonly state: string },
 ): Promise<Where> {
@@ -180,18 +180,33 @@ export async function printReshape(
   const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
   // The folder itself is renamed by whoever runs a script in it.
   const inFolder = [...plan.changes, ...plan.own];
-  const name = `${project.number}-plan`;
+  return printedPlan(`${project.number}-plan`, as, { shown: plan.changes, all: inFolder, base64Of });
+}
+
+interface ToPrint {
+  /** What is listed; scripts do all of it. */
+  readonly shown: readonly Change[];
+  readonly all: readonly Change[];
+  readonly base64Of: (content: Content) => string;
+}
+
+/** A plan for people, for a table, or for a shell. */
+export function printedPlan(
+  name: string,
+  as: PlanForm,
+  { shown, all, base64Of }: ToPrint,
+): { readonly name: string; readonly type: string; readonly body: string } {
   const type = 'text/plain; charset=utf-8';
   switch (as) {
     case 'text':
-      return { type, name: `${name}.txt`, body: changesText(plan.changes) };
+      return { type, name: `${name}.txt`, body: changesText(shown) };
     case 'csv':
-      return { type, name: `${name}.csv`, body: changesCsv(plan.changes) };
+      return { type, name: `${name}.csv`, body: changesCsv(shown) };
     case 'json':
-      return { type, name: `${name}.json`, body: changesJson(plan.changes) };
+      return { type, name: `${name}.json`, body: changesJson(shown) };
     case 'sh':
-      return { type, name: `${name}.sh`, body: changesSh(orderChanges(inFolder).steps, base64Of) };
+      return { type, name: `${name}.sh`, body: changesSh(orderChanges(all).steps, base64Of) };
     case 'powershell':
-      return { type, name: `${name}.ps1`, body: `\ufeff${changesPowerShell(orderChanges(inFolder).steps, base64Of)}` };
+      return { type, name: `${name}.ps1`, body: `\ufeff${changesPowerShell(orderChanges(all).steps, base64Of)}` };
   }
 }

@@ -5,6 +5,7 @@ import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
 import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
+import { planRepair, printRepair } from '../../flows/projects/repair-project';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
@@ -21,6 +22,12 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
   applyReshape: async ({ world, me, params, body: { key, fingerprint, ...asked }, wait }) => {
     const to = { id: key ?? randomUUID(), project: params.id, what: 'change', undoes: null };
     return answered(201, await askBatch(world, me, { ...to, asked: { kind: 'reshape', asked, fingerprint } }, wait));
+  },
+  planRepair: ({ world, me, params, body }) => planRepair(world, me, params.id, body),
+  writeRepair: ({ world, me, params, query, body }) => printRepair(world, me, params.id, body, query.as),
+  applyRepair: async ({ world, me, params, body: { key, fingerprint, ...asked }, wait }) => {
+    const to = { id: key ?? randomUUID(), project: params.id, what: 'repair', undoes: null };
+    return answered(201, await askBatch(world, me, { ...to, asked: { kind: 'repair', asked, fingerprint } }, wait));
   },
   listBatches: ({ world, params }) => listBatches(world, params.id),
   readBatch: ({ world, params }) => readBatchPage(world, params.id, params.batch),

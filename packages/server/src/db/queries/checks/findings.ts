@@ -299,6 +299,32 @@ export async function openFindings(client: Client, project: string, accepted = f
   return rows.rows.map((row) => keptOf(row, null));
 }
 
+/** Which findings are to be put right: these, or all that stand of a rule, in a folder, of a person. */
+export interface RepairChoice {
+  readonly ids: readonly string[] | null;
+  readonly rule: string | null;
+  readonly folder: string | null;
+  readonly person: string | null;
+  readonly most: number;
+}
+
+/** In the order of causes. What is accepted is left, unless it is named. */
+export async function findingsToRepair(
+  client: Client,
+  project: string,
+  { ids, rule, folder, person, most }: RepairChoice,
+): Promise<(StoredFinding & { readonly to: string | null })[]> {
+  const rows = await client.query<{ body: StoredFinding; to: string | null }>(
+    `select f.body, ${TO} "to" from ${FROM} where f.project_id = $1 and f.until_at is null
+       and case when $2::text[] is null then not ${HOLDS} else f.id = any($2) end
+       and ($3::text is null or f.rule = $3) and ($4::text is null or f.path = $4 or starts_with(f.path, $4 || '/'))
+       and ($5::text is null or coalesce(${TO} = $5, false))
+     order by ${ORDERS.cause} limit $6`,
+    [project, ids, rule, folder, person, most],
+  );
+  return rows.rows.map(({ body, to }) => ({ ...body, to }));
+}
+
 /** Of what is about a folder the path is the folder's own. */
 const ABOUT_FOLDERS = `f.rule in (${RULES.flatMap((r) => (r.about === 'folder' ? [`'${r.code}'`] : [])).join(', ')})`;
 

@@ -42,6 +42,7 @@ export const ACTIVITY = [
   'volume-taken-up',
   'project-relinked',
   'project-reshaped',
+  'project-repaired',
   'batch-undone',
   'batch-taken-back',
   'batch-closed',

@@ -79,6 +79,11 @@ export function SettingsForm({ template, onChange }: Props) {
           />
         ))}
       </fieldset>
+      <Tick
+        label="Artists may put right what is theirs"
+        checked={checks.artistsMayRepair === true}
+        onChange={(on) => set({ artistsMayRepair: on ? true : undefined }, null)}
+      />
       <SetupFields template={template} onChange={onChange} />
     </div>
   );

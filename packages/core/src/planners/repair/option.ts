@@ -1,0 +1,106 @@
+/** What would put a finding right: one way or several, each as acts in the places that things have now. */
+import type { RuleCode } from '../../check/registry';
+import type { FileEntry, FolderListing } from '../../listing/entry';
+import type { Confidence } from '../../name/mend/suggest';
+import type { ProjectRules } from '../../project/rules';
+import type { Params } from '../../result';
+import type { PlannedLine } from '../../template/expansion';
+
+export const WAYS = [
+  'make',
+  'write-note',
+  'rename',
+  'take-number',
+  'known-code',
+  'next-version',
+  'another-name',
+  'planned-name',
+  'move',
+  'move-contents',
+  'move-up',
+  'to-older',
+  'replace',
+  'keep-this',
+  'set-aside',
+  'clear',
+  'point',
+  'accept',
+] as const;
+export type Way = (typeof WAYS)[number];
+
+export type Act =
+  | { readonly do: 'make'; readonly line: PlannedLine }
+  | { readonly do: 'write'; readonly to: string; readonly text: string }
+  /** Where a folder goes to one that is there, the two are put together. */
+  | { readonly do: 'move'; readonly entry: 'folder' | 'file'; readonly from: string; readonly to: string }
+  /** Kept with the batch. What refers to it leads to `instead` from then on. */
+  | { readonly do: 'set-aside'; readonly from: string; readonly instead?: string | undefined }
+  /** A reference of a document, as it is written, leads to a file of the project. */
+  | { readonly do: 'point'; readonly document: string; readonly target: string; readonly to: string };
+
+export interface Option {
+  /** Names it among the others of its finding; the same for findings that are alike. */
+  readonly key: string;
+  readonly way: Way;
+  readonly confidence: Confidence;
+  /** Where what it is about comes to be; `null` where it goes, or stays. */
+  readonly to: string | null;
+  /** What tells it from others of the same way: a code, a number, a file. */
+  readonly value: string | null;
+  readonly acts: readonly Act[];
+}
+
+/** A finding as it was stored: of older ones the parameters may be others than their rule declares. */
+export interface ToRepair {
+  readonly id: string;
+  readonly rule: RuleCode;
+  readonly weight: string;
+  readonly path: string;
+  readonly params: Params;
+  readonly suggestion: { readonly name: string; readonly confidence: Confidence } | null;
+  readonly related: readonly string[];
+}
+
+/** What lies in the project now. */
+export interface ProjectView {
+  /** `null` where there is no such folder, or it cannot be read. */
+  readonly list: (folder: string) => FolderListing | null;
+  /** Every file of this name in the project. */
+  readonly find: (name: string) => readonly string[];
+  /** References of a document, as they are written; none where it has no form that is read. */
+  readonly targets: (path: string) => readonly string[];
+}
+
+/** One finding, with what is known of its place. */
+export interface RepairCase {
+  readonly rules: ProjectRules;
+  readonly view: ProjectView;
+  /** Whole paths of the project's root, as each system has it. */
+  readonly roots: readonly string[];
+  readonly finding: ToRepair;
+  /** The folder it lies in; `null` where that is gone. */
+  readonly listing: FolderListing | null;
+  /** The planned folder it lies in, the one for older versions counted in; `null` where no rule knows it. */
+  readonly line: PlannedLine | null;
+  /** The file it is about; `null` for a folder, and for what is gone. */
+  readonly file: FileEntry | null;
+}
+
+export const textOf = ({ params }: ToRepair, name: string): string => {
+  const value = params[name];
+  return typeof value === 'string' ? value : '';
+};
+export const textsOf = ({ params }: ToRepair, name: string): readonly string[] => {
+  const value = params[name];
+  return Array.isArray(value) ? value : [];
+};
+
+export const RANK: Readonly<Record<Confidence, number>> = { sure: 0, likely: 1, guess: 2 };
+
+/** Surest first; of equals as they came. */
+export const bestFirst = (options: readonly Option[]): Option[] => {
+  const seen = new Set<string>();
+  return [...options]
+    .sort((a, b) => RANK[a.confidence] - RANK[b.confidence])
+    .filter(({ key }) => !seen.has(key) && seen.add(key));
+};

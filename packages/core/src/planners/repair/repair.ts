@@ -1,0 +1,254 @@
+/**
+ * Findings → what puts them right, line by line, and the changes that do it.
+ *
+ * 1. Each finding is held against the disk as it is now: what is gone, or lately written, is left.
+ * 2. Its ways are found. A person's answer takes one of them; else the surest is taken where it is sure enough.
+ * 3. What was taken is laid out together; what is in each other's way stays.
+ * 4. Documents that refer to what moves are rewritten.
+ */
+import type { Change } from '../../change/change';
+import { stateOf } from '../../check/match';
+import { RULE_BY_CODE, type RuleCode } from '../../check/registry';
+import { type FileEntry, join, nameOf, parentOf } from '../../listing/entry';
+import type { Confidence } from '../../name/mend/suggest';
+import { nameFaults } from '../../portable/name';
+import type { ProjectRules } from '../../project/rules';
+import type { Coded } from '../../result';
+import type { PlannedLine } from '../../template/expansion';
+import {
+  type ByHand,
+  type DocumentFacts,
+  type DocumentText,
+  type RewrittenDocument,
+  rewriteDocuments,
+  type Unread,
+} from './documents';
+import { renamedItem } from './item';
+import { type Act, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
+import { optionsOf } from './options';
+import { type Clash, settleActs } from './settle';
+
+/** What a person said of one finding: a way by its key, or none; another name in place of the proposed one. */
+export interface Answer {
+  readonly key: string | null;
+  readonly name?: string | undefined;
+}
+
+export interface RepairGiven {
+  readonly rules: ProjectRules;
+  readonly findings: readonly ToRepair[];
+  readonly answers: Readonly<Record<string, Answer>>;
+  /** Ways of this confidence and better are taken without being asked for; `null` for none. */
+  readonly from: Confidence | null;
+  readonly view: ProjectView;
+  readonly documents: readonly DocumentFacts[];
+  readonly read: (path: string) => DocumentText | Unread;
+  /** Whole paths of the project's root, as each system has it. */
+  readonly roots: readonly string[];
+}
+
+export const REPAIR_STATES = [
+  /** A way was taken, and nothing is in its way. */
+  'ready',
+  /** There are ways, and none was taken. */
+  'ask',
+  /** A person said that it stays. */
+  'left',
+  /** Nothing that a program can do. */
+  'by-hand',
+  /** What was taken is in the way of something, or has a name that cannot be. */
+  'clash',
+  /** Not there any more. */
+  'gone',
+  /** Written a moment ago, or open in a program: it waits until it is quiet. */
+  'held',
+  /** On another volume: not put right from here. */
+  'elsewhere',
+] as const;
+export type RepairState = (typeof REPAIR_STATES)[number];
+
+export interface RepairLine {
+  /** The finding's. */
+  readonly id: string;
+  readonly rule: RuleCode;
+  readonly weight: string;
+  readonly path: string;
+  readonly entry: 'folder' | 'file';
+  readonly state: RepairState;
+  readonly options: readonly Omit<Option, 'acts'>[];
+  readonly chosen: string | null;
+  /** Where it comes to be; `null` where it goes, stays, or is not put right. */
+  readonly after: string | null;
+  readonly clash: Clash | null;
+  /** Why the name that was given cannot be. */
+  readonly fault: Coded | null;
+  /** Entries that change for it: frames, side files, what is put together. */
+  readonly count: number;
+  readonly bytes: number;
+  readonly family: string | null;
+}
+
+export interface Repair {
+  readonly lines: readonly RepairLine[];
+  readonly changes: readonly Change[];
+  readonly documents: readonly RewrittenDocument[];
+  readonly byHand: readonly ByHand[];
+}
+
+export function repair(given: RepairGiven): Repair {
+  const judged = given.findings.map((finding) => judge(given, finding));
+  const taken = judged.flatMap(({ finding, option, fault }) =>
+    option === null || fault !== null ? [] : [{ id: finding.id, acts: option.acts }],
+  );
+  const settled = settleActs(given.rules, given.view, taken);
+  const { changes, documents, byHand } = rewriteDocuments({ ...given, ...settled });
+  const sums = sumsOf(changes);
+  const lines = judged.map((j) => lineOf(given, j, settled.clashes.get(j.finding.id) ?? null, sums.get(j.finding.id)));
+  return { lines, changes, documents, byHand };
+}
+
+interface Judged {
+  readonly finding: ToRepair;
+  readonly entry: 'folder' | 'file';
+  readonly file: FileEntry | null;
+  /** Why nothing is taken, whatever its ways are; `null` where that is open. */
+  readonly state: RepairState | null;
+  readonly options: readonly Option[];
+  readonly option: Option | null;
+  readonly fault: Coded | null;
+}
+
+function judge(given: RepairGiven, finding: ToRepair): Judged {
+  const c = caseOf(given, finding);
+  const entry = entryOf(c);
+  const base = { finding, entry, file: c.file, options: [], option: null, fault: null };
+  const isMade = RULE_BY_CODE.get(finding.rule)?.remedy.act === 'make' && finding.rule !== 'licence-missing';
+  const isAccepted = RULE_BY_CODE.get(finding.rule)?.remedy.act === 'accept';
+  if (isElsewhere(given.rules, finding.path)) return { ...base, state: 'elsewhere' };
+  if (!isMade && !isAccepted && !isThere(c)) return { ...base, state: 'gone' };
+  const options = optionsOf(c);
+  if (options.length === 0) return { ...base, state: 'by-hand' };
+  const answer = given.answers[finding.id];
+  if (answer !== undefined && answer.key === null) return { ...base, options, state: 'left' };
+  const isQuiet = answer !== undefined || !isAtWork(c);
+  if (!isQuiet) return { ...base, options, state: 'held' };
+  const option =
+    answer === undefined ? surest(options, given.from) : (options.find((o) => o.key === answer.key) ?? null);
+  if (option === null || answer?.name === undefined)
+    return { ...base, options, option, state: option === null ? 'ask' : null };
+  const fault = faultOfName(given.rules, answer.name);
+  return {
+    ...base,
+    options,
+    option: fault === null ? calledOtherwise(option, answer.name) : option,
+    fault,
+    state: null,
+  };
+}
+
+function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): RepairCase {
+  const folder = parentOf(finding.path);
+  const listing = view.list(folder);
+  const state = stateOf(rules, folder);
+  const file = listing?.files.find((f) => f.name === nameOf(finding.path)) ?? null;
+  return { rules, view, roots, finding, listing, file, line: state.kind === 'planned' ? state.line : null };
+}
+
+const entryOf = ({ finding, listing, file }: RepairCase): 'folder' | 'file' => {
+  if (file !== null) return 'file';
+  if (listing?.folders.includes(nameOf(finding.path))) return 'folder';
+  return RULE_BY_CODE.get(finding.rule)?.about ?? 'file';
+};
+
+const isThere = ({ finding, listing, file }: RepairCase): boolean =>
+  file !== null || listing?.folders.includes(nameOf(finding.path)) === true;
+
+function isElsewhere(rules: ProjectRules, path: string): boolean {
+  for (let at = path; at !== ''; at = parentOf(at)) {
+    const line: PlannedLine | undefined = rules.planned(at);
+    if (line !== undefined) return line.elsewhere !== undefined;
+  }
+  return false;
+}
+
+/** Somebody is at it: it was written a moment ago, or a program keeps its lock beside it. */
+function isAtWork({ rules, file, listing, finding }: RepairCase): boolean {
+  if (file === null) return false;
+  if (rules.isSettling(file.modified)) return true;
+  const name = nameOf(finding.path);
+  const locks = new Set([
+    `.~lock.${name}#`,
+    `~$${name}`,
+    `~$${name.slice(2)}`,
+    `${name}.lock`,
+    `.${name}.lck`,
+    `.#${name}`,
+  ]);
+  return listing?.files.some((f) => f.name !== name && locks.has(f.name)) === true;
+}
+
+function surest(options: readonly Option[], from: Confidence | null): Option | null {
+  const [first, second] = options;
+  if (first === undefined || from === null || first.acts.length === 0) return null;
+  if (RANK[first.confidence] > RANK[from]) return null;
+  // Two that are as sure as each other are a choice.
+  return second !== undefined && second.confidence === first.confidence && first.confidence !== 'sure' ? null : first;
+}
+
+function faultOfName(rules: ProjectRules, name: string): Coded | null {
+  const fault = nameFaults(name, rules.profiles).find((f) => f.weight === 'refused');
+  return fault === undefined ? null : { code: fault.code, params: fault.params };
+}
+
+/** The same way, under a name of a person's own: of a sequence every frame follows. */
+function calledOtherwise(option: Option, name: string): Option {
+  if (option.to === null) return option;
+  const moves = option.acts.filter((act) => act.do === 'move' && parentOf(act.to) === parentOf(option.to ?? ''));
+  const names = moves.map((act) => (act.do === 'move' ? nameOf(act.from) : ''));
+  const pairs = new Map(renamedItem(names, name) ?? []);
+  const acts = option.acts.map((act): Act => {
+    if (act.do === 'write') return { ...act, to: join(parentOf(act.to), name) };
+    const other = act.do === 'move' && moves.includes(act) ? pairs.get(nameOf(act.from)) : undefined;
+    return act.do === 'move' && other !== undefined ? { ...act, to: join(parentOf(act.to), other) } : act;
+  });
+  return { ...option, acts, to: join(parentOf(option.to), name) };
+}
+
+interface Sum {
+  readonly count: number;
+  readonly bytes: number;
+}
+
+function sumsOf(changes: readonly Change[]): ReadonlyMap<string, Sum> {
+  const out = new Map<string, { count: number; bytes: number }>();
+  for (const { subject, expects } of changes) {
+    if (subject.kind !== 'finding') continue;
+    const sum = out.get(subject.finding) ?? { count: 0, bytes: 0 };
+    out.set(subject.finding, sum);
+    sum.count++;
+    sum.bytes += expects?.size ?? 0;
+  }
+  return out;
+}
+
+function lineOf({ rules }: RepairGiven, judged: Judged, clash: Clash | null, sum: Sum | undefined): RepairLine {
+  const { finding, entry, file, state, options, option, fault } = judged;
+  const { id, rule, weight, path } = finding;
+  const isTaken = option !== null && state === null;
+  return {
+    id,
+    rule,
+    weight,
+    path,
+    entry,
+    state: state ?? (clash !== null || fault !== null ? 'clash' : 'ready'),
+    options: options.map(({ acts: _acts, ...shown }) => shown),
+    chosen: isTaken ? option.key : null,
+    after: isTaken ? option.to : null,
+    clash,
+    fault,
+    count: sum?.count ?? 0,
+    bytes: sum?.bytes ?? file?.size ?? 0,
+    family: entry === 'file' ? rules.familyOf(nameOf(path)) : null,
+  };
+}

@@ -1,0 +1,169 @@
+/**
+ * Damages put right: what is sure is gone at the next check, nothing else is touched, nothing new is found. The corpus
+ * says which of them a person would put right without asking.
+ */
+import { describe, expect, test } from '@jest/globals';
+import { damaged, drawDamages } from '../../../corpus/damaged-disk';
+import { DISK_DAMAGES } from '../../../corpus/disk-damages';
+import { FIXABLE } from '../../../corpus/fixable';
+import { checkDisk, file, goodDisk, rules } from '../../../corpus/good-disk';
+import { applied, planRepair, putRight } from '../../../corpus/repaired-disk';
+
+const { rules: of } = rules();
+
+describe('put right by what is sure', () => {
+  test.each(DISK_DAMAGES.map((d) => [d.kind, d] as const))('%s', async (_kind, damage) => {
+    for (let seed = 1; seed <= 3; seed++) {
+      const { disk } = damaged(of, [damage], seed);
+      expect(await putRight(of, disk)).toMatchObject({ stayed: [], made: [], needless: [], isRefused: false });
+    }
+  });
+
+  test('most of what a person would put right without asking', async () => {
+    const kinds = DISK_DAMAGES.filter((d) => FIXABLE.has(d.kind));
+    expect(kinds).toHaveLength(FIXABLE.size);
+    let fixed = 0;
+    for (const damage of kinds) {
+      const { sure, findings, stayed } = await putRight(of, damaged(of, [damage], 5).disk);
+      if (sure === findings && stayed.length === 0) fixed++;
+    }
+    expect(fixed / kinds.length).toBeGreaterThanOrEqual(0.6);
+  });
+
+  test('twenty at once', async () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const { disk } = damaged(of, drawDamages(20, seed), seed);
+      const outcome = await putRight(of, disk);
+      expect(outcome).toMatchObject({ stayed: [], needless: [], isRefused: false });
+      // A gap that was there is told of the last of its chain, which has come home.
+      expect(outcome.made.filter((m) => !m.startsWith('version-gap'))).toEqual([]);
+    }
+  });
+
+  test('what was put right has nothing left to be put right by the same plan', async () => {
+    const { disk } = damaged(of, drawDamages(20, 3), 3);
+    const plan = planRepair({ rules: of, disk, findings: checkDisk(of, disk) });
+    const after = await applied(disk, plan.changes);
+    if (after === null) throw new Error('refused');
+    const again = planRepair({ rules: of, disk: after, findings: checkDisk(of, disk) });
+    const done = new Set(plan.lines.filter((l) => l.state === 'ready').map((l) => l.id));
+    for (const line of again.lines)
+      if (done.has(line.id)) expect([line.path, line.state]).not.toEqual([line.path, 'ready']);
+  });
+});
+
+const planFor = (change: (disk: ReturnType<typeof goodDisk>) => void, given: object = {}) => {
+  const disk = goodDisk(of);
+  change(disk);
+  const findings = checkDisk(of, disk);
+  return { disk, findings, plan: planRepair({ rules: of, disk, findings, ...given }) };
+};
+
+describe('choices', () => {
+  const foreign = '50_sound/music/26009_MUS_v04.wav';
+
+  test('a foreign number is a person’s to decide', () => {
+    const { plan } = planFor((disk) => disk.set(foreign, file()));
+    const line = plan.lines.find((l) => l.path === foreign);
+    expect(line).toMatchObject({ state: 'ask', chosen: null });
+    expect(line?.options.map((o) => [o.way, o.to])).toEqual([['take-number', '50_sound/music/26011_MUS_v04.wav']]);
+  });
+
+  test('an answer is taken, and one can be given that it stays', () => {
+    const { plan, findings, disk } = planFor((d) => d.set(foreign, file()));
+    const id = plan.lines.find((l) => l.path === foreign)?.id ?? '';
+    const key = plan.lines.find((l) => l.path === foreign)?.options[0]?.key ?? '';
+    const take = planRepair({ rules: of, disk, findings, answers: { [id]: { key } } });
+    expect(take.lines.find((l) => l.id === id)).toMatchObject({
+      state: 'ready',
+      after: '50_sound/music/26011_MUS_v04.wav',
+    });
+    const leave = planRepair({ rules: of, disk, findings, answers: { [id]: { key: null } } });
+    expect(leave.lines.find((l) => l.id === id)?.state).toBe('left');
+    expect(leave.changes).toEqual([]);
+  });
+
+  test('a name of a person’s own: every frame follows, and one no system takes is refused', () => {
+    const at = '40_motion/portico/s01/renders';
+    const { plan, findings, disk } = planFor((d) => {
+      for (const n of [1, 2, 3]) d.set(`${at}/26011_portico_s01_light_v001.${n}.exr`, file());
+    });
+    const line = plan.lines.find((l) => l.rule === 'sequence-padding');
+    const answer = (name: string) => ({ [line?.id ?? '']: { key: line?.options[0]?.key ?? '', name } });
+    const named = planRepair({ rules: of, disk, findings, answers: answer('26011_portico_s01_light_v002.0001.exr') });
+    expect(named.changes.map((c) => c.after?.path)).toEqual(
+      [1, 2, 3].map((n) => `${at}/26011_portico_s01_light_v002.000${n}.exr`),
+    );
+    const refused = planRepair({ rules: of, disk, findings, answers: answer('con.exr') });
+    expect(refused.lines.find((l) => l.id === line?.id)).toMatchObject({
+      state: 'clash',
+      fault: { code: 'name-reserved' },
+    });
+    expect(refused.changes).toEqual([]);
+  });
+});
+
+describe('in each other’s way', () => {
+  test('two that want one name both stay, and say so', () => {
+    const { plan } = planFor((disk) => {
+      disk.set('50_sound/music/26011_MUS_v4.wav', file());
+      disk.set('50_sound/music/26011_MUS_V04.wav', file());
+    });
+    const lines = plan.lines.filter((l) => l.rule === 'version-style');
+    expect(lines.map((l) => l.state)).toEqual(['clash', 'clash']);
+    expect(lines.map((l) => l.clash?.other)).toEqual([lines[1]?.id, lines[0]?.id]);
+    expect(plan.changes).toEqual([]);
+  });
+
+  test('a name that somebody has already stays with them', () => {
+    const { plan } = planFor((disk) => disk.set('50_sound/music/26011_MUS_v3.wav', file()));
+    expect(plan.lines.find((l) => l.rule === 'version-style')).toMatchObject({
+      state: 'clash',
+      clash: { at: '50_sound/music/26011_MUS_v03.wav', other: null },
+    });
+  });
+});
+
+describe('what travels together', () => {
+  const working = '40_motion/portico/s01/working';
+
+  test('side files go with their document, and versions that it supersedes make way', () => {
+    const { plan } = planFor((disk) => {
+      disk.set(`${working}/26011_portico_s01_anim_BO_V004.usda`, file());
+      disk.set(`${working}/26011_portico_s01_anim_BO_V004.mtl`, file());
+    });
+    expect(plan.changes.map((c) => [c.before?.path, c.after?.path]).sort()).toEqual(
+      [
+        [`${working}/26011_portico_s01_anim_BO_V004.usda`, `${working}/26011_portico_s01_anim_BO_v004.usda`],
+        [`${working}/26011_portico_s01_anim_BO_V004.mtl`, `${working}/26011_portico_s01_anim_BO_v004.mtl`],
+        [`${working}/26011_portico_s01_anim_BO_v003.usda`, `${working}/older/26011_portico_s01_anim_BO_v003.usda`],
+      ].sort(),
+    );
+  });
+
+  test('documents that refer to it are rewritten, and whole folders take their references along', async () => {
+    const sound = '50_sound/music/26011_MUS_V04.wav';
+    const text = `#usda 1.0\n(a = @../../../../${sound}@, b = @../../../../30_design/x.usda@)`;
+    const { plan, disk } = planFor((d) => {
+      d.set(sound, file());
+      d.set(`${working}/26011_portico_s01_anim_BO_v003.usda`, file(1000, text));
+    });
+    expect(plan.documents).toEqual([
+      {
+        path: `${working}/26011_portico_s01_anim_BO_v003.usda`,
+        after: `${working}/26011_portico_s01_anim_BO_v003.usda`,
+        changes: [{ from: `../../../../${sound}`, to: '../../../../50_sound/music/26011_MUS_v04.wav' }],
+      },
+    ]);
+    const after = await applied(disk, plan.changes);
+    expect(after?.get(`${working}/26011_portico_s01_anim_BO_v003.usda`)?.content).toBe(text.replace('_V04', '_v04'));
+  });
+
+  test('a file that is open in a program waits', () => {
+    const { plan } = planFor((disk) => {
+      disk.set('50_sound/music/26011_MUS_V04.wav', file());
+      disk.set('50_sound/music/.~lock.26011_MUS_V04.wav#', file());
+    });
+    expect(plan.lines.find((l) => l.rule === 'version-style')?.state).toBe('held');
+  });
+});

@@ -1,0 +1,157 @@
+/** The task that plans how findings are put right, by what lies on the disk now. */
+import { createHash } from 'node:crypto';
+import { type Change, type OrderFault, orderChanges } from '@nesting/core/change';
+import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
+import type { Confidence } from '@nesting/core/name';
+import {
+  type Answer,
+  type ByHand,
+  type DocumentFacts,
+  type DocumentText,
+  type ProjectView,
+  type RepairLine,
+  type RepairState,
+  type RewrittenDocument,
+  repair,
+  type ToRepair,
+  type Unread,
+} from '@nesting/core/planners';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { distinctTargets, isReadAsText, refFormatOf } from '@nesting/core/references';
+import { readPlain } from '../roots/plain-file';
+import { inTree, type Mount, type Tree } from '../roots/tree';
+import { listFolder } from '../walk';
+import type { OfWhere } from './looks';
+
+export interface RepairTask extends OfWhere {
+  readonly mounts: readonly Mount[];
+  readonly rules: CheckInput;
+  readonly findings: readonly ToRepair[];
+  readonly answers: Readonly<Record<string, Answer>>;
+  readonly from: Confidence | null;
+  /** Whole paths of the project's root, as each system has it. */
+  readonly roots: readonly string[];
+  /** Documents with what they refer to, as the last check read them; `null` where every document is to be read. */
+  readonly documents: readonly DocumentFacts[] | null;
+  /** Lines that are handed back; the counts say the rest. */
+  readonly mostLines: number;
+  readonly withChanges: boolean;
+}
+
+export interface PlannedRepair {
+  readonly lines: readonly RepairLine[];
+  readonly all: number;
+  readonly counts: Readonly<Partial<Record<RepairState, number>>>;
+  readonly documents: readonly RewrittenDocument[];
+  readonly byHand: readonly ByHand[];
+  readonly orderFaults: readonly OrderFault[];
+  /** Entries that change, and bytes of the files among them. */
+  readonly entries: number;
+  readonly bytes: number;
+  /** Stands for all changes: another one, another plan. */
+  readonly fingerprint: string;
+  /** Empty where they were not wanted. */
+  readonly changes: readonly Change[];
+}
+
+/** Documents and references of a kind that are told. */
+const MOST_TOLD = 500;
+const MOST_FAULTS = 20;
+
+export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
+  inTree(task.where, task.mounts, (tree) => planIn(tree, task));
+
+function planIn(tree: Tree, task: RepairTask): PlannedRepair {
+  const looking = new Looking(tree);
+  const { lines, changes, documents, byHand } = repair({
+    rules: new ProjectRules(task.rules),
+    findings: task.findings,
+    answers: task.answers,
+    from: task.from,
+    view: looking,
+    documents: task.documents ?? looking.documents(),
+    read: looking.read,
+    roots: task.roots,
+  });
+  const counts: Partial<Record<RepairState, number>> = {};
+  for (const { state } of lines) counts[state] = (counts[state] ?? 0) + 1;
+  return {
+    lines: lines.slice(0, task.mostLines),
+    all: lines.length,
+    counts,
+    documents: documents.slice(0, MOST_TOLD),
+    byHand: byHand.slice(0, MOST_TOLD),
+    orderFaults: orderChanges(changes).faults.slice(0, MOST_FAULTS),
+    entries: changes.length,
+    bytes: changes.reduce((sum, { expects }) => sum + (expects?.size ?? 0), 0),
+    fingerprint: createHash('sha256').update(JSON.stringify(changes)).digest('hex'),
+    changes: task.withChanges ? changes : [],
+  };
+}
+
+/** A project's folder as a plan looks at it: each folder is listed once, and all of them only where a file is looked for. */
+class Looking implements ProjectView {
+  private readonly listings = new Map<string, FolderListing | null>();
+  private paths: ReadonlyMap<string, readonly string[]> | null = null;
+
+  constructor(private readonly tree: Tree) {}
+
+  readonly list = (folder: string): FolderListing | null => {
+    const known = this.listings.get(folder);
+    if (known !== undefined) return known;
+    const listing = listFolder(this.tree, folder, () => undefined);
+    this.listings.set(folder, listing);
+    return listing;
+  };
+
+  readonly find = (name: string): readonly string[] => {
+    this.paths ??= this.byName();
+    return this.paths.get(name) ?? [];
+  };
+
+  readonly targets = (path: string): readonly string[] => {
+    const format = refFormatOf(nameOf(path));
+    const found = format === null ? 'unreadable' : this.read(path);
+    return format === null || typeof found === 'string' ? [] : distinctTargets(format.find(found.text));
+  };
+
+  readonly read = (path: string): DocumentText | Unread => {
+    const file = this.list(parentOf(path))?.files.find((f) => f.name === nameOf(path));
+    if (file === undefined) return 'unreadable';
+    if (!isReadAsText(file.size)) return 'too-large';
+    try {
+      const bytes = readPlain(this.tree.rootOf(path), path, file.size);
+      const expects = { size: file.size, modified: file.modified };
+      return { text: new TextDecoder('utf-8', { fatal: true, ignoreBOM: true }).decode(bytes), expects };
+    } catch (error) {
+      return error instanceof TypeError ? 'not-utf-8' : 'unreadable';
+    }
+  };
+
+  /** Every document of an open format, read anew. */
+  documents(): readonly DocumentFacts[] {
+    return [...this.everyFile()].flatMap((path): DocumentFacts[] => {
+      const targets = this.targets(path);
+      return targets.length === 0 ? [] : [{ path, targets }];
+    });
+  }
+
+  private byName(): ReadonlyMap<string, readonly string[]> {
+    const out = new Map<string, string[]>();
+    for (const path of this.everyFile()) {
+      const known = out.get(nameOf(path));
+      if (known === undefined) out.set(nameOf(path), [path]);
+      else known.push(path);
+    }
+    return out;
+  }
+
+  private *everyFile(): Generator<string> {
+    const queue = [''];
+    for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
+      const listing = this.list(path);
+      for (const { name } of listing?.files ?? []) yield join(path, name);
+      for (const name of listing?.folders ?? []) queue.push(join(path, name));
+    }
+  }
+}

@@ -1,0 +1,122 @@
+/**
+ * Findings of a project are put right: planned on what lies on the disk now, looked at, and planned again by the batch
+ * that carries it out.
+ */
+import { type Me, MOST_REPAIRED, type PlanForm, type RepairAsked, type RepairPlan } from '@nesting/contract';
+import { type Content, isNew } from '@nesting/core/change';
+import type { DocumentFacts } from '@nesting/core/planners';
+import { base64 } from '@nesting/core/text';
+import { placeWords, wordsFor } from '@nesting/core/words';
+import type { FileFacts, PlannedRepair, Where } from '@nesting/disk';
+import { readMemory } from '../../db/queries/checks/checks';
+import { findingsToRepair } from '../../db/queries/checks/findings';
+import { readRegisters } from '../../db/queries/house/registers';
+import { readProject, readShape } from '../../db/queries/projects/projects';
+import { readStarters } from '../../db/queries/rules/templates';
+import { untilAskerLeaves } from '../../request-context';
+import type { Asker, Prepared, Project } from '../batches/prepared';
+import { compileRules, unpacked } from '../checks/check-project';
+import { Refused, type World } from '../world';
+import { contentBytes, contentsOf } from './contents';
+import { liveFolder, printedPlan } from './reshape-project';
+
+/** Lines a plan shows. */
+const MOST_LINES = 5000;
+
+interface Planned {
+  readonly project: Project;
+  readonly where: Where;
+  /** By which it was planned, milliseconds since 1970. */
+  readonly now: number;
+  readonly plan: PlannedRepair;
+}
+
+async function plan(world: World, me: Asker, id: string, asked: RepairAsked, withChanges: boolean): Promise<Planned> {
+  const project = await readProject(world.db, id);
+  if (project === null) throw new Refused('no-project');
+  const where = await liveFolder(world, project);
+  const { mounts, input, roots } = await compileRules(world, id);
+  // What is lately written is judged by one clock, when it is looked at and when it is done.
+  const now = asked.now ?? input.now ?? 0;
+  const findings = await findingsToRepair(world.db, id, { ...asked, most: MOST_REPAIRED });
+  if (me.role === 'artist') requireOwn(project, me.initials, findings);
+  const task = {
+    where,
+    mounts,
+    rules: { ...input, now },
+    findings,
+    answers: asked.answers,
+    from: asked.from,
+    roots,
+    documents: await documentsOf(world, id),
+    mostLines: MOST_LINES,
+    withChanges,
+  };
+  return { project, where, now, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
+}
+
+/** What the last check read out of documents; `null` where nothing was kept. */
+async function documentsOf(world: World, project: string): Promise<readonly DocumentFacts[] | null> {
+  const memory = await readMemory(world.db, project);
+  const facts = memory === null ? null : await unpacked<readonly FileFacts[]>(memory.looked);
+  if (facts === null) return null;
+  return facts.flatMap(({ path, targets }) =>
+    targets === undefined || targets.length === 0 ? [] : [{ path, targets }],
+  );
+}
+
+/** Artists put right what carries their initials or was given to them, where the template lets them. */
+function requireOwn(
+  { body, number }: Project,
+  initials: string,
+  findings: readonly { readonly to: string | null }[],
+): void {
+  const isTheirs = findings.every(({ to }) => to === initials);
+  if (body.checks?.artistsMayRepair !== true || !isTheirs) throw new Refused('not-yours-to-repair', { number });
+}
+
+export async function planRepair(world: World, me: Me, id: string, asked: RepairAsked): Promise<RepairPlan> {
+  const { plan: planned, now } = await plan(world, me, id, asked, false);
+  const { lines, all, counts, documents, byHand, entries, bytes, fingerprint, orderFaults } = planned;
+  const refused = orderFaults.map(({ at, code }) => `${placeWords(at)}: ${wordsFor(code, {})}`);
+  return { lines, all, counts, documents, byHand, entries, bytes, fingerprint, now, refused };
+}
+
+/** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
+export async function prepareRepair(
+  world: World,
+  me: Asker,
+  id: string,
+  { asked, fingerprint }: { readonly asked: RepairAsked; readonly fingerprint: string },
+): Promise<Prepared> {
+  const { project, where, plan: planned } = await plan(world, me, id, asked, true);
+  const [fault] = planned.orderFaults;
+  if (fault !== undefined)
+    throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
+  if (planned.fingerprint !== fingerprint) throw new Refused('disk-changed');
+  if (planned.changes.length === 0) throw new Refused('nothing-to-repair');
+  const shape = await readShape(world.db, id);
+  if (shape === null) throw new Refused('no-project');
+  const contents = contentsOf(planned.changes, await bytesFor(world, project));
+  return { project, where, what: 'repair', from: shape, to: shape, changes: planned.changes, contents };
+}
+
+async function bytesFor(world: World, project: Project) {
+  const starters = await readStarters(world.db, project.template.id, project.template.edition);
+  const registers = await readRegisters(world.db);
+  const filling = { values: project.values, fields: project.body.fields, registers };
+  return (content: Parameters<typeof contentBytes>[0]) => contentBytes(content, starters, filling);
+}
+
+export async function printRepair(
+  world: World,
+  me: Me,
+  id: string,
+  asked: RepairAsked,
+  as: PlanForm,
+): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
+  const { project, plan: planned } = await plan(world, me, id, asked, true);
+  const bytesOf = await bytesFor(world, project);
+  const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
+  return printedPlan(`${project.number}-put-right`, as, { shown: planned.changes, all: planned.changes, base64Of });
+}
