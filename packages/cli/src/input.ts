@@ -30,6 +30,9 @@ export interface Options {
   readonly listing: string | undefined;
   readonly set: readonly string[];
   readonly dryRun: boolean;
+  /** Rules, with commas between them. */
+  readonly only: string | undefined;
+  readonly confidence: string | undefined;
   /** A check that looks into no file. */
   readonly namesOnly: boolean;
 }
@@ -50,6 +53,8 @@ export function optionsOf(args: readonly string[]): Options {
         set: { type: 'string', multiple: true },
         'dry-run': { type: 'boolean' },
         'names-only': { type: 'boolean' },
+        only: { type: 'string' },
+        confidence: { type: 'string' },
       },
     });
     return {
@@ -62,6 +67,8 @@ export function optionsOf(args: readonly string[]): Options {
       listing: v.listing,
       set: v.set ?? [],
       dryRun: v['dry-run'] ?? false,
+      only: v.only,
+      confidence: v.confidence,
       namesOnly: v['names-only'] ?? false,
     };
   } catch (error) {

@@ -6,6 +6,7 @@ import { learn } from './commands/learn';
 import { name } from './commands/name';
 import { prove } from './commands/prove';
 import { read } from './commands/read';
+import { repair } from './commands/repair';
 import { undo } from './commands/undo';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
@@ -18,6 +19,7 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   expand,
   create,
   check,
+  repair,
   undo,
 };
 
@@ -33,6 +35,9 @@ const HELP = `nesting COMMAND …
   check [TEMPLATE] DIR            compare a project with its rules  [--names-only]
   check TEMPLATE --listing FILE   compare a listing
          [--as text|json|csv|sarif]
+  repair [TEMPLATE] DIR           put findings right: what is sure  [--dry-run]
+         [--only RULE,…] [--confidence sure|likely]
+         [--as text|json|csv|sh|powershell]
   undo DIR [BATCH]                list batches, or take one back  [--dry-run]
 
 RULE is a convention file, or -p PATTERN. Every command takes

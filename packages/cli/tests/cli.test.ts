@@ -7,7 +7,10 @@ import {
   readdirSync,
   readFileSync,
   renameSync,
+  rmdirSync,
   rmSync,
+  statSync,
+  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -430,5 +433,94 @@ describe('undo', () => {
     expect(nesting(['undo', root]).out).toContain('open');
     expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: 'took batch b1 back\n' });
     expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt', 'f']);
+  });
+});
+
+describe('repair', () => {
+  const old = Date.UTC(2026, 2, 6) / 1000;
+
+  /** A project with a week's mess in it, nothing of it written a moment ago. */
+  function messy(name: string): string {
+    const parent = path.join(dir, name);
+    mkdirSync(parent);
+    expect(nesting(['create', TEMPLATE, '--into', parent, ...shared()]).status).toBe(0);
+    const root = path.join(parent, '26014_QHT_harbour-lights');
+    const put = (at: string, text: string) => {
+      writeFileSync(path.join(root, at), text);
+      utimesSync(path.join(root, at), old, old);
+    };
+    const working = '40_motion/west-front/s01/working';
+    put(
+      `${working}/26014_west-front_s01_anim_BO_V004.usda`,
+      '#usda 1.0\n(a = @../../../../50_sound/music/26014_MUS_V01.wav@) # é\n',
+    );
+    put('50_sound/music/26014_MUS_V01.wav', 'music');
+    put("20_survey/it's mine.DS", 'x');
+    put('.DS_Store', 'left behind');
+    put('10_paperwork/quotes/2026-02-11:quote_harbour-lights.pdf', 'pdf');
+    renameSync(path.join(root, '30_design'), path.join(root, '30 desing'));
+    rmdirSync(path.join(root, '20_survey/measurements'));
+    return root;
+  }
+
+  const treeOf = (root: string): string[] =>
+    readdirSync(root, { recursive: true, encoding: 'utf8' })
+      .filter((at) => !at.startsWith('.nesting'))
+      .map((at) => {
+        const entry = statSync(path.join(root, at));
+        return entry.isDirectory() ? `${at}/` : `${at} ${entry.size} ${readFileSync(path.join(root, at), 'utf8')}`;
+      })
+      .sort();
+  const timesOf = (root: string): string[] =>
+    treeOf(root).map((line) => {
+      const at = line.replace(/ \d+ [\s\S]*$/, '');
+      return at.endsWith('/') ? at : `${at} ${statSync(path.join(root, at)).mtimeMs}`;
+    });
+
+  test('what is sure is done, the rest is said; it is undone to the same bytes and times', () => {
+    const root = messy('repair one');
+    const [tree, times] = [treeOf(root), timesOf(root)];
+    const dry = nesting(['repair', root, '--dry-run']);
+    expect(dry.status).toBe(1);
+    expect(dry.out).toContain('move 30 desing → 30_design');
+    expect(treeOf(root)).toEqual(tree);
+    const done = nesting(['repair', root, '--json']);
+    expect(done.status).toBe(1);
+    const { batch, right, stay } = JSON.parse(done.out) as { batch: string; right: number; stay: number };
+    expect(right).toBeGreaterThanOrEqual(6);
+    expect(done.err.split('\n').filter((l) => l.startsWith('stays: '))).toHaveLength(stay);
+    const working = readFileSync(
+      path.join(root, '40_motion/west-front/s01/working/26014_west-front_s01_anim_BO_v004.usda'),
+      'utf8',
+    );
+    expect(working).toContain('@../../../../50_sound/music/26014_MUS_v01.wav@');
+    expect(existsSync(path.join(root, '.DS_Store'))).toBe(false);
+    expect(nesting(['repair', root, '--dry-run']).out).toBe('');
+    expect(nesting(['undo', root, batch]).status).toBe(0);
+    expect(treeOf(root)).toEqual(tree);
+    expect(timesOf(root)).toEqual(times);
+  });
+
+  test('the script, run, gives the same tree', () => {
+    const [root, other] = [messy('repair two'), messy('repair three')];
+    const script = nesting(['repair', other, '--as', 'sh']);
+    expect(script.status).toBe(1);
+    const run = spawnSync('sh', [], { cwd: other, input: script.out, encoding: 'utf8' });
+    expect([run.status, run.stderr]).toEqual([0, '']);
+    nesting(['repair', root]);
+    expect(treeOf(other)).toEqual(treeOf(root));
+  });
+
+  test('one rule alone, likely too, and what cannot be meant', () => {
+    const root = messy('repair four');
+    const only = nesting(['repair', root, '--dry-run', '--only', 'missing-folder', '--as', 'json']);
+    expect((JSON.parse(only.out) as { lines: { rule: string; to: string }[] }).lines).toMatchObject([
+      { rule: 'missing-folder', to: '20_survey/measurements' },
+    ]);
+    expect(nesting(['repair', root, '--only', 'no-such-rule']).status).toBe(2);
+    expect(nesting(['repair', root, '--confidence', 'guess']).status).toBe(2);
+    expect(nesting(['repair', root, '--as', 'xml']).status).toBe(2);
+    expect(nesting(['repair', path.join(dir, 'nowhere')]).status).toBe(2);
+    expect(nesting(['repair', root, '--confidence', 'likely', '--dry-run']).status).toBe(1);
   });
 });

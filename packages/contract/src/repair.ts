@@ -66,6 +66,7 @@ const line = record({
   chosen: z.string().nullable(),
   after: z.string().nullable(),
   clash: record({ at: z.string(), other: z.string().nullable() }).nullable(),
+  free: z.string().nullable(),
   fault: coded.nullable(),
   count: amount,
   bytes: amount,

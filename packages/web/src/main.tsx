@@ -37,6 +37,7 @@ const activityPage = () => import('./features/house/activity-page').then((m) => 
 const mePage = () => import('./features/access/me-page').then((m) => ({ default: m.MePage }));
 const welcomePage = () => import('./features/access/welcome-page').then((m) => ({ default: m.WelcomePage }));
 const reshapePage = () => import('./features/reshape/reshape-page').then((m) => ({ default: m.ReshapePage }));
+const repairPage = () => import('./features/repair/repair-page').then((m) => ({ default: m.RepairPage }));
 const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
 const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
 const adoptPage = () => import('./features/adopt/adopt-page').then((m) => ({ default: m.AdoptPage }));
@@ -114,6 +115,7 @@ const routes: RouteObject[] = [
       { path: 'projects', element: <ProjectsPage />, handle: { title: 'All projects' } },
       { path: 'projects/:id/sheet', ...later(sheetPrintPage) },
       { path: 'projects/:id/change', ...later(reshapePage) },
+      { path: 'projects/:id/repair', ...later(repairPage) },
       { path: 'projects/:id/batches', ...later(batchesPage) },
       { path: 'projects/:id/copies', ...later(copiesPage) },
       { path: 'projects/:id/here', ...later(herePage) },

@@ -12,4 +12,5 @@ export {
   told,
   toldWords,
 } from './refusals';
+export { byHandWords, REPAIR_STATE_REASONS, REPAIR_STATE_WORDS, WAY_NOTES, wayWords } from './repairs';
 export { type AnyFinding, findingWords, RULE_WORDS } from './rules';

@@ -23,7 +23,7 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
   'missing-folder': {
     title: 'Missing folders',
     reason: 'What belongs in it has no home, and lands somewhere else.',
-    cure: 'Make it, by “Change…” or by hand under just this name.',
+    cure: 'Make it, under just this name.',
     says: (p) => `The folder ${p.name} is missing.${p.purpose ? ` ${p.purpose}` : ''}`,
   },
   'misspelt-folder': {
@@ -47,7 +47,7 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
   'missing-starter': {
     title: 'Starter files that are gone',
     reason: 'Every project of this kind begins with it; somebody will look for it.',
-    cure: 'Make it anew, by “Change…”, or accept that this project does without.',
+    cure: 'Make it anew, or accept that this project does without.',
     says: (p) => `The starter file ${p.name} is not there any more.`,
   },
   'foreign-project': {

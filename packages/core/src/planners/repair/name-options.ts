@@ -189,7 +189,11 @@ export function nextVersions(c: RepairCase): Option[] {
 }
 
 /** The same name with the version after all of its chain, whoever saved them; `null` where it has none. */
-function versionAfter(conventions: readonly FolderConvention[], name: string, names: readonly string[]): string | null {
+export function versionAfter(
+  conventions: readonly FolderConvention[],
+  name: string,
+  names: readonly string[],
+): string | null {
   for (const by of conventions) {
     const reading = readName(by.strict, name, by.bound);
     if (reading?.version === undefined) continue;

@@ -23,7 +23,8 @@ import {
   rewriteDocuments,
   type Unread,
 } from './documents';
-import { renamedItem } from './item';
+import { freeName, renamedItem } from './item';
+import { versionAfter } from './name-options';
 import { type Act, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
 import { optionsOf } from './options';
 import { type Clash, settleActs } from './settle';
@@ -80,6 +81,8 @@ export interface RepairLine {
   /** Where it comes to be; `null` where it goes, stays, or is not put right. */
   readonly after: string | null;
   readonly clash: Clash | null;
+  /** A name that is free where what was taken is in the way of something. */
+  readonly free: string | null;
   /** Why the name that was given cannot be. */
   readonly fault: Coded | null;
   /** Entries that change for it: frames, side files, what is put together. */
@@ -231,7 +234,7 @@ function sumsOf(changes: readonly Change[]): ReadonlyMap<string, Sum> {
   return out;
 }
 
-function lineOf({ rules }: RepairGiven, judged: Judged, clash: Clash | null, sum: Sum | undefined): RepairLine {
+function lineOf(given: RepairGiven, judged: Judged, clash: Clash | null, sum: Sum | undefined): RepairLine {
   const { finding, entry, file, state, options, option, fault } = judged;
   const { id, rule, weight, path } = finding;
   const isTaken = option !== null && state === null;
@@ -246,9 +249,19 @@ function lineOf({ rules }: RepairGiven, judged: Judged, clash: Clash | null, sum
     chosen: isTaken ? option.key : null,
     after: isTaken ? option.to : null,
     clash,
+    free: clash === null ? null : freeAt(given, clash.at),
     fault,
     count: sum?.count ?? 0,
     bytes: sum?.bytes ?? file?.size ?? 0,
-    family: entry === 'file' ? rules.familyOf(nameOf(path)) : null,
+    family: entry === 'file' ? given.rules.familyOf(nameOf(path)) : null,
   };
+}
+
+/** The next version of its chain, else the name with a number behind it. */
+function freeAt({ rules, view }: RepairGiven, at: string): string {
+  const listing = view.list(parentOf(at));
+  const names = [...(listing?.files.map((f) => f.name) ?? []), ...(listing?.folders ?? [])];
+  const line = rules.planned(parentOf(at));
+  const next = line === undefined ? null : versionAfter(rules.conventionsFor(line, nameOf(at)), nameOf(at), names);
+  return next ?? freeName(nameOf(at), new Set(names.map((name) => name.toLowerCase())));
 }

@@ -4,7 +4,7 @@ import { api } from '../../app/api';
 import { asks, type BodyFor } from '../../app/endpoints';
 
 /** What takes longer goes on, and is looked at on its page. */
-const SHORT_WAIT = { prefer: 'wait=2' };
+export const SHORT_WAIT = { prefer: 'wait=2' };
 
 /** What a batch that ended may have changed. */
 export const BATCH_TAGS = ['projects', 'checks', 'activity', 'batches', 'numbers'] as const;

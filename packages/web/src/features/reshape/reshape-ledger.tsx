@@ -3,8 +3,9 @@
 import type { PlanForm, ReshapePlan } from '@nesting/contract';
 import { type BodyFor, fetchFor } from '../../app/endpoints';
 import { many } from '../../app/words';
+import { RunningChange } from '../../changes/running-change';
+import { PLAN_FORM_WORDS, saveReply } from '../../changes/save-plan';
 import { Button, Menu, Tick } from '../../ui';
-import { changesApi } from '../batches/changes-api';
 import type { Reshape } from './use-reshape';
 
 export function ReshapeLedger({ state, mayKeepName }: { state: Reshape; mayKeepName: boolean }) {
@@ -29,7 +30,7 @@ export function ReshapeLedger({ state, mayKeepName }: { state: Reshape; mayKeepN
       {plan !== undefined && plan.lines.length > 0 && (
         <Menu
           trigger={<Button>Save the plan…</Button>}
-          lines={FORMS.map(([as, words]) => ({ words, run: () => void saveAs(id, state.asked, as) }))}
+          lines={PLAN_FORM_WORDS.map(([as, words]) => ({ words, run: () => void saveAs(id, state.asked, as) }))}
         />
       )}
       <Button variant="main" disabled={!state.mayApply} onClick={() => void state.carryOut()}>
@@ -40,30 +41,10 @@ export function ReshapeLedger({ state, mayKeepName }: { state: Reshape; mayKeepN
 }
 
 function WhatHappens({ state }: { state: Reshape }) {
-  if (state.isApplying) return <Running project={state.id} />;
+  if (state.isApplying) return <RunningChange project={state.id} />;
   if (state.trouble !== null) return <p className="text-brick">{state.trouble}</p>;
   if (state.plan === undefined) return <p className="text-ink2">Looking at the disk…</p>;
   return <Summary plan={state.plan} nothing={state.nothing} />;
-}
-
-/** How far the change is that is being carried out. */
-function Running({ project }: { project: string }) {
-  const { data: batches } = changesApi.useBatchesQuery(project, { pollingInterval: 500 });
-  const [stop] = changesApi.useStopBatchMutation();
-  const running = batches?.find((b) => b.state === 'running');
-  return (
-    <p role="status">
-      <strong className="font-semibold">
-        {running && running.all > 0 ? `${running.done} of ${running.all} steps done.` : 'Making it ready…'}
-      </strong>{' '}
-      <span className="text-ink2">You may leave this page; it goes on.</span>{' '}
-      {running && (
-        <Button variant="quiet" className="h-6!" onClick={() => void stop({ project, batch: running.id })}>
-          Stop it
-        </Button>
-      )}
-    </p>
-  );
 }
 
 const capital = (words: string): string => words.replace(/^./, (c) => c.toUpperCase());
@@ -113,22 +94,6 @@ function Summary({ plan, nothing }: { plan: ReshapePlan; nothing: boolean }) {
   );
 }
 
-const FORMS: readonly (readonly [PlanForm, string])[] = [
-  ['text', 'As a text'],
-  ['csv', 'As a table (CSV)'],
-  ['json', 'As JSON'],
-  ['sh', 'As a script for sh'],
-  ['powershell', 'As a script for PowerShell'],
-];
-
 async function saveAs(id: string, asked: BodyFor<'writePlan'>, as: PlanForm): Promise<void> {
-  const response = await fetchFor('writePlan', { id, query: { as }, body: asked });
-  if (!response.ok) return;
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(await response.blob());
-  link.download = decodeURIComponent(
-    /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'plan',
-  );
-  link.click();
-  URL.revokeObjectURL(link.href);
+  await saveReply(await fetchFor('writePlan', { id, query: { as }, body: asked }));
 }

@@ -3,6 +3,7 @@ import type { Me } from '@nesting/contract';
 import { useMemo, useRef } from 'react';
 import { type Command, usePageCommands } from '../../../app/commands';
 import type { Triage } from '../../findings/use-triage';
+import type { Press } from '../../repair/use-press';
 import type { PutAddress } from './use-project-view';
 import type { SelectedFindings } from './use-selected-findings';
 
@@ -10,6 +11,7 @@ interface Given {
   readonly me: Me;
   readonly put: PutAddress;
   readonly triage: Triage;
+  readonly press: Press;
   readonly selected: SelectedFindings;
   readonly isShown: boolean;
   readonly mayCheck: boolean;
@@ -24,6 +26,7 @@ export function useProjectCommands(given: Given): void {
   const { role } = given.me;
   const any = given.selected.finding !== null;
   const { areAccepted } = given.triage;
+  const mayPress = given.press.may && given.press.words !== null;
   usePageCommands(
     useMemo((): readonly Command[] => {
       const dealing = isShown && any;
@@ -50,6 +53,13 @@ export function useProjectCommands(given: Given): void {
           keys: 'k',
           run: () => now.current.selected.move(-1),
           enabled: dealing,
+        },
+        {
+          id: 'put-right',
+          words: 'Put the finding right',
+          keys: 'p',
+          run: () => void now.current.press.press(),
+          enabled: dealing && mayPress,
         },
         {
           id: 'accept',
@@ -87,6 +97,6 @@ export function useProjectCommands(given: Given): void {
           enabled: dealing && role === 'coordinator' && areAccepted,
         },
       ];
-    }, [mayCheck, isShown, any, role, areAccepted]),
+    }, [mayCheck, isShown, any, role, areAccepted, mayPress]),
   );
 }

@@ -18,6 +18,8 @@ import { TriagePanel } from '../../findings/triage';
 import { useFindings } from '../../findings/use-findings';
 import { type Triage, type TriageForm, useTriage } from '../../findings/use-triage';
 import { houseApi } from '../../house/house-api';
+import { PressedLine, PressPanel } from '../../repair/press-panel';
+import { type Press, usePress } from '../../repair/use-press';
 import { draftLike } from '../../start/start-slice';
 import { FolderDetail } from '../folder-detail';
 import { OwnRulesPanel } from '../own-rules';
@@ -67,6 +69,7 @@ const LABELS = { findings: 'Findings', folders: 'Folders', map: 'The map', sheet
 function OneProject(data: ProjectData) {
   const { project, registers, checks } = data;
   const me = useOutletContext<Me>();
+  const go = useNavigate();
   const look = useProjectView(data);
   const shown = useFindings(project.id, look.params);
   const selected = useSelectedFindings(shown, look.params.get('finding'), look.put);
@@ -88,11 +91,27 @@ function OneProject(data: ProjectData) {
       selected.advance();
     },
   });
+  const press = usePress({
+    project,
+    me,
+    findings: selected.chosen,
+    isShown: look.view === 'findings',
+    onDone: selected.advance,
+  });
   usePageTitle(`${project.number} ${project.title}`);
   useRememberOpened(project.id);
   const check = () => void startCheck(project.id);
   const mayCheck = mayChange && !isRunning;
-  useProjectCommands({ me, put: look.put, triage, selected, isShown: look.view === 'findings', mayCheck, check });
+  useProjectCommands({
+    me,
+    put: look.put,
+    triage,
+    press,
+    selected,
+    isShown: look.view === 'findings',
+    mayCheck,
+    check,
+  });
   return (
     <Columns
       id="project"
@@ -117,11 +136,24 @@ function OneProject(data: ProjectData) {
           }}
         />
       }
-      consequence={<Consequence {...{ project, me, look, selected, triage }} people={registers.people} />}
+      consequence={<Consequence {...{ project, me, look, selected, triage, press }} people={registers.people} />}
       ledger={
         <>
-          <CheckLine checks={checks} trouble={started.isError ? troubleOf(started.error) : null} mayCheck={mayChange} />
+          {press.pressed === null ? (
+            <CheckLine
+              checks={checks}
+              trouble={started.isError ? troubleOf(started.error) : null}
+              mayCheck={mayChange}
+            />
+          ) : (
+            <PressedLine project={project.id} press={press} />
+          )}
           <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
+            {look.view === 'findings' && look.open > 0 && me.role === 'coordinator' && (
+              <Button onClick={() => void go(repairAddress(project.id, look.params, selected.picked))}>
+                Put right…
+              </Button>
+            )}
             <Button variant="main" disabled={isRunning || started.isLoading} onClick={check}>
               {isRunning ? 'Checking…' : 'Check now'}
             </Button>
@@ -130,6 +162,16 @@ function OneProject(data: ProjectData) {
       }
     />
   );
+}
+
+/** The plan of what was picked, else of all that the list shows. */
+function repairAddress(project: string, params: URLSearchParams, picked: ReadonlySet<string>): string {
+  const wish = new URLSearchParams();
+  if (picked.size > 0) wish.set('ids', [...picked].join(','));
+  else
+    for (const key of ['rule', 'folder', 'person'])
+      if (params.get(key) && params.get(key) !== '-') wish.set(key, params.get(key) ?? '');
+  return `/projects/${project}/repair?${wish}`;
 }
 
 /** What was looked at stands in front the next time. */
@@ -147,9 +189,10 @@ interface ConsequenceProps {
   readonly look: ProjectLook;
   readonly selected: SelectedFindings;
   readonly triage: Triage;
+  readonly press: Press;
 }
 
-function Consequence({ project, me, people, look, selected, triage }: ConsequenceProps) {
+function Consequence({ project, me, people, look, selected, triage, press }: ConsequenceProps) {
   const { line, diskPath, expansion, overlay } = look;
   const wholePath = useReaderPath(project);
   if (look.view === 'sheet')
@@ -163,6 +206,7 @@ function Consequence({ project, me, people, look, selected, triage }: Consequenc
     return (
       selected.finding && (
         <div className="flex flex-col gap-5">
+          <PressPanel press={press} />
           <TriagePanel triage={triage} people={people} />
           <FindingDetail finding={selected.finding} wholePath={wholePath} />
         </div>

@@ -1,0 +1,98 @@
+/** A project's folder as commands work on it: its rules from its marker or as they are given, and a check of it. */
+import { existsSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
+import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import type { Expansion } from '@nesting/core/template';
+import { wordsFor } from '@nesting/core/words';
+import { checkOnDisk, type DiskOutcome, inRoot, readMarker } from '@nesting/disk';
+import { Unusable } from './fail';
+import { type Options, registersOf, templateOf, valuesOf } from './input';
+import { progressLine } from './output';
+
+/** The folder and what it is checked by. */
+export interface ProjectFolder {
+  readonly root: string;
+  readonly input: CheckInput;
+}
+
+/** From `[TEMPLATE] DIR`. */
+export function projectFolder(options: Options): ProjectFolder {
+  const [first, second] = options.positionals;
+  const root = second ?? first;
+  if (root === undefined) throw new Unusable("give a project's folder");
+  if (!existsSync(root) || !statSync(root).isDirectory()) throw new Unusable(`${root}: no such folder`);
+  const input = { ...inputOf(options, second === undefined ? undefined : first, root), now: Date.now() };
+  sayPlan(new ProjectRules(input).expansion);
+  return { root, input };
+}
+
+/** Whole paths of a folder as they may stand in documents. */
+export const rootsOf = (root: string): readonly string[] => [path.resolve(root)];
+
+export async function checkFolder({ root, input }: ProjectFolder, isNamesOnly: boolean): Promise<DiskOutcome> {
+  const script = new URL('./disk-child.js', import.meta.url);
+  const outcome = await checkOnDisk({
+    where: { base: root, folder: '' },
+    input,
+    script: existsSync(script) ? script : null,
+    progress: (p) =>
+      progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`),
+    ...(!isNamesOnly && { contents: { roots: rootsOf(root), known: [] } }),
+  });
+  progressLine('');
+  if (outcome.unseen.some((u) => u.path === ''))
+    throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
+  for (const u of outcome.unseen) process.stderr.write(`not seen: ${u.path} (${u.code})\n`);
+  return outcome;
+}
+
+/** A plan that cannot be worked out would make everything on the disk look unplanned: that is no check. */
+export function sayPlan(expansion: Expansion): void {
+  const refused = expansion.diagnostics.filter((d) => d.weight === 'refused' && d.code !== 'path-over-budget');
+  if (expansion.rootName === '')
+    throw new Unusable(
+      `the plan cannot be worked out: ${refused.map((d) => wordsFor(d.code, d.params))[0] ?? 'the root has no name'} (give --values and --registers)`,
+    );
+  for (const d of refused.slice(0, 20))
+    process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
+}
+
+/** Template and values from the project's marker, unless they are given. */
+export function inputOf(options: Options, template: string | undefined, root: string | null): CheckInput {
+  const marker = root === null ? null : inRoot({ base: root, folder: '' }, readMarker);
+  let values: Values = {};
+  let registers: Registers = NO_REGISTERS;
+  if (marker !== null) {
+    const parsed = markerSchema.safeParse(safeJson(marker.marker));
+    if (!parsed.success && (template === undefined || options.values === undefined))
+      throw new Unusable(`${root}: its marker cannot be read; give the template and --values`);
+    if (parsed.success) values = parsed.data.values;
+    const own = marker.registers === null ? null : parseRegisters(marker.registers);
+    if (own?.ok) registers = own.value;
+  }
+  if (template !== undefined)
+    return {
+      template: templateOf(template).template,
+      values: valuesOf(options, values),
+      registers: registersOf(options, registers),
+    };
+  if (marker?.template == null)
+    throw new Unusable(
+      root === null
+        ? 'give a template with --listing'
+        : `${root}: no marker of a project in it; give a template and --values`,
+    );
+  const parsed = parseTemplate(marker.template, "the project's template");
+  if (!parsed.ok) throw new Unusable(parsed.faults[0] ?? 'its template cannot be read');
+  return { template: parsed.value, values: valuesOf(options, values), registers: registersOf(options, registers) };
+}
+
+function safeJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

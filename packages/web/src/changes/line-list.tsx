@@ -1,0 +1,184 @@
+/**
+ * Lines of a plan, or of a change that was done, one under another, under headings where they are grouped. Arrows move;
+ * Space takes a line or leaves it. Every page of planned changes shows this list.
+ */
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Check } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useMemo, useRef } from 'react';
+
+export type ListItem<Line> =
+  | {
+      readonly kind: 'head';
+      readonly key: string;
+      readonly words: string;
+      readonly note?: string;
+      readonly isPath?: boolean;
+    }
+  | { readonly kind: 'line'; readonly key: string; readonly line: Line };
+
+interface Props<Line> {
+  readonly label: string;
+  readonly items: readonly ListItem<Line>[];
+  readonly selected: string | null;
+  readonly onSelect: (key: string) => void;
+  /** Pixels. */
+  readonly heightOf: (line: Line) => number;
+  readonly draw: (line: Line, isSelected: boolean) => ReactNode;
+  /** `null` for a line that cannot be taken; absent where lines are not chosen. */
+  readonly isChosen?: ((line: Line) => boolean | null) | undefined;
+  readonly onChoose?: ((line: Line) => void) | undefined;
+  /** Keys of the page work in it. */
+  readonly hasPageKeys?: boolean;
+}
+
+const HEAD = 32;
+
+export function LineList<Line>(props: Props<Line>) {
+  const { label, items, selected, onSelect, heightOf, onChoose } = props;
+  const id = useId();
+  const scroller = useRef<HTMLDivElement>(null);
+  const lines = useMemo(() => items.flatMap((item, at) => (item.kind === 'line' ? [at] : [])), [items]);
+  const found = items.findIndex((item) => item.kind === 'line' && item.key === selected);
+  const at = found < 0 ? (lines[0] ?? -1) : found;
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => {
+      const item = items[i];
+      return item === undefined || item.kind === 'head' ? HEAD : heightOf(item.line);
+    },
+    overscan: 10,
+    getItemKey: (i) => items[i]?.key ?? i,
+  });
+  useEffect(() => virtual.measure(), [items]);
+  useEffect(() => {
+    if (selected !== null && at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+  }, [selected]);
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const item = items[at];
+    if (event.key === ' ' && onChoose && item?.kind === 'line') {
+      event.preventDefault();
+      return onChoose(item.line);
+    }
+    const next = nextLine(items, lines, at, event.key);
+    if (next === null) return;
+    event.preventDefault();
+    onSelect(next);
+  };
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
+      <div
+        role="listbox"
+        {...(props.hasPageKeys && { 'data-page-keys': true })}
+        aria-label={label}
+        aria-multiselectable={onChoose !== undefined}
+        tabIndex={0}
+        aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
+        onKeyDown={onKey}
+        className="relative outline-offset-[-2px]"
+        style={{ height: virtual.getTotalSize() }}
+      >
+        {virtual.getVirtualItems().map(({ key, index, start, size }) => {
+          const item = items[index];
+          const place = { top: start, height: size };
+          if (item === undefined) return null;
+          return item.kind === 'head' ? (
+            <Head key={key} head={item} place={place} />
+          ) : (
+            <Option
+              key={key}
+              id={`${id}-${index}`}
+              line={item.line}
+              lineKey={item.key}
+              place={place}
+              isSelected={index === at}
+              list={props}
+            />
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+function nextLine<Line>(
+  items: readonly ListItem<Line>[],
+  lines: readonly number[],
+  at: number,
+  key: string,
+): string | null {
+  const place = lines.indexOf(at);
+  const to = {
+    ArrowDown: place + 1,
+    ArrowUp: place - 1,
+    Home: 0,
+    End: lines.length - 1,
+    PageDown: place + 10,
+    PageUp: place - 10,
+  }[key];
+  if (to === undefined) return null;
+  return items[lines[Math.max(0, Math.min(lines.length - 1, to))] ?? -1]?.key ?? null;
+}
+
+interface Place {
+  readonly top: number;
+  readonly height: number;
+}
+
+function Head({ head, place }: { head: Extract<ListItem<unknown>, { kind: 'head' }>; place: Place }) {
+  return (
+    <p
+      role="presentation"
+      className="absolute inset-x-0 flex items-end gap-3 px-1 pb-1 text-xs font-semibold text-ink2"
+      style={place}
+    >
+      <span className={`truncate ${head.isPath ? 'font-mono' : ''}`}>{head.words}</span>
+      <span aria-hidden className="mb-1.5 h-px flex-1 bg-line" />
+      {head.note !== undefined && <span className="shrink-0 font-normal">{head.note}</span>}
+    </p>
+  );
+}
+
+interface OptionProps<Line> {
+  readonly id: string;
+  readonly line: Line;
+  readonly lineKey: string;
+  readonly place: Place;
+  readonly isSelected: boolean;
+  readonly list: Props<Line>;
+}
+
+function Option<Line>({ id, line, lineKey, place, isSelected, list }: OptionProps<Line>) {
+  const { draw, onSelect, onChoose } = list;
+  const isChosen = list.isChosen?.(line) ?? null;
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list itself takes the keys
+    // biome-ignore lint/a11y/useFocusableInteractive: the list points at it by aria-activedescendant
+    <div
+      id={id}
+      role="option"
+      aria-selected={isChosen ?? isSelected}
+      onClick={() => onSelect(lineKey)}
+      onDoubleClick={() => onChoose?.(line)}
+      className={`absolute inset-x-0 flex cursor-default items-center gap-3 rounded-tray px-3 ${isSelected ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line'}`}
+      style={place}
+    >
+      {/* Drawn, for an option holds no control: Space and the click on it do the same. */}
+      {list.isChosen !== undefined && (
+        <span
+          aria-hidden
+          onClick={(event) => {
+            event.stopPropagation();
+            onSelect(lineKey);
+            onChoose?.(line);
+          }}
+          className={`flex size-4 shrink-0 items-center justify-center rounded-[3px] border ${isChosen ? 'border-bottle bg-bottle text-on-bottle' : isChosen === null ? 'border-clear' : 'border-rule bg-sheet'}`}
+        >
+          {isChosen && <Check size={12} />}
+        </span>
+      )}
+      {draw(line, isSelected)}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+/** Plans that put findings right, and the changes they become. */
+import type { RepairRequest } from '@nesting/contract';
+import { api } from '../../app/api';
+import { asks } from '../../app/endpoints';
+import { BATCH_TAGS, SHORT_WAIT } from '../batches/changes-api';
+
+export interface RepairOf {
+  readonly id: string;
+  readonly asked: RepairRequest;
+}
+
+interface ApplyAsked extends RepairOf {
+  readonly fingerprint: string;
+  readonly key: string | undefined;
+}
+
+export const repairApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    planRepair: build.query({
+      ...asks('planRepair', ({ id, asked }: RepairOf) => ({ id, body: asked })),
+      keepUnusedDataFor: 5,
+      providesTags: ['findings'],
+    }),
+    applyRepair: build.mutation({
+      ...asks('applyRepair', ({ id, asked, ...more }: ApplyAsked) => ({ id, body: { ...asked, ...more } }), SHORT_WAIT),
+      invalidatesTags: [...BATCH_TAGS, 'findings'],
+    }),
+  }),
+});

@@ -1,0 +1,217 @@
+/** Where the plan comes from: causes, certainty, families; and what is set for all lines that are shown. */
+import type { ProjectPage, RepairPlan } from '@nesting/contract';
+import { RULE_WORDS } from '@nesting/core/words';
+import { type FormEvent, useState } from 'react';
+import { Link } from 'react-router';
+import { many } from '../../app/words';
+import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
+import { renamedByWord } from './old-words';
+import {
+  CERTAINTIES,
+  CERTAINTY_WORDS,
+  certaintyOf,
+  type Filter,
+  GROUP_WORDS,
+  GROUPS,
+  type Group,
+  isShown,
+  type Line,
+} from './repair-rows';
+import type { RepairWork } from './use-repair';
+
+interface Props {
+  readonly project: ProjectPage;
+  readonly work: RepairWork;
+  readonly group: Group;
+  readonly filter: Filter;
+  readonly shown: readonly Line[];
+}
+
+export function RepairGiven({ project, work, group, filter, shown }: Props) {
+  const { plan, put } = work;
+  return (
+    <div className="flex flex-col gap-4">
+      <div>
+        <p className="font-mono text-sm">
+          <Link to={`/projects/${project.id}`} className="text-plum hover:underline">
+            {project.number}
+          </Link>
+        </p>
+        <h1 className="text-xl font-semibold">Put {project.title || project.folder} right</h1>
+        <p className="text-sm text-ink2">Planned on what lies on the disk now. Nothing is overwritten or deleted.</p>
+      </div>
+      {plan !== undefined && <Narrow plan={plan} filter={filter} put={put} />}
+      <div className="flex gap-2">
+        <TextInput
+          aria-label="Part of a name or a folder"
+          placeholder="Part of a name or a folder"
+          value={filter.find}
+          onChange={(e) => put({ find: e.target.value })}
+          className="min-w-0 flex-1"
+        />
+        <span className="w-28">
+          <Choose
+            label="How lines are grouped"
+            value={group}
+            options={GROUPS.map((value) => ({ value, label: GROUP_WORDS[value] }))}
+            onChange={(value) => put({ group: value === 'place' ? null : value })}
+          />
+        </span>
+      </div>
+      {shown.length > 0 && <ForAll work={work} shown={shown} />}
+    </div>
+  );
+}
+
+interface NarrowProps {
+  readonly plan: RepairPlan;
+  readonly filter: Filter;
+  readonly put: RepairWork['put'];
+}
+
+/** Each count is under the other filters. */
+function Narrow({ plan, filter, put }: NarrowProps) {
+  const counted = (without: Partial<Filter>, keyOf: (line: Line) => string) => {
+    const counts = new Map<string, number>();
+    for (const line of plan.lines)
+      if (isShown(line, { ...filter, ...without })) counts.set(keyOf(line), (counts.get(keyOf(line)) ?? 0) + 1);
+    return counts;
+  };
+  const causes = counted({ cause: null }, (l) => l.rule);
+  const certainties = counted({ certainty: null }, certaintyOf);
+  const families = counted({ family: null }, (l) => l.family ?? '');
+  const choose = (key: string, value: string) =>
+    put({ [key]: filterOf(filter, key) === value ? null : value, line: null });
+  return (
+    <>
+      <FilterList label="What it comes from">
+        {[...causes].map(([rule, n]) => (
+          <Row
+            key={rule}
+            words={RULE_WORDS[rule as Line['rule']].title}
+            of={n}
+            chosen={filter.cause === rule}
+            onChoose={() => choose('cause', rule)}
+          />
+        ))}
+      </FilterList>
+      <FilterList label="How certain">
+        {CERTAINTIES.filter((c) => (certainties.get(c) ?? 0) > 0 || filter.certainty === c).map((c) => (
+          <Row
+            key={c}
+            words={CERTAINTY_WORDS[c]}
+            of={certainties.get(c) ?? 0}
+            chosen={filter.certainty === c}
+            onChoose={() => choose('certainty', c)}
+          />
+        ))}
+      </FilterList>
+      {families.size > 1 && (
+        <FilterList label="Family">
+          {[...families]
+            .sort((a, b) => b[1] - a[1])
+            .map(([family, n]) => (
+              <Row
+                key={family}
+                words={family === '' ? 'Folders and other files' : family}
+                of={n}
+                chosen={filter.family === family}
+                onChoose={() => put({ family: filter.family === family ? null : family || '-', line: null })}
+              />
+            ))}
+        </FilterList>
+      )}
+    </>
+  );
+}
+
+const filterOf = (filter: Filter, key: string): string | null => (key === 'cause' ? filter.cause : filter.certainty);
+
+function FilterList({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="flex flex-col gap-1">
+      <Heading>{label}</Heading>
+      <ul aria-label={label}>{children}</ul>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly words: string;
+  readonly of: number;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+}
+
+function Row({ words, of, chosen, onChoose }: RowProps) {
+  return (
+    <li>
+      <button
+        type="button"
+        aria-pressed={chosen}
+        onClick={onChoose}
+        className={`flex h-7 w-full items-center gap-2 rounded-tray px-2 text-left text-sm ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line hover:bg-sheet'}`}
+      >
+        <span className="min-w-0 flex-1 truncate">{words}</span>
+        <span className="text-ink2">{of}</span>
+      </button>
+    </li>
+  );
+}
+
+/** One thing for all lines that are shown. */
+function ForAll({ work, shown }: { work: RepairWork; shown: readonly Line[] }) {
+  const offered = shown.filter((l) => certaintyOf(l) === 'likely');
+  const chosen = shown.filter((l) => l.state === 'ready' || l.state === 'clash');
+  const left = shown.filter((l) => l.state === 'left');
+  const take = (lines: readonly Line[], keyOf: (line: Line) => string | null) =>
+    work.answer(Object.fromEntries(lines.map((l) => [l.id, { key: keyOf(l) }])));
+  return (
+    <div className="flex flex-col gap-2">
+      <Heading>For the {many(shown.length, 'line')} shown</Heading>
+      <div className="flex flex-wrap gap-2">
+        {offered.length > 0 && (
+          <Button onClick={() => take(offered, (l) => l.options[0]?.key ?? null)}>
+            Take the {offered.length} likely
+          </Button>
+        )}
+        {chosen.length > 0 && <Button onClick={() => take(chosen, () => null)}>Leave {chosen.length}</Button>}
+        {left.length > 0 && (
+          <Button onClick={() => work.forget(left.map((l) => l.id))}>Take back {left.length} left</Button>
+        )}
+      </div>
+      <OldWords work={work} lines={chosen} />
+    </div>
+  );
+}
+
+/** A word of the new names becomes another one, in all lines that are shown. */
+function OldWords({ work, lines }: { work: RepairWork; lines: readonly Line[] }) {
+  const [old, setOld] = useState('');
+  const [now, setNow] = useState('');
+  const renamed = old.trim() === '' ? [] : renamedByWord(lines, old.trim(), now.trim());
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    work.answer(Object.fromEntries(renamed.map(({ line, name }) => [line.id, { key: line.chosen, name }])));
+    setOld('');
+    setNow('');
+  };
+  if (lines.length === 0) return null;
+  return (
+    <form className="flex flex-col gap-2" onSubmit={submit}>
+      <div className="grid grid-cols-2 gap-2">
+        <Labelled id="repair-old" label="A word in new names">
+          <TextInput id="repair-old" value={old} className="font-mono" onChange={(e) => setOld(e.target.value)} />
+        </Labelled>
+        <Labelled id="repair-new" label="becomes">
+          <TextInput id="repair-new" value={now} className="font-mono" onChange={(e) => setNow(e.target.value)} />
+        </Labelled>
+      </div>
+      {renamed.length > 0 && (
+        <Button type="submit" className="self-start">
+          Write it in {many(renamed.length, 'name')}
+        </Button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,70 @@
+/** The foot of the page: what the whole plan does, and the one button that does it. */
+import type { PlanForm, RepairPlan } from '@nesting/contract';
+import { fetchFor } from '../../app/endpoints';
+import { many, size } from '../../app/words';
+import { RunningChange } from '../../changes/running-change';
+import { PLAN_FORM_WORDS, saveReply } from '../../changes/save-plan';
+import { Button, Menu } from '../../ui';
+import type { RepairWork } from './use-repair';
+
+export function RepairLedger({ work }: { work: RepairWork }) {
+  const { id, plan, asked, trouble, mayApply, isApplying } = work;
+  const save = async (as: PlanForm) => saveReply(await fetchFor('writeRepair', { id, query: { as }, body: asked }));
+  return (
+    <>
+      <div className="min-w-0 flex-1" aria-live="polite">
+        {isApplying ? (
+          <RunningChange project={id} />
+        ) : trouble !== null ? (
+          <p className="text-brick">{trouble}</p>
+        ) : plan === undefined ? (
+          <p className="text-ink2">Looking at the disk…</p>
+        ) : (
+          <Summary plan={plan} />
+        )}
+      </div>
+      {plan !== undefined && plan.entries > 0 && (
+        <Menu
+          trigger={<Button>Save the plan…</Button>}
+          lines={PLAN_FORM_WORDS.map(([as, words]) => ({ words, run: () => void save(as) }))}
+        />
+      )}
+      <Button variant="main" disabled={!mayApply} onClick={() => void work.carryOut()}>
+        {isApplying ? 'Putting it right…' : 'Put it right'}
+      </Button>
+    </>
+  );
+}
+
+function Summary({ plan }: { plan: RepairPlan }) {
+  if (plan.refused.length > 0)
+    return (
+      <p>
+        <strong className="font-semibold">Nothing can be done yet.</strong>{' '}
+        <span className="text-ink2">{plan.refused[0]}</span>
+      </p>
+    );
+  return (
+    <p>
+      <strong className="font-semibold">{doneWords(plan)}</strong> <span className="text-ink2">{restWords(plan)}</span>
+    </p>
+  );
+}
+
+function doneWords({ counts, entries, documents, bytes }: RepairPlan): string {
+  if (entries === 0) return 'Nothing is chosen yet.';
+  const follow = documents.length === 0 ? '' : `, rewrites ${many(documents.length, 'document')}`;
+  return `Puts ${many(counts.ready ?? 0, 'finding')} right: changes ${many(entries, 'file or folder', 'files and folders')} of ${size(bytes)}${follow}.`;
+}
+
+function restWords({ counts, byHand }: RepairPlan): string {
+  const open = (counts.ask ?? 0) + (counts.clash ?? 0);
+  const rest = [
+    ...(open > 0 ? [`${open} not answered yet stay as they are`] : []),
+    ...(counts['by-hand'] ? [`${counts['by-hand']} are for a person`] : []),
+    ...(counts.held ? [`${counts.held} wait until they are quiet`] : []),
+    ...(byHand.length > 0 ? [`${many(byHand.length, 'reference')} to put right by hand`] : []),
+  ];
+  const words = rest.length === 0 ? '' : `${rest.join('; ').replace(/^./, (c) => c.toUpperCase())}. `;
+  return `${words}All of it can be undone.`;
+}

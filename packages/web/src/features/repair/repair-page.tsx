@@ -1,0 +1,163 @@
+/**
+ * Findings put right: where they come from at left, what each becomes in the middle, the ways there are for the
+ * selected one at right.
+ */
+import type { Me, ProjectPage } from '@nesting/contract';
+import type { Registers } from '@nesting/core/name';
+import { useMemo, useRef } from 'react';
+import { useOutletContext, useParams } from 'react-router';
+import { troubleOf } from '../../app/api';
+import { type Command, usePageCommands } from '../../app/commands';
+import { useReaderPath } from '../../app/reader-path';
+import { usePageTitle } from '../../app/use-page-title';
+import { LineList } from '../../changes/line-list';
+import { Columns } from '../../columns/columns';
+import { Empty, Trouble } from '../../ui';
+import { houseApi } from '../house/house-api';
+import { projectsApi } from '../projects/projects-api';
+import { RepairGiven } from './repair-given';
+import { RepairLedger } from './repair-ledger';
+import { heightOf, RepairLine } from './repair-line';
+import { type Filter, GROUPS, type Line, type Row, rowsOf } from './repair-rows';
+import { SelectedRepair } from './selected-repair';
+import { type RepairWork, useRepair } from './use-repair';
+
+export function RepairPage() {
+  const { id = '' } = useParams();
+  const me = useOutletContext<Me>();
+  const project = projectsApi.useProjectQuery(id);
+  const registers = houseApi.useRegistersQuery();
+  if (me.role === 'lead')
+    return (
+      <Empty title="Findings are put right by those who work on the project">
+        As lead you may look, and not do this.
+      </Empty>
+    );
+  const failed = [project, registers].find((q) => q.isError);
+  if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
+  if (!project.data || !registers.data) return null;
+  return <Repairing key={id} project={project.data} registers={registers.data} />;
+}
+
+const filterOf = (params: URLSearchParams): Filter => ({
+  cause: params.get('cause'),
+  certainty: params.get('certainty'),
+  family: params.get('family') === '-' ? '' : params.get('family'),
+  find: params.get('find') ?? '',
+});
+
+function Repairing({ project, registers }: { project: ProjectPage; registers: Registers }) {
+  const work = useRepair(project);
+  const wholePath = useReaderPath(project);
+  const { params, put, plan } = work;
+  usePageTitle(`Put ${project.number} ${project.title} right`);
+  const group = GROUPS.find((g) => g === params.get('group')) ?? 'place';
+  const key = params.toString();
+  const filter = useMemo(() => filterOf(params), [key]);
+  const items = useMemo(() => (plan === undefined ? [] : rowsOf(plan, group, filter)), [plan, group, filter]);
+  const shown = useMemo(
+    () => items.flatMap((item) => (item.kind === 'line' && item.line.kind === 'finding' ? [item.line.line] : [])),
+    [items],
+  );
+  const selected = shown.find((l) => l.id === params.get('line')) ?? shown[0] ?? null;
+  useRepairCommands(work);
+  return (
+    <Columns
+      id="repair"
+      labels={['Where it comes from', 'What is put right', 'The selected line']}
+      given={<RepairGiven {...{ project, work, group, filter, shown }} />}
+      plan={<Lines {...{ work, items }} selected={params.get('line')} onSelect={(line) => put({ line })} />}
+      consequence={selected && <SelectedRepair {...{ project, registers, work, wholePath }} line={selected} />}
+      ledger={<RepairLedger work={work} />}
+    />
+  );
+}
+
+interface LinesProps {
+  readonly work: RepairWork;
+  readonly items: ReturnType<typeof rowsOf>;
+  readonly selected: string | null;
+  readonly onSelect: (key: string) => void;
+}
+
+function Lines({ work, items, selected, onSelect }: LinesProps) {
+  const { plan } = work;
+  if (plan === undefined)
+    return work.trouble === null ? (
+      <p className="text-ink2">Looking at the disk…</p>
+    ) : (
+      <Trouble message={work.trouble} />
+    );
+  if (plan.all === 0)
+    return <Empty title="Nothing is to be put right here">Every finding that was asked for is gone.</Empty>;
+  return (
+    <>
+      {plan.all > plan.lines.length && (
+        <p className="pb-2 text-sm text-ink2">
+          The first {plan.lines.length} of {plan.all} findings are shown. What is sure is chosen of all of them.
+        </p>
+      )}
+      {items.length === 0 ? (
+        <Empty title="No line is like that">Take a filter away.</Empty>
+      ) : (
+        <LineList<Row>
+          label="What is put right"
+          items={items}
+          selected={selected}
+          onSelect={onSelect}
+          heightOf={heightOf}
+          draw={(row) => <RepairLine row={row} />}
+          isChosen={chosenIn}
+          onChoose={(row) => row.kind === 'finding' && toggled(work, row.line)}
+          hasPageKeys
+        />
+      )}
+    </>
+  );
+}
+
+function chosenIn(row: Row): boolean | null {
+  if (row.kind !== 'finding') return null;
+  switch (row.line.state) {
+    case 'ready':
+    case 'clash':
+      return true;
+    case 'ask':
+    case 'left':
+      return row.line.options.some((o) => o.way !== 'accept') ? false : null;
+    default:
+      return null;
+  }
+}
+
+/** Taken it is left; left or asked it takes its first way. */
+function toggled(work: RepairWork, line: Line): void {
+  if (line.state === 'ready' || line.state === 'clash') {
+    work.answer({ [line.id]: { key: null } });
+    return;
+  }
+  const first = line.options.find((o) => o.way !== 'accept');
+  if (first !== undefined && (line.state === 'ask' || line.state === 'left'))
+    work.answer({ [line.id]: { key: first.key } });
+}
+
+function useRepairCommands(work: RepairWork): void {
+  // The command is named once; what it does is always by the newest state.
+  const now = useRef(work);
+  now.current = work;
+  const { mayApply } = work;
+  usePageCommands(
+    useMemo(
+      (): readonly Command[] => [
+        {
+          id: 'carry-out',
+          words: 'Put it right',
+          keys: 'Ctrl+ENTER',
+          run: () => void now.current.carryOut(),
+          enabled: mayApply,
+        },
+      ],
+      [mayApply],
+    ),
+  );
+}

@@ -1,0 +1,131 @@
+/** Which lines of a plan are shown, under which headings: as the address says. */
+import type { RepairPlan } from '@nesting/contract';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import { REPAIR_STATE_WORDS, RULE_WORDS } from '@nesting/core/words';
+import { many } from '../../app/words';
+import type { ListItem } from '../../changes/line-list';
+
+export type Line = RepairPlan['lines'][number];
+export type Row =
+  | { readonly kind: 'finding'; readonly line: Line }
+  | { readonly kind: 'document'; readonly document: RepairPlan['documents'][number] }
+  | { readonly kind: 'by-hand'; readonly reference: RepairPlan['byHand'][number] };
+
+export const GROUPS = ['place', 'cause', 'family', 'state'] as const;
+export type Group = (typeof GROUPS)[number];
+export const GROUP_WORDS: Readonly<Record<Group, string>> = {
+  place: 'by folder',
+  cause: 'by cause',
+  family: 'by family',
+  state: 'by state',
+};
+
+/** How certain: what one filters by. */
+export const CERTAINTIES = ['chosen', 'likely', 'answer', 'stays'] as const;
+export type Certainty = (typeof CERTAINTIES)[number];
+export const CERTAINTY_WORDS: Readonly<Record<Certainty, string>> = {
+  chosen: 'Chosen',
+  likely: 'Likely, not chosen',
+  answer: 'Need an answer',
+  stays: 'Stay as they are',
+};
+
+export function certaintyOf({ state, options }: Line): Certainty {
+  switch (state) {
+    case 'ready':
+      return 'chosen';
+    case 'ask':
+      return options[0]?.confidence === 'likely' ? 'likely' : 'answer';
+    case 'clash':
+      return 'answer';
+    default:
+      return 'stays';
+  }
+}
+
+export interface Filter {
+  readonly cause: string | null;
+  readonly certainty: string | null;
+  readonly family: string | null;
+  readonly find: string;
+}
+
+export const isShown = (line: Line, { cause, certainty, family, find }: Filter): boolean =>
+  (cause === null || line.rule === cause) &&
+  (certainty === null || certaintyOf(line) === certainty) &&
+  (family === null || (line.family ?? '') === family) &&
+  (find === '' || `${line.path}\n${line.after ?? ''}`.toLowerCase().includes(find.toLowerCase()));
+
+/** What needs an answer comes first; then what is to be done; what stays comes last. */
+function headOf(line: Line, group: Group): readonly [order: number, words: string, isPath: boolean] {
+  const certainty = certaintyOf(line);
+  if (group === 'cause') return [0, RULE_WORDS[line.rule].title, false];
+  if (group === 'family') return [0, line.family ?? (line.entry === 'folder' ? 'Folders' : 'Other files'), false];
+  if (group === 'state') return [STATE_ORDER.indexOf(line.state), REPAIR_STATE_WORDS[line.state], false];
+  if (certainty === 'answer') return [0, CERTAINTY_WORDS.answer, false];
+  if (certainty === 'stays') return [2, REPAIR_STATE_WORDS[line.state], false];
+  return [1, parentOf(line.path) || 'the project’s root', true];
+}
+
+const STATE_ORDER = ['clash', 'ask', 'ready', 'held', 'by-hand', 'left', 'elsewhere', 'gone'] as const;
+
+export function rowsOf(plan: RepairPlan, group: Group, filter: Filter): ListItem<Row>[] {
+  const shown = plan.lines.filter((line) => isShown(line, filter)).map((line) => ({ line, head: headOf(line, group) }));
+  shown.sort((a, b) => {
+    const [left, right] = [a.head, b.head];
+    if (left[0] !== right[0]) return left[0] - right[0];
+    if (left[1] !== right[1]) return left[1] < right[1] ? -1 : 1;
+    return a.line.path < b.line.path ? -1 : 1;
+  });
+  const counts = new Map<string, number>();
+  for (const { head } of shown) counts.set(head[1], (counts.get(head[1]) ?? 0) + 1);
+  const out: ListItem<Row>[] = [];
+  let last = '';
+  for (const { line, head } of shown) {
+    const [order, words, isPath] = head;
+    if (`${order} ${words}` !== last)
+      out.push({ kind: 'head', key: `head ${order} ${words}`, words, isPath, note: String(counts.get(words) ?? 0) });
+    last = `${order} ${words}`;
+    out.push({ kind: 'line', key: line.id, line: { kind: 'finding', line } });
+  }
+  const isWhole = filter.cause === null && filter.certainty === null && filter.family === null && filter.find === '';
+  return isWhole ? [...out, ...documentRows(plan)] : out;
+}
+
+function documentRows({ documents, byHand }: RepairPlan): ListItem<Row>[] {
+  const out: ListItem<Row>[] = [];
+  if (documents.length > 0)
+    out.push({ kind: 'head', key: 'head documents', words: 'Documents that follow', note: String(documents.length) });
+  for (const document of documents)
+    out.push({ kind: 'line', key: `document ${document.path}`, line: { kind: 'document', document } });
+  if (byHand.length > 0)
+    out.push({
+      kind: 'head',
+      key: 'head by hand',
+      words: 'References to put right by hand',
+      note: many(byHand.length, 'reference'),
+    });
+  byHand.forEach((reference, i) => {
+    out.push({ kind: 'line', key: `by hand ${i}`, line: { kind: 'by-hand', reference } });
+  });
+  return out;
+}
+
+/** The name it gets, where it gets another one in its own folder. */
+export const isRenamed = ({ path, after }: Line): boolean => after !== null && nameOf(path) !== nameOf(after);
+
+/** Lines to which the same answer can be given: of one rule, with a way that is called the same. */
+export function alikeOf(
+  lines: readonly Line[],
+  line: Line,
+  key: string,
+): readonly { readonly id: string; readonly key: string }[] {
+  const at = line.options.findIndex((o) => o.key === key);
+  const way = line.options[at]?.way;
+  return lines.flatMap((other) => {
+    if (other.id === line.id || other.rule !== line.rule || certaintyOf(other) === 'stays') return [];
+    const same =
+      other.options.find((o) => o.key === key) ?? (other.options[at]?.way === way ? other.options[at] : undefined);
+    return same === undefined ? [] : [{ id: other.id, key: same.key }];
+  });
+}

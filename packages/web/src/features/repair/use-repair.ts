@@ -1,0 +1,97 @@
+/**
+ * The state of a plan that puts findings right: which findings, what was answered, what that does on the disk. Answers
+ * are kept in this browser until the plan is carried out; what is looked at stands in the address.
+ */
+import type { ProjectPage, RepairPlan, RepairRequest } from '@nesting/contract';
+import { RULE_CODES } from '@nesting/core/check';
+import { useCallback, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { troubleOf } from '../../app/api';
+import { readKept } from '../../app/kept';
+import { useRequestKey } from '../../app/request-key';
+import { useAddress } from '../../app/use-address';
+import { repairApi } from './repair-api';
+
+const answersSchema = z.record(z.string(), z.object({ key: z.string().nullable(), name: z.string().optional() }));
+export type Answers = Readonly<z.infer<typeof answersSchema>>;
+
+const keptAs = (project: string): string => `nesting-repair-${project}`;
+
+/** Which findings the address asks for. */
+function wishOf(params: URLSearchParams): Pick<RepairRequest, 'ids' | 'rule' | 'folder' | 'person'> {
+  const ids =
+    params
+      .get('ids')
+      ?.split(',')
+      .filter((id) => /^[0-9a-f]{16}$/.test(id)) ?? [];
+  return {
+    ids: ids.length > 0 ? ids : null,
+    rule: RULE_CODES.find((code) => code === params.get('rule')) ?? null,
+    folder: params.get('folder'),
+    person: params.get('person'),
+  };
+}
+
+function useAnswers(project: string) {
+  const [answers, setAnswers] = useState<Answers>(() => readKept(keptAs(project), answersSchema, {}));
+  const keep = useCallback(
+    (next: Answers) => {
+      setAnswers(next);
+      if (Object.keys(next).length === 0) localStorage.removeItem(keptAs(project));
+      else localStorage.setItem(keptAs(project), JSON.stringify(next));
+    },
+    [project],
+  );
+  return [answers, keep] as const;
+}
+
+export type RepairWork = ReturnType<typeof useRepair>;
+
+export function useRepair(project: ProjectPage) {
+  const { id } = project;
+  const go = useNavigate();
+  const [params, put] = useAddress();
+  const [answers, keep] = useAnswers(id);
+  const wish = useMemo(
+    () => wishOf(params),
+    [params.get('ids'), params.get('rule'), params.get('folder'), params.get('person')],
+  );
+  const asked = useMemo((): RepairRequest => ({ ...wish, answers }), [wish, answers]);
+  const { data, currentData, error, isFetching } = repairApi.usePlanRepairQuery(
+    { id, asked },
+    { refetchOnMountOrArgChange: true },
+  );
+  const plan: RepairPlan | undefined = error ? undefined : (currentData ?? data);
+  const [apply, applying] = repairApi.useApplyRepairMutation();
+  const keyFor = useRequestKey();
+  const answer = (changes: Answers) => keep({ ...answers, ...changes });
+  const carryOut = async () => {
+    if (plan === undefined) return;
+    const { fingerprint, now } = plan;
+    const request = { id, asked: { ...asked, now }, fingerprint };
+    const done = await apply({ ...request, key: keyFor(request) })
+      .unwrap()
+      .catch(() => null);
+    if (done === null) return;
+    keep({});
+    await go(`/projects/${id}/batches?batch=${done.batch}`);
+  };
+  return {
+    id,
+    params,
+    put,
+    wish,
+    asked,
+    plan,
+    answers,
+    answer,
+    /** Answers that were given are taken back. */
+    forget: (ids: readonly string[]) =>
+      keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
+    trouble: applying.isError ? troubleOf(applying.error) : error ? troubleOf(error) : null,
+    mayApply: plan !== undefined && plan.entries > 0 && plan.refused.length === 0 && !isFetching && !applying.isLoading,
+    isApplying: applying.isLoading,
+    carryOut,
+  };
+}
