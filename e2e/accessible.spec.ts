@@ -109,4 +109,12 @@ test('a project in each of its views, and what is found by a few letters', async
   await page.keyboard.press('Control+k');
   await page.getByRole('option').first().waitFor();
   expect(await faultsInBothLooks(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.goto(`${page.url().split('?')[0]}/repair`);
+  await page
+    .getByRole('option', { name: /name is taken/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Give it a free name' }).waitFor();
+  expect(await faultsInBothLooks(page)).toEqual([]);
 });

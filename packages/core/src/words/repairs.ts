@@ -30,6 +30,7 @@ export function wayWords({ way, to, value }: Taken, path: string): string {
     case 'next-version':
       return `${value ?? ''} becomes ${name}`;
     case 'another-name':
+      if (value === 'own') return 'Another name…';
       return value === null || value === 'free' ? `Rename to ${name}` : `${value} becomes ${name}`;
     case 'planned-name':
       return `It is meant to be ${to ?? ''}`;

@@ -11,8 +11,8 @@ import { ordinal, versionAt } from '../../name/versions';
 import { writeName } from '../../name/write';
 import { nameFaults } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
-import { freeName, movedItem, ownName, takenIn } from './item';
-import { type Option, type RepairCase, textOf, textsOf, type Way } from './option';
+import { freeName, movedItem, namesOfItem, ownName, takenIn } from './item';
+import { type Act, type Option, type RepairCase, textOf, textsOf, type Way } from './option';
 
 /** Names that are offered of one finding. */
 const MOST_NAMES = 6;
@@ -54,7 +54,47 @@ function suggested(c: RepairCase): readonly { readonly name: string; readonly co
     .slice(0, MOST_NAMES);
 }
 
-export function suggestedNames(c: RepairCase): Option[] {
+/** Names that are proposed; in a folder of lasting names also in place of the file that has it; else one of a person's own. */
+export function properNames(c: RepairCase): Option[] {
+  const named = suggestedNames(c);
+  const lasting = c.line?.rules.stable === true ? named.flatMap((o) => inPlaceOf(c, o.to)) : [];
+  return [...named, ...lasting, ...(named.length === 0 ? ownNameOf(c) : [])];
+}
+
+/** It takes the place of a file that is there. */
+export function inPlaceOf({ finding, file, line, listing }: RepairCase, to: string | null): Option[] {
+  const there = listing?.files.find((f) => f.name === nameOf(to ?? '') && f.name !== nameOf(finding.path));
+  if (to === null || file === null || line === null || there === undefined) return [];
+  const older = line.folder?.older?.folder;
+  const kept: Act =
+    older === undefined
+      ? { do: 'set-aside', from: to }
+      : { do: 'move', entry: 'file', from: to, to: join(join(line.path, older), dated(there.name, there.modified)) };
+  const move: Act = { do: 'move', entry: 'file', from: finding.path, to };
+  const confidence = file.modified > there.modified ? 'likely' : 'guess';
+  return [{ key: 'replace:', way: 'replace', confidence, to, value: null, acts: [kept, move] }];
+}
+
+function dated(name: string, modified: number): string {
+  const dot = name.lastIndexOf('.') > 0 ? name.lastIndexOf('.') : name.length;
+  return `${name.slice(0, dot)}_${new Date(modified).toISOString().slice(0, 10)}${name.slice(dot)}`;
+}
+
+/** A name that only a person knows: nothing moves until it is given. */
+function ownNameOf(c: RepairCase): Option[] {
+  const { path } = c.finding;
+  const acts = namesOfItem(c).map((name): Act => {
+    const from = join(parentOf(path), name);
+    return { do: 'move', entry: 'file', from, to: from };
+  });
+  return acts.length === 0
+    ? []
+    : [{ key: OWN_NAME, way: 'another-name', confidence: 'guess', to: path, value: 'own', acts }];
+}
+
+export const OWN_NAME = 'another-name:own';
+
+function suggestedNames(c: RepairCase): Option[] {
   return suggested(c).flatMap(({ name, confidence }, i) =>
     renaming(c, {
       way: 'rename',

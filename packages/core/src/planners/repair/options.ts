@@ -9,7 +9,7 @@ import {
   nextVersions,
   ownNumber,
   portableName,
-  suggestedNames,
+  properNames,
 } from './name-options';
 import { bestFirst, type Option, type RepairCase } from './option';
 import {
@@ -69,7 +69,7 @@ function renamed(c: RepairCase): Option[] {
     case 'name-clash':
       return apartNames(c);
     default:
-      return suggestedNames(c);
+      return properNames(c);
   }
 }
 

@@ -6,7 +6,7 @@ import { meaningOf } from '../../portable/meaning';
 import type { PlannedLine } from '../../template/expansion';
 import { routesOf } from '../intake/route';
 import { movedItem, namesOfItem, ownName } from './item';
-import { lastingName } from './name-options';
+import { inPlaceOf, lastingName } from './name-options';
 import { type Act, type Option, type RepairCase, textOf } from './option';
 
 /** Planned folders that are offered in place of an unplanned one. */
@@ -40,7 +40,19 @@ export function toPlannedFolder({ finding, rules, view }: RepairCase): Option[] 
   const isJoined = view.list(line.path) !== null;
   const inside = isJoined ? (view.list(finding.path)?.files ?? []) : [];
   const confidence = inside.every((file) => faultOfFile(rules, line, file) === null) ? 'sure' : 'likely';
-  return [{ key: `${way}:`, way, confidence, to: line.path, value: null, acts }];
+  const away: Option[] = isJoined
+    ? [
+        {
+          key: 'set-aside:',
+          way: 'set-aside',
+          confidence: 'guess',
+          to: null,
+          value: null,
+          acts: [{ do: 'set-aside', from: finding.path }],
+        },
+      ]
+    : [];
+  return [{ key: `${way}:`, way, confidence, to: line.path, value: null, acts }, ...away];
 }
 
 /** An unplanned folder as one of the planned ones beside it, nearest by its name. */
@@ -169,25 +181,14 @@ export function toDocument(c: RepairCase): Option[] {
  * the batch.
  */
 export function replacing(c: RepairCase): Option[] {
-  const { finding, file, line, listing } = c;
+  const { finding, file, listing } = c;
   const name = lastingName(c);
-  if (file === null || line === null || listing === null || name === null) return [];
+  if (file === null || listing === null || name === null) return [];
   const to = join(listing.path, name);
-  const there = listing.files.find((f) => f.name === name);
-  const move: Act = { do: 'move', entry: 'file', from: finding.path, to };
-  const same = { key: 'replace:', way: 'replace', to, value: null } as const;
-  if (there === undefined) return [{ ...same, key: 'rename:', way: 'rename', confidence: 'sure', acts: [move] }];
-  const older = line.folder?.older?.folder;
-  const kept: Act =
-    older === undefined
-      ? { do: 'set-aside', from: to }
-      : { do: 'move', entry: 'file', from: to, to: join(join(line.path, older), dated(name, there.modified)) };
-  return [{ ...same, confidence: file.modified > there.modified ? 'likely' : 'guess', acts: [kept, move] }];
-}
-
-function dated(name: string, modified: number): string {
-  const dot = name.lastIndexOf('.') > 0 ? name.lastIndexOf('.') : name.length;
-  return `${name.slice(0, dot)}_${new Date(modified).toISOString().slice(0, 10)}${name.slice(dot)}`;
+  const [instead] = inPlaceOf(c, to);
+  if (instead !== undefined) return [instead];
+  const acts: Act[] = [{ do: 'move', entry: 'file', from: finding.path, to }];
+  return [{ key: 'rename:', way: 'rename', confidence: 'sure', to, value: null, acts }];
 }
 
 /** Files of one content that are offered to stay. */

@@ -24,7 +24,7 @@ import {
   type Unread,
 } from './documents';
 import { freeName, renamedItem } from './item';
-import { versionAfter } from './name-options';
+import { OWN_NAME, versionAfter } from './name-options';
 import { type Act, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
 import { optionsOf } from './options';
 import { type Clash, settleActs } from './settle';
@@ -100,8 +100,8 @@ export interface Repair {
 
 export function repair(given: RepairGiven): Repair {
   const judged = given.findings.map((finding) => judge(given, finding));
-  const taken = judged.flatMap(({ finding, option, fault }) =>
-    option === null || fault !== null ? [] : [{ id: finding.id, acts: option.acts }],
+  const taken = judged.flatMap(({ finding, option, fault, state }) =>
+    option === null || fault !== null || state !== null ? [] : [{ id: finding.id, acts: option.acts }],
   );
   const settled = settleActs(given.rules, given.view, taken);
   const { changes, documents, byHand } = rewriteDocuments({ ...given, ...settled });
@@ -137,6 +137,7 @@ function judge(given: RepairGiven, finding: ToRepair): Judged {
   if (!isQuiet) return { ...base, options, state: 'held' };
   const option =
     answer === undefined ? surest(options, given.from) : (options.find((o) => o.key === answer.key) ?? null);
+  if (option?.key === OWN_NAME && answer?.name === undefined) return { ...base, options, option, state: 'ask' };
   if (option === null || answer?.name === undefined)
     return { ...base, options, option, state: option === null ? 'ask' : null };
   const fault = faultOfName(given.rules, answer.name);
@@ -237,7 +238,7 @@ function sumsOf(changes: readonly Change[]): ReadonlyMap<string, Sum> {
 function lineOf(given: RepairGiven, judged: Judged, clash: Clash | null, sum: Sum | undefined): RepairLine {
   const { finding, entry, file, state, options, option, fault } = judged;
   const { id, rule, weight, path } = finding;
-  const isTaken = option !== null && state === null;
+  const isTaken = option !== null && (state === null || state === 'ask');
   return {
     id,
     rule,
@@ -249,7 +250,8 @@ function lineOf(given: RepairGiven, judged: Judged, clash: Clash | null, sum: Su
     chosen: isTaken ? option.key : null,
     after: isTaken ? option.to : null,
     clash,
-    free: clash === null ? null : freeAt(given, clash.at),
+    // Of two folders that are put together it is something in them that is in the way.
+    free: clash === null || (entry === 'folder' && clash.at !== option?.to) ? null : freeAt(given, clash.at),
     fault,
     count: sum?.count ?? 0,
     bytes: sum?.bytes ?? file?.size ?? 0,
@@ -259,9 +261,13 @@ function lineOf(given: RepairGiven, judged: Judged, clash: Clash | null, sum: Su
 
 /** The next version of its chain, else the name with a number behind it. */
 function freeAt({ rules, view }: RepairGiven, at: string): string {
-  const listing = view.list(parentOf(at));
-  const names = [...(listing?.files.map((f) => f.name) ?? []), ...(listing?.folders ?? [])];
-  const line = rules.planned(parentOf(at));
-  const next = line === undefined ? null : versionAfter(rules.conventionsFor(line, nameOf(at)), nameOf(at), names);
+  const state = stateOf(rules, parentOf(at));
+  const line = state.kind === 'planned' ? state.line : null;
+  const older = line?.folder?.older === undefined ? [] : [join(line.path, line.folder.older.folder)];
+  const names = [...new Set([parentOf(at), line?.path ?? '', ...older])].flatMap((folder) => {
+    const listing = view.list(folder);
+    return [...(listing?.files.map((f) => f.name) ?? []), ...(listing?.folders ?? [])];
+  });
+  const next = line === null ? null : versionAfter(rules.conventionsFor(line, nameOf(at)), nameOf(at), names);
   return next ?? freeName(nameOf(at), new Set(names.map((name) => name.toLowerCase())));
 }

@@ -64,7 +64,7 @@ function BeforeAfter({ line }: { line: Line }) {
           p.same ? (
             <span key={p.at}>{p.text}</span>
           ) : (
-            <mark key={p.at} className="rounded bg-bottle/15 font-bold text-bottle">
+            <mark key={p.at} className="rounded bg-sheet font-bold text-bottle">
               {p.text}
             </mark>
           ),
@@ -104,6 +104,7 @@ function noteOf(line: Line): string {
 /** What a person is asked, in as many words as fit beside the name. */
 function questionOf({ rule, options }: Line): string {
   if (options[0]?.confidence === 'likely') return 'likely';
+  if (options[0]?.value === 'own') return 'what is it called?';
   switch (rule) {
     case 'foreign-project':
       return 'does it belong here?';

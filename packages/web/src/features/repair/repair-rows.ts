@@ -62,8 +62,10 @@ function headOf(line: Line, group: Group): readonly [order: number, words: strin
   if (group === 'cause') return [0, RULE_WORDS[line.rule].title, false];
   if (group === 'family') return [0, line.family ?? (line.entry === 'folder' ? 'Folders' : 'Other files'), false];
   if (group === 'state') return [STATE_ORDER.indexOf(line.state), REPAIR_STATE_WORDS[line.state], false];
-  if (certainty === 'answer') return [0, CERTAINTY_WORDS.answer, false];
-  if (certainty === 'stays') return [2, REPAIR_STATE_WORDS[line.state], false];
+  // What was answered stays where it was asked, and what was left where it lies: nothing jumps away under one's hand.
+  const isAsked = certainty === 'answer' || (certainty !== 'likely' && line.options[0]?.confidence === 'guess');
+  if (isAsked) return [0, CERTAINTY_WORDS.answer, false];
+  if (certainty === 'stays' && line.state !== 'left') return [2, REPAIR_STATE_WORDS[line.state], false];
   return [1, parentOf(line.path) || 'the project’s root', true];
 }
 

@@ -197,6 +197,8 @@ function NameField({ project, registers, line, onName }: NameProps) {
         id="repair-name"
         value={name}
         maxLength={255}
+        // A name that only a person knows is what is asked for: the next letter belongs here.
+        autoFocus={line.state === 'ask'}
         className="font-mono"
         spellCheck={false}
         autoComplete="off"

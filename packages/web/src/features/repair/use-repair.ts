@@ -4,6 +4,7 @@
  */
 import type { ProjectPage, RepairPlan, RepairRequest } from '@nesting/contract';
 import { RULE_CODES } from '@nesting/core/check';
+import { join, parentOf } from '@nesting/core/listing';
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -46,6 +47,17 @@ function useAnswers(project: string) {
   return [answers, keep] as const;
 }
 
+type Line = RepairPlan['lines'][number];
+
+function answered(line: Line, answers: Answers): Line {
+  const answer = answers[line.id];
+  if (answer === undefined || (answer.key === line.chosen && answer.name === undefined)) return line;
+  if (answer.key === null) return { ...line, state: 'left', chosen: null, after: null, clash: null, free: null };
+  const to = line.options.find((o) => o.key === answer.key)?.to ?? null;
+  const after = to === null || answer.name === undefined ? to : join(parentOf(to), answer.name);
+  return { ...line, state: 'ready', chosen: answer.key, after, clash: null, free: null, fault: null };
+}
+
 export type RepairWork = ReturnType<typeof useRepair>;
 
 export function useRepair(project: ProjectPage) {
@@ -62,7 +74,12 @@ export function useRepair(project: ProjectPage) {
     { id, asked },
     { refetchOnMountOrArgChange: true },
   );
-  const plan: RepairPlan | undefined = error ? undefined : (currentData ?? data);
+  // While the plan of a new answer is on its way, the answer stands in the lines of the one before.
+  const plan = useMemo(
+    (): RepairPlan | undefined =>
+      error ? undefined : (currentData ?? (data && { ...data, lines: data.lines.map((l) => answered(l, answers)) })),
+    [error, currentData, data, answers],
+  );
   const [apply, applying] = repairApi.useApplyRepairMutation();
   const keyFor = useRequestKey();
   const answer = (changes: Answers) => keep({ ...answers, ...changes });

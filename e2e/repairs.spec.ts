@@ -1,0 +1,237 @@
+/** A coordinator puts a week's mess right by keyboard, and takes all of it back; an artist what is theirs. */
+import { createHash } from 'node:crypto';
+import { lstatSync, readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { expect, test } from './demo';
+
+const idOf = async (page: Page, number: string): Promise<string> =>
+  (
+    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
+      rows: { id: string; number: string }[];
+    }
+  ).rows.find((p) => p.number === number)?.id ?? '';
+const folderOf = (studio: string, number: string): string =>
+  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
+
+interface Found {
+  readonly id: string;
+  readonly rule: string;
+  readonly path: string;
+}
+const findingsOf = async (page: Page, id: string): Promise<readonly Found[]> =>
+  ((await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=500`)).json()) as { rows: Found[] })
+    .rows;
+
+/** Names, bytes and times of all files, and the names of all folders. */
+function treeOf(root: string): string {
+  const hash = createHash('sha256');
+  for (const at of readdirSync(root, { recursive: true, encoding: 'utf8' }).sort()) {
+    if (at.startsWith('.nesting')) continue;
+    const entry = lstatSync(path.join(root, at));
+    hash.update(at);
+    if (entry.isFile()) hash.update(`${entry.mtimeMs}`).update(readFileSync(path.join(root, at)));
+  }
+  return hash.digest('hex');
+}
+
+async function checked(page: Page, id: string): Promise<void> {
+  await page.request.post(`/api/projects/${id}/checks`, { data: { what: 'whole' } });
+  await expect
+    .poll(async () => {
+      const { newest } = (await (await page.request.get(`/api/projects/${id}/checks`)).json()) as {
+        newest: { state: string } | null;
+      };
+      return newest?.state;
+    })
+    .toBe('done');
+}
+
+/** Whoever is in somebody's way gets the next free name; what cannot be put together is set aside. */
+async function settleClashes(page: Page): Promise<void> {
+  const taken = page.getByRole('option', { name: /name is taken/ });
+  for (let left = await taken.count(); left > 0; left = await taken.count()) {
+    await taken.first().click();
+    const free = page.getByRole('button', { name: 'Give it a free name' });
+    const aside = page.getByRole('radio', { name: /Set it aside/ });
+    await free.or(aside).first().waitFor();
+    await ((await free.count()) > 0 ? free.click() : aside.check());
+    await expect.poll(() => taken.count()).toBeLessThan(left);
+  }
+}
+
+/** By keyboard, from line to line: each that asks takes the first of its ways. */
+async function takeFirstWays(page: Page): Promise<void> {
+  const list = page.getByRole('listbox', { name: 'What is put right' });
+  await list.focus();
+  await page.keyboard.press('Home');
+  for (let last = ''; ; ) {
+    const id = (await list.getAttribute('aria-activedescendant')) ?? '';
+    if (id === last) return;
+    const line = page.locator(`[id="${id}"]`);
+    await line.waitFor();
+    const isOpen = (await line.getAttribute('aria-selected')) === 'false';
+    const words = (await line.textContent()) ?? '';
+    // What only a person can call is left.
+    if (isOpen && /\?$|ways$|a guess$/.test(words) && !words.includes('what is it called')) {
+      await page.keyboard.press(' ');
+      await expect(line).not.toContainText(/\?$|ways$|a guess$/);
+    }
+    last = id;
+    await page.keyboard.press('ArrowDown');
+    await expect.poll(async () => (await page.locator('[role=option]').count()) > 0).toBe(true);
+  }
+}
+
+const undoIt = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Undo it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+};
+
+test('one press puts a finding right, says what it did, and is undone', async ({ as, demo }) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  const root = folderOf(demo.studio, '26014');
+  const before = treeOf(root);
+  await page.goto(`/projects/${id}?view=findings&rule=version-style`);
+  const list = page.getByRole('listbox', { name: 'Findings' });
+  await expect(page.getByRole('button', { name: /Rename to 26014_clock-tower_s01_anim_LV_v012\.usda/ })).toBeVisible();
+  await list.focus();
+  await page.keyboard.press('p');
+  await expect(page.getByText(/rename to 26014_clock-tower_s01_anim_LV_v012\.usda/)).toBeVisible();
+  const working = path.join(root, '40_motion/clock-tower/s01/working');
+  expect(readdirSync(working)).toContain('26014_clock-tower_s01_anim_LV_v012.usda');
+  // What was put right is looked at again by itself.
+  await expect.poll(async () => (await findingsOf(page, id)).filter((f) => f.rule === 'version-style')).toEqual([]);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(() => treeOf(root)).toBe(before);
+  await checked(page, id);
+});
+
+test('the whole mess by keyboard: answers, names, one press; then all of it back, to the same bytes and times', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  const root = folderOf(demo.studio, '26014');
+  const before = treeOf(root);
+  const found = await findingsOf(page, id);
+  await page.goto(`/projects/${id}?view=findings`);
+  await page.getByRole('button', { name: 'Put right…' }).click();
+  const list = page.getByRole('listbox', { name: 'What is put right' });
+  const ledger = page.getByRole('region', { name: 'What will happen' });
+  await expect(ledger).toContainText(/Puts \d+ findings right/);
+  expect(treeOf(root)).toBe(before);
+  await settleClashes(page);
+  // Two copies of one sound: which one stays is a person's to say.
+  await page.getByRole('option', { name: /which one stays/ }).click();
+  await page.getByRole('radio', { name: /Keep 50_sound\/atmosphere/ }).check();
+  await expect(page.getByRole('radio', { name: /Keep 50_sound\/atmosphere/ })).toBeChecked();
+  // A file whose name nobody can guess.
+  await page.getByRole('option', { name: /quote harbour FINAL/ }).click();
+  await page.getByRole('radio', { name: /Another name/ }).check();
+  await page.getByLabel('Its name').fill('2026-02-11_quote_harbour-lights-second.pdf');
+  await page.getByLabel('Its name').press('Enter');
+  await expect(page.getByRole('option', { name: /quote harbour FINAL/ })).toContainText('harbour-lights-second');
+  // What is likely is taken in one act; an answer that was given is there after a reload.
+  await page.getByRole('button', { name: /Take the \d+ likely/ }).click();
+  await expect(page.getByRole('button', { name: /Take the \d+ likely/ })).toHaveCount(0);
+  await takeFirstWays(page);
+  await settleClashes(page);
+  await page.reload();
+  await list.focus();
+  await page.keyboard.press('Home');
+  await page.getByRole('option', { name: /26014_ATM_s07_v01/ }).click();
+  await expect(page.getByRole('radio', { name: /Keep 50_sound\/atmosphere/ })).toBeChecked();
+  // Space leaves a line and takes it again; Enter applies nothing.
+  await page.getByRole('option', { name: /measurements/ }).click();
+  await list.focus();
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('option', { name: /measurements/ })).toHaveAttribute('aria-selected', 'false');
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('option', { name: /measurements/ })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  expect(treeOf(root)).toBe(before);
+  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
+  await page.keyboard.press('Control+Enter');
+  await expect(page).toHaveURL(/batches\?batch=/);
+  await expect(page.getByRole('region', { name: 'What will happen' })).toContainText('can be undone');
+  await checked(page, id);
+  // What lay in folders that nobody knew is judged now that they are known: once more.
+  await page.goto(`/projects/${id}/repair`);
+  await expect(ledger).toContainText(/Puts \d+ findings? right|Nothing is chosen yet/);
+  const likely = page.getByRole('button', { name: /Take the \d+ likely/ });
+  if ((await likely.count()) > 0) await likely.click();
+  await takeFirstWays(page);
+  await settleClashes(page);
+  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
+  await page.keyboard.press('Control+Enter');
+  await expect(page).toHaveURL(/batches\?batch=/);
+  await checked(page, id);
+  const rest = await findingsOf(page, id);
+  // What is left nobody but the people of the project can know: missing frames, other days, whose work it is.
+  const OF_PEOPLE = new Set(['sequence-gap', 'version-gap', 'date-mismatch', 'absolute-reference', 'name-mismatch']);
+  expect(rest.filter((f) => !OF_PEOPLE.has(f.rule))).toEqual([]);
+  expect(rest.length).toBeLessThanOrEqual(9);
+  // Accepted, the project is in order.
+  await page.goto(`/projects/${id}`);
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Accept everything found so far…' }).click();
+  await page.getByLabel('Why').fill('For the people of the project to say.');
+  await page.getByRole('button', { name: `Accept ${rest.length} findings` }).click();
+  await expect(page.getByRole('tab', { name: /^Findings$/ })).toBeVisible();
+  const ids = rest.map((f) => f.id);
+  await page.request.post(`/api/projects/${id}/findings/count-again`, {
+    data: { ids },
+    headers: { origin: demo.address },
+  });
+  for (const changes of [0, 1]) {
+    const done = (await (await page.request.get(`/api/projects/${id}/batches`)).json()) as {
+      id: string;
+      what: string;
+    }[];
+    const put = done.filter((b) => b.what === 'repair')[changes];
+    await page.goto(`/projects/${id}/batches?batch=${put?.id}`);
+    await undoIt(page);
+    await expect(page).not.toHaveURL(new RegExp(put?.id ?? ''));
+  }
+  await expect.poll(() => treeOf(root)).toBe(before);
+  await checked(page, id);
+  expect((await findingsOf(page, id)).map((f) => f.id).sort()).toEqual(found.map((f) => f.id).sort());
+});
+
+test('a plan is narrowed by what the address says, and a word of the new names becomes another', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  await page.goto(`/projects/${id}/repair?cause=version-style&certainty=chosen`);
+  const options = page.getByRole('option');
+  await expect(page.getByRole('button', { name: /Versions written otherwise/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  const count = await options.count();
+  expect(count).toBeGreaterThan(0);
+  await page.getByLabel('A word in new names').fill('anim');
+  await page.getByLabel('becomes').fill('comp');
+  await page.getByRole('button', { name: /Write it in \d+ name/ }).click();
+  await expect(page.getByRole('option', { name: /_comp_/ }).first()).toBeVisible();
+  await page.evaluate(() => localStorage.clear());
+  await page.goto(`/projects/${id}/repair?find=nobody-is-called-so`);
+  await expect(page.getByText('No line is like that')).toBeVisible();
+});
+
+test('a lead looks, and an artist is not offered what is not theirs', async ({ as }) => {
+  const lead = await as('Maud Éclair');
+  const id = await idOf(lead, '26014');
+  await lead.goto(`/projects/${id}/repair`);
+  await expect(lead.getByText('Findings are put right by those who work on the project')).toBeVisible();
+  const artist = await as('Bram Okonjo');
+  await artist.goto(`/projects/${id}?view=findings`);
+  await expect(artist.getByRole('button', { name: 'Put right…' })).toHaveCount(0);
+  const refused = await artist.request.post(`/api/projects/${id}/repair`, {
+    data: {},
+    headers: { origin: new URL(artist.url()).origin },
+  });
+  expect([refused.status(), ((await refused.json()) as { code: string }).code]).toEqual([403, 'not-yours-to-repair']);
+});
