@@ -75,7 +75,7 @@ module.exports = {
           tests,
           '^packages/disk/src/(roots/|walk\\.ts$|file-facts\\.ts$|check/quick\\.ts$)',
           '^packages/server/src/(admin|backup|build-paths|config|serve|db/migrate|http/app)\\.ts$',
-          '^packages/cli/src/(input|commands/check)\\.ts$',
+          '^packages/cli/src/(input|project-folder)\\.ts$',
         ],
       },
       to: { path: '^(node:)?fs(/promises)?$' },

@@ -51,6 +51,7 @@ const VIEWS = [
   '/checks',
   '/checks/people?person=BO',
   '/checks/exceptions',
+  '/checks/set-aside',
   '/checks/mine',
   '/me',
   '/start/several',

@@ -72,6 +72,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'values-missing',
     'name-unreadable',
     'line-unknown',
+    'number-other',
     'draft-unusable',
     'block-unusable',
     'file-unusable',

@@ -120,6 +120,23 @@ export const batchPageSchema = record({
 });
 export type BatchPage = z.infer<typeof batchPageSchema>;
 
+/** What a batch keeps so that it can be undone: files set aside, old contents. */
+export const setAsideRowSchema = record({
+  batch: uuid,
+  project: record({ id: uuid, number: z.string(), title: z.string() }),
+  what: z.string(),
+  by: z.string(),
+  at: moment,
+  /** When it goes by itself; `null` for never. */
+  until: moment.nullable(),
+  files: amount,
+  bytes: amount,
+});
+export type SetAsideRow = z.infer<typeof setAsideRowSchema>;
+
+/** The project's number, written by whoever frees its space. */
+export const freeSchema = z.object({ number: z.string().max(100) });
+
 /** What a batch that was asked for is told by; it goes on where it was not done in time. */
 export const batchAnswerSchema = record({ batch: uuid, isDone: z.boolean() });
 export type BatchAnswer = z.infer<typeof batchAnswerSchema>;

@@ -9,13 +9,15 @@ import {
   batchAnswerSchema,
   batchPageSchema,
   batchRowSchema,
+  freeSchema,
   PLAN_FORMS,
   reshapePlanSchema,
   reshapeSchema,
+  setAsideRowSchema,
   settleSchema,
   undoSchema,
 } from '../reshape';
-import { ALL, WORKING } from '../roles';
+import { ALL, COORDINATOR, WORKING } from '../roles';
 import { id, nothing, ofBatch } from './params';
 import { BATCH, FOLDER, NUMBER, PLAN, REPAIR } from './refused';
 
@@ -156,6 +158,25 @@ export const BATCH_ENDPOINTS = {
     params: ofBatch,
     reply: { json: z.strictObject({ stopped: z.boolean() }) },
     refuses: ['not-your-change', 'no-change'],
+  }),
+  listSetAside: endpoint({
+    method: 'GET',
+    path: '/api/set-aside',
+    does: 'Lists what changes of all projects keep so that they can be undone, the largest first',
+    roles: ALL,
+    whose: 'house',
+    reply: { json: list(setAsideRowSchema) },
+  }),
+  freeSetAside: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/batches/:batch/free',
+    does: 'Deletes what a change keeps, for good: it cannot be undone any more. The project’s number is said with it',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofBatch,
+    body: freeSchema,
+    reply: nothing,
+    refuses: [...FOLDER, 'no-project', 'no-change', 'number-other', 'batch-open'],
   }),
   readReshapeDraft: endpoint({
     method: 'GET',

@@ -36,6 +36,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     `started the project ${text(p.folder)} on ${text(p.volume)}: ${text(p.folders)} folders and ${text(p.files)} files`,
   'start-failed': (p) => `the start of ${text(p.folder)} failed (${text(p.code)}) and was taken back`,
   'start-taken-back': (p) => `a start of ${text(p.folder)} that was cut short was taken back`,
+  'space-freed': (p) =>
+    `freed ${text(p.bytes)} bytes: ${text(p.files)} ${Number(p.files) === 1 ? 'file' : 'files'} that a change had set aside`,
   'project-repaired': (p) => `put ${p.changes} ${Number(p.changes) === 1 ? 'thing' : 'things'} right`,
   'project-reshaped': (p) =>
     `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,

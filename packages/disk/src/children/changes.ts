@@ -18,7 +18,7 @@ import { move, type Roots, standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { Unreachable, type Where } from '../roots/where';
 import { type StartOutcome, startOnDisk, sweep, takeBackStart } from '../start';
-import { sweepOldBatches } from '../sweep-batches';
+import { freeBatches, type Kept, keptOf, sweepOldBatches } from '../sweep-batches';
 import type { Context } from './context';
 import type { OfWhere } from './looks';
 
@@ -204,6 +204,18 @@ export const sweepBatches = ({
   ...where
 }: OfWhere & OtherRoots & { readonly before: number }): Promise<string[]> =>
   inRoots(where, async (roots) => sweepOldBatches(roots, before));
+
+export interface BatchesAsked extends OfWhere, OtherRoots {
+  readonly ids: readonly string[];
+}
+
+/** What batches keep so that they can be undone. */
+export const keptBy = ({ ids, ...where }: BatchesAsked): Promise<Kept[]> =>
+  inRoots(where, async (roots) => keptOf(roots, ids));
+
+/** Clears away what batches keep, for good. Gives the ids of those that cannot be undone any more. */
+export const freeKept = ({ ids, ...where }: BatchesAsked): Promise<string[]> =>
+  inRoots(where, async (roots) => freeBatches(roots, ids));
 
 /** Whether anything of a batch was done, as far as its journal says. */
 export const hasBegun = ({ where, id }: OfWhere & { readonly id: string }): boolean =>

@@ -77,6 +77,7 @@ export async function openGround(t: TestWorld): Promise<Ground> {
 const projectOf = async (g: Ground) =>
   (await done(g, 'readProject', { as: C, params: { id: g.project } })) as Reply & {
     version: number;
+    number: string;
     values: Record<string, unknown>;
     template: { id: string; edition: number };
     adjusted: object;
@@ -137,6 +138,13 @@ async function repairPlanned(g: Ground) {
   };
   return { ...body, fingerprint: plan.fingerprint, now: plan.now };
 }
+
+const repaired = async (g: Ground): Promise<string> =>
+  (
+    (await done(g, 'applyRepair', { as: C, params: { id: g.project }, body: await repairPlanned(g) })) as {
+      batch: string;
+    }
+  ).batch;
 
 const withFinding =
   (body: object, as: Role = C) =>
@@ -348,6 +356,12 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     as: C,
     params: { id: g.project },
     body: { ...(await repairPlanned(g)), key: randomUUID() },
+  }),
+  listSetAside: () => ({ as: A }),
+  freeSetAside: async (g) => ({
+    as: C,
+    params: { id: g.project, batch: await repaired(g) },
+    body: { number: (await projectOf(g)).number },
   }),
   listBatches: ofProject(A),
   readBatch: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),

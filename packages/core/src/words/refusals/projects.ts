@@ -82,6 +82,8 @@ export const PROJECT_REFUSALS = {
   'nothing-to-repair': () => `Nothing was chosen that can be put right. ${NOTHING}`,
   'not-yours-to-repair': (p: { readonly number: string }) =>
     `In ${p.number} artists put right by themselves only what is theirs, where the template allows it. ${NOTHING}`,
+  'number-other': (p: { readonly number: string }) =>
+    `The number of this project is another one than ${p.number === '' ? 'nothing' : p.number}. Nothing was freed.`,
   'nothing-to-undo': () => 'Nothing of this change is left to be undone.',
   'taken-back': () => 'This change was begun, and taken back or closed since.',
   'gave-up': () => `This change ended early three times before it began. ${NOTHING}`,

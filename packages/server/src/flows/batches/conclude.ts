@@ -9,6 +9,7 @@ import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
 import type { World } from '../world';
+import { noteKept } from './set-aside';
 
 interface ToConclude {
   readonly id: string;
@@ -44,6 +45,7 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     const act = undoes !== null ? 'batch-undone' : what === 'repair' ? 'project-repaired' : 'project-reshaped';
     await recordActivity(client, act, person, project, params, `project:${project}`);
   });
+  await noteKept(world, project, id, undoes);
   // Its rules are what they were: only folders that were touched have anything new to say.
   await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');
 }

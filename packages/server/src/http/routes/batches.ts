@@ -5,6 +5,7 @@ import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
 import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
+import { freeSetAside, listSetAside } from '../../flows/batches/set-aside';
 import { planRepair, printRepair } from '../../flows/projects/repair-project';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { Refused } from '../../flows/world';
@@ -42,6 +43,8 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     await found(world, project, batch);
     return { stopped: await stopBatch(world, project, batch) };
   },
+  listSetAside: ({ world }) => listSetAside(world),
+  freeSetAside: ({ world, me, params, body }) => freeSetAside(world, me.id, params, body.number),
   readReshapeDraft: ({ world, me, params }) => readReshapeDraft(world.db, params.id, me.id),
   keepReshapeDraft: async ({ world, me, params, body }) => {
     if ((await readProjectRow(world.db, params.id)) === null) throw new Refused('no-project');

@@ -1,7 +1,7 @@
 /** Plans of changes, the batches they become, folders taken in, copies. */
 import type { ReshapeRequest } from '@nesting/contract';
 import { api } from '../../app/api';
-import { asks, type BodyFor } from '../../app/endpoints';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
 
 /** What takes longer goes on, and is looked at on its page. */
 export const SHORT_WAIT = { prefer: 'wait=2' };
@@ -60,6 +60,15 @@ export const changesApi = api.injectEndpoints({
         SHORT_WAIT,
       ),
       invalidatesTags: BATCH_TAGS,
+    }),
+    setAside: build.query({ ...asks('listSetAside', unsaid), providesTags: ['batches'] }),
+    freeSetAside: build.mutation({
+      ...asks('freeSetAside', ({ project: id, batch, ...body }: OfBatch & BodyFor<'freeSetAside'>) => ({
+        id,
+        batch,
+        body,
+      })),
+      invalidatesTags: ['batches', 'activity'],
     }),
     stopBatch: build.mutation(asks('stopBatch', ({ project: id, batch }: OfBatch) => ({ id, batch }))),
     copies: build.query({ ...asks('compareCopies', (id: string) => ({ id })), keepUnusedDataFor: 0 }),

@@ -1,3 +1,4 @@
+import type { SetAsideRow } from '@nesting/contract';
 import type { Client } from '../../client';
 import type { BatchRoot } from './batches';
 
@@ -43,4 +44,27 @@ export async function batchesSwept(client: Client, project: string, ids: readonl
     "delete from batch where project_id = $1 and state = 'refused' and ended_at < clock_timestamp() - interval '1 day'",
     [project],
   );
+}
+
+/** What a batch keeps by now. */
+export async function setKept(
+  client: Client,
+  kept: readonly { readonly id: string; readonly files: number; readonly bytes: number }[],
+): Promise<void> {
+  for (const { id, files, bytes } of kept)
+    await client.query('update batch set kept_files = $2, kept_bytes = $3 where id = $1', [id, files, bytes]);
+}
+
+/** What lies set aside in all projects, the largest first. */
+export async function batchesKeeping(client: Client, days: number): Promise<SetAsideRow[]> {
+  const { rows } = await client.query<Omit<SetAsideRow, 'at' | 'until'> & { at: Date; until: Date | null }>(
+    `select b.id batch, b.what, coalesce(a.name, '') "by", b.ended_at at, b.kept_files files, b.kept_bytes::float8 bytes,
+       case when $1 = 0 then null else b.ended_at + $1 * interval '1 day' end "until",
+       json_build_object('id', p.id, 'number', p.number, 'title', p.title) project
+     from batch b join project p on p.id = b.project_id left join person a on a.id = b.person_id
+     where b.kept_files > 0 and b.swept_at is null and b.state in ('done', 'closed')
+     order by b.kept_bytes desc, b.ended_at limit 2000`,
+    [days],
+  );
+  return rows.map((row) => ({ ...row, at: row.at.toISOString(), until: row.until?.toISOString() ?? null }));
 }

@@ -43,6 +43,7 @@ export const ACTIVITY = [
   'project-relinked',
   'project-reshaped',
   'project-repaired',
+  'space-freed',
   'batch-undone',
   'batch-taken-back',
   'batch-closed',

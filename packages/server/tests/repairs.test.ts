@@ -1,0 +1,290 @@
+/** Findings put right on a real disk with a real database: planned, shown, done, undone; what is in the way of that. */
+import { randomUUID } from 'node:crypto';
+import {
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type {
+  BatchPage,
+  BatchRow,
+  FindingList,
+  ProjectRow,
+  RepairPlan,
+  SetAsideRow,
+  TemplateRow,
+} from '@nesting/contract';
+import type { Template } from '@nesting/core/template';
+import { insertEdition } from '../src/index';
+import { openTestWorld, startOf, type TestWorld } from './world';
+
+let t: TestWorld;
+beforeAll(async () => {
+  t = await openTestWorld();
+});
+afterAll(() => t.close());
+
+const OLD = Date.UTC(2026, 2, 6) / 1000;
+let numbers = 71_000;
+
+interface Started {
+  readonly id: string;
+  readonly number: string;
+  readonly root: string;
+  /** Written some days ago. */
+  readonly put: (at: string, text?: string) => void;
+}
+
+async function started(more: object = {}): Promise<Started> {
+  const number = String(++numbers);
+  const response = await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(number), ...more });
+  const { id, folder } = (await response.json()) as ProjectRow;
+  await t.world.checks.idle();
+  const root = path.join(t.studio, folder);
+  const put = (at: string, text = at) => {
+    mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+    writeFileSync(path.join(root, at), text);
+    utimesSync(path.join(root, at), OLD, OLD);
+  };
+  return { id, number, root, put };
+}
+
+async function check(id: string): Promise<FindingList['rows']> {
+  await t.ask('artist', 'POST', `/api/projects/${id}/checks`, { what: 'whole' });
+  await t.world.checks.idle();
+  return findings(id);
+}
+const findings = async (id: string): Promise<FindingList['rows']> =>
+  ((await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none`)).json()) as FindingList).rows;
+const plan = async (id: string, asked: object = {}, who: 'coordinator' | 'artist' = 'coordinator') =>
+  (await (await t.ask(who, 'POST', `/api/projects/${id}/repair`, asked)).json()) as RepairPlan;
+async function apply(id: string, asked: object = {}, shown?: RepairPlan): Promise<Response> {
+  const { fingerprint, now } = shown ?? (await plan(id, asked));
+  return t.ask('coordinator', 'POST', `/api/projects/${id}/repair/batches`, {
+    ...asked,
+    now,
+    fingerprint,
+    key: randomUUID(),
+  });
+}
+const batchOf = async (response: Response): Promise<string> => ((await response.json()) as { batch: string }).batch;
+const codeOf = async (response: Response) => [response.status, ((await response.json()) as { code: string }).code];
+const undo = (id: string, batch: string) =>
+  t.ask('coordinator', 'POST', `/api/projects/${id}/batches/${batch}/undo`, {});
+
+const treeOf = (root: string): string[] =>
+  readdirSync(root, { recursive: true, encoding: 'utf8' })
+    .filter((at) => !at.startsWith('.nesting'))
+    .map((at) => {
+      const entry = lstatSync(path.join(root, at));
+      return entry.isDirectory() ? `${at}/` : `${at} ${entry.mtimeMs} ${readFileSync(path.join(root, at), 'utf8')}`;
+    })
+    .sort();
+
+const window_ = '20_pieces/window-A';
+const good = (number: string, version = 'v001') => `${window_}/${number}_A_draw_AR_${version}.svg`;
+
+/** Names, a folder, a reference and something that a system left. */
+async function messy(): Promise<Started> {
+  const p = await started();
+  p.put(good(p.number, 'V002'), `<svg><image href="../../30_masters/${p.number}_MST_A.mov"/></svg>`);
+  p.put(`30_masters/${p.number}_MST_a.mov`, 'a film');
+  p.put('.DS_Store');
+  renameSync(path.join(p.root, '10_paperwork'), path.join(p.root, '10_paperwrok'));
+  return p;
+}
+
+describe('put right', () => {
+  test('what is sure is shown first, done as one change, found no more, and undone to the same bytes and times', async () => {
+    const { id, root, number } = await messy();
+    const before = treeOf(root);
+    const found = await check(id);
+    expect(found.length).toBeGreaterThanOrEqual(4);
+    const shown = await plan(id);
+    expect(treeOf(root)).toEqual(before);
+    expect(shown.refused).toEqual([]);
+    const done = await apply(id, {}, shown);
+    expect(done.status).toBe(201);
+    const batch = await batchOf(done);
+    expect(existsSync(path.join(root, good(number, 'v002')))).toBe(true);
+    expect(existsSync(path.join(root, '10_paperwork'))).toBe(true);
+    await t.world.checks.idle();
+    const ready = new Set(shown.lines.filter((l) => l.state === 'ready').map((l) => l.id));
+    expect(ready.size).toBeGreaterThanOrEqual(3);
+    expect((await findings(id)).filter((f) => ready.has(f.id))).toEqual([]);
+    const page = (await (await t.ask('lead', 'GET', `/api/projects/${id}/batches/${batch}`)).json()) as BatchPage;
+    expect(page.what).toBe('repair');
+    expect(page.lines.length).toBe(shown.entries);
+    expect((await undo(id, batch)).status).toBe(201);
+    expect(treeOf(root)).toEqual(before);
+    expect((await check(id)).map((f) => f.id).sort()).toEqual(found.map((f) => f.id).sort());
+  });
+
+  test('a document follows the file it refers to in the same change', async () => {
+    const p = await started();
+    p.put(`${window_}/${p.number}_A_draw_AR_V001.png`, 'picture');
+    p.put(good(p.number), `<svg><!-- é --><image href="${p.number}_A_draw_AR_V001.png"/></svg>`);
+    await check(p.id);
+    const shown = await plan(p.id);
+    expect(shown.documents).toEqual([
+      {
+        path: good(p.number),
+        after: good(p.number),
+        changes: [{ from: `${p.number}_A_draw_AR_V001.png`, to: `${p.number}_A_draw_AR_v001.png` }],
+      },
+    ]);
+    await apply(p.id, {}, shown);
+    expect(readFileSync(path.join(p.root, good(p.number)), 'utf8')).toBe(
+      `<svg><!-- é --><image href="${p.number}_A_draw_AR_v001.png"/></svg>`,
+    );
+  });
+
+  test('an answer is a person’s; the same request is one act', async () => {
+    const p = await started();
+    p.put(`${window_}/99999_A_draw_AR_v001.svg`, '<svg/>');
+    await check(p.id);
+    const first = await plan(p.id);
+    expect(first.lines).toMatchObject([{ rule: 'foreign-project', state: 'ask' }]);
+    expect(await codeOf(await apply(p.id, {}, first))).toEqual([409, 'nothing-to-repair']);
+    const [line] = first.lines;
+    const asked = { answers: { [line?.id ?? '']: { key: line?.options[0]?.key ?? null } } };
+    const { fingerprint, now } = await plan(p.id, asked);
+    const body = { ...asked, fingerprint, now, key: randomUUID() };
+    const twice = await Promise.all(
+      [1, 2].map(() => t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/batches`, body)),
+    );
+    expect(new Set(await Promise.all(twice.map(batchOf))).size).toBe(1);
+    expect(existsSync(path.join(p.root, good(p.number)))).toBe(true);
+    const rows = (await (await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`)).json()) as BatchRow[];
+    expect(rows.filter((b) => b.what === 'repair')).toHaveLength(1);
+  });
+});
+
+describe('what is in the way', () => {
+  test('a file written, moved or gone since the plan was shown: nothing is changed, and it is said', async () => {
+    for (const meddle of [
+      (at: string) => writeFileSync(at, 'other work'),
+      (at: string) => renameSync(at, `${at}.moved`),
+      (at: string) => rmSync(at),
+    ]) {
+      const p = await started();
+      p.put(good(p.number, 'V002'), '<svg/>');
+      await check(p.id);
+      const shown = await plan(p.id);
+      meddle(path.join(p.root, good(p.number, 'V002')));
+      const before = treeOf(p.root);
+      expect(await codeOf(await apply(p.id, {}, shown))).toEqual([409, 'disk-changed']);
+      expect(treeOf(p.root)).toEqual(before);
+    }
+  });
+
+  test('findings of an old check: what is gone or elsewhere is said of each line, and the rest is done', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    p.put('._one');
+    await check(p.id);
+    rmSync(path.join(p.root, '._one'));
+    const shown = await plan(p.id);
+    expect(shown.lines.map((l) => l.state).sort()).toEqual(['gone', 'ready']);
+    expect((await apply(p.id, {}, shown)).status).toBe(201);
+  });
+
+  test('a file that was written a moment ago waits', async () => {
+    const p = await started();
+    await check(p.id);
+    writeFileSync(path.join(p.root, good(p.number, 'V002')), '<svg/>');
+    await check(p.id);
+    expect((await plan(p.id)).lines).toMatchObject([{ state: 'held' }]);
+  });
+
+  test('two plans of one project: one at a time, and the second is planned anew', async () => {
+    const p = await messy();
+    await check(p.id);
+    const [one, two] = [await plan(p.id), await plan(p.id)];
+    const both = await Promise.all([apply(p.id, {}, one), apply(p.id, {}, two)]);
+    const codes = both.map((r) => r.status).sort();
+    expect(codes[0]).toBe(201);
+    expect(codes[1]).toBe(409);
+    expect((await plan(p.id)).entries).toBe(0);
+  });
+
+  test('what is no finding, no way, or no path of the project', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    await check(p.id);
+    const [line] = (await plan(p.id)).lines;
+    expect((await plan(p.id, { ids: ['0123456789abcdef'] })).all).toBe(0);
+    expect((await plan(p.id, { answers: { [line?.id ?? '']: { key: 'no such way' } } })).lines).toMatchObject([
+      { state: 'ask' },
+    ]);
+    const named = (name: string) => ({ answers: { [line?.id ?? '']: { key: line?.options[0]?.key ?? '', name } } });
+    for (const name of ['../../../etc/passwd', 'a/b.svg', 'con.svg', '.nesting'])
+      expect((await plan(p.id, named(name))).lines).toMatchObject([{ state: 'clash' }]);
+    expect((await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair`, { ids: ['nope'] })).status).toBe(400);
+    expect(existsSync(path.join(p.root, good(p.number, 'V002')))).toBe(true);
+  });
+});
+
+describe('set aside', () => {
+  const listed = async (id: string) =>
+    ((await (await t.ask('lead', 'GET', '/api/set-aside')).json()) as SetAsideRow[]).filter((r) => r.project.id === id);
+
+  test('it is listed with its bytes, comes back by undoing, and goes for good only with the project’s number', async () => {
+    const p = await started();
+    p.put('._litter', 'twelve bytes');
+    await check(p.id);
+    const batch = await batchOf(await apply(p.id));
+    expect(existsSync(path.join(p.root, '._litter'))).toBe(false);
+    expect(await listed(p.id)).toMatchObject([{ batch, what: 'repair', files: 1, bytes: 12 }]);
+    await undo(p.id, batch);
+    expect(readFileSync(path.join(p.root, '._litter'), 'utf8')).toBe('twelve bytes');
+    expect(await listed(p.id)).toEqual([]);
+    await check(p.id);
+    const again = await batchOf(await apply(p.id));
+    const free = (number: string, who: 'coordinator' | 'artist' = 'coordinator') =>
+      t.ask(who, 'POST', `/api/projects/${p.id}/batches/${again}/free`, { number });
+    expect((await free(p.number, 'artist')).status).toBe(403);
+    expect(await codeOf(await free('12345'))).toEqual([422, 'number-other']);
+    expect(existsSync(path.join(p.root, `.nesting/batches/${again}/kept`))).toBe(true);
+    expect((await free(p.number)).status).toBe(204);
+    expect(existsSync(path.join(p.root, `.nesting/batches/${again}`))).toBe(false);
+    expect(await listed(p.id)).toEqual([]);
+    expect((await undo(p.id, again)).status).toBe(404);
+  });
+});
+
+describe('artists', () => {
+  test('put right what is theirs, where the template lets them, and nothing else', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    p.put('._litter');
+    const ofTheirs = async (id: string) => (await check(id)).find((f) => f.rule === 'version-style')?.id ?? '';
+    const asked = { ids: [await ofTheirs(p.id)] };
+    expect(await codeOf(await t.ask('artist', 'POST', `/api/projects/${p.id}/repair`, asked))).toEqual([
+      403,
+      'not-yours-to-repair',
+    ]);
+    const template = ((await (await t.ask('lead', 'GET', '/api/templates')).json()) as TemplateRow[])[0]
+      ?.template as Template;
+    const allowed = { ...template, edition: 2, checks: { artistsMayRepair: true } };
+    await insertEdition(t.world.db, allowed, new Map([['starters/window-brief.md', Buffer.from('# {title}\n')]]));
+    const q = await started({ edition: 2 });
+    q.put(good(q.number, 'V002'), '<svg/>');
+    q.put('._litter');
+    const mine = { ids: [await ofTheirs(q.id)] };
+    const { fingerprint, now } = await plan(q.id, mine, 'artist');
+    const done = await t.ask('artist', 'POST', `/api/projects/${q.id}/repair/batches`, { ...mine, now, fingerprint });
+    expect(done.status).toBe(201);
+    expect(existsSync(path.join(q.root, good(q.number, 'v002')))).toBe(true);
+    expect((await t.ask('artist', 'POST', `/api/projects/${q.id}/repair`, {})).status).toBe(403);
+    expect((await t.ask('lead', 'POST', `/api/projects/${q.id}/repair`, mine)).status).toBe(403);
+  });
+});
