@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|check|browser|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|check|browser|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCheck, checkOnce } from './check';
@@ -10,6 +10,7 @@ import { benchFrames, benchLearn } from './learn';
 import { benchPlans } from './plans';
 import { benchProve } from './prove';
 import { benchRead, benchReadAny } from './read';
+import { benchRepairs } from './repairs';
 import { benchStart } from './start';
 import { benchTemplates } from './templates';
 
@@ -29,6 +30,7 @@ const BENCHES = {
   start: benchStart,
   plans: benchPlans,
   copies: benchCopies,
+  repairs: benchRepairs,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);

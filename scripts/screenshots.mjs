@@ -66,10 +66,15 @@ const VIEWS = {
     await page.getByRole('heading', { name: 'Aiko Pendry' }).waitFor();
     return page;
   },
-  'sign-in': async () => {
+  'put-right': async () => {
     const page = await open();
-    await page.goto('/');
-    await page.getByText('Look round').waitFor();
+    await signIn(page, 'Ines');
+    await page.goto(`/projects/${await idOf(page, '26014')}/repair`);
+    await page
+      .getByRole('option', { name: /name is taken/ })
+      .first()
+      .click();
+    await page.getByRole('button', { name: 'Give it a free name' }).waitFor();
     return page;
   },
   templates: async () => {

@@ -3,6 +3,7 @@ import type { RuleCode } from '../../check/registry';
 import type { FileEntry, FolderListing } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import type { ProjectRules } from '../../project/rules';
+import { Remembered } from '../../remembered';
 import type { Params } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
 
@@ -85,6 +86,14 @@ export interface RepairCase {
   /** The file it is about; `null` for a folder, and for what is gone. */
   readonly file: FileEntry | null;
 }
+
+const byName = new Remembered(
+  ({ files }: FolderListing): ReadonlyMap<string, FileEntry> => new Map(files.map((f) => [f.name, f])),
+);
+
+/** One file of a folder: folders hold thousands, and each is asked for by its name. */
+export const fileIn = (listing: FolderListing | null, name: string): FileEntry | null =>
+  listing === null ? null : (byName.of(listing).get(name) ?? null);
 
 export const textOf = ({ params }: ToRepair, name: string): string => {
   const value = params[name];

@@ -25,7 +25,7 @@ import {
 } from './documents';
 import { freeName, renamedItem } from './item';
 import { OWN_NAME, versionAfter } from './name-options';
-import { type Act, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
+import { type Act, fileIn, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
 import { optionsOf } from './options';
 import { type Clash, settleActs } from './settle';
 
@@ -154,7 +154,7 @@ function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): RepairC
   const folder = parentOf(finding.path);
   const listing = view.list(folder);
   const state = stateOf(rules, folder);
-  const file = listing?.files.find((f) => f.name === nameOf(finding.path)) ?? null;
+  const file = fileIn(listing, nameOf(finding.path));
   return { rules, view, roots, finding, listing, file, line: state.kind === 'planned' ? state.line : null };
 }
 
@@ -180,15 +180,8 @@ function isAtWork({ rules, file, listing, finding }: RepairCase): boolean {
   if (file === null) return false;
   if (rules.isSettling(file.modified)) return true;
   const name = nameOf(finding.path);
-  const locks = new Set([
-    `.~lock.${name}#`,
-    `~$${name}`,
-    `~$${name.slice(2)}`,
-    `${name}.lock`,
-    `.${name}.lck`,
-    `.#${name}`,
-  ]);
-  return listing?.files.some((f) => f.name !== name && locks.has(f.name)) === true;
+  const locks = [`.~lock.${name}#`, `~$${name}`, `~$${name.slice(2)}`, `${name}.lock`, `.${name}.lck`, `.#${name}`];
+  return locks.some((lock) => lock !== name && fileIn(listing, lock) !== null);
 }
 
 function surest(options: readonly Option[], from: Confidence | null): Option | null {

@@ -19,7 +19,7 @@ import type { ProjectRules } from '../../project/rules';
 import { Moves } from '../../references/moves';
 import type { PlannedLine } from '../../template/expansion';
 import { starterContent } from '../start';
-import type { Act, ProjectView } from './option';
+import { type Act, fileIn, type ProjectView } from './option';
 
 /** What one finding is put right by. */
 export interface Chosen {
@@ -99,7 +99,8 @@ class Layout {
     this.cameFrom = new Map([...this.folders].map(([from, { to }]) => [to, from]));
     for (const { id, act } of each('move', 'file')) if (act.do === 'move') this.file(id, act.from, act.to);
     this.supersede();
-    for (const [from, going] of [...this.files]) this.companions(from, going);
+    const coming = grouped([...this.files], ([, { to }]) => parentOf(to));
+    for (const [from, going] of [...this.files]) this.companions(from, going, coming);
     for (const { id, act } of each('make')) if (act.do === 'make') this.make(id, act.line);
     for (const { id, act } of each('write')) if (act.do === 'write') this.written.set(act.to, { id, text: act.text });
     for (const { act } of each('point')) if (act.do === 'point') this.point(act.document, act.target, act.to);
@@ -143,15 +144,11 @@ class Layout {
     const listing = this.view.list(parentOf(path));
     const name = nameOf(path);
     if (listing?.folders.includes(name)) return 'folder';
-    return this.fileIn(listing, name) !== null || listing?.others.includes(name) ? 'file' : null;
-  }
-
-  private fileIn(listing: FolderListing | null, name: string): FileEntry | null {
-    return listing?.files.find((f) => f.name === name) ?? null;
+    return fileIn(listing, name) !== null || listing?.others.includes(name) ? 'file' : null;
   }
 
   private fileAt(path: string): FileEntry | null {
-    return this.fileIn(this.view.list(parentOf(path)), nameOf(path));
+    return fileIn(this.view.list(parentOf(path)), nameOf(path));
   }
 
   private aside(id: string, from: string, instead: string | undefined): void {
@@ -181,20 +178,35 @@ class Layout {
   }
 
   /** Side files carry their document's name, and lie beside it. */
-  private companions(from: string, { id, to }: Going): void {
+  private companions(
+    from: string,
+    { id, to }: Going,
+    coming: ReadonlyMap<string, readonly (readonly [string, Going])[]>,
+  ): void {
     const { rules } = this;
     const family = rules.familyOf(nameOf(from));
     if (family === null || !rules.hasCompanions(family)) return;
     const [stem, after] = [stemOf(nameOf(from)), stemOf(nameOf(to))];
     const withDocument = (name: string) => join(parentOf(to), `${after}${name.slice(stem.length)}`);
-    for (const [path, going] of this.files)
-      if (parentOf(going.to) === parentOf(from) && this.isSideOf(nameOf(going.to), stem, family))
+    for (const [path, going] of coming.get(parentOf(from)) ?? [])
+      if (this.files.get(path) === going && this.isSideOf(nameOf(going.to), stem, family))
         this.files.set(path, { ...going, to: withDocument(nameOf(going.to)) });
-    for (const side of this.view.list(parentOf(from))?.files ?? []) {
+    for (const side of this.sidesIn(parentOf(from))) {
       const path = join(parentOf(from), side.name);
       if (this.files.has(path) || this.asides.has(path) || !this.isSideOf(side.name, stem, family)) continue;
       this.files.set(path, { id, to: withDocument(side.name), file: side });
     }
+  }
+
+  private readonly sides = new Map<string, readonly FileEntry[]>();
+
+  /** Side files of a folder, whosever they are: few, where documents may be many. */
+  private sidesIn(folder: string): readonly FileEntry[] {
+    const known = this.sides.get(folder);
+    if (known !== undefined) return known;
+    const files = this.view.list(folder)?.files.filter((f) => this.rules.companionOf(f.name).length > 0) ?? [];
+    this.sides.set(folder, files);
+    return files;
   }
 
   private isSideOf(name: string, stem: string, family: string): boolean {
@@ -209,7 +221,7 @@ class Layout {
       const older = line?.folder?.older?.folder;
       if (line === undefined || older === undefined) continue;
       const chains = new Set(arrivals.flatMap(([, { to }]) => this.versionOf(line, nameOf(to))?.chain ?? []));
-      for (const superseded of this.superseded(line, folder, chains)) {
+      for (const superseded of this.superseded(line, folder, arrivals, chains)) {
         const to = join(join(folder, older), nameOf(superseded.to));
         const isTaken = this.kindAt(to) !== null;
         if (!isTaken) this.files.set(superseded.from, { ...superseded, to });
@@ -219,11 +231,16 @@ class Layout {
     }
   }
 
-  private superseded(line: PlannedLine, folder: string, chains: ReadonlySet<string>): readonly Coming[] {
+  private superseded(
+    line: PlannedLine,
+    folder: string,
+    arrivals: readonly (readonly [string, Going])[],
+    chains: ReadonlySet<string>,
+  ): readonly Coming[] {
     const before = this.before(folder);
     const staying = (before === null ? null : this.view.list(before))?.files ?? [];
     const onTop = [
-      ...[...this.files].flatMap(([from, going]) => (parentOf(going.to) === folder ? [{ ...going, from }] : [])),
+      ...arrivals.map(([from, going]): Coming => ({ ...going, from })),
       ...staying.flatMap((file): Coming[] => {
         const from = join(before ?? folder, file.name);
         const isGoing = this.files.has(from) || this.asides.has(from) || this.rules.isSettling(file.modified);
