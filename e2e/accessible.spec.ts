@@ -52,6 +52,7 @@ const VIEWS = [
   '/checks/people?person=BO',
   '/checks/exceptions',
   '/checks/set-aside',
+  '/checks/proposals',
   '/checks/mine',
   '/me',
   '/start/several',

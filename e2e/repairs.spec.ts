@@ -221,17 +221,35 @@ test('a plan is narrowed by what the address says, and a word of the new names b
   await expect(page.getByText('No line is like that')).toBeVisible();
 });
 
-test('a lead looks, and an artist is not offered what is not theirs', async ({ as }) => {
+test('a lead looks; an artist proposes, a coordinator looks at it, and refuses it with a word', async ({ as }) => {
   const lead = await as('Maud Éclair');
   const id = await idOf(lead, '26014');
   await lead.goto(`/projects/${id}/repair`);
   await expect(lead.getByText('Findings are put right by those who work on the project')).toBeVisible();
   const artist = await as('Bram Okonjo');
   await artist.goto(`/projects/${id}?view=findings`);
-  await expect(artist.getByRole('button', { name: 'Put right…' })).toHaveCount(0);
-  const refused = await artist.request.post(`/api/projects/${id}/repair`, {
-    data: {},
-    headers: { origin: new URL(artist.url()).origin },
-  });
-  expect([refused.status(), ((await refused.json()) as { code: string }).code]).toEqual([403, 'not-yours-to-repair']);
+  await artist.getByRole('button', { name: 'Put right…' }).click();
+  await expect(artist.getByRole('button', { name: 'Put it right' })).toHaveCount(0);
+  await artist.getByLabel('A word for the coordinator').fill('This is what I would do.');
+  await artist.getByRole('button', { name: 'Propose it' }).click();
+  await expect(artist.getByRole('grid', { name: 'Proposals' })).toContainText('waits for an answer');
+  const { fingerprint } = (await (await artist.request.post(`/api/projects/${id}/repair`, { data: {} })).json()) as {
+    fingerprint: string;
+  };
+  const refused = await artist.request.post(`/api/projects/${id}/repair/batches`, { data: { fingerprint } });
+  expect(refused.status()).toBe(403);
+  const page = await as('Ines Thorvald');
+  await page.goto('/checks/proposals');
+  await page.getByRole('gridcell', { name: 'This is what I would do.' }).first().click();
+  await page.getByRole('link', { name: 'Look at the plan' }).click();
+  await expect(page.getByText('Proposed by Bram Okonjo: “This is what I would do.”')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
+  await page.goBack();
+  await page.getByRole('gridcell', { name: 'This is what I would do.' }).first().click();
+  await page.getByLabel('Why not').fill('Let us speak of it first.');
+  await page.getByRole('button', { name: 'Refuse it' }).click();
+  await expect(page.getByRole('grid', { name: 'Proposals' })).toContainText('refused');
+  await artist.goto('/checks/proposals');
+  await artist.getByRole('gridcell', { name: 'This is what I would do.' }).first().click();
+  await expect(artist.getByText(/Let us speak of it first/)).toBeVisible();
 });

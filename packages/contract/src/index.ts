@@ -12,6 +12,7 @@ export * from './file';
 export * from './lists';
 export { type Document, openApiOf } from './openapi';
 export * from './project';
+export * from './proposal';
 export * from './refusals';
 export * from './repair';
 export * from './reshape';

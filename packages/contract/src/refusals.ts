@@ -37,6 +37,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'project-gone',
     'no-line',
     'no-change',
+    'no-proposal',
     'no-template',
     'no-block',
     'convention-gone',

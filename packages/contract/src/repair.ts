@@ -100,6 +100,8 @@ export const repairPlanSchema = record({
   /** Entries that change, and bytes of the files among them. */
   entries: amount,
   bytes: amount,
+  /** Whether whoever asks may carry it out; else it can be proposed. */
+  mayApply: z.boolean(),
   /** Why nothing can be done yet; empty where it can. */
   refused: list(z.string()),
   /** The clock it was planned by, milliseconds since 1970. */
@@ -113,4 +115,6 @@ export const applyRepairSchema = repairSchema.extend({
   fingerprint: z.string().length(64),
   /** Made up by who asks: the same request asked again is done once. It is the batch's id. */
   key: z.uuid().optional(),
+  /** The proposal that this carries out, as it was or in part. */
+  proposal: z.uuid().optional(),
 });

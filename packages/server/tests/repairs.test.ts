@@ -18,6 +18,8 @@ import type {
   BatchRow,
   FindingList,
   ProjectRow,
+  ProposalPage,
+  ProposalRow,
   RepairPlan,
   SetAsideRow,
   TemplateRow,
@@ -268,7 +270,11 @@ describe('artists', () => {
     p.put('._litter');
     const ofTheirs = async (id: string) => (await check(id)).find((f) => f.rule === 'version-style')?.id ?? '';
     const asked = { ids: [await ofTheirs(p.id)] };
-    expect(await codeOf(await t.ask('artist', 'POST', `/api/projects/${p.id}/repair`, asked))).toEqual([
+    const theirs = await plan(p.id, asked, 'artist');
+    expect([theirs.mayApply, theirs.entries]).toEqual([false, 1]);
+    const carryOut = (id: string, body: object) => t.ask('artist', 'POST', `/api/projects/${id}/repair/batches`, body);
+    const { fingerprint: theirFingerprint, now: then } = theirs;
+    expect(await codeOf(await carryOut(p.id, { ...asked, now: then, fingerprint: theirFingerprint }))).toEqual([
       403,
       'not-yours-to-repair',
     ]);
@@ -281,10 +287,55 @@ describe('artists', () => {
     q.put('._litter');
     const mine = { ids: [await ofTheirs(q.id)] };
     const { fingerprint, now } = await plan(q.id, mine, 'artist');
-    const done = await t.ask('artist', 'POST', `/api/projects/${q.id}/repair/batches`, { ...mine, now, fingerprint });
+    const done = await carryOut(q.id, { ...mine, now, fingerprint });
     expect(done.status).toBe(201);
     expect(existsSync(path.join(q.root, good(q.number, 'v002')))).toBe(true);
-    expect((await t.ask('artist', 'POST', `/api/projects/${q.id}/repair`, {})).status).toBe(403);
+    expect((await plan(q.id, {}, 'artist')).mayApply).toBe(false);
     expect((await t.ask('lead', 'POST', `/api/projects/${q.id}/repair`, mine)).status).toBe(403);
+  });
+
+  test('hand in what they may not carry out: coordinators hear of it, take it in part or refuse it with a word', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    p.put('._litter');
+    await check(p.id);
+    const shown = await plan(p.id, {}, 'artist');
+    const answers = { [shown.lines.find((l) => l.rule === 'stray-generated')?.id ?? '']: { key: null } };
+    const propose = async (note: string) =>
+      (
+        (await (
+          await t.ask('artist', 'POST', `/api/projects/${p.id}/proposals`, { asked: { answers }, note })
+        ).json()) as { id: string }
+      ).id;
+    const [first, second] = [await propose('The litter may stay.'), await propose('Again.')];
+    expect(await codeOf(await t.ask('artist', 'POST', `/api/proposals/${first}/refuse`, { word: 'no' }))).toEqual([
+      403,
+      'role-not-allowed',
+    ]);
+    const listed = (await (await t.ask('coordinator', 'GET', '/api/proposals')).json()) as ProposalRow[];
+    expect(listed.filter((row) => row.project.id === p.id).map((row) => [row.state, row.note])).toEqual([
+      ['open', 'The litter may stay.'],
+      ['open', 'Again.'],
+    ]);
+    const { asked } = (await (await t.ask('coordinator', 'GET', `/api/proposals/${first}`)).json()) as ProposalPage;
+    expect(asked.answers).toEqual(answers);
+    const { fingerprint, now, entries } = await plan(p.id, asked);
+    expect(entries).toBe(1);
+    const body = { ...asked, fingerprint, now, proposal: first };
+    const batch = await batchOf(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/batches`, body));
+    expect(existsSync(path.join(p.root, '._litter'))).toBe(true);
+    expect(
+      (await t.ask('coordinator', 'POST', `/api/proposals/${second}/refuse`, { word: 'Done already.' })).status,
+    ).toBe(204);
+    expect(
+      await codeOf(await t.ask('coordinator', 'POST', `/api/proposals/${second}/refuse`, { word: 'No.' })),
+    ).toEqual([409, 'proposal-over']);
+    const settled = ((await (await t.ask('artist', 'GET', '/api/proposals')).json()) as ProposalRow[]).filter(
+      (row) => row.project.id === p.id,
+    );
+    expect(settled.map((row) => [row.state, row.word, row.batch]).sort()).toEqual([
+      ['refused', 'Done already.', null],
+      ['taken', '', batch],
+    ]);
   });
 });

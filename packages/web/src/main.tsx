@@ -45,6 +45,7 @@ const herePage = () => import('./features/checks/here-page').then((m) => ({ defa
 const overviewPage = () => import('./features/checks/overview-page').then((m) => ({ default: m.OverviewPage }));
 const whoPage = () => import('./features/checks/people-page').then((m) => ({ default: m.WhoPage }));
 const minePage = () => import('./features/checks/mine-page').then((m) => ({ default: m.MinePage }));
+const proposalsPage = () => import('./features/checks/proposals-page').then((m) => ({ default: m.ProposalsPage }));
 const setAsidePage = () => import('./features/checks/set-aside-page').then((m) => ({ default: m.SetAsidePage }));
 const exceptionsPage = () => import('./features/checks/exceptions-page').then((m) => ({ default: m.ExceptionsPage }));
 const findingsPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.FindingsPaperPage }));
@@ -125,6 +126,7 @@ const routes: RouteObject[] = [
       { path: 'checks', ...later(overviewPage, 'Checks') },
       { path: 'checks/people', ...later(whoPage, 'Who has what to put right') },
       { path: 'checks/mine', ...later(minePage, 'Mine to put right') },
+      { path: 'checks/proposals', ...later(proposalsPage, 'Proposals') },
       { path: 'checks/set-aside', ...later(setAsidePage, 'Set aside') },
       { path: 'checks/exceptions', ...later(exceptionsPage, 'Accepted findings') },
       { path: 'checks/paper/:initials', ...later(personPaperPage) },

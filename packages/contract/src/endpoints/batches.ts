@@ -2,6 +2,7 @@
 
 import { z } from 'zod';
 import { endpoint } from '../endpoint';
+import { proposalPageSchema, proposalRowSchema, proposeSchema, refuseProposalSchema } from '../proposal';
 import { applyRepairSchema, repairPlanSchema, repairSchema } from '../repair';
 import { list } from '../reply';
 import {
@@ -93,7 +94,17 @@ export const BATCH_ENDPOINTS = {
     body: applyRepairSchema,
     once: true,
     reply: answer,
-    refuses: [...REPAIR, ...BATCH, ...FOLDER, 'plan-refused', 'disk-changed', 'starter-missing', 'nothing-to-repair'],
+    refuses: [
+      ...REPAIR,
+      ...BATCH,
+      ...FOLDER,
+      'plan-refused',
+      'disk-changed',
+      'starter-missing',
+      'nothing-to-repair',
+      'no-proposal',
+      'proposal-over',
+    ],
   }),
   listBatches: endpoint({
     method: 'GET',
@@ -158,6 +169,46 @@ export const BATCH_ENDPOINTS = {
     params: ofBatch,
     reply: { json: z.strictObject({ stopped: z.boolean() }) },
     refuses: ['not-your-change', 'no-change'],
+  }),
+  propose: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/proposals',
+    does: 'Hands a plan that puts findings right to the coordinators',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    body: proposeSchema,
+    reply: { json: z.strictObject({ id: z.uuid() }), status: 201 },
+    refuses: ['no-project', 'nothing-to-repair'],
+  }),
+  listProposals: endpoint({
+    method: 'GET',
+    path: '/api/proposals',
+    does: 'Lists plans that were handed in: all of them, or an artist’s own',
+    roles: ALL,
+    whose: 'own',
+    reply: { json: list(proposalRowSchema) },
+  }),
+  readProposal: endpoint({
+    method: 'GET',
+    path: '/api/proposals/:id',
+    does: 'Gives one of them with what it asks for',
+    roles: ALL,
+    whose: 'own',
+    params: id,
+    reply: { json: proposalPageSchema },
+    refuses: ['no-proposal'],
+  }),
+  refuseProposal: endpoint({
+    method: 'POST',
+    path: '/api/proposals/:id/refuse',
+    does: 'Refuses a plan that was handed in, with a word',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: id,
+    body: refuseProposalSchema,
+    reply: nothing,
+    refuses: ['no-proposal', 'proposal-over'],
   }),
   listSetAside: endpoint({
     method: 'GET',

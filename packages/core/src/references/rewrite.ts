@@ -54,8 +54,12 @@ export function rewriteReferences(given: ToRewrite): Rewriting {
   const changes = new Map<string, string>();
   const unable = new Map<string, Unable>();
   let [at, bytes] = [0, 0];
+  // Lists name one file many times.
+  const known = new Map<string, string | Unable | null>();
   for (const reference of format.find(text)) {
-    const now = targetAfter(given, reference);
+    const { target } = reference;
+    const now = known.has(target) ? (known.get(target) ?? null) : targetAfter(given, reference);
+    known.set(target, now);
     if (now === null) continue;
     if (typeof now === 'object') {
       unable.set(reference.target, now);

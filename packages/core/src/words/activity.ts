@@ -38,6 +38,10 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'start-taken-back': (p) => `a start of ${text(p.folder)} that was cut short was taken back`,
   'space-freed': (p) =>
     `freed ${text(p.bytes)} bytes: ${text(p.files)} ${Number(p.files) === 1 ? 'file' : 'files'} that a change had set aside`,
+  'repair-proposed': (p) =>
+    `proposed how ${text(p.count)} ${Number(p.count) === 1 ? 'finding is' : 'findings are'} put right${p.note ? `: ${text(p.note)}` : ''}`,
+  'proposal-taken': (p) => `carried out what ${text(p.by)} had proposed`,
+  'proposal-refused': (p) => `refused what ${text(p.by)} had proposed: ${text(p.word)}`,
   'project-repaired': (p) => `put ${p.changes} ${Number(p.changes) === 1 ? 'thing' : 'things'} right`,
   'project-reshaped': (p) =>
     `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,

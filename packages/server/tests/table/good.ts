@@ -139,6 +139,13 @@ async function repairPlanned(g: Ground) {
   return { ...body, fingerprint: plan.fingerprint, now: plan.now };
 }
 
+const proposed = async (g: Ground): Promise<string> =>
+  (
+    (await done(g, 'propose', { as: A, params: { id: g.project }, body: { asked: await littered(g) } })) as {
+      id: string;
+    }
+  ).id;
+
 const repaired = async (g: Ground): Promise<string> =>
   (
     (await done(g, 'applyRepair', { as: C, params: { id: g.project }, body: await repairPlanned(g) })) as {
@@ -357,6 +364,10 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     params: { id: g.project },
     body: { ...(await repairPlanned(g)), key: randomUUID() },
   }),
+  propose: async (g) => ({ as: A, params: { id: g.project }, body: { asked: await littered(g) } }),
+  listProposals: () => ({ as: A }),
+  readProposal: async (g) => ({ as: A, params: { id: await proposed(g) } }),
+  refuseProposal: async (g) => ({ as: C, params: { id: await proposed(g) }, body: { word: 'not so' } }),
   listSetAside: () => ({ as: A }),
   freeSetAside: async (g) => ({
     as: C,

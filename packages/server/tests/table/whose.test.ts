@@ -64,6 +64,11 @@ const NOT_MINE: Partial<Record<EndpointName, () => Promise<void>>> = {
     expect((await other('markProject', { ...sent, body: { pinned: false } })).status).toBe(204);
     expect(await mine('readProject', { as: 'artist', params: { id: ground.project } })).toMatchObject({ pinned: true });
   },
+  listProposals: async () => {
+    await mine('propose', await GOOD.propose(ground));
+    expect(await answer('listProposals', { as: null })).toEqual([]);
+  },
+  readProposal: async () => refused('readProposal', await GOOD.readProposal(ground), 404),
   me: async () => expect(await answer('me', { as: null })).toMatchObject({ initials: 'ZA' }),
   changePassword: async () => {
     await other('changePassword', { as: null, body: { old: PASSWORD, password: 'quite another password' } });

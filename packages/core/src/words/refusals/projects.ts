@@ -79,6 +79,8 @@ export const PROJECT_REFUSALS = {
   'batch-not-done': () => `Only what was done can be undone. ${NOTHING}`,
   'no-journal': () => `The journal of this change is not there. ${NOTHING}`,
   'line-unknown': (p: { readonly line: string }) => `${p.line} is no line of this change that is left. ${NOTHING}`,
+  'no-proposal': () => 'There is no such proposal.',
+  'proposal-over': () => `Somebody has settled this proposal already. ${NOTHING}`,
   'nothing-to-repair': () => `Nothing was chosen that can be put right. ${NOTHING}`,
   'not-yours-to-repair': (p: { readonly number: string }) =>
     `In ${p.number} artists put right by themselves only what is theirs, where the template allows it. ${NOTHING}`,

@@ -28,6 +28,8 @@ interface Planned {
   readonly where: Where;
   /** By which it was planned, milliseconds since 1970. */
   readonly now: number;
+  /** Whether whoever asks may carry it out. */
+  readonly mayApply: boolean;
   readonly plan: PlannedRepair;
 }
 
@@ -39,7 +41,6 @@ async function plan(world: World, me: Asker, id: string, asked: RepairAsked, wit
   // What is lately written is judged by one clock, when it is looked at and when it is done.
   const now = asked.now ?? input.now ?? 0;
   const findings = await findingsToRepair(world.db, id, { ...asked, most: MOST_REPAIRED });
-  if (me.role === 'artist') requireOwn(project, me.initials, findings);
   const task = {
     where,
     mounts,
@@ -52,7 +53,8 @@ async function plan(world: World, me: Asker, id: string, asked: RepairAsked, wit
     mostLines: MOST_LINES,
     withChanges,
   };
-  return { project, where, now, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
+  const mayApply = me.role !== 'artist' || isOwn(project, me.initials, findings);
+  return { project, where, now, mayApply, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
 }
 
 /** What the last check read out of documents; `null` where nothing was kept. */
@@ -66,20 +68,14 @@ async function documentsOf(world: World, project: string): Promise<readonly Docu
 }
 
 /** Artists put right what carries their initials or was given to them, where the template lets them. */
-function requireOwn(
-  { body, number }: Project,
-  initials: string,
-  findings: readonly { readonly to: string | null }[],
-): void {
-  const isTheirs = findings.every(({ to }) => to === initials);
-  if (body.checks?.artistsMayRepair !== true || !isTheirs) throw new Refused('not-yours-to-repair', { number });
-}
+const isOwn = ({ body }: Project, initials: string, findings: readonly { readonly to: string | null }[]): boolean =>
+  body.checks?.artistsMayRepair === true && findings.every(({ to }) => to === initials);
 
 export async function planRepair(world: World, me: Me, id: string, asked: RepairAsked): Promise<RepairPlan> {
-  const { plan: planned, now } = await plan(world, me, id, asked, false);
+  const { plan: planned, now, mayApply } = await plan(world, me, id, asked, false);
   const { lines, all, counts, documents, byHand, entries, bytes, fingerprint, orderFaults } = planned;
   const refused = orderFaults.map(({ at, code }) => `${placeWords(at)}: ${wordsFor(code, {})}`);
-  return { lines, all, counts, documents, byHand, entries, bytes, fingerprint, now, refused };
+  return { lines, all, counts, documents, byHand, entries, bytes, fingerprint, now, mayApply, refused };
 }
 
 /** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
@@ -89,7 +85,8 @@ export async function prepareRepair(
   id: string,
   { asked, fingerprint }: { readonly asked: RepairAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
-  const { project, where, plan: planned } = await plan(world, me, id, asked, true);
+  const { project, where, mayApply, plan: planned } = await plan(world, me, id, asked, true);
+  if (!mayApply) throw new Refused('not-yours-to-repair', { number: project.number });
   const [fault] = planned.orderFaults;
   if (fault !== undefined)
     throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });

@@ -6,6 +6,7 @@ const PAGES: readonly { readonly to: string; readonly words: string; readonly fo
   { to: '/checks', words: 'All projects', for: ['coordinator', 'lead'] },
   { to: '/checks/people', words: 'Who has what to put right', for: ['coordinator', 'lead'] },
   { to: '/checks/mine', words: 'Mine', for: ['coordinator', 'artist', 'lead'] },
+  { to: '/checks/proposals', words: 'Proposals', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/set-aside', words: 'Set aside', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/exceptions', words: 'Accepted findings', for: ['coordinator', 'artist', 'lead'] },
 ];

@@ -1,7 +1,7 @@
 /** Plans that put findings right, and the changes they become. */
 import type { RepairRequest } from '@nesting/contract';
 import { api } from '../../app/api';
-import { asks } from '../../app/endpoints';
+import { asks, type BodyFor, unsaid } from '../../app/endpoints';
 import { BATCH_TAGS, SHORT_WAIT } from '../batches/changes-api';
 
 export interface RepairOf {
@@ -12,6 +12,7 @@ export interface RepairOf {
 interface ApplyAsked extends RepairOf {
   readonly fingerprint: string;
   readonly key: string | undefined;
+  readonly proposal?: string | undefined;
 }
 
 export const repairApi = api.injectEndpoints({
@@ -24,6 +25,16 @@ export const repairApi = api.injectEndpoints({
     applyRepair: build.mutation({
       ...asks('applyRepair', ({ id, asked, ...more }: ApplyAsked) => ({ id, body: { ...asked, ...more } }), SHORT_WAIT),
       invalidatesTags: [...BATCH_TAGS, 'findings'],
+    }),
+    proposals: build.query({ ...asks('listProposals', unsaid), providesTags: ['findings'] }),
+    proposal: build.query({ ...asks('readProposal', (id: string) => ({ id })), providesTags: ['findings'] }),
+    propose: build.mutation({
+      ...asks('propose', ({ project: id, ...body }: BodyFor<'propose'> & { project: string }) => ({ id, body })),
+      invalidatesTags: ['findings', 'activity', 'outbox'],
+    }),
+    refuseProposal: build.mutation({
+      ...asks('refuseProposal', ({ id, word }: { id: string; word: string }) => ({ id, body: { word } })),
+      invalidatesTags: ['findings', 'activity', 'outbox'],
     }),
   }),
 });

@@ -40,6 +40,12 @@ export function RepairGiven({ project, work, group, filter, shown }: Props) {
         <h1 className="text-xl font-semibold">Put {project.title || project.folder} right</h1>
         <p className="text-sm text-ink2">Planned on what lies on the disk now. Nothing is overwritten or deleted.</p>
       </div>
+      {work.proposal !== null && (
+        <p className="rounded-tray border border-plum bg-sheet px-3 py-2 text-sm">
+          Proposed by {work.proposal.by}
+          {work.proposal.note === '' ? '.' : `: “${work.proposal.note}”`}
+        </p>
+      )}
       {plan !== undefined && <Narrow plan={plan} filter={filter} put={put} />}
       <div className="flex gap-2">
         <TextInput

@@ -1,14 +1,15 @@
 /** The foot of the page: what the whole plan does, and the one button that does it. */
 import type { PlanForm, RepairPlan } from '@nesting/contract';
+import { useState } from 'react';
 import { fetchFor } from '../../app/endpoints';
 import { many, size } from '../../app/words';
 import { RunningChange } from '../../changes/running-change';
 import { PLAN_FORM_WORDS, saveReply } from '../../changes/save-plan';
-import { Button, Menu } from '../../ui';
+import { Button, Menu, TextInput } from '../../ui';
 import type { RepairWork } from './use-repair';
 
 export function RepairLedger({ work }: { work: RepairWork }) {
-  const { id, plan, asked, trouble, mayApply, isApplying } = work;
+  const { id, plan, asked, trouble, isReady, isApplying } = work;
   const save = async (as: PlanForm) => saveReply(await fetchFor('writeRepair', { id, query: { as }, body: asked }));
   return (
     <>
@@ -29,10 +30,40 @@ export function RepairLedger({ work }: { work: RepairWork }) {
           lines={PLAN_FORM_WORDS.map(([as, words]) => ({ words, run: () => void save(as) }))}
         />
       )}
-      <Button variant="main" disabled={!mayApply} onClick={() => void work.carryOut()}>
-        {isApplying ? 'Putting it right…' : 'Put it right'}
-      </Button>
+      {plan?.mayApply === false ? (
+        <Propose work={work} />
+      ) : (
+        <Button variant="main" disabled={!isReady} onClick={() => void work.carryOut()}>
+          {isApplying ? 'Putting it right…' : 'Put it right'}
+        </Button>
+      )}
     </>
+  );
+}
+
+/** Whoever may not carry it out hands it in, with a word. */
+function Propose({ work }: { work: RepairWork }) {
+  const [note, setNote] = useState('');
+  return (
+    <form
+      className="flex items-center gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void work.handIn(note);
+      }}
+    >
+      <TextInput
+        aria-label="A word for the coordinator"
+        placeholder="A word for the coordinator"
+        value={note}
+        maxLength={2000}
+        onChange={(e) => setNote(e.target.value)}
+        className="w-56"
+      />
+      <Button type="submit" variant="main" disabled={!work.isReady}>
+        Propose it
+      </Button>
+    </form>
   );
 }
 

@@ -2,10 +2,10 @@
  * Findings put right: where they come from at left, what each becomes in the middle, the ways there are for the
  * selected one at right.
  */
-import type { Me, ProjectPage } from '@nesting/contract';
+import type { Me, ProjectPage, ProposalPage } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { useMemo, useRef } from 'react';
-import { useOutletContext, useParams } from 'react-router';
+import { useOutletContext, useParams, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { type Command, usePageCommands } from '../../app/commands';
 import { useReaderPath } from '../../app/reader-path';
@@ -15,6 +15,7 @@ import { Columns } from '../../columns/columns';
 import { Empty, Trouble } from '../../ui';
 import { houseApi } from '../house/house-api';
 import { projectsApi } from '../projects/projects-api';
+import { repairApi } from './repair-api';
 import { RepairGiven } from './repair-given';
 import { RepairLedger } from './repair-ledger';
 import { heightOf, RepairLine } from './repair-line';
@@ -33,10 +34,19 @@ export function RepairPage() {
         As lead you may look, and not do this.
       </Empty>
     );
-  const failed = [project, registers].find((q) => q.isError);
+  const proposalId = useSearchParams()[0].get('proposal');
+  const proposal = repairApi.useProposalQuery(proposalId ?? '', { skip: proposalId === null });
+  const failed = [project, registers, proposal].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
-  if (!project.data || !registers.data) return null;
-  return <Repairing key={id} project={project.data} registers={registers.data} />;
+  if (!project.data || !registers.data || (proposalId !== null && !proposal.data)) return null;
+  return (
+    <Repairing
+      key={`${id} ${proposalId}`}
+      project={project.data}
+      registers={registers.data}
+      proposal={proposalId === null ? null : (proposal.data ?? null)}
+    />
+  );
 }
 
 const filterOf = (params: URLSearchParams): Filter => ({
@@ -46,8 +56,14 @@ const filterOf = (params: URLSearchParams): Filter => ({
   find: params.get('find') ?? '',
 });
 
-function Repairing({ project, registers }: { project: ProjectPage; registers: Registers }) {
-  const work = useRepair(project);
+interface RepairingProps {
+  readonly project: ProjectPage;
+  readonly registers: Registers;
+  readonly proposal: ProposalPage | null;
+}
+
+function Repairing({ project, registers, proposal }: RepairingProps) {
+  const work = useRepair(project, proposal);
   const wholePath = useReaderPath(project);
   const { params, put, plan } = work;
   usePageTitle(`Put ${project.number} ${project.title} right`);
@@ -145,7 +161,7 @@ function useRepairCommands(work: RepairWork): void {
   // The command is named once; what it does is always by the newest state.
   const now = useRef(work);
   now.current = work;
-  const { mayApply } = work;
+  const mayApply = work.isReady && work.plan?.mayApply === true;
   usePageCommands(
     useMemo(
       (): readonly Command[] => [

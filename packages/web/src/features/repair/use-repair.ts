@@ -2,7 +2,7 @@
  * The state of a plan that puts findings right: which findings, what was answered, what that does on the disk. Answers
  * are kept in this browser until the plan is carried out; what is looked at stands in the address.
  */
-import type { ProjectPage, RepairPlan, RepairRequest } from '@nesting/contract';
+import type { ProjectPage, ProposalPage, RepairPlan, RepairRequest } from '@nesting/contract';
 import { RULE_CODES } from '@nesting/core/check';
 import { join, parentOf } from '@nesting/core/listing';
 import { useCallback, useMemo, useState } from 'react';
@@ -17,7 +17,11 @@ import { repairApi } from './repair-api';
 const answersSchema = z.record(z.string(), z.object({ key: z.string().nullable(), name: z.string().optional() }));
 export type Answers = Readonly<z.infer<typeof answersSchema>>;
 
-const keptAs = (project: string): string => `nesting-repair-${project}`;
+/** Answers to a proposal are kept apart from those to a plan of one's own. */
+const keptAs = (project: string, proposal: ProposalPage | null): string =>
+  `nesting-repair-${project}${proposal === null ? '' : `-${proposal.id}`}`;
+
+const NOTHING_NARROWED = { ids: null, rule: null, folder: null, person: null } as const;
 
 /** Which findings the address asks for. */
 function wishOf(params: URLSearchParams): Pick<RepairRequest, 'ids' | 'rule' | 'folder' | 'person'> {
@@ -34,18 +38,22 @@ function wishOf(params: URLSearchParams): Pick<RepairRequest, 'ids' | 'rule' | '
   };
 }
 
-function useAnswers(project: string) {
-  const [answers, setAnswers] = useState<Answers>(() => readKept(keptAs(project), answersSchema, {}));
+function useAnswers(project: string, proposal: ProposalPage | null) {
+  const place = keptAs(project, proposal);
+  const proposed = proposal?.asked.answers ?? NONE;
+  const [answers, setAnswers] = useState<Answers>(() => ({ ...proposed, ...readKept(place, answersSchema, {}) }));
   const keep = useCallback(
     (next: Answers) => {
       setAnswers(next);
-      if (Object.keys(next).length === 0) localStorage.removeItem(keptAs(project));
-      else localStorage.setItem(keptAs(project), JSON.stringify(next));
+      if (Object.keys(next).length === 0) localStorage.removeItem(place);
+      else localStorage.setItem(place, JSON.stringify(next));
     },
-    [project],
+    [place],
   );
   return [answers, keep] as const;
 }
+
+const NONE: Answers = {};
 
 type Line = RepairPlan['lines'][number];
 
@@ -60,14 +68,15 @@ function answered(line: Line, answers: Answers): Line {
 
 export type RepairWork = ReturnType<typeof useRepair>;
 
-export function useRepair(project: ProjectPage) {
+/** `proposal` is what somebody handed in, and is looked at here. */
+export function useRepair(project: ProjectPage, proposal: ProposalPage | null) {
   const { id } = project;
   const go = useNavigate();
   const [params, put] = useAddress();
-  const [answers, keep] = useAnswers(id);
+  const [answers, keep] = useAnswers(id, proposal);
   const wish = useMemo(
-    () => wishOf(params),
-    [params.get('ids'), params.get('rule'), params.get('folder'), params.get('person')],
+    () => (proposal === null ? wishOf(params) : { ...NOTHING_NARROWED, ids: proposal.asked.ids ?? null }),
+    [proposal, params.get('ids'), params.get('rule'), params.get('folder'), params.get('person')],
   );
   const asked = useMemo((): RepairRequest => ({ ...wish, answers }), [wish, answers]);
   const { data, currentData, error, isFetching } = repairApi.usePlanRepairQuery(
@@ -81,21 +90,34 @@ export function useRepair(project: ProjectPage) {
     [error, currentData, data, answers],
   );
   const [apply, applying] = repairApi.useApplyRepairMutation();
+  const [propose, proposing] = repairApi.useProposeMutation();
   const keyFor = useRequestKey();
+  const failed = [applying.error, proposing.error, error].find((one) => one !== undefined);
   const answer = (changes: Answers) => keep({ ...answers, ...changes });
   const carryOut = async () => {
     if (plan === undefined) return;
     const { fingerprint, now } = plan;
     const request = { id, asked: { ...asked, now }, fingerprint };
-    const done = await apply({ ...request, key: keyFor(request) })
+    const taken = proposal === null ? {} : { proposal: proposal.id };
+    const done = await apply({ ...request, ...taken, key: keyFor(request) })
       .unwrap()
       .catch(() => null);
     if (done === null) return;
     keep({});
     await go(`/projects/${id}/batches?batch=${done.batch}`);
   };
+  const handIn = async (note: string) => {
+    const done = await propose({ project: id, asked, note })
+      .unwrap()
+      .catch(() => null);
+    if (done === null) return;
+    keep({});
+    await go('/checks/proposals');
+  };
   return {
     id,
+    proposal,
+    handIn,
     params,
     put,
     wish,
@@ -106,8 +128,15 @@ export function useRepair(project: ProjectPage) {
     /** Answers that were given are taken back. */
     forget: (ids: readonly string[]) =>
       keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
-    trouble: applying.isError ? troubleOf(applying.error) : error ? troubleOf(error) : null,
-    mayApply: plan !== undefined && plan.entries > 0 && plan.refused.length === 0 && !isFetching && !applying.isLoading,
+    trouble: failed === undefined ? null : troubleOf(failed),
+    /** Something is chosen, and nothing stands against it. */
+    isReady:
+      plan !== undefined &&
+      plan.entries > 0 &&
+      plan.refused.length === 0 &&
+      !isFetching &&
+      !applying.isLoading &&
+      !proposing.isLoading,
     isApplying: applying.isLoading,
     carryOut,
   };

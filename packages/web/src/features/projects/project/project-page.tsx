@@ -149,7 +149,7 @@ function OneProject(data: ProjectData) {
             <PressedLine project={project.id} press={press} />
           )}
           <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
-            {look.view === 'findings' && look.open > 0 && me.role === 'coordinator' && (
+            {look.view === 'findings' && look.open > 0 && (
               <Button onClick={() => void go(repairAddress(project.id, look.params, selected.picked))}>
                 Put right…
               </Button>
