@@ -21,7 +21,7 @@ export function MinePage() {
       plan={
         <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto">
           <h1 className="text-xl font-semibold">Mine to put right</h1>
-          <PersonList list={data} linked />
+          <PersonList list={data} linked mayRepair />
         </div>
       }
       consequence={

@@ -85,7 +85,7 @@ export function WhoPage() {
           />
         </>
       }
-      consequence={<TheirList chosen={chosen} list={list.data} />}
+      consequence={<TheirList chosen={chosen} list={list.data} mayRepair={me.role === 'coordinator'} />}
       ledger={
         <WhoLedger key={chosen} me={me} rows={data} person={chosen === NOBODY ? null : chosen} list={list.data} />
       }
@@ -93,7 +93,13 @@ export function WhoPage() {
   );
 }
 
-function TheirList({ chosen, list }: { chosen: string | null; list: PersonFindings | undefined }) {
+interface TheirProps {
+  readonly chosen: string | null;
+  readonly list: PersonFindings | undefined;
+  readonly mayRepair: boolean;
+}
+
+function TheirList({ chosen, list, mayRepair }: TheirProps) {
   return chosen === null || chosen === NOBODY ? (
     <p className="text-sm text-ink2">
       {chosen === NOBODY
@@ -104,7 +110,7 @@ function TheirList({ chosen, list }: { chosen: string | null; list: PersonFindin
     list && (
       <div className="flex flex-col gap-4">
         <h2 className="text-lg font-semibold">{list.name}</h2>
-        <PersonList list={list} linked />
+        <PersonList list={list} linked mayRepair={mayRepair} />
       </div>
     )
   );

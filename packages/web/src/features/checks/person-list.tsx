@@ -6,20 +6,36 @@ import { Link } from 'react-router';
 import { many } from '../../app/words';
 import { WeightSign } from '../../ui/signs';
 
-export function PersonList({ list, linked }: { list: PersonFindings; linked: boolean }) {
+interface Props {
+  readonly list: PersonFindings;
+  /** Projects lead to their pages. */
+  readonly linked: boolean;
+  /** They also lead to the plan that puts this person's findings right. */
+  readonly mayRepair?: boolean;
+}
+
+export function PersonList({ list, linked, mayRepair = false }: Props) {
   if (list.projects.length === 0) return <p className="text-bottle">Nothing to put right.</p>;
   return (
     <div className="flex flex-col gap-6">
       {list.projects.map((p) => (
         <section key={p.id} className="flex flex-col gap-2">
-          <h2 className="text-lg font-semibold">
-            <span className="font-mono text-plum">{p.number}</span>{' '}
+          <h2 className="flex flex-wrap items-baseline gap-x-3 text-lg font-semibold">
+            <span className="font-mono text-plum">{p.number}</span>
             {linked ? (
               <Link to={`/projects/${p.id}?view=findings&person=${list.initials}`} className="hover:underline">
                 {p.title}
               </Link>
             ) : (
               p.title
+            )}
+            {mayRepair && (
+              <Link
+                to={`/projects/${p.id}/repair?person=${list.initials}`}
+                className="text-sm font-semibold text-bottle hover:underline"
+              >
+                Put right…
+              </Link>
             )}
           </h2>
           <ul>

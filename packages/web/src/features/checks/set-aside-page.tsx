@@ -20,17 +20,10 @@ const COLUMNS: readonly GridColumn<SetAsideRow>[] = [
     sort: (r) => r.project.number,
     cell: (r) => <span className="font-mono text-plum">{r.project.number}</span>,
   },
-  {
-    id: 'what',
-    header: 'By which change',
-    width: 'minmax(8rem,1fr)',
-    sort: (r) => r.what,
-    cell: (r) => batchWords(r.what),
-  },
   { id: 'by', header: 'Whose', width: 'minmax(8rem,1fr)', sort: (r) => r.by, cell: (r) => r.by },
-  { id: 'at', header: 'When', width: '8rem', sort: (r) => r.at, cell: (r) => ago(r.at) },
-  { id: 'files', header: 'Files', width: '5rem', sort: (r) => r.files, cell: (r) => r.files },
-  { id: 'bytes', header: 'Size', width: '6rem', sort: (r) => r.bytes, cell: (r) => size(r.bytes) },
+  { id: 'at', header: 'When', width: '6.5rem', sort: (r) => r.at, cell: (r) => ago(r.at) },
+  { id: 'files', header: 'Files', width: '4rem', sort: (r) => r.files, cell: (r) => r.files },
+  { id: 'bytes', header: 'Size', width: '5.5rem', sort: (r) => r.bytes, cell: (r) => size(r.bytes) },
   {
     id: 'until',
     header: 'Kept until',
@@ -94,18 +87,17 @@ export function SetAsidePage() {
       consequence={row && <Kept row={row} mayFree={me.role === 'coordinator'} onDone={() => setChosen([])} />}
       ledger={
         <p className="flex-1">
-          <strong className="font-semibold">
-            {many(
-              data.reduce((n, r) => n + r.files, 0),
-              'file',
-            )}{' '}
-            set aside, {size(data.reduce((n, r) => n + r.bytes, 0))}.
-          </strong>{' '}
-          <span className="text-ink2">In {many(data.length, 'change')}.</span>
+          <strong className="font-semibold">{sumWords(data)}</strong>
         </p>
       }
     />
   );
+}
+
+function sumWords(rows: readonly SetAsideRow[]): string {
+  if (rows.length === 0) return 'Nothing is set aside.';
+  const files = rows.reduce((n, r) => n + r.files, 0);
+  return `${many(files, 'file')} of ${size(rows.reduce((n, r) => n + r.bytes, 0))}, by ${many(rows.length, 'change')}.`;
 }
 
 interface KeptProps {
@@ -121,7 +113,7 @@ function Kept({ row, mayFree, onDone }: KeptProps) {
       <div className="flex flex-col gap-1">
         <Heading>{project.title}</Heading>
         <p>
-          {many(files, 'file')} of {size(bytes)}, kept in{' '}
+          {batchWords(row.what)}: {many(files, 'file')} of {size(bytes)}, kept in{' '}
           <span className="font-mono wrap-anywhere">.nesting/batches/{batch}/kept</span> in the project’s folder
           {until === null ? '.' : `, until ${day(until)} at the longest.`}
         </p>
