@@ -99,6 +99,13 @@ test('one press puts a finding right, says what it did, and is undone', async ({
   await list.focus();
   await page.keyboard.press('p');
   await expect(page.getByText(/rename to 26014_clock-tower_s01_anim_LV_v012\.usda/)).toBeVisible();
+  // Whoever remembers only the old name finds what became of it.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('anim_LV_V12');
+  await expect(
+    page.getByRole('option', { name: /anim_LV_V12\.usda → 26014_clock-tower_s01_anim_LV_v012/ }),
+  ).toBeVisible();
+  await page.keyboard.press('Escape');
   const working = path.join(root, '40_motion/clock-tower/s01/working');
   expect(readdirSync(working)).toContain('26014_clock-tower_s01_anim_LV_v012.usda');
   // What was put right is looked at again by itself.

@@ -134,6 +134,16 @@ export const setAsideRowSchema = record({
 });
 export type SetAsideRow = z.infer<typeof setAsideRowSchema>;
 
+/** What a file or folder was called before a change gave it another name: paths from the project's root. */
+export const formerNameSchema = record({
+  project: record({ id: uuid, number: z.string(), title: z.string() }),
+  before: z.string(),
+  after: z.string(),
+  batch: uuid,
+  at: moment,
+});
+export type FormerName = z.infer<typeof formerNameSchema>;
+
 /** The project's number, written by whoever frees its space. */
 export const freeSchema = z.object({ number: z.string().max(100) });
 

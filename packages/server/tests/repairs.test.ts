@@ -17,6 +17,7 @@ import type {
   BatchPage,
   BatchRow,
   FindingList,
+  FormerName,
   ProjectRow,
   ProposalPage,
   ProposalRow,
@@ -167,6 +168,23 @@ describe('put right', () => {
     expect(existsSync(path.join(p.root, good(p.number)))).toBe(true);
     const rows = (await (await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`)).json()) as BatchRow[];
     expect(rows.filter((b) => b.what === 'repair')).toHaveLength(1);
+  });
+});
+
+describe('former names', () => {
+  test('are found while the new ones hold, and not any more when they are undone', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    await check(p.id);
+    const batch = await batchOf(await apply(p.id));
+    const find = async () =>
+      (await (await t.ask('artist', 'GET', `/api/former-names?find=${p.number}_a_DRAW`)).json()) as FormerName[];
+    expect(await find()).toMatchObject([
+      { project: { id: p.id }, before: good(p.number, 'V002'), after: good(p.number, 'v002'), batch },
+    ]);
+    expect((await t.ask('artist', 'GET', '/api/former-names?find=a')).status).toBe(400);
+    await undo(p.id, batch);
+    expect(await find()).toEqual([]);
   });
 });
 

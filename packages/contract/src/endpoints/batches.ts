@@ -10,6 +10,7 @@ import {
   batchAnswerSchema,
   batchPageSchema,
   batchRowSchema,
+  formerNameSchema,
   freeSchema,
   PLAN_FORMS,
   reshapePlanSchema,
@@ -209,6 +210,15 @@ export const BATCH_ENDPOINTS = {
     body: refuseProposalSchema,
     reply: nothing,
     refuses: ['no-proposal', 'proposal-over'],
+  }),
+  findFormerNames: endpoint({
+    method: 'GET',
+    path: '/api/former-names',
+    does: 'Finds files and folders by what they were called before a change, the newest first',
+    roles: ALL,
+    whose: 'house',
+    query: z.object({ find: z.string().trim().min(3).max(200) }),
+    reply: { json: list(formerNameSchema) },
   }),
   listSetAside: endpoint({
     method: 'GET',

@@ -368,6 +368,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   listProposals: () => ({ as: A }),
   readProposal: async (g) => ({ as: A, params: { id: await proposed(g) } }),
   refuseProposal: async (g) => ({ as: C, params: { id: await proposed(g) }, body: { word: 'not so' } }),
+  findFormerNames: () => ({ as: A, query: { find: 'litter' } }),
   listSetAside: () => ({ as: A }),
   freeSetAside: async (g) => ({
     as: C,

@@ -61,7 +61,7 @@ export async function carryOut(world: World, run: ToRun, lost: AbortSignal): Pro
       return endBatch(world.db, id, { state: 'paused', changes: shown, because });
     }
     case 'done':
-      return conclude(world, { ...run, project: project.id, person: person.id, shown }, project.volume);
+      return conclude(world, { ...run, project: project.id, person: person.id }, project.volume);
   }
 }
 

@@ -1,9 +1,11 @@
 /** The disk is done: the project's folder has its name, and its row takes its shape. */
 import type { ProjectShape } from '@nesting/contract';
+import { type Change, isShown } from '@nesting/core/change';
 import { told } from '@nesting/core/words';
 import { transaction } from '../../db/client';
 import { endBatch } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
+import { recordFormerNames } from '../../db/queries/projects/former-names';
 import { writeShape } from '../../db/queries/projects/projects';
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
@@ -19,8 +21,8 @@ interface ToConclude {
   readonly to: ProjectShape;
   readonly person: string | null;
   readonly undoes: string | null;
-  /** Lines it changed. */
-  readonly shown: number;
+  /** What it changed on the disk. */
+  readonly changes: readonly Change[];
 }
 
 interface Hindrance {
@@ -30,7 +32,8 @@ interface Hindrance {
 
 /** Paused where the folder cannot have its name. */
 export async function conclude(world: World, batch: ToConclude, volume: string): Promise<void> {
-  const { id, project, what, from, to, person, undoes, shown } = batch;
+  const { id, project, what, from, to, person, undoes, changes } = batch;
+  const shown = changes.filter(isShown).length;
   const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
   if (hindered !== null) {
     return endBatch(world.db, id, { state: 'paused', changes: shown, because: told('name-left', hindered) });
@@ -40,6 +43,7 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     const [was, now] = [String(from.values.number), String(to.values.number)];
     if (was !== now) await renumber(client, { project, person, volume, folder: from.folder, was, now });
     await endBatch(client, id, { state: 'done', changes: shown });
+    await recordFormerNames(client, { project, batch: id, undoes }, changes);
     const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
     const params = { what, changes: shown, batch: id, ...folder };
     const act = undoes !== null ? 'batch-undone' : what === 'repair' ? 'project-repaired' : 'project-reshaped';

@@ -1,6 +1,6 @@
 /** A batch that is on a disk is settled by what the disk says: after a crash, or as somebody decided. */
 import type { SettleWay } from '@nesting/contract';
-import { isShown, type Rest } from '@nesting/core/change';
+import type { Rest } from '@nesting/core/change';
 import { projectFolderChange } from '@nesting/core/planners';
 import { type Told, told } from '@nesting/core/words';
 import { DiskError, type Where } from '@nesting/disk';
@@ -79,10 +79,9 @@ async function settle(world: World, batch: StoredBatch, volume: string): Promise
   }
   // All of it is on the disk, and only the folder's name or the row is not.
   if (way === 'take-back') return undoWhole(world, batch, where);
-  const shown = journal.changes.filter(isShown).length;
   // Whoever closes it leaves the folder the name it has.
   const to = way === 'close' ? { ...batch.to, folder: batch.from.folder } : batch.to;
-  await conclude(world, { ...batch, to, person: person ?? batch.person, shown }, volume);
+  await conclude(world, { ...batch, to, person: person ?? batch.person, changes: journal.changes }, volume);
   return null;
 }
 

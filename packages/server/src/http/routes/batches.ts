@@ -1,6 +1,7 @@
 /** Projects that grow and change, and what was done to them. */
 import { randomUUID } from 'node:crypto';
 import { BATCH_ENDPOINTS, type BatchAnswer } from '@nesting/contract';
+import { findFormerNames } from '../../db/queries/projects/former-names';
 import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
@@ -53,6 +54,7 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     await found(world, project, batch);
     return { stopped: await stopBatch(world, project, batch) };
   },
+  findFormerNames: ({ world, query }) => findFormerNames(world.db, query.find),
   listSetAside: ({ world }) => listSetAside(world),
   freeSetAside: ({ world, me, params, body }) => freeSetAside(world, me.id, params, body.number),
   readReshapeDraft: ({ world, me, params }) => readReshapeDraft(world.db, params.id, me.id),

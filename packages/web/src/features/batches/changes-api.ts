@@ -61,6 +61,10 @@ export const changesApi = api.injectEndpoints({
       ),
       invalidatesTags: BATCH_TAGS,
     }),
+    formerNames: build.query({
+      ...asks('findFormerNames', (find: string) => ({ query: { find } })),
+      providesTags: ['batches'],
+    }),
     setAside: build.query({ ...asks('listSetAside', unsaid), providesTags: ['batches'] }),
     freeSetAside: build.mutation({
       ...asks('freeSetAside', ({ project: id, batch, ...body }: OfBatch & BodyFor<'freeSetAside'>) => ({

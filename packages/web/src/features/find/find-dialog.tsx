@@ -1,5 +1,6 @@
 /** Ctrl K: any project, template, client or person, or a command, by a few letters. */
 
+import { nameOf } from '@nesting/core/listing';
 import { Command as Cmd } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,6 +8,7 @@ import { type Command, useCommands } from '../../app/commands';
 import { useDebounced } from '../../app/use-debounced';
 import { found } from '../../grid/sort';
 import { Panel } from '../../ui';
+import { changesApi } from '../batches/changes-api';
 import { houseApi } from '../house/house-api';
 import { projectsApi } from '../projects/projects-api';
 import { templatesApi } from '../templates/templates-api';
@@ -75,6 +77,7 @@ function FindAnything({ close }: { close: () => void }) {
             </Line>
           ))}
         </Cmd.Group>
+        <FormerNames words={words} to={to} />
         <Cmd.Group heading="Commands">
           {some(
             commands.filter((c) => c.enabled !== false && c.id !== 'find'),
@@ -99,6 +102,32 @@ function FindAnything({ close }: { close: () => void }) {
         </Cmd.Group>
       </Cmd.List>
     </Cmd>
+  );
+}
+
+/** Letters after which old names are looked for: fewer are in all of them. */
+const LEAST = 3;
+
+/** Whoever remembers only what a file was called finds what it is called now. */
+function FormerNames({ words, to }: { words: string; to: (address: string) => () => void }) {
+  const sought = useDebounced(words.trim(), 150);
+  const { currentData = [] } = changesApi.useFormerNamesQuery(sought, { skip: sought.length < LEAST });
+  if (currentData.length === 0) return null;
+  return (
+    <Cmd.Group heading="Former names">
+      {currentData.map(({ project, before, after, batch }) => (
+        <Line
+          key={`${batch} ${before}`}
+          id={`former ${batch} ${before}`}
+          run={to(`/projects/${project.id}/batches?batch=${batch}`)}
+        >
+          <span className="min-w-0 truncate font-mono">
+            <span className="text-ink2">{nameOf(before)}</span> → {nameOf(after)}
+          </span>
+          <span className="ml-auto shrink-0 font-mono text-xs text-plum">{project.number}</span>
+        </Line>
+      ))}
+    </Cmd.Group>
   );
 }
 

@@ -7,6 +7,7 @@ import { Link, useNavigate, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../../app/api';
 import { useReaderPath } from '../../../app/reader-path';
 import { useAppDispatch } from '../../../app/store';
+import type { AddressChanges } from '../../../app/use-address';
 import { usePageTitle } from '../../../app/use-page-title';
 import { Columns } from '../../../columns/columns';
 import { Button, Empty, Trouble } from '../../../ui';
@@ -68,8 +69,32 @@ const LABELS = { findings: 'Findings', folders: 'Folders', map: 'The map', sheet
 
 function OneProject(data: ProjectData) {
   const { project, registers, checks } = data;
+  const page = useProjectWork(data);
+  const { me, look, shown, selected, triage, press, mayChange } = page;
+  return (
+    <Columns
+      id="project"
+      labels={['The project', LABELS[look.view], look.view === 'sheet' ? 'Paths and rules' : 'The selected one']}
+      given={<ProjectHead {...{ project, me, checks, look, shown, mayChange }} onFilter={page.filter} />}
+      plan={
+        <ProjectPlan
+          {...{ project, me, look, shown, selected }}
+          isChecked={checks.done !== null}
+          onSelect={page.select}
+        />
+      }
+      consequence={<Consequence {...{ project, me, look, selected, triage, press }} people={registers.people} />}
+      ledger={<ProjectLedger data={data} page={page} />}
+    />
+  );
+}
+
+type ProjectWork = ReturnType<typeof useProjectWork>;
+
+/** What is looked at on the page, and what is done there. */
+function useProjectWork(data: ProjectData) {
+  const { project, checks } = data;
   const me = useOutletContext<Me>();
-  const go = useNavigate();
   const look = useProjectView(data);
   const shown = useFindings(project.id, look.params);
   const selected = useSelectedFindings(shown, look.params.get('finding'), look.put);
@@ -77,6 +102,7 @@ function OneProject(data: ProjectData) {
   const [startCheck, started] = checksApi.useStartCheckMutation();
   const isRunning = isOpen(checks.newest) && checks.newest?.what === 'whole';
   const mayChange = me.role !== 'lead' && !['starting', 'failed', 'packed'].includes(project.state);
+  const isShown = look.view === 'findings';
   const triage = useTriage({
     project: project.id,
     me,
@@ -91,76 +117,56 @@ function OneProject(data: ProjectData) {
       selected.advance();
     },
   });
-  const press = usePress({
-    project,
-    me,
-    findings: selected.chosen,
-    isShown: look.view === 'findings',
-    onDone: selected.advance,
-  });
+  const press = usePress({ project, me, findings: selected.chosen, isShown, onDone: selected.advance });
+  const check = () => void startCheck(project.id);
   usePageTitle(`${project.number} ${project.title}`);
   useRememberOpened(project.id);
-  const check = () => void startCheck(project.id);
-  const mayCheck = mayChange && !isRunning;
-  useProjectCommands({
+  useProjectCommands({ me, put: look.put, triage, press, selected, isShown, mayCheck: mayChange && !isRunning, check });
+  return {
     me,
-    put: look.put,
+    look,
+    shown,
+    selected,
     triage,
     press,
-    selected,
-    isShown: look.view === 'findings',
-    mayCheck,
     check,
-  });
+    isRunning,
+    mayChange,
+    /** Another filter: what was picked under the one before is picked no more. */
+    filter: (changes: AddressChanges) => {
+      selected.clear();
+      setForm(null);
+      look.put(changes);
+    },
+    select: (id: string) => {
+      setForm(null);
+      selected.select(id);
+    },
+    isStarting: started.isLoading,
+    trouble: started.isError ? troubleOf(started.error) : null,
+  };
+}
+
+function ProjectLedger({ data, page }: { data: ProjectData; page: ProjectWork }) {
+  const { project, checks } = data;
+  const { me, look, selected, press, mayChange, isRunning } = page;
+  const go = useNavigate();
   return (
-    <Columns
-      id="project"
-      labels={['The project', LABELS[look.view], look.view === 'sheet' ? 'Paths and rules' : 'The selected one']}
-      given={
-        <ProjectHead
-          {...{ project, me, checks, look, shown, mayChange }}
-          onFilter={(changes) => {
-            selected.clear();
-            setForm(null);
-            look.put(changes);
-          }}
-        />
-      }
-      plan={
-        <ProjectPlan
-          {...{ project, me, look, shown, selected }}
-          isChecked={checks.done !== null}
-          onSelect={(id) => {
-            setForm(null);
-            selected.select(id);
-          }}
-        />
-      }
-      consequence={<Consequence {...{ project, me, look, selected, triage, press }} people={registers.people} />}
-      ledger={
-        <>
-          {press.pressed === null ? (
-            <CheckLine
-              checks={checks}
-              trouble={started.isError ? troubleOf(started.error) : null}
-              mayCheck={mayChange}
-            />
-          ) : (
-            <PressedLine project={project.id} press={press} />
-          )}
-          <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
-            {look.view === 'findings' && look.open > 0 && (
-              <Button onClick={() => void go(repairAddress(project.id, look.params, selected.picked))}>
-                Put right…
-              </Button>
-            )}
-            <Button variant="main" disabled={isRunning || started.isLoading} onClick={check}>
-              {isRunning ? 'Checking…' : 'Check now'}
-            </Button>
-          </Acts>
-        </>
-      }
-    />
+    <>
+      {press.pressed === null ? (
+        <CheckLine checks={checks} trouble={page.trouble} mayCheck={mayChange} />
+      ) : (
+        <PressedLine project={project.id} press={press} />
+      )}
+      <Acts project={project} me={me} checks={checks} mayChange={mayChange}>
+        {look.view === 'findings' && look.open > 0 && (
+          <Button onClick={() => void go(repairAddress(project.id, look.params, selected.picked))}>Put right…</Button>
+        )}
+        <Button variant="main" disabled={isRunning || page.isStarting} onClick={page.check}>
+          {isRunning ? 'Checking…' : 'Check now'}
+        </Button>
+      </Acts>
+    </>
   );
 }
 

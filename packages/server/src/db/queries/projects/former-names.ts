@@ -1,0 +1,52 @@
+/** What files and folders were called before a change gave them another name. */
+import type { FormerName } from '@nesting/contract';
+import type { Change } from '@nesting/core/change';
+import { nameOf } from '@nesting/core/listing';
+import type { Client } from '../../client';
+
+interface OfBatch {
+  readonly project: string;
+  readonly batch: string;
+  readonly undoes: string | null;
+}
+
+/** Of what was undone the old name is the name again. */
+export async function recordFormerNames(
+  client: Client,
+  { project, batch, undoes }: OfBatch,
+  changes: readonly Change[],
+): Promise<void> {
+  const renamed = changes.flatMap(({ before, after, subject }) =>
+    before === null || after === null || subject.kind === 'project' || nameOf(before.path) === nameOf(after.path)
+      ? []
+      : [{ before: before.path, after: after.path }],
+  );
+  if (renamed.length === 0) return;
+  if (undoes !== null) {
+    const backs = renamed.map((r) => r.before);
+    await client.query('delete from former_name where batch_id = $1 and after = any($2)', [undoes, backs]);
+    return;
+  }
+  await client.query(
+    `insert into former_name (project_id, batch_id, before, after)
+       select $1, $2, r.before, r.after from unnest($3::text[], $4::text[]) as r (before, after)`,
+    [project, batch, renamed.map((r) => r.before), renamed.map((r) => r.after)],
+  );
+}
+
+/** Names that are looked through: older ones nobody remembers. */
+const MOST_SOUGHT = 500_000;
+const MOST_FOUND = 20;
+
+/** Whose old name holds these letters, the newest first. */
+export async function findFormerNames(client: Client, find: string): Promise<FormerName[]> {
+  const { rows } = await client.query<Omit<FormerName, 'at'> & { readonly at: Date }>(
+    `select json_build_object('id', p.id, 'number', p.number, 'title', p.title) project, f.before, f.after, f.batch_id batch, f.at
+       from former_name f join project p on p.id = f.project_id
+       where f.id > (select coalesce(max(id), 0) - ${MOST_SOUGHT} from former_name)
+         and position(lower($1) in lower(regexp_replace(f.before, '^.*/', ''))) > 0
+       order by f.id desc limit ${MOST_FOUND}`,
+    [find],
+  );
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}
