@@ -189,6 +189,7 @@ for (const { width, height } of [
       `/projects/${id}?view=sheet`,
       `/projects/${id}?view=folders`,
       `/projects/${id}/change`,
+      `/projects/${id}/repair`,
       '/start?template=facade-show',
       '/conventions/working-file',
       '/names',

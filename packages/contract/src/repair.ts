@@ -52,6 +52,7 @@ const option = record({
   confidence: z.enum(CONFIDENCES),
   to: z.string().nullable(),
   value: z.string().nullable(),
+  facts: record({ modified: z.number(), size: amount, referrers: amount }).optional(),
 });
 export type RepairOption = z.infer<typeof option>;
 

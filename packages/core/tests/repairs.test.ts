@@ -103,6 +103,24 @@ describe('choices', () => {
   });
 });
 
+describe('what tells choices apart', () => {
+  test('of two that are the same it is said when each was written, and what refers to it', () => {
+    const [one, two] = ['50_sound/music/26011_MUS_v04.wav', '50_sound/music/26011_MUS_v05.wav'];
+    const { plan } = planFor((disk) => {
+      for (const path of [one, two]) disk.set(path, file(1000, 'one content'));
+      disk.set(
+        '40_motion/portico/s01/working/26011_portico_s01_anim_BO_v003.usda',
+        file(1000, `#usda 1.0\n(a = @../../../../${two}@, b = @../../../../${two}@)`),
+      );
+    });
+    const line = plan.lines.find((l) => l.rule === 'same-content');
+    expect(line?.options.map((o) => [o.value, o.facts?.size, o.facts?.referrers])).toEqual([
+      [one, 1000, 0],
+      [two, 1000, 1],
+    ]);
+  });
+});
+
 describe('in each other’s way', () => {
   test('two that want one name both stay, and say so', () => {
     const { plan } = planFor((disk) => {

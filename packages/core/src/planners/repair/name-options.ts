@@ -12,7 +12,7 @@ import { writeName } from '../../name/write';
 import { nameFaults } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
 import { freeName, movedItem, namesOfItem, ownName, takenIn } from './item';
-import { type Act, type Option, type RepairCase, textOf, textsOf, type Way } from './option';
+import { type Act, factsOf, type Option, type RepairCase, textOf, textsOf, type Way } from './option';
 
 /** Names that are offered of one finding. */
 const MOST_NAMES = 6;
@@ -223,7 +223,15 @@ export function nextVersions(c: RepairCase): Option[] {
       const [from, to] = [join(listing.path, file.name), join(listing.path, name)];
       const acts = [{ do: 'move', entry: 'file', from, to } as const];
       return [
-        { key: `next-version:${file.name}`, way: 'next-version', confidence: 'guess', to, value: file.name, acts },
+        {
+          key: `next-version:${file.name}`,
+          way: 'next-version',
+          confidence: 'guess',
+          to,
+          value: file.name,
+          facts: factsOf(c, from),
+          acts,
+        },
       ];
     });
 }

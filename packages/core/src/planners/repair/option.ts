@@ -1,6 +1,6 @@
 /** What would put a finding right: one way or several, each as acts in the places that things have now. */
 import type { RuleCode } from '../../check/registry';
-import type { FileEntry, FolderListing } from '../../listing/entry';
+import { type FileEntry, type FolderListing, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import type { ProjectRules } from '../../project/rules';
 import { Remembered } from '../../remembered';
@@ -39,6 +39,15 @@ export type Act =
   /** A reference of a document, as it is written, leads to a file of the project. */
   | { readonly do: 'point'; readonly document: string; readonly target: string; readonly to: string };
 
+export interface FileFacts {
+  /** Milliseconds since 1970. */
+  readonly modified: number;
+  /** Bytes. */
+  readonly size: number;
+  /** Documents of the project that refer to it. */
+  readonly referrers: number;
+}
+
 export interface Option {
   /** Names it among the others of its finding; the same for findings that are alike. */
   readonly key: string;
@@ -48,6 +57,8 @@ export interface Option {
   readonly to: string | null;
   /** What tells it from others of the same way: a code, a number, a file. */
   readonly value: string | null;
+  /** Of a file that is chosen among others: what tells them apart. */
+  readonly facts?: FileFacts | undefined;
   readonly acts: readonly Act[];
 }
 
@@ -72,6 +83,9 @@ export interface ProjectView {
   readonly targets: (path: string) => readonly string[];
 }
 
+/** How many documents refer to a file. */
+export type Referrers = (path: string) => number;
+
 /** One finding, with what is known of its place. */
 export interface RepairCase {
   readonly rules: ProjectRules;
@@ -79,6 +93,7 @@ export interface RepairCase {
   /** Whole paths of the project's root, as each system has it. */
   readonly roots: readonly string[];
   readonly finding: ToRepair;
+  readonly referrers: Referrers;
   /** The folder it lies in; `null` where that is gone. */
   readonly listing: FolderListing | null;
   /** The planned folder it lies in, the one for older versions counted in; `null` where no rule knows it. */
@@ -94,6 +109,11 @@ const byName = new Remembered(
 /** One file of a folder: folders hold thousands, and each is asked for by its name. */
 export const fileIn = (listing: FolderListing | null, name: string): FileEntry | null =>
   listing === null ? null : (byName.of(listing).get(name) ?? null);
+
+export function factsOf({ view, referrers }: RepairCase, path: string): FileFacts | undefined {
+  const file = fileIn(view.list(parentOf(path)), nameOf(path));
+  return file === null ? undefined : { modified: file.modified, size: file.size, referrers: referrers(path) };
+}
 
 export const textOf = ({ params }: ToRepair, name: string): string => {
   const value = params[name];

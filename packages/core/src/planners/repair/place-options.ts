@@ -7,7 +7,7 @@ import type { PlannedLine } from '../../template/expansion';
 import { routesOf } from '../intake/route';
 import { movedItem, namesOfItem, ownName } from './item';
 import { inPlaceOf, lastingName } from './name-options';
-import { type Act, type Option, type RepairCase, textOf } from './option';
+import { type Act, factsOf, type Option, type RepairCase, textOf } from './option';
 
 /** Planned folders that are offered in place of an unplanned one. */
 const MOST_PLANNED = 5;
@@ -216,6 +216,7 @@ export function keepOne(c: RepairCase): Option[] {
         confidence: isCopy ? 'sure' : right.has(stays) && right.size === 1 ? 'likely' : 'guess',
         to: null,
         value: stays,
+        facts: factsOf(c, stays),
         acts: others.map((from) => ({ do: 'set-aside', from, instead: stays })),
       };
     });

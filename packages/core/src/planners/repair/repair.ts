@@ -13,6 +13,7 @@ import { type FileEntry, join, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import { nameFaults } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
+import { type Target, targetOf } from '../../references/target';
 import type { Coded } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
 import {
@@ -25,7 +26,16 @@ import {
 } from './documents';
 import { freeName, renamedItem } from './item';
 import { OWN_NAME, versionAfter } from './name-options';
-import { type Act, fileIn, type Option, type ProjectView, RANK, type RepairCase, type ToRepair } from './option';
+import {
+  type Act,
+  fileIn,
+  type Option,
+  type ProjectView,
+  RANK,
+  type Referrers,
+  type RepairCase,
+  type ToRepair,
+} from './option';
 import { optionsOf } from './options';
 import { type Clash, settleActs } from './settle';
 
@@ -99,7 +109,8 @@ export interface Repair {
 }
 
 export function repair(given: RepairGiven): Repair {
-  const judged = given.findings.map((finding) => judge(given, finding));
+  const referrers = referrersIn(given);
+  const judged = given.findings.map((finding) => judge(given, finding, referrers));
   const taken = judged.flatMap(({ finding, option, fault, state }) =>
     option === null || fault !== null || state !== null ? [] : [{ id: finding.id, acts: option.acts }],
   );
@@ -121,8 +132,8 @@ interface Judged {
   readonly fault: Coded | null;
 }
 
-function judge(given: RepairGiven, finding: ToRepair): Judged {
-  const c = caseOf(given, finding);
+function judge(given: RepairGiven, finding: ToRepair, referrers: Referrers): Judged {
+  const c = { ...caseOf(given, finding), referrers };
   const entry = entryOf(c);
   const base = { finding, entry, file: c.file, options: [], option: null, fault: null };
   const isMade = RULE_BY_CODE.get(finding.rule)?.remedy.act === 'make' && finding.rule !== 'licence-missing';
@@ -150,7 +161,28 @@ function judge(given: RepairGiven, finding: ToRepair): Judged {
   };
 }
 
-function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): RepairCase {
+/** Counted once it is asked for. */
+function referrersIn({ documents, roots }: RepairGiven): Referrers {
+  let counts: Map<string, number> | null = null;
+  return (path) => {
+    counts ??= countReferrers(documents, roots);
+    return counts.get(path) ?? 0;
+  };
+}
+
+function countReferrers(documents: readonly DocumentFacts[], roots: readonly string[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { path, targets } of documents) {
+    const files = new Set(targets.flatMap((target) => insideOf(targetOf(path, target, roots)) ?? []));
+    for (const file of files) counts.set(file, (counts.get(file) ?? 0) + 1);
+  }
+  return counts;
+}
+
+const insideOf = (target: Target): string | null =>
+  target.kind === 'inside' ? target.path : target.kind === 'absolute' ? target.inside : null;
+
+function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): Omit<RepairCase, 'referrers'> {
   const folder = parentOf(finding.path);
   const listing = view.list(folder);
   const state = stateOf(rules, folder);
@@ -158,7 +190,7 @@ function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): RepairC
   return { rules, view, roots, finding, listing, file, line: state.kind === 'planned' ? state.line : null };
 }
 
-const entryOf = ({ finding, listing, file }: RepairCase): 'folder' | 'file' => {
+const entryOf = ({ finding, listing, file }: Omit<RepairCase, 'referrers'>): 'folder' | 'file' => {
   if (file !== null) return 'file';
   if (listing?.folders.includes(nameOf(finding.path))) return 'folder';
   return RULE_BY_CODE.get(finding.rule)?.about ?? 'file';

@@ -7,7 +7,7 @@ import { ProjectRules } from '@nesting/core/project';
 import { REPAIR_STATE_REASONS, RULE_WORDS, WAY_NOTES, wayWords, wordsFor } from '@nesting/core/words';
 import { useEffect, useId, useMemo, useState } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
-import { many } from '../../app/words';
+import { many, moment, size } from '../../app/words';
 import { Button, CopyButton, Heading, Labelled, TextInput, Tick } from '../../ui';
 import { alikeOf, type Line } from './repair-rows';
 import type { RepairWork } from './use-repair';
@@ -89,6 +89,7 @@ function Ways({ line, onAnswer, children }: WaysProps) {
           group={name}
           isTaken={line.chosen === option.key}
           words={wayWords(option, line.path)}
+          facts={option.facts === undefined ? '' : factsWords(option.facts)}
           // Said once of several that do the same, and of the one that is taken.
           note={
             line.chosen === option.key || (line.chosen === null && ways[i - 1]?.way !== option.way)
@@ -103,6 +104,7 @@ function Ways({ line, onAnswer, children }: WaysProps) {
         group={name}
         isTaken={line.state === 'left'}
         words="Leave it as it is"
+        facts=""
         note={undefined}
         confidence=""
         onTake={() => onAnswer(null)}
@@ -112,16 +114,27 @@ function Ways({ line, onAnswer, children }: WaysProps) {
   );
 }
 
+const factsWords = ({ modified, size: bytes, referrers }: NonNullable<RepairOption['facts']>): string =>
+  [
+    `since ${moment(new Date(modified).toISOString())}`,
+    size(bytes),
+    referrers === 0
+      ? 'nothing refers to it'
+      : `${many(referrers, 'document')} ${referrers === 1 ? 'refers' : 'refer'} to it`,
+  ].join(', ');
+
 interface WayProps {
   readonly group: string;
   readonly isTaken: boolean;
   readonly words: string;
+  /** What tells it from the others. */
+  readonly facts: string;
   readonly note: string | undefined;
   readonly confidence: string;
   readonly onTake: () => void;
 }
 
-function Way({ group, isTaken, words, note, confidence, onTake }: WayProps) {
+function Way({ group, isTaken, words, facts, note, confidence, onTake }: WayProps) {
   return (
     <label
       className={`flex items-start gap-2.5 rounded-tray border px-2.5 py-1.5 ${isTaken ? 'border-plum bg-chosen' : 'border-line bg-sheet'}`}
@@ -129,6 +142,7 @@ function Way({ group, isTaken, words, note, confidence, onTake }: WayProps) {
       <input type="radio" name={group} checked={isTaken} onChange={onTake} className="mt-0.5 size-4 accent-(--plum)" />
       <span className="min-w-0 flex-1">
         <span className="block wrap-anywhere">{words}</span>
+        {facts !== '' && <span className="block text-xs">{facts}</span>}
         {note !== undefined && <span className="block text-xs text-ink2">{note}</span>}
       </span>
       <span className="shrink-0 text-xs text-ink2">{confidence}</span>
