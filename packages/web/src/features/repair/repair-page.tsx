@@ -158,10 +158,9 @@ function toggled(work: RepairWork, line: Line): void {
 }
 
 function useRepairCommands(work: RepairWork): void {
-  // The command is named once; what it does is always by the newest state.
+  // The command is named once; whether it can be done now, and what it does, is always by the newest state.
   const now = useRef(work);
   now.current = work;
-  const mayApply = work.isReady && work.plan?.mayApply === true;
   usePageCommands(
     useMemo(
       (): readonly Command[] => [
@@ -169,11 +168,13 @@ function useRepairCommands(work: RepairWork): void {
           id: 'carry-out',
           words: 'Put it right',
           keys: 'Ctrl+ENTER',
-          run: () => void now.current.carryOut(),
-          enabled: mayApply,
+          run: () => {
+            const { isReady, plan, carryOut } = now.current;
+            if (isReady && plan?.mayApply === true) void carryOut();
+          },
         },
       ],
-      [mayApply],
+      [],
     ),
   );
 }
