@@ -4,7 +4,7 @@ import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { build } from 'esbuild';
-import { expect, test } from './demo';
+import { expect, folderOf, idOf, test } from './demo';
 
 /** Looked at while it may still be changed: what goes meanwhile is seen at the next look. */
 const treeNow = (root: string): string[] => {
@@ -21,14 +21,6 @@ const treeOf = (root: string): string[] =>
     .filter((p) => !p.startsWith('.nesting'))
     .map((p) => `${p}${statSync(path.join(root, p)).isDirectory() ? '/' : ` ${statSync(path.join(root, p)).mtimeMs}`}`)
     .sort();
-const idOf = async (page: Page, number: string): Promise<string> =>
-  (
-    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
-      rows: { id: string; number: string }[];
-    }
-  ).rows.find((p) => p.number === number)?.id ?? '';
-const folderOf = (studio: string, number: string): string =>
-  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
 const faults = async (page: Page) =>
   (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 

@@ -6,16 +6,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, wri
 import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test } from './demo';
+import { expect, folderOf, idOf, test } from './demo';
 
-const idOf = async (page: Page, number: string): Promise<string> =>
-  (
-    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
-      rows: { id: string; number: string }[];
-    }
-  ).rows.find((p) => p.number === number)?.id ?? '';
-const folderOf = (studio: string, number: string): string =>
-  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
 const faults = async (page: Page) =>
   (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 const totalOf = async (page: Page, id: string, query = '') =>

@@ -1,6 +1,6 @@
 /** A demo of its own for the browser tests: own database, own volumes, started from the built program. */
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, test as base, type Page } from '@playwright/test';
@@ -73,5 +73,17 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { demo:
     if (errors.length > 0) throw new Error(`errors in the page: ${errors.join('; ')}`);
   },
 });
+
+/** A project’s id, by its number. */
+export const idOf = async (page: Page, number: string): Promise<string> =>
+  (
+    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
+      rows: { id: string; number: string }[];
+    }
+  ).rows.find((p) => p.number === number)?.id ?? '';
+
+/** A project’s folder on the volume, by its number. */
+export const folderOf = (studio: string, number: string): string =>
+  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
 
 export { expect } from '@playwright/test';

@@ -3,16 +3,7 @@ import { createHash } from 'node:crypto';
 import { lstatSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
-import { expect, test } from './demo';
-
-const idOf = async (page: Page, number: string): Promise<string> =>
-  (
-    (await (await page.request.get(`/api/projects?find=${number}`)).json()) as {
-      rows: { id: string; number: string }[];
-    }
-  ).rows.find((p) => p.number === number)?.id ?? '';
-const folderOf = (studio: string, number: string): string =>
-  path.join(studio, readdirSync(studio).find((n) => n.startsWith(number)) ?? '');
+import { expect, folderOf, idOf, test } from './demo';
 
 interface Found {
   readonly id: string;

@@ -522,5 +522,10 @@ describe('repair', () => {
     expect(nesting(['repair', root, '--as', 'xml']).status).toBe(2);
     expect(nesting(['repair', path.join(dir, 'nowhere')]).status).toBe(2);
     expect(nesting(['repair', root, '--confidence', 'likely', '--dry-run']).status).toBe(1);
+    // Where no journal can be kept nothing is done: it could not be undone.
+    rmSync(path.join(root, '.nesting'), { recursive: true });
+    const unmarked = nesting(['repair', TEMPLATE, root, ...shared()]);
+    expect([unmarked.status, unmarked.err.includes('could not be undone')]).toEqual([2, true]);
+    expect(nesting(['repair', TEMPLATE, root, '--dry-run', ...shared()]).status).toBe(1);
   });
 });

@@ -163,7 +163,13 @@ export type SettleWay = z.infer<typeof settleSchema>['way'];
 /** What a batch was asked to do: it is planned again by whoever does it. */
 export type BatchAsked =
   | { readonly kind: 'reshape'; readonly asked: ReshapeAsked; readonly fingerprint: string }
-  | { readonly kind: 'repair'; readonly asked: RepairAsked; readonly fingerprint: string }
+  | {
+      readonly kind: 'repair';
+      readonly asked: RepairAsked;
+      readonly fingerprint: string;
+      /** The proposal that it carries out. */
+      readonly proposal?: string | undefined;
+    }
   | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */

@@ -339,9 +339,20 @@ describe('artists', () => {
     expect(asked.answers).toEqual(answers);
     const { fingerprint, now, entries } = await plan(p.id, asked);
     expect(entries).toBe(1);
-    const body = { ...asked, fingerprint, now, proposal: first };
+    const other = await started();
+    const elsewhere = { ...asked, fingerprint, now, proposal: first };
+    const wrong = await t.ask('coordinator', 'POST', `/api/projects/${other.id}/repair/batches`, elsewhere);
+    expect(await codeOf(wrong)).toEqual([404, 'no-proposal']);
+    const body = { ...elsewhere, key: randomUUID() };
     const batch = await batchOf(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/batches`, body));
     expect(existsSync(path.join(p.root, '._litter'))).toBe(true);
+    // The same request is the same act; another one comes too late.
+    expect(await batchOf(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/batches`, body))).toBe(batch);
+    const late = { ...body, key: randomUUID() };
+    expect(await codeOf(await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/batches`, late))).toEqual([
+      409,
+      'proposal-over',
+    ]);
     expect(
       (await t.ask('coordinator', 'POST', `/api/proposals/${second}/refuse`, { word: 'Done already.' })).status,
     ).toBe(204);

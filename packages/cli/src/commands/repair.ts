@@ -5,7 +5,7 @@ import type { RepairLine } from '@nesting/core/planners';
 import { changesCsv, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import { base64 } from '@nesting/core/text';
 import { byHandWords, hindranceWords, REPAIR_STATE_WORDS, wordsFor } from '@nesting/core/words';
-import { applyOnDisk, BatchOpen, inRoot, onlyHome, TASKS } from '@nesting/disk';
+import { applyOnDisk, BatchOpen, inRoot, onlyHome, readMarker, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print } from '../output';
@@ -30,12 +30,19 @@ export async function repair(options: Options): Promise<Exit> {
     await print(printed(plan, as));
     return plan.lines.length > 0 ? EXIT.findings : EXIT.ok;
   }
+  if (!isMarked(plan.root))
+    throw new Unusable(
+      `${plan.root}: no project of Nesting’s, so what is done there could not be undone; --as sh gives a script`,
+    );
   if (plan.changes.length === 0) {
     process.stderr.write('nothing was changed\n');
     return plan.lines.length > 0 ? EXIT.findings : EXIT.ok;
   }
   return apply(plan, as);
 }
+
+/** Whether there is a place for the journal. */
+const isMarked = (root: string): boolean => inRoot({ base: root, folder: '' }, readMarker) !== null;
 
 async function planned(options: Options) {
   const project = projectFolder(options);

@@ -97,6 +97,7 @@ export const BATCH_ENDPOINTS = {
     reply: answer,
     refuses: [
       ...REPAIR,
+      'not-yours-to-repair',
       ...BATCH,
       ...FOLDER,
       'plan-refused',

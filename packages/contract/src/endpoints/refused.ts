@@ -62,4 +62,4 @@ export const PLAN = [
   'no-template',
 ] as const satisfies readonly RefusalCode[];
 /** Findings that cannot be planned to be put right. */
-export const REPAIR = ['no-project', 'not-running', 'not-yours-to-repair'] as const satisfies readonly RefusalCode[];
+export const REPAIR = ['no-project', 'not-running'] as const satisfies readonly RefusalCode[];

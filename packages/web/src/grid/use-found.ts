@@ -4,7 +4,7 @@ import { useAddress } from '../app/use-address';
 import type { GridColumn } from './grid';
 import { found, type Sorting, sorted } from './sort';
 
-interface Found<T> {
+export interface Found<T> {
   readonly rows: readonly T[];
   readonly words: string;
   readonly find: (words: string) => void;

@@ -3,13 +3,14 @@ import type { ProjectShape } from '@nesting/contract';
 import { type Change, isShown } from '@nesting/core/change';
 import { told } from '@nesting/core/words';
 import { transaction } from '../../db/client';
-import { endBatch } from '../../db/queries/batches/batches';
+import { endBatch, readBatchJob } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
 import { recordFormerNames } from '../../db/queries/projects/former-names';
 import { writeShape } from '../../db/queries/projects/projects';
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
+import { takeProposal } from '../projects/proposals';
 import type { World } from '../world';
 import { noteKept } from './set-aside';
 
@@ -44,11 +45,15 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     if (was !== now) await renumber(client, { project, person, volume, folder: from.folder, was, now });
     await endBatch(client, id, { state: 'done', changes: shown });
     await recordFormerNames(client, { project, batch: id, undoes }, changes);
+    const asked = (await readBatchJob(client, id))?.job.asked;
+    if (asked?.kind === 'repair' && asked.proposal !== undefined)
+      await takeProposal(world, client, asked.proposal, { batch: id, by: person });
     const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
     const params = { what, changes: shown, batch: id, ...folder };
     const act = undoes !== null ? 'batch-undone' : what === 'repair' ? 'project-repaired' : 'project-reshaped';
     await recordActivity(client, act, person, project, params, `project:${project}`);
   });
+  world.mails.wake();
   await noteKept(world, project, id, undoes);
   // Its rules are what they were: only folders that were touched have anything new to say.
   await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');

@@ -1,5 +1,6 @@
 /** What batches keep so that they can be undone: how much it is, and the one act that ends it. */
 import type { SetAsideRow } from '@nesting/contract';
+import { DiskError } from '@nesting/disk';
 import { transaction } from '../../db/client';
 import { batchesKeeping, batchesSwept, setKept } from '../../db/queries/batches/sweeping';
 import { recordActivity } from '../../db/queries/house/activity';
@@ -19,7 +20,12 @@ export async function noteKept(world: World, project: string, batch: string, und
   // What undoing keeps is what it took back: nobody's own, and there again when it is done once more.
   const ids = [undoes ?? batch];
   const others = await othersOf(world, batch);
-  await setKept(world.db, await world.disks.run('keptBy', { where, others, ids }));
+  try {
+    await setKept(world.db, await world.disks.run('keptBy', { where, others, ids }));
+  } catch (error) {
+    // The change is done: a volume that went away a moment later only keeps its size from being told.
+    if (!(error instanceof DiskError)) throw error;
+  }
 }
 
 /** For good. Who does it has written the project's number. */

@@ -2,7 +2,13 @@
 import { randomUUID } from 'node:crypto';
 import { type Me, MOST_REPAIRED, type ProposalPage, type ProposalRow, type RepairAsked } from '@nesting/contract';
 import { type Client, transaction } from '../../db/client';
-import { insertProposal, listProposals, readProposal, settleProposal } from '../../db/queries/batches/proposals';
+import {
+  insertProposal,
+  listProposals,
+  readProposal,
+  type Settled,
+  settleProposal,
+} from '../../db/queries/batches/proposals';
 import { findingsToRepair } from '../../db/queries/checks/findings';
 import { recordActivity } from '../../db/queries/house/activity';
 import { listPeople, readPerson } from '../../db/queries/people/access';
@@ -59,36 +65,58 @@ export async function proposalFor(world: World, me: Me, id: string): Promise<Pro
   return proposal;
 }
 
-interface Ending {
-  readonly state: 'taken' | 'refused';
-  readonly word: string;
-  readonly batch: string | null;
+/** What a change is to carry out: of its own project, and waiting still. The same request asked again is no second one. */
+export async function requireOpen(
+  world: World,
+  me: Me,
+  id: string,
+  { id: batch, project }: { readonly id: string; readonly project: string },
+): Promise<void> {
+  const proposal = await proposalFor(world, me, id);
+  if (proposal.project.id !== project) throw new Refused('no-proposal');
+  if (proposal.state !== 'open' && proposal.batch !== batch) throw new Refused('proposal-over');
 }
 
-/** Taken, as it was or in part, by a change; or refused. Whoever handed it in is told. */
-export async function endProposal(world: World, me: Me, id: string, { state, word, batch }: Ending): Promise<void> {
+export async function refuseProposal(world: World, me: Me, id: string, word: string): Promise<void> {
   const proposal = await readProposal(world.db, id);
   if (proposal === null) throw new Refused('no-proposal');
-  await transaction(world.db, async (client) => {
-    if (!(await settleProposal(client, id, { state, by: me.id, word, batch }))) throw new Refused('proposal-over');
-    const { project, findings, person } = proposal;
-    const act = state === 'taken' ? 'proposal-taken' : 'proposal-refused';
-    const params = { count: findings, by: proposal.by, word };
-    await recordActivity(client, act, me.id, project.id, params, `project:${project.id}`);
-    const to = await readPerson(client, person);
-    if (to === null || to.state === 'left') return;
-    const what = state === 'taken' ? 'carried out' : 'refused';
-    const body = [
-      `${me.name} ${what} what you proposed for ${project.number} ${project.title}.`,
-      ...(word === '' ? [] : ['', word]),
-      '',
-      `${world.config.publicUrl}/projects/${project.id}${batch === null ? '' : `/batches?batch=${batch}`}`,
-    ].join('\n');
-    await write(world, client, {
-      recipient: to.email,
-      subject: `Your proposal for ${project.number} was ${what}`,
-      body,
-    });
-  });
+  const isOpen = await transaction(world.db, (client) =>
+    end(world, client, proposal, { state: 'refused', by: me.id, word, batch: null }),
+  );
+  if (!isOpen) throw new Refused('proposal-over');
   world.mails.wake();
+}
+
+/** Carried out, as it was or in part: in the transaction that ends the change. One that was settled meanwhile stays so. */
+export async function takeProposal(
+  world: World,
+  client: Client,
+  id: string,
+  { batch, by }: { readonly batch: string; readonly by: string | null },
+): Promise<void> {
+  const proposal = await readProposal(client, id);
+  if (proposal !== null) await end(world, client, proposal, { state: 'taken', by, word: '', batch });
+}
+
+const ENDED = { taken: 'carried out', refused: 'refused' } as const;
+
+/** Whether it was open still. Whoever handed it in is told. */
+async function end(world: World, client: Client, proposal: ProposalPage, settled: Settled): Promise<boolean> {
+  const { id, project, findings, person, by } = proposal;
+  const { state, word, batch } = settled;
+  if (!(await settleProposal(client, id, settled))) return false;
+  const act = state === 'taken' ? 'proposal-taken' : 'proposal-refused';
+  await recordActivity(client, act, settled.by, project.id, { count: findings, by, word }, `project:${project.id}`);
+  const to = await readPerson(client, person);
+  if (to === null || to.state === 'left') return true;
+  const who = settled.by === null ? null : await readPerson(client, settled.by);
+  const subject = `Your proposal for ${project.number} was ${ENDED[state]}`;
+  const body = [
+    `${who?.name ?? 'Somebody'} ${ENDED[state]} what you proposed for ${project.number} ${project.title}.`,
+    ...(word === '' ? [] : ['', word]),
+    '',
+    `${world.config.publicUrl}/projects/${project.id}${batch === null ? '' : `/batches?batch=${batch}`}`,
+  ].join('\n');
+  await write(world, client, { recipient: to.email, subject, body });
+  return true;
 }

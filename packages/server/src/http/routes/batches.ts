@@ -7,7 +7,7 @@ import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/re
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
 import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
 import { freeSetAside, listSetAside } from '../../flows/batches/set-aside';
-import { endProposal, proposalFor, proposalsFor, propose } from '../../flows/projects/proposals';
+import { proposalFor, proposalsFor, propose, refuseProposal, requireOpen } from '../../flows/projects/proposals';
 import { planRepair, printRepair } from '../../flows/projects/repair-project';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { Refused } from '../../flows/world';
@@ -29,18 +29,15 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
   planRepair: ({ world, me, params, body }) => planRepair(world, me, params.id, body),
   writeRepair: ({ world, me, params, query, body }) => printRepair(world, me, params.id, body, query.as),
   applyRepair: async ({ world, me, params, body: { key, fingerprint, proposal, ...asked }, wait }) => {
-    if (proposal !== undefined) await proposalFor(world, me, proposal);
     const to = { id: key ?? randomUUID(), project: params.id, what: 'repair', undoes: null };
-    const answer = await askBatch(world, me, { ...to, asked: { kind: 'repair', asked, fingerprint } }, wait);
-    if (proposal !== undefined)
-      await endProposal(world, me, proposal, { state: 'taken', word: '', batch: answer.batch });
-    return answered(201, answer);
+    if (proposal !== undefined) await requireOpen(world, me, proposal, to);
+    const request = { kind: 'repair' as const, asked, fingerprint, ...(proposal !== undefined && { proposal }) };
+    return answered(201, await askBatch(world, me, { ...to, asked: request }, wait));
   },
   propose: async ({ world, me, params, body }) => ({ id: await propose(world, me, params.id, body) }),
   listProposals: ({ world, me }) => proposalsFor(world, me),
   readProposal: ({ world, me, params }) => proposalFor(world, me, params.id),
-  refuseProposal: ({ world, me, params, body }) =>
-    endProposal(world, me, params.id, { state: 'refused', word: body.word, batch: null }),
+  refuseProposal: ({ world, me, params, body }) => refuseProposal(world, me, params.id, body.word),
   listBatches: ({ world, params }) => listBatches(world, params.id),
   readBatch: ({ world, params }) => readBatchPage(world, params.id, params.batch),
   undoBatch: async ({ world, me, params: { id: project, batch }, body: { ids, key }, wait }) => {

@@ -12,9 +12,10 @@ import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { ago, day, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Grid, type GridColumn } from '../../grid/grid';
+import { FoundGrid } from '../../grid/found-grid';
+import type { GridColumn } from '../../grid/grid';
 import { useFound } from '../../grid/use-found';
-import { Button, Heading, Refused, TextInput, Trouble } from '../../ui';
+import { Button, Heading, Refused, Trouble } from '../../ui';
 import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
 
@@ -78,11 +79,11 @@ export function ExceptionsPage() {
   const project = params.get('project');
   const { data, isError, error, refetch } = findingsApi.useExceptionsQuery(project);
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const { rows, words, find, sorting, sort } = useFound(data, COLUMNS, textOf, 'until');
+  const shown = useFound(data, COLUMNS, textOf, 'until');
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
-  const last = rows.find((e) => keyOf(e) === chosen.at(-1)) ?? null;
-  const some = rows.filter((e) => chosen.includes(keyOf(e)));
+  const last = shown.rows.find((e) => keyOf(e) === chosen.at(-1)) ?? null;
+  const some = shown.rows.filter((e) => chosen.includes(keyOf(e)));
   return (
     <Columns
       id="checks"
@@ -102,30 +103,17 @@ export function ExceptionsPage() {
         </div>
       }
       plan={
-        <>
-          <div className="flex flex-wrap items-center gap-3 pb-2">
-            <h1 className="mr-auto text-xl font-semibold">Accepted findings</h1>
-            <TextInput
-              aria-label="Find an accepted finding"
-              placeholder="Find"
-              value={words}
-              onChange={(e) => find(e.target.value)}
-              className="w-44"
-            />
-          </div>
-          <Grid
-            id="exceptions"
-            label="Accepted findings"
-            columns={COLUMNS}
-            rows={rows}
-            keyOf={keyOf}
-            chosen={chosen}
-            onChoose={setChosen}
-            sorting={sorting}
-            onSort={sort}
-            empty="Nothing was accepted."
-          />
-        </>
+        <FoundGrid
+          id="exceptions"
+          title="Accepted findings"
+          findWords="Find an accepted finding"
+          columns={COLUMNS}
+          found={shown}
+          keyOf={keyOf}
+          chosen={chosen}
+          onChoose={setChosen}
+          empty="Nothing was accepted."
+        />
       }
       consequence={last && <Accepted row={last} />}
       ledger={

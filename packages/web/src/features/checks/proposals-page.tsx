@@ -5,9 +5,10 @@ import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Grid, type GridColumn } from '../../grid/grid';
+import { FoundGrid } from '../../grid/found-grid';
+import type { GridColumn } from '../../grid/grid';
 import { useFound } from '../../grid/use-found';
-import { Button, Heading, Labelled, Lines, Refused, TextInput, Trouble } from '../../ui';
+import { Button, Heading, Labelled, Lines, Refused, Trouble } from '../../ui';
 import { repairApi } from '../repair/repair-api';
 import { ChecksNav } from './checks-nav';
 
@@ -45,10 +46,10 @@ export function ProposalsPage() {
   const me = useOutletContext<Me>();
   const { data, isError, error, refetch } = repairApi.useProposalsQuery();
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const { rows, words, find, sorting, sort } = useFound(data, COLUMNS, textOf, 'state');
+  const shown = useFound(data, COLUMNS, textOf, 'state');
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
-  const row = rows.find((r) => r.id === chosen.at(-1)) ?? null;
+  const row = shown.rows.find((r) => r.id === chosen.at(-1)) ?? null;
   const open = data.filter((r) => r.state === 'open').length;
   return (
     <Columns
@@ -65,30 +66,17 @@ export function ProposalsPage() {
         </div>
       }
       plan={
-        <>
-          <div className="flex flex-wrap items-center gap-3 pb-2">
-            <h1 className="mr-auto text-xl font-semibold">Proposals</h1>
-            <TextInput
-              aria-label="Find a proposal"
-              placeholder="Find"
-              value={words}
-              onChange={(e) => find(e.target.value)}
-              className="w-44"
-            />
-          </div>
-          <Grid
-            id="proposals"
-            label="Proposals"
-            columns={COLUMNS}
-            rows={rows}
-            keyOf={keyOf}
-            chosen={chosen}
-            onChoose={setChosen}
-            sorting={sorting}
-            onSort={sort}
-            empty="Nothing was proposed."
-          />
-        </>
+        <FoundGrid
+          id="proposals"
+          title="Proposals"
+          findWords="Find a proposal"
+          columns={COLUMNS}
+          found={shown}
+          keyOf={keyOf}
+          chosen={chosen}
+          onChoose={setChosen}
+          empty="Nothing was proposed."
+        />
       }
       consequence={row && <Proposed key={row.id} row={row} isCoordinator={me.role === 'coordinator'} />}
       ledger={

@@ -6,7 +6,8 @@ import { Link, useOutletContext } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, day, many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
-import { Grid, type GridColumn } from '../../grid/grid';
+import { FoundGrid } from '../../grid/found-grid';
+import type { GridColumn } from '../../grid/grid';
 import { useFound } from '../../grid/use-found';
 import { Button, Heading, Labelled, Refused, TextInput, Trouble } from '../../ui';
 import { changesApi } from '../batches/changes-api';
@@ -41,10 +42,10 @@ export function SetAsidePage() {
   const me = useOutletContext<Me>();
   const { data, isError, error, refetch } = changesApi.useSetAsideQuery();
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const { rows, words, find, sorting, sort } = useFound(data, COLUMNS, textOf, 'bytes');
+  const shown = useFound(data, COLUMNS, textOf, 'bytes');
   if (isError) return <Trouble message={troubleOf(error)} again={() => void refetch()} />;
   if (data === undefined) return null;
-  const row = rows.find((r) => r.batch === chosen.at(-1)) ?? null;
+  const row = shown.rows.find((r) => r.batch === chosen.at(-1)) ?? null;
   return (
     <Columns
       id="checks"
@@ -59,30 +60,17 @@ export function SetAsidePage() {
         </div>
       }
       plan={
-        <>
-          <div className="flex flex-wrap items-center gap-3 pb-2">
-            <h1 className="mr-auto text-xl font-semibold">Set aside</h1>
-            <TextInput
-              aria-label="Find what is set aside"
-              placeholder="Find"
-              value={words}
-              onChange={(e) => find(e.target.value)}
-              className="w-44"
-            />
-          </div>
-          <Grid
-            id="set-aside"
-            label="Set aside"
-            columns={COLUMNS}
-            rows={rows}
-            keyOf={keyOf}
-            chosen={chosen}
-            onChoose={setChosen}
-            sorting={sorting}
-            onSort={sort}
-            empty="No change keeps anything."
-          />
-        </>
+        <FoundGrid
+          id="set-aside"
+          title="Set aside"
+          findWords="Find what is set aside"
+          columns={COLUMNS}
+          found={shown}
+          keyOf={keyOf}
+          chosen={chosen}
+          onChoose={setChosen}
+          empty="No change keeps anything."
+        />
       }
       consequence={row && <Kept row={row} mayFree={me.role === 'coordinator'} onDone={() => setChosen([])} />}
       ledger={

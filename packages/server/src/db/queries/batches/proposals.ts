@@ -55,7 +55,7 @@ export async function readProposal(client: Client, id: string): Promise<Proposal
 
 export interface Settled {
   readonly state: 'taken' | 'refused';
-  readonly by: string;
+  readonly by: string | null;
   readonly word: string;
   readonly batch: string | null;
 }

@@ -35,7 +35,7 @@ export async function recordFormerNames(
 }
 
 /** Names that are looked through: older ones nobody remembers. */
-const MOST_SOUGHT = 500_000;
+const MOST_SOUGHT = 200_000;
 const MOST_FOUND = 20;
 
 /** Whose old name holds these letters, the newest first. */
@@ -44,6 +44,7 @@ export async function findFormerNames(client: Client, find: string): Promise<For
     `select json_build_object('id', p.id, 'number', p.number, 'title', p.title) project, f.before, f.after, f.batch_id batch, f.at
        from former_name f join project p on p.id = f.project_id
        where f.id > (select coalesce(max(id), 0) - ${MOST_SOUGHT} from former_name)
+         and position(lower($1) in lower(f.before)) > 0
          and position(lower($1) in lower(regexp_replace(f.before, '^.*/', ''))) > 0
        order by f.id desc limit ${MOST_FOUND}`,
     [find],
