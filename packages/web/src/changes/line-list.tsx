@@ -37,9 +37,8 @@ export function LineList<Line>(props: Props<Line>) {
   const { label, items, selected, onSelect, heightOf, onChoose } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
-  const lines = useMemo(() => items.flatMap((item, at) => (item.kind === 'line' ? [at] : [])), [items]);
-  const found = items.findIndex((item) => item.kind === 'line' && item.key === selected);
-  const at = found < 0 ? (lines[0] ?? -1) : found;
+  const lines = useMemo(() => linesOf(items), [items]);
+  const at = lines.itemOf.get(selected ?? '') ?? lines.items[0] ?? -1;
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
@@ -61,7 +60,7 @@ export function LineList<Line>(props: Props<Line>) {
       event.preventDefault();
       return onChoose(item.line);
     }
-    const next = nextLine(items, lines, at, event.key);
+    const next = nextLine(lines, (lines.rankOf.get(at) ?? 1) - 1, event.key);
     if (next === null) return;
     event.preventDefault();
     onSelect(next);
@@ -92,6 +91,8 @@ export function LineList<Line>(props: Props<Line>) {
               line={item.line}
               lineKey={item.key}
               place={place}
+              rank={lines.rankOf.get(index) ?? 0}
+              ranks={lines.items.length}
               isSelected={index === at}
               list={props}
             />
@@ -102,23 +103,41 @@ export function LineList<Line>(props: Props<Line>) {
   );
 }
 
-function nextLine<Line>(
-  items: readonly ListItem<Line>[],
-  lines: readonly number[],
-  at: number,
-  key: string,
-): string | null {
-  const place = lines.indexOf(at);
+interface Lines {
+  /** Places in the list of items. */
+  readonly items: readonly number[];
+  readonly keys: readonly string[];
+  readonly itemOf: ReadonlyMap<string, number>;
+  /** From 1: what a reader of the screen is told, of a list of which only a part is drawn. */
+  readonly rankOf: ReadonlyMap<number, number>;
+}
+
+function linesOf<Line>(all: readonly ListItem<Line>[]): Lines {
+  const items: number[] = [];
+  const keys: string[] = [];
+  const itemOf = new Map<string, number>();
+  const rankOf = new Map<number, number>();
+  for (const [at, item] of all.entries()) {
+    if (item.kind === 'head') continue;
+    items.push(at);
+    keys.push(item.key);
+    itemOf.set(item.key, at);
+    rankOf.set(at, items.length);
+  }
+  return { items, keys, itemOf, rankOf };
+}
+
+function nextLine({ keys }: Lines, at: number, key: string): string | null {
   const to = {
-    ArrowDown: place + 1,
-    ArrowUp: place - 1,
+    ArrowDown: at + 1,
+    ArrowUp: at - 1,
     Home: 0,
-    End: lines.length - 1,
-    PageDown: place + 10,
-    PageUp: place - 10,
+    End: keys.length - 1,
+    PageDown: at + 10,
+    PageUp: at - 10,
   }[key];
   if (to === undefined) return null;
-  return items[lines[Math.max(0, Math.min(lines.length - 1, to))] ?? -1]?.key ?? null;
+  return keys[Math.max(0, Math.min(keys.length - 1, to))] ?? null;
 }
 
 interface Place {
@@ -145,11 +164,13 @@ interface OptionProps<Line> {
   readonly line: Line;
   readonly lineKey: string;
   readonly place: Place;
+  readonly rank: number;
+  readonly ranks: number;
   readonly isSelected: boolean;
   readonly list: Props<Line>;
 }
 
-function Option<Line>({ id, line, lineKey, place, isSelected, list }: OptionProps<Line>) {
+function Option<Line>({ id, line, lineKey, place, rank, ranks, isSelected, list }: OptionProps<Line>) {
   const { draw, onSelect, onChoose } = list;
   const isChosen = list.isChosen?.(line) ?? null;
   return (
@@ -158,6 +179,8 @@ function Option<Line>({ id, line, lineKey, place, isSelected, list }: OptionProp
     <div
       id={id}
       role="option"
+      aria-posinset={rank}
+      aria-setsize={ranks}
       aria-selected={isChosen ?? isSelected}
       onClick={() => onSelect(lineKey)}
       onDoubleClick={() => onChoose?.(line)}
