@@ -64,6 +64,7 @@ const plan = ({ root, input, findings, documents }: Planning) =>
     from: 'sure',
     roots: [root],
     documents,
+    listings: [],
     mostLines: 5000,
     withChanges: true,
   });

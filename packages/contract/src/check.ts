@@ -231,3 +231,12 @@ export const overviewSchema = record({
   unchecked: list(record({ ...ofProject, at: moment.nullable() })),
 });
 export type Overview = z.infer<typeof overviewSchema>;
+
+/** References of open formats, read both ways. */
+export const referencesSchema = z.strictObject({
+  /** Documents that refer to it, each to what. */
+  by: list(z.strictObject({ document: z.string(), target: z.string() })),
+  /** What it refers to as it is written, and where that is in the project; `null` for what leads out of it. */
+  to: list(z.strictObject({ document: z.string(), written: z.string(), target: z.string().nullable() })),
+});
+export type References = z.infer<typeof referencesSchema>;

@@ -13,6 +13,7 @@ export {
 } from './batch';
 export { checkOnDisk } from './check/check';
 export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
+export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';

@@ -71,6 +71,7 @@ async function plan(root: string, findings: readonly Finding[], answers: Readonl
     from: 'sure',
     roots: rootsOf(root),
     documents: null,
+    listings: [],
     mostLines: 5000,
     withChanges: true,
   });

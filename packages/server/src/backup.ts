@@ -25,6 +25,8 @@ const LEFT_OUT = [
   'mail',
   'check_memory',
   'check_gathered',
+  'kept_listing',
+  'document_reference',
 ];
 
 export class Unusable extends Error {}

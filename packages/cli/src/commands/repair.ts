@@ -59,6 +59,7 @@ async function planned(options: Options) {
       from: confidenceOf(options),
       roots: rootsOf(root),
       documents: null,
+      listings: [],
       mostLines: Number.POSITIVE_INFINITY,
       withChanges: true,
     });

@@ -5,4 +5,4 @@ export type {
   RefFormat,
 } from './reference';
 export { distinctTargets, isReadAsText, stretchesOf } from './searched';
-export type { Target } from './target';
+export { type Target, targetOf } from './target';

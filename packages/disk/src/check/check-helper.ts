@@ -11,6 +11,7 @@ import { FactsReader } from '../file-facts';
 import { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import type { FromHelper, ToHelper } from './helpers';
+import { type KeptListing, keptListing } from './kept-listing';
 
 /** Folders walked before the rest is handed back to be shared. */
 const SLICE = 1500;
@@ -49,6 +50,7 @@ class CheckHelper {
   private readonly isShallow: boolean;
   private checker: Checker | null;
   private unseen: Unseen[] = [];
+  private listings: KeptListing[] = [];
 
   constructor({ where, mounts, input, shallow, request }: Extract<ToHelper, { kind: 'begin' }>) {
     this.rules = new ProjectRules(input);
@@ -75,6 +77,7 @@ class CheckHelper {
       if (listing === null) continue;
       this.reader?.folder(listing);
       this.checker?.folder(listing);
+      if (this.checker !== null) this.listings.push(keptListing(listing));
       folders++;
       files += listing.files.length;
       if (this.reader !== null) continue;
@@ -84,10 +87,11 @@ class CheckHelper {
   }
 
   take(): FromHelper {
-    const { unseen } = this;
+    const { unseen, listings } = this;
     const part = this.checker?.part() ?? null;
     this.unseen = [];
+    this.listings = [];
     if (this.checker !== null) this.checker = new Checker(this.rules);
-    return { kind: 'part', part, facts: this.reader?.facts ?? [], unseen };
+    return { kind: 'part', part, listings, facts: this.reader?.facts ?? [], unseen };
   }
 }

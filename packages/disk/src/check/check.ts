@@ -40,8 +40,7 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
       ? null
       : await factsOfFiles({ check, tree, rules }, walked.part, kept);
   // Stopped while it read files: what was walked need not be walked again.
-  if (read !== null && check.cancel?.aborted)
-    await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
+  if (read !== null && check.cancel?.aborted) await check.gathered?.keep({ ...walked, queue: [] });
   const contents = read && {
     facts: contentFactsOf(read.facts),
     roots: check.contents?.roots ?? [],
@@ -52,6 +51,7 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
     unseen: eachOnce([...walked.unseen, ...(read?.unseen ?? [])]),
     cancelled: check.cancel?.aborted ?? false,
     part: walked.part,
+    listings: walked.listings,
     facts: read?.facts ?? [],
     relisted: kept === null ? null : walked.part.rows.length - kept.size,
   };
@@ -60,7 +60,7 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
 /** Where the walk begins: where an earlier one was left, with what changed since a check, or at the root. */
 function startOf(check: DiskCheck, before: Unchanged | null): Gathered | null {
   if (check.from !== undefined) return check.from;
-  return before === null ? null : { part: before.kept, queue: before.changed, unseen: before.unseen };
+  return before === null ? null : { part: before.kept, queue: before.changed, unseen: before.unseen, listings: [] };
 }
 
 /** Folders a quick check knows already: of what the walk finds only the others are new. */

@@ -7,6 +7,7 @@ import type { Mount } from '../roots/tree';
 import type { Where } from '../roots/where';
 import type { Unseen } from '../walk';
 import { Helper } from './helpers';
+import type { KeptListing } from './kept-listing';
 
 export interface CheckProgress {
   readonly files: number;
@@ -19,6 +20,7 @@ export interface Gathered {
   readonly part: PartialResult;
   readonly queue: readonly string[];
   readonly unseen: readonly Unseen[];
+  readonly listings: readonly KeptListing[];
 }
 
 /** What an earlier check saw, and could not see. */
@@ -52,6 +54,8 @@ export interface DiskOutcome extends CheckOutcome {
   readonly cancelled: boolean;
   /** For the next quick check. */
   readonly part: PartialResult;
+  /** Of the folders that were listed. */
+  readonly listings: readonly KeptListing[];
   readonly facts: readonly FileFacts[];
   /** Of a quick check: folders that were listed again. `null` where all were. */
   readonly relisted: number | null;

@@ -12,6 +12,7 @@ import type { FileFacts } from '../file-facts';
 import type { Mount } from '../roots/tree';
 import type { Where } from '../roots/where';
 import type { Unseen } from '../walk';
+import type { KeptListing } from './kept-listing';
 
 /** What helpers are to look for in files. */
 export interface FactsRequest {
@@ -43,6 +44,7 @@ export type FromHelper =
 
 export interface HelperResult {
   readonly part: PartialResult | null;
+  readonly listings: readonly KeptListing[];
   readonly facts: readonly FileFacts[];
   readonly unseen: readonly Unseen[];
 }

@@ -12,6 +12,7 @@ import type { Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import { type DiskCheck, type Gathered, SMALL, startHelpers } from './disk-check';
 import { type Helper, type HelperResult, shareOut } from './helpers';
+import { type KeptListing, keptListing } from './kept-listing';
 
 /** Folders walked here between two looks at what the others say. */
 const SLICE = 16;
@@ -29,7 +30,7 @@ export async function walkAll(
   walking: Walking,
   start: Gathered | null,
   known: ReadonlySet<string> | null,
-): Promise<Pick<Gathered, 'part' | 'unseen'>> {
+): Promise<Omit<Gathered, 'queue'>> {
   const { check, helpers: early } = walking;
   const walk = new Walk(walking, start, known);
   await walk.here();
@@ -45,12 +46,13 @@ export async function walkAll(
   walk.tell();
   // What was cut off is told, so that it can be gone on with.
   if (check.cancel?.aborted) await walk.keep(walk.queue);
-  return { part: walk.part(), unseen: walk.unseen };
+  return { part: walk.part(), unseen: walk.unseen, listings: walk.listings };
 }
 
 class Walk {
   readonly queue: string[];
   readonly unseen: Unseen[];
+  readonly listings: KeptListing[];
   private readonly checker: Checker;
   private readonly parts: PartialResult[];
   private files = 0;
@@ -69,6 +71,7 @@ class Walk {
     this.checker = new Checker(rules);
     this.queue = start === null ? [''] : [...start.queue];
     this.unseen = [...(start?.unseen ?? [])];
+    this.listings = [...(start?.listings ?? [])];
     this.parts = start === null ? [] : [start.part];
   }
 
@@ -81,7 +84,7 @@ class Walk {
   }
 
   async keep(queue: readonly string[]): Promise<void> {
-    await this.check.gathered?.keep({ part: this.part(), queue, unseen: this.unseen });
+    await this.check.gathered?.keep({ part: this.part(), queue, unseen: this.unseen, listings: this.listings });
   }
 
   /** Everything where there is no help; else a few folders, so that small projects need none. */
@@ -118,9 +121,10 @@ class Walk {
   }
 
   private take(taken: readonly HelperResult[]): void {
-    for (const { part, unseen } of taken) {
+    for (const { part, unseen, listings } of taken) {
       if (part !== null) this.parts.push(part);
       this.unseen.push(...unseen);
+      for (const listing of listings) this.listings.push(listing);
     }
   }
 
@@ -136,6 +140,7 @@ class Walk {
       const listing = listFolder(this.tree, path, (u) => this.unseen.push(u));
       if (listing === null) continue;
       this.checker.folder(listing);
+      this.listings.push(keptListing(listing));
       this.folders++;
       this.files += listing.files.length;
       for (const name of listing.folders) {

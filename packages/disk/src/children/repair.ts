@@ -18,6 +18,7 @@ import {
 } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf } from '@nesting/core/references';
+import { type KeptListing, listingOf } from '../check/kept-listing';
 import { readPlain } from '../roots/plain-file';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { listFolder } from '../walk';
@@ -33,6 +34,8 @@ export interface RepairTask extends OfWhere {
   readonly roots: readonly string[];
   /** Documents with what they refer to, as the last check read them; `null` where every document is to be read. */
   readonly documents: readonly DocumentFacts[] | null;
+  /** As the last check kept them, where files are looked for by name; empty where every folder is to be listed. */
+  readonly listings: readonly KeptListing[];
   /** Lines that are handed back; the counts say the rest. */
   readonly mostLines: number;
   readonly withChanges: boolean;
@@ -62,7 +65,7 @@ export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
   inTree(task.where, task.mounts, (tree) => planIn(tree, task));
 
 function planIn(tree: Tree, task: RepairTask): PlannedRepair {
-  const looking = new Looking(tree);
+  const looking = new Looking(tree, task.listings);
   const { lines, changes, documents, byHand } = repair({
     rules: new ProjectRules(task.rules),
     findings: task.findings,
@@ -89,12 +92,15 @@ function planIn(tree: Tree, task: RepairTask): PlannedRepair {
   };
 }
 
-/** A project's folder as a plan looks at it: each folder is listed once, and all of them only where a file is looked for. */
+/** A project's folder as a plan looks at it: each folder is listed once, and all of them only where a file is looked for and nothing was kept. */
 class Looking implements ProjectView {
   private readonly listings = new Map<string, FolderListing | null>();
   private paths: ReadonlyMap<string, readonly string[]> | null = null;
 
-  constructor(private readonly tree: Tree) {}
+  constructor(
+    private readonly tree: Tree,
+    private readonly kept: readonly KeptListing[],
+  ) {}
 
   readonly list = (folder: string): FolderListing | null => {
     const known = this.listings.get(folder);
@@ -106,7 +112,10 @@ class Looking implements ProjectView {
 
   readonly find = (name: string): readonly string[] => {
     this.paths ??= this.byName();
-    return this.paths.get(name) ?? [];
+    // What was kept may be gone by now.
+    return (this.paths.get(name) ?? []).filter((path) =>
+      this.list(parentOf(path))?.files.some((file) => file.name === name),
+    );
   };
 
   readonly targets = (path: string): readonly string[] => {
@@ -138,12 +147,16 @@ class Looking implements ProjectView {
 
   private byName(): ReadonlyMap<string, readonly string[]> {
     const out = new Map<string, string[]>();
-    for (const path of this.everyFile()) {
+    for (const path of this.kept.length === 0 ? this.everyFile() : this.everyKept()) {
       const known = out.get(nameOf(path));
       if (known === undefined) out.set(nameOf(path), [path]);
       else known.push(path);
     }
     return out;
+  }
+
+  private *everyKept(): Generator<string> {
+    for (const kept of this.kept) for (const { name } of listingOf(kept)?.files ?? []) yield join(kept.path, name);
   }
 
   private *everyFile(): Generator<string> {

@@ -4,49 +4,30 @@
  */
 
 import { createHash, randomUUID } from 'node:crypto';
-import { promisify } from 'node:util';
-import { deserialize, serialize } from 'node:v8';
-import { deflateRaw, inflateRaw } from 'node:zlib';
 import { SYSTEMS } from '@nesting/contract';
-import { elementAt } from '@nesting/core';
-import type { FolderRow } from '@nesting/core/check';
 import type { Values } from '@nesting/core/name';
-import { type CheckInput, GENERATED, pathOn } from '@nesting/core/project';
+import { type CheckInput, pathOn } from '@nesting/core/project';
 import { expandTemplate, type Template } from '@nesting/core/template';
-import {
-  DiskError,
-  type DiskOutcome,
-  type FileFacts,
-  type Gathered,
-  type Mount,
-  type Seen,
-  type Unseen,
-  type Where,
-} from '@nesting/disk';
-import { sqlFault, transaction } from '../../db/client';
+import { DiskError, type FileFacts, type Gathered, type Mount, type Seen, type Where } from '@nesting/disk';
+import { sqlFault } from '../../db/client';
 import {
   askAgain,
   cancelledCheck,
   checksWantedAgain,
   dueProjects,
-  endCheck,
   failCheck,
   insertCheck,
   keepGathered,
-  keepMemory,
   openCheck,
   readGathered,
   readMemory,
   resumeCheck,
   setCheckProgress,
-  setLastCheck,
   silentChecks,
   stopCheck,
-  storeFolders,
   takeUpCheck,
   takeWantedAgain,
 } from '../../db/queries/checks/checks';
-import { recount, storeFindings } from '../../db/queries/checks/findings';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readPrefixes } from '../../db/queries/house/volumes';
 import { readProject } from '../../db/queries/projects/projects';
@@ -54,12 +35,11 @@ import { heartbeat } from '../../jobs/heartbeat';
 import { onBehalfOf } from '../../request-context';
 import { diskRefusal, projectWhere, volumeRoot, whereOf } from '../place';
 import { Refused, type World } from '../world';
-
-const deflate = promisify(deflateRaw);
-const inflate = promisify(inflateRaw);
+import { packed, unpacked } from './packed';
+import { storeCheck } from './store-check';
 
 /** Named in what is remembered: another form of it is not read. */
-const MEMORY_FORM = 2;
+const MEMORY_FORM = 3;
 
 /** Queues a check; one that waits or runs already is given instead. */
 export async function checkProject(
@@ -160,8 +140,7 @@ async function check(world: World, taken: Taken): Promise<void> {
   const remembered = memory?.rules === rules ? memory : null;
   const since = taken.what === 'quick' && from === null ? await unpacked<Seen>(remembered?.part ?? null) : null;
   // What stands in a file does not hang on the rules.
-  const known =
-    (await unpacked<readonly FileFacts[]>(memory === null || memory.looked.length === 0 ? null : memory.looked)) ?? [];
+  const known = await unpacked<readonly FileFacts[]>(memory?.looked ?? null);
   const abort = new AbortController();
   const at: CheckProgress = { files: 0, folders: 0, stage: 'walking' };
   const quiet = heartbeat(() => setCheckProgress(db, id, runner, at.files, at.folders, at.stage), abort);
@@ -172,7 +151,7 @@ async function check(world: World, taken: Taken): Promise<void> {
       input,
       fingerprint: rules,
       helper: config.diskProgram?.href ?? null,
-      contents: { roots, known },
+      contents: { roots, known: known ?? [] },
       gatherEvery: config.gatherEvery,
       ...(since !== null && { since }),
       ...(from !== null && { from }),
@@ -185,7 +164,7 @@ async function check(world: World, taken: Taken): Promise<void> {
       },
     });
     if (outcome.cancelled) await cancelledCheck(db, id, runner);
-    else await store(world, { id, runner, project: taken.project, rules }, outcome);
+    else await storeCheck(world, { id, runner, project: taken.project, rules, roots, known }, outcome);
   } finally {
     quiet();
   }
@@ -225,7 +204,7 @@ export async function compileRules(
     input: { ...standing, now: Date.now() },
     roots,
     rules: createHash('sha256')
-      .update(`${MEMORY_FORM}${JSON.stringify(standing)}`)
+      .update(`${MEMORY_FORM}${JSON.stringify({ ...standing, roots })}`)
       .digest('hex'),
   };
 }
@@ -243,73 +222,4 @@ export async function mountsOf(
     const where = whereOf(world, { volume, folder: project.folder });
     return where === null ? [] : [{ path: line.path, where }];
   });
-}
-
-async function store(
-  world: World,
-  {
-    id,
-    runner,
-    project,
-    rules,
-  }: { readonly id: string; readonly runner: string; readonly project: string; readonly rules: string },
-  outcome: DiskOutcome,
-): Promise<void> {
-  if (outcome.rows.length === 0) throw new Refused('root-unreadable', { system: outcome.unseen[0]?.code ?? 'empty' });
-  const [part, facts] = [
-    await packed({ part: outcome.part, unseen: outcome.unseen } satisfies Seen),
-    await packed(outcome.facts),
-  ];
-  await transaction(world.db, async (client) => {
-    const started =
-      (await client.query<{ at: Date }>('select started_at at from check_run where id = $1', [id])).rows[0]?.at ??
-      new Date();
-    // Two that store at once would each solve what the other found.
-    await client.query('select 1 from project where id = $1 for update', [project]);
-    const changes = await storeFindings(client, project, started, outcome.findings);
-    await storeFolders(client, project, outcome.rows);
-    const { sizes, cleared } = sizesOf(outcome.rows);
-    if (!(await endCheck(client, id, runner, outcome, { said: saidOf(outcome.unseen), ...changes, sizes, cleared })))
-      throw new Refused('taken-over');
-    await setLastCheck(client, project, id);
-    await recount(client, project);
-    await keepMemory(client, project, rules, part, facts);
-  });
-}
-
-/** Bytes by folder below the root and family, and those that programs can make anew. */
-function sizesOf(rows: readonly FolderRow[]): {
-  readonly sizes: Record<string, Record<string, number>>;
-  readonly cleared: number;
-} {
-  const sizes: Record<string, Record<string, number>> = {};
-  let cleared = 0;
-  for (const row of rows) {
-    const top = elementAt(row.path.split('/', 1), 0);
-    const into = sizes[top] ?? {};
-    sizes[top] = into;
-    for (const [family, bytes] of Object.entries(row.families)) {
-      into[family] = (into[family] ?? 0) + bytes;
-      if (family === GENERATED) cleared += bytes;
-    }
-  }
-  return { sizes, cleared };
-}
-
-/** What a check could not see, said in at most twenty lines. */
-function saidOf(unseen: readonly Unseen[]): string[] {
-  const lines = unseen.slice(0, 20).map((u) => `Not seen: ${u.path || 'the root'} (${u.code})`);
-  return unseen.length > 20 ? [...lines, `…and ${unseen.length - 20} more`] : lines;
-}
-
-const packed = (thing: unknown): Promise<Buffer> => deflate(serialize(thing), { level: 1 });
-
-/** `null` for nothing, and for what cannot be read any more: a check is then a whole one. */
-export async function unpacked<T>(bytes: Buffer | null): Promise<T | null> {
-  if (bytes === null || bytes.length === 0) return null;
-  try {
-    return deserialize(await inflate(bytes)) as T;
-  } catch {
-    return null;
-  }
 }

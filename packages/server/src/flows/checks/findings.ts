@@ -20,7 +20,8 @@ import { subjectOf } from '../house/lists';
 import { hashOf, mailsGoOut } from '../people/access';
 import { projectWhere } from '../place';
 import { Refused, type World } from '../world';
-import { checkProject, mountsOf, unpacked } from './check-project';
+import { checkProject, mountsOf } from './check-project';
+import { unpacked } from './packed';
 
 export async function accept(
   world: World,

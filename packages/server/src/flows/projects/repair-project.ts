@@ -4,18 +4,20 @@
  */
 import { type Me, MOST_REPAIRED, type PlanForm, type RepairAsked, type RepairPlan } from '@nesting/contract';
 import { type Content, isNew } from '@nesting/core/change';
+import type { RuleCode } from '@nesting/core/check';
 import type { DocumentFacts } from '@nesting/core/planners';
 import { base64 } from '@nesting/core/text';
 import { placeWords, wordsFor } from '@nesting/core/words';
-import type { FileFacts, PlannedRepair, Where } from '@nesting/disk';
+import type { PlannedRepair, Where } from '@nesting/disk';
 import { readMemory } from '../../db/queries/checks/checks';
 import { findingsToRepair } from '../../db/queries/checks/findings';
+import { readListings, readReferences } from '../../db/queries/checks/kept';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../request-context';
 import type { Asker, Prepared, Project } from '../batches/prepared';
-import { compileRules, unpacked } from '../checks/check-project';
+import { compileRules } from '../checks/check-project';
 import { Refused, type World } from '../world';
 import { contentBytes, contentsOf } from './contents';
 import { liveFolder, printedPlan } from './reshape-project';
@@ -50,6 +52,7 @@ async function plan(world: World, me: Asker, id: string, asked: RepairAsked, wit
     from: asked.from,
     roots,
     documents: await documentsOf(world, id),
+    listings: findings.some(({ rule }) => SEARCHED.has(rule)) ? await readListings(world.db, id) : [],
     mostLines: MOST_LINES,
     withChanges,
   };
@@ -57,15 +60,13 @@ async function plan(world: World, me: Asker, id: string, asked: RepairAsked, wit
   return { project, where, now, mayApply, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
 }
 
-/** What the last check read out of documents; `null` where nothing was kept. */
+/** What the last check read out of documents; `null` where none has kept anything. */
 async function documentsOf(world: World, project: string): Promise<readonly DocumentFacts[] | null> {
-  const memory = await readMemory(world.db, project);
-  const facts = memory === null ? null : await unpacked<readonly FileFacts[]>(memory.looked);
-  if (facts === null) return null;
-  return facts.flatMap(({ path, targets }) =>
-    targets === undefined || targets.length === 0 ? [] : [{ path, targets }],
-  );
+  return (await readMemory(world.db, project)) === null ? null : readReferences(world.db, project);
 }
+
+/** Rules whose remedies look for a file by its name, wherever it lies. */
+const SEARCHED: ReadonlySet<string> = new Set<RuleCode>(['absolute-reference', 'broken-reference']);
 
 /** Artists put right what carries their initials or was given to them, where the template lets them. */
 const isOwn = ({ body }: Project, initials: string, findings: readonly { readonly to: string | null }[]): boolean =>

@@ -8,6 +8,7 @@ import { checksOfProject, readCheck, readFolders, setSchedule } from '../../db/q
 import { whoHasWhat } from '../../db/queries/checks/finding-people';
 import { findingsByFolder, listFindings } from '../../db/queries/checks/findings';
 import { listHandedIn, readHandedIn } from '../../db/queries/checks/handed-in';
+import { referencesOf } from '../../db/queries/checks/kept';
 import { readOverview } from '../../db/queries/checks/overview';
 import { readProject } from '../../db/queries/projects/projects';
 import { cancelCheck, checkProject, goOnWithCheck } from '../../flows/checks/check-project';
@@ -42,6 +43,7 @@ export const CHECKS = routesOf(CHECK_ENDPOINTS, {
   setSchedule: async ({ world, params, body }) => {
     if (!(await setSchedule(world.db, params.id, body.every))) found(null);
   },
+  referencesOf: ({ world, params, query }) => referencesOf(world.db, params.id, query.of),
   foldersOfProject: ({ world, params }) => readFolders(world.db, params.id),
   listFindings: ({ world, params, query }) => listFindings(world.db, params.id, query),
   findingsByFolder: ({ world, params }) => findingsByFolder(world.db, params.id),

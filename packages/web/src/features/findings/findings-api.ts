@@ -24,6 +24,13 @@ export const findingsApi = api.injectEndpoints({
       ...asks('findingsByFolder', (id: string) => ({ id })),
       providesTags: ['findings'],
     }),
+    references: build.query({
+      ...asks('referencesOf', ({ project: id, of }: { readonly project: string; readonly of: string }) => ({
+        id,
+        query: { of },
+      })),
+      providesTags: ['findings'],
+    }),
     acceptFindings: build.mutation({
       ...asks('acceptFindings', ({ project: id, ...body }: OfProject<BodyFor<'acceptFindings'>>) => ({ id, body })),
       invalidatesTags: CHANGED,

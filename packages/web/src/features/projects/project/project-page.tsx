@@ -15,6 +15,7 @@ import { checksApi } from '../../checks/checks-api';
 import { CheckLine, isOpen, useChecks } from '../../findings/check-line';
 import { FindingDetail } from '../../findings/finding-detail';
 import { findingsApi } from '../../findings/findings-api';
+import { Referring } from '../../findings/referring';
 import { TriagePanel } from '../../findings/triage';
 import { useFindings } from '../../findings/use-findings';
 import { type Triage, type TriageForm, useTriage } from '../../findings/use-triage';
@@ -215,6 +216,7 @@ function Consequence({ project, me, people, look, selected, triage, press }: Con
           <PressPanel press={press} />
           <TriagePanel triage={triage} people={people} />
           <FindingDetail finding={selected.finding} wholePath={wholePath} />
+          <Referring project={project.id} path={selected.finding.path} />
         </div>
       )
     );
