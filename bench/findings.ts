@@ -1,5 +1,5 @@
 /**
- * npm run bench findings: storing, comparing and showing fifty thousand findings; loading against psql's \copy; hashing
+ * npm run bench findings: keeping listings; storing, comparing and showing fifty thousand findings; loading against psql's \copy; hashing
  * against openssl.
  */
 
@@ -17,6 +17,7 @@ import { hashOf, withPlainFile } from '../packages/disk/src/roots/plain-file';
 import { copyRows } from '../packages/server/src/db/copy';
 import { listFindings, recount, storeFindings } from '../packages/server/src/db/queries/checks/findings';
 import { transaction, type World } from '../packages/server/src/index';
+import { benchListings } from './listings';
 import { line, median } from './measure';
 
 const MANY = 50_000;
@@ -70,6 +71,7 @@ export async function benchFindings(world: World, address: string, psql: string,
   const project = present(
     (await db.query<{ id: string }>("select id from project where number = '26014'")).rows[0]?.id,
   );
+  await benchListings(db);
   await storing(db, project);
   await loading(db, psql, url);
   hashing();

@@ -9,11 +9,11 @@ const ownPackages = {
   name: 'own-packages',
   setup(b) {
     b.onResolve({ filter: /^[^./]/ }, (args) => {
-      const own = /^@nesting\/(\w+)$/.exec(args.path);
+      const [, own, part = ''] = /^@nesting\/(\w+)(\/\w+)?$/.exec(args.path) ?? [];
       return args.kind === 'entry-point'
         ? undefined
         : own
-          ? { path: path.join(root, 'packages', own[1], 'src', 'index.ts') }
+          ? { path: path.join(root, 'packages', own, `src${part}`, 'index.ts') }
           : { path: args.path, external: true };
     });
   },

@@ -4,10 +4,11 @@ import { elementAt } from '../element';
 /** Bits of a number in each byte; the eighth says that more follow (LEB128). */
 const BASE = 128;
 
+const ENCODER = new TextEncoder();
+
 export class ByteWriter {
   private held = new Uint8Array(256);
   private length = 0;
-  private readonly encoder = new TextEncoder();
 
   /** A whole number from 0 to 2^53 - 1. */
   count(value: number): void {
@@ -27,15 +28,28 @@ export class ByteWriter {
 
   text(text: string): void {
     this.reserve(text.length * 3 + 8);
-    const bytes = this.encoder.encode(text);
+    if (text.length < BASE && this.plain(text)) return;
+    const bytes = ENCODER.encode(text);
     this.count(bytes.length);
-    this.reserve(bytes.length);
     this.held.set(bytes, this.length);
     this.length += bytes.length;
   }
 
   bytes(): Uint8Array {
     return this.held.slice(0, this.length);
+  }
+
+  /** A short text of signs that take one byte each, as most names are; `false` for any other. */
+  private plain(text: string): boolean {
+    let at = this.length + 1;
+    for (let i = 0; i < text.length; i++) {
+      const code = text.charCodeAt(i);
+      if (code >= BASE) return false;
+      this.held[at++] = code;
+    }
+    this.held[this.length] = text.length;
+    this.length = at;
+    return true;
   }
 
   private reserve(more: number): void {

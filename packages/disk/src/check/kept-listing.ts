@@ -16,7 +16,7 @@ const FEW = 96;
 
 export function keptListing(listing: FolderListing): KeptListing {
   const packed = packListing(listing);
-  const deflated = packed.length > FEW ? deflateRawSync(packed, { level: 5 }) : packed;
+  const deflated = packed.length > FEW ? deflateRawSync(packed, { level: 3, windowBits: 12, memLevel: 5 }) : packed;
   return {
     path: listing.path,
     body: deflated.length < packed.length ? marked(DEFLATED, deflated) : marked(PLAIN, packed),
