@@ -49,6 +49,10 @@ const family = z
     name: word,
     extensions: z.array(word).max(500).readonly(),
     companions: z.array(word).max(500).readonly().optional(),
+    document: z
+      .object({ folder: z.literal(true).optional(), stem: z.literal(true).optional() })
+      .readonly()
+      .optional(),
   })
   .readonly();
 const abbreviation = z.object({ short: word, long: word }).readonly();

@@ -17,10 +17,12 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Finding } from '@nesting/core/check';
+import type { Family } from '@nesting/core/name';
 import type { Answer } from '@nesting/core/planners';
+import type { CheckInput } from '@nesting/core/project';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
-import { type Disk, goodDisk, rules, VALUES } from '../../../corpus/good-disk';
+import { type Disk, type Entry, goodDisk, rules, VALUES } from '../../../corpus/good-disk';
 import { undoOnDisk } from '../src/batch';
 import { checkOnDisk } from '../src/check/check';
 import { applyBatch } from '../src/children/changes';
@@ -58,14 +60,19 @@ function write(disk: Disk): string {
 const whereOf = (root: string) => ({ base: root, folder: '' });
 const rootsOf = (root: string) => [root];
 
-const check = async (root: string): Promise<readonly Finding[]> =>
-  (await checkOnDisk({ where: whereOf(root), input, contents: { roots: rootsOf(root), known: [] } })).findings;
+const check = async (root: string, by: CheckInput = input): Promise<readonly Finding[]> =>
+  (await checkOnDisk({ where: whereOf(root), input: by, contents: { roots: rootsOf(root), known: [] } })).findings;
 
-async function plan(root: string, findings: readonly Finding[], answers: Readonly<Record<string, Answer>> = {}) {
+async function plan(
+  root: string,
+  findings: readonly Finding[],
+  answers: Readonly<Record<string, Answer>> = {},
+  by: CheckInput = input,
+) {
   return planRepair({
     where: whereOf(root),
     mounts: [],
-    rules: input,
+    rules: by,
     findings,
     answers,
     from: 'sure',
@@ -218,5 +225,81 @@ describe('documents follow what moves', () => {
     writeFileSync(path.join(root, working), `${text}# more`);
     await expect(apply(root, planned)).rejects.toThrow('changed');
     expect(lstatSync(path.join(root, '50_sound/music/26011_MUS_V04.wav')).isFile()).toBe(true);
+  });
+});
+
+describe('documents that are more than a file', () => {
+  const WHOLE = { '3D scene': { folder: true }, sound: { stem: true } } as const;
+  const more = (families: readonly Family[] | undefined): Family[] =>
+    (families ?? []).map((f) => ({
+      ...f,
+      ...(f.name === '3D scene' && { extensions: [...f.extensions, 'set'], document: WHOLE['3D scene'] }),
+      ...(f.name === 'sound' && { document: WHOLE.sound }),
+    }));
+  const by: CheckInput = {
+    ...input,
+    registers: { ...registers, families: more(registers.families) },
+    template: { ...template, registers: { ...template.registers, families: more(template.registers?.families) } },
+  };
+  const text = (content: string): Entry => ({ folder: false, size: content.length, modified: 0, content });
+
+  test('a folder that is one document is judged by its name alone, and moves whole; what refers into it follows', async () => {
+    const disk = goodDisk(of);
+    const working = '40_motion/portico/s01/working';
+    const wrong = `${working}/26011_portico_s01_anim_BO_V4.set`;
+    disk.set(wrong, { folder: true, size: 0, modified: 0 });
+    disk.set(`${wrong}/no rule: knows this?.exr`, text('inside'));
+    disk.set(`${wrong}/parts/FINAL final`, text('more of it'));
+    disk.set(`${wrong}/empty`, text(''));
+    const list = '30_design/boards/26011_BRD_list_v001.csv';
+    disk.set(
+      list,
+      text('what,where\nset,../../40_motion/portico/s01/working/26011_portico_s01_anim_BO_V4.set/parts/a.png\n'),
+    );
+    const root = write(disk);
+    const before = treeOf(root);
+    const found = (await check(root, by)).filter((f) => f.path.startsWith(wrong));
+    expect(found.map((f) => [f.rule, f.path])).toEqual([['version-style', wrong]]);
+    const planned = await plan(root, found, {}, by);
+    const batch = await apply(root, planned);
+    const right = wrong.replace('_V4', '_v004');
+    expect(readFileSync(path.join(root, right, 'parts/FINAL final'), 'utf8')).toBe('more of it');
+    expect(readFileSync(path.join(root, list), 'utf8')).toContain('_BO_v004.set/parts/a.png');
+    expect((await check(root, by)).filter((f) => f.path.startsWith(working) && f.weight !== 'note')).toEqual([]);
+    expect((await undo(root, batch))?.state).toBe('done');
+    expect(treeOf(root)).toEqual(before);
+  });
+
+  test('files that share a name go where their document goes, with the words in front of it and behind', async () => {
+    const disk = goodDisk(of);
+    const at = '50_sound/music';
+    for (const name of ['26011_MUS_V7.wav', '26011_MUS_V7.peaks', '26011_MUS_V7 levels 2.dat', 'of_26011_MUS_V7.idx'])
+      disk.set(`${at}/${name}`, text(name));
+    // One that only begins alike is a file of its own.
+    disk.set(`${at}/26011_MUS_V77.dat`, text('another'));
+    const root = write(disk);
+    const before = treeOf(root);
+    const found = (await check(root, by)).filter((f) => f.path.includes('V7'));
+    expect(found.map((f) => path.basename(f.path)).sort()).toEqual(['26011_MUS_V7.wav', '26011_MUS_V77.dat']);
+    const planned = await plan(
+      root,
+      found.filter((f) => f.path.endsWith('.wav')),
+      {},
+      by,
+    );
+    const batch = await apply(root, planned);
+    expect(
+      readdirSync(path.join(root, at))
+        .filter((name) => /07|V77/.test(name))
+        .sort(),
+    ).toEqual([
+      '26011_MUS_V77.dat',
+      '26011_MUS_v07 levels 2.dat',
+      '26011_MUS_v07.peaks',
+      '26011_MUS_v07.wav',
+      'of_26011_MUS_v07.idx',
+    ]);
+    expect((await undo(root, batch))?.state).toBe('done');
+    expect(treeOf(root)).toEqual(before);
   });
 });

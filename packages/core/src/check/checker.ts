@@ -141,7 +141,7 @@ export class Checker {
   }
 
   private sizes(listing: FolderListing, items: FolderItems): void {
-    const push = (file: FileEntry) => file.size > 0 && this.tables.sizes.push(file.size);
+    const push = (file: FileEntry) => file.size > 0 && !file.isFolder && this.tables.sizes.push(file.size);
     for (const { file } of items.read) push(file);
     for (const { file } of items.open) push(file);
     for (const file of items.cleared) push(file);

@@ -60,7 +60,7 @@ export function contentTasks(rules: ProjectRules, listing: FolderListing, wants:
   const frames = new Set(items.runs.flatMap((run) => run.names));
   const starters = new Set(items.starters);
   const singles = listing.files.filter(
-    (file) => file.size > 0 && !rules.isSettling(file.modified) && !frames.has(file.name),
+    (file) => file.size > 0 && !file.isFolder && !rules.isSettling(file.modified) && !frames.has(file.name),
   );
   const isStarter = (name: string) => starters.has(rules.planned(join(listing.path, name))?.key ?? '');
   return {

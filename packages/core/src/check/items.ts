@@ -175,6 +175,10 @@ class Reader {
   }
 
   private side(file: FileEntry): boolean {
+    if (this.rules.documents.isPart(this.listing, file.name)) {
+      this.cleared.push(file);
+      return true;
+    }
     const families = this.rules.companionOf(file.name);
     if (families.length === 0) return false;
     this.documents ??= documentsIn(this.rules, this.listing.files);

@@ -6,6 +6,8 @@ export interface FileEntry {
   readonly size: number;
   /** Milliseconds since 1970; 0 where the source does not say. */
   readonly modified: number;
+  /** A folder that is one document: its bytes are those of all that is in it, its time that of what was written last. */
+  readonly isFolder?: true;
 }
 
 export interface FolderListing {

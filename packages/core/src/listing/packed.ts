@@ -19,6 +19,10 @@ export function packListing({ folders, files, others, changed, ranges }: FolderL
   );
   differences(out, inOrder, (file) => file.size);
   differences(out, inOrder, (file) => Math.floor(file.modified));
+  names(
+    out,
+    inOrder.flatMap((file) => (file.isFolder ? [file.name] : [])),
+  );
   const expected = Object.entries(ranges ?? {});
   out.count(expected.length);
   for (const [name, [from, to]] of expected) {
@@ -36,7 +40,11 @@ export function unpackListing(path: string, bytes: Uint8Array): FolderListing {
   const [folders, others, called] = [readNames(from), readNames(from), readNames(from)];
   const sizes = readDifferences(from, called.length);
   const times = readDifferences(from, called.length);
-  const files = called.map((name, i): FileEntry => ({ name, size: sizes[i] ?? 0, modified: times[i] ?? 0 }));
+  const documents = new Set(readNames(from));
+  const files = called.map((name, i): FileEntry => {
+    const file = { name, size: sizes[i] ?? 0, modified: times[i] ?? 0 };
+    return documents.has(name) ? { ...file, isFolder: true } : file;
+  });
   const ranges: [string, readonly [number, number]][] = [];
   for (let left = from.count(); left > 0; left--) ranges.push([from.text(), [from.count(), from.count()]]);
   return {

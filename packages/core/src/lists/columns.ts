@@ -83,6 +83,12 @@ export const COLUMNS: Readonly<Record<ListName, readonly Column[]>> = {
       several: true,
       form: { is: /^[a-z0-9]{1,12}(\.[a-z0-9]{1,12})?$/, words: 'extensions without a dot in front' },
     },
+    {
+      key: 'document',
+      label: 'One document is',
+      max: 6,
+      form: { is: /^(folder|stem)$/, words: 'folder, for a folder of that ending; stem, for all files of one name' },
+    },
   ],
   abbreviations: [
     { key: 'long', label: 'Word', required: true, max: 60 },

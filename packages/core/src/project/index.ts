@@ -1,5 +1,6 @@
 /** A project's rules, compiled; its own folder and signposts. */
 
+export { documentsAsFiles, type Inside, withWholeDocuments } from './documents';
 export type { FolderConvention } from './folder-convention';
 export { OWN_FOLDER } from './own-folder';
 export { type CheckInput, GENERATED, ProjectRules } from './rules';

@@ -3,7 +3,7 @@
  * name helper and planners share them; a worker compiles its own from the same plain data.
  */
 
-import { frameRange } from '../listing/entry';
+import { frameRange, nameOf } from '../listing/entry';
 import { extensionOf } from '../listing/extension';
 import { valuesOf } from '../name/automaton/scan';
 import type { NameContext } from '../name/mend/candidates';
@@ -16,6 +16,7 @@ import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../port
 import { expandTemplate } from '../template/expand';
 import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Convention, Template, Weight } from '../template/node';
+import { Documents } from './documents';
 import type { FolderConvention } from './folder-convention';
 import { Homes } from './homes';
 
@@ -61,6 +62,7 @@ export class ProjectRules {
   /** Families by the extension of their side files. */
   private readonly companions = new Map<string, readonly string[]>();
   private readonly withCompanions = new Set<string>();
+  readonly documents: Documents;
   private readonly people = new Set<string>();
   /** The list that entries of this name come from. */
   private readonly lists = new Map<string, string>();
@@ -84,6 +86,7 @@ export class ProjectRules {
       if (line.kind === 'file') this.withFiles.add(line.parent);
       if (line.folder?.onePer) this.lists.set(line.folder.onePer.as, line.folder.onePer.list);
     }
+    this.documents = new Documents(this.registers.families);
     for (const family of this.registers.families) {
       for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
       for (const ext of family.companions ?? [])
@@ -101,6 +104,10 @@ export class ProjectRules {
   planned(path: string): PlannedLine | undefined {
     return this.byPath.get(isAscii(path) ? path : path.normalize('NFC'));
   }
+
+  /** Whether a folder is one document; what the plan has as a folder is none. */
+  readonly isDocumentFolder = (path: string): boolean =>
+    this.documents.anyFolders && this.documents.isFolder(nameOf(path)) && this.planned(path)?.kind !== 'folder';
 
   plansFilesIn(line: PlannedLine): boolean {
     return this.withFiles.has(line.key);

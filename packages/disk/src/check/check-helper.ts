@@ -8,8 +8,9 @@ import { join } from '@nesting/core/listing';
 import { ProjectRules } from '@nesting/core/project';
 import { failureOf } from '../failure';
 import { FactsReader } from '../file-facts';
+import { listItems } from '../list-items';
 import { Tree } from '../roots/tree';
-import { listFolder, type Unseen } from '../walk';
+import type { Unseen } from '../walk';
 import type { FromHelper, ToHelper } from './helpers';
 import { type KeptListing, keptListing } from './kept-listing';
 
@@ -73,7 +74,7 @@ class CheckHelper {
     const rest: string[] = [];
     let [folders, files] = [0, 0];
     while (queue.length > 0 && folders < SLICE) {
-      const listing = listFolder(this.tree, present(queue.pop()), (unseen) => this.unseen.push(unseen));
+      const listing = listItems(this.tree, this.rules, present(queue.pop()), (unseen) => this.unseen.push(unseen));
       if (listing === null) continue;
       this.reader?.folder(listing);
       this.checker?.folder(listing);

@@ -7,6 +7,7 @@ import { Recent } from '@nesting/core';
 import { judgeWhole, withContents } from '@nesting/core/check';
 import { ProjectRules } from '@nesting/core/project';
 import { contentFactsOf } from '../file-facts';
+import { listItems } from '../list-items';
 import { inTree, type Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import { type DiskCheck, type DiskOutcome, type Gathered, NO_FOLDER, startHelpers } from './disk-check';
@@ -32,7 +33,7 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
   const before = check.since === undefined ? null : await unchangedSince(tree, check.since);
   const kept = before === null ? null : new Set(before.kept.rows.map((row) => row.path));
   const walked = await walkAll({ check, tree, rules, helpers }, startOf(check, before), knownFolders(kept, before));
-  const listAgain = (path: string) => listFolder(tree, path, () => undefined);
+  const listAgain = (path: string) => listItems(tree, rules, path, () => undefined);
   const unread = walked.unseen.filter((u) => !NO_FOLDER.has(u.code)).map((u) => u.path);
   const outcome = judgeWhole(rules, walked.part, listAgain, unread);
   const read =

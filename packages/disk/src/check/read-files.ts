@@ -4,8 +4,9 @@ import { contentWants, type PartialResult, rowsOfSameSize } from '@nesting/core/
 import { parentOf } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
 import { FactsReader } from '../file-facts';
+import { listItems } from '../list-items';
 import type { Tree } from '../roots/tree';
-import { listFolder, type Unseen } from '../walk';
+import type { Unseen } from '../walk';
 import { type DiskCheck, SMALL } from './disk-check';
 import { type FactsRequest, Helper, type HelperResult, shareOut } from './helpers';
 
@@ -60,7 +61,7 @@ async function gatherFacts(
     );
     for (const path of queue) {
       if (check.cancel?.aborted) break;
-      const listing = listFolder(tree, path, () => undefined);
+      const listing = listItems(tree, rules, path, () => undefined);
       if (listing !== null) reader.folder(listing);
     }
     return { facts: reader.facts, unseen };

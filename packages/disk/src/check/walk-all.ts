@@ -8,8 +8,9 @@
 import { Checker, joinPartialResults, type PartialResult } from '@nesting/core/check';
 import { join } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
+import { listItems } from '../list-items';
 import type { Tree } from '../roots/tree';
-import { listFolder, type Unseen } from '../walk';
+import type { Unseen } from '../walk';
 import { type DiskCheck, type Gathered, SMALL, startHelpers } from './disk-check';
 import { type Helper, type HelperResult, shareOut } from './helpers';
 import { type KeptListing, keptListing } from './kept-listing';
@@ -60,6 +61,7 @@ class Walk {
 
   private readonly check: DiskCheck;
   private readonly tree: Tree;
+  private readonly rules: ProjectRules;
 
   constructor(
     { check, tree, rules }: Walking,
@@ -68,6 +70,7 @@ class Walk {
   ) {
     this.check = check;
     this.tree = tree;
+    this.rules = rules;
     this.checker = new Checker(rules);
     this.queue = start === null ? [''] : [...start.queue];
     this.unseen = [...(start?.unseen ?? [])];
@@ -137,7 +140,7 @@ class Walk {
     for (let n = 0; n < most && !check.cancel?.aborted; n++) {
       const path = queue.pop();
       if (path === undefined) return;
-      const listing = listFolder(this.tree, path, (u) => this.unseen.push(u));
+      const listing = listItems(this.tree, this.rules, path, (u) => this.unseen.push(u));
       if (listing === null) continue;
       this.checker.folder(listing);
       this.listings.push(keptListing(listing));

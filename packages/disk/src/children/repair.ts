@@ -19,9 +19,9 @@ import {
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf } from '@nesting/core/references';
 import { type KeptListing, listingOf } from '../check/kept-listing';
+import { listItems } from '../list-items';
 import { readPlain } from '../roots/plain-file';
 import { inTree, type Mount, type Tree } from '../roots/tree';
-import { listFolder } from '../walk';
 import type { OfWhere } from './looks';
 
 export interface RepairTask extends OfWhere {
@@ -65,9 +65,10 @@ export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
   inTree(task.where, task.mounts, (tree) => planIn(tree, task));
 
 function planIn(tree: Tree, task: RepairTask): PlannedRepair {
-  const looking = new Looking(tree, task.listings);
+  const rules = new ProjectRules(task.rules);
+  const looking = new Looking(tree, rules, task.listings);
   const { lines, changes, documents, byHand } = repair({
-    rules: new ProjectRules(task.rules),
+    rules,
     findings: task.findings,
     answers: task.answers,
     from: task.from,
@@ -99,13 +100,14 @@ class Looking implements ProjectView {
 
   constructor(
     private readonly tree: Tree,
+    private readonly rules: ProjectRules,
     private readonly kept: readonly KeptListing[],
   ) {}
 
   readonly list = (folder: string): FolderListing | null => {
     const known = this.listings.get(folder);
     if (known !== undefined) return known;
-    const listing = listFolder(this.tree, folder, () => undefined);
+    const listing = listItems(this.tree, this.rules, folder, () => undefined);
     this.listings.set(folder, listing);
     return listing;
   };

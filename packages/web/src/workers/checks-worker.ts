@@ -24,7 +24,7 @@ import {
   type PathLine,
   parseListing,
 } from '@nesting/core/listing';
-import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { type CheckInput, OWN_FOLDER, ProjectRules, withWholeDocuments } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
@@ -116,7 +116,7 @@ async function look(
 ): Promise<CheckOutcome> {
   const rules = new ProjectRules(input);
   const checker = new Checker(rules);
-  const inOrder = [...source.listings.values()];
+  const inOrder = withWholeDocuments(rules.isDocumentFolder, [...source.listings.values()]);
   for (const listing of inOrder) checker.folder(listing);
   const part = checker.part();
   const outcome = judgeWhole(rules, part, (path) => source.listings.get(path) ?? null);

@@ -12,7 +12,7 @@ export const emptyFile = rule({
     state.kind !== 'planned' || !listing.files.some((file) => file.size === 0)
       ? []
       : listing.files.flatMap((file) => {
-          if (file.size > 0) return [];
+          if (file.size > 0 || file.isFolder) return [];
           const path = join(listing.path, file.name);
           return file.modified === 0 || rules.isSettling(file.modified) || rules.planned(path)?.kind === 'file'
             ? []

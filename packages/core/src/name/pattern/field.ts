@@ -64,6 +64,8 @@ export interface Family {
   readonly name: string;
   readonly extensions: readonly string[];
   readonly companions?: readonly string[] | undefined;
+  /** A document of it is a folder of its ending, or all files that share its name with words in front or behind. */
+  readonly document?: { readonly folder?: true | undefined; readonly stem?: true | undefined } | undefined;
 }
 
 export interface Abbreviation {

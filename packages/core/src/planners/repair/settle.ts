@@ -100,7 +100,10 @@ class Layout {
     for (const { id, act } of each('move', 'file')) if (act.do === 'move') this.file(id, act.from, act.to);
     this.supersede();
     const coming = grouped([...this.files], ([, { to }]) => parentOf(to));
-    for (const [from, going] of [...this.files]) this.companions(from, going, coming);
+    for (const [from, going] of [...this.files]) {
+      this.companions(from, going, coming);
+      this.parts(from, going);
+    }
     for (const { id, act } of each('make')) if (act.do === 'make') this.make(id, act.line);
     for (const { id, act } of each('write')) if (act.do === 'write') this.written.set(act.to, { id, text: act.text });
     for (const { act } of each('point')) if (act.do === 'point') this.point(act.document, act.target, act.to);
@@ -129,10 +132,11 @@ class Layout {
     for (const [path, { id }] of [...this.made]) this.need(id, parentOf(path));
     for (const { id, to } of [...this.files.values(), ...this.folders.values()]) this.need(id, parentOf(to));
     for (const [path, { id }] of this.written) this.need(id, parentOf(path));
-    const led = new Map(targets(this.files));
+    const led = new Map(targets(this.files, (file) => !file?.isFolder));
+    const folders = new Map([...targets(this.folders), ...targets(this.files, (file) => file?.isFolder === true)]);
     for (const [from, { instead }] of this.asides)
       if (instead !== undefined) led.set(from, led.get(instead) ?? this.folderMoves.of(instead));
-    return { changes: this.changes(), moves: new Moves(led, targets(this.folders)), pointed: this.pointed };
+    return { changes: this.changes(), moves: new Moves(led, folders), pointed: this.pointed };
   }
 
   private clash(id: string, at: string, other: string | null): void {
@@ -195,6 +199,18 @@ class Layout {
       const path = join(parentOf(from), side.name);
       if (this.files.has(path) || this.asides.has(path) || !this.isSideOf(side.name, stem, family)) continue;
       this.files.set(path, { id, to: withDocument(side.name), file: side });
+    }
+  }
+
+  /** What belongs to a document of its name goes where it goes, and is called as it is. */
+  private parts(from: string, { id, to }: Going): void {
+    const { documents } = this.rules;
+    const listing = this.view.list(parentOf(from));
+    for (const part of (listing && documents.partsIn(listing).get(nameOf(from))) ?? []) {
+      const path = join(parentOf(from), part.file.name);
+      if (this.files.has(path) || this.asides.has(path)) continue;
+      const name = documents.renamedPart(part, nameOf(from), nameOf(to));
+      this.files.set(path, { id, to: join(parentOf(to), name), file: part.file });
     }
   }
 
@@ -332,7 +348,7 @@ class Layout {
       return { id: `${finding}.${n}`, subject: { kind: 'finding', finding }, group: finding, content: null } as const;
     };
     const expects = (file: FileEntry | null) =>
-      file === null ? {} : { expects: { size: file.size, modified: file.modified } };
+      file === null || file.isFolder ? {} : { expects: { size: file.size, modified: file.modified } };
     for (const [path, { id, line }] of this.made)
       out.push({
         ...same(id),
@@ -344,10 +360,10 @@ class Layout {
     for (const [from, { id, to }] of this.folders)
       out.push({ ...same(id), entry: 'folder', before: home(from), after: home(to) });
     for (const [from, { id, to, file }] of this.files)
-      out.push({ ...same(id), entry: 'file', before: home(from), after: home(to), ...expects(file) });
+      out.push({ ...same(id), entry: entryOf(file), before: home(from), after: home(to), ...expects(file) });
     for (const [from, { id, file }] of this.asides)
       out.push(
-        file === null
+        file === null || file.isFolder
           ? { ...same(id), entry: 'folder', before: home(from), after: null, isWhole: true }
           : { ...same(id), entry: 'file', before: home(from), after: null, ...expects(file) },
       );
@@ -357,7 +373,12 @@ class Layout {
   }
 }
 
-const targets = (going: ReadonlyMap<string, Going>): ReadonlyMap<string, string> =>
-  new Map([...going].map(([from, { to }]) => [from, to]));
+const entryOf = (file: FileEntry | null): 'folder' | 'file' => (file?.isFolder ? 'folder' : 'file');
+
+const targets = (
+  going: ReadonlyMap<string, Going>,
+  wanted: (file: FileEntry | null) => boolean = () => true,
+): ReadonlyMap<string, string> =>
+  new Map([...going].flatMap(([from, { to, file }]) => (wanted(file) ? [[from, to]] : [])));
 
 const stemOf = (name: string): string => (name.lastIndexOf('.') < 1 ? name : name.slice(0, name.lastIndexOf('.')));

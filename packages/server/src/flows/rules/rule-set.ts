@@ -171,7 +171,8 @@ const LISTS: Readonly<
   },
   families: {
     name: 'Families of files',
-    entries: (r) => r.families.map((f) => ({ key: f.name, value: [f.extensions, f.companions ?? []] })),
+    entries: (r) =>
+      r.families.map((f) => ({ key: f.name, value: [f.extensions, f.companions ?? [], f.document ?? {}] })),
   },
   abbreviations: {
     name: 'Abbreviations',

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Role } from '@nesting/contract';
-import type { Registers } from '@nesting/core/name';
+import type { Family, Registers } from '@nesting/core/name';
 import type { Template } from '@nesting/core/template';
 import type { Client } from '../../client';
 import { adoptConventions } from '../rules/conventions';
+
+const documentWord = ({ document }: Family): string => (document?.folder ? 'folder' : document?.stem ? 'stem' : '');
 
 /**
  * A person who may sign in with a password, already hashed. Fails by constraint where the address or initials are
@@ -65,9 +67,9 @@ export async function upsertRegisters(client: Client, registers: Registers): Pro
     );
   for (const [place, f] of registers.families.entries())
     await client.query(
-      `insert into family (name, extensions, companions, place) values ($1, $2, $3, $4)
-         on conflict (name) do update set extensions = excluded.extensions, companions = excluded.companions`,
-      [f.name, f.extensions, f.companions ?? [], place],
+      `insert into family (name, extensions, companions, place, document) values ($1, $2, $3, $4, $5)
+         on conflict (name) do update set extensions = excluded.extensions, companions = excluded.companions, document = excluded.document`,
+      [f.name, f.extensions, f.companions ?? [], place, documentWord(f)],
     );
   for (const a of registers.abbreviations)
     await client.query(

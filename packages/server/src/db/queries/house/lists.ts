@@ -37,6 +37,7 @@ const LISTS: Readonly<Record<EditableList, ListSql>> = {
       name: { column: 'name' },
       extensions: { column: 'extensions', as: 'array' },
       companions: { column: 'companions', as: 'array' },
+      document: { column: 'document' },
     },
   },
   abbreviations: {
