@@ -57,12 +57,15 @@ const family = z
   .readonly();
 const abbreviation = z.object({ short: word, long: word }).readonly();
 
+const library = z.object({ path: word, name: word }).readonly();
+
 const lists = {
   clients: z.array(client).max(20_000).readonly(),
   people: z.array(person).max(20_000).readonly(),
   families: z.array(family).max(500).readonly(),
   abbreviations: z.array(abbreviation).max(5000).readonly(),
   banned: z.array(word).max(5000).readonly(),
+  libraries: z.array(library).max(500).readonly().optional(),
 };
 
 /** A registers file: any list may be left out. */

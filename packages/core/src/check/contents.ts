@@ -7,6 +7,7 @@ import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
 import type { ProjectRules } from '../project/rules';
+import { isInLibrary } from '../references/libraries';
 import { isThere, targetOf } from '../references/target';
 import { type CheckOutcome, outcomeOf } from './check';
 import type { Finding } from './finding';
@@ -126,6 +127,7 @@ function sameContents(rules: ProjectRules, facts: readonly ContentFact[]): Findi
 type ReferenceRule = typeof absoluteReference | typeof outsideReference | typeof brokenReference;
 
 function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase): Finding[] {
+  const libraries = rules.registers.libraries ?? [];
   return facts.flatMap((fact): Finding[] => {
     if (fact.kind !== 'references') return [];
     const by = new Map<ReferenceRule, string[]>();
@@ -133,6 +135,7 @@ function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase)
     if (fact.holdsRoot) say(absoluteReference, roots[0] ?? '');
     for (const written of fact.targets) {
       const target = targetOf(fact.path, written, roots);
+      if (isInLibrary(target, { file: fact.path, roots, libraries })) continue;
       if (target.kind === 'absolute') say(absoluteReference, target.path);
       else if (target.kind === 'outside') say(outsideReference, target.path);
       else if (target.kind === 'inside' && !isThere(target.path, namesIn)) say(brokenReference, written);

@@ -2,7 +2,7 @@ import { elementAt } from '../element';
 /**
  * The house's lists as tables: which columns each has, and what may stand in them. Cells are text, as in a CSV file.
  */
-export const LIST_NAMES = ['clients', 'people', 'families', 'abbreviations', 'banned'] as const;
+export const LIST_NAMES = ['clients', 'people', 'families', 'abbreviations', 'banned', 'libraries'] as const;
 export type ListName = (typeof LIST_NAMES)[number];
 
 export interface Column {
@@ -96,6 +96,19 @@ export const COLUMNS: Readonly<Record<ListName, readonly Column[]>> = {
   ],
   banned: [
     { key: 'word', label: 'Word', required: true, max: 60, form: { is: /^\S+$/, words: 'one word, without blanks' } },
+  ],
+  libraries: [
+    {
+      key: 'path',
+      label: 'Whole path',
+      required: true,
+      max: 400,
+      form: {
+        is: /^(?:\/(?!\/)|[A-Za-z]:[\\/]|\\\\|\/\/)[^/\\]/,
+        words: 'a whole path, as one system writes it: /srv/library or P:\\library',
+      },
+    },
+    { key: 'name', label: 'What it is', required: true, max: 120 },
   ],
 };
 

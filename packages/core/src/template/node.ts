@@ -146,5 +146,6 @@ export function ownRegisters(template: Template): Registers {
     families: own.families ?? [],
     abbreviations: own.abbreviations ?? [],
     banned: own.banned ?? [],
+    libraries: own.libraries ?? [],
   };
 }

@@ -73,6 +73,12 @@ export interface Abbreviation {
   readonly long: string;
 }
 
+/** A whole path, as one system writes it. */
+export interface Library {
+  readonly path: string;
+  readonly name: string;
+}
+
 /** The house-wide lists that names are made and judged by. */
 export interface Registers {
   readonly clients: readonly Client[];
@@ -80,6 +86,8 @@ export interface Registers {
   readonly families: readonly Family[];
   readonly abbreviations: readonly Abbreviation[];
   readonly banned: readonly string[];
+  /** Places outside of every project that references may lead to. */
+  readonly libraries?: readonly Library[] | undefined;
 }
 
 export const NO_REGISTERS: Registers = { clients: [], people: [], families: [], abbreviations: [], banned: [] };
@@ -98,6 +106,7 @@ export function mergeRegisters(own: Registers, studio: Registers): Registers {
     families: by((f) => f.name, own.families, studio.families),
     abbreviations: by((a) => a.long.toLowerCase(), own.abbreviations, studio.abbreviations),
     banned: [...new Set([...own.banned, ...studio.banned])],
+    libraries: by((l) => l.path, own.libraries ?? [], studio.libraries ?? []),
   };
 }
 

@@ -1,6 +1,7 @@
 /** Ways for a document whose references lead nowhere, out of the project, or along a whole path. */
 import { nameOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
+import { isInLibrary } from '../../references/libraries';
 import { isThere, targetOf } from '../../references/target';
 import { type Act, type Option, RANK, type RepairCase } from './option';
 
@@ -56,8 +57,10 @@ const pointing = ({ finding }: RepairCase, target: string, to: string): Act => (
   to,
 });
 
-function isWrong({ finding, roots, view }: RepairCase, target: string): boolean {
+function isWrong({ finding, roots, view, rules }: RepairCase, target: string): boolean {
   const meant = targetOf(finding.path, target, roots);
+  const libraries = rules.registers.libraries ?? [];
+  if (isInLibrary(meant, { file: finding.path, roots, libraries })) return false;
   switch (finding.rule) {
     case 'absolute-reference':
       return meant.kind === 'absolute';

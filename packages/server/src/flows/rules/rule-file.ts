@@ -122,8 +122,8 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
       `conventions/${convention.id}.convention.json`,
       text({ format: 'nesting/convention', formatVersion: 1, ...convention }),
     );
-  const { clients, families, abbreviations, banned } = await readRegisters(world.db);
-  files.set('registers.json', text({ clients, families, abbreviations, banned }));
+  const { clients, families, abbreviations, banned, libraries } = await readRegisters(world.db);
+  files.set('registers.json', text({ clients, families, abbreviations, banned, libraries }));
   return { name: 'rules.zip', bytes: await zipOf(new Map([...files].sort(([a], [b]) => (a < b ? -1 : 1)))) };
 }
 
@@ -184,7 +184,9 @@ function kindOf(path: string, body: string): 'template' | 'block' | 'convention'
   const format = /"format"\s*:\s*"nesting\/(template|block|convention)"/.exec(body)?.[1];
   return (
     (['template', 'block', 'convention'] as const).find((kind) => kind === format) ??
-    (/"(clients|families|abbreviations|banned)"\s*:/.test(body) && !/"root"\s*:/.test(body) ? 'registers' : 'template')
+    (/"(clients|families|abbreviations|banned|libraries)"\s*:/.test(body) && !/"root"\s*:/.test(body)
+      ? 'registers'
+      : 'template')
   );
 }
 

@@ -163,7 +163,10 @@ interface Entry {
 
 /** The house's lists by name: what tells an entry, and the entry. */
 const LISTS: Readonly<
-  Record<'clients' | 'families' | 'abbreviations' | 'banned', { name: string; entries: (r: Registers) => Entry[] }>
+  Record<
+    'clients' | 'families' | 'abbreviations' | 'banned' | 'libraries',
+    { name: string; entries: (r: Registers) => Entry[] }
+  >
 > = {
   clients: {
     name: 'Clients',
@@ -179,6 +182,7 @@ const LISTS: Readonly<
     entries: (r) => r.abbreviations.map((a) => ({ key: a.long, value: a.short })),
   },
   banned: { name: 'Banned words', entries: (r) => r.banned.map((word) => ({ key: word, value: true })) },
+  libraries: { name: 'Libraries', entries: (r) => (r.libraries ?? []).map((l) => ({ key: l.path, value: l.name })) },
 };
 
 function listRows(ours: Registers, theirs: Registers): RuleSetRow[] {
@@ -281,6 +285,7 @@ async function takeLists(
     families: wanted('families') ? registers.families : [],
     abbreviations: wanted('abbreviations') ? registers.abbreviations : [],
     banned: wanted('banned') ? registers.banned : [],
+    libraries: wanted('libraries') ? (registers.libraries ?? []) : [],
     people: [],
   };
   await upsertRegisters(client, keep);

@@ -15,6 +15,7 @@ const PAGES: readonly Page[] = [
   { to: 'families', words: 'Families of files' },
   { to: 'abbreviations', words: 'Abbreviations' },
   { to: 'banned', words: 'Banned words' },
+  { to: 'libraries', words: 'Libraries' },
   { to: 'marks', words: 'Marks' },
   { to: 'numbers', words: 'Project numbers', for: ['coordinator', 'lead'] },
   { to: 'volumes', words: 'Volumes' },

@@ -42,6 +42,11 @@ const TITLES: Readonly<Record<EditableList, { title: string; one: string; what: 
     what: 'The house’s own short forms; names with the long word are put right by them.',
   },
   banned: { title: 'Banned words', one: 'word', what: 'Words that say nothing in a name, such as final.' },
+  libraries: {
+    title: 'Libraries',
+    one: 'library',
+    what: 'Places outside of every project that files may refer to, as each system writes their path.',
+  },
 };
 
 const isList = (name: string | undefined): name is EditableList => name !== undefined && name in TITLES;
@@ -126,7 +131,7 @@ function HouseList({ list }: { list: EditableList }) {
   );
 }
 
-const mono = new Set(['code', 'short', 'extensions', 'companions', 'word', 'long']);
+const mono = new Set(['code', 'short', 'extensions', 'companions', 'word', 'long', 'path']);
 
 function columnsOf(list: EditableList): GridColumn<ListEntryRow>[] {
   const widths: Readonly<Record<string, string>> = {

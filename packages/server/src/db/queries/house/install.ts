@@ -76,6 +76,11 @@ export async function upsertRegisters(client: Client, registers: Registers): Pro
       'insert into abbreviation (short, long) values ($1, $2) on conflict (long) do update set short = excluded.short',
       [a.short, a.long],
     );
+  for (const { path, name } of registers.libraries ?? [])
+    await client.query(
+      'insert into library (path, name) values ($1, $2) on conflict (path) do update set name = excluded.name',
+      [path, name],
+    );
   for (const word of registers.banned)
     await client.query('insert into banned_word (word) values ($1) on conflict do nothing', [word]);
 }

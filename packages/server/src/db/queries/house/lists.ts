@@ -47,6 +47,12 @@ const LISTS: Readonly<Record<EditableList, ListSql>> = {
     columns: { long: { column: 'long' }, short: { column: 'short' } },
   },
   banned: { table: 'banned_word', key: 'word', used: '0', columns: { word: { column: 'word' } } },
+  libraries: {
+    table: 'library',
+    key: 'path',
+    used: '0',
+    columns: { path: { column: 'path' }, name: { column: 'name' } },
+  },
 };
 
 /** `from` is the list's table, or the beginning of it. */
