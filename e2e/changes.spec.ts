@@ -1,9 +1,8 @@
 /** Projects that grow, change, take an edition, are adopted and undone: by the screens, on a real disk. */
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
 import { build } from 'esbuild';
+import { faults } from './axe';
 import { expect, folderOf, idOf, test } from './demo';
 
 /** Looked at while it may still be changed: what goes meanwhile is seen at the next look. */
@@ -21,8 +20,6 @@ const treeOf = (root: string): string[] =>
     .filter((p) => !p.startsWith('.nesting'))
     .map((p) => `${p}${statSync(path.join(root, p)).isDirectory() ? '/' : ` ${statSync(path.join(root, p)).mtimeMs}`}`)
     .sort();
-const faults = async (page: Page) =>
-  (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 
 test('one more scene by one click: the plan, a line left out, carried out, undone; the tree is what it was', async ({
   as,

@@ -2,14 +2,13 @@
  * A coordinator's and an artist's hour with findings: by keyboard, on a real disk, and what only this computer sees.
  */
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { faults } from './axe';
+import { copiedFrom, intoBrowser } from './browser-copy';
 import { expect, folderOf, idOf, test } from './demo';
 
-const faults = async (page: Page) =>
-  (await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`);
 const totalOf = async (page: Page, id: string, query = '') =>
   ((await (await page.request.get(`/api/projects/${id}/findings?group=none${query}`)).json()) as { total: number })
     .total;
@@ -157,30 +156,9 @@ test('the same folder gives the same findings on the server, in the browser and 
   expect(cli).toEqual([...server, ...accepted].sort());
 
   // The folder as the browser's own, file by file with their times.
-  const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((p) => !p.startsWith('.nesting'));
-  const tree = files.map((p) => ({
-    path: p,
-    folder: statSync(path.join(root, p)).isDirectory(),
-    text: statSync(path.join(root, p)).isDirectory() ? '' : readFileSync(path.join(root, p)).toString('base64'),
-  }));
+  const tree = copiedFrom(root);
   await page.goto(`/projects/${id}/here`);
-  await page.evaluate(async (entries) => {
-    const home = await navigator.storage.getDirectory();
-    const top = await home.getDirectoryHandle('copy', { create: true });
-    for (const { path: at, folder, text } of entries.sort((a, b) => (a.path < b.path ? -1 : 1))) {
-      const parts = at.split('/');
-      let into = top;
-      for (const part of parts.slice(0, -1)) into = await into.getDirectoryHandle(part, { create: true });
-      const name = parts.at(-1) as string;
-      if (folder) await into.getDirectoryHandle(name, { create: true });
-      else {
-        const stream = await (await into.getFileHandle(name, { create: true })).createWritable();
-        await stream.write(Uint8Array.from(atob(text), (c) => c.charCodeAt(0)));
-        await stream.close();
-      }
-    }
-    (globalThis as unknown as { showDirectoryPicker: unknown }).showDirectoryPicker = async () => top;
-  }, tree);
+  await intoBrowser(page, tree);
   await page.getByRole('button', { name: 'A folder here…' }).click();
   await expect(
     page.getByText(`${new Intl.NumberFormat('en-GB').format(tree.filter((t) => !t.folder).length)} files in`),

@@ -3,6 +3,8 @@ import { createHash } from 'node:crypto';
 import { lstatSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Locator, Page } from '@playwright/test';
+import { faults } from './axe';
+import { copiedFrom, intoBrowser, treeInBrowser } from './browser-copy';
 import { expect, folderOf, idOf, test } from './demo';
 
 interface Found {
@@ -41,13 +43,14 @@ async function checked(page: Page, id: string): Promise<void> {
 /** Whoever is in somebody's way gets the next free name; what cannot be put together is set aside. */
 async function settleClashes(page: Page): Promise<void> {
   const taken = page.getByRole('option', { name: /name is taken/ });
-  for (let left = await taken.count(); left > 0; left = await taken.count()) {
+  while ((await taken.count()) > 0) {
+    const words = (await taken.first().textContent()) ?? '';
     await taken.first().click();
     const free = page.getByRole('button', { name: 'Give it a free name' });
     const aside = page.getByRole('radio', { name: /Set it aside/ });
     await free.or(aside).first().waitFor();
     await ((await free.count()) > 0 ? free.click() : aside.check());
-    await expect.poll(() => taken.count()).toBeLessThan(left);
+    await expect(taken.filter({ hasText: words })).toHaveCount(0);
   }
 }
 
@@ -76,6 +79,7 @@ async function takeFirstWays(page: Page): Promise<void> {
 /** Down the list to the line with these words. A new plan may come meanwhile, and say it otherwise. */
 async function goneTo(page: Page, list: Locator, words: string): Promise<boolean> {
   for (;;) {
+    await expect(list).toHaveAttribute('aria-activedescendant', /./);
     const at = page.locator(`[id="${await list.getAttribute('aria-activedescendant')}"]`);
     await at.waitFor();
     if ((await at.textContent()) === words) return true;
@@ -261,4 +265,58 @@ test('a lead looks; an artist proposes, a coordinator looks at it, and refuses i
   await artist.goto('/checks/proposals');
   await artist.getByRole('gridcell', { name: 'This is what I would do.' }).first().click();
   await expect(artist.getByText(/Let us speak of it first/)).toBeVisible();
+});
+
+test('a folder on this computer is put right by the browser, and taken back; what was cut short is settled', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  // What was copied just now has lain there for a day.
+  await page.addInitScript(() => {
+    const now = Date.now.bind(Date);
+    Date.now = () => now() + 86_400_000;
+  });
+  await page.goto(`/projects/${id}/here`);
+  await intoBrowser(page, copiedFrom(folderOf(demo.studio, '26014')));
+  const before = await treeInBrowser(page);
+  await page.getByRole('button', { name: 'A folder here…' }).click();
+  await page.getByRole('button', { name: 'Put right…' }).click();
+  const ledger = page.getByRole('region', { name: 'What will happen' });
+  await expect(ledger).toContainText(/Puts \d+ findings right/);
+  await page.getByRole('button', { name: /Take the \d+ likely/ }).click();
+  await expect(page.getByRole('button', { name: /Take the \d+ likely/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
+  expect(await treeInBrowser(page)).toEqual(before);
+  expect(await faults(page)).toEqual([]);
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/\d+ findings put right\./)).toBeVisible({ timeout: 30_000 });
+  const after = await treeInBrowser(page);
+  expect(after.some((line) => line.includes('26014_clock-tower_s01_anim_LV_v012.usda '))).toBe(true);
+  await page.getByRole('button', { name: 'Undo it' }).click();
+  await expect.poll(() => treeInBrowser(page), { timeout: 30_000 }).toEqual(before);
+
+  // Done again, and the page closed before the end was written down.
+  await page.getByRole('button', { name: 'Put right…' }).click();
+  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/\d+ findings put right\./)).toBeVisible({ timeout: 30_000 });
+  await page.evaluate(async () => {
+    let at = await navigator.storage.getDirectory();
+    for (const part of ['copy', '.nesting', 'batches']) at = await at.getDirectoryHandle(part);
+    let newest: { readonly handle: FileSystemFileHandle; readonly at: number } | null = null;
+    for await (const folder of at.values()) {
+      const handle = await (folder as FileSystemDirectoryHandle).getFileHandle('journal.ndjson');
+      const { lastModified } = await handle.getFile();
+      if (newest === null || lastModified > newest.at) newest = { handle, at: lastModified };
+    }
+    const text = (await (await newest?.handle.getFile())?.text()) ?? '';
+    const stream = await newest?.handle.createWritable();
+    await stream?.write(text.replace('{"ended":"done"', '{"cut":"done"'));
+    await stream?.close();
+  });
+  await page.getByRole('button', { name: 'A folder here…' }).click();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect.poll(() => treeInBrowser(page), { timeout: 30_000 }).toEqual(before);
 });

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { type Change, type Content, isNew, orderChanges } from '@nesting/core/change';
+import { type Content, isNew, orderChanges } from '@nesting/core/change';
 import { RULE_CODES } from '@nesting/core/check';
-import type { RepairLine } from '@nesting/core/planners';
+import { type RepairLine, writingStarters } from '@nesting/core/planners';
 import { changesCsv, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import { base64 } from '@nesting/core/text';
 import { byHandWords, hindranceWords, REPAIR_STATE_WORDS, wordsFor } from '@nesting/core/words';
@@ -65,19 +65,11 @@ async function planned(options: Options) {
     });
   const plan = await ask({});
   // What starter files hold lies beside the template, which is not here.
-  const starters = startersIn(plan.changes);
+  const starters = writingStarters(plan.changes);
   if (starters.size === 0) return { ...plan, root };
   process.stderr.write('starter files are made by the studio’s server: they are left\n');
   return { ...(await ask(Object.fromEntries([...starters].map((id) => [id, { key: null }])))), root };
 }
-
-/** Findings that would write a starter file. */
-const startersIn = (changes: readonly Change[]): ReadonlySet<string> =>
-  new Set(
-    changes.flatMap(({ subject, content }) =>
-      content?.kind === 'starter' && subject.kind === 'finding' ? [subject.finding] : [],
-    ),
-  );
 
 function onlyOf({ only }: Options): ReadonlySet<string> | null {
   if (only === undefined) return null;

@@ -19,6 +19,7 @@ export {
   repair,
 } from './repair/repair';
 export type { Clash } from './repair/settle';
+export { type RepairSummary, summaryOf, writingStarters } from './repair/summary';
 export {
   type DiskView,
   type Extra,

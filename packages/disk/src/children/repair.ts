@@ -1,18 +1,16 @@
 /** The task that plans how findings are put right, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
-import { type Change, type OrderFault, orderChanges } from '@nesting/core/change';
+import type { Change } from '@nesting/core/change';
 import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
 import type { Confidence } from '@nesting/core/name';
 import {
   type Answer,
-  type ByHand,
   type DocumentFacts,
   type DocumentText,
   type ProjectView,
-  type RepairLine,
-  type RepairState,
-  type RewrittenDocument,
+  type RepairSummary,
   repair,
+  summaryOf,
   type ToRepair,
   type Unread,
 } from '@nesting/core/planners';
@@ -41,25 +39,12 @@ export interface RepairTask extends OfWhere {
   readonly withChanges: boolean;
 }
 
-export interface PlannedRepair {
-  readonly lines: readonly RepairLine[];
-  readonly all: number;
-  readonly counts: Readonly<Partial<Record<RepairState, number>>>;
-  readonly documents: readonly RewrittenDocument[];
-  readonly byHand: readonly ByHand[];
-  readonly orderFaults: readonly OrderFault[];
-  /** Entries that change, and bytes of the files among them. */
-  readonly entries: number;
-  readonly bytes: number;
+export interface PlannedRepair extends RepairSummary {
   /** Stands for all changes: another one, another plan. */
   readonly fingerprint: string;
   /** Empty where they were not wanted. */
   readonly changes: readonly Change[];
 }
-
-/** Documents and references of a kind that are told. */
-const MOST_TOLD = 500;
-const MOST_FAULTS = 20;
 
 export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
   inTree(task.where, task.mounts, (tree) => planIn(tree, task));
@@ -67,7 +52,7 @@ export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
 function planIn(tree: Tree, task: RepairTask): PlannedRepair {
   const rules = new ProjectRules(task.rules);
   const looking = new Looking(tree, rules, task.listings);
-  const { lines, changes, documents, byHand } = repair({
+  const planned = repair({
     rules,
     findings: task.findings,
     answers: task.answers,
@@ -77,17 +62,9 @@ function planIn(tree: Tree, task: RepairTask): PlannedRepair {
     read: looking.read,
     roots: task.roots,
   });
-  const counts: Partial<Record<RepairState, number>> = {};
-  for (const { state } of lines) counts[state] = (counts[state] ?? 0) + 1;
+  const { changes } = planned;
   return {
-    lines: lines.slice(0, task.mostLines),
-    all: lines.length,
-    counts,
-    documents: documents.slice(0, MOST_TOLD),
-    byHand: byHand.slice(0, MOST_TOLD),
-    orderFaults: orderChanges(changes).faults.slice(0, MOST_FAULTS),
-    entries: changes.length,
-    bytes: changes.reduce((sum, { expects }) => sum + (expects?.size ?? 0), 0),
+    ...summaryOf(planned, task.mostLines),
     fingerprint: createHash('sha256').update(JSON.stringify(changes)).digest('hex'),
     changes: task.withChanges ? changes : [],
   };

@@ -49,6 +49,7 @@ export function LineList<Line>(props: Props<Line>) {
     overscan: 10,
     getItemKey: (i) => items[i]?.key ?? i,
   });
+  const drawn = virtual.getVirtualItems();
   useEffect(() => virtual.measure(), [items]);
   useEffect(() => {
     if (selected !== null && at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
@@ -73,12 +74,13 @@ export function LineList<Line>(props: Props<Line>) {
         aria-label={label}
         aria-multiselectable={onChoose !== undefined}
         tabIndex={0}
-        aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
+        // One that is not drawn cannot be pointed at.
+        aria-activedescendant={drawn.some((one) => one.index === at) ? `${id}-${at}` : undefined}
         onKeyDown={onKey}
         className="relative outline-offset-[-2px]"
         style={{ height: virtual.getTotalSize() }}
       >
-        {virtual.getVirtualItems().map(({ key, index, start, size }) => {
+        {drawn.map(({ key, index, start, size }) => {
           const item = items[index];
           const place = { top: start, height: size };
           if (item === undefined) return null;

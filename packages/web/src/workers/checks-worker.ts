@@ -2,7 +2,8 @@
  * Checks of what only this computer sees, away from the page: a chosen folder, files, a listing, a zip. Nothing leaves
  * the browser.
  */
-import type { StoredFinding } from '@nesting/contract';
+import type { RepairPlan, StoredFinding } from '@nesting/contract';
+import type { BatchOutcome } from '@nesting/core/change';
 import {
   Checker,
   type CheckOutcome,
@@ -24,11 +25,23 @@ import {
   type PathLine,
   parseListing,
 } from '@nesting/core/listing';
+import type { Answer } from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER, ProjectRules, withWholeDocuments } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
+import {
+  finishHere,
+  hindranceOf,
+  type Told,
+  takeBackHere,
+  type Unended,
+  undoHere,
+  unendedIn,
+  whyItFailed,
+} from '../browser-disk/batches';
+import { type CarriedOut, HereRepair } from './here-repair';
 
 export interface HereOutcome {
   readonly outcome: { readonly summary: CheckSummary; readonly findings: readonly StoredFinding[] };
@@ -108,12 +121,7 @@ function fromLines(lines: PathLine[], input: CheckInput): FolderListing[] {
   return foldersFrom(lines, root !== null && !planned ? root : null);
 }
 
-async function look(
-  source: Source,
-  input: CheckInput,
-  roots: readonly string[],
-  progress: Progress,
-): Promise<CheckOutcome> {
+async function look(source: Source, input: CheckInput, roots: readonly string[], progress: Progress): Promise<Looked> {
   const rules = new ProjectRules(input);
   const checker = new Checker(rules);
   const inOrder = withWholeDocuments(rules.isDocumentFolder, [...source.listings.values()]);
@@ -128,7 +136,7 @@ async function look(
       progress(files, folders, 'reading'),
     );
   }
-  return withContents(rules, outcome, {
+  const found = withContents(rules, outcome, {
     facts: reading.facts,
     roots,
     namesIn: (folder) => {
@@ -136,7 +144,17 @@ async function look(
       return listing === undefined ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders]);
     },
   });
+  return { outcome: found, listings: inOrder, facts: reading.facts };
 }
+
+interface Looked {
+  readonly outcome: CheckOutcome;
+  readonly listings: readonly FolderListing[];
+  readonly facts: readonly ContentFact[];
+}
+
+/** The folder that was checked last, for what puts it right. */
+let here: HereRepair | null = null;
 
 /** What is in files: their hashes, and what they refer to. */
 class Reading {
@@ -236,8 +254,12 @@ const work = {
     progress: Progress,
   ): Promise<HereOutcome> {
     stopped = false;
+    here = null;
     const source = await fromHandle(root, progress);
-    return told(await look(source, input, roots, progress), source.unseen);
+    const { outcome, listings, facts } = await look(source, input, roots, progress);
+    if (!stopped)
+      here = new HereRepair({ root, input, roots, listings, facts, fileOf: source.fileOf }, outcome.findings);
+    return told(outcome, source.unseen);
   },
 
   /** Where the browser gives files and no folders: one without files is not told, and so not missed. */
@@ -257,7 +279,8 @@ const work = {
       fileOf: async (path) => byPath.get(path) ?? null,
       unseen: [],
     };
-    const outcome = await look(source, input, roots, progress);
+    here = null;
+    const { outcome } = await look(source, input, roots, progress);
     const findings = outcome.findings.filter((f) => f.rule !== 'missing-folder' && f.rule !== 'empty-folder');
     const of = (weight: string) => findings.filter((f) => f.weight === weight).length;
     return told({
@@ -288,10 +311,45 @@ const work = {
     return told(checkListing(new ProjectRules(input), fromLines(lines, input)));
   },
 
+  /** What puts right what was found in the folder; `null` where no folder was checked. */
+  async planRepair(answers: Readonly<Record<string, Answer>>): Promise<RepairPlan | null> {
+    return (await here?.plan(answers)) ?? null;
+  },
+
+  /** Carries out the plan that was shown, and no other. */
+  async carryOut(fingerprint: string, by: string, told: Told): Promise<CarriedOut> {
+    return (await here?.carryOut(fingerprint, by, told)) ?? { batch: '', hindrance: 'No folder is open here.' };
+  },
+
+  async undo(root: FileSystemDirectoryHandle, batch: string, by: string, told: Told): Promise<string | null> {
+    return saidOf(() => undoHere(root, batch, by, told));
+  },
+
+  unended: (root: FileSystemDirectoryHandle): Promise<Unended | null> => unendedIn(root).catch(() => null),
+
+  async settle(
+    root: FileSystemDirectoryHandle,
+    id: string,
+    way: 'finish' | 'take-back',
+    told: Told,
+  ): Promise<string | null> {
+    return saidOf(() => (way === 'finish' ? finishHere(root, id, told) : takeBackHere(root, id, told)));
+  },
+
   stop(): void {
     stopped = true;
   },
 };
+
+/** What stood in its way, in words; `null` where it came to its end. */
+async function saidOf(act: () => Promise<BatchOutcome | null>): Promise<string | null> {
+  try {
+    const outcome = await act();
+    return outcome === null ? 'Nothing is written down of that change in this folder.' : hindranceOf(outcome);
+  } catch (error) {
+    return `It failed: ${whyItFailed(error)}`;
+  }
+}
 
 export type ChecksWork = typeof work;
 

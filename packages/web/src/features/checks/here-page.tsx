@@ -2,10 +2,10 @@
  * A check of what only this computer sees: a folder, a listing, a zip. The same rules and findings; nothing is uploaded
  * unless it is handed in.
  */
-import type { HandedIn, ProjectPage as Project } from '@nesting/contract';
+import type { HandedIn, Me, ProjectPage as Project } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { ago, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
@@ -17,6 +17,7 @@ import { houseApi } from '../house/house-api';
 import { Counts } from '../projects/counts';
 import { projectsApi } from '../projects/projects-api';
 import { checksApi } from './checks-api';
+import { CutShort, DoneHere, HereRepairing } from './here-repair';
 import { HereSources } from './here-sources';
 import { type Checked, type HereCheck, useHereCheck } from './use-here-check';
 
@@ -31,6 +32,13 @@ export function HerePage() {
 function Here({ project, registers }: { project: Project; registers: Registers }) {
   const check = useHereCheck(project, registers);
   const [selected, setSelected] = useState<string | null>(null);
+  const { initials } = useOutletContext<Me>();
+  const [isRepairing, setIsRepairing] = useState(false);
+  const folder = check.checked?.folder ?? null;
+  if (isRepairing && folder !== null)
+    return (
+      <HereRepairing {...{ project, registers, check, folder }} by={initials} onLeave={() => setIsRepairing(false)} />
+    );
   const finding = check.findings.find((f) => f.id === selected) ?? check.findings[0] ?? null;
   return (
     <Columns
@@ -44,10 +52,11 @@ function Here({ project, registers }: { project: Project; registers: Registers }
             </Link>
             <h1 className="text-xl font-semibold">Check it here</h1>
             <p className="text-sm text-ink2">
-              By this project’s rules, on this computer. Nothing is uploaded and nothing on the disk is changed.
+              By this project’s rules, on this computer. Nothing is uploaded, and a check changes nothing on the disk.
             </p>
           </div>
           <HereSources check={check} />
+          <CutShort check={check} />
           <HandedInBefore project={project.id} onShow={(h) => void check.showHandedIn(h)} />
         </div>
       }
@@ -58,6 +67,12 @@ function Here({ project, registers }: { project: Project; registers: Registers }
       ledger={
         <>
           <Outcome check={check} />
+          <DoneHere check={check} by={initials} />
+          {folder !== null && check.findings.length > 0 && (
+            <Button disabled={check.running !== null} onClick={() => setIsRepairing(true)}>
+              Put right…
+            </Button>
+          )}
           <Button variant="main" disabled={!check.mayHandIn} onClick={() => void check.handFindingsIn()}>
             Hand the findings in
           </Button>

@@ -23,15 +23,14 @@ export function HereSources({ check }: Props) {
 }
 
 /** The browser's own choice of a folder, where it has one; else files are chosen by their folder. */
-function FolderSource({ check: { running, run, input, roots } }: Props) {
+function FolderSource({ check: { running, run, look, setDone, input, roots } }: Props) {
   const files = useRef<HTMLInputElement>(null);
   const choose = async () => {
     if (globalThis.showDirectoryPicker === undefined) return files.current?.click();
     const handle = await globalThis.showDirectoryPicker({ mode: 'read' }).catch(() => null);
-    if (handle !== null)
-      await run(handle.name || 'the folder', 'A check changes nothing on the disk.', (say) =>
-        checksWorker().folder(handle, input(), roots, say),
-      );
+    if (handle === null) return;
+    setDone(null);
+    await look(handle);
   };
   const fromFiles = (event: ChangeEvent<HTMLInputElement>) => {
     const chosen = [...(event.target.files ?? [])].map((file) => ({ path: file.webkitRelativePath, file }));

@@ -16,6 +16,8 @@ import { proxy } from 'comlink';
 import { useMemo, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { many } from '../../app/words';
+import type { Unended } from '../../browser-disk/batches';
+import { checksWorker } from '../../workers/checks';
 import type { HereOutcome } from '../../workers/checks-worker';
 import { checksApi } from './checks-api';
 
@@ -26,6 +28,14 @@ export interface Checked {
   readonly untold: string;
   /** Checked here just now, and not handed in by somebody before. */
   readonly mine: boolean;
+  /** Where it was a folder that the browser let the page have: it can be put right. */
+  readonly folder: FileSystemDirectoryHandle | null;
+}
+
+/** What was done in the folder a moment ago. */
+export interface DoneHere {
+  readonly batch: string;
+  readonly words: string;
 }
 
 export type Progress = (files: number, folders: number, stage: 'walking' | 'reading') => void;
@@ -39,6 +49,8 @@ export function useHereCheck(project: Project, registers: Registers) {
   const [checked, setChecked] = useState<Checked | null>(null);
   const [running, setRunning] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [done, setDone] = useState<DoneHere | null>(null);
+  const [unended, setUnended] = useState<(Unended & { readonly folder: FileSystemDirectoryHandle }) | null>(null);
   const [handIn, handing] = checksApi.useHandInMutation();
   const [open] = checksApi.useLazyHandedInFindingsQuery();
   const findings = useMemo(() => checked?.result.outcome.findings.map(kept) ?? [], [checked]);
@@ -46,26 +58,42 @@ export function useHereCheck(project: Project, registers: Registers) {
     setChecked(next);
     handing.reset();
   };
-  const run = async (source: string, untold: string, work: Work) => {
+  const run = async (source: string, untold: string, work: Work, folder: FileSystemDirectoryHandle | null = null) => {
     setTrouble(null);
+    if (folder === null) setDone(null);
     setRunning(`Looking at ${source}.`);
     const say: Progress = (files, _folders, stage) =>
       setRunning(`${stage === 'walking' ? 'Looking at' : 'Looking into'} ${source}: ${many(files, 'file')} so far.`);
     try {
       const result = await work(proxy(say));
       if (result === null) setTrouble(`${source} is no listing that can be understood. Nothing was checked.`);
-      else show({ source, result, untold, mine: true });
+      else show({ source, result, untold, mine: true, folder });
     } catch (error) {
       setTrouble(`The check ended early: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`);
     } finally {
       setRunning(null);
     }
   };
+  const input = (): CheckInput => ({ template: project.body, values: project.values, registers, now: Date.now() });
+  const roots = useMemo(() => rootsOf(project), [project]);
+  const walk = (folder: FileSystemDirectoryHandle) =>
+    run(
+      folder.name || 'the folder',
+      'A check changes nothing on the disk.',
+      (say) => checksWorker().folder(folder, input(), roots, say),
+      folder,
+    );
+  /** Checks a folder, unless a change of it was cut short: that is settled first. */
+  const look = async (folder: FileSystemDirectoryHandle) => {
+    const found = await checksWorker().unended(folder);
+    setUnended(found === null ? null : { ...found, folder });
+    if (found === null) await walk(folder);
+  };
   const showHandedIn = async ({ id, by, source, files, folders, counts }: HandedIn) => {
     const { data } = await open(id);
     if (data === undefined) return;
     const outcome = { summary: { ...counts, files, folders }, findings: data };
-    show({ source, result: { outcome, unseen: [] }, untold: `Handed in by ${by}.`, mine: false });
+    show({ source, result: { outcome, unseen: [] }, untold: `Handed in by ${by}.`, mine: false, folder: null });
   };
   const handFindingsIn = async () => {
     if (checked === null) return;
@@ -84,8 +112,16 @@ export function useHereCheck(project: Project, registers: Registers) {
     handFindingsIn,
     isHandedIn: handing.isSuccess,
     mayHandIn: checked?.mine === true && running === null && !handing.isLoading && !handing.isSuccess,
-    input: (): CheckInput => ({ template: project.body, values: project.values, registers, now: Date.now() }),
-    roots: useMemo(() => rootsOf(project), [project]),
+    done,
+    setDone,
+    unended,
+    look,
+    /** The same folder once more. */
+    again: async () => {
+      if (checked?.folder) await walk(checked.folder);
+    },
+    input,
+    roots,
   };
 }
 

@@ -1,8 +1,7 @@
 /** Where the plan comes from: causes, certainty, families; and what is set for all lines that are shown. */
 import type { ProjectPage, RepairPlan } from '@nesting/contract';
 import { RULE_WORDS } from '@nesting/core/words';
-import { type FormEvent, useState } from 'react';
-import { Link } from 'react-router';
+import { type FormEvent, type ReactNode, useState } from 'react';
 import { many } from '../../app/words';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { renamedByWord } from './old-words';
@@ -17,7 +16,7 @@ import {
   isShown,
   type Line,
 } from './repair-rows';
-import type { RepairWork } from './use-repair';
+import type { RepairWork } from './repair-work';
 
 interface Props {
   readonly project: ProjectPage;
@@ -25,18 +24,16 @@ interface Props {
   readonly group: Group;
   readonly filter: Filter;
   readonly shown: readonly Line[];
+  /** The way back to where the findings stand. */
+  readonly from: ReactNode;
 }
 
-export function RepairGiven({ project, work, group, filter, shown }: Props) {
+export function RepairGiven({ project, work, group, filter, shown, from }: Props) {
   const { plan, put } = work;
   return (
     <div className="flex flex-col gap-4">
       <div>
-        <p className="font-mono text-sm">
-          <Link to={`/projects/${project.id}`} className="text-plum hover:underline">
-            {project.number}
-          </Link>
-        </p>
+        <p className="font-mono text-sm">{from}</p>
         <h1 className="text-xl font-semibold">Put {project.title || project.folder} right</h1>
         <p className="text-sm text-ink2">Planned on what lies on the disk now. Nothing is overwritten or deleted.</p>
       </div>

@@ -1,21 +1,18 @@
 /** The foot of the page: what the whole plan does, and the one button that does it. */
-import type { PlanForm, RepairPlan } from '@nesting/contract';
+import type { RepairPlan } from '@nesting/contract';
 import { useState } from 'react';
-import { fetchFor } from '../../app/endpoints';
 import { many, size } from '../../app/words';
-import { RunningChange } from '../../changes/running-change';
-import { PLAN_FORM_WORDS, saveReply } from '../../changes/save-plan';
+import { PLAN_FORM_WORDS } from '../../changes/save-plan';
 import { Button, Menu, TextInput } from '../../ui';
-import type { RepairWork } from './use-repair';
+import type { RepairWork } from './repair-work';
 
 export function RepairLedger({ work }: { work: RepairWork }) {
-  const { id, plan, asked, trouble, isReady, isApplying } = work;
-  const save = async (as: PlanForm) => saveReply(await fetchFor('writeRepair', { id, query: { as }, body: asked }));
+  const { plan, trouble, isReady, running, save } = work;
   return (
     <>
       <div className="min-w-0 flex-1" aria-live="polite">
-        {isApplying ? (
-          <RunningChange project={id} />
+        {running !== null ? (
+          running
         ) : trouble !== null ? (
           <p className="text-brick">{trouble}</p>
         ) : plan === undefined ? (
@@ -24,7 +21,7 @@ export function RepairLedger({ work }: { work: RepairWork }) {
           <Summary plan={plan} />
         )}
       </div>
-      {plan !== undefined && plan.entries > 0 && (
+      {save !== null && plan !== undefined && plan.entries > 0 && (
         <Menu
           trigger={<Button>Save the plan…</Button>}
           lines={PLAN_FORM_WORDS.map(([as, words]) => ({ words, run: () => void save(as) }))}
@@ -34,7 +31,7 @@ export function RepairLedger({ work }: { work: RepairWork }) {
         <Propose work={work} />
       ) : (
         <Button variant="main" disabled={!isReady} onClick={() => void work.carryOut()}>
-          {isApplying ? 'Putting it right…' : 'Put it right'}
+          {running !== null ? 'Putting it right…' : 'Put it right'}
         </Button>
       )}
     </>

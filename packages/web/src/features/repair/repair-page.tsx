@@ -4,8 +4,8 @@
  */
 import type { Me, ProjectPage, ProposalPage } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
-import { useMemo, useRef } from 'react';
-import { useOutletContext, useParams, useSearchParams } from 'react-router';
+import { type ReactNode, useMemo, useRef } from 'react';
+import { Link, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { type Command, usePageCommands } from '../../app/commands';
 import { useReaderPath } from '../../app/reader-path';
@@ -20,8 +20,9 @@ import { RepairGiven } from './repair-given';
 import { RepairLedger } from './repair-ledger';
 import { heightOf, RepairLine } from './repair-line';
 import { type Filter, GROUPS, type Line, type Row, rowsOf } from './repair-rows';
+import type { RepairWork } from './repair-work';
 import { SelectedRepair } from './selected-repair';
-import { type RepairWork, useRepair } from './use-repair';
+import { useRepair } from './use-repair';
 
 export function RepairPage() {
   const { id = '' } = useParams();
@@ -65,8 +66,32 @@ interface RepairingProps {
 function Repairing({ project, registers, proposal }: RepairingProps) {
   const work = useRepair(project, proposal);
   const wholePath = useReaderPath(project);
-  const { params, put, plan } = work;
   usePageTitle(`Put ${project.number} ${project.title} right`);
+  return (
+    <RepairColumns
+      {...{ project, registers, work, wholePath }}
+      from={
+        <Link to={`/projects/${project.id}`} className="text-plum hover:underline">
+          {project.number}
+        </Link>
+      }
+    />
+  );
+}
+
+interface ColumnsProps {
+  readonly project: ProjectPage;
+  readonly registers: Registers;
+  readonly work: RepairWork;
+  /** A path from the project's root → the whole one, as the reader's system writes it. */
+  readonly wholePath: (path: string) => string;
+  /** The way back to where the findings stand. */
+  readonly from: ReactNode;
+}
+
+/** The plan, wherever it is made and carried out. */
+export function RepairColumns({ project, registers, work, wholePath, from }: ColumnsProps) {
+  const { params, put, plan } = work;
   const group = GROUPS.find((g) => g === params.get('group')) ?? 'place';
   const key = params.toString();
   const filter = useMemo(() => filterOf(params), [key]);
@@ -81,7 +106,7 @@ function Repairing({ project, registers, proposal }: RepairingProps) {
     <Columns
       id="repair"
       labels={['Where it comes from', 'What is put right', 'The selected line']}
-      given={<RepairGiven {...{ project, work, group, filter, shown }} />}
+      given={<RepairGiven {...{ project, work, group, filter, shown, from }} />}
       plan={<Lines {...{ work, items }} selected={params.get('line')} onSelect={(line) => put({ line })} />}
       consequence={selected && <SelectedRepair {...{ project, registers, work, wholePath }} line={selected} />}
       ledger={<RepairLedger work={work} />}

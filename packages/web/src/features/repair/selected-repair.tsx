@@ -10,7 +10,7 @@ import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
 import { many, moment, size } from '../../app/words';
 import { Button, CopyButton, Heading, Labelled, TextInput, Tick } from '../../ui';
 import { alikeOf, type Line } from './repair-rows';
-import type { RepairWork } from './use-repair';
+import type { RepairWork } from './repair-work';
 
 interface Props {
   readonly project: ProjectPage;

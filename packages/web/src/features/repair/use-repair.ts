@@ -4,18 +4,17 @@
  */
 import type { ProjectPage, ProposalPage, RepairPlan, RepairRequest } from '@nesting/contract';
 import { RULE_CODES } from '@nesting/core/check';
-import { join, parentOf } from '@nesting/core/listing';
-import { useCallback, useMemo, useState } from 'react';
+import { createElement, useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { z } from 'zod';
 import { troubleOf } from '../../app/api';
+import { fetchFor } from '../../app/endpoints';
 import { readKept } from '../../app/kept';
 import { useRequestKey } from '../../app/request-key';
 import { useAddress } from '../../app/use-address';
+import { RunningChange } from '../../changes/running-change';
+import { saveReply } from '../../changes/save-plan';
 import { repairApi } from './repair-api';
-
-const answersSchema = z.record(z.string(), z.object({ key: z.string().nullable(), name: z.string().optional() }));
-export type Answers = Readonly<z.infer<typeof answersSchema>>;
+import { type Answers, answered, answersSchema, type RepairWork } from './repair-work';
 
 /** Answers to a proposal are kept apart from those to a plan of one's own. */
 const keptAs = (project: string, proposal: ProposalPage | null): string =>
@@ -55,21 +54,7 @@ function useAnswers(project: string, proposal: ProposalPage | null) {
 
 const NONE: Answers = {};
 
-type Line = RepairPlan['lines'][number];
-
-function answered(line: Line, answers: Answers): Line {
-  const answer = answers[line.id];
-  if (answer === undefined || (answer.key === line.chosen && answer.name === undefined)) return line;
-  if (answer.key === null) return { ...line, state: 'left', chosen: null, after: null, clash: null, free: null };
-  const to = line.options.find((o) => o.key === answer.key)?.to ?? null;
-  const after = to === null || answer.name === undefined ? to : join(parentOf(to), answer.name);
-  return { ...line, state: 'ready', chosen: answer.key, after, clash: null, free: null, fault: null };
-}
-
-export type RepairWork = ReturnType<typeof useRepair>;
-
-/** `proposal` is what somebody handed in, and is looked at here. */
-export function useRepair(project: ProjectPage, proposal: ProposalPage | null) {
+export function useRepair(project: ProjectPage, proposal: ProposalPage | null): RepairWork {
   const { id } = project;
   const go = useNavigate();
   const [params, put] = useAddress();
@@ -83,7 +68,6 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null) {
     { id, asked },
     { refetchOnMountOrArgChange: true },
   );
-  // While the plan of a new answer is on its way, the answer stands in the lines of the one before.
   const plan = useMemo(
     (): RepairPlan | undefined =>
       error ? undefined : (currentData ?? (data && { ...data, lines: data.lines.map((l) => answered(l, answers)) })),
@@ -115,21 +99,14 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null) {
     await go('/checks/proposals');
   };
   return {
-    id,
     proposal,
     handIn,
     params,
     put,
-    wish,
-    asked,
     plan,
-    answers,
     answer,
-    /** Answers that were given are taken back. */
-    forget: (ids: readonly string[]) =>
-      keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
+    forget: (ids) => keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
     trouble: failed === undefined ? null : troubleOf(failed),
-    /** Something is chosen, and nothing stands against it. */
     isReady:
       plan !== undefined &&
       plan.entries > 0 &&
@@ -137,7 +114,8 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null) {
       !isFetching &&
       !applying.isLoading &&
       !proposing.isLoading,
-    isApplying: applying.isLoading,
+    running: applying.isLoading ? createElement(RunningChange, { project: id }) : null,
     carryOut,
+    save: async (as) => saveReply(await fetchFor('writeRepair', { id, query: { as }, body: asked })),
   };
 }

@@ -1,0 +1,195 @@
+/**
+ * Changes of a folder on this computer: carried out, undone, and settled where the page was closed, or the browser's
+ * permission went away, half way. All that is needed for it stands in the folder itself, as on a volume.
+ */
+import {
+  applyBatch,
+  BATCHES,
+  type BatchOutcome,
+  type Change,
+  codeOf,
+  doneAfter,
+  HOME,
+  type Intents,
+  JOURNAL,
+  leftOf,
+  type Outcome,
+  readJournal,
+  reverseChanges,
+  runSteps,
+  stepsDone,
+} from '@nesting/core/change';
+import { OWN_FOLDER } from '@nesting/core/project';
+import { browserJournal } from './journal';
+import { browserPort } from './port';
+
+type Root = FileSystemDirectoryHandle;
+export type Told = (done: number, all: number) => void;
+
+/** Steps written down at once: after a crash it is looked at one step alone. */
+const GROUP = 1;
+
+const folderOf = (id: string): string => `${OWN_FOLDER}/${BATCHES}/${id}`;
+const portOf = (root: Root) => browserPort(new Map([[HOME, root]]));
+
+const bytesOf = (content: { readonly kind: string; readonly text?: string }) =>
+  new TextEncoder().encode(content.text ?? '');
+
+interface Asked {
+  readonly root: Root;
+  readonly id: string;
+  readonly what: string;
+  readonly by: string;
+  readonly undoes: string | null;
+  readonly changes: readonly Change[];
+  readonly told: Told;
+}
+
+export async function applyHere({ root, told, ...batch }: Asked): Promise<BatchOutcome> {
+  const journal = await browserJournal(root, batch.id);
+  const outcome = await applyBatch(
+    { ...batch, at: new Date().toISOString(), folder: folderOf(batch.id) },
+    portOf(root),
+    journal,
+    { bytesOf, progress: told },
+  );
+  if (outcome.state === 'refused') await dropBatch(root, batch.id);
+  return outcome;
+}
+
+/** What it did is taken back by a change of its own; `null` where nothing of it is written down. */
+export async function undoHere(root: Root, undone: string, by: string, told: Told): Promise<BatchOutcome | null> {
+  const record = await readBatch(root, undone);
+  if (record === null) return null;
+  const { intents, outcomes } = record;
+  const done = doneAfter(intents, intents.steps.length, leftOf(outcomes), folderOf(undone));
+  return applyHere({
+    root,
+    id: crypto.randomUUID(),
+    what: 'undo',
+    by,
+    undoes: undone,
+    changes: reverseChanges(done),
+    told,
+  });
+}
+
+/** A change that was begun and not ended. */
+export interface Unended {
+  readonly id: string;
+  /** It takes another one back: it can only be ended. */
+  readonly isBack: boolean;
+  readonly done: number;
+  readonly all: number;
+}
+
+export async function unendedIn(root: Root): Promise<Unended | null> {
+  // What takes one back is ended before that one is looked at.
+  for (const id of (await idsIn(root)).reverse()) {
+    const record = await readBatch(root, id);
+    if (record === null || record.outcomes.some((o) => 'ended' in o && o.ended !== 'paused')) continue;
+    const { done } = await howFar(root, id, record);
+    return { id, isBack: record.intents.what === BACK, done, all: record.intents.steps.length };
+  }
+  return null;
+}
+
+/** Goes on with it from where the folder says it is. */
+export async function finishHere(root: Root, id: string, told: Told): Promise<BatchOutcome | null> {
+  const record = await readBatch(root, id);
+  if (record === null) return null;
+  const { done } = await howFar(root, id, record);
+  const journal = await browserJournal(root, id);
+  await journal.outcome({ done });
+  const run = { steps: record.intents.steps, from: done, folder: folderOf(id), port: portOf(root), journal };
+  const outcome = await runSteps(run, { bytesOf, progress: told });
+  const { what, undoes } = record.intents;
+  if (outcome.state === 'done' && what === BACK && undoes !== null) await endTakenBack(root, undoes);
+  return outcome;
+}
+
+/** What it did so far goes back to where it was. */
+export async function takeBackHere(root: Root, id: string, told: Told): Promise<BatchOutcome | null> {
+  const record = await readBatch(root, id);
+  if (record === null) return null;
+  const { intents, outcomes } = record;
+  const { done } = await howFar(root, id, record);
+  const changes = reverseChanges(doneAfter(intents, done, leftOf(outcomes), folderOf(id)));
+  const outcome = await applyHere({ root, id: `${id}-back`, what: BACK, by: intents.by, undoes: id, changes, told });
+  if (outcome.state === 'done') await endTakenBack(root, id);
+  return outcome;
+}
+
+const BACK = 'take-back';
+
+const endTakenBack = async (root: Root, id: string): Promise<void> =>
+  (await browserJournal(root, id)).outcome({ ended: 'taken-back' });
+
+interface Record {
+  readonly intents: Intents;
+  readonly outcomes: readonly Outcome[];
+}
+
+const howFar = (root: Root, id: string, { intents, outcomes }: Record) =>
+  stepsDone(intents, outcomes, folderOf(id), portOf(root), GROUP);
+
+/** `null` where the folder is not there. */
+async function batchesOf(root: Root): Promise<Root | null> {
+  try {
+    let at = root;
+    for (const part of [OWN_FOLDER, BATCHES]) at = await at.getDirectoryHandle(part);
+    return at;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'NotFoundError') return null;
+    throw error;
+  }
+}
+
+async function idsIn(root: Root): Promise<string[]> {
+  const ids: string[] = [];
+  const folder = await batchesOf(root);
+  if (folder !== null) for await (const [id, handle] of folder.entries()) if (handle.kind === 'directory') ids.push(id);
+  return ids.sort();
+}
+
+/** `null` where it never began. */
+async function readBatch(root: Root, id: string): Promise<Record | null> {
+  try {
+    const folder = await (await batchesOf(root))?.getDirectoryHandle(id);
+    const file = await (await folder?.getFileHandle(JOURNAL))?.getFile();
+    const { intents, outcomes } = readJournal((await file?.text())?.split('\n') ?? []);
+    return intents === null ? null : { intents, outcomes };
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'NotFoundError') return null;
+    throw error;
+  }
+}
+
+/** Nothing was touched, and nothing is kept. */
+async function dropBatch(root: Root, id: string): Promise<void> {
+  await (await batchesOf(root))?.removeEntry(id, { recursive: true });
+}
+
+const WHY: Readonly<globalThis.Record<string, string>> = {
+  EACCES: 'the browser’s permission for this folder was withdrawn',
+  ENOSPC: 'the disk is full',
+  EROFS: 'the folder may not be written to',
+  ENOENT: 'something went away meanwhile',
+  EEXIST: 'something of that name is there meanwhile',
+  ECHANGED: 'a file was changed meanwhile',
+};
+
+/** Why it did not come to its end, in words; `null` where it did. */
+export function hindranceOf(outcome: BatchOutcome): string | null {
+  switch (outcome.state) {
+    case 'done':
+      return null;
+    case 'paused':
+      return `It stopped at ${outcome.at.path}: ${WHY[outcome.code] ?? outcome.code}.`;
+    case 'refused':
+      return `${outcome.faults[0]?.at.path ?? ''} is not as it was when it was looked at. Nothing was changed; check the folder again.`;
+  }
+}
+
+export const whyItFailed = (error: unknown): string =>
+  `${WHY[codeOf(error)] ?? (error instanceof Error ? error.message : 'unknown')}.`;

@@ -1,0 +1,46 @@
+/** What a plan that puts findings right is for its page, wherever it is made and carried out. */
+import type { PlanForm, ProposalPage, RepairPlan } from '@nesting/contract';
+import { join, parentOf } from '@nesting/core/listing';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
+import type { useAddress } from '../../app/use-address';
+
+export const answersSchema = z.record(
+  z.string(),
+  z.object({ key: z.string().nullable(), name: z.string().optional() }),
+);
+/** By finding: the way that was taken, or none; another name in place of the proposed one. */
+export type Answers = Readonly<z.infer<typeof answersSchema>>;
+
+type Line = RepairPlan['lines'][number];
+
+/** While the plan of a new answer is on its way, the answer stands in the lines of the one before. */
+export function answered(line: Line, answers: Answers): Line {
+  const answer = answers[line.id];
+  if (answer === undefined || (answer.key === line.chosen && answer.name === undefined)) return line;
+  if (answer.key === null) return { ...line, state: 'left', chosen: null, after: null, clash: null, free: null };
+  const to = line.options.find((o) => o.key === answer.key)?.to ?? null;
+  const after = to === null || answer.name === undefined ? to : join(parentOf(to), answer.name);
+  return { ...line, state: 'ready', chosen: answer.key, after, clash: null, free: null, fault: null };
+}
+
+export interface RepairWork {
+  /** What somebody handed in, and is looked at here. */
+  readonly proposal: ProposalPage | null;
+  readonly params: URLSearchParams;
+  readonly put: ReturnType<typeof useAddress>[1];
+  readonly plan: RepairPlan | undefined;
+  readonly answer: (changes: Answers) => void;
+  /** Answers that were given are taken back. */
+  readonly forget: (ids: readonly string[]) => void;
+  readonly trouble: string | null;
+  /** Something is chosen, and nothing stands against it. */
+  readonly isReady: boolean;
+  /** How far it is, while it is carried out. */
+  readonly running: ReactNode | null;
+  readonly carryOut: () => Promise<void>;
+  /** Hands it to the coordinators with a word, where it may not be carried out. */
+  readonly handIn: (note: string) => Promise<void>;
+  /** `null` where the plan cannot be saved as a file. */
+  readonly save: ((as: PlanForm) => Promise<void>) | null;
+}
