@@ -320,3 +320,42 @@ test('a folder on this computer is put right by the browser, and taken back; wha
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect.poll(() => treeInBrowser(page), { timeout: 30_000 }).toEqual(before);
 });
+
+test('what is sure is put right in every project at once, each undone by itself', async ({ as, demo }) => {
+  const page = await as('Ines Thorvald');
+  const rows = (
+    (await (await page.request.get('/api/projects?by=findings&limit=500')).json()) as {
+      rows: { id: string; number: string; check: { counts: { must: number } } | null }[];
+    }
+  ).rows.filter((row) => row.check !== null && row.check.counts.must > 0);
+  expect(rows.length).toBeGreaterThan(1);
+  const roots = rows.map((row) => folderOf(demo.studio, row.number));
+  const before = roots.map(treeOf);
+  await page.goto('/checks/repair');
+  const ledger = page.getByRole('region', { name: 'What will happen' });
+  await expect(ledger).toContainText(/Puts \d+ findings? right in \d+ projects?/);
+  await expect(page.getByText('being looked at…')).toHaveCount(0);
+  expect(await faults(page)).toEqual([]);
+  expect(roots.map(treeOf)).toEqual(before);
+  await page.getByRole('listbox', { name: 'Projects' }).focus();
+  await page.keyboard.press('Control+Enter');
+  await expect(ledger).toContainText(/\d+ projects? put right\./);
+  const changed = roots.filter((root, i) => treeOf(root) !== before[i]);
+  await expect(page.getByRole('option', { name: /findings? put right/ })).toHaveCount(changed.length);
+  const links: string[] = [];
+  for (let at = 0; at < changed.length; at++) {
+    await page
+      .getByRole('option', { name: /findings? put right/ })
+      .nth(at)
+      .click();
+    const link = page.getByRole('link', { name: 'Look at the change, or undo it' });
+    await expect(link).not.toHaveAttribute('href', links.at(-1) ?? '');
+    links.push((await link.getAttribute('href')) ?? '');
+  }
+  for (const link of links) {
+    await page.goto(link);
+    await undoIt(page);
+    await expect(page).not.toHaveURL(new RegExp(link.slice(-36)));
+  }
+  await expect.poll(() => roots.map(treeOf)).toEqual(before);
+});

@@ -47,6 +47,7 @@ const whoPage = () => import('./features/checks/people-page').then((m) => ({ def
 const minePage = () => import('./features/checks/mine-page').then((m) => ({ default: m.MinePage }));
 const proposalsPage = () => import('./features/checks/proposals-page').then((m) => ({ default: m.ProposalsPage }));
 const setAsidePage = () => import('./features/checks/set-aside-page').then((m) => ({ default: m.SetAsidePage }));
+const repairAllPage = () => import('./features/repair/repair-all-page').then((m) => ({ default: m.RepairAllPage }));
 const exceptionsPage = () => import('./features/checks/exceptions-page').then((m) => ({ default: m.ExceptionsPage }));
 const findingsPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.FindingsPaperPage }));
 const personPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.PersonPaperPage }));
@@ -128,6 +129,7 @@ const routes: RouteObject[] = [
       { path: 'checks/mine', ...later(minePage, 'Mine to put right') },
       { path: 'checks/proposals', ...later(proposalsPage, 'Proposals') },
       { path: 'checks/set-aside', ...later(setAsidePage, 'Set aside') },
+      { path: 'checks/repair', ...later(repairAllPage, 'Put right everywhere') },
       { path: 'checks/exceptions', ...later(exceptionsPage, 'Accepted findings') },
       { path: 'checks/paper/:initials', ...later(personPaperPage) },
       {

@@ -5,6 +5,7 @@ import { NavLink, useOutletContext } from 'react-router';
 const PAGES: readonly { readonly to: string; readonly words: string; readonly for: readonly Me['role'][] }[] = [
   { to: '/checks', words: 'All projects', for: ['coordinator', 'lead'] },
   { to: '/checks/people', words: 'Who has what to put right', for: ['coordinator', 'lead'] },
+  { to: '/checks/repair', words: 'Put right everywhere', for: ['coordinator'] },
   { to: '/checks/mine', words: 'Mine', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/proposals', words: 'Proposals', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/set-aside', words: 'Set aside', for: ['coordinator', 'artist', 'lead'] },

@@ -69,7 +69,7 @@ function Here({ project, registers }: { project: Project; registers: Registers }
           <Outcome check={check} />
           <DoneHere check={check} by={initials} />
           {folder !== null && check.findings.length > 0 && (
-            <Button disabled={check.running !== null} onClick={() => setIsRepairing(true)}>
+            <Button disabled={check.running !== null || check.unended !== null} onClick={() => setIsRepairing(true)}>
               Put right…
             </Button>
           )}

@@ -32,7 +32,7 @@ export function HereRepairing({ project, registers, check, folder, by, onLeave }
       {...{ project, registers, work }}
       wholePath={(path) => `${folder.name}/${path}`}
       from={
-        <button type="button" onClick={onLeave} className="text-plum hover:underline">
+        <button type="button" onClick={onLeave} className="text-left text-plum hover:underline">
           {project.number}, {folder.name || 'the folder'} on this computer
         </button>
       }

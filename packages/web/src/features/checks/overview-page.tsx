@@ -190,7 +190,9 @@ function Hands({ overview }: { overview: Overview }) {
         <ul className="text-sm">
           {overview.causes.slice(0, 12).map((c) => (
             <li key={c.rule} className="flex gap-3 border-b border-line py-1">
-              <span className="min-w-0 flex-1">{RULE_WORDS[c.rule].title}</span>
+              <Link to={`/checks/repair?rule=${c.rule}`} className="min-w-0 flex-1 hover:underline">
+                {RULE_WORDS[c.rule].title}
+              </Link>
               <span className="text-ink2">{many(c.projects, 'project')}</span>
               <span className="w-10 text-right tabular-nums">{count(c.count)}</span>
             </li>

@@ -21,6 +21,11 @@ export const projectsApi = api.injectEndpoints({
       transformResponse: (list: ProjectList) => list.rows,
       providesTags: ['projects'],
     }),
+    /** Those with most findings first. */
+    projectsWithFindings: build.query<readonly ProjectRow[], void>({
+      query: () => requestOf(ENDPOINTS.listProjects, { query: { by: 'findings', limit: 500 } }, {}),
+      transformResponse: (list: ProjectList) => list.rows,
+    }),
     project: build.query({ ...asks('readProject', (id: string) => ({ id })), providesTags: ['projects'] }),
     editProject: build.mutation({
       ...asks('editProject', ({ id, ...body }: { id: string } & BodyFor<'editProject'>) => ({ id, body })),
