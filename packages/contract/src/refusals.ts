@@ -38,6 +38,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'no-line',
     'no-change',
     'no-proposal',
+    'no-later-repair',
     'no-template',
     'no-block',
     'convention-gone',

@@ -11,7 +11,7 @@ import {
 } from '@nesting/core/planners';
 import { z } from 'zod';
 import { type Same, same } from './equal';
-import { amount, list, record } from './reply';
+import { amount, list, moment, record, uuid } from './reply';
 
 /** Findings of one plan. */
 export const MOST_REPAIRED = 50_000;
@@ -111,6 +111,20 @@ export const repairPlanSchema = record({
   fingerprint: z.string(),
 });
 export type RepairPlan = z.infer<typeof repairPlanSchema>;
+
+/** What was shown begins at an hour. */
+export const laterRepairSchema = repairSchema.extend({
+  fingerprint: z.string().length(64),
+  beginsAt: z.iso.datetime({ offset: true }),
+});
+
+export const laterRepairRowSchema = record({
+  id: uuid,
+  by: z.string(),
+  beginsAt: moment,
+  findings: amount,
+});
+export type LaterRepair = z.infer<typeof laterRepairRowSchema>;
 
 export const applyRepairSchema = repairSchema.extend({
   fingerprint: z.string().length(64),

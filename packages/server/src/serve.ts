@@ -12,6 +12,7 @@ import { recountEnded } from './db/queries/checks/findings';
 import { runBatch, wakeBatches } from './flows/batches/run-batch';
 import { sweepBatches } from './flows/batches/sweep';
 import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
+import { beginDueRepairs } from './flows/projects/later-repair';
 import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
@@ -74,6 +75,7 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
     void world.identities
       .refresh()
       .then(() => settleLost(world))
+      .then(() => beginDueRepairs(world))
       .then(() => takeOverSilentChecks(world))
       .then(() => sweepBatches(world, Date.now()))
       .then(() => recountEnded(world.db))

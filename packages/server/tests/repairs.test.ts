@@ -18,6 +18,7 @@ import type {
   BatchRow,
   FindingList,
   FormerName,
+  LaterRepair,
   ProjectRow,
   ProposalPage,
   ProposalRow,
@@ -26,6 +27,7 @@ import type {
   TemplateRow,
 } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
+import { beginDueRepairs } from '../src/flows/projects/later-repair';
 import { insertEdition } from '../src/index';
 import { openTestWorld, startOf, type TestWorld } from './world';
 
@@ -366,5 +368,76 @@ describe('artists', () => {
       ['refused', 'Done already.', null],
       ['taken', '', batch],
     ]);
+  });
+});
+
+describe('a plan that begins at an hour', () => {
+  const later = async (id: string, asked: object = {}, beginsAt = new Date(Date.now() + 3_600_000).toISOString()) => {
+    const { fingerprint, now } = await plan(id, asked);
+    return t.ask('coordinator', 'POST', `/api/projects/${id}/repair/later`, { ...asked, now, fingerprint, beginsAt });
+  };
+  /** The hour has come. */
+  const begin = async () => {
+    await t.world.db.query("update later_repair set begins_at = clock_timestamp() where state = 'waiting'");
+    await beginDueRepairs(t.world);
+    await t.world.batches.idle();
+    await t.world.checks.idle();
+  };
+  const said = async (id: string) =>
+    (
+      await t.world.db.query<{ state: string; said: string }>(
+        'select state, said from later_repair where project_id = $1 order by at desc limit 1',
+        [id],
+      )
+    ).rows[0];
+
+  test('does then what was shown, leaves what is otherwise by then, and takes what waited until it was quiet', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    p.put('._one');
+    p.put('._two');
+    const before = await check(p.id);
+    expect(before.length).toBeGreaterThan(1);
+    const shown = await plan(p.id);
+    const ready = shown.lines.filter((l) => l.state === 'ready');
+    expect(ready.length).toBeGreaterThan(1);
+    expect((await later(p.id)).status).toBe(201);
+    const list = (await (await t.ask('artist', 'GET', `/api/projects/${p.id}/repair/later`)).json()) as LaterRepair[];
+    expect(list).toMatchObject([{ findings: ready.length }]);
+    // One of them is put right by hand meanwhile.
+    const [first, ...others] = [...ready].sort((a) => (a.after === null || a.path.startsWith('.') ? 1 : -1));
+    renameSync(path.join(p.root, first?.path ?? ''), path.join(p.root, first?.after ?? ''));
+    // Nothing begins before its hour.
+    await beginDueRepairs(t.world);
+    expect(others.every((l) => existsSync(path.join(p.root, l.path)))).toBe(true);
+    await begin();
+    for (const line of others) expect(existsSync(path.join(p.root, line.path))).toBe(false);
+    expect(await said(p.id)).toMatchObject({ state: 'over', said: expect.stringContaining('1 are left') });
+    expect(await (await t.ask('artist', 'GET', `/api/projects/${p.id}/repair/later`)).json()).toEqual([]);
+    const batches = (await (await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`)).json()) as BatchRow[];
+    expect(batches.filter((b) => b.what === 'repair')).toHaveLength(1);
+    // Nothing begins twice.
+    await begin();
+    expect((await (await t.ask('lead', 'GET', `/api/projects/${p.id}/batches`)).json()) as BatchRow[]).toHaveLength(
+      batches.length,
+    );
+  });
+
+  test('is refused for an hour that is past and for another plan; taken back it does not begin', async () => {
+    const p = await started();
+    p.put(good(p.number, 'V002'), '<svg/>');
+    await check(p.id);
+    expect(await (await later(p.id, {}, new Date(Date.now() - 1000).toISOString())).json()).toMatchObject({
+      code: 'hour-past',
+    });
+    const wrong = { fingerprint: '0'.repeat(64), beginsAt: new Date(Date.now() + 3_600_000).toISOString() };
+    const refused = await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/later`, wrong);
+    expect(await refused.json()).toMatchObject({ code: 'disk-changed' });
+    const { id } = (await (await later(p.id)).json()) as { id: string };
+    const drop = () => t.ask('coordinator', 'DELETE', `/api/projects/${p.id}/repair/later/${id}`);
+    expect((await drop()).status).toBe(204);
+    expect((await drop()).status).toBe(404);
+    await begin();
+    expect(existsSync(path.join(p.root, good(p.number, 'V002')))).toBe(true);
   });
 });

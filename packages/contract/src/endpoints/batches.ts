@@ -3,8 +3,8 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint';
 import { proposalPageSchema, proposalRowSchema, proposeSchema, refuseProposalSchema } from '../proposal';
-import { applyRepairSchema, repairPlanSchema, repairSchema } from '../repair';
-import { list } from '../reply';
+import { applyRepairSchema, laterRepairRowSchema, laterRepairSchema, repairPlanSchema, repairSchema } from '../repair';
+import { list, uuid } from '../reply';
 import {
   applyReshapeSchema,
   batchAnswerSchema,
@@ -171,6 +171,36 @@ export const BATCH_ENDPOINTS = {
     params: ofBatch,
     reply: { json: z.strictObject({ stopped: z.boolean() }) },
     refuses: ['not-your-change', 'no-change'],
+  }),
+  repairLater: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/repair/later',
+    does: 'Lets a plan that was shown begin at an hour, when nobody is at the files',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    body: laterRepairSchema,
+    reply: { json: z.strictObject({ id: z.uuid() }), status: 201 },
+    refuses: [...REPAIR, 'not-yours-to-repair', ...FOLDER, 'hour-past', 'disk-changed', 'nothing-to-repair'],
+  }),
+  listLaterRepairs: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/repair/later',
+    does: 'Lists the plans of a project that wait for their hour',
+    roles: ALL,
+    whose: 'house',
+    params: id,
+    reply: { json: list(laterRepairRowSchema) },
+  }),
+  dropLaterRepair: endpoint({
+    method: 'DELETE',
+    path: '/api/projects/:id/repair/later/:later',
+    does: 'Lets a plan that waits for its hour not begin',
+    roles: WORKING,
+    whose: 'own',
+    params: { id: uuid, later: uuid },
+    reply: nothing,
+    refuses: ['no-later-repair'],
   }),
   propose: endpoint({
     method: 'POST',

@@ -115,7 +115,10 @@ async function bodyIn(c: Context, { sentAs }: Spec): Promise<unknown> {
     case 'file':
       return new File([new Uint8Array(await c.req.arrayBuffer())], '');
     case 'form':
-      return c.req.parseBody();
+      // What says that it is a form, and is none.
+      return c.req.parseBody().catch(() => {
+        throw new Refused('not-as-expected', { at: '', says: 'it is no form that can be read.' });
+      });
     case undefined:
       return jsonIn(c);
   }

@@ -151,6 +151,18 @@ async function repairPlanned(g: Ground) {
   return { ...body, fingerprint: plan.fingerprint, now: plan.now };
 }
 
+/** Nobody waits for it. */
+const IN_A_YEAR = new Date(Date.now() + 365 * 86_400_000).toISOString();
+
+const laterRepair = async (g: Ground): Promise<string> =>
+  (
+    (await done(g, 'repairLater', {
+      as: C,
+      params: { id: g.project },
+      body: { ...(await repairPlanned(g)), beginsAt: IN_A_YEAR },
+    })) as { id: string }
+  ).id;
+
 const proposed = async (g: Ground): Promise<string> =>
   (
     (await done(g, 'propose', { as: A, params: { id: g.project }, body: { asked: await littered(g) } })) as {
@@ -376,6 +388,11 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     params: { id: g.project },
     body: { ...(await repairPlanned(g)), key: randomUUID() },
   }),
+  repairLater: async (g) => {
+    return { as: C, params: { id: g.project }, body: { ...(await repairPlanned(g)), beginsAt: IN_A_YEAR } };
+  },
+  listLaterRepairs: ofProject(A),
+  dropLaterRepair: async (g) => ({ as: C, params: { id: g.project, later: await laterRepair(g) } }),
   propose: async (g) => ({ as: A, params: { id: g.project }, body: { asked: await littered(g) } }),
   listProposals: () => ({ as: A }),
   readProposal: async (g) => ({ as: A, params: { id: await proposed(g) } }),

@@ -68,6 +68,8 @@ const NOT_MINE: Partial<Record<EndpointName, () => Promise<void>>> = {
     await mine('propose', await GOOD.propose(ground));
     expect(await answer('listProposals', { as: null })).toEqual([]);
   },
+  dropLaterRepair: async () =>
+    refused('dropLaterRepair', { ...(await GOOD.dropLaterRepair(ground)), as: 'artist' }, 404),
   readProposal: async () => refused('readProposal', await GOOD.readProposal(ground), 404),
   me: async () => expect(await answer('me', { as: null })).toMatchObject({ initials: 'ZA' }),
   changePassword: async () => {

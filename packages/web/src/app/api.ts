@@ -49,6 +49,7 @@ export const api = createApi({
     'outbox',
     'batches',
     'findings',
+    'later-repairs',
   ],
   endpoints: () => ({}),
 });

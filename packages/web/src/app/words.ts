@@ -7,6 +7,11 @@ const dates = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
 export const count = (n: number): string => numbers.format(n);
 export const many = (n: number, one: string, more = `${one}s`): string => `${count(n)} ${n === 1 ? one : more}`;
 export const day = (iso: string): string => dates.format(new Date(iso));
+const hours = new Intl.DateTimeFormat(undefined, { timeStyle: 'short' });
+
+/** “on 2 March 2026 at 22:00”, by the reader's clock. */
+export const sayHour = (at: Date): string => `on ${dates.format(at)} at ${hours.format(at)}`;
+
 /** Milliseconds within which something is called just now. */
 const JUST_NOW = 10_000;
 

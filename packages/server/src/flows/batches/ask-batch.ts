@@ -30,7 +30,7 @@ export interface ToAsk {
 }
 
 /** @param wait - milliseconds. @throws Refused where it came to nothing, or stopped half way */
-export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): Promise<BatchAnswer> {
+export async function askBatch(world: World, me: Pick<Me, 'id'>, to: ToAsk, wait: number): Promise<BatchAnswer> {
   try {
     const before = await readBatchRow(world.db, to.project, to.id);
     if (before === null || before.state === 'refused') await write(world, me, to);
@@ -45,7 +45,7 @@ export async function askBatch(world: World, me: Me, to: ToAsk, wait: number): P
   }
 }
 
-async function write(world: World, me: Me, { id, project, what, undoes, asked }: ToAsk): Promise<void> {
+async function write(world: World, me: Pick<Me, 'id'>, { id, project, what, undoes, asked }: ToAsk): Promise<void> {
   const shape = await readShape(world.db, project);
   if (shape === null) throw new Refused('no-project');
   try {

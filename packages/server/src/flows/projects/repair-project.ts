@@ -35,7 +35,18 @@ interface Planned {
   readonly plan: PlannedRepair;
 }
 
-async function plan(world: World, me: Asker, id: string, asked: RepairAsked, withChanges: boolean): Promise<Planned> {
+interface Wanted {
+  readonly withChanges: boolean;
+  readonly mostLines?: number;
+}
+
+async function plan(
+  world: World,
+  me: Asker,
+  id: string,
+  asked: RepairAsked,
+  { withChanges, mostLines = MOST_LINES }: Wanted,
+): Promise<Planned> {
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused('no-project');
   const where = await liveFolder(world, project);
@@ -53,7 +64,7 @@ async function plan(world: World, me: Asker, id: string, asked: RepairAsked, wit
     roots,
     documents: await documentsOf(world, id),
     listings: findings.some(({ rule }) => SEARCHED.has(rule)) ? await readListings(world.db, id) : [],
-    mostLines: MOST_LINES,
+    mostLines,
     withChanges,
   };
   const mayApply = me.role !== 'artist' || isOwn(project, me.initials, findings);
@@ -73,10 +84,30 @@ const isOwn = ({ body }: Project, initials: string, findings: readonly { readonl
   body.checks?.artistsMayRepair === true && findings.every(({ to }) => to === initials);
 
 export async function planRepair(world: World, me: Me, id: string, asked: RepairAsked): Promise<RepairPlan> {
-  const { plan: planned, now, mayApply } = await plan(world, me, id, asked, false);
+  const { plan: planned, now, mayApply } = await plan(world, me, id, asked, { withChanges: false });
   const { lines, all, counts, documents, byHand, entries, bytes, fingerprint, orderFaults } = planned;
   const refused = orderFaults.map(({ at, code }) => `${placeWords(at)}: ${wordsFor(code, {})}`);
   return { lines, all, counts, documents, byHand, entries, bytes, fingerprint, now, mayApply, refused };
+}
+
+/** Every line of a plan that whoever asks may carry out. */
+export async function planLines(
+  world: World,
+  me: Asker,
+  id: string,
+  asked: RepairAsked,
+): Promise<Pick<PlannedRepair, 'lines' | 'fingerprint'> & { readonly now: number }> {
+  const {
+    project,
+    mayApply,
+    now,
+    plan: planned,
+  } = await plan(world, me, id, asked, {
+    withChanges: false,
+    mostLines: MOST_REPAIRED,
+  });
+  if (!mayApply) throw new Refused('not-yours-to-repair', { number: project.number });
+  return { lines: planned.lines, fingerprint: planned.fingerprint, now };
 }
 
 /** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
@@ -86,7 +117,7 @@ export async function prepareRepair(
   id: string,
   { asked, fingerprint }: { readonly asked: RepairAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
-  const { project, where, mayApply, plan: planned } = await plan(world, me, id, asked, true);
+  const { project, where, mayApply, plan: planned } = await plan(world, me, id, asked, { withChanges: true });
   if (!mayApply) throw new Refused('not-yours-to-repair', { number: project.number });
   const [fault] = planned.orderFaults;
   if (fault !== undefined)
@@ -113,7 +144,7 @@ export async function printRepair(
   asked: RepairAsked,
   as: PlanForm,
 ): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
-  const { project, plan: planned } = await plan(world, me, id, asked, true);
+  const { project, plan: planned } = await plan(world, me, id, asked, { withChanges: true });
   const bytesOf = await bytesFor(world, project);
   const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
   return printedPlan(`${project.number}-put-right`, as, { shown: planned.changes, all: planned.changes, base64Of });

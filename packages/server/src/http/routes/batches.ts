@@ -1,12 +1,14 @@
 /** Projects that grow and change, and what was done to them. */
 import { randomUUID } from 'node:crypto';
 import { BATCH_ENDPOINTS, type BatchAnswer } from '@nesting/contract';
+import { dropLater, listLater } from '../../db/queries/batches/later-repairs';
 import { findFormerNames } from '../../db/queries/projects/former-names';
 import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
 import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
 import { freeSetAside, listSetAside } from '../../flows/batches/set-aside';
+import { repairLater } from '../../flows/projects/later-repair';
 import { proposalFor, proposalsFor, propose, refuseProposal, requireOpen } from '../../flows/projects/proposals';
 import { planRepair, printRepair } from '../../flows/projects/repair-project';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
@@ -33,6 +35,14 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     if (proposal !== undefined) await requireOpen(world, me, proposal, to);
     const request = { kind: 'repair' as const, asked, fingerprint, ...(proposal !== undefined && { proposal }) };
     return answered(201, await askBatch(world, me, { ...to, asked: request }, wait));
+  },
+  repairLater: async ({ world, me, params, body: { fingerprint, beginsAt, ...asked } }) => ({
+    id: await repairLater(world, me, params.id, { asked, fingerprint, beginsAt }),
+  }),
+  listLaterRepairs: ({ world, params }) => listLater(world.db, params.id),
+  dropLaterRepair: async ({ world, me, params: { id, later } }) => {
+    if (!(await dropLater(world.db, id, later, me.role === 'artist' ? me.id : null)))
+      throw new Refused('no-later-repair');
   },
   propose: async ({ world, me, params, body }) => ({ id: await propose(world, me, params.id, body) }),
   listProposals: ({ world, me }) => proposalsFor(world, me),

@@ -72,6 +72,7 @@ export function useRepairHere({ folder, by, onDone }: Here): RepairWork {
     isReady: isNewest && running === null && plan !== undefined && plan.entries > 0 && plan.refused.length === 0,
     running,
     carryOut,
+    later: null,
     handIn: async () => undefined,
     save: null,
   };

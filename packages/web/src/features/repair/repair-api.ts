@@ -9,6 +9,11 @@ export interface RepairOf {
   readonly asked: RepairRequest;
 }
 
+interface LaterAsked extends RepairOf {
+  readonly fingerprint: string;
+  readonly beginsAt: string;
+}
+
 interface ApplyAsked extends RepairOf {
   readonly fingerprint: string;
   readonly key: string | undefined;
@@ -25,6 +30,18 @@ export const repairApi = api.injectEndpoints({
     applyRepair: build.mutation({
       ...asks('applyRepair', ({ id, asked, ...more }: ApplyAsked) => ({ id, body: { ...asked, ...more } }), SHORT_WAIT),
       invalidatesTags: [...BATCH_TAGS, 'findings'],
+    }),
+    laterRepairs: build.query({
+      ...asks('listLaterRepairs', (id: string) => ({ id })),
+      providesTags: ['later-repairs'],
+    }),
+    repairLater: build.mutation({
+      ...asks('repairLater', ({ id, asked, ...more }: LaterAsked) => ({ id, body: { ...asked, ...more } })),
+      invalidatesTags: ['later-repairs'],
+    }),
+    dropLaterRepair: build.mutation({
+      ...asks('dropLaterRepair', ({ id, later }: { readonly id: string; readonly later: string }) => ({ id, later })),
+      invalidatesTags: ['later-repairs'],
     }),
     proposals: build.query({ ...asks('listProposals', unsaid), providesTags: ['findings'] }),
     proposal: build.query({ ...asks('readProposal', (id: string) => ({ id })), providesTags: ['findings'] }),

@@ -2,9 +2,11 @@
 import type { ProjectPage, RepairPlan } from '@nesting/contract';
 import { RULE_WORDS } from '@nesting/core/words';
 import { type FormEvent, type ReactNode, useState } from 'react';
-import { many } from '../../app/words';
+import { troubleOf } from '../../app/api';
+import { many, sayHour } from '../../app/words';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { renamedByWord } from './old-words';
+import { repairApi } from './repair-api';
 import {
   CERTAINTIES,
   CERTAINTY_WORDS,
@@ -43,6 +45,7 @@ export function RepairGiven({ project, work, group, filter, shown, from }: Props
           {work.proposal.note === '' ? '.' : `: “${work.proposal.note}”`}
         </p>
       )}
+      {work.later !== null && <Waiting project={project.id} />}
       {plan !== undefined && <Narrow plan={plan} filter={filter} put={put} />}
       <div className="flex gap-2">
         <TextInput
@@ -63,6 +66,28 @@ export function RepairGiven({ project, work, group, filter, shown, from }: Props
       </div>
       {shown.length > 0 && <ForAll work={work} shown={shown} />}
     </div>
+  );
+}
+
+/** Plans that wait for their hour. */
+function Waiting({ project }: { project: string }) {
+  const { data: waiting = [] } = repairApi.useLaterRepairsQuery(project);
+  const [drop, dropping] = repairApi.useDropLaterRepairMutation();
+  if (waiting.length === 0) return null;
+  return (
+    <ul className="flex flex-col gap-1 rounded-tray border border-plum bg-sheet px-3 py-2 text-sm">
+      {waiting.map(({ id, by, beginsAt, findings }) => (
+        <li key={id} className="flex items-baseline gap-2">
+          <span className="min-w-0 flex-1">
+            {many(findings, 'finding')} {sayHour(new Date(beginsAt))}, by {by}
+          </span>
+          <Button variant="quiet" onClick={() => void drop({ id: project, later: id })}>
+            Do not begin it
+          </Button>
+        </li>
+      ))}
+      {dropping.isError && <li className="text-brick">{troubleOf(dropping.error)}</li>}
+    </ul>
   );
 }
 

@@ -3,7 +3,7 @@ import type { RepairPlan } from '@nesting/contract';
 import { useState } from 'react';
 import { many, size } from '../../app/words';
 import { PLAN_FORM_WORDS } from '../../changes/save-plan';
-import { Button, Menu, TextInput } from '../../ui';
+import { Button, Labelled, Menu, Popover, Refused, TextInput } from '../../ui';
 import type { RepairWork } from './repair-work';
 
 export function RepairLedger({ work }: { work: RepairWork }) {
@@ -27,6 +27,7 @@ export function RepairLedger({ work }: { work: RepairWork }) {
           lines={PLAN_FORM_WORDS.map(([as, words]) => ({ words, run: () => void save(as) }))}
         />
       )}
+      {plan?.mayApply === true && work.later !== null && <Later work={work} later={work.later} />}
       {plan?.mayApply === false ? (
         <Propose work={work} />
       ) : (
@@ -36,6 +37,48 @@ export function RepairLedger({ work }: { work: RepairWork }) {
       )}
     </>
   );
+}
+
+/** Files that somebody is at are put right when nobody is. */
+function Later({ work, later }: { work: RepairWork; later: NonNullable<RepairWork['later']> }) {
+  const [at, setAt] = useState(tonight);
+  const [isOpen, setIsOpen] = useState(false);
+  const begin = async () => {
+    const when = new Date(at);
+    if (Number.isNaN(when.getTime())) return;
+    if (await later(when)) setIsOpen(false);
+  };
+  return (
+    <Popover trigger={<Button disabled={!work.isReady}>Later…</Button>} open={isOpen} onOpen={setIsOpen} width="w-72">
+      <form
+        className="flex flex-col gap-3 p-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void begin();
+        }}
+      >
+        <Labelled
+          id="begins-at"
+          label="When it begins"
+          help="It is planned again then. What would come to be elsewhere than it is shown here stays."
+        >
+          <TextInput id="begins-at" type="datetime-local" value={at} onChange={(e) => setAt(e.target.value)} required />
+        </Labelled>
+        {work.trouble !== null && <Refused words={work.trouble} />}
+        <Button type="submit" variant="main">
+          Begin then
+        </Button>
+      </form>
+    </Popover>
+  );
+}
+
+/** Ten in the evening, today or, once that is past, tomorrow: as the reader's clock says it. */
+function tonight(): string {
+  const at = new Date();
+  if (at.getHours() >= 22) at.setDate(at.getDate() + 1);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T22:00`;
 }
 
 /** Whoever may not carry it out hands it in, with a word. */

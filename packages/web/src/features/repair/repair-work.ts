@@ -39,6 +39,8 @@ export interface RepairWork {
   /** How far it is, while it is carried out. */
   readonly running: ReactNode | null;
   readonly carryOut: () => Promise<void>;
+  /** Lets it begin at an hour; whether that was taken. `null` where it can only begin now. */
+  readonly later: ((at: Date) => Promise<boolean>) | null;
   /** Hands it to the coordinators with a word, where it may not be carried out. */
   readonly handIn: (note: string) => Promise<void>;
   /** `null` where the plan cannot be saved as a file. */

@@ -74,9 +74,10 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
     [error, currentData, data, answers],
   );
   const [apply, applying] = repairApi.useApplyRepairMutation();
+  const [beginLater, beginning] = repairApi.useRepairLaterMutation();
   const [propose, proposing] = repairApi.useProposeMutation();
   const keyFor = useRequestKey();
-  const failed = [applying.error, proposing.error, error].find((one) => one !== undefined);
+  const failed = [applying.error, proposing.error, beginning.error, error].find((one) => one !== undefined);
   const answer = (changes: Answers) => keep({ ...answers, ...changes });
   const carryOut = async () => {
     if (plan === undefined) return;
@@ -89,6 +90,15 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
     if (done === null) return;
     keep({});
     await go(`/projects/${id}/batches?batch=${done.batch}`);
+  };
+  const later = async (at: Date): Promise<boolean> => {
+    if (plan === undefined) return false;
+    const { fingerprint, now } = plan;
+    const done = await beginLater({ id, asked: { ...asked, now }, fingerprint, beginsAt: at.toISOString() })
+      .unwrap()
+      .catch(() => null);
+    if (done !== null) keep({});
+    return done !== null;
   };
   const handIn = async (note: string) => {
     const done = await propose({ project: id, asked, note })
@@ -116,6 +126,7 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
       !proposing.isLoading,
     running: applying.isLoading ? createElement(RunningChange, { project: id }) : null,
     carryOut,
+    later: proposal === null ? later : null,
     save: async (as) => saveReply(await fetchFor('writeRepair', { id, query: { as }, body: asked })),
   };
 }
