@@ -359,3 +359,21 @@ test('what is sure is put right in every project at once, each undone by itself'
   }
   await expect.poll(() => roots.map(treeOf)).toEqual(before);
 });
+
+test('a plan waits for its hour, and is taken back', async ({ as, demo }) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  const before = treeOf(folderOf(demo.studio, '26014'));
+  await page.goto(`/projects/${id}/repair`);
+  await page.getByRole('button', { name: 'Later…' }).click();
+  await page.getByLabel('When it begins').fill('2020-01-01T22:00');
+  await page.getByRole('button', { name: 'Begin then' }).click();
+  await expect(page.getByRole('dialog').getByText('That hour is past.')).toBeVisible();
+  await page.getByLabel('When it begins').fill('2099-01-01T22:00');
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Begin then' }).click();
+  await expect(page.getByText(/findings? put right on/)).toBeVisible();
+  await page.getByRole('button', { name: 'Do not begin it' }).click();
+  await expect(page.getByText(/findings? put right on/)).toHaveCount(0);
+  expect(treeOf(folderOf(demo.studio, '26014'))).toBe(before);
+});

@@ -185,3 +185,42 @@ describe('what travels together', () => {
     expect(plan.lines.find((l) => l.rule === 'version-style')?.state).toBe('held');
   });
 });
+
+describe('names that a person gives in a circle and in a row', () => {
+  const wrong = (n: number) => `50_sound/music/26011_MUS_V${n + 1000}.wav`;
+  const nameOfWrong = (n: number) => wrong(n).slice('50_sound/music/'.length);
+
+  /** Each takes the name that `next` says, all at once. */
+  async function renamed(count: number, next: (n: number) => string) {
+    const list = '30_design/boards/list.csv';
+    const disk = goodDisk(of);
+    for (let n = 0; n < count; n++) disk.set(wrong(n), file(1000 + n));
+    disk.set(list, file(60, `first,"../../${wrong(0)}"\n`));
+    const found = checkDisk(of, disk).filter((f) => f.path.startsWith('50_sound/music/26011_MUS_V'));
+    expect(found).toHaveLength(count);
+    const answers = Object.fromEntries(
+      found.map((f) => {
+        const n = Number(/V(\d+)/.exec(f.path)?.[1]) - 1000;
+        return [f.id, { key: 'rename:', name: next(n) }];
+      }),
+    );
+    const plan = planRepair({ rules: of, disk, findings: found, answers });
+    expect(plan.lines.filter((l) => l.state !== 'ready')).toEqual([]);
+    const after = await applied(disk, plan.changes);
+    const sizes = Array.from({ length: count }, (_, n) => after?.get(`50_sound/music/${next(n)}`)?.size);
+    return { sizes, list: after?.get(list)?.content };
+  }
+
+  test('two swap their names, and what refers to one still refers to it', async () => {
+    const { sizes, list } = await renamed(2, (n) => nameOfWrong(1 - n));
+    expect(sizes).toEqual([1000, 1001]);
+    expect(list).toBe(`first,"../../${wrong(1)}"\n`);
+  });
+
+  test('ten thousand take the name of the next one each', async () => {
+    const count = 10_000;
+    const { sizes, list } = await renamed(count, (n) => nameOfWrong(n + 1));
+    expect(sizes).toEqual(Array.from({ length: count }, (_, n) => 1000 + n));
+    expect(list).toBe(`first,"../../${wrong(1)}"\n`);
+  });
+});

@@ -4,6 +4,8 @@ import { DropdownMenu, Popover as RadixPopover } from 'radix-ui';
 import type { ReactNode } from 'react';
 
 interface PopoverProps {
+  /** What it is for, for whoever does not see it. */
+  readonly label: string;
   readonly trigger: ReactNode;
   readonly children: ReactNode;
   readonly open: boolean;
@@ -11,12 +13,13 @@ interface PopoverProps {
   readonly width?: string;
 }
 
-export function Popover({ trigger, children, open, onOpen, width = 'w-80' }: PopoverProps) {
+export function Popover({ label, trigger, children, open, onOpen, width = 'w-80' }: PopoverProps) {
   return (
     <RadixPopover.Root open={open} onOpenChange={onOpen}>
       <RadixPopover.Trigger asChild>{trigger}</RadixPopover.Trigger>
       <RadixPopover.Portal>
         <RadixPopover.Content
+          aria-label={label}
           align="start"
           sideOffset={4}
           className={`z-40 max-h-96 overflow-auto rounded-tray border border-rule bg-sheet p-1 shadow-xl ${width}`}

@@ -79,7 +79,7 @@ function Waiting({ project }: { project: string }) {
       {waiting.map(({ id, by, beginsAt, findings }) => (
         <li key={id} className="flex items-baseline gap-2">
           <span className="min-w-0 flex-1">
-            {many(findings, 'finding')} {sayHour(new Date(beginsAt))}, by {by}
+            {many(findings, 'finding')} put right {sayHour(new Date(beginsAt))}, by {by}
           </span>
           <Button variant="quiet" onClick={() => void drop({ id: project, later: id })}>
             Do not begin it

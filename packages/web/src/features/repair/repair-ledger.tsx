@@ -49,7 +49,13 @@ function Later({ work, later }: { work: RepairWork; later: NonNullable<RepairWor
     if (await later(when)) setIsOpen(false);
   };
   return (
-    <Popover trigger={<Button disabled={!work.isReady}>Later…</Button>} open={isOpen} onOpen={setIsOpen} width="w-72">
+    <Popover
+      label="Begin later"
+      trigger={<Button disabled={!work.isReady && !work.plan?.counts.held}>Later…</Button>}
+      open={isOpen}
+      onOpen={setIsOpen}
+      width="w-72"
+    >
       <form
         className="flex flex-col gap-3 p-3"
         onSubmit={(event) => {

@@ -29,16 +29,42 @@ const hasFindings = ({ check }: ProjectRow): boolean =>
 
 const askedFor = (rule: RuleCode | null) => ({ rule, answers: {} });
 
-export function useRepairAll(rule: RuleCode | null) {
+type Dispatch = ReturnType<typeof useAppDispatch>;
+
+async function planned(dispatch: Dispatch, id: string, rule: RuleCode | null): Promise<ProjectRepair> {
+  const query = dispatch(
+    repairApi.endpoints.planRepair.initiate({ id, asked: askedFor(rule) }, { forceRefetch: true }),
+  );
+  try {
+    return { is: 'planned', plan: await query.unwrap() };
+  } catch (failed) {
+    return { is: 'refused', why: troubleOf(failed) };
+  } finally {
+    query.unsubscribe();
+  }
+}
+
+async function applied(
+  dispatch: Dispatch,
+  id: string,
+  plan: RepairPlan,
+  rule: RuleCode | null,
+): Promise<ProjectRepair> {
+  const { fingerprint, now, counts } = plan;
+  const request = { id, asked: { ...askedFor(rule), now }, fingerprint, key: crypto.randomUUID?.() };
+  try {
+    const { batch } = await dispatch(repairApi.endpoints.applyRepair.initiate(request)).unwrap();
+    return { is: 'done', batch, findings: counts.ready ?? 0 };
+  } catch (failed) {
+    return { is: 'refused', why: troubleOf(failed) };
+  }
+}
+
+/** Found once: what is put right here is not to go from the page while one looks at it. `null` while they are looked for. */
+function useProjectsWithFindings() {
   const dispatch = useAppDispatch();
-  // Found once: what is put right here is not to go from the page while one looks at it.
   const [projects, setProjects] = useState<readonly ProjectRow[] | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [states, setStates] = useState<ReadonlyMap<string, ProjectRepair>>(new Map());
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [isRunning, setIsRunning] = useState(false);
-  const stop = useRef(false);
-  const say = useCallback((id: string, state: ProjectRepair) => setStates((all) => new Map(all).set(id, state)), []);
   useEffect(() => {
     const query = dispatch(projectsApi.endpoints.projectsWithFindings.initiate(undefined, { forceRefetch: true }));
     query
@@ -47,27 +73,20 @@ export function useRepairAll(rule: RuleCode | null) {
       .catch((failed: unknown) => setTrouble(troubleOf(failed)));
     return () => query.unsubscribe();
   }, [dispatch]);
-  const plan = useCallback(
-    async (id: string): Promise<ProjectRepair> => {
-      const query = dispatch(
-        repairApi.endpoints.planRepair.initiate({ id, asked: askedFor(rule) }, { forceRefetch: true }),
-      );
-      try {
-        return { is: 'planned', plan: await query.unwrap() };
-      } catch (failed) {
-        return { is: 'refused', why: troubleOf(failed) };
-      } finally {
-        query.unsubscribe();
-      }
-    },
-    [dispatch, rule],
-  );
+  return { projects, trouble };
+}
+
+/** How far each project is, by its id: planned one after another. */
+function useStates(projects: readonly ProjectRow[] | null, rule: RuleCode | null) {
+  const dispatch = useAppDispatch();
+  const [states, setStates] = useState<ReadonlyMap<string, ProjectRepair>>(new Map());
+  const say = useCallback((id: string, state: ProjectRepair) => setStates((all) => new Map(all).set(id, state)), []);
   useEffect(() => {
     let isWanted = true;
     setStates(new Map());
     const all = async () => {
       for (const { id } of projects ?? []) {
-        const state = await plan(id);
+        const state = await planned(dispatch, id, rule);
         if (!isWanted) return;
         say(id, state);
       }
@@ -76,7 +95,17 @@ export function useRepairAll(rule: RuleCode | null) {
     return () => {
       isWanted = false;
     };
-  }, [projects, plan, say]);
+  }, [projects, dispatch, rule, say]);
+  return { states, say };
+}
+
+export function useRepairAll(rule: RuleCode | null) {
+  const dispatch = useAppDispatch();
+  const { projects, trouble } = useProjectsWithFindings();
+  const { states, say } = useStates(projects, rule);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [isRunning, setIsRunning] = useState(false);
+  const stop = useRef(false);
   const rows = useMemo(
     () =>
       (projects ?? []).map((project): RepairedProject => {
@@ -85,16 +114,16 @@ export function useRepairAll(rule: RuleCode | null) {
       }),
     [projects, states, left],
   );
-  const apply = async ({ project: { id }, repair }: RepairedProject): Promise<ProjectRepair> => {
-    if (repair.is !== 'planned') return repair;
-    const { fingerprint, now, counts } = repair.plan;
-    const request = { id, asked: { ...askedFor(rule), now }, fingerprint, key: crypto.randomUUID?.() };
-    try {
-      const { batch } = await dispatch(repairApi.endpoints.applyRepair.initiate(request)).unwrap();
-      return { is: 'done', batch, findings: counts.ready ?? 0 };
-    } catch (failed) {
-      return { is: 'refused', why: troubleOf(failed) };
+  const carryOut = async () => {
+    stop.current = false;
+    setIsRunning(true);
+    for (const { project, repair, isChosen } of rows) {
+      if (stop.current) break;
+      if (isChosen !== true || repair.is !== 'planned') continue;
+      say(project.id, { is: 'running' });
+      say(project.id, await applied(dispatch, project.id, repair.plan, rule));
     }
+    setIsRunning(false);
   };
   return {
     rows,
@@ -106,16 +135,7 @@ export function useRepairAll(rule: RuleCode | null) {
     stop: () => {
       stop.current = true;
     },
-    carryOut: async () => {
-      stop.current = false;
-      setIsRunning(true);
-      for (const row of rows.filter((one) => one.isChosen === true)) {
-        if (stop.current) break;
-        say(row.project.id, { is: 'running' });
-        say(row.project.id, await apply(row));
-      }
-      setIsRunning(false);
-    },
+    carryOut,
   };
 }
 

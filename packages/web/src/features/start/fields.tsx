@@ -199,6 +199,7 @@ function Pick({ id, shown, becomes, placeholder, options, onPick, fault, fresh }
   const some = found(options, words, (o) => `${o.name} ${o.value}`).slice(0, 60);
   return (
     <Popover
+      label="Choose"
       open={open}
       onOpen={setOpen}
       trigger={

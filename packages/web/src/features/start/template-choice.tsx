@@ -58,7 +58,13 @@ function FindTemplate({ row, all, onChoose }: Props) {
     onChoose(id);
   };
   return (
-    <Popover open={open} onOpen={setOpen} width="w-96" trigger={<Button variant="quiet">Find…</Button>}>
+    <Popover
+      label="Find a template"
+      open={open}
+      onOpen={setOpen}
+      width="w-96"
+      trigger={<Button variant="quiet">Find…</Button>}
+    >
       <form
         className="p-1"
         onSubmit={(e) => {
