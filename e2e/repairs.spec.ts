@@ -363,6 +363,7 @@ test('what is sure is put right in every project at once, each undone by itself'
 test('a plan waits for its hour, and is taken back', async ({ as, demo }) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26014');
+  await checked(page, id);
   const before = treeOf(folderOf(demo.studio, '26014'));
   await page.goto(`/projects/${id}/repair`);
   await page.getByRole('button', { name: 'Later…' }).click();
