@@ -217,6 +217,7 @@ describe('a check as a job', () => {
     ];
     for (const moment of moments) {
       const id = randomUUID();
+      await t.world.db.query('delete from kept_listing where project_id = $1', [project.id]);
       await insertCheck(t.world.db, id, project.id, null, 'whole');
       const env = {
         ...process.env,
@@ -240,6 +241,12 @@ describe('a check as a job', () => {
       await t.world.checks.idle();
       expect((await checks(project.id)).newest).toMatchObject({ id, state: 'done' });
       expect(paths(await findings(project.id))).toEqual(whole);
+      const { rows } = await t.world.db.query<{ kept: string; folders: string }>(
+        `select (select count(*) from kept_listing where project_id = $1) kept,
+           (select count(*) from folder_count where project_id = $1) folders`,
+        [project.id],
+      );
+      expect(rows[0]?.kept).toBe(rows[0]?.folders);
     }
   });
 

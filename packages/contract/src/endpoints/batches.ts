@@ -251,6 +251,14 @@ export const BATCH_ENDPOINTS = {
     query: z.object({ find: z.string().trim().min(3).max(200) }),
     reply: { json: list(formerNameSchema) },
   }),
+  myFormerNames: endpoint({
+    method: 'GET',
+    path: '/api/me/former-names',
+    does: 'Gives what others renamed lately of what carries one’s initials, the newest first',
+    roles: ALL,
+    whose: 'own',
+    reply: { json: list(formerNameSchema) },
+  }),
   listSetAside: endpoint({
     method: 'GET',
     path: '/api/set-aside',

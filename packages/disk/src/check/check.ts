@@ -12,9 +12,10 @@ import { inTree, type Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import { type DiskCheck, type DiskOutcome, type Gathered, NO_FOLDER, startHelpers } from './disk-check';
 import type { Helper } from './helpers';
+import { type KeptListing, keptListing } from './kept-listing';
 import { type Unchanged, unchangedSince } from './quick';
 import { factsOfFiles } from './read-files';
-import { walkAll } from './walk-all';
+import { type Walked, walkAll } from './walk-all';
 
 /** @throws Unreachable where the project's folder cannot be opened */
 export async function checkOnDisk(check: DiskCheck): Promise<DiskOutcome> {
@@ -41,7 +42,8 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
       ? null
       : await factsOfFiles({ check, tree, rules }, walked.part, kept);
   // Stopped while it read files: what was walked need not be walked again.
-  if (read !== null && check.cancel?.aborted) await check.gathered?.keep({ ...walked, queue: [] });
+  if (read !== null && check.cancel?.aborted)
+    await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
   const contents = read && {
     facts: contentFactsOf(read.facts),
     roots: check.contents?.roots ?? [],
@@ -52,16 +54,26 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
     unseen: eachOnce([...walked.unseen, ...(read?.unseen ?? [])]),
     cancelled: check.cancel?.aborted ?? false,
     part: walked.part,
-    listings: walked.listings,
+    listings: check.from === undefined ? walked.listings : listedAgain(tree, rules, walked),
     facts: read?.facts ?? [],
     relisted: kept === null ? null : walked.part.rows.length - kept.size,
   };
 }
 
+/** What is gathered on the way holds no listings: those of folders that an earlier walk saw are made anew. */
+function listedAgain(tree: Tree, rules: ProjectRules, { part, listings }: Walked): KeptListing[] {
+  const known = new Set(listings.map(({ path }) => path));
+  const again = part.rows.flatMap(({ path }) => {
+    const listing = known.has(path) ? null : listItems(tree, rules, path, () => undefined);
+    return listing === null ? [] : [keptListing(listing)];
+  });
+  return [...listings, ...again];
+}
+
 /** Where the walk begins: where an earlier one was left, with what changed since a check, or at the root. */
 function startOf(check: DiskCheck, before: Unchanged | null): Gathered | null {
   if (check.from !== undefined) return check.from;
-  return before === null ? null : { part: before.kept, queue: before.changed, unseen: before.unseen, listings: [] };
+  return before === null ? null : { part: before.kept, queue: before.changed, unseen: before.unseen };
 }
 
 /** Folders a quick check knows already: of what the walk finds only the others are new. */

@@ -20,7 +20,6 @@ export interface Gathered {
   readonly part: PartialResult;
   readonly queue: readonly string[];
   readonly unseen: readonly Unseen[];
-  readonly listings: readonly KeptListing[];
 }
 
 /** What an earlier check saw, and could not see. */

@@ -26,12 +26,17 @@ export interface Walking {
   readonly helpers: readonly Helper[];
 }
 
+/** What was seen, by this walk and the one it went on from; listings are of this one alone. */
+export interface Walked extends Pick<Gathered, 'part' | 'unseen'> {
+  readonly listings: readonly KeptListing[];
+}
+
 /** `known` are folders that need not be walked when they are found again; `null` where none is known. */
 export async function walkAll(
   walking: Walking,
   start: Gathered | null,
   known: ReadonlySet<string> | null,
-): Promise<Omit<Gathered, 'queue'>> {
+): Promise<Walked> {
   const { check, helpers: early } = walking;
   const walk = new Walk(walking, start, known);
   await walk.here();
@@ -53,7 +58,7 @@ export async function walkAll(
 class Walk {
   readonly queue: string[];
   readonly unseen: Unseen[];
-  readonly listings: KeptListing[];
+  readonly listings: KeptListing[] = [];
   private readonly checker: Checker;
   private readonly parts: PartialResult[];
   private files = 0;
@@ -74,7 +79,6 @@ class Walk {
     this.checker = new Checker(rules);
     this.queue = start === null ? [''] : [...start.queue];
     this.unseen = [...(start?.unseen ?? [])];
-    this.listings = [...(start?.listings ?? [])];
     this.parts = start === null ? [] : [start.part];
   }
 
@@ -87,7 +91,7 @@ class Walk {
   }
 
   async keep(queue: readonly string[]): Promise<void> {
-    await this.check.gathered?.keep({ part: this.part(), queue, unseen: this.unseen, listings: this.listings });
+    await this.check.gathered?.keep({ part: this.part(), queue, unseen: this.unseen });
   }
 
   /** Everything where there is no help; else a few folders, so that small projects need none. */

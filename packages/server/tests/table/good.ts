@@ -398,6 +398,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   readProposal: async (g) => ({ as: A, params: { id: await proposed(g) } }),
   refuseProposal: async (g) => ({ as: C, params: { id: await proposed(g) }, body: { word: 'not so' } }),
   findFormerNames: () => ({ as: A, query: { find: 'litter' } }),
+  myFormerNames: () => ({ as: A }),
   listSetAside: () => ({ as: A }),
   freeSetAside: async (g) => ({
     as: C,

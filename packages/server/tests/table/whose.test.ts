@@ -71,6 +71,15 @@ const NOT_MINE: Partial<Record<EndpointName, () => Promise<void>>> = {
   dropLaterRepair: async () =>
     refused('dropLaterRepair', { ...(await GOOD.dropLaterRepair(ground)), as: 'artist' }, 404),
   readProposal: async () => refused('readProposal', await GOOD.readProposal(ground), 404),
+  myFormerNames: async () => {
+    const before = '40_motion/26014_x_AR_V1.usda';
+    await ground.t.world.db.query(
+      'insert into former_name (project_id, batch_id, before, after) values ($1, $2, $3, $4)',
+      [ground.project, ground.batch, before, before.replace('V1', 'v001')],
+    );
+    expect(await mine('myFormerNames', { as: 'artist' })).toMatchObject([{ before }]);
+    expect(await answer('myFormerNames', { as: null })).toEqual([]);
+  },
   me: async () => expect(await answer('me', { as: null })).toMatchObject({ initials: 'ZA' }),
   changePassword: async () => {
     await other('changePassword', { as: null, body: { old: PASSWORD, password: 'quite another password' } });

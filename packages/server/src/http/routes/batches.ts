@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { BATCH_ENDPOINTS, type BatchAnswer } from '@nesting/contract';
 import { dropLater, listLater } from '../../db/queries/batches/later-repairs';
-import { findFormerNames } from '../../db/queries/projects/former-names';
+import { findFormerNames, renamedOf } from '../../db/queries/projects/former-names';
 import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
@@ -62,6 +62,7 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     return { stopped: await stopBatch(world, project, batch) };
   },
   findFormerNames: ({ world, query }) => findFormerNames(world.db, query.find),
+  myFormerNames: ({ world, me }) => renamedOf(world.db, me),
   listSetAside: ({ world }) => listSetAside(world),
   freeSetAside: ({ world, me, params, body }) => freeSetAside(world, me.id, params, body.number),
   readReshapeDraft: ({ world, me, params }) => readReshapeDraft(world.db, params.id, me.id),

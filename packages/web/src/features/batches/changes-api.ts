@@ -65,6 +65,7 @@ export const changesApi = api.injectEndpoints({
       ...asks('findFormerNames', (find: string) => ({ query: { find } })),
       providesTags: ['batches'],
     }),
+    myFormerNames: build.query({ ...asks('myFormerNames', unsaid), providesTags: ['batches'] }),
     setAside: build.query({ ...asks('listSetAside', unsaid), providesTags: ['batches'] }),
     freeSetAside: build.mutation({
       ...asks('freeSetAside', ({ project: id, batch, ...body }: OfBatch & BodyFor<'freeSetAside'>) => ({

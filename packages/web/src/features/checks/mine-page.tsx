@@ -7,6 +7,7 @@ import { Trouble } from '../../ui';
 import { findingsApi } from '../findings/findings-api';
 import { ChecksNav } from './checks-nav';
 import { PersonList } from './person-list';
+import { RenamedLately } from './renamed-lately';
 
 export function MinePage() {
   const { data, isError, error, refetch } = findingsApi.useMyFindingsQuery();
@@ -22,6 +23,7 @@ export function MinePage() {
         <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto">
           <h1 className="text-xl font-semibold">Mine to put right</h1>
           <PersonList list={data} linked mayRepair />
+          <RenamedLately />
         </div>
       }
       consequence={

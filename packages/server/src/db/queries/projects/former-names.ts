@@ -38,16 +38,39 @@ export async function recordFormerNames(
 const MOST_SOUGHT = 200_000;
 const MOST_FOUND = 20;
 
+const ROW = `json_build_object('id', p.id, 'number', p.number, 'title', p.title) project, f.before, f.after, f.batch_id batch, f.at
+       from former_name f join project p on p.id = f.project_id`;
+
+type Row = Omit<FormerName, 'at'> & { readonly at: Date };
+const rowOf = (row: Row): FormerName => ({ ...row, at: row.at.toISOString() });
+
 /** Whose old name holds these letters, the newest first. */
 export async function findFormerNames(client: Client, find: string): Promise<FormerName[]> {
-  const { rows } = await client.query<Omit<FormerName, 'at'> & { readonly at: Date }>(
-    `select json_build_object('id', p.id, 'number', p.number, 'title', p.title) project, f.before, f.after, f.batch_id batch, f.at
-       from former_name f join project p on p.id = f.project_id
-       where f.id > (select coalesce(max(id), 0) - ${MOST_SOUGHT} from former_name)
+  const { rows } = await client.query<Row>(
+    `select ${ROW} where f.id > (select coalesce(max(id), 0) - ${MOST_SOUGHT} from former_name)
          and position(lower($1) in lower(f.before)) > 0
          and position(lower($1) in lower(regexp_replace(f.before, '^.*/', ''))) > 0
        order by f.id desc limit ${MOST_FOUND}`,
     [find],
   );
-  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+  return rows.map(rowOf);
+}
+
+/** Days for which somebody is told what others renamed of theirs. */
+const TOLD_DAYS = 30;
+const MOST_TOLD = 200;
+
+/** What others renamed lately of what carries somebody's initials as a part of its own, the newest first. */
+export async function renamedOf(
+  client: Client,
+  { id, initials }: { readonly id: string; readonly initials: string },
+): Promise<FormerName[]> {
+  const { rows } = await client.query<Row>(
+    `select ${ROW} join batch b on b.id = f.batch_id
+       where f.at > clock_timestamp() - $3 * interval '1 day' and b.person_id is distinct from $1
+         and $2 = any (regexp_split_to_array(regexp_replace(f.before, '^.*/', ''), '[^[:alnum:]]+'))
+       order by f.id desc limit $4`,
+    [id, initials, TOLD_DAYS, MOST_TOLD],
+  );
+  return rows.map(rowOf);
 }
