@@ -111,6 +111,11 @@ test('one press puts a finding right, says what it did, and is undone', async ({
     page.getByRole('option', { name: /anim_LV_V12\.usda → 26014_clock-tower_s01_anim_LV_v012/ }),
   ).toBeVisible();
   await page.keyboard.press('Escape');
+  const helper = await page.context().newPage();
+  await helper.goto(`/names?project=${id}`);
+  await helper.getByLabel('A name you have').fill('26014_clock-tower_s01_anim_LV_V12.usda');
+  await expect(helper.getByText(/Called 26014_clock-tower_s01_anim_LV_v012\.usda now/)).toBeVisible();
+  await helper.close();
   const working = path.join(root, '40_motion/clock-tower/s01/working');
   expect(readdirSync(working)).toContain('26014_clock-tower_s01_anim_LV_v012.usda');
   // What was put right is looked at again by itself.
