@@ -75,13 +75,19 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
     void world.identities
       .refresh()
       .then(() => settleLost(world))
-      .then(() => beginDueRepairs(world))
       .then(() => takeOverSilentChecks(world))
       .then(() => sweepBatches(world, Date.now()))
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
-  look();
-  return setInterval(look, TICK).unref();
+  // What it does may take a while, and hold up nothing.
+  const begin = () =>
+    void beginDueRepairs(world).catch((error: unknown) => log.warn({ error }, 'what was to begin was not begun'));
+  const both = () => {
+    look();
+    begin();
+  };
+  both();
+  return setInterval(both, TICK).unref();
 }
 
 /** Everything put down in order: jobs under way end, what waits stays in the queue, the database is let go. */

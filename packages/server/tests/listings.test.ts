@@ -1,8 +1,9 @@
 /** What a check saw is kept by folder, written only where it changed; references are read both ways. */
+import { randomUUID } from 'node:crypto';
 import { lstatSync, mkdirSync, readdirSync, renameSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { ProjectRow, References } from '@nesting/contract';
+import type { ChecksOfProject, ProjectRow, References } from '@nesting/contract';
 import { listingOf } from '@nesting/disk';
 import { readListings } from '../src/db/queries/checks/kept';
 import { openTestWorld, startOf, type TestWorld } from './world';
@@ -123,4 +124,23 @@ test('references are read both ways, and follow documents that change, move and 
   await check(id, 'quick');
   expect((await references(at('pictures/one.png'))).by).toEqual([]);
   expect((await references(at('two.txt'))).by).toEqual([{ document: at('c.md'), target: at('two.txt') }]);
+});
+
+test('references that no path can be, and folders deeper than most systems hold, stand in no check’s way', async () => {
+  const { id, root, put } = await started();
+  const planned = readdirSync(root).filter((name) => !name.startsWith('.'))[0] ?? '';
+  // Letters that do not repeat: nothing makes them fewer.
+  const long = Array.from({ length: 40 }, () => randomUUID()).join('');
+  put(`${planned}/odd.md`, `![a](${long.repeat(3)}.png) ![b](a\0b.png) ![c](right.png)`);
+  let at = root;
+  for (let level = 0; level < 16; level++) {
+    at = path.join(at, long.slice(level * 60, level * 60 + 200));
+    mkdirSync(at);
+  }
+  await check(id, 'whole');
+  const newest = (await (await t.ask('artist', 'GET', `/api/projects/${id}/checks`)).json()) as ChecksOfProject;
+  expect(newest.newest).toMatchObject({ state: 'done' });
+  const of = encodeURIComponent(`${planned}/right.png`);
+  const found = (await (await t.ask('artist', 'GET', `/api/projects/${id}/references?of=${of}`)).json()) as References;
+  expect(found.by).toEqual([{ document: `${planned}/odd.md`, target: `${planned}/right.png` }]);
 });

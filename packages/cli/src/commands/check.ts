@@ -1,6 +1,6 @@
 import { type CheckOutcome, checkListing } from '@nesting/core/check';
 import { commonRoot, foldersFrom, parseListing } from '@nesting/core/listing';
-import { ProjectRules, withWholeDocuments } from '@nesting/core/project';
+import { ProjectRules } from '@nesting/core/project';
 import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, textOf } from '../input';
@@ -35,6 +35,5 @@ function checkText(options: Options, listing: string): CheckOutcome {
   // A listing made from outside the project has its folder in front of every line.
   const root = commonRoot(paths);
   const planned = rules.expansion.lines.some((l) => l.depth === 1 && l.name === root);
-  const listings = foldersFrom(paths, root !== null && !planned ? root : null);
-  return checkListing(rules, withWholeDocuments(rules.isDocumentFolder, listings));
+  return checkListing(rules, foldersFrom(paths, root !== null && !planned ? root : null));
 }

@@ -1,5 +1,6 @@
 /** The parts of a check put together: what only the whole can tell is judged, and all of it is put in order. */
 import { type FolderListing, nameOf } from '../listing/entry';
+import { withWholeDocuments } from '../project/documents';
 import type { ProjectRules } from '../project/rules';
 import { Checker } from './checker';
 import type { CheckSummary, Finding } from './finding';
@@ -79,10 +80,10 @@ export function outcomeOf(rows: readonly FolderRow[], all: readonly Finding[]): 
 }
 
 /** A whole listing at once, for sources that are small or already in memory. */
-export function checkListing(rules: ProjectRules, folders: Iterable<FolderListing>): CheckOutcome {
+export function checkListing(rules: ProjectRules, folders: readonly FolderListing[]): CheckOutcome {
   const checker = new Checker(rules);
   const seen = new Map<string, FolderListing>();
-  for (const folder of folders) {
+  for (const folder of withWholeDocuments(rules.isDocumentFolder, folders)) {
     const own = folder.path === '.nesting' || folder.path.startsWith('.nesting/');
     if (own) continue;
     const listing = { ...folder, folders: folder.folders.filter((name) => !isOwn(folder.path, name)) };

@@ -19,6 +19,6 @@ export const stretchesOf = (size: number): readonly (readonly [from: number, to:
         [size - END, size],
       ];
 
-/** Each target once, and no more than anybody reads. */
+/** Each target once, and no more than anybody reads; no path holds the character that ends texts (NUL). */
 export const distinctTargets = (references: readonly { readonly target: string }[]): readonly string[] =>
-  [...new Set(references.map((r) => r.target))].slice(0, MOST_TARGETS);
+  [...new Set(references.map((r) => r.target))].filter((target) => !target.includes('\0')).slice(0, MOST_TARGETS);

@@ -127,7 +127,8 @@ async function look(source: Source, input: CheckInput, roots: readonly string[],
   const inOrder = withWholeDocuments(rules.isDocumentFolder, [...source.listings.values()]);
   for (const listing of inOrder) checker.folder(listing);
   const part = checker.part();
-  const outcome = judgeWhole(rules, part, (path) => source.listings.get(path) ?? null);
+  const listed = new Map(inOrder.map((listing) => [listing.path, listing]));
+  const outcome = judgeWhole(rules, part, (path) => listed.get(path) ?? null);
   const wants = contentWants(part);
   const reading = new Reading(source, roots);
   for (const [folders, listing] of inOrder.entries()) {

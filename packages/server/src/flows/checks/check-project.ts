@@ -164,7 +164,13 @@ async function check(world: World, taken: Taken): Promise<void> {
       },
     });
     if (outcome.cancelled) await cancelledCheck(db, id, runner);
-    else await storeCheck(world, { id, runner, project: taken.project, rules, roots, known }, outcome);
+    else
+      await storeCheck(
+        world,
+        // Where whole paths lead hangs on where the project lies, which is among the rules.
+        { id, runner, project: taken.project, rules, roots, known: remembered === null ? null : known },
+        outcome,
+      );
   } finally {
     quiet();
   }

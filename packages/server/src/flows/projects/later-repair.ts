@@ -6,12 +6,15 @@ import { randomUUID } from 'node:crypto';
 import type { Me, RepairAsked } from '@nesting/contract';
 import { nameOf } from '@nesting/core/listing';
 import type { RepairLine } from '@nesting/core/planners';
+import { DiskError } from '@nesting/disk';
 import { transaction } from '../../db/client';
+import { readBatchRow } from '../../db/queries/batches/batches';
 import { type DueLater, endLater, insertLater, type Shown, takeDueLater } from '../../db/queries/batches/later-repairs';
 import { readPerson } from '../../db/queries/people/access';
 import { readProject } from '../../db/queries/projects/projects';
 import { askBatch } from '../batches/ask-batch';
 import { mailsGoOut } from '../people/access';
+import { diskRefusal } from '../place';
 import { Refused, type World } from '../world';
 import { planLines } from './repair-project';
 
@@ -45,7 +48,8 @@ export async function repairLater(world: World, me: Me, project: string, given: 
 export async function beginDueRepairs(world: World): Promise<void> {
   for (let due = await takeDueLater(world.db); due !== null; due = await takeDueLater(world.db)) {
     const said = await begin(world, due).catch((error: unknown) => {
-      if (error instanceof Refused) return error.message;
+      const refused = error instanceof DiskError ? diskRefusal(error) : error;
+      if (refused instanceof Refused) return refused.message;
       throw error;
     });
     await tell(world, due, said);
@@ -55,7 +59,12 @@ export async function beginDueRepairs(world: World): Promise<void> {
 /** What came of it, in words. */
 async function begin(world: World, { id, project, person, asked, shown }: DueLater): Promise<string> {
   const me = await readPerson(world.db, person);
-  if (me === null || me.state === 'left') return 'Nothing was changed: whoever asked for it has left.';
+  if (me === null || me.state === 'left' || me.role === 'lead')
+    return 'Nothing was changed: whoever asked for it may not do it any more.';
+  // A crash came between its change and the word on it.
+  const before = await readBatchRow(world.db, project, id);
+  if (before !== null && before.state !== 'refused')
+    return 'It had begun when the server was renewed: look at its change.';
   const first = await planLines(world, me, project, asked);
   const other = first.lines.filter((line) => isOtherwise(line, shown));
   const meant = {
@@ -66,9 +75,10 @@ async function begin(world: World, { id, project, person, asked, shown }: DueLat
   const ready = lines.filter(({ state }) => state === 'ready').length;
   if (ready === 0) return 'Nothing was changed: nothing is as it was shown any more.';
   const request = { kind: 'repair' as const, asked: { ...meant, now }, fingerprint };
-  await askBatch(world, me, { id, project, what: 'repair', undoes: null, asked: request }, LONG);
+  const { isDone } = await askBatch(world, me, { id, project, what: 'repair', undoes: null, asked: request }, LONG);
   const left = Object.keys(shown).length - ready;
-  return `${ready} findings are put right.${left === 0 ? '' : ` ${left} are left: they are otherwise than they were shown, or not quiet.`}`;
+  const words = isDone ? `Findings put right: ${ready}.` : `Findings that are being put right: ${ready}.`;
+  return `${words}${left === 0 ? '' : ` Left: ${left}, which are otherwise than they were shown, or not quiet.`}`;
 }
 
 /** Milliseconds that its end is waited for; it goes on without. */

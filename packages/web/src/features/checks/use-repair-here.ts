@@ -37,6 +37,9 @@ export function useRepairHere({ folder, by, onDone }: Here): RepairWork {
         if (!isWanted) return;
         if (plan === null) setTrouble('The folder was checked in another way meanwhile. Check it again.');
         else setMade({ plan, of: answers });
+      })
+      .catch((error: unknown) => {
+        if (isWanted) setTrouble(error instanceof Error ? error.message : 'It could not be planned.');
       });
     return () => {
       isWanted = false;

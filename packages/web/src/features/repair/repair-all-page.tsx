@@ -2,12 +2,12 @@
 import type { Me } from '@nesting/contract';
 import { RULE_CODES } from '@nesting/core/check';
 import { RULE_WORDS } from '@nesting/core/words';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useOutletContext, useSearchParams } from 'react-router';
-import { type Command, usePageCommands } from '../../app/commands';
 import { usePageTitle } from '../../app/use-page-title';
 import { many, size } from '../../app/words';
 import { LineList, type ListItem } from '../../changes/line-list';
+import { useCarryOut } from '../../changes/use-carry-out';
 import { Columns } from '../../columns/columns';
 import { Button, Empty, Heading, Trouble } from '../../ui';
 import { ChecksNav } from '../checks/checks-nav';
@@ -35,7 +35,7 @@ function Repairing() {
   const [selected, setSelected] = useState<string | null>(null);
   const { rows } = work;
   const row = rows.find((r) => r.project.id === selected) ?? rows[0] ?? null;
-  useCarryOutCommand(work);
+  useCarryOut('Put them right', !work.isRunning && plansOf(rows).length > 0, work.carryOut);
   return (
     <Columns
       id="checks"
@@ -198,26 +198,5 @@ function Ledger({ work }: { work: Work }) {
         {isRunning ? 'Putting right…' : 'Put them right'}
       </Button>
     </>
-  );
-}
-
-function useCarryOutCommand(work: Work): void {
-  const now = useRef(work);
-  now.current = work;
-  usePageCommands(
-    useMemo(
-      (): readonly Command[] => [
-        {
-          id: 'carry-out',
-          words: 'Put them right',
-          keys: 'Ctrl+ENTER',
-          run: () => {
-            const { isRunning, rows, carryOut } = now.current;
-            if (!isRunning && plansOf(rows).length > 0) void carryOut();
-          },
-        },
-      ],
-      [],
-    ),
   );
 }

@@ -4,13 +4,13 @@
  */
 import type { Me, ProjectPage, ProposalPage } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
-import { type ReactNode, useMemo, useRef } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { Link, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
-import { type Command, usePageCommands } from '../../app/commands';
 import { useReaderPath } from '../../app/reader-path';
 import { usePageTitle } from '../../app/use-page-title';
 import { LineList } from '../../changes/line-list';
+import { useCarryOut } from '../../changes/use-carry-out';
 import { Columns } from '../../columns/columns';
 import { Empty, Trouble } from '../../ui';
 import { houseApi } from '../house/house-api';
@@ -101,7 +101,7 @@ export function RepairColumns({ project, registers, work, wholePath, from }: Col
     [items],
   );
   const selected = shown.find((l) => l.id === params.get('line')) ?? shown[0] ?? null;
-  useRepairCommands(work);
+  useCarryOut('Put it right', work.isReady && plan?.mayApply === true, work.carryOut);
   return (
     <Columns
       id="repair"
@@ -180,26 +180,4 @@ function toggled(work: RepairWork, line: Line): void {
   const first = line.options.find((o) => o.way !== 'accept');
   if (first !== undefined && (line.state === 'ask' || line.state === 'left'))
     work.answer({ [line.id]: { key: first.key } });
-}
-
-function useRepairCommands(work: RepairWork): void {
-  // The command is named once; whether it can be done now, and what it does, is always by the newest state.
-  const now = useRef(work);
-  now.current = work;
-  usePageCommands(
-    useMemo(
-      (): readonly Command[] => [
-        {
-          id: 'carry-out',
-          words: 'Put it right',
-          keys: 'Ctrl+ENTER',
-          run: () => {
-            const { isReady, plan, carryOut } = now.current;
-            if (isReady && plan?.mayApply === true) void carryOut();
-          },
-        },
-      ],
-      [],
-    ),
-  );
 }

@@ -178,8 +178,9 @@ const RULE_PLACE = `array_position(array[${RULE_CODES.map((code) => `'${code}'`)
 export const WEIGHT_PLACE = "case f.weight when 'must' then 0 when 'should' then 1 else 2 end";
 const ORDERS: Readonly<Record<FindingGroup, string>> = {
   cause: `${RULE_PLACE}, f.path, f.id`,
-  folder: 'f.path, f.rule, f.id',
-  none: 'f.path, f.rule, f.id',
+  // As the index has it; what is equal so far is put in order whole.
+  folder: 'left(f.path, 500), f.path, f.rule, f.id',
+  none: 'left(f.path, 500), f.path, f.rule, f.id',
   person: `${TO} nulls last, f.path, f.rule, f.id`,
   weight: `${WEIGHT_PLACE}, f.path, f.rule, f.id`,
 };

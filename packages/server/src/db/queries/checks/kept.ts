@@ -17,7 +17,7 @@ export async function storeListings(client: Client, project: string, listings: r
     await client.query(
       `insert into kept_listing (project_id, path, body) select $1, t.path, t.body
          from unnest($2::text[], $3::bytea[]) t (path, body)
-         on conflict (project_id, path) do update set body = excluded.body
+         on conflict (project_id, md5(path)) do update set body = excluded.body
          where kept_listing.body is distinct from excluded.body`,
       [project, some.map((l) => l.path), some.map((l) => Buffer.from(l.body))],
     );
@@ -59,7 +59,11 @@ export async function storeReferences(
 ): Promise<void> {
   if (gone === null) await client.query('delete from document_reference where project_id = $1', [project]);
   else if (gone.length > 0)
-    await client.query('delete from document_reference where project_id = $1 and document = any($2)', [project, gone]);
+    await client.query(
+      `delete from document_reference d using unnest($2::text[]) g (document)
+         where d.project_id = $1 and left(d.document, 500) = left(g.document, 500) and d.document = g.document`,
+      [project, gone],
+    );
   await copyRows(
     client,
     'document_reference (project_id, document, written, target)',
@@ -83,18 +87,23 @@ export async function readReferences(
 /** References of one file, or of everything in a folder, that are told. */
 const MOST_TOLD = 200;
 
+/** The path itself, or something below it: by as much of it as the index holds, and then whole. */
+const isAt = (column: 'target' | 'document'): string =>
+  `((left(${column}, 500) = left($2, 500) and ${column} = $2)
+     or (left(${column}, 500) >= left($3, 500) and left(${column}, 500) <= left($4, 500) and ${column} >= $3 and ${column} < $4))`;
+
 /** What refers to a file, or to something in a folder, and what it refers to itself. */
 export async function referencesOf(client: Client, project: string, path: string): Promise<References> {
   // What is in a folder stands right behind it with a slash; the sign after a slash is a nought.
   const below = [`${path}/`, `${path}0`];
   const by = await client.query<References['by'][number]>(
     `select distinct document, target from document_reference
-       where project_id = $1 and (target = $2 or (target >= $3 and target < $4)) order by 1, 2 limit ${MOST_TOLD}`,
+       where project_id = $1 and ${isAt('target')} order by 1, 2 limit ${MOST_TOLD}`,
     [project, path, ...below],
   );
   const to = await client.query<References['to'][number]>(
     `select document, written, target from document_reference
-       where project_id = $1 and (document = $2 or (document >= $3 and document < $4)) order by 1, 2 limit ${MOST_TOLD}`,
+       where project_id = $1 and ${isAt('document')} order by 1, 2 limit ${MOST_TOLD}`,
     [project, path, ...below],
   );
   return { by: by.rows, to: to.rows };
