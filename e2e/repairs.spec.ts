@@ -16,14 +16,19 @@ const findingsOf = async (page: Page, id: string): Promise<readonly Found[]> =>
   ((await (await page.request.get(`/api/projects/${id}/findings?group=none&limit=500`)).json()) as { rows: Found[] })
     .rows;
 
-/** Names, bytes and times of all files, and the names of all folders. */
+/** Names, bytes and times of all files, and the names of all folders; `moving` while something leaves its place. */
 function treeOf(root: string): string {
   const hash = createHash('sha256');
-  for (const at of readdirSync(root, { recursive: true, encoding: 'utf8' }).sort()) {
-    if (at.startsWith('.nesting')) continue;
-    const entry = lstatSync(path.join(root, at));
-    hash.update(at);
-    if (entry.isFile()) hash.update(`${entry.mtimeMs}`).update(readFileSync(path.join(root, at)));
+  try {
+    for (const at of readdirSync(root, { recursive: true, encoding: 'utf8' }).sort()) {
+      if (at.startsWith('.nesting')) continue;
+      const entry = lstatSync(path.join(root, at));
+      hash.update(at);
+      if (entry.isFile()) hash.update(`${entry.mtimeMs}`).update(readFileSync(path.join(root, at)));
+    }
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return 'moving';
+    throw error;
   }
   return hash.digest('hex');
 }
