@@ -29,6 +29,8 @@ interface Props<Line> {
   readonly onChoose?: ((line: Line) => void) | undefined;
   /** Keys of the page work in it. */
   readonly hasPageKeys?: boolean;
+  /** What the lines say may be another thing in a moment. */
+  readonly isBusy?: boolean;
 }
 
 const HEAD = 32;
@@ -38,7 +40,8 @@ export function LineList<Line>(props: Props<Line>) {
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const lines = useMemo(() => linesOf(items), [items]);
-  const at = lines.itemOf.get(selected ?? '') ?? lines.items[0] ?? -1;
+  const at = placeIn(lines, selected);
+  const { latest, select } = useLatest(selected, onSelect);
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
@@ -56,15 +59,16 @@ export function LineList<Line>(props: Props<Line>) {
   }, [selected]);
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const item = items[at];
+    const from = placeIn(lines, latest());
+    const item = items[from];
     if (event.key === ' ' && onChoose && item?.kind === 'line') {
       event.preventDefault();
       return onChoose(item.line);
     }
-    const next = nextLine(lines, (lines.rankOf.get(at) ?? 1) - 1, event.key);
+    const next = nextLine(lines, (lines.rankOf.get(from) ?? 1) - 1, event.key);
     if (next === null) return;
     event.preventDefault();
-    onSelect(next);
+    select(next);
   };
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
@@ -73,6 +77,7 @@ export function LineList<Line>(props: Props<Line>) {
         {...(props.hasPageKeys && { 'data-page-keys': true })}
         aria-label={label}
         aria-multiselectable={onChoose !== undefined}
+        aria-busy={props.isBusy ?? false}
         tabIndex={0}
         // One that is not drawn cannot be pointed at.
         aria-activedescendant={drawn.some((one) => one.index === at) ? `${id}-${at}` : undefined}
@@ -105,6 +110,22 @@ export function LineList<Line>(props: Props<Line>) {
   );
 }
 
+/** The page follows in a moment. Whoever types faster goes on from what was selected last, and loses no press. */
+function useLatest(selected: string | null, onSelect: (key: string) => void) {
+  const ahead = useRef<readonly string[]>([]);
+  useEffect(() => {
+    const reached = ahead.current.lastIndexOf(selected ?? '');
+    ahead.current = reached < 0 ? [] : ahead.current.slice(reached + 1);
+  }, [selected]);
+  const latest = () => ahead.current.at(-1) ?? selected;
+  const select = (key: string) => {
+    if (key === latest()) return;
+    ahead.current = [...ahead.current, key];
+    onSelect(key);
+  };
+  return { latest, select };
+}
+
 interface Lines {
   /** Places in the list of items. */
   readonly items: readonly number[];
@@ -128,6 +149,10 @@ function linesOf<Line>(all: readonly ListItem<Line>[]): Lines {
   }
   return { items, keys, itemOf, rankOf };
 }
+
+/** Without a selected line the first one is meant. */
+const placeIn = ({ items, itemOf }: Lines, selected: string | null): number =>
+  itemOf.get(selected ?? '') ?? items[0] ?? -1;
 
 function nextLine({ keys }: Lines, at: number, key: string): string | null {
   const to = {

@@ -72,6 +72,7 @@ export function useRepairHere({ folder, by, onDone }: Here): RepairWork {
     answer: (changes) => setAnswers({ ...answers, ...changes }),
     forget: (ids) => setAnswers(Object.fromEntries(Object.entries(answers).filter(([id]) => !ids.includes(id)))),
     trouble,
+    isPlanning: !isNewest,
     isReady: isNewest && running === null && plan !== undefined && plan.entries > 0 && plan.refused.length === 0,
     running,
     carryOut,

@@ -151,6 +151,7 @@ function Lines({ work, items, selected, onSelect }: LinesProps) {
           isChosen={chosenIn}
           onChoose={(row) => row.kind === 'finding' && toggled(work, row.line)}
           hasPageKeys
+          isBusy={work.isPlanning}
         />
       )}
     </>

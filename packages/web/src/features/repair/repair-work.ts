@@ -34,6 +34,8 @@ export interface RepairWork {
   /** Answers that were given are taken back. */
   readonly forget: (ids: readonly string[]) => void;
   readonly trouble: string | null;
+  /** The answers that were given last are not in the plan yet. */
+  readonly isPlanning: boolean;
   /** Something is chosen, and nothing stands against it. */
   readonly isReady: boolean;
   /** How far it is, while it is carried out. */

@@ -117,6 +117,7 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
     answer,
     forget: (ids) => keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
     trouble: failed === undefined ? null : troubleOf(failed),
+    isPlanning: isFetching,
     isReady:
       plan !== undefined &&
       plan.entries > 0 &&
