@@ -14,15 +14,15 @@ export default defineConfig({
     { name: 'journeys', testIgnore: /(?:changes|checks)\.spec/ },
   ],
   // A bound for what hangs, not a measure: the machine is shared.
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 300_000,
+  expect: { timeout: 45_000 },
   reporter: [['line'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     // A trace of every test costs a third of its time: NESTING_TRACE=1 keeps those of tests that fail.
     trace: process.env.NESTING_TRACE === '1' ? 'retain-on-failure' : 'off',
-    actionTimeout: 20_000,
+    actionTimeout: 45_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

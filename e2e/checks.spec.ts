@@ -79,7 +79,7 @@ test('an artist sees what is theirs, takes a finding, and puts one right on the 
     path.join(folderOf(demo.studio, '26014'), '40_motion/west-front/s02/working/West Front 26014 s02 comp AP V3.usda'),
   );
   // Nobody asks for a check: the folder is looked at while the page is open.
-  await expect(page.getByText('Nothing of this kind')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Nothing of this kind')).toBeVisible();
   await page.getByRole('button', { name: 'Show everything that is to be put right' }).click();
   await page.getByRole('option', { name: /todo for monday/ }).click();
   await page.getByRole('button', { name: 'I’ll do it' }).click();
@@ -162,7 +162,7 @@ test('the same folder gives the same findings on the server, in the browser and 
   await page.getByRole('button', { name: 'A folder here…' }).click();
   await expect(
     page.getByText(`${new Intl.NumberFormat('en-GB').format(tree.filter((t) => !t.folder).length)} files in`),
-  ).toBeVisible({ timeout: 60_000 });
+  ).toBeVisible();
   expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Hand the findings in' }).click();
   await expect(page.getByText('Handed in: whoever coordinates sees it.')).toBeVisible();
@@ -243,7 +243,7 @@ test('a check that was stopped says so and goes on', async ({ as, demo }) => {
   if (await stop.isVisible()) await stop.click({ timeout: 2000 }).catch(() => undefined);
   await expect(goOn.or(done).first()).toBeVisible();
   if (await goOn.isVisible()) await goOn.click();
-  await expect(done).toBeVisible({ timeout: 60_000 });
+  await expect(done).toBeVisible();
   expect(existsSync(root)).toBe(true);
   await page.goto(`/projects/${id}?view=map`);
   await expect(page.getByRole('img', { name: /Map of/ }).first()).toBeVisible();
