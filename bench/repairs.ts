@@ -65,6 +65,7 @@ const plan = ({ root, input, findings, documents }: Planning) =>
     roots: [root],
     documents,
     listings: [],
+    neighbours: [],
     mostLines: 5000,
     withChanges: true,
   });

@@ -3,7 +3,7 @@ import { applyBatch, type Change, HOME, home, isNew, MemoryDisk, NO_JOURNAL } fr
 import type { Finding } from '@nesting/core/check';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import type { Confidence } from '@nesting/core/name';
-import { type Answer, type DocumentFacts, type Repair, repair } from '@nesting/core/planners';
+import { type Answer, type DocumentFacts, type Neighbour, type Repair, repair } from '@nesting/core/planners';
 import type { ProjectRules } from '@nesting/core/project';
 import { refFormatOf } from '@nesting/core/references';
 import { checkDisk, type Disk, type Entry, folder, listingOf, ROOTS } from './good-disk';
@@ -14,12 +14,13 @@ interface ToPlan {
   readonly findings: readonly Finding[];
   readonly answers?: Readonly<Record<string, Answer>>;
   readonly from?: Confidence | null;
+  readonly neighbours?: readonly Neighbour[];
 }
 
 /** What stands in a file that refers to others; empty for all others. */
 const textIn = (disk: Disk, path: string): string => disk.get(path)?.content ?? '';
 
-export function planRepair({ rules, disk, findings, answers = {}, from = 'sure' }: ToPlan): Repair {
+export function planRepair({ rules, disk, findings, answers = {}, from = 'sure', neighbours = [] }: ToPlan): Repair {
   const listings = new Map(listingOf(disk).map((l) => [l.path, l]));
   const files = [...disk].filter(([, entry]) => !entry.folder).map(([path]) => path);
   const targets = (path: string) =>
@@ -35,6 +36,7 @@ export function planRepair({ rules, disk, findings, answers = {}, from = 'sure' 
     findings,
     answers,
     from,
+    neighbours,
     view: {
       list: (path) => listings.get(path) ?? null,
       find: (name) => files.filter((path) => nameOf(path) === name),

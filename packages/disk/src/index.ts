@@ -17,7 +17,7 @@ export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export { Disks } from './children/disks';
-export type { PlannedRepair } from './children/repair';
+export type { NeighbourTask, PlannedRepair } from './children/repair';
 export type { PlannedReshape } from './children/reshape';
 export { TASKS } from './children/tasks';
 export type { Sizes } from './children/walks';

@@ -79,6 +79,7 @@ async function plan(
     roots: rootsOf(root),
     documents: null,
     listings: [],
+    neighbours: [],
     mostLines: 5000,
     withChanges: true,
   });

@@ -173,6 +173,75 @@ describe('put right', () => {
   });
 });
 
+describe('a file of another project', () => {
+  const strayed = async () => {
+    const [here, there] = [await started(), await started()];
+    const at = `${window_}/${there.number}_A_draw_AR_v001.svg`;
+    here.put(at, '<svg><image href="../../30_masters/a.png"/></svg>');
+    here.put(good(here.number), `<svg><image href="${path.basename(at)}"/></svg>`);
+    await check(here.id);
+    const { lines } = await plan(here.id, { rule: 'foreign-project' });
+    const option = lines[0]?.options.find((o) => o.way === 'move-to-project');
+    const answers = { [lines[0]?.id ?? '']: { key: option?.key ?? '' } };
+    return { here, there, at, line: lines[0], option, asked: { rule: 'foreign-project', answers } };
+  };
+
+  test('goes to the folder of that project that takes it, is said there too, and comes back whole', async () => {
+    const { here, there, at, option, asked } = await strayed();
+    rmSync(path.join(there.root, window_), { recursive: true });
+    const before = [treeOf(here.root), treeOf(there.root)];
+    expect(option?.value).toBe(`${path.basename(there.root)}/${at}`);
+    const shown = await plan(here.id, asked);
+    expect(shown.lines).toMatchObject([{ state: 'ready', after: null }]);
+    // A reference from here to it, and one of its own, are nobody's to follow.
+    expect(shown.byHand.map((b) => [b.document, b.why, b.to])).toEqual([
+      [good(here.number), 'other-project', `${path.basename(there.root)}/${at}`],
+      [at, 'other-project', null],
+    ]);
+    const batch = await batchOf(await apply(here.id, asked, shown));
+    await t.world.checks.idle();
+    expect(existsSync(path.join(here.root, at))).toBe(false);
+    expect(lstatSync(path.join(there.root, at)).mtimeMs).toBe(OLD * 1000);
+    expect((await findings(here.id)).filter((f) => f.rule === 'foreign-project')).toEqual([]);
+    // It was looked at there, by that project's rules.
+    expect((await findings(there.id)).flatMap((f) => (f.path === at ? [f.rule] : []))).toEqual(['broken-reference']);
+    const told = await (await t.ask('lead', 'GET', `/api/activity?project=${there.id}`)).text();
+    expect(told).toContain('files-arrived');
+    await undo(here.id, batch);
+    expect([treeOf(here.root), treeOf(there.root)]).toEqual(before);
+  });
+
+  test('is in the way of what lies there; nothing is overwritten', async () => {
+    const { here, there, at, asked } = await strayed();
+    there.put(at.toUpperCase().replace('20_PIECES/WINDOW-A', window_), 'their own');
+    const shown = await plan(here.id, asked);
+    expect(shown.lines).toMatchObject([{ state: 'clash', clash: { at, other: null } }]);
+    expect(await codeOf(await apply(here.id, asked, shown))).toEqual([409, 'nothing-to-repair']);
+  });
+
+  test('stays where it is while something else is under way there', async () => {
+    const { here, there, asked } = await strayed();
+    const before = [treeOf(here.root), treeOf(there.root)];
+    const shown = await plan(here.id, asked);
+    mkdirSync(path.join(there.root, '.nesting/batches'), { recursive: true });
+    writeFileSync(path.join(there.root, '.nesting/batches/open'), randomUUID());
+    expect(await codeOf(await apply(here.id, asked, shown))).toEqual([409, 'batch-open']);
+    expect([treeOf(here.root), treeOf(there.root)]).toEqual(before);
+    rmSync(path.join(there.root, '.nesting/batches/open'));
+    expect((await apply(here.id, asked, shown)).status).toBe(201);
+  });
+
+  test('is nothing that an artist moves, and goes to no project that does not run', async () => {
+    const { here, there, line } = await strayed();
+    const ways = async (who: 'coordinator' | 'artist') =>
+      (await plan(here.id, { ids: [line?.id ?? ''] }, who)).lines[0]?.options.map((o) => o.way);
+    expect(await ways('artist')).toEqual(['take-number']);
+    expect(await ways('coordinator')).toEqual(['take-number', 'move-to-project']);
+    await t.world.db.query("update project set state = 'closed' where id = $1", [there.id]);
+    expect(await ways('coordinator')).toEqual(['take-number']);
+  });
+});
+
 describe('former names', () => {
   test('are found while the new ones hold, and not any more when they are undone', async () => {
     const p = await started();

@@ -60,6 +60,7 @@ async function planned(options: Options) {
       roots: rootsOf(root),
       documents: null,
       listings: [],
+      neighbours: [],
       mostLines: Number.POSITIVE_INFINITY,
       withChanges: true,
     });

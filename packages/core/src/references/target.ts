@@ -67,3 +67,7 @@ export function isThere(path: string, namesIn: (folder: string) => ReadonlySet<s
       /^\d+$/.test(n.slice(head.length, n.length - tail.length)),
   );
 }
+
+/** The path from the project's root that a target means; `null` where it means nothing of the project. */
+export const pathMeant = (target: Target): string | null =>
+  target.kind === 'inside' ? target.path : target.kind === 'absolute' ? target.inside : null;

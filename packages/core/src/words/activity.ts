@@ -31,6 +31,8 @@ function changeWords(p: Given): string {
     .join('; ');
 }
 
+const filesOf = (p: Given): string => `${text(p.files)} ${Number(p.files) === 1 ? 'file' : 'files'}`;
+
 const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'project-started': (p) =>
     `started the project ${text(p.folder)} on ${text(p.volume)}: ${text(p.folders)} folders and ${text(p.files)} files`,
@@ -43,6 +45,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'proposal-taken': (p) => `carried out what ${text(p.by)} had proposed`,
   'proposal-refused': (p) => `refused what ${text(p.by)} had proposed: ${text(p.word)}`,
   'project-repaired': (p) => `put ${p.changes} ${Number(p.changes) === 1 ? 'thing' : 'things'} right`,
+  'files-arrived': (p) => `moved ${filesOf(p)} here from ${text(p.number)}`,
+  'files-went-back': (p) => `moved ${filesOf(p)} back to ${text(p.number)}`,
   'project-reshaped': (p) =>
     `${batchWords(text(p.what)).toLowerCase()}: ${text(p.changes)} changes on the disk${p.folder ? `, its folder ${text(p.folder)}` : ''}`,
   'batch-undone': (p) =>

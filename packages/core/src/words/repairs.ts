@@ -25,6 +25,8 @@ export function wayWords({ way, to, value }: Taken, path: string): string {
       return `Rename to ${name}`;
     case 'take-number':
       return `It belongs here: rename to ${name}`;
+    case 'move-to-project':
+      return `It belongs to another project: move to ${value ?? ''}`;
     case 'known-code':
       return `${value ?? ''} is meant: rename to ${name}`;
     case 'next-version':
@@ -60,6 +62,7 @@ export function wayWords({ way, to, value }: Taken, path: string): string {
 /** What a way does besides, where that is not plain from its name. */
 export const WAY_NOTES: Readonly<Partial<Record<Way, string>>> = {
   'write-note': 'The note is empty: somebody who knows the terms must fill it in.',
+  'move-to-project': 'Folders that it needs there are made. Undoing this change brings it back.',
   'planned-name': 'Where that folder is there already, the two are put together.',
   'move-contents': 'Each file goes to the folder that takes it. The folder itself goes once nothing is left in it.',
   'move-up': 'The inner folder goes once nothing is left in it.',
@@ -98,6 +101,7 @@ const BY_HAND: Readonly<Record<ByHand['why'], string>> = {
   unreadable: 'it cannot be read',
   'frames-part': 'its frames do not stay one sequence',
   'folder-of-renamed': 'it means a folder whose files get other names',
+  'other-project': 'its file goes to another project, or it does itself',
 };
 
 export const byHandWords = ({ why }: ByHand): string => BY_HAND[why];

@@ -1,12 +1,13 @@
 /** The task that plans how findings are put right, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
-import type { Change } from '@nesting/core/change';
+import { type Change, rootIdOf } from '@nesting/core/change';
 import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
 import type { Confidence } from '@nesting/core/name';
 import {
   type Answer,
   type DocumentFacts,
   type DocumentText,
+  type Neighbour,
   type ProjectView,
   type RepairSummary,
   repair,
@@ -20,6 +21,7 @@ import { type KeptListing, listingOf } from '../check/kept-listing';
 import { listItems } from '../list-items';
 import { readPlain } from '../roots/plain-file';
 import { inTree, type Mount, type Tree } from '../roots/tree';
+import { Unreachable, type Where } from '../roots/where';
 import type { OfWhere } from './looks';
 
 export interface RepairTask extends OfWhere {
@@ -34,9 +36,18 @@ export interface RepairTask extends OfWhere {
   readonly documents: readonly DocumentFacts[] | null;
   /** As the last check kept them, where files are looked for by name; empty where every folder is to be listed. */
   readonly listings: readonly KeptListing[];
+  /** Other projects that names may belong to. */
+  readonly neighbours: readonly NeighbourTask[];
   /** Lines that are handed back; the counts say the rest. */
   readonly mostLines: number;
   readonly withChanges: boolean;
+}
+
+export interface NeighbourTask {
+  /** What the batch knows its folder by. */
+  readonly root: string;
+  readonly where: Where;
+  readonly rules: CheckInput;
 }
 
 export interface PlannedRepair extends RepairSummary {
@@ -47,9 +58,29 @@ export interface PlannedRepair extends RepairSummary {
 }
 
 export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
-  inTree(task.where, task.mounts, (tree) => planIn(tree, task));
+  inTree(task.where, task.mounts, (tree) => beside(task.neighbours, (neighbours) => planIn(tree, task, neighbours)));
 
-function planIn(tree: Tree, task: RepairTask): PlannedRepair {
+/** With the folders of other projects open; those that cannot be reached take nothing. */
+async function beside<T>(
+  [first, ...others]: readonly NeighbourTask[],
+  work: (open: readonly Neighbour[]) => T,
+): Promise<T> {
+  if (first === undefined) return work([]);
+  const { root, where, rules: input } = first;
+  try {
+    return await inTree(where, [], (tree) => {
+      const rules = new ProjectRules(input);
+      const { list } = new Looking(tree, rules, []);
+      const neighbour = { root: rootIdOf(root), folder: where.folder, rules, list };
+      return beside(others, (open) => work([neighbour, ...open]));
+    });
+  } catch (error) {
+    if (error instanceof Unreachable) return beside(others, work);
+    throw error;
+  }
+}
+
+function planIn(tree: Tree, task: RepairTask, neighbours: readonly Neighbour[]): PlannedRepair {
   const rules = new ProjectRules(task.rules);
   const looking = new Looking(tree, rules, task.listings);
   const planned = repair({
@@ -58,6 +89,7 @@ function planIn(tree: Tree, task: RepairTask): PlannedRepair {
     answers: task.answers,
     from: task.from,
     view: looking,
+    neighbours,
     documents: task.documents ?? looking.documents(),
     read: looking.read,
     roots: task.roots,

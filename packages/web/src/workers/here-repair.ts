@@ -93,6 +93,7 @@ export class HereRepair {
         answers,
         from: 'sure',
         view: this.view,
+        neighbours: [],
         documents: this.documents,
         roots: this.folder.roots,
         read: (path) => {

@@ -5,7 +5,7 @@ import { nameOf } from '../../listing/entry';
 import { refFormatOf } from '../../references/formats';
 import type { Moves } from '../../references/moves';
 import { rewriteReferences } from '../../references/rewrite';
-import { targetOf } from '../../references/target';
+import { pathMeant, targetOf } from '../../references/target';
 
 /** A document of the project, and what it refers to, as it is written. */
 export interface DocumentFacts {
@@ -27,7 +27,14 @@ export interface RewrittenDocument {
   readonly changes: readonly { readonly from: string; readonly to: string }[];
 }
 
-export const BY_HAND_REASONS = ['not-utf-8', 'too-large', 'unreadable', 'frames-part', 'folder-of-renamed'] as const;
+export const BY_HAND_REASONS = [
+  'not-utf-8',
+  'too-large',
+  'unreadable',
+  'frames-part',
+  'folder-of-renamed',
+  'other-project',
+] as const;
 
 /** A reference that somebody must put right in the program the document belongs to. */
 export interface ByHand {
@@ -47,6 +54,7 @@ export interface Rewritings {
 interface Given {
   readonly changes: readonly Change[];
   readonly moves: Moves;
+  readonly sent: Moves;
   readonly pointed: ReadonlyMap<string, ReadonlyMap<string, string>>;
   readonly documents: readonly DocumentFacts[];
   readonly roots: readonly string[];
@@ -60,7 +68,11 @@ export function rewriteDocuments(given: Given): Rewritings {
   const byHand: ByHand[] = [];
   const gone = new Set(given.changes.flatMap((c) => (c.after === null && c.before !== null ? [c.before.path] : [])));
   for (const { path, targets } of documents) {
-    const affected = gone.has(path) ? [] : targets.filter((t) => isAffected(given, path, t));
+    const left = leftBehind(given, path, targets);
+    byHand.push(...left);
+    const parted = new Set(left.map(({ target }) => target));
+    const isHere = !gone.has(path) && given.sent.of(path) === path;
+    const affected = isHere ? targets.filter((t) => !parted.has(t) && isAffected(given, path, t)) : [];
     if (affected.length === 0) continue;
     const format = refFormatOf(nameOf(path));
     const found = format === null ? 'unreadable' : read(path);
@@ -86,21 +98,33 @@ export function rewriteDocuments(given: Given): Rewritings {
   };
 }
 
+/** References between what stays in this project and what goes to another. */
+function leftBehind({ sent, roots }: Given, path: string, targets: readonly string[]): ByHand[] {
+  if (sent.isEmpty) return [];
+  const isSent = sent.of(path) !== path;
+  return targets.flatMap((target): ByHand[] => {
+    const inside = pathMeant(targetOf(path, target, roots));
+    if (inside === null) return [];
+    const to = sent.ofFrames(inside);
+    if ((to !== inside) === isSent) return [];
+    return [{ document: path, target, to: isSent ? null : to, why: 'other-project' }];
+  });
+}
+
 /** Whether a reference must be looked at: its file moves, its document does, or it is to lead elsewhere. */
 function isAffected({ moves, pointed, roots }: Given, path: string, target: string): boolean {
   if (pointed.get(path)?.has(target)) return true;
   const meant = targetOf(path, target, roots);
   if (meant.kind === 'none') return false;
   if (meant.kind !== 'absolute' && moves.of(path) !== path) return true;
-  const inside = meant.kind === 'inside' ? meant.path : meant.kind === 'absolute' ? meant.inside : null;
+  const inside = pathMeant(meant);
   return (
     inside !== null && (moves.ofFrames(inside) !== inside || (/[\\/]$/.test(target) && moves.touchesFilesIn(inside)))
   );
 }
 
 function placeOf({ moves, roots }: Given, path: string, target: string): string | null {
-  const meant = targetOf(path, target, roots);
-  const inside = meant.kind === 'inside' ? meant.path : meant.kind === 'absolute' ? meant.inside : null;
+  const inside = pathMeant(targetOf(path, target, roots));
   return inside === null ? null : moves.ofFrames(inside);
 }
 

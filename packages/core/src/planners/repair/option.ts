@@ -1,4 +1,5 @@
 /** What would put a finding right: one way or several, each as acts in the places that things have now. */
+import type { Place } from '../../change/place';
 import type { RuleCode } from '../../check/registry';
 import { type FileEntry, type FolderListing, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
@@ -6,12 +7,14 @@ import type { ProjectRules } from '../../project/rules';
 import { Remembered } from '../../remembered';
 import type { Params } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
+import type { Neighbour } from './neighbour';
 
 export const WAYS = [
   'make',
   'write-note',
   'rename',
   'take-number',
+  'move-to-project',
   'known-code',
   'next-version',
   'another-name',
@@ -34,6 +37,8 @@ export type Act =
   | { readonly do: 'write'; readonly to: string; readonly text: string }
   /** Where a folder goes to one that is there, the two are put together. */
   | { readonly do: 'move'; readonly entry: 'folder' | 'file'; readonly from: string; readonly to: string }
+  /** To another project's folder. */
+  | { readonly do: 'send'; readonly from: string; readonly to: Place }
   /** Kept with the batch. What refers to it leads to `instead` from then on. */
   | { readonly do: 'set-aside'; readonly from: string; readonly instead?: string | undefined }
   /** A reference of a document, as it is written, leads to a file of the project. */
@@ -92,6 +97,8 @@ export interface RepairCase {
   readonly view: ProjectView;
   /** Whole paths of the project's root, as each system has it. */
   readonly roots: readonly string[];
+  /** Other projects that names may belong to. */
+  readonly neighbours: readonly Neighbour[];
   readonly finding: ToRepair;
   readonly referrers: Referrers;
   /** The folder it lies in; `null` where that is gone. */

@@ -11,6 +11,7 @@ import {
   portableName,
   properNames,
 } from './name-options';
+import { toNeighbour } from './neighbour';
 import { bestFirst, type Option, type RepairCase } from './option';
 import {
   asPlanned,
@@ -111,8 +112,9 @@ function chosen(choice: Choice, c: RepairCase): Option[] {
       return toGenerated(c);
     case 'clear':
       return cleared(c);
-    // The other project's folder, and the house's lists, are changed at their own pages.
     case 'move-to-project':
+      return toNeighbour(c);
+    // The house's lists are changed at their own page.
     case 'add-to-lists':
       return [];
     default:

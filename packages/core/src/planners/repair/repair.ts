@@ -13,7 +13,7 @@ import { type FileEntry, join, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import { nameFaults } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
-import { type Target, targetOf } from '../../references/target';
+import { pathMeant, targetOf } from '../../references/target';
 import type { Coded } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
 import {
@@ -26,6 +26,7 @@ import {
 } from './documents';
 import { freeName, renamedItem } from './item';
 import { OWN_NAME, versionAfter } from './name-options';
+import type { Neighbour } from './neighbour';
 import {
   type Act,
   fileIn,
@@ -52,6 +53,8 @@ export interface RepairGiven {
   /** Ways of this confidence and better are taken without being asked for; `null` for none. */
   readonly from: Confidence | null;
   readonly view: ProjectView;
+  /** Other projects that names may belong to. */
+  readonly neighbours: readonly Neighbour[];
   readonly documents: readonly DocumentFacts[];
   readonly read: (path: string) => DocumentText | Unread;
   /** Whole paths of the project's root, as each system has it. */
@@ -114,7 +117,7 @@ export function repair(given: RepairGiven): Repair {
   const taken = judged.flatMap(({ finding, option, fault, state }) =>
     option === null || fault !== null || state !== null ? [] : [{ id: finding.id, acts: option.acts }],
   );
-  const settled = settleActs(given.rules, given.view, taken);
+  const settled = settleActs(given, taken);
   const { changes, documents, byHand } = rewriteDocuments({ ...given, ...settled });
   const sums = sumsOf(changes);
   const lines = judged.map((j) => lineOf(given, j, settled.clashes.get(j.finding.id) ?? null, sums.get(j.finding.id)));
@@ -173,21 +176,18 @@ function referrersIn({ documents, roots }: RepairGiven): Referrers {
 function countReferrers(documents: readonly DocumentFacts[], roots: readonly string[]): Map<string, number> {
   const counts = new Map<string, number>();
   for (const { path, targets } of documents) {
-    const files = new Set(targets.flatMap((target) => insideOf(targetOf(path, target, roots)) ?? []));
+    const files = new Set(targets.flatMap((target) => pathMeant(targetOf(path, target, roots)) ?? []));
     for (const file of files) counts.set(file, (counts.get(file) ?? 0) + 1);
   }
   return counts;
 }
 
-const insideOf = (target: Target): string | null =>
-  target.kind === 'inside' ? target.path : target.kind === 'absolute' ? target.inside : null;
-
-function caseOf({ rules, view, roots }: RepairGiven, finding: ToRepair): Omit<RepairCase, 'referrers'> {
+function caseOf({ rules, view, roots, neighbours }: RepairGiven, finding: ToRepair): Omit<RepairCase, 'referrers'> {
   const folder = parentOf(finding.path);
   const listing = view.list(folder);
   const state = stateOf(rules, folder);
   const file = fileIn(listing, nameOf(finding.path));
-  return { rules, view, roots, finding, listing, file, line: state.kind === 'planned' ? state.line : null };
+  return { rules, view, roots, neighbours, finding, listing, file, line: state.kind === 'planned' ? state.line : null };
 }
 
 const entryOf = ({ finding, listing, file }: Omit<RepairCase, 'referrers'>): 'folder' | 'file' => {

@@ -8,7 +8,7 @@
  * 4. Folders that something goes into are made.
  */
 import type { Change } from '../../change/change';
-import { home } from '../../change/place';
+import { home, type Place } from '../../change/place';
 import { chainKey } from '../../check/items';
 import { grouped } from '../../grouped';
 import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../../listing/entry';
@@ -19,7 +19,9 @@ import type { ProjectRules } from '../../project/rules';
 import { Moves } from '../../references/moves';
 import type { PlannedLine } from '../../template/expansion';
 import { starterContent } from '../start';
+import type { Neighbour } from './neighbour';
 import { type Act, fileIn, type ProjectView } from './option';
+import { Sendings } from './sendings';
 
 /** What one finding is put right by. */
 export interface Chosen {
@@ -39,17 +41,25 @@ export interface Settled {
   readonly clashes: ReadonlyMap<string, Clash>;
   /** Where all is afterwards, for what refers to it. */
   readonly moves: Moves;
+  /** What leaves for other projects, to its whole place there. */
+  readonly sent: Moves;
   readonly pointed: ReadonlyMap<string, ReadonlyMap<string, string>>;
+}
+
+export interface SettlePlace {
+  readonly rules: ProjectRules;
+  readonly view: ProjectView;
+  readonly neighbours: readonly Neighbour[];
 }
 
 /** Lines in each other's way come to light a few at a time; that many rounds nobody ever saw. */
 const MOST_ROUNDS = 50;
 
-export function settleActs(rules: ProjectRules, view: ProjectView, chosen: readonly Chosen[]): Settled {
+export function settleActs(place: SettlePlace, chosen: readonly Chosen[]): Settled {
   const clashes = new Map<string, Clash>();
   let open = chosen;
   for (let round = 0; ; round++) {
-    const layout = new Layout(rules, view, open);
+    const layout = new Layout(place, open);
     const found = layout.clashes();
     if (found.size === 0 || round === MOST_ROUNDS) return { ...layout.settled(), clashes };
     for (const [id, clash] of found) if (!clashes.has(id)) clashes.set(id, clash);
@@ -84,11 +94,14 @@ class Layout {
   private readonly cameFrom: ReadonlyMap<string, string>;
   private readonly found = new Map<string, Clash>();
 
-  constructor(
-    private readonly rules: ProjectRules,
-    private readonly view: ProjectView,
-    chosen: readonly Chosen[],
-  ) {
+  private readonly rules: ProjectRules;
+  private readonly view: ProjectView;
+  private readonly sendings: Sendings;
+
+  constructor({ rules, view, neighbours }: SettlePlace, chosen: readonly Chosen[]) {
+    this.rules = rules;
+    this.view = view;
+    this.sendings = new Sendings(neighbours);
     const each = (act: Act['do'], entry?: 'folder' | 'file') =>
       chosen.flatMap(({ id, acts }) =>
         acts.flatMap((a) => (a.do === act && (a.do !== 'move' || a.entry === entry) ? [{ id, act: a }] : [])),
@@ -97,6 +110,7 @@ class Layout {
     for (const { id, act } of each('move', 'folder')) if (act.do === 'move') this.folder(id, act.from, act.to);
     this.folderMoves = new Moves(new Map(), targets(this.folders));
     this.cameFrom = new Map([...this.folders].map(([from, { to }]) => [to, from]));
+    for (const { id, act } of each('send')) if (act.do === 'send') this.send(id, act.from, act.to);
     for (const { id, act } of each('move', 'file')) if (act.do === 'move') this.file(id, act.from, act.to);
     this.supersede();
     const coming = grouped([...this.files], ([, { to }]) => parentOf(to));
@@ -125,6 +139,7 @@ class Layout {
     for (const [path, { id }] of this.made) if (!ends.has(clashKey(path))) end(id, path);
     for (const [from, going] of [...this.files, ...this.folders]) this.taken(going.id, going.to, from);
     for (const [path, { id }] of this.written) this.taken(id, path, null);
+    this.sendings.clashes((id, at, other) => this.clash(id, at, other));
     return this.found;
   }
 
@@ -136,7 +151,12 @@ class Layout {
     const folders = new Map([...targets(this.folders), ...targets(this.files, (file) => file?.isFolder === true)]);
     for (const [from, { instead }] of this.asides)
       if (instead !== undefined) led.set(from, led.get(instead) ?? this.folderMoves.of(instead));
-    return { changes: this.changes(), moves: new Moves(led, folders), pointed: this.pointed };
+    return {
+      changes: this.changes(),
+      moves: new Moves(led, folders),
+      sent: this.sendings.moves(),
+      pointed: this.pointed,
+    };
   }
 
   private clash(id: string, at: string, other: string | null): void {
@@ -175,10 +195,30 @@ class Layout {
   }
 
   private file(id: string, from: string, to: string): void {
-    if (this.files.has(from) || this.asides.has(from)) return;
+    if (this.isGoing(from)) return;
     const isInPlace = parentOf(from) === parentOf(to);
     const place = isInPlace ? join(this.folderMoves.of(parentOf(from)), nameOf(to)) : to;
     this.files.set(from, { id, to: place, file: this.fileAt(from) });
+  }
+
+  /** A file that leaves its place, or is kept with the batch. */
+  private isGoing(path: string): boolean {
+    return this.files.has(path) || this.asides.has(path) || this.sendings.has(path);
+  }
+
+  /** Its side files go with it to the other project. */
+  private send(id: string, from: string, to: Place): void {
+    if (this.isGoing(from)) return;
+    this.sendings.add(from, { id, to, file: this.fileAt(from) });
+    const family = this.rules.familyOf(nameOf(from));
+    if (family === null || !this.rules.hasCompanions(family)) return;
+    const [stem, after] = [stemOf(nameOf(from)), stemOf(nameOf(to.path))];
+    for (const side of this.sidesIn(parentOf(from))) {
+      const path = join(parentOf(from), side.name);
+      if (this.isGoing(path) || !this.isSideOf(side.name, stem, family)) continue;
+      const place = { ...to, path: join(parentOf(to.path), `${after}${side.name.slice(stem.length)}`) };
+      this.sendings.add(path, { id, to: place, file: side });
+    }
   }
 
   /** Side files carry their document's name, and lie beside it. */
@@ -197,7 +237,7 @@ class Layout {
         this.files.set(path, { ...going, to: withDocument(nameOf(going.to)) });
     for (const side of this.sidesIn(parentOf(from))) {
       const path = join(parentOf(from), side.name);
-      if (this.files.has(path) || this.asides.has(path) || !this.isSideOf(side.name, stem, family)) continue;
+      if (this.isGoing(path) || !this.isSideOf(side.name, stem, family)) continue;
       this.files.set(path, { id, to: withDocument(side.name), file: side });
     }
   }
@@ -208,7 +248,7 @@ class Layout {
     const listing = this.view.list(parentOf(from));
     for (const part of (listing && documents.partsIn(listing).get(nameOf(from))) ?? []) {
       const path = join(parentOf(from), part.file.name);
-      if (this.files.has(path) || this.asides.has(path)) continue;
+      if (this.isGoing(path)) continue;
       const name = documents.renamedPart(part, nameOf(from), nameOf(to));
       this.files.set(path, { id, to: join(parentOf(to), name), file: part.file });
     }
@@ -259,7 +299,7 @@ class Layout {
       ...arrivals.map(([from, going]): Coming => ({ ...going, from })),
       ...staying.flatMap((file): Coming[] => {
         const from = join(before ?? folder, file.name);
-        const isGoing = this.files.has(from) || this.asides.has(from) || this.rules.isSettling(file.modified);
+        const isGoing = this.isGoing(from) || this.rules.isSettling(file.modified);
         return isGoing ? [] : [{ id: '', from, to: join(folder, file.name), file }];
       }),
     ];
@@ -311,8 +351,7 @@ class Layout {
     const key = clashKey(nameOf(path));
     for (const name of this.namesIn(folder, listing).get(key) ?? []) {
       const there = join(folder, name);
-      if (there !== from && !this.files.has(there) && !this.folders.has(there) && !this.asides.has(there))
-        this.clash(id, path, null);
+      if (there !== from && !this.isGoing(there) && !this.folders.has(there)) this.clash(id, path, null);
     }
   }
 
@@ -369,7 +408,7 @@ class Layout {
       );
     for (const [path, { id, text }] of this.written)
       out.push({ ...same(id), entry: 'file', before: null, after: home(path), content: { kind: 'text', text } });
-    return out;
+    return [...out, ...this.sendings.changes(same)];
   }
 }
 

@@ -27,11 +27,12 @@ import type { ToRun } from './prepared';
 import { rootsOf, whereOfRoots } from './roots';
 
 /** What it makes of the project stands in the row before anything is touched; another number is its own from then on. */
-export async function claim(world: World, { id, project, what, person, from, to, changes }: ToRun): Promise<void> {
+export async function claim(world: World, run: ToRun): Promise<void> {
+  const { id, project, what, person, from, to } = run;
   try {
     await transaction(world.db, async (client) => {
       await claimBatch(client, id, { what, from, to });
-      await insertBatchRoots(client, id, rootsOf(project, changes));
+      await insertBatchRoots(client, id, rootsOf(run));
       const number = String(to.values.number);
       if (number !== String(from.values.number)) await claimNumber(client, person.id, number, to.folder, project.id);
     });
@@ -74,7 +75,7 @@ type Outcome =
 /** While its row says how far it is, and hears whether it is to stop. */
 async function doneOnDisk(world: World, run: ToRun, lost: AbortSignal): Promise<Outcome> {
   const { id, where, what, person, undoes, changes, contents } = run;
-  const others = whereOfRoots(world, rootsOf(run.project, changes));
+  const others = whereOfRoots(world, rootsOf(run));
   const at = { done: 0, all: changes.length };
   const stop = new AbortController();
   const quiet = heartbeat(() => setBatchProgress(world.db, id, at.done, at.all), stop);
@@ -104,14 +105,15 @@ async function doneOnDisk(world: World, run: ToRun, lost: AbortSignal): Promise<
 }
 
 /** Of a batch whose outcome is not known. */
-async function whatBecame(world: World, { id, where, project, changes }: ToRun, error: unknown): Promise<Outcome> {
+async function whatBecame(world: World, run: ToRun, error: unknown): Promise<Outcome> {
+  const { id, where } = run;
   const code = error instanceof DiskError ? error.code : '';
   if (code === 'BATCH-OPEN') return { state: 'not-begun', refusal: batchOpen() };
   // Where the folder cannot be reached nobody knows how far it came: it is looked at when the volume is there again.
   const begun = await world.disks.run('hasBegun', { where, id }).catch(() => true);
   if (begun) return { state: 'unreachable', because: told('folder-lost', { system: code }) };
   // What was laid ready goes, and the way is free. The process that was at it has ended.
-  const others = whereOfRoots(world, rootsOf(project, changes));
+  const others = whereOfRoots(world, rootsOf(run));
   const taking = { by: '', at: new Date().toISOString(), lockMs: 0 };
   await world.disks.run('settleBatch', { where, others, id, way: 'take-back', ...taking });
   const refusal = new Refused('could-not-begin', { system: code });

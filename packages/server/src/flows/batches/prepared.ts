@@ -2,6 +2,7 @@
 import type { Me, ProjectShape } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
 import type { Contents, Where } from '@nesting/disk';
+import type { BatchRoot } from '../../db/queries/batches/batches';
 import type { readProject } from '../../db/queries/projects/projects';
 
 export type Project = NonNullable<Awaited<ReturnType<typeof readProject>>>;
@@ -16,6 +17,8 @@ export interface Prepared {
   readonly from: ProjectShape;
   readonly to: ProjectShape;
   readonly changes: readonly Change[];
+  /** Other projects' folders that it works in. */
+  readonly neighbours?: readonly BatchRoot[];
   /** New contents by their key. */
   readonly contents: Contents;
 }

@@ -4,12 +4,32 @@ import type { OtherRoots } from '@nesting/disk';
 import { type BatchRoot, batchRoots } from '../../db/queries/batches/batches';
 import { whereOf } from '../place';
 import type { World } from '../world';
+import type { Prepared } from './prepared';
 
-/** Where the project's folder is renamed, its volume is one. */
-export const rootsOf = (project: { readonly volume: string }, changes: readonly Change[]): readonly BatchRoot[] =>
-  changes.some(({ subject }) => subject.kind === 'project')
-    ? [{ root: VOLUME, volume: project.volume, folder: '' }]
-    : [];
+/** Where the project's folder is renamed, its volume is one; so are other projects' folders. */
+export const rootsOf = ({
+  project,
+  changes,
+  neighbours = [],
+}: Pick<Prepared, 'project' | 'changes' | 'neighbours'>) => [
+  ...(changes.some(({ subject }) => subject.kind === 'project')
+    ? [{ root: VOLUME as string, volume: project.volume, folder: '' }]
+    : []),
+  ...neighbours.filter(({ root }) => changes.some((change) => isIn(change, root))),
+];
+
+const isIn = ({ before, after }: Change, root: string): boolean => before?.root === root || after?.root === root;
+
+const NEIGHBOUR = 'project:';
+
+/** What a batch knows another project's folder by. */
+export const neighbourRoot = (project: string): string => `${NEIGHBOUR}${project}`;
+
+/** Other projects whose folders were changed. */
+export const neighboursIn = (changes: readonly Change[]): readonly string[] => {
+  const roots = new Set(changes.flatMap(({ before, after }) => [before?.root ?? '', after?.root ?? '']));
+  return [...roots].flatMap((root) => (root.startsWith(NEIGHBOUR) ? [root.slice(NEIGHBOUR.length)] : []));
+};
 
 /** Volumes that are not configured any more are none. */
 export const whereOfRoots = (world: World, roots: readonly BatchRoot[]): OtherRoots['others'] =>

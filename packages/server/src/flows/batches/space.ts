@@ -9,8 +9,9 @@ import type { ToRun } from './prepared';
 import { rootsOf } from './roots';
 
 /** @throws Refused 507 where a volume has no room for it. Where it is not known what is free the disk itself tells. */
-export async function reserveSpace(world: World, { id, project, changes, contents }: ToRun): Promise<void> {
-  const volumes = new Map(rootsOf(project, changes).map(({ root, volume }) => [root, volume]));
+export async function reserveSpace(world: World, run: ToRun): Promise<void> {
+  const { id, project, changes, contents } = run;
+  const volumes = new Map(rootsOf(run).map(({ root, volume }) => [root, volume]));
   const byVolume = new Map<string, number>();
   for (const [root, bytes] of bytesNeeded(changes, bytesIn(contents))) {
     const volume = root === HOME ? project.volume : volumes.get(root);

@@ -1,9 +1,10 @@
 /** Undoing a batch whole or in part: a batch of its own, which also takes the rules of the project back. */
 import type { BatchAsked, ProjectShape } from '@nesting/contract';
-import { type Change, isShown } from '@nesting/core/change';
+import { type Change, isShown, VOLUME } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
 import { projectFolderChange } from '@nesting/core/planners';
 import type { Adjustments } from '@nesting/core/template';
+import { batchRoots } from '../../db/queries/batches/batches';
 import { readShape } from '../../db/queries/projects/projects';
 import { rulesInput } from '../projects/project-rules';
 import { Refused, type World } from '../world';
@@ -21,6 +22,7 @@ export async function prepareUndo(world: World, project: string, { batch: id, id
   const { batch, row } = await found(world, project, id);
   if (batch.state !== 'done') throw new Refused('batch-not-done');
   const where = await whereOfBatch(world, row.volume, batch);
+  const neighbours = (await batchRoots(world.db, id)).filter(({ root }) => root !== VOLUME);
   const lines =
     where === null ? null : await world.disks.run('planUndo', { where, others: await othersOf(world, id), id });
   if (where === null || lines === null) throw new Refused('no-journal');
@@ -40,7 +42,7 @@ export async function prepareUndo(world: World, project: string, { batch: id, id
   const own = await world.disks.run('ownChanges', { where, rules, project: row });
   const renamed = to.folder === now.folder ? [] : [projectFolderChange(now.folder, to.folder)];
   const changes = [...chosen, ...own, ...renamed];
-  return { project: row, where, what: 'undo', from: now, to, changes, contents: new Map() };
+  return { project: row, where, what: 'undo', from: now, to, changes, contents: new Map(), neighbours };
 }
 
 const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>

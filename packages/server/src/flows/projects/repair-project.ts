@@ -5,18 +5,20 @@
 import { type Me, MOST_REPAIRED, type PlanForm, type RepairAsked, type RepairPlan } from '@nesting/contract';
 import { type Content, isNew } from '@nesting/core/change';
 import type { RuleCode } from '@nesting/core/check';
-import type { DocumentFacts } from '@nesting/core/planners';
+import type { DocumentFacts, ToRepair } from '@nesting/core/planners';
 import { base64 } from '@nesting/core/text';
 import { placeWords, wordsFor } from '@nesting/core/words';
-import type { PlannedRepair, Where } from '@nesting/disk';
+import type { NeighbourTask, PlannedRepair, Where } from '@nesting/disk';
+import type { BatchRoot } from '../../db/queries/batches/batches';
 import { readMemory } from '../../db/queries/checks/checks';
 import { findingsToRepair } from '../../db/queries/checks/findings';
 import { readListings, readReferences } from '../../db/queries/checks/kept';
 import { readRegisters } from '../../db/queries/house/registers';
-import { readProject, readShape } from '../../db/queries/projects/projects';
+import { projectsNamed, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../request-context';
 import type { Asker, Prepared, Project } from '../batches/prepared';
+import { neighbourRoot, neighboursIn } from '../batches/roots';
 import { compileRules } from '../checks/check-project';
 import { Refused, type World } from '../world';
 import { contentBytes, contentsOf } from './contents';
@@ -54,6 +56,7 @@ async function plan(
   // What is lately written is judged by one clock, when it is looked at and when it is done.
   const now = asked.now ?? input.now ?? 0;
   const findings = await findingsToRepair(world.db, id, { ...asked, most: MOST_REPAIRED });
+  const neighbours = me.role === 'coordinator' ? await neighboursFor(world, id, findings) : [];
   const task = {
     where,
     mounts,
@@ -63,12 +66,33 @@ async function plan(
     from: asked.from,
     roots,
     documents: await documentsOf(world, id),
+    neighbours,
     listings: findings.some(({ rule }) => SEARCHED.has(rule)) ? await readListings(world.db, id) : [],
     mostLines,
     withChanges,
   };
   const mayApply = me.role !== 'artist' || isOwn(project, me.initials, findings);
   return { project, where, now, mayApply, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
+}
+
+/** Running projects that names of these findings may belong to. */
+async function neighboursFor(world: World, id: string, findings: readonly ToRepair[]): Promise<NeighbourTask[]> {
+  const foreign = findings.filter(({ rule }) => rule === 'foreign-project');
+  const named = (param: string) => [...new Set(foreign.map(({ params }) => String(params[param] ?? '')))];
+  if (foreign.length === 0) return [];
+  const projects = await projectsNamed(world.db, { not: id, numbers: named('number'), clients: named('client') });
+  return (await Promise.all(projects.map((project) => asNeighbour(world, project)))).flat();
+}
+
+/** One that cannot be reached takes nothing. */
+async function asNeighbour(world: World, project: string): Promise<NeighbourTask[]> {
+  try {
+    const { where, input } = await compileRules(world, project);
+    return [{ root: neighbourRoot(project), where, rules: input }];
+  } catch (error) {
+    if (error instanceof Refused) return [];
+    throw error;
+  }
 }
 
 /** What the last check read out of documents; `null` where none has kept anything. */
@@ -127,7 +151,16 @@ export async function prepareRepair(
   const shape = await readShape(world.db, id);
   if (shape === null) throw new Refused('no-project');
   const contents = contentsOf(planned.changes, await bytesFor(world, project));
-  return { project, where, what: 'repair', from: shape, to: shape, changes: planned.changes, contents };
+  const { changes } = planned;
+  const neighbours = await foldersOf(world, neighboursIn(changes));
+  return { project, where, what: 'repair', from: shape, to: shape, changes, contents, neighbours };
+}
+
+async function foldersOf(world: World, projects: readonly string[]): Promise<BatchRoot[]> {
+  const rows = await Promise.all(projects.map((id) => readProject(world.db, id)));
+  return rows.flatMap((row) =>
+    row === null ? [] : [{ root: neighbourRoot(row.id), volume: row.volume, folder: row.folder }],
+  );
 }
 
 async function bytesFor(world: World, project: Project) {

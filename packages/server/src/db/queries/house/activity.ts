@@ -43,6 +43,8 @@ export const ACTIVITY = [
   'project-relinked',
   'project-reshaped',
   'project-repaired',
+  'files-arrived',
+  'files-went-back',
   'repair-proposed',
   'proposal-taken',
   'proposal-refused',

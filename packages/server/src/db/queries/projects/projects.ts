@@ -365,6 +365,30 @@ export async function placeProject(
   return was ?? null;
 }
 
+const MOST_OF_A_CLIENT = 8;
+
+interface ToName {
+  readonly not: string;
+  readonly numbers: readonly string[];
+  /** Codes. */
+  readonly clients: readonly string[];
+}
+
+/** Running projects of these numbers, and the newest ones of these clients. */
+export async function projectsNamed(client: Client, { not, numbers, clients }: ToName): Promise<string[]> {
+  const { rows } = await client.query<{ id: string }>(
+    `select id from project where state = 'running' and id <> $1 and number = any($2)
+       union
+     select id from (
+       select id, row_number() over (partition by client_code order by started_at desc) as rank
+         from project where state = 'running' and id <> $1 and client_code = any($3)) newest
+       where rank <= $4
+     order by id`,
+    [not, numbers, clients, MOST_OF_A_CLIENT],
+  );
+  return rows.map(({ id }) => id);
+}
+
 /** A project by its id or its number. */
 export async function findProject(client: Client, given: string): Promise<string | null> {
   return (
