@@ -198,6 +198,11 @@ describe('a file of another project', () => {
       [good(here.number), 'other-project', `${path.basename(there.root)}/${at}`],
       [at, 'other-project', null],
     ]);
+    // A script runs in this project's folder: the list says what goes, the script leaves it.
+    const printed = async (as: string) =>
+      (await t.ask('coordinator', 'POST', `/api/projects/${here.id}/repair/print?as=${as}`, asked)).text();
+    expect(await printed('csv')).toContain(`${path.basename(there.root)}/${at}`);
+    expect(await printed('sh')).not.toContain(at);
     const batch = await batchOf(await apply(here.id, asked, shown));
     await t.world.checks.idle();
     expect(existsSync(path.join(here.root, at))).toBe(false);
@@ -207,6 +212,8 @@ describe('a file of another project', () => {
     expect((await findings(there.id)).flatMap((f) => (f.path === at ? [f.rule] : []))).toEqual(['broken-reference']);
     const told = await (await t.ask('lead', 'GET', `/api/activity?project=${there.id}`)).text();
     expect(told).toContain('files-arrived');
+    const former = await t.ask('artist', 'GET', `/api/former-names?find=${path.basename(at)}`);
+    expect(await former.json()).toMatchObject([{ before: at, after: `studio/${path.basename(there.root)}/${at}` }]);
     await undo(here.id, batch);
     expect([treeOf(here.root), treeOf(there.root)]).toEqual(before);
   });

@@ -1,6 +1,7 @@
 /** Batches in words: what stood in the way, and what a line does. */
 import type { Change } from '../change/change';
 import { HOME, isSamePlace, type Place } from '../change/place';
+import { join } from '../listing/entry';
 
 /** What happened at a place, and what to do. Codes of the core and of disks alike. */
 const HINDRANCES: Readonly<Record<string, string>> = {
@@ -66,7 +67,11 @@ const ABOUT: Readonly<Record<string, string>> = {
 export const batchWords = (what: string): string => ABOUT[what] ?? what;
 
 /** Where a change says an entry is, as a person reads it: in the project's folder by its path, else with its volume. */
-export const placeWords = ({ root, path }: Place): string => (root === HOME ? path : `${root}: ${path}`);
+export function placeWords({ root, path }: Place): string {
+  if (root === HOME) return path;
+  // Another project's folder is known by its volume and its name.
+  return root.includes('/') ? join(root, path) : `${root}: ${path}`;
+}
 
 export function changeLine({ entry, before, after, content }: Change): string {
   if (before === null) return `${entry === 'folder' ? 'make' : 'write'} ${after === null ? '' : placeWords(after)}`;

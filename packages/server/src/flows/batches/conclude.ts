@@ -6,13 +6,13 @@ import { type Client, transaction } from '../../db/client';
 import { endBatch, readBatchJob } from '../../db/queries/batches/batches';
 import { recordActivity } from '../../db/queries/house/activity';
 import { recordFormerNames } from '../../db/queries/projects/former-names';
-import { writeShape } from '../../db/queries/projects/projects';
+import { type PlacedProject, projectsIn, writeShape } from '../../db/queries/projects/projects';
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
 import { takeProposal } from '../projects/proposals';
 import type { World } from '../world';
-import { neighboursIn } from './roots';
+import { neighbourRoot, neighboursIn } from './roots';
 import { noteKept } from './set-aside';
 
 interface ToConclude {
@@ -36,7 +36,7 @@ interface Hindrance {
 export async function conclude(world: World, batch: ToConclude, volume: string): Promise<void> {
   const { id, project, what, from, to, person, undoes, changes } = batch;
   const shown = changes.filter(isShown).length;
-  const neighbours = neighboursIn(changes);
+  const neighbours = await projectsIn(world.db, neighboursIn(changes));
   const hindered = from.folder === to.folder ? null : await renameFolder(world, volume, from.folder, to.folder);
   if (hindered !== null) {
     return endBatch(world.db, id, { state: 'paused', changes: shown, because: told('name-left', hindered) });
@@ -60,15 +60,20 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
   await noteKept(world, project, id, undoes);
   // Its rules are what they were: only folders that were touched have anything new to say.
   await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');
-  for (const neighbour of neighbours) await checkChanged(world, neighbour, person, 'quick');
+  for (const { id: neighbour } of neighbours) await checkChanged(world, neighbour, person, 'quick');
 }
 
 /** Files that came from this project, or went back to it, stand in the activity of the other one as well. */
-function recordPassed(client: Client, neighbour: string, { id, project, person, from, undoes, changes }: ToConclude) {
-  const passed = changes.filter((c) => c.entry === 'file' && neighboursIn([c])[0] === neighbour).length;
+function recordPassed(
+  client: Client,
+  neighbour: PlacedProject,
+  { id, project, person, from, undoes, changes }: ToConclude,
+) {
+  const root = neighbourRoot(neighbour);
+  const passed = changes.filter((c) => c.entry === 'file' && neighboursIn([c])[0]?.root === root).length;
   const params = { number: String(from.values.number ?? ''), files: passed, batch: id };
   const act = undoes === null ? 'files-arrived' : 'files-went-back';
-  return recordActivity(client, act, person, neighbour, params, `project:${project}`);
+  return recordActivity(client, act, person, neighbour.id, params, `project:${project}`);
 }
 
 /** Batches of the first form left that to this. Why not, or `null`; what has the name already is done. */

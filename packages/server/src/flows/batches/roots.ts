@@ -20,15 +20,16 @@ export const rootsOf = ({
 
 const isIn = ({ before, after }: Change, root: string): boolean => before?.root === root || after?.root === root;
 
-const NEIGHBOUR = 'project:';
+/** What a batch, and whoever reads its lines, knows another project's folder by: no other root has a slash. */
+export const neighbourRoot = ({ volume, folder }: Omit<BatchRoot, 'root'>): string => `${volume}/${folder}`;
 
-/** What a batch knows another project's folder by. */
-export const neighbourRoot = (project: string): string => `${NEIGHBOUR}${project}`;
-
-/** Other projects whose folders were changed. */
-export const neighboursIn = (changes: readonly Change[]): readonly string[] => {
+/** Folders of other projects that were changed. */
+export const neighboursIn = (changes: readonly Change[]): readonly BatchRoot[] => {
   const roots = new Set(changes.flatMap(({ before, after }) => [before?.root ?? '', after?.root ?? '']));
-  return [...roots].flatMap((root) => (root.startsWith(NEIGHBOUR) ? [root.slice(NEIGHBOUR.length)] : []));
+  return [...roots].flatMap((root) => {
+    const slash = root.indexOf('/');
+    return slash < 0 ? [] : [{ root, volume: root.slice(0, slash), folder: root.slice(slash + 1) }];
+  });
 };
 
 /** Volumes that are not configured any more are none. */

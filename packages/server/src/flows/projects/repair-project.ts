@@ -3,18 +3,17 @@
  * that carries it out.
  */
 import { type Me, MOST_REPAIRED, type PlanForm, type RepairAsked, type RepairPlan } from '@nesting/contract';
-import { type Content, isNew } from '@nesting/core/change';
+import { type Content, HOME, isNew } from '@nesting/core/change';
 import type { RuleCode } from '@nesting/core/check';
 import type { DocumentFacts, ToRepair } from '@nesting/core/planners';
 import { base64 } from '@nesting/core/text';
 import { placeWords, wordsFor } from '@nesting/core/words';
 import type { NeighbourTask, PlannedRepair, Where } from '@nesting/disk';
-import type { BatchRoot } from '../../db/queries/batches/batches';
 import { readMemory } from '../../db/queries/checks/checks';
 import { findingsToRepair } from '../../db/queries/checks/findings';
 import { readListings, readReferences } from '../../db/queries/checks/kept';
 import { readRegisters } from '../../db/queries/house/registers';
-import { projectsNamed, readProject, readShape } from '../../db/queries/projects/projects';
+import { type PlacedProject, projectsNamed, readProject, readShape } from '../../db/queries/projects/projects';
 import { readStarters } from '../../db/queries/rules/templates';
 import { untilAskerLeaves } from '../../request-context';
 import type { Asker, Prepared, Project } from '../batches/prepared';
@@ -85,9 +84,9 @@ async function neighboursFor(world: World, id: string, findings: readonly ToRepa
 }
 
 /** One that cannot be reached takes nothing. */
-async function asNeighbour(world: World, project: string): Promise<NeighbourTask[]> {
+async function asNeighbour(world: World, project: PlacedProject): Promise<NeighbourTask[]> {
   try {
-    const { where, input } = await compileRules(world, project);
+    const { where, input } = await compileRules(world, project.id);
     return [{ root: neighbourRoot(project), where, rules: input }];
   } catch (error) {
     if (error instanceof Refused) return [];
@@ -152,15 +151,8 @@ export async function prepareRepair(
   if (shape === null) throw new Refused('no-project');
   const contents = contentsOf(planned.changes, await bytesFor(world, project));
   const { changes } = planned;
-  const neighbours = await foldersOf(world, neighboursIn(changes));
+  const neighbours = neighboursIn(changes);
   return { project, where, what: 'repair', from: shape, to: shape, changes, contents, neighbours };
-}
-
-async function foldersOf(world: World, projects: readonly string[]): Promise<BatchRoot[]> {
-  const rows = await Promise.all(projects.map((id) => readProject(world.db, id)));
-  return rows.flatMap((row) =>
-    row === null ? [] : [{ root: neighbourRoot(row.id), volume: row.volume, folder: row.folder }],
-  );
 }
 
 async function bytesFor(world: World, project: Project) {
@@ -180,5 +172,7 @@ export async function printRepair(
   const { project, plan: planned } = await plan(world, me, id, asked, { withChanges: true });
   const bytesOf = await bytesFor(world, project);
   const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
-  return printedPlan(`${project.number}-put-right`, as, { shown: planned.changes, all: planned.changes, base64Of });
+  // A script runs in the project's own folder.
+  const inFolder = planned.changes.filter(({ before, after }) => (after ?? before)?.root === HOME);
+  return printedPlan(`${project.number}-put-right`, as, { shown: planned.changes, all: inFolder, base64Of });
 }

@@ -4,7 +4,7 @@
  */
 
 import type { BatchPage, BatchRow, Me, ProjectPage } from '@nesting/contract';
-import { isSamePlace } from '@nesting/core/change';
+import { HOME, isSamePlace } from '@nesting/core/change';
 import { batchWords, changeLine, placeWords } from '@nesting/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
@@ -138,7 +138,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
           {...(isOpen && { chosen, onChoose: toggle })}
         />
       }
-      consequence={selected && <SelectedLine batch={batch} line={selected} path={wholePath(pathOf(selected.change))} />}
+      consequence={selected && <SelectedLine batch={batch} line={selected} path={pathOf(selected.change, wholePath)} />}
       ledger={
         <BatchLedger
           project={id}
@@ -177,7 +177,12 @@ function listed({ change, undone, hindrance }: BatchPage['lines'][number], isClo
   };
 }
 
-const pathOf = ({ before, after }: BatchPage['lines'][number]['change']): string => (after ?? before)?.path ?? '';
+/** The whole path of what a line is about, as the reader's system has it where it lies in the project. */
+function pathOf({ before, after }: BatchPage['lines'][number]['change'], wholePath: (path: string) => string): string {
+  const place = after ?? before;
+  if (place === null) return '';
+  return place.root === HOME ? wholePath(place.path) : placeWords(place);
+}
 
 interface SelectedProps {
   readonly batch: BatchRow;

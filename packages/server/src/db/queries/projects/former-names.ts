@@ -2,6 +2,7 @@
 import type { FormerName } from '@nesting/contract';
 import type { Change } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
+import { placeWords } from '@nesting/core/words';
 import type { Client } from '../../client';
 
 interface OfBatch {
@@ -16,11 +17,12 @@ export async function recordFormerNames(
   { project, batch, undoes }: OfBatch,
   changes: readonly Change[],
 ): Promise<void> {
-  const renamed = changes.flatMap(({ before, after, subject }) =>
-    before === null || after === null || subject.kind === 'project' || nameOf(before.path) === nameOf(after.path)
-      ? []
-      : [{ before: before.path, after: after.path }],
-  );
+  const renamed = changes.flatMap(({ before, after, subject }) => {
+    if (before === null || after === null || subject.kind === 'project') return [];
+    // What went to another project is looked for by the name it had here.
+    const isSame = before.root === after.root && nameOf(before.path) === nameOf(after.path);
+    return isSame ? [] : [{ before: placeWords(before), after: placeWords(after) }];
+  });
   if (renamed.length === 0) return;
   if (undoes !== null) {
     const backs = renamed.map((r) => r.before);

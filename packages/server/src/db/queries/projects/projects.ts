@@ -365,6 +365,20 @@ export async function placeProject(
   return was ?? null;
 }
 
+/** Projects that lie in these folders. */
+export async function projectsIn(
+  client: Client,
+  places: readonly Pick<PlacedProject, 'volume' | 'folder'>[],
+): Promise<PlacedProject[]> {
+  if (places.length === 0) return [];
+  const { rows } = await client.query<PlacedProject>(
+    `select id, number, title, volume, folder from project
+       where (volume, folder) in (select * from unnest($1::text[], $2::text[]))`,
+    [places.map((p) => p.volume), places.map((p) => p.folder)],
+  );
+  return rows;
+}
+
 const MOST_OF_A_CLIENT = 8;
 
 interface ToName {
@@ -375,18 +389,18 @@ interface ToName {
 }
 
 /** Running projects of these numbers, and the newest ones of these clients. */
-export async function projectsNamed(client: Client, { not, numbers, clients }: ToName): Promise<string[]> {
-  const { rows } = await client.query<{ id: string }>(
-    `select id from project where state = 'running' and id <> $1 and number = any($2)
+export async function projectsNamed(client: Client, { not, numbers, clients }: ToName): Promise<PlacedProject[]> {
+  const { rows } = await client.query<PlacedProject>(
+    `select id, number, title, volume, folder from project where state = 'running' and id <> $1 and number = any($2)
        union
-     select id from (
-       select id, row_number() over (partition by client_code order by started_at desc) as rank
+     select id, number, title, volume, folder from (
+       select *, row_number() over (partition by client_code order by started_at desc) as rank
          from project where state = 'running' and id <> $1 and client_code = any($3)) newest
        where rank <= $4
      order by id`,
     [not, numbers, clients, MOST_OF_A_CLIENT],
   );
-  return rows.map(({ id }) => id);
+  return rows;
 }
 
 /** A project by its id or its number. */
