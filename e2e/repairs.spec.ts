@@ -234,6 +234,20 @@ test('a plan is narrowed by what the address says, and a word of the new names b
   await page.getByRole('button', { name: /Write it in \d+ name/ }).click();
   await expect(page.getByRole('option', { name: /_comp_/ }).first()).toBeVisible();
   await page.evaluate(() => localStorage.clear());
+  // One of them goes to another folder: the place is read in the line.
+  await page.goto(`/projects/${id}/repair?cause=version-style`);
+  await page.getByLabel('Its folder').fill('30_design');
+  await page.getByLabel('Its folder').press('Enter');
+  await expect(page.getByRole('option', { name: /30_design\// })).toBeVisible();
+  await page.getByLabel('Its folder').fill('../out');
+  await page.getByLabel('Its folder').press('Enter');
+  await expect(page.getByText(/name is taken|cannot be/).first()).toBeVisible();
+  await page.evaluate(() => localStorage.clear());
+  await page.goto(`/projects/${id}/repair?size=over-1-gb`);
+  await expect(page.getByText('No line is like that')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Size' }).click();
+  await page.getByRole('option', { name: 'Any size' }).click();
+  await expect(page.getByRole('listbox', { name: 'What is put right' })).toBeVisible();
   await page.goto(`/projects/${id}/repair?find=nobody-is-called-so`);
   await expect(page.getByText('No line is like that')).toBeVisible();
 });

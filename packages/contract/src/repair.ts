@@ -18,6 +18,9 @@ export const MOST_REPAIRED = 50_000;
 
 const findingId = z.string().regex(/^[0-9a-f]{16}$/);
 
+/** From the project's root, which is the empty one. */
+const folderPath = z.string().max(4096);
+
 export const repairSchema = z.object({
   /** These findings; all that stand where absent. */
   ids: z.array(findingId).min(1).max(MOST_REPAIRED).readonly().nullable().default(null),
@@ -28,11 +31,17 @@ export const repairSchema = z.object({
   person: z.string().max(8).nullable().default(null),
   /** Ways of this confidence and better are taken without being asked for; none where it is null. */
   from: z.enum(CONFIDENCES).nullable().default('sure'),
-  /** By finding: the way that was taken, or none; another name in place of the proposed one. */
+  /** By finding: the way that was taken, or none; another name or folder in place of the proposed one. */
   answers: z
     .record(
       findingId,
-      z.object({ key: z.string().max(4200).nullable(), name: z.string().min(1).max(255).optional() }).readonly(),
+      z
+        .object({
+          key: z.string().max(4200).nullable(),
+          name: z.string().min(1).max(255).optional(),
+          folder: folderPath.optional(),
+        })
+        .readonly(),
     )
     .default({}),
   /** The clock of the plan that was shown, milliseconds since 1970: what waits there waits here too. */
@@ -71,6 +80,7 @@ const line = record({
   fault: coded.nullable(),
   count: amount,
   bytes: amount,
+  modified: z.number().nullable(),
   family: z.string().nullable(),
 });
 same<Same<z.infer<typeof line>, RepairLine>>(true);

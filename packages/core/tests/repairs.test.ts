@@ -6,10 +6,13 @@ import { describe, expect, test } from '@jest/globals';
 import { damaged, drawDamages } from '../../../corpus/damaged-disk';
 import { DISK_DAMAGES } from '../../../corpus/disk-damages';
 import { FIXABLE } from '../../../corpus/fixable';
-import { checkDisk, file, goodDisk, rules } from '../../../corpus/good-disk';
+import { checkDisk, file, goodDisk, listingOf, rules, VALUES } from '../../../corpus/good-disk';
 import { applied, planRepair, putRight } from '../../../corpus/repaired-disk';
+import { rootIdOf } from '../src/change';
+import type { Neighbour } from '../src/planners';
+import { ProjectRules } from '../src/project';
 
-const { rules: of } = rules();
+const { rules: of, template, registers } = rules();
 
 describe('put right by what is sure', () => {
   test.each(DISK_DAMAGES.map((d) => [d.kind, d] as const))('%s', async (_kind, damage) => {
@@ -100,6 +103,92 @@ describe('choices', () => {
       fault: { code: 'name-reserved' },
     });
     expect(refused.changes).toEqual([]);
+  });
+});
+
+describe('another folder', () => {
+  const at = '50_sound/music';
+  const answered = (answer: object) => {
+    const { plan, findings, disk } = planFor((d) => d.set(`${at}/26011_MUS_v4.wav`, file()));
+    const line = plan.lines.find((l) => l.path === `${at}/26011_MUS_v4.wav`);
+    const answers = { [line?.id ?? '']: { key: line?.options[0]?.key ?? '', ...answer } };
+    const placed = planRepair({ rules: of, disk, findings, answers });
+    return placed.lines.find((l) => l.id === line?.id);
+  };
+
+  test('of a person’s own, with the proposed name or with another', () => {
+    expect(answered({ folder: '50_sound/takes' })).toMatchObject({
+      state: 'ready',
+      after: '50_sound/takes/26011_MUS_v04.wav',
+    });
+    expect(answered({ folder: '', name: 'song.wav' })).toMatchObject({ state: 'ready', after: 'song.wav' });
+  });
+
+  test.each(['../out', 'a/../../b', '.nesting/batches', 'con/a', 'a//b/nul'])('%s is refused', (folder) => {
+    expect(answered({ folder })).toMatchObject({ state: 'clash', fault: { code: expect.stringMatching(/^name-/) } });
+  });
+});
+
+describe('a project beside it', () => {
+  const foreign = '50_sound/music/26009_MUS_v04.wav';
+  const neighbour = (there: (disk: ReturnType<typeof goodDisk>) => void): Neighbour => {
+    const theirs = new ProjectRules({ template, values: { ...VALUES, number: '26009' }, registers });
+    const disk = goodDisk(theirs);
+    there(disk);
+    const listings = new Map(listingOf(disk).map((l) => [l.path, l]));
+    const root = rootIdOf('studio/26009_x');
+    return { root, folder: '26009_x', rules: theirs, list: (path) => listings.get(path) ?? null };
+  };
+  const sent = (beside: Neighbour, change: (disk: ReturnType<typeof goodDisk>) => void = () => undefined) => {
+    const { plan, findings, disk } = planFor(
+      (d) => {
+        d.set(foreign, file());
+        change(d);
+      },
+      { neighbours: [beside] },
+    );
+    const line = plan.lines.find((l) => l.path === foreign);
+    const key = line?.options.find((o) => o.way === 'move-to-project')?.key ?? '';
+    return planRepair({ rules: of, disk, findings, neighbours: [beside], answers: { [line?.id ?? '']: { key } } });
+  };
+
+  test('takes what carries its number, and makes the folders it lacks, outer ones first', () => {
+    const beside = neighbour((disk) => {
+      for (const path of [...disk.keys()]) if (path.startsWith('50_sound')) disk.delete(path);
+    });
+    expect(sent(beside).changes.map((c) => [c.before?.path ?? null, c.after])).toEqual([
+      [null, { root: 'studio/26009_x', path: '50_sound' }],
+      [null, { root: 'studio/26009_x', path: '50_sound/music' }],
+      [foreign, { root: 'studio/26009_x', path: foreign }],
+    ]);
+  });
+
+  test('is not written over, nor where a file stands for a folder', () => {
+    const clashOf = (beside: Neighbour) => sent(beside).lines.find((l) => l.path === foreign);
+    expect(
+      clashOf(neighbour((d) => d.set(foreign.toUpperCase().replace('50_SOUND/MUSIC', '50_sound/music'), file()))),
+    ).toMatchObject({ state: 'clash' });
+    const blocked = neighbour((disk) => {
+      for (const path of [...disk.keys()]) if (path.startsWith('50_sound')) disk.delete(path);
+      disk.set('50_sound', file());
+    });
+    expect(clashOf(blocked)).toMatchObject({ state: 'clash' });
+  });
+
+  test('of a sequence every frame goes', () => {
+    const frames = [1, 2, 3].map((n) => `40_motion/portico/s01/renders/26009_portico_s01_comp_v001.000${n}.exr`);
+    const beside = neighbour(() => undefined);
+    const { plan, findings, disk } = planFor((d) => frames.forEach((f) => d.set(f, file())), { neighbours: [beside] });
+    const line = plan.lines.find((l) => l.rule === 'foreign-project');
+    const key = line?.options.find((o) => o.way === 'move-to-project')?.key ?? '';
+    const { changes } = planRepair({
+      rules: of,
+      disk,
+      findings,
+      neighbours: [beside],
+      answers: { [line?.id ?? '']: { key } },
+    });
+    expect(changes.flatMap((c) => (c.entry === 'file' ? [c.after?.path] : []))).toEqual(frames);
   });
 });
 

@@ -8,7 +8,7 @@ export {
   type RewrittenDocument,
   type Unread,
 } from './repair/documents';
-export type { Neighbour } from './repair/neighbour';
+export type { Neighbour } from './repair/option';
 export { type ProjectView, type ToRepair, WAYS, type Way } from './repair/option';
 export {
   type Answer,

@@ -18,6 +18,7 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'name-invisible': (p) => `The name holds a character nobody can see (U+${String(p.code).toUpperCase()}).`,
   'name-surrogate': () => 'The name holds half a character.',
   'name-own': (p) => `${p.name} is a name that Nesting keeps for its own files.`,
+  'folder-elsewhere': (p) => `${p.folder} lies on another volume.`,
   'name-reserved': (p) => `${p.name} is a device's name on ${list(p.systems)}.`,
   'name-edge': (p) =>
     p.systems

@@ -12,6 +12,14 @@ interface Taken {
 
 const placed = (path: string): string => (path === '' ? 'the project’s root' : path);
 
+/** `to` is the other project's folder and the path in it. */
+function sendingWords(to: string, path: string): string {
+  const [project = '', ...rest] = to.split('/');
+  const inside = rest.join('/');
+  const as = nameOf(inside) === nameOf(path) ? '' : ` as ${nameOf(inside)}`;
+  return `It belongs to ${project}: move to ${placed(parentOf(inside))}${as}`;
+}
+
 /** What one way does, as an act: "Rename to …", "Move to …". `path` is where the thing is now. */
 export function wayWords({ way, to, value }: Taken, path: string): string {
   const name = nameOf(to ?? '');
@@ -26,7 +34,7 @@ export function wayWords({ way, to, value }: Taken, path: string): string {
     case 'take-number':
       return `It belongs here: rename to ${name}`;
     case 'move-to-project':
-      return `It belongs to another project: move to ${value ?? ''}`;
+      return sendingWords(value ?? '', path);
     case 'known-code':
       return `${value ?? ''} is meant: rename to ${name}`;
     case 'next-version':

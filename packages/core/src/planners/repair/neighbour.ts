@@ -1,41 +1,57 @@
 /** Files that carry another project's number or client go to that project's folder, in the same batch. */
-import type { Place, RootId } from '../../change/place';
-import { join, nameOf, parentOf } from '../../listing/entry';
+import type { Place } from '../../change/place';
+import { faultOfFile } from '../../check/file-fault';
+import { type FileEntry, join, nameOf, parentOf } from '../../listing/entry';
 import type { ProjectRules } from '../../project/rules';
 import { routesOf } from '../intake/route';
 import { namesOfItem, renamedItem } from './item';
-import { type Act, type Option, type ProjectView, type RepairCase, textOf } from './option';
-
-/** Another project that files can be moved to. */
-export interface Neighbour {
-  readonly root: RootId;
-  /** Its folder, from its volume. */
-  readonly folder: string;
-  readonly rules: ProjectRules;
-  readonly list: ProjectView['list'];
-}
+import { type Act, type Neighbour, type Option, type RepairCase, textOf } from './option';
 
 /** Folders of one project that are offered. */
 const MOST_PLACES = 3;
 
-/** To the folder of that project that takes it. */
+/** To the folder of that project that takes it: the one that it lies in here before all others. */
 export function toNeighbour(c: RepairCase): Option[] {
   const { file, finding, neighbours } = c;
   if (file === null || file.isFolder) return [];
   const [number, client] = [textOf(finding, 'number'), textOf(finding, 'client')];
   const meant = neighbours.filter(({ rules }) => (number !== '' ? rules.number === number : rules.client === client));
-  return meant.flatMap((neighbour) =>
-    routesOf(neighbour.rules, file, '')
-      .slice(0, MOST_PLACES)
-      .flatMap(({ line, name, reason }): Option[] => {
-        const acts = sentItem(c, { root: neighbour.root, path: line.path }, name);
-        const to = `${neighbour.folder}/${join(line.path, name)}`;
-        const key = `move-to-project:${neighbour.root} ${line.path}`;
-        const confidence = reason === 'convention' ? 'likely' : 'guess';
-        return acts === null ? [] : [{ key, way: 'move-to-project', confidence, to: null, value: to, acts }];
-      }),
-  );
+  return meant.flatMap((neighbour) => {
+    const same = samePlace(neighbour.rules, finding.path, file);
+    const routes = routesOf(neighbour.rules, file, '').filter(({ line }) => line.path !== same);
+    const other = routes.map(({ line, name, reason }) => ({
+      folder: line.path,
+      name,
+      isSure: reason === 'convention',
+    }));
+    const places = same === null ? other : [{ folder: same, name: file.name, isSure: true }, ...other];
+    return places.slice(0, MOST_PLACES).flatMap(({ folder, name, isSure }, i) => {
+      const acts = sentItem(c, { root: neighbour.root, path: folder }, name);
+      const confidence = isSure && i === 0 ? 'likely' : 'guess';
+      return acts === null ? [] : [sending(neighbour, join(folder, name), acts, confidence)];
+    });
+  });
 }
+
+function samePlace(rules: ProjectRules, path: string, file: FileEntry): string | null {
+  const line = rules.planned(parentOf(path));
+  if (line?.kind !== 'folder' || line.elsewhere !== undefined) return null;
+  return faultOfFile(rules, line, file) === null ? line.path : null;
+}
+
+const sending = (
+  { root, folder }: Neighbour,
+  to: string,
+  acts: readonly Act[],
+  confidence: Option['confidence'],
+): Option => ({
+  key: `move-to-project:${root} ${parentOf(to)}`,
+  way: 'move-to-project',
+  confidence,
+  to: null,
+  value: `${folder}/${to}`,
+  acts,
+});
 
 function sentItem(c: RepairCase, folder: Place, name: string): readonly Act[] | null {
   const from = parentOf(c.finding.path);

@@ -1,5 +1,5 @@
 /** What would put a finding right: one way or several, each as acts in the places that things have now. */
-import type { Place } from '../../change/place';
+import type { Place, RootId } from '../../change/place';
 import type { RuleCode } from '../../check/registry';
 import { type FileEntry, type FolderListing, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
@@ -7,7 +7,6 @@ import type { ProjectRules } from '../../project/rules';
 import { Remembered } from '../../remembered';
 import type { Params } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
-import type { Neighbour } from './neighbour';
 
 export const WAYS = [
   'make',
@@ -86,6 +85,15 @@ export interface ProjectView {
   readonly find: (name: string) => readonly string[];
   /** References of a document, as they are written; none where it has no form that is read. */
   readonly targets: (path: string) => readonly string[];
+}
+
+/** Another project that files can be moved to. */
+export interface Neighbour {
+  readonly root: RootId;
+  /** Its folder, from its volume. */
+  readonly folder: string;
+  readonly rules: ProjectRules;
+  readonly list: ProjectView['list'];
 }
 
 /** How many documents refer to a file. */

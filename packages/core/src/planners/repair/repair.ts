@@ -26,10 +26,10 @@ import {
 } from './documents';
 import { freeName, renamedItem } from './item';
 import { OWN_NAME, versionAfter } from './name-options';
-import type { Neighbour } from './neighbour';
 import {
   type Act,
   fileIn,
+  type Neighbour,
   type Option,
   type ProjectView,
   RANK,
@@ -40,10 +40,12 @@ import {
 import { optionsOf } from './options';
 import { type Clash, settleActs } from './settle';
 
-/** What a person said of one finding: a way by its key, or none; another name in place of the proposed one. */
+/** What a person said of one finding: a way by its key, or none; another name or folder in place of the proposed one. */
 export interface Answer {
   readonly key: string | null;
   readonly name?: string | undefined;
+  /** From the project's root. */
+  readonly folder?: string | undefined;
 }
 
 export interface RepairGiven {
@@ -101,6 +103,8 @@ export interface RepairLine {
   /** Entries that change for it: frames, side files, what is put together. */
   readonly count: number;
   readonly bytes: number;
+  /** Milliseconds since 1970; `null` for a folder, and for what is gone. */
+  readonly modified: number | null;
   readonly family: string | null;
 }
 
@@ -152,16 +156,9 @@ function judge(given: RepairGiven, finding: ToRepair, referrers: Referrers): Jud
   const option =
     answer === undefined ? surest(options, given.from) : (options.find((o) => o.key === answer.key) ?? null);
   if (option?.key === OWN_NAME && answer?.name === undefined) return { ...base, options, option, state: 'ask' };
-  if (option === null || answer?.name === undefined)
-    return { ...base, options, option, state: option === null ? 'ask' : null };
-  const fault = faultOfName(given.rules, answer.name);
-  return {
-    ...base,
-    options,
-    option: fault === null ? calledOtherwise(option, answer.name) : option,
-    fault,
-    state: null,
-  };
+  if (option === null) return { ...base, options, option, state: 'ask' };
+  const fault = faultOfAnswer(given.rules, answer);
+  return { ...base, options, option: fault === null ? placedOtherwise(option, answer) : option, fault, state: null };
 }
 
 /** Counted once it is asked for. */
@@ -224,23 +221,32 @@ function surest(options: readonly Option[], from: Confidence | null): Option | n
   return second !== undefined && second.confidence === first.confidence && first.confidence !== 'sure' ? null : first;
 }
 
-function faultOfName(rules: ProjectRules, name: string): Coded | null {
-  const fault = nameFaults(name, rules.profiles).find((f) => f.weight === 'refused');
-  return fault === undefined ? null : { code: fault.code, params: fault.params };
+function faultOfAnswer(rules: ProjectRules, answer: Answer | undefined): Coded | null {
+  const names = [answer?.name, ...(answer?.folder ?? '').split('/')].filter(
+    (name) => name !== undefined && name !== '',
+  );
+  for (const name of names) {
+    const fault = nameFaults(name ?? '', rules.profiles).find((f) => f.weight === 'refused');
+    if (fault !== undefined) return { code: fault.code, params: fault.params };
+  }
+  const folder = answer?.folder ?? '';
+  return isElsewhere(rules, folder) ? { code: 'folder-elsewhere', params: { folder } } : null;
 }
 
-/** The same way, under a name of a person's own: of a sequence every frame follows. */
-function calledOtherwise(option: Option, name: string): Option {
-  if (option.to === null) return option;
-  const moves = option.acts.filter((act) => act.do === 'move' && parentOf(act.to) === parentOf(option.to ?? ''));
+/** The same way, to a name and a folder of a person's own: of a sequence every frame follows. */
+function placedOtherwise(option: Option, answer: Answer | undefined): Option {
+  const { to } = option;
+  if (to === null || (answer?.name === undefined && answer?.folder === undefined)) return option;
+  const [name, folder] = [answer.name ?? nameOf(to), answer.folder ?? parentOf(to)];
+  const moves = option.acts.filter((act) => act.do === 'move' && parentOf(act.to) === parentOf(to));
   const names = moves.map((act) => (act.do === 'move' ? nameOf(act.from) : ''));
   const pairs = new Map(renamedItem(names, name) ?? []);
   const acts = option.acts.map((act): Act => {
-    if (act.do === 'write') return { ...act, to: join(parentOf(act.to), name) };
+    if (act.do === 'write') return { ...act, to: join(folder, name) };
     const other = act.do === 'move' && moves.includes(act) ? pairs.get(nameOf(act.from)) : undefined;
-    return act.do === 'move' && other !== undefined ? { ...act, to: join(parentOf(act.to), other) } : act;
+    return act.do === 'move' && other !== undefined ? { ...act, to: join(folder, other) } : act;
   });
-  return { ...option, acts, to: join(parentOf(option.to), name) };
+  return { ...option, acts, to: join(folder, name) };
 }
 
 interface Sum {
@@ -280,6 +286,7 @@ function lineOf(given: RepairGiven, judged: Judged, clash: Clash | null, sum: Su
     fault,
     count: sum?.count ?? 0,
     bytes: sum?.bytes ?? file?.size ?? 0,
+    modified: file?.modified ?? null,
     family: entry === 'file' ? given.rules.familyOf(nameOf(path)) : null,
   };
 }

@@ -4,7 +4,8 @@ import { home, type Place, placeKey } from '../../change/place';
 import { type FileEntry, nameOf, parentOf } from '../../listing/entry';
 import { clashKey } from '../../portable/name';
 import { Moves } from '../../references/moves';
-import { kindIn, type Neighbour } from './neighbour';
+import { kindIn } from './neighbour';
+import type { Neighbour } from './option';
 
 interface Sent {
   readonly id: string;

@@ -19,8 +19,7 @@ import type { ProjectRules } from '../../project/rules';
 import { Moves } from '../../references/moves';
 import type { PlannedLine } from '../../template/expansion';
 import { starterContent } from '../start';
-import type { Neighbour } from './neighbour';
-import { type Act, fileIn, type ProjectView } from './option';
+import { type Act, fileIn, type Neighbour, type ProjectView } from './option';
 import { Sendings } from './sendings';
 
 /** What one finding is put right by. */

@@ -1,10 +1,12 @@
 /** Where the plan comes from: causes, certainty, families; and what is set for all lines that are shown. */
 import type { ProjectPage, RepairPlan } from '@nesting/contract';
+import type { Registers } from '@nesting/core/name';
 import { RULE_WORDS } from '@nesting/core/words';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { many, sayHour } from '../../app/words';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
+import { FolderField } from './folder-field';
 import { renamedByWord } from './old-words';
 import { repairApi } from './repair-api';
 import {
@@ -17,11 +19,16 @@ import {
   type Group,
   isShown,
   type Line,
+  SIZE_WORDS,
+  SIZES,
+  WRITTEN,
+  WRITTEN_WORDS,
 } from './repair-rows';
-import type { RepairWork } from './repair-work';
+import { placedAs, type RepairWork } from './repair-work';
 
 interface Props {
   readonly project: ProjectPage;
+  readonly registers: Registers;
   readonly work: RepairWork;
   readonly group: Group;
   readonly filter: Filter;
@@ -30,7 +37,7 @@ interface Props {
   readonly from: ReactNode;
 }
 
-export function RepairGiven({ project, work, group, filter, shown, from }: Props) {
+export function RepairGiven({ project, registers, work, group, filter, shown, from }: Props) {
   const { plan, put } = work;
   return (
     <div className="flex flex-col gap-4">
@@ -48,9 +55,27 @@ export function RepairGiven({ project, work, group, filter, shown, from }: Props
       {work.later !== null && <Waiting project={project.id} />}
       {plan !== undefined && <Narrow plan={plan} filter={filter} put={put} />}
       <div className="flex gap-2">
+        <span className="min-w-0 flex-1">
+          <Choose
+            label="Size"
+            value={filter.size}
+            options={SIZES.map((value) => ({ value, label: SIZE_WORDS[value] }))}
+            onChange={(value) => put({ size: value === 'any' ? null : value, line: null })}
+          />
+        </span>
+        <span className="min-w-0 flex-1">
+          <Choose
+            label="When it was written"
+            value={filter.written}
+            options={WRITTEN.map((value) => ({ value, label: WRITTEN_WORDS[value] }))}
+            onChange={(value) => put({ written: value === 'any' ? null : value, line: null })}
+          />
+        </span>
+      </div>
+      <div className="flex gap-2">
         <TextInput
           aria-label="Part of a name or a folder"
-          placeholder="Part of a name or a folder"
+          placeholder="Name or folder"
           value={filter.find}
           onChange={(e) => put({ find: e.target.value })}
           className="min-w-0 flex-1"
@@ -64,7 +89,7 @@ export function RepairGiven({ project, work, group, filter, shown, from }: Props
           />
         </span>
       </div>
-      {shown.length > 0 && <ForAll work={work} shown={shown} />}
+      {shown.length > 0 && <ForAll {...{ project, registers, work, shown }} />}
     </div>
   );
 }
@@ -102,7 +127,8 @@ function Narrow({ plan, filter, put }: NarrowProps) {
   const counted = (without: Partial<Filter>, keyOf: (line: Line) => string) => {
     const counts = new Map<string, number>();
     for (const line of plan.lines)
-      if (isShown(line, { ...filter, ...without })) counts.set(keyOf(line), (counts.get(keyOf(line)) ?? 0) + 1);
+      if (isShown(line, { ...filter, ...without }, plan.now))
+        counts.set(keyOf(line), (counts.get(keyOf(line)) ?? 0) + 1);
     return counts;
   };
   const causes = counted({ cause: null }, (l) => l.rule);
@@ -188,10 +214,11 @@ function Row({ words, of, chosen, onChoose }: RowProps) {
 }
 
 /** One thing for all lines that are shown. */
-function ForAll({ work, shown }: { work: RepairWork; shown: readonly Line[] }) {
+function ForAll({ project, registers, work, shown }: Pick<Props, 'project' | 'registers' | 'work' | 'shown'>) {
   const offered = shown.filter((l) => certaintyOf(l) === 'likely');
   const chosen = shown.filter((l) => l.state === 'ready' || l.state === 'clash');
   const left = shown.filter((l) => l.state === 'left');
+  const placed = chosen.filter((l) => l.entry === 'file' && l.after !== null);
   const take = (lines: readonly Line[], keyOf: (line: Line) => string | null) =>
     work.answer(Object.fromEntries(lines.map((l) => [l.id, { key: keyOf(l) }])));
   return (
@@ -209,6 +236,16 @@ function ForAll({ work, shown }: { work: RepairWork; shown: readonly Line[] }) {
         )}
       </div>
       <OldWords work={work} lines={chosen} />
+      {placed.length > 1 && (
+        <FolderField
+          id="repair-folder-for-all"
+          label={`The folder of ${many(placed.length, 'file')}`}
+          project={project}
+          registers={registers}
+          given=""
+          onFolder={(folder) => work.answer(Object.fromEntries(placed.map((l) => [l.id, placedAs(l, { folder })])))}
+        />
+      )}
     </div>
   );
 }
@@ -220,7 +257,7 @@ function OldWords({ work, lines }: { work: RepairWork; lines: readonly Line[] })
   const renamed = old.trim() === '' ? [] : renamedByWord(lines, old.trim(), now.trim());
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    work.answer(Object.fromEntries(renamed.map(({ line, name }) => [line.id, { key: line.chosen, name }])));
+    work.answer(Object.fromEntries(renamed.map(({ line, name }) => [line.id, placedAs(line, { name })])));
     setOld('');
     setNow('');
   };

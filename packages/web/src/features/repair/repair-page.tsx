@@ -19,7 +19,7 @@ import { repairApi } from './repair-api';
 import { RepairGiven } from './repair-given';
 import { RepairLedger } from './repair-ledger';
 import { heightOf, RepairLine } from './repair-line';
-import { type Filter, GROUPS, type Line, type Row, rowsOf } from './repair-rows';
+import { type Filter, GROUPS, type Line, type Row, rowsOf, SIZES, WRITTEN } from './repair-rows';
 import type { RepairWork } from './repair-work';
 import { SelectedRepair } from './selected-repair';
 import { useRepair } from './use-repair';
@@ -55,6 +55,8 @@ const filterOf = (params: URLSearchParams): Filter => ({
   certainty: params.get('certainty'),
   family: params.get('family') === '-' ? '' : params.get('family'),
   find: params.get('find') ?? '',
+  size: SIZES.find((s) => s === params.get('size')) ?? 'any',
+  written: WRITTEN.find((w) => w === params.get('written')) ?? 'any',
 });
 
 interface RepairingProps {
@@ -106,7 +108,7 @@ export function RepairColumns({ project, registers, work, wholePath, from }: Col
     <Columns
       id="repair"
       labels={['Where it comes from', 'What is put right', 'The selected line']}
-      given={<RepairGiven {...{ project, work, group, filter, shown, from }} />}
+      given={<RepairGiven {...{ project, registers, work, group, filter, shown, from }} />}
       plan={<Lines {...{ work, items }} selected={params.get('line')} onSelect={(line) => put({ line })} />}
       consequence={selected && <SelectedRepair {...{ project, registers, work, wholePath }} line={selected} />}
       ledger={<RepairLedger work={work} />}

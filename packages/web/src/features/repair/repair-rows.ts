@@ -43,17 +43,50 @@ export function certaintyOf({ state, options }: Line): Certainty {
   }
 }
 
+export const SIZES = ['any', 'over-1-mb', 'over-100-mb', 'over-1-gb'] as const;
+type Size = (typeof SIZES)[number];
+export const SIZE_WORDS: Readonly<Record<Size, string>> = {
+  any: 'Any size',
+  'over-1-mb': 'Over 1 MB',
+  'over-100-mb': 'Over 100 MB',
+  'over-1-gb': 'Over 1 GB',
+};
+const LEAST: Readonly<Record<Size, number>> = { any: 0, 'over-1-mb': 1e6, 'over-100-mb': 1e8, 'over-1-gb': 1e9 };
+
+export const WRITTEN = ['any', 'last-week', 'before-a-month', 'before-a-year'] as const;
+type Written = (typeof WRITTEN)[number];
+export const WRITTEN_WORDS: Readonly<Record<Written, string>> = {
+  any: 'Any time',
+  'last-week': 'In the last 7 days',
+  'before-a-month': 'Over 30 days ago',
+  'before-a-year': 'Over a year ago',
+};
+
+const DAY = 24 * 60 * 60 * 1000;
+
+/** `now` in milliseconds since 1970. */
+function isWritten(modified: number | null, written: Written, now: number): boolean {
+  if (written === 'any') return true;
+  if (modified === null) return false;
+  const days = (now - modified) / DAY;
+  return written === 'last-week' ? days <= 7 : days > (written === 'before-a-month' ? 30 : 365);
+}
+
 export interface Filter {
   readonly cause: string | null;
   readonly certainty: string | null;
   readonly family: string | null;
   readonly find: string;
+  readonly size: Size;
+  readonly written: Written;
 }
 
-export const isShown = (line: Line, { cause, certainty, family, find }: Filter): boolean =>
+export const isShown = (line: Line, { cause, certainty, family, find, size, written }: Filter, now: number): boolean =>
   (cause === null || line.rule === cause) &&
   (certainty === null || certaintyOf(line) === certainty) &&
   (family === null || (line.family ?? '') === family) &&
+  line.bytes >= LEAST[size] &&
+  isWritten(line.modified, written, now) &&
   (find === '' || `${line.path}\n${line.after ?? ''}`.toLowerCase().includes(find.toLowerCase()));
 
 /** What needs an answer comes first; then what is to be done; what stays comes last. */
@@ -72,7 +105,9 @@ function headOf(line: Line, group: Group): readonly [order: number, words: strin
 const STATE_ORDER = ['clash', 'ask', 'ready', 'held', 'by-hand', 'left', 'elsewhere', 'gone'] as const;
 
 export function rowsOf(plan: RepairPlan, group: Group, filter: Filter): ListItem<Row>[] {
-  const shown = plan.lines.filter((line) => isShown(line, filter)).map((line) => ({ line, head: headOf(line, group) }));
+  const shown = plan.lines
+    .filter((line) => isShown(line, filter, plan.now))
+    .map((line) => ({ line, head: headOf(line, group) }));
   shown.sort((a, b) => {
     const [left, right] = [a.head, b.head];
     if (left[0] !== right[0]) return left[0] - right[0];
@@ -90,9 +125,11 @@ export function rowsOf(plan: RepairPlan, group: Group, filter: Filter): ListItem
     last = `${order} ${words}`;
     out.push({ kind: 'line', key: line.id, line: { kind: 'finding', line } });
   }
-  const isWhole = filter.cause === null && filter.certainty === null && filter.family === null && filter.find === '';
-  return isWhole ? [...out, ...documentRows(plan)] : out;
+  return isWhole(filter) ? [...out, ...documentRows(plan)] : out;
 }
+
+const isWhole = ({ cause, certainty, family, find, size, written }: Filter): boolean =>
+  cause === null && certainty === null && family === null && find === '' && size === 'any' && written === 'any';
 
 function documentRows({ documents, byHand }: RepairPlan): ListItem<Row>[] {
   const out: ListItem<Row>[] = [];

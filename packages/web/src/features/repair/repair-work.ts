@@ -1,15 +1,15 @@
 /** What a plan that puts findings right is for its page, wherever it is made and carried out. */
 import type { PlanForm, ProposalPage, RepairPlan } from '@nesting/contract';
-import { join, parentOf } from '@nesting/core/listing';
+import { join, nameOf, parentOf } from '@nesting/core/listing';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
 import type { useAddress } from '../../app/use-address';
 
 export const answersSchema = z.record(
   z.string(),
-  z.object({ key: z.string().nullable(), name: z.string().optional() }),
+  z.object({ key: z.string().nullable(), name: z.string().optional(), folder: z.string().optional() }),
 );
-/** By finding: the way that was taken, or none; another name in place of the proposed one. */
+/** By finding: the way that was taken, or none; another name or folder in place of the proposed one. */
 export type Answers = Readonly<z.infer<typeof answersSchema>>;
 
 type Line = RepairPlan['lines'][number];
@@ -17,11 +17,24 @@ type Line = RepairPlan['lines'][number];
 /** While the plan of a new answer is on its way, the answer stands in the lines of the one before. */
 export function answered(line: Line, answers: Answers): Line {
   const answer = answers[line.id];
-  if (answer === undefined || (answer.key === line.chosen && answer.name === undefined)) return line;
+  const isOtherPlace = answer?.name !== undefined || answer?.folder !== undefined;
+  if (answer === undefined || (answer.key === line.chosen && !isOtherPlace)) return line;
   if (answer.key === null) return { ...line, state: 'left', chosen: null, after: null, clash: null, free: null };
   const to = line.options.find((o) => o.key === answer.key)?.to ?? null;
-  const after = to === null || answer.name === undefined ? to : join(parentOf(to), answer.name);
+  const after = to === null ? null : join(answer.folder ?? parentOf(to), answer.name ?? nameOf(to));
   return { ...line, state: 'ready', chosen: answer.key, after, clash: null, free: null, fault: null };
+}
+
+/** The way that was taken, to another name or folder than it proposes; what was given before stays. */
+export function placedAs(line: Line, { name, folder }: { readonly name?: string; readonly folder?: string }) {
+  const { chosen: key, after } = line;
+  const to = line.options.find((o) => o.key === key)?.to ?? '';
+  const [otherName, otherFolder] = [name ?? nameOf(after ?? to), folder ?? parentOf(after ?? to)];
+  return {
+    key,
+    ...(otherName !== nameOf(to) && { name: otherName }),
+    ...(otherFolder !== parentOf(to) && { folder: otherFolder }),
+  };
 }
 
 export interface RepairWork {

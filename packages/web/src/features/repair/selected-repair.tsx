@@ -9,8 +9,9 @@ import { useEffect, useId, useMemo, useState } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
 import { many, moment, size } from '../../app/words';
 import { Button, CopyButton, Heading, Labelled, TextInput, Tick } from '../../ui';
+import { FolderField } from './folder-field';
 import { alikeOf, type Line } from './repair-rows';
-import type { RepairWork } from './repair-work';
+import { placedAs, type RepairWork } from './repair-work';
 
 interface Props {
   readonly project: ProjectPage;
@@ -59,7 +60,18 @@ export function SelectedRepair({ project, registers, line, work, wholePath }: Pr
           project={project}
           registers={registers}
           line={line}
-          onName={(name) => work.answer({ [line.id]: { key: line.chosen, name } })}
+          onName={(name) => work.answer({ [line.id]: placedAs(line, { name }) })}
+        />
+      )}
+      {line.chosen !== null && line.after !== null && line.entry === 'file' && (
+        <FolderField
+          key={`${line.id} ${line.chosen} folder`}
+          id="repair-folder"
+          label="Its folder"
+          project={project}
+          registers={registers}
+          given={parentOf(line.after)}
+          onFolder={(folder) => work.answer({ [line.id]: placedAs(line, { folder }) })}
         />
       )}
       {line.state !== 'ready' && line.state !== 'clash' && (
@@ -152,7 +164,7 @@ function Way({ group, isTaken, words, facts, note, confidence, onTake }: WayProp
 
 /** What stands in its way, and the ways out. */
 function Obstacle({ line, work }: { line: Line; work: RepairWork }) {
-  const { clash, fault, free, chosen, id } = line;
+  const { clash, fault, free, id } = line;
   if (fault !== null) return <p className="text-brick">{wordsFor(fault.code, fault.params)}</p>;
   if (clash === null) return null;
   const other = clash.other === null ? undefined : work.plan?.lines.find((l) => l.id === clash.other);
@@ -166,7 +178,7 @@ function Obstacle({ line, work }: { line: Line; work: RepairWork }) {
       </p>
       {free !== null && (
         <>
-          <Button className="self-start" onClick={() => work.answer({ [id]: { key: chosen, name: free } })}>
+          <Button className="self-start" onClick={() => work.answer({ [id]: placedAs(line, { name: free }) })}>
             Give it a free name
           </Button>
           <span className="font-mono wrap-anywhere text-ink2">{free}</span>
