@@ -20,6 +20,7 @@ const layers = [
   'template',
   'project',
   'check',
+  'compare',
   'change',
   'planners',
   'impact',

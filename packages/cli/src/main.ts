@@ -1,5 +1,6 @@
 /** `nesting COMMAND …`: one file a command; no database needed. */
 import { check } from './commands/check';
+import { compare } from './commands/compare';
 import { create } from './commands/create';
 import { expand } from './commands/expand';
 import { learn } from './commands/learn';
@@ -19,6 +20,7 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   expand,
   create,
   check,
+  compare,
   repair,
   undo,
 };
@@ -35,6 +37,7 @@ const HELP = `nesting COMMAND …
   check [TEMPLATE] DIR            compare a project with its rules  [--names-only]
   check TEMPLATE --listing FILE   compare a listing
          [--as text|json|csv|sarif]
+  compare DIR DIR                 two folders side by side  [--as text|json|csv]
   repair [TEMPLATE] DIR           put findings right: what is sure  [--dry-run]
          [--only RULE,…] [--confidence sure|likely]
          [--as text|json|csv|sh|powershell]

@@ -22,11 +22,19 @@ export function projectFolder(options: Options): ProjectFolder {
   const [first, second] = options.positionals;
   const root = second ?? first;
   if (root === undefined) throw new Unusable("give a project's folder");
-  if (!existsSync(root) || !statSync(root).isDirectory()) throw new Unusable(`${root}: no such folder`);
+  requireFolder(root);
   const input = { ...inputOf(options, second === undefined ? undefined : first, root), now: Date.now() };
   sayPlan(new ProjectRules(input).expansion);
   return { root, input };
 }
+
+/** @throws Unusable where there is none */
+export function requireFolder(dir: string): void {
+  if (!existsSync(dir) || !statSync(dir).isDirectory()) throw new Unusable(`${dir}: no such folder`);
+}
+
+/** Whether it is a project of Nesting’s, with a place for journals. */
+export const isMarked = (root: string): boolean => inRoot({ base: root, folder: '' }, readMarker) !== null;
 
 /** Whole paths of a folder as they may stand in documents. */
 export const rootsOf = (root: string): readonly string[] => [path.resolve(root)];

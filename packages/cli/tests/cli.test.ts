@@ -529,3 +529,56 @@ describe('repair', () => {
     expect(nesting(['repair', TEMPLATE, root, '--dry-run', ...shared()]).status).toBe(1);
   });
 });
+
+describe('compare', () => {
+  const written = (root: string, files: Readonly<Record<string, string>>) => {
+    for (const [at, text] of Object.entries(files)) {
+      mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+      writeFileSync(path.join(root, at), text);
+      utimesSync(path.join(root, at), 1_772_755_200, 1_772_755_200);
+    }
+    return root;
+  };
+
+  test('two folders of anything: what differs line by line, and the same as a table and as JSON', () => {
+    const left = written(path.join(dir, 'then'), { 'a/one.txt': 'one', 'a/two.txt': 'two', 'b.txt': 'same' });
+    const right = written(path.join(dir, 'now'), { 'c/one.txt': 'one', 'a/two.txt': 'three', 'b.txt': 'same' });
+    const { status, out } = nesting(['compare', left, right]);
+    expect([status, out]).toEqual([
+      1,
+      [
+        'renamed: a/one.txt → c/one.txt',
+        'changed: a/two.txt',
+        'same: 1, renamed: 1, changed: 1, only-left: 0, only-right: 0\n',
+      ].join('\n'),
+    ]);
+    const { rows } = JSON.parse(nesting(['compare', left, right, '--json']).out) as { rows: { state: string }[] };
+    expect(rows.map((r) => r.state)).toEqual(['renamed', 'changed', 'same']);
+    expect(nesting(['compare', left, right, '--as', 'csv']).out.split('\n')[1]).toMatch(
+      /^renamed,content,a\/one\.txt,3,/,
+    );
+    expect(nesting(['compare', left, left]).status).toBe(0);
+  });
+
+  test('two projects by what their names mean', () => {
+    const made = (number: string) => {
+      const parent = path.join(dir, `compared ${number}`);
+      mkdirSync(parent);
+      const { status } = nesting(['create', TEMPLATE, '--into', parent, ...shared(), '--set', `number=${number}`]);
+      expect(status).toBe(0);
+      return path.join(parent, readdirSync(parent)[0] ?? '');
+    };
+    const name = (number: string) => `50_sound/music/${number}_MUS_v01.wav`;
+    const [left, right] = ['26014', '26015'].map((number) => written(made(number), { [name(number)]: 'a song' }));
+    expect(nesting(['compare', left ?? '', right ?? '']).out).toContain(
+      `renamed: ${name('26014')} → ${name('26015')}\n`,
+    );
+  });
+
+  test('what cannot be compared is said, and nothing is printed', () => {
+    for (const args of [[], [dir], [dir, path.join(dir, 'nowhere')], [dir, TEMPLATE], [dir, dir, '--as', 'xml']]) {
+      const { status, out, err } = nesting(['compare', ...args]);
+      expect([status, out, err.split('\n').length]).toEqual([2, '', 2]);
+    }
+  });
+});

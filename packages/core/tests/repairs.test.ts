@@ -178,7 +178,12 @@ describe('a project beside it', () => {
   test('of a sequence every frame goes', () => {
     const frames = [1, 2, 3].map((n) => `40_motion/portico/s01/renders/26009_portico_s01_comp_v001.000${n}.exr`);
     const beside = neighbour(() => undefined);
-    const { plan, findings, disk } = planFor((d) => frames.forEach((f) => d.set(f, file())), { neighbours: [beside] });
+    const { plan, findings, disk } = planFor(
+      (d) => {
+        for (const frame of frames) d.set(frame, file());
+      },
+      { neighbours: [beside] },
+    );
     const line = plan.lines.find((l) => l.rule === 'foreign-project');
     const key = line?.options.find((o) => o.way === 'move-to-project')?.key ?? '';
     const { changes } = planRepair({

@@ -16,6 +16,7 @@ export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './ch
 export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
+export type { ComparedFolders, SideTask } from './children/compare';
 export { Disks } from './children/disks';
 export type { NeighbourTask, PlannedRepair } from './children/repair';
 export type { PlannedReshape } from './children/reshape';

@@ -5,11 +5,11 @@ import { type RepairLine, writingStarters } from '@nesting/core/planners';
 import { changesCsv, changesPowerShell, changesSh, changesText } from '@nesting/core/report';
 import { base64 } from '@nesting/core/text';
 import { byHandWords, hindranceWords, REPAIR_STATE_WORDS, wordsFor } from '@nesting/core/words';
-import { applyOnDisk, BatchOpen, inRoot, onlyHome, readMarker, TASKS } from '@nesting/disk';
+import { applyOnDisk, BatchOpen, inRoot, onlyHome, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print } from '../output';
-import { checkFolder, projectFolder, rootsOf } from '../project-folder';
+import { checkFolder, isMarked, projectFolder, rootsOf } from '../project-folder';
 
 const FORMS = ['text', 'json', 'csv', 'sh', 'powershell'];
 
@@ -40,9 +40,6 @@ export async function repair(options: Options): Promise<Exit> {
   }
   return apply(plan, as);
 }
-
-/** Whether there is a place for the journal. */
-const isMarked = (root: string): boolean => inRoot({ base: root, folder: '' }, readMarker) !== null;
 
 async function planned(options: Options) {
   const project = projectFolder(options);

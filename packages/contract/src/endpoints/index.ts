@@ -4,6 +4,7 @@ import { ADOPTING_ENDPOINTS } from './adopting';
 import { BATCH_ENDPOINTS } from './batches';
 import { BLOCK_ENDPOINTS } from './blocks';
 import { CHECK_ENDPOINTS } from './checks';
+import { COMPARE_ENDPOINTS } from './compare';
 import { CONVENTION_ENDPOINTS } from './conventions';
 import { ENTRANCE_ENDPOINTS } from './entrance';
 import { LIST_ENDPOINTS } from './lists';
@@ -20,6 +21,7 @@ export {
   BATCH_ENDPOINTS,
   BLOCK_ENDPOINTS,
   CHECK_ENDPOINTS,
+  COMPARE_ENDPOINTS,
   CONVENTION_ENDPOINTS,
   ENTRANCE_ENDPOINTS,
   LIST_ENDPOINTS,
@@ -37,6 +39,7 @@ export const ENDPOINTS = {
   ...BATCH_ENDPOINTS,
   ...BLOCK_ENDPOINTS,
   ...CHECK_ENDPOINTS,
+  ...COMPARE_ENDPOINTS,
   ...CONVENTION_ENDPOINTS,
   ...ENTRANCE_ENDPOINTS,
   ...LIST_ENDPOINTS,

@@ -227,7 +227,7 @@ export function chainKey(by: FolderConvention, reading: Reading): string {
 }
 
 /** All files of a folder, of each sequence one frame alone. */
-export function singlesOf(listing: FolderListing, items: FolderItems): readonly { readonly name: string }[] {
+export function singlesOf(listing: FolderListing, items: FolderItems): readonly FileEntry[] {
   if (items.runs.length === 0) return listing.files;
   const frames = new Set(items.runs.flatMap((r) => r.names.slice(1)));
   return listing.files.filter((f) => !frames.has(f.name));

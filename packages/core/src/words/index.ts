@@ -1,6 +1,7 @@
 /** Codes become English here, and only here. */
 export { ACTIVITY_WORDS, activityWords } from './activity';
 export { batchWords, changeLine, hindranceWords, placeWords, unreadWords } from './batches';
+export { COMPARED_WORDS, comparedWords, EVIDENCE_WORDS } from './compared';
 export { differenceWords } from './differences';
 export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
 export {

@@ -17,6 +17,7 @@ import {
   unstart,
 } from './changes';
 import { check } from './check';
+import { compareFolders } from './compare';
 import type { Context } from './context';
 import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { planRepair } from './repair';
@@ -47,6 +48,7 @@ export const TASKS = {
   markersBelow: walk(markersBelow),
   planReshape: walk(planReshape),
   planRepair: walk(planRepair),
+  compareFolders: walk(compareFolders),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
   applyBatch: batch(applyBatch),

@@ -5,6 +5,7 @@ import { ADOPTING } from './routes/adopting';
 import { BATCHES } from './routes/batches';
 import { BLOCKS } from './routes/blocks';
 import { CHECKS } from './routes/checks';
+import { COMPARE } from './routes/compare';
 import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
 import { LISTS } from './routes/lists';
@@ -31,4 +32,5 @@ export const ROUTES: readonly Route[] = [
   ...ADOPTING,
   ...BATCHES,
   ...CHECKS,
+  ...COMPARE,
 ];

@@ -277,6 +277,9 @@ const nothing = (as: Role) => (): Sent => ({ as });
 const ofProject =
   (as: Role, more: Partial<Sent> = {}) =>
   (g: Ground): Sent => ({ as, params: { id: g.project }, ...more });
+const ofTwo =
+  (more: Readonly<Record<string, string>>) =>
+  (g: Ground): Sent => ({ as: A, query: { left: g.project, right: g.project, ...more } });
 const bytes = () => new TextEncoder().encode('# A note\n');
 const rules = () => new Uint8Array(readFileSync('demo/templates/facade-show.nest.json'));
 
@@ -442,6 +445,8 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   setSchedule: ofProject(C, { body: { every: 60 } }),
   referencesOf: ({ project }) => ({ as: A, params: { id: project }, query: { of: '60_briefs' } }),
   foldersOfProject: ofProject(A),
+  compareProjects: ofTwo({}),
+  writeComparison: ofTwo({ as: 'csv' }),
   listFindings: ofProject(A, { query: { group: 'cause', limit: '3' } }),
   findingsByFolder: ofProject(A),
   reportFindings: async (g) => {

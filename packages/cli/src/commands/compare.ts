@@ -1,0 +1,43 @@
+import { COMPARED, type ComparedRow, type SideItem } from '@nesting/core/compare';
+import { comparedCsv, comparedJson } from '@nesting/core/report';
+import { comparedWords } from '@nesting/core/words';
+import { type SideTask, TASKS } from '@nesting/disk';
+import { EXIT, type Exit, Unusable } from '../fail';
+import type { Options } from '../input';
+import { print } from '../output';
+import { inputOf, isMarked, requireFolder } from '../project-folder';
+
+const FORMS = ['text', 'json', 'csv'];
+
+/** Two folders side by side: by what names mean where they are projects, else by their paths and contents. */
+export async function compare(options: Options): Promise<Exit> {
+  const as = options.as ?? 'text';
+  if (!FORMS.includes(as)) throw new Unusable(`--as ${as}: one of ${FORMS.join(', ')}`);
+  const [left, right, ...others] = options.positionals;
+  if (left === undefined || right === undefined || others.length > 0) throw new Unusable('give two folders');
+  const task = { left: sideOf(options, left), right: sideOf(options, right), mostRead: Number.POSITIVE_INFINITY };
+  const context = { cancel: new AbortController().signal, tell: async () => undefined };
+  const { rows, unseen } = await TASKS.compareFolders.run(task, context);
+  for (const { side, path, code } of unseen) process.stderr.write(`not seen: ${path} (${side}, ${code})\n`);
+  const told = rows.map(toldOf);
+  const printers = { json: comparedJson, csv: comparedCsv };
+  await print(as === 'text' ? textOf(rows) : printers[as as 'json' | 'csv'](told));
+  return rows.some(({ state }) => state !== 'same') ? EXIT.findings : EXIT.ok;
+}
+
+function sideOf(options: Options, dir: string): SideTask {
+  requireFolder(dir);
+  const rules = isMarked(dir) ? inputOf(options, undefined, dir) : null;
+  return { where: { base: dir, folder: '' }, mounts: [], rules };
+}
+
+const itemOf = (item: SideItem | null) =>
+  item && { path: item.path, size: item.size, modified: item.modified, frames: item.frames };
+const toldOf = ({ left, right, ...row }: ComparedRow) => ({ ...row, left: itemOf(left), right: itemOf(right) });
+
+/** What differs line by line, and how much there is of everything. */
+function textOf(rows: readonly ComparedRow[]): string {
+  const lines = rows.flatMap((row) => (row.state === 'same' ? [] : [`${comparedWords(row)}\n`]));
+  const counts = COMPARED.map((state) => `${state}: ${rows.filter((row) => row.state === state).length}`);
+  return `${lines.join('')}${counts.join(', ')}\n`;
+}

@@ -1,0 +1,64 @@
+/** Two projects side by side. */
+import { COMPARED, type ComparedRow, type ComparedSums, EVIDENCE } from '@nesting/core/compare';
+import { z } from 'zod';
+import { type Same, same } from './equal';
+import { amount, list, record, uuid } from './reply';
+
+export const compareQuerySchema = z.object({
+  left: z.uuid(),
+  right: z.uuid(),
+  /** What is the same on both sides is counted, and told only where it is asked for. */
+  same: z.stringbool().default(false),
+});
+export type CompareQuery = z.output<typeof compareQuerySchema>;
+
+export const COMPARISON_FORMS = ['csv', 'json'] as const;
+export type ComparisonForm = (typeof COMPARISON_FORMS)[number];
+
+const item = record({
+  /** From the project's root; of a sequence with `#` for its frame. */
+  path: z.string(),
+  size: amount,
+  /** Milliseconds since 1970. */
+  modified: z.number(),
+  frames: amount,
+});
+
+const row = record({
+  state: z.enum(COMPARED),
+  evidence: z.enum(EVIDENCE).nullable(),
+  isUnread: z.boolean(),
+  left: item.nullable(),
+  right: item.nullable(),
+});
+export type ComparisonRow = z.infer<typeof row>;
+
+/** A row as it is told: of a sequence its names are not. */
+export type ToldRow = Omit<ComparedRow, 'left' | 'right'> & {
+  readonly [S in 'left' | 'right']: Omit<NonNullable<ComparedRow[S]>, 'names'> | null;
+};
+same<Same<ComparisonRow, ToldRow>>(true);
+
+const ofStates = record({
+  same: amount,
+  renamed: amount,
+  changed: amount,
+  'only-left': amount,
+  'only-right': amount,
+});
+
+const side = record({ id: uuid, number: z.string(), title: z.string(), folder: z.string() });
+
+export const comparisonSchema = record({
+  left: side,
+  right: side,
+  /** At most so many as one looks through; `all` says how many there are. */
+  rows: list(row),
+  all: amount,
+  counts: ofStates,
+  bytes: ofStates,
+  /** What could not be looked at, or read. */
+  unseen: list(record({ side: z.enum(['left', 'right']), path: z.string(), code: z.string() })),
+});
+export type Comparison = z.infer<typeof comparisonSchema>;
+same<Same<Pick<Comparison, 'counts' | 'bytes'>, ComparedSums>>(true);

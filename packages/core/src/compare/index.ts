@@ -1,0 +1,13 @@
+/** Two projects, revisions or folders held against each other. */
+
+export {
+  COMPARED,
+  type Compared,
+  type ComparedRow,
+  type ComparedSums,
+  compareSides,
+  EVIDENCE,
+  type Evidence,
+  sumsOf,
+} from './compare';
+export { itemsOfSide, type ReadItem, type SideItem } from './side';

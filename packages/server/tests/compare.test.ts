@@ -1,0 +1,80 @@
+/** Projects side by side on a real disk, by endpoints. */
+import { cpSync, mkdirSync, readdirSync, renameSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Comparison, ProjectRow } from '@nesting/contract';
+import { openTestWorld, startOf, type TestWorld } from './world';
+
+let t: TestWorld;
+beforeAll(async () => {
+  t = await openTestWorld();
+});
+afterAll(() => t.close());
+
+const OLD = Date.UTC(2026, 2, 6) / 1000;
+
+async function started(number: string) {
+  const row = (await (await t.ask('coordinator', 'POST', '/api/projects', startOf(number))).json()) as ProjectRow;
+  await t.world.checks.idle();
+  return { id: row.id, root: path.join(t.studio, row.folder) };
+}
+
+function put(root: string, at: string, text: string): void {
+  mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+  writeFileSync(path.join(root, at), text);
+  utimesSync(path.join(root, at), OLD, OLD);
+}
+
+const asked = (query: Record<string, string>) => `/api/compare?${new URLSearchParams(query)}`;
+const compared = async (query: Record<string, string>) =>
+  (await (await t.ask('lead', 'GET', asked(query))).json()) as Comparison;
+
+describe('two projects', () => {
+  test('are held against each other by meaning; what is the same is told where it is asked for; as a table too', async () => {
+    const [left, right] = [await started('81001'), await started('81002')];
+    const name = (number: string, version: string) => `20_pieces/window-A/${number}_A_draw_AR_${version}.svg`;
+    put(left.root, name('81001', 'v001'), '<svg>one</svg>');
+    put(right.root, name('81002', 'v001'), '<svg>one</svg>');
+    put(left.root, name('81001', 'v002'), '<svg>two</svg>');
+    put(right.root, name('81002', 'v002'), '<svg>two, and more</svg>');
+    put(right.root, '=cmd.txt', 'x');
+    const query = { left: left.id, right: right.id };
+    const { rows, counts, all, unseen } = await compared(query);
+    expect(rows.filter((r) => r.left?.path.startsWith('20_pieces') || r.left === null)).toMatchObject([
+      { state: 'renamed', evidence: 'meaning', left: { path: name('81001', 'v001') } },
+      { state: 'changed', evidence: 'meaning', right: { path: name('81002', 'v002') } },
+      { state: 'only-right', right: { path: '=cmd.txt' } },
+    ]);
+    expect([all, unseen]).toEqual([rows.length, []]);
+    const whole = await compared({ ...query, same: 'true' });
+    expect(whole.rows).toHaveLength(rows.length + counts.same);
+    expect(Object.values(counts).reduce((a, b) => a + b)).toBe(whole.all);
+    const csv = await t.ask('artist', 'GET', asked({ ...query, as: 'csv' }).replace('/compare?', '/compare/print?'));
+    expect(csv.headers.get('content-disposition')).toContain('81001-81002.csv');
+    expect(await csv.text()).toMatch(/\nonly-right,,,,,,'=cmd\.txt,1,2026-03-06T00:00:00\.000Z,1/);
+  });
+
+  test('a project and itself are the same, and so is a copy of it under another folder’s name', async () => {
+    const { id, root } = await started('81003');
+    put(root, 'loose.txt', 'x');
+    const { rows, counts } = await compared({ left: id, right: id });
+    expect([rows, counts.same > 0]).toEqual([[], true]);
+    const before = readdirSync(root, { recursive: true });
+    cpSync(root, `${root}-copy`, { recursive: true, preserveTimestamps: true });
+    expect((await compared({ left: id, right: id })).rows).toEqual([]);
+    expect(readdirSync(root, { recursive: true })).toEqual(before);
+    rmSync(`${root}-copy`, { recursive: true });
+  });
+
+  test('one that nobody knows, one that is away, and what is no project at all', async () => {
+    const [one, other] = [await started('81004'), await started('81005')];
+    const status = async (query: Record<string, string>) => {
+      const response = await t.ask('lead', 'GET', asked(query));
+      return [response.status, ((await response.json()) as { code: string }).code];
+    };
+    expect(await status({ left: one.id, right: '00000000-0000-4000-8000-000000000000' })).toEqual([404, 'no-project']);
+    expect(await status({ left: one.id, right: 'x' })).toEqual([400, 'not-as-expected']);
+    renameSync(other.root, `${other.root}-away`);
+    expect(await status({ left: one.id, right: other.id })).toEqual([404, 'path-missing']);
+  });
+});
