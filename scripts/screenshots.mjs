@@ -96,13 +96,11 @@ const VIEWS = {
     await page.getByText(/the sample makes/).waitFor();
     return page;
   },
-  derive: async () => {
+  'side-by-side': async () => {
     const page = await open();
     await signIn(page, 'Ines');
-    await page.goto('/templates/derive');
-    await page.getByRole('button', { name: 'From a project…' }).click();
-    await page.getByRole('menuitem', { name: /Harbour Lights/ }).click();
-    await page.getByText('With its own values').waitFor();
+    await page.goto(`/compare?left=${await idOf(page, '26011')}&right=${await idOf(page, '26014')}`);
+    await page.getByRole('listbox', { name: 'What differs' }).getByRole('option').first().waitFor();
     return page;
   },
   change: async () => {

@@ -39,6 +39,7 @@ const welcomePage = () => import('./features/access/welcome-page').then((m) => (
 const reshapePage = () => import('./features/reshape/reshape-page').then((m) => ({ default: m.ReshapePage }));
 const repairPage = () => import('./features/repair/repair-page').then((m) => ({ default: m.RepairPage }));
 const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
+const comparePage = () => import('./features/compare/compare-page').then((m) => ({ default: m.ComparePage }));
 const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
 const adoptPage = () => import('./features/adopt/adopt-page').then((m) => ({ default: m.AdoptPage }));
 const herePage = () => import('./features/checks/here-page').then((m) => ({ default: m.HerePage }));
@@ -116,6 +117,7 @@ const routes: RouteObject[] = [
       { path: 'start/several', ...later(severalPage, 'Start several projects') },
       { path: 'start', ...later(startPage, 'Start a project') },
       { path: 'projects', element: <ProjectsPage />, handle: { title: 'All projects' } },
+      { path: 'compare', ...later(comparePage, 'Side by side') },
       { path: 'projects/:id/sheet', ...later(sheetPrintPage) },
       { path: 'projects/:id/change', ...later(reshapePage) },
       { path: 'projects/:id/repair', ...later(repairPage) },

@@ -17,6 +17,7 @@ const PAGES: readonly Page[] = [
   { id: 'go-start', words: 'Start a project', keys: 'n', to: '/start', only: 'coordinator' },
   { id: 'adopt', words: 'Take in a folder as a project', to: '/start/adopt', only: 'coordinator' },
   { id: 'go-projects', words: 'All projects', keys: 'p', to: '/projects' },
+  { id: 'go-compare', words: 'Two projects side by side', to: '/compare' },
   { id: 'go-conventions', words: 'Conventions', keys: 'v', to: '/conventions' },
   { id: 'go-names', words: 'What to call a file', keys: 'f', to: '/names' },
   { id: 'learn', words: 'Learn a convention from names', to: '/conventions/learn', only: 'coordinator' },

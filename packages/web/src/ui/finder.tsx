@@ -16,9 +16,11 @@ interface Props {
   /** For paths. */
   readonly mono?: boolean;
   readonly onChoose: (value: string) => void;
+  /** What is sought, where there are more than can be handed over at once. */
+  readonly onSeek?: (words: string) => void;
 }
 
-export function Finder({ label, options, value, mono = false, onChoose }: Props) {
+export function Finder({ label, options, value, mono = false, onChoose, onSeek }: Props) {
   const id = useId();
   const box = useRef<HTMLDivElement>(null);
   const [sought, setSought] = useState<string | null>(null);
@@ -54,6 +56,7 @@ export function Finder({ label, options, value, mono = false, onChoose }: Props)
         onClick={() => setSought((before) => before ?? '')}
         onChange={(e) => {
           setSought(e.target.value);
+          onSeek?.(e.target.value);
           setAt(0);
         }}
         onBlur={() => setSought(null)}

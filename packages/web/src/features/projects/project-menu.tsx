@@ -37,6 +37,7 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
   const checked = checks.done !== null;
   const lines = [
     { words: 'History of changes', run: () => void go(`/projects/${project.id}/batches`) },
+    { words: 'Side by side with another…', run: () => void go(`/compare?left=${project.id}`) },
     ...(me.role === 'lead'
       ? []
       : [{ words: 'Check a folder on this computer…', run: () => void go(`/projects/${project.id}/here`) }]),

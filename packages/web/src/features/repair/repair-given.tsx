@@ -5,6 +5,7 @@ import { RULE_WORDS } from '@nesting/core/words';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { many, sayHour } from '../../app/words';
+import { FilterList, FilterRow } from '../../changes/filter-list';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { FolderField } from './folder-field';
 import { renamedByWord } from './old-words';
@@ -140,7 +141,7 @@ function Narrow({ plan, filter, put }: NarrowProps) {
     <>
       <FilterList label="What it comes from">
         {[...causes].map(([rule, n]) => (
-          <Row
+          <FilterRow
             key={rule}
             words={RULE_WORDS[rule as Line['rule']].title}
             of={n}
@@ -151,7 +152,7 @@ function Narrow({ plan, filter, put }: NarrowProps) {
       </FilterList>
       <FilterList label="How certain">
         {CERTAINTIES.filter((c) => (certainties.get(c) ?? 0) > 0 || filter.certainty === c).map((c) => (
-          <Row
+          <FilterRow
             key={c}
             words={CERTAINTY_WORDS[c]}
             of={certainties.get(c) ?? 0}
@@ -165,7 +166,7 @@ function Narrow({ plan, filter, put }: NarrowProps) {
           {[...families]
             .sort((a, b) => b[1] - a[1])
             .map(([family, n]) => (
-              <Row
+              <FilterRow
                 key={family}
                 words={family === '' ? 'Folders and other files' : family}
                 of={n}
@@ -180,38 +181,6 @@ function Narrow({ plan, filter, put }: NarrowProps) {
 }
 
 const filterOf = (filter: Filter, key: string): string | null => (key === 'cause' ? filter.cause : filter.certainty);
-
-function FilterList({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <div className="flex flex-col gap-1">
-      <Heading>{label}</Heading>
-      <ul aria-label={label}>{children}</ul>
-    </div>
-  );
-}
-
-interface RowProps {
-  readonly words: string;
-  readonly of: number;
-  readonly chosen: boolean;
-  readonly onChoose: () => void;
-}
-
-function Row({ words, of, chosen, onChoose }: RowProps) {
-  return (
-    <li>
-      <button
-        type="button"
-        aria-pressed={chosen}
-        onClick={onChoose}
-        className={`flex h-7 w-full items-center gap-2 rounded-tray px-2 text-left text-sm ${chosen ? 'bg-chosen ring-1 ring-plum ring-inset' : 'border-b border-line hover:bg-sheet'}`}
-      >
-        <span className="min-w-0 flex-1 truncate">{words}</span>
-        <span className="text-ink2">{of}</span>
-      </button>
-    </li>
-  );
-}
 
 /** One thing for all lines that are shown. */
 function ForAll({ project, registers, work, shown }: Pick<Props, 'project' | 'registers' | 'work' | 'shown'>) {

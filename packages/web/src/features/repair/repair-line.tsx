@@ -1,9 +1,9 @@
 /** One line of a plan that puts findings right: what it is called, what it will be called, or what is asked. */
-import { nameOf, parentOf } from '@nesting/core/listing';
+import { nameOf } from '@nesting/core/listing';
 import type { Weight } from '@nesting/core/template';
 import { byHandWords, REPAIR_STATE_WORDS, wayWords } from '@nesting/core/words';
-import { compareNames } from '../../anatomy/compare';
 import { many, size } from '../../app/words';
+import { BeforeAfter } from '../../changes/before-after';
 import { WeightSign } from '../../ui/signs';
 import { isRenamed, type Line, type Row } from './repair-rows';
 
@@ -42,34 +42,15 @@ function FindingLine({ line }: { line: Line }) {
   return (
     <>
       <WeightSign weight={line.weight as Weight} />
-      <span className="min-w-0 flex-1">{isRenamed(line) ? <BeforeAfter line={line} /> : <Place line={line} />}</span>
+      <span className="min-w-0 flex-1">
+        {isRenamed(line) ? (
+          <BeforeAfter before={line.path} after={line.after ?? ''} isFolder={line.entry === 'folder'} />
+        ) : (
+          <Place line={line} />
+        )}
+      </span>
       <span className={`shrink-0 text-xs ${line.state === 'clash' ? 'font-semibold text-brick' : 'text-ink2'}`}>
         {noteOf(line)}
-      </span>
-    </>
-  );
-}
-
-function BeforeAfter({ line }: { line: Line }) {
-  const { before, after } = compareNames(nameOf(line.path), nameOf(line.after ?? ''));
-  const isMoved = parentOf(line.path) !== parentOf(line.after ?? '');
-  return (
-    <>
-      <span className="block truncate font-mono text-sm leading-5 whitespace-pre text-ink2">
-        {before.map((p) => p.text).join('')}
-      </span>
-      <span className="block truncate font-mono text-sm leading-5 whitespace-pre">
-        {isMoved && <span className="text-ink2">{parentOf(line.after ?? '')}/</span>}
-        {after.map((p) =>
-          p.same ? (
-            <span key={p.at}>{p.text}</span>
-          ) : (
-            <mark key={p.at} className="rounded bg-sheet font-bold text-bottle">
-              {p.text}
-            </mark>
-          ),
-        )}
-        {line.entry === 'folder' ? '/' : ''}
       </span>
     </>
   );

@@ -1,0 +1,131 @@
+/** The two projects, and which rows are shown of them. */
+import type { Comparison } from '@nesting/contract';
+import { COMPARED, type Compared } from '@nesting/core/compare';
+import { useState } from 'react';
+import type { useAddress } from '../../app/use-address';
+import { useDebounced } from '../../app/use-debounced';
+import { size } from '../../app/words';
+import { FilterList, FilterRow } from '../../changes/filter-list';
+import { Button, Choose, TextInput, Tick } from '../../ui';
+import { Finder } from '../../ui/finder';
+import { projectsApi } from '../projects/projects-api';
+import type { Filter } from './compare-rows';
+
+type Address = ReturnType<typeof useAddress>;
+
+interface Props {
+  readonly params: Address[0];
+  readonly put: Address[1];
+  readonly found: Comparison | undefined;
+  readonly filter: Filter;
+}
+
+const GROUPS = [
+  { value: 'folder', label: 'by folder' },
+  { value: 'state', label: 'by state' },
+] as const;
+
+export function CompareGiven({ params, put, found, filter }: Props) {
+  const [left, right] = [params.get('left'), params.get('right')];
+  return (
+    <div className="flex flex-col gap-4">
+      <div>
+        <h1 className="text-xl font-semibold">Side by side</h1>
+        <p className="text-sm text-ink2">As both lie on their disks now, by what names mean and what files hold.</p>
+      </div>
+      <ProjectChoice
+        label="Left project"
+        value={left}
+        found={found?.left}
+        onChoose={(id) => put({ left: id, row: null })}
+      />
+      <ProjectChoice
+        label="Right project"
+        value={right}
+        found={found?.right}
+        onChoose={(id) => put({ right: id, row: null })}
+      />
+      {left !== null && right !== null && (
+        <Button className="self-start" onClick={() => put({ left: right, right: left, row: null })}>
+          Swap them
+        </Button>
+      )}
+      {found !== undefined && (
+        <>
+          <FilterList label="What became of it">
+            {COMPARED.filter((state) => found.counts[state] > 0 || filter.state === state).map((state) => (
+              <FilterRow
+                key={state}
+                words={wordsOf(state, found)}
+                note={size(found.bytes[state])}
+                of={found.counts[state]}
+                chosen={filter.state === state}
+                // What is the same is told where it is asked for.
+                onChoose={() =>
+                  put({
+                    state: filter.state === state ? null : state,
+                    row: null,
+                    ...(state === 'same' && { same: filter.state === state ? null : 'yes' }),
+                  })
+                }
+              />
+            ))}
+          </FilterList>
+          <div className="flex gap-2">
+            <TextInput
+              aria-label="Part of a name or a folder"
+              placeholder="Name or folder"
+              value={filter.find}
+              onChange={(e) => put({ find: e.target.value })}
+              className="min-w-0 flex-1"
+            />
+            <span className="w-28">
+              <Choose
+                label="How rows are grouped"
+                value={params.get('group') ?? 'folder'}
+                options={GROUPS}
+                onChange={(value) => put({ group: value === 'folder' ? null : value })}
+              />
+            </span>
+          </div>
+          <Tick
+            label="Show what is the same too"
+            checked={params.get('same') === 'yes'}
+            onChange={(is) => put({ same: is ? 'yes' : null, ...(!is && filter.state === 'same' && { state: null }) })}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+function wordsOf(state: Compared, { left, right }: Comparison): string {
+  switch (state) {
+    case 'same':
+      return 'The same';
+    case 'renamed':
+      return 'Renamed';
+    case 'changed':
+      return 'Changed';
+    case 'only-left':
+      return `Only in ${left.number}`;
+    case 'only-right':
+      return `Only in ${right.number}`;
+  }
+}
+
+interface ChoiceProps {
+  readonly label: string;
+  readonly value: string | null;
+  readonly found: Comparison['left'] | undefined;
+  readonly onChoose: (id: string) => void;
+}
+
+/** One of all projects, by some of its number or title. */
+function ProjectChoice({ label, value, found, onChoose }: ChoiceProps) {
+  const [sought, setSought] = useState('');
+  const { data: projects = [] } = projectsApi.useSomeProjectsQuery(useDebounced(sought, 80));
+  const rows = found === undefined || projects.some((p) => p.id === found.id) ? projects : [found, ...projects];
+  const options = rows.map((p) => ({ value: p.id, label: `${p.number} ${p.title}` }));
+  return <Finder label={label} options={options} value={value} onChoose={onChoose} onSeek={setSought} />;
+}

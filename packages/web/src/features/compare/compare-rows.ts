@@ -1,0 +1,40 @@
+/** Which rows of a comparison are shown, under which headings: as the address says. */
+import type { Comparison } from '@nesting/contract';
+import { COMPARED, type Compared } from '@nesting/core/compare';
+import { parentOf } from '@nesting/core/listing';
+import { COMPARED_WORDS } from '@nesting/core/words';
+import type { ListItem } from '../../changes/line-list';
+import type { Row } from './compare-api';
+
+export interface Filter {
+  readonly state: Compared | null;
+  readonly find: string;
+}
+
+export const filterOf = (params: URLSearchParams): Filter => ({
+  state: COMPARED.find((state) => state === params.get('state')) ?? null,
+  find: params.get('find') ?? '',
+});
+
+/** Where the row stands: what is on the left has its place there. */
+export const pathOf = ({ left, right }: Row): string => (left ?? right)?.path ?? '';
+
+export const keyOf = (row: Row): string => `${row.left === null ? 'right' : 'left'} ${pathOf(row)}`;
+
+export const isTwoNames = ({ left, right }: Row): boolean =>
+  left !== null && right !== null && left.path !== right.path;
+
+const isShown = (row: Row, { state, find }: Filter): boolean =>
+  (state === null || row.state === state) &&
+  (find === '' || `${row.left?.path ?? ''}\n${row.right?.path ?? ''}`.toLowerCase().includes(find.toLowerCase()));
+
+export function itemsOf({ rows }: Comparison, filter: Filter, isByState: boolean): ListItem<Row>[] {
+  const shown = rows.filter((row) => isShown(row, filter));
+  const headOf = (row: Row) => (isByState ? COMPARED_WORDS[row.state] : parentOf(pathOf(row)) || 'the project’s root');
+  const heads = new Map<string, Row[]>();
+  for (const row of shown) heads.set(headOf(row), [...(heads.get(headOf(row)) ?? []), row]);
+  return [...heads].flatMap(([words, inside]): ListItem<Row>[] => [
+    { kind: 'head', key: `head ${words}`, words, isPath: !isByState, note: String(inside.length) },
+    ...inside.map((line): ListItem<Row> => ({ kind: 'line', key: keyOf(line), line })),
+  ]);
+}
