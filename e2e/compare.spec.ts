@@ -39,7 +39,7 @@ test('two projects are chosen, and what differs is read by keyboard, filtered an
   // What is the same is told where it is asked for.
   await page.goto(`/compare?left=${left}&right=${left}`);
   await expect(page.getByText('Nothing differs')).toBeVisible();
-  await page.getByLabel('Show what is the same too').check();
+  await page.getByLabel('Show what is the same too').click();
   await expect(list.getByRole('option').first()).toContainText('the same');
   // A folder that is away is said, and looked at again when it is back.
   const folder = folderOf(demo.studio, '26014');

@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
+import { parseCarryWay, parseConvention, parseRegisters, parseTemplate, parseValues } from '@nesting/contract';
 import type { Result } from '@nesting/core';
 import { present } from '@nesting/core';
 import { codeOf } from '@nesting/core/change';
@@ -16,6 +16,7 @@ import {
   type Registers,
   type Values,
 } from '@nesting/core/name';
+import { type CarryWay, PLAIN_WAY } from '@nesting/core/planners';
 import type { Convention, Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { Unusable } from './fail';
@@ -27,6 +28,11 @@ export interface Options {
   readonly as: string | undefined;
   readonly pattern: string | undefined;
   readonly into: string | undefined;
+  /** Where a project is carried over to. */
+  readonly to: string | undefined;
+  readonly template: string | undefined;
+  /** A file that says how. */
+  readonly way: string | undefined;
   readonly listing: string | undefined;
   readonly set: readonly string[];
   readonly dryRun: boolean;
@@ -49,6 +55,9 @@ export function optionsOf(args: readonly string[]): Options {
         json: { type: 'boolean' },
         pattern: { type: 'string', short: 'p' },
         into: { type: 'string' },
+        to: { type: 'string' },
+        template: { type: 'string' },
+        way: { type: 'string' },
         listing: { type: 'string' },
         set: { type: 'string', multiple: true },
         'dry-run': { type: 'boolean' },
@@ -64,6 +73,9 @@ export function optionsOf(args: readonly string[]): Options {
       as: v.json ? 'json' : v.as,
       pattern: v.pattern,
       into: v.into,
+      to: v.to,
+      template: v.template,
+      way: v.way,
       listing: v.listing,
       set: v.set ?? [],
       dryRun: v['dry-run'] ?? false,
@@ -102,6 +114,10 @@ export function valuesOf(options: Options, fallback: Values = {}): Values {
 
 export const registersOf = (options: Options, fallback: Registers = NO_REGISTERS): Registers =>
   options.registers === undefined ? fallback : use(parseRegisters(textOf(options.registers), options.registers));
+
+/** How a project is carried over: what is current, versions begun anew, unless a file says otherwise. */
+export const wayOf = ({ way }: Options): CarryWay =>
+  way === undefined ? PLAIN_WAY : use(parseCarryWay(textOf(way), way));
 
 export interface TemplateFile {
   readonly template: Template;

@@ -1,4 +1,5 @@
 /** `nesting COMMAND …`: one file a command; no database needed. */
+import { carry } from './commands/carry';
 import { check } from './commands/check';
 import { compare } from './commands/compare';
 import { create } from './commands/create';
@@ -20,6 +21,7 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   expand,
   create,
   check,
+  carry,
   compare,
   repair,
   undo,
@@ -37,6 +39,8 @@ const HELP = `nesting COMMAND …
   check [TEMPLATE] DIR            compare a project with its rules  [--names-only]
   check TEMPLATE --listing FILE   compare a listing
          [--as text|json|csv|sarif]
+  carry DIR --to PARENT           the next project from this one  [--dry-run]
+         [--values FILE] [--template FILE] [--way FILE] [--as text|json|csv]
   compare DIR DIR                 two folders side by side  [--as text|json|csv]
   repair [TEMPLATE] DIR           put findings right: what is sure  [--dry-run]
          [--only RULE,…] [--confidence sure|likely]

@@ -582,3 +582,133 @@ describe('compare', () => {
     }
   });
 });
+
+describe('carry', () => {
+  const old = Date.UTC(2026, 2, 6) / 1000;
+  const song = '50_sound/music/26014_MUS_v03.wav';
+  const scene = '40_motion/west-front/s01/working/26014_west-front_s01_anim_BO_v004.usda';
+
+  /** Worked on for a while. */
+  function lived(name: string): { readonly root: string; readonly to: string } {
+    const [parent, to] = [path.join(dir, name), path.join(dir, `${name} next`)];
+    for (const at of [parent, to]) mkdirSync(at);
+    expect(nesting(['create', TEMPLATE, '--into', parent, ...shared()]).status).toBe(0);
+    const root = path.join(parent, '26014_QHT_harbour-lights');
+    const put = (at: string, text: string) => {
+      mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+      writeFileSync(path.join(root, at), text);
+      utimesSync(path.join(root, at), old, old);
+    };
+    put(song, 'a song');
+    put('50_sound/music/26014_MUS_v02.wav', 'an older one');
+    put(scene, `#usda 1.0\n@../../../../${song}@ @${root}/${song}@ # é\n`);
+    put('70_library/stock/Harbour Lights gulls.wav', 'gulls');
+    put('70_library/stock/Harbour Lights gulls.licence.txt', 'free');
+    put('90_cache/west.cache', 'made by a program');
+    return { root, to };
+  }
+
+  const wholeTree = (root: string): string[] =>
+    readdirSync(root, { recursive: true, encoding: 'utf8' })
+      .sort()
+      .map((at) => {
+        const entry = statSync(path.join(root, at));
+        return entry.isDirectory() ? `${at}/` : `${at} ${entry.mtimeMs} ${readFileSync(path.join(root, at), 'utf8')}`;
+      });
+
+  const batchesOf = (root: string) =>
+    nesting(['undo', root, '--json'])
+      .out.split('\n')
+      .filter((line) => line !== '')
+      .map((line) => JSON.parse(line) as { batch: string; what: string; state: string });
+
+  const next = ['--set', 'number=27003', '--set', 'title=Quay', '--set', 'client=OTM'];
+  const carry = (root: string, to: string, ...more: string[]) =>
+    nesting(['carry', root, '--to', to, '--registers', registers, ...next, ...more]);
+
+  test('the next project has what is current under its own names, refers to its own, and is undone; the old one is as it was', () => {
+    const { root, to } = lived('carried');
+    const before = wholeTree(root);
+    const dry = carry(root, to, '--dry-run', '--json');
+    expect([dry.status, readdirSync(to)]).toEqual([0, []]);
+    const said = JSON.parse(dry.out) as { root: string; changes: { from: string; to: string }[]; references: object[] };
+    expect(said.changes).toContainEqual({ from: song, to: '50_sound/music/27003_MUS_v01.wav' });
+    expect(said.references).toHaveLength(2);
+    const done = carry(root, to);
+    expect([done.status, done.err]).toEqual([0, '']);
+    expect(wholeTree(root)).toEqual(before);
+    const there = path.join(to, '27003_OTM_quay');
+    const read = (at: string) => readFileSync(path.join(there, at), 'utf8');
+    const now = '50_sound/music/27003_MUS_v01.wav';
+    expect([read(now), statSync(path.join(there, now)).mtimeMs]).toEqual(['a song', old * 1000]);
+    expect(read('40_motion/west-front/s01/working/27003_west-front_s01_anim_BO_v001.usda')).toBe(
+      `#usda 1.0\n@../../../../${now}@ @${there}/${now}@ # é\n`,
+    );
+    expect(read('70_library/stock/Quay gulls.wav')).toBe('gulls');
+    expect(existsSync(path.join(there, '90_cache/west.cache'))).toBe(false);
+    const check = nesting(['check', there, '--json']);
+    expect((JSON.parse(check.out) as { findings: object[] }).findings).toEqual([]);
+    // Side by side nothing is new and nothing was worked on but the document that refers to others.
+    expect(nesting(['compare', root, there]).out).toMatch(/changed: 40_motion[^\n]*\n/);
+    expect(carry(root, to).err).toContain('exists already');
+    const [batch] = batchesOf(there);
+    expect(batch?.what).toBe('carry');
+    expect(nesting(['undo', there, batch?.batch ?? '']).status).toBe(0);
+    expect(existsSync(path.join(there, now))).toBe(false);
+    expect(wholeTree(root)).toEqual(before);
+  });
+
+  test('a way says what comes and what it is called; one that cannot be is refused before anything is written', () => {
+    const { root, to } = lived('by a way');
+    const way = (body: object) => {
+      const at = path.join(dir, 'way.carry.json');
+      writeFileSync(at, JSON.stringify({ format: 'nesting/carry', formatVersion: 1, ...body }));
+      return at;
+    };
+    const names = (at: string): string[] => {
+      const { out, status } = carry(root, to, '--dry-run', '--json', '--way', at);
+      expect(status).toBe(0);
+      return (JSON.parse(out) as { changes: { to: string }[] }).changes.map((c) => path.basename(c.to));
+    };
+    const words = [{ old: 'gulls', new: 'terns' }];
+    const kept = names(way({ version: 'keep', leave: [{ family: '3D scene' }], words }));
+    expect(kept).toEqual(expect.arrayContaining(['27003_MUS_v03.wav', 'Quay terns.wav', 'Quay terns.licence.txt']));
+    expect(kept.some((name) => name.endsWith('.usda'))).toBe(false);
+    for (const bad of [{ version: 'twice' }, { words: [{ old: '', new: 'x' }] }, { more: 1 }, { formatVersion: 2 }]) {
+      const { status, out, err } = carry(root, to, '--way', way(bad));
+      expect([status, out, err.split('\n').length, readdirSync(to)]).toEqual([2, '', 2, []]);
+    }
+    expect(nesting(['carry', root]).status).toBe(2);
+    expect(nesting(['carry', path.join(dir, 'nowhere'), '--to', to]).status).toBe(2);
+  });
+
+  test('killed at any moment the old project is as it was, and what was begun is taken back', async () => {
+    const { root, to } = lived('killed');
+    for (let i = 0; i < 200; i++) writeFileSync(path.join(root, `70_library/stock/a ${i}.txt`), `${i}`);
+    const before = wholeTree(root);
+    const begun = performance.now();
+    expect(carry(root, to).status).toBe(0);
+    const whole = performance.now() - begun;
+    rmSync(path.join(to, '27003_OTM_quay'), { recursive: true });
+    for (const part of [0.5, 0.6, 0.7, 0.8, 0.85, 0.9, 0.95]) {
+      const child = spawn(process.execPath, [
+        path.join(repo, 'bin/nesting.js'),
+        ...['carry', root, '--to', to, '--registers', registers, ...next],
+      ]);
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      setTimeout(() => child.kill('SIGKILL'), whole * part);
+      await ended;
+      expect(wholeTree(root)).toEqual(before);
+      const there = path.join(to, '27003_OTM_quay');
+      if (!existsSync(there)) continue;
+      for (const { batch, state } of batchesOf(there))
+        if (state !== 'done') {
+          // Whoever died a moment ago is waited for; here that is long ago.
+          utimesSync(path.join(there, '.nesting/batches/open'), old, old);
+          expect(nesting(['undo', there, batch]).status).toBe(0);
+          expect(existsSync(path.join(there, song.replaceAll('26014', '27003').replace('v03', 'v01')))).toBe(false);
+        }
+      rmSync(there, { recursive: true });
+    }
+  });
+});

@@ -12,7 +12,7 @@ const patch = record({ at: z.int(), length: z.int(), bytes: z.string() });
 const content = z.discriminatedUnion('kind', [
   record({ kind: z.literal('text'), text: z.string() }),
   record({ kind: z.literal('starter'), key: z.string(), isFilled: z.boolean() }),
-  record({ kind: z.literal('copy'), from: place, expects: expected.optional() }),
+  record({ kind: z.literal('copy'), from: place, expects: expected.optional(), patches: list(patch).optional() }),
   record({ kind: z.literal('rewritten'), patches: list(patch) }),
   record({ kind: z.literal('set-aside'), from: place }),
 ]);

@@ -1,6 +1,7 @@
 /** Text from outside → a checked thing, or one line that says what is wrong with it. */
 import { failure, type Result, success } from '@nesting/core';
 import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
+import type { CarryWay } from '@nesting/core/planners';
 import {
   type Convention,
   type LooseTemplate,
@@ -10,6 +11,7 @@ import {
 } from '@nesting/core/template';
 import type { z } from 'zod';
 import { type BlockFile, blockFileSchema } from './block';
+import { carryWaySchema, wayOf } from './carry';
 import { someRegistersSchema, valuesSchema } from './field';
 import { carriedMeaningsSchema } from './marks';
 import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
@@ -70,6 +72,13 @@ export function parseRegisters(text: string, what = 'registers'): Result<Registe
   if (Object.keys(given).length === 0)
     return failure([`${what}: none of the lists is in it (${Object.keys(NO_REGISTERS).join(', ')})`]);
   return success({ ...NO_REGISTERS, ...given });
+}
+
+export function parseCarryWay(text: string, what = 'way'): Result<CarryWay, string> {
+  const version = later(text, 'nesting/carry');
+  if (version !== null) return failure([`${what}: format version ${version} is later than this program knows (1)`]);
+  const file = parseJson(text, carryWaySchema, what);
+  return file.ok ? success(wayOf(file.value)) : file;
 }
 
 export const parseValues = (text: string, what = 'values'): Result<Values, string> =>

@@ -3,6 +3,7 @@
 export * from './adopt';
 export * from './authoring';
 export * from './block';
+export * from './carry';
 export * from './check';
 export * from './compare';
 export * from './convention';

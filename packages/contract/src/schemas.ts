@@ -1,6 +1,7 @@
 /** JSON Schemas of the file formats, made from what the program checks with. */
 import { z } from 'zod';
 import { blockFileSchema } from './block';
+import { carryWaySchema } from './carry';
 import { someRegistersSchema, valuesSchema } from './field';
 import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
 
@@ -13,4 +14,5 @@ export const SCHEMAS = {
   registers: make(someRegistersSchema),
   values: make(valuesSchema),
   marker: make(markerSchema),
+  carry: make(carryWaySchema),
 } as const;

@@ -121,17 +121,17 @@ export type Settled =
 /** A root of the batch is not there, so nothing can be said of it. */
 const AWAY = 'ROOT-AWAY';
 
-/** The first place of a batch in a root that is not there. */
-function placeAway(roots: Roots, { changes, steps }: Intents): Place | undefined {
+/** The first place of a batch in a root that is not there. What it reads from matters only to whoever goes on with it. */
+function placeAway(roots: Roots, { changes, steps }: Intents, isReadFrom: boolean): Place | undefined {
   const isAway = (at: Place | null): boolean => at !== null && !roots.has(at.root);
   for (const { before, after } of changes) for (const at of [before, after]) if (at !== null && isAway(at)) return at;
-  for (const step of steps) for (const at of placesOf(step)) if (isAway(at)) return at;
+  for (const step of steps) for (const at of placesOf(step, isReadFrom)) if (isAway(at)) return at;
   return undefined;
 }
 
-const placesOf = (step: Step): readonly Place[] => {
+const placesOf = (step: Step, isReadFrom: boolean): readonly Place[] => {
   const from = 'from' in step ? [step.from] : [];
-  const read = 'content' in step && 'from' in step.content ? [step.content.from] : [];
+  const read = isReadFrom && 'content' in step && 'from' in step.content ? [step.content.from] : [];
   return [step.at, ...from, ...read];
 };
 
@@ -179,7 +179,7 @@ async function settleLocked(locked: Locked, way: 'finish' | 'take-back', taking:
     return { state: 'not-begun', id };
   }
   const { intents } = record;
-  const away = placeAway(roots, intents);
+  const away = placeAway(roots, intents, way === 'finish');
   if (away !== undefined) return { state: 'paused', id, intents, at: away, code: AWAY };
   // A taking back that a crash cut short is itself finished; only then is its batch taken back.
   const backId = `${id}-back`;

@@ -209,8 +209,7 @@ async function copied(
   port: Port,
 ): Promise<void> {
   const { content, expects } = step;
-  const patches = content.kind === 'rewritten' ? content.patches : undefined;
-  const read = await port.copy(from, readyPlace(step.id, step.at, content, folder), patches);
+  const read = await port.copy(from, readyPlace(step.id, step.at, content, folder), content.patches);
   if (!isAsExpected(read, expects)) throw failed('ECHANGED');
 }
 

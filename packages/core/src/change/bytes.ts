@@ -1,5 +1,5 @@
 /** How much room changes need on the disks they write to, before any of them is done. */
-import { type Change, type Content, isNew, type NewContent } from './change';
+import { type Change, type Content, isNew, type NewContent, type Patch } from './change';
 import type { RootId } from './place';
 
 /** Bytes that an entry takes at least, however small it is: a usual block of a file system. */
@@ -39,12 +39,16 @@ function bytesOfContent(content: Content, size: number, newBytes: (content: NewC
   if (isNew(content)) return newBytes(content);
   switch (content.kind) {
     case 'copy':
-      return content.expects?.size ?? 0;
+      return sizeAfter(content.expects?.size ?? 0, content.patches);
     case 'rewritten':
-      return content.patches.reduce((sum, { length, bytes }) => sum + base64Bytes(bytes) - length, size);
+      return sizeAfter(size, content.patches);
     case 'set-aside':
       return null;
   }
 }
+
+/** What patches make of a file of so many bytes. */
+export const sizeAfter = (size: number, patches: readonly Patch[] = []): number =>
+  patches.reduce((sum, { length, bytes }) => sum + base64Bytes(bytes) - length, size);
 
 const base64Bytes = (text: string): number => (text.length / 4) * 3 - (text.match(/=*$/)?.[0].length ?? 0);

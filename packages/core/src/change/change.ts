@@ -32,8 +32,16 @@ export interface Expected {
 
 /** Bytes that are read from a file on the way. */
 export type ReadContent =
-  /** The same bytes, proved by their hash; times and rights come along. */
-  | { readonly kind: 'copy'; readonly from: Place; readonly expects?: Expected | undefined }
+  /**
+   * The same bytes, proved by their hash; times and rights come along. With patches it is what they make of the bytes,
+   * and has a time of its own.
+   */
+  | {
+      readonly kind: 'copy';
+      readonly from: Place;
+      readonly expects?: Expected | undefined;
+      readonly patches?: readonly Patch[] | undefined;
+    }
   /** The file's own bytes but for some of them. */
   | { readonly kind: 'rewritten'; readonly patches: readonly Patch[] };
 

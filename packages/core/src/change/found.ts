@@ -10,7 +10,8 @@
  */
 
 import type { Left } from './apply';
-import type { Change, Expected, Step } from './change';
+import { sizeAfter } from './bytes';
+import type { Change, Content, Expected, Step } from './change';
 import { type Intents, keptPlace, type Rest, readyPlace } from './journal';
 import { home, isSamePlace, type Place, placeKey } from './place';
 import { lookAt, type Port } from './port';
@@ -70,8 +71,7 @@ async function findNew(of: Wanted, port: Port): Promise<Done[]> {
   // A copy is only laid ready by a step of its own, and what is written in its place never lies ready.
   const isOurs = (isBegun || (isFile && !isRead)) && !(isFile && (await isReady(steps, folder, port)));
   const at = isOurs ? await whereIs(of, '', port) : null;
-  const left =
-    of.left ?? (change.content?.kind === 'copy' ? await asCopied(change.content.expects, at, port) : undefined);
+  const left = of.left ?? (change.content?.kind === 'copy' ? await copiedAs(change.content, at, port) : undefined);
   return [{ change, at, kept: null, isWritten: at !== null && (isFile || change.content !== null), left }];
 }
 
@@ -91,6 +91,18 @@ async function findOld(of: Wanted, port: Port): Promise<Done[]> {
   const at = kept !== null && ready ? null : await whereIs(of, kept === null ? identity : '', port);
   if (at === null && kept === null) return [];
   return [{ change, at, kept, isWritten: kept !== null && after !== null && at !== null, left: of.left }];
+}
+
+/** A copy that was written anew on the way has a time of its own: its size tells. */
+async function copiedAs(
+  { expects, patches }: Extract<Content, { kind: 'copy' }>,
+  at: Place | null,
+  port: Port,
+): Promise<Expected | undefined> {
+  if (patches === undefined || expects === undefined) return asCopied(expects, at, port);
+  const there = at === null ? null : await lookAt(port, at);
+  const size = sizeAfter(expects.size, patches);
+  return { size, modified: there !== null && there.size === size ? there.modified : 0 };
 }
 
 /** Milliseconds by which a copy's time may be off its original's: some file systems count in two seconds. */

@@ -1,6 +1,16 @@
 /** Intent turned into changes. */
 
 export {
+  type Carried,
+  type CarryGiven,
+  type CarryItem,
+  carryOver,
+  type Needed,
+  namesPlanned,
+} from './carry-over/carry';
+export type { NamedBy } from './carry-over/names';
+export { type CarryWay, COMES, PLAIN_WAY, VERSION_WAYS } from './carry-over/way';
+export {
   BY_HAND_REASONS,
   type ByHand,
   type DocumentFacts,

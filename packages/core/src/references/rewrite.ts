@@ -22,6 +22,8 @@ export interface ToRewrite {
   readonly after: string;
   /** Whole paths of the project's root, as each system has it. */
   readonly roots: readonly string[];
+  /** The same of another project that the document is copied to: whole paths lead there then. */
+  readonly rootsAfter?: readonly string[] | undefined;
   readonly moves: Moves;
   /** References that are to lead elsewhere, as they are meant now: where to, by the place before. */
   readonly pointed?: ReadonlyMap<string, string> | undefined;
@@ -95,7 +97,7 @@ function targetAfter(given: ToRewrite, { target }: Reference): string | Unable |
     case 'outside':
       return parentOf(before) === parentOf(after) ? null : outsideFrom(before, after, target);
     case 'absolute':
-      return meant.inside === null ? null : wholeAfter(moves, meant.inside, target);
+      return meant.inside === null ? null : wholeAfter(given, meant.inside, target);
     case 'inside':
       return insideAfter(given, meant, target);
   }
@@ -116,12 +118,25 @@ function insideAfter(
   return before === after && to === path ? null : relative(after, to, target);
 }
 
-function wholeAfter(moves: Moves, inside: string, target: string): string | Unable | null {
+function wholeAfter({ moves, roots, rootsAfter }: ToRewrite, inside: string, target: string): string | Unable | null {
   const to = pathAfter(moves, inside);
   if (to === null) return { target, why: 'frames-part' };
-  if (to === inside) return null;
-  const head = target.slice(0, target.length - inside.length);
+  if (to === inside && rootsAfter === undefined) return null;
+  const head = headAfter(target.slice(0, target.length - inside.length), roots, rootsAfter ?? roots);
   return `${head}${inSeparators(to, target)}`;
+}
+
+/** What stands before a path in the project, for another root on the same system. */
+function headAfter(head: string, roots: readonly string[], rootsAfter: readonly string[]): string {
+  const slashed = (path: string): string => path.replaceAll('\\', '/').replace(/\/+$/, '').toLowerCase();
+  const at = roots.findIndex((root) => slashed(root) === slashed(head));
+  const after = rootsAfter[at];
+  if (after === undefined || after === roots[at]) return head;
+  const separator = /[\\/]$/.exec(head)?.[0] ?? '/';
+  return (
+    `${separator === '/' ? after.replaceAll('\\', '/') : after.replaceAll('/', '\\')}`.replace(/[\\/]+$/, '') +
+    separator
+  );
 }
 
 const pathAfter = (moves: Moves, path: string): string | null =>

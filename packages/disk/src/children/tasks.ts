@@ -1,4 +1,6 @@
 /** What a process that works on disks can be asked: plain functions of plain data, and the kind of work each is. */
+
+import { planCarry } from './carry';
 import {
   addTo,
   applyBatch,
@@ -48,6 +50,7 @@ export const TASKS = {
   markersBelow: walk(markersBelow),
   planReshape: walk(planReshape),
   planRepair: walk(planRepair),
+  planCarry: walk(planCarry),
   compareFolders: walk(compareFolders),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),

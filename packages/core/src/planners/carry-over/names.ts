@@ -1,0 +1,114 @@
+/**
+ * What things are called in the new project.
+ *
+ * 1. A name that reads by its convention is written anew by what it means, with the new project's values.
+ * 2. In all others the old project's number, client and title become the new one's as whole words, and so do the words
+ *    that a person added.
+ */
+import type { Value } from '../../name/pattern/field';
+import { versionAt } from '../../name/versions';
+import { changeWords, type WordChange, wordsIn } from '../../name/whole-words';
+import { writeName } from '../../name/write';
+import type { FolderConvention } from '../../project/folder-convention';
+import type { ProjectRules } from '../../project/rules';
+import type { PlannedLine } from '../../template/expansion';
+import type { SourceFile } from './source';
+import type { CarryWay } from './way';
+
+/** How a name came to be. */
+export type NamedBy = 'meaning' | 'words' | 'same';
+
+export interface NewName {
+  readonly name: string;
+  readonly by: NamedBy;
+}
+
+export class NewNames {
+  private readonly words: readonly WordChange[];
+
+  constructor(
+    private readonly source: ProjectRules,
+    private readonly target: ProjectRules,
+    private readonly way: CarryWay,
+  ) {
+    this.words = [...way.words.flatMap(ownWord), ...projectWords(source, target)];
+  }
+
+  /** `rank` is its place among the versions of its chain that come along, from 1. */
+  of(file: SourceFile, line: PlannedLine | null, rank: number): NewName {
+    const { name } = file.file;
+    const written = this.written(file, line, rank);
+    if (written !== null) return { name: written, by: written === name ? 'same' : 'meaning' };
+    return this.byWords(name);
+  }
+
+  byWords(name: string): NewName {
+    const changed = changeWords(name, this.words);
+    return { name: changed, by: changed === name ? 'same' : 'words' };
+  }
+
+  private written({ file, by, reading }: SourceFile, line: PlannedLine | null, rank: number): string | null {
+    if (by === null || reading === null) return null;
+    const there = line === null ? [] : this.target.conventionsFor(line, file.name);
+    const as = there.find((c) => c.convention.id === by.convention.id);
+    if (as === undefined) return null;
+    const values = { ...reading, ...this.valuesAfter(reading), ...boundOf(as, reading) };
+    for (const version of this.versions(reading.version, rank)) {
+      const { version: _version, ...rest } = values;
+      const written = writeName(as.strict, version === undefined ? rest : { ...rest, version });
+      if (written.ok) return written.value;
+    }
+    return null;
+  }
+
+  /** One after another, until the convention takes it. */
+  private versions(version: Value | undefined, rank: number): readonly (Value | undefined)[] {
+    if (version === undefined || this.way.version === 'keep') return [version];
+    const like = typeof version === 'number' || typeof version === 'string' ? version : undefined;
+    const first = versionAt(rank, like);
+    return this.way.version === 'drop' ? [undefined, first] : [first];
+  }
+
+  /** Values that are the old project's own become the new one's; another title, or another day, is what it was. */
+  private valuesAfter(reading: Readonly<Record<string, Value>>): Record<string, Value> {
+    const [was, now] = [this.source.expansion.values.values, this.target.expansion.values.values];
+    const out: Record<string, Value> = {};
+    for (const field of ['title', 'date']) {
+      const [value, old, next] = [reading[field], was[field], now[field]];
+      if (typeof value !== 'string' || typeof old !== 'string' || typeof next !== 'string') continue;
+      if (wordsIn(value).join(' ').toLowerCase() === wordsIn(old).join(' ').toLowerCase()) out[field] = next;
+    }
+    return out;
+  }
+}
+
+/** The number, the client and the entries of the new folder, where the name carries them. */
+const boundOf = ({ bound }: FolderConvention, reading: Readonly<Record<string, Value>>): Record<string, Value> =>
+  Object.fromEntries(Object.entries(bound).filter(([field]) => reading[field] !== undefined));
+
+const ownWord = ({ old, new: now }: CarryWay['words'][number]): WordChange[] => {
+  const words = wordsIn(old);
+  return words.length === 0 ? [] : [{ words, now: () => now }];
+};
+
+export function projectWords(source: ProjectRules, target: ProjectRules): readonly WordChange[] {
+  const [was, now] = [source.expansion.values.values, target.expansion.values.values];
+  const plain = (old: string | undefined, next: string | undefined): WordChange[] =>
+    old === undefined || next === undefined || old === next ? [] : ownWord({ old, new: next });
+  const [title, nextTitle] = [was.title, now.title];
+  const titled =
+    typeof title === 'string' && typeof nextTitle === 'string' && title !== nextTitle && wordsIn(title).length > 0
+      ? [{ words: wordsIn(title), now: (found: string) => inMannerOf(found, nextTitle) }]
+      : [];
+  return [...plain(source.number, target.number), ...plain(source.client, target.client), ...titled];
+}
+
+/** Words written as others were: with their separator, in small, capital or mixed letters. */
+export function inMannerOf(found: string, text: string): string {
+  const separator = /[\p{L}\p{N}]([^\p{L}\p{N}]+)[\p{L}\p{N}]/u.exec(found)?.[1] ?? (/\s/.test(found) ? ' ' : '-');
+  const words = wordsIn(text).map((word) => {
+    if (found === found.toLowerCase()) return word.toLowerCase();
+    return found === found.toUpperCase() ? word.toUpperCase() : word;
+  });
+  return words.join(separator);
+}
