@@ -136,6 +136,7 @@ const pick = <T>(all: readonly T[], n: number): T | undefined => all[n % Math.ma
 const inside = ({ root, path }: Place, name: string): Place => ({ root, path: path === '' ? name : `${path}/${name}` });
 const parent = ({ root, path }: Place): Place => ({ root, path: path.slice(0, Math.max(0, path.lastIndexOf('/'))) });
 const nameOf = ({ path }: Place) => path.slice(path.lastIndexOf('/') + 1);
+const PATCH = { at: 2, length: 3, bytes: 'WFla' };
 const SIZE = 9;
 const BYTES = bytesOf({ kind: 'text', text: 'abcdefghi' });
 
@@ -211,7 +212,7 @@ function planOf(draw: Draw, empty: () => MemoryDisk, roots: readonly RootId[]): 
         ? null
         : how === 'text'
           ? { kind: 'text' as const, text: `new ${at.path}` }
-          : { kind: 'rewritten' as const, patches: [{ at: 2, length: 3, bytes: 'WFla' }] };
+          : { kind: 'rewritten' as const, patches: [PATCH] };
     if (isMoved(at) || content !== null || (draw.whole && placeKey(after) !== placeKey(at) && !isGone(after)))
       changes.push({ ...of, after, content });
   }
@@ -225,7 +226,12 @@ function planOf(draw: Draw, empty: () => MemoryDisk, roots: readonly RootId[]): 
       as === 'folder'
         ? null
         : as === 'copy' && from !== undefined
-          ? { kind: 'copy' as const, from, expects: { size: SIZE, modified: 1000 } }
+          ? {
+              kind: 'copy' as const,
+              from,
+              expects: { size: SIZE, modified: 1000 },
+              ...(of % 2 === 1 && { patches: [PATCH] }),
+            }
           : { kind: 'text' as const, text: 'made' };
     const entry = as === 'folder' ? 'folder' : 'file';
     changes.push({ ...same, id: `new ${placeKey(at)}`, entry, before: null, after: at, content });

@@ -155,7 +155,7 @@ interface Wish {
   readonly who: number;
   readonly into: number;
   readonly name: number;
-  readonly does: 'move' | 'write' | 'end' | 'make' | 'copy' | 'patch';
+  readonly does: 'move' | 'write' | 'end' | 'make' | 'copy' | 'copy-patched' | 'patch';
 }
 const NAMES = ['a', 'b', 'c', 'x', 'y', 'z'];
 const pick = <T>(list: readonly T[], n: number): T | undefined => list[n % Math.max(1, list.length)];
@@ -178,15 +178,18 @@ function changesOf(project: Project, wishes: readonly Wish[]): Change[] {
     const isFile = entry.kind === 'file';
     const expects = isFile ? { expects: { size: stats.size, modified: Math.floor(stats.mtimeMs) } } : {};
     const of = { ...same, entry: entry.kind, before: entry.at, ...expects };
-    if (does !== 'copy') named.add(at);
+    if (does !== 'copy' && does !== 'copy-patched') named.add(at);
     if (does === 'end') return [{ ...of, after: null, content: null, isWhole: !isFile }];
     if (does === 'move' || !isFile) return [{ ...of, after: to, content: null }];
-    if (does === 'copy')
-      return [{ ...same, entry: 'file', before: null, after: to, content: { kind: 'copy', from: entry.at } }];
+    const copy = { kind: 'copy', from: entry.at, ...expects } as const;
+    if (does === 'copy') return [{ ...same, entry: 'file', before: null, after: to, content: copy }];
     const text = project.text('ours, anew');
     if (does === 'write') return [{ ...of, after: entry.at, content: { kind: 'text', text } }];
     const bytes = Buffer.from(`patched ${text} `).toString('base64');
-    return [{ ...of, after: entry.at, content: { kind: 'rewritten', patches: [{ at: 0, length: 0, bytes }] } }];
+    const patches = [{ at: 0, length: 0, bytes }];
+    if (does === 'copy-patched')
+      return [{ ...same, entry: 'file', before: null, after: to, content: { ...copy, patches } }];
+    return [{ ...of, after: entry.at, content: { kind: 'rewritten', patches } }];
   });
 }
 
@@ -194,7 +197,7 @@ const wish = fc.record({
   who: fc.nat(40),
   into: fc.nat(20),
   name: fc.nat(5),
-  does: fc.constantFrom<Wish['does']>('move', 'move', 'move', 'write', 'end', 'make', 'copy', 'patch'),
+  does: fc.constantFrom<Wish['does']>('move', 'move', 'move', 'write', 'end', 'make', 'copy', 'copy-patched', 'patch'),
 });
 
 const begins = fc

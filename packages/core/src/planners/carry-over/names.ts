@@ -91,7 +91,7 @@ const ownWord = ({ old, new: now }: CarryWay['words'][number]): WordChange[] => 
   return words.length === 0 ? [] : [{ words, now: () => now }];
 };
 
-export function projectWords(source: ProjectRules, target: ProjectRules): readonly WordChange[] {
+function projectWords(source: ProjectRules, target: ProjectRules): readonly WordChange[] {
   const [was, now] = [source.expansion.values.values, target.expansion.values.values];
   const plain = (old: string | undefined, next: string | undefined): WordChange[] =>
     old === undefined || next === undefined || old === next ? [] : ownWord({ old, new: next });
@@ -104,7 +104,7 @@ export function projectWords(source: ProjectRules, target: ProjectRules): readon
 }
 
 /** Words written as others were: with their separator, in small, capital or mixed letters. */
-export function inMannerOf(found: string, text: string): string {
+function inMannerOf(found: string, text: string): string {
   const separator = /[\p{L}\p{N}]([^\p{L}\p{N}]+)[\p{L}\p{N}]/u.exec(found)?.[1] ?? (/\s/.test(found) ? ' ' : '-');
   const words = wordsIn(text).map((word) => {
     if (found === found.toLowerCase()) return word.toLowerCase();
