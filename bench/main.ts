@@ -1,7 +1,8 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|check|browser|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|check|browser|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
+import { benchCarry } from './carry';
 import { benchCheck, checkOnce } from './check';
 import { benchCopies } from './copies';
 import { benchExpand } from './expand';
@@ -31,6 +32,7 @@ const BENCHES = {
   plans: benchPlans,
   copies: benchCopies,
   repairs: benchRepairs,
+  carry: benchCarry,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);

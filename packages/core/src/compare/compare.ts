@@ -8,7 +8,6 @@
  *
  * Then each pair is the same, renamed, or changed; what found none is on one side only.
  */
-import { grouped } from '../grouped';
 import type { ReadItem, SideItem } from './side';
 
 export const COMPARED = ['same', 'renamed', 'changed', 'only-left', 'only-right'] as const;
@@ -38,7 +37,7 @@ export interface CompareGiven {
 
 /** In the order of paths, those of the left side before those of the right where both are one. */
 export function compareSides({ left, right, sameContent, contentOf }: CompareGiven): ComparedRow[] {
-  const pairs = new Pairs([...left], [...right]);
+  const pairs = new Pairs(left, right);
   pairs.match('path', (item) => item.path.normalize('NFC'));
   pairs.match('meaning', (item) => item.meaning.normalize('NFC'));
   pairs.match('content', (item, side) => (item.size === 0 ? null : contentOf(side, item)));
@@ -52,35 +51,51 @@ interface Pair {
   readonly evidence: Evidence;
 }
 
+/** An item that looks for its counterpart, until it has one. */
+interface Seeking {
+  readonly item: ReadItem;
+  isFound: boolean;
+}
+
+/** The only one of each side with a key; `null` where there is none, or several. */
+interface Alike {
+  left: Seeking | null;
+  right: Seeking | null;
+  isAmbiguous: boolean;
+}
+
 class Pairs {
   private readonly found: Pair[] = [];
-  private lefts: readonly ReadItem[];
-  private rights: readonly ReadItem[];
+  private readonly sides: Readonly<Record<'left' | 'right', readonly Seeking[]>>;
 
-  constructor(lefts: readonly ReadItem[], rights: readonly ReadItem[]) {
-    this.lefts = lefts;
-    this.rights = rights;
+  constructor(lefts: Iterable<ReadItem>, rights: Iterable<ReadItem>) {
+    const seeking = (items: Iterable<ReadItem>) => Array.from(items, (item): Seeking => ({ item, isFound: false }));
+    this.sides = { left: seeking(lefts), right: seeking(rights) };
   }
 
   /** Two are one where each is the only one of its side with this key. */
   match(evidence: Evidence, keyOf: (item: ReadItem, side: 'left' | 'right') => string | null): void {
-    const lefts = onlyOnes(this.lefts, (item) => keyOf(item, 'left'));
-    const rights = onlyOnes(this.rights, (item) => keyOf(item, 'right'));
-    for (const [key, left] of lefts) {
-      const right = rights.get(key);
-      if (left !== null && right !== undefined && right !== null) this.found.push({ left, right, evidence });
-    }
-    this.leave();
+    const alike = new Map<string, Alike>();
+    for (const side of ['left', 'right'] as const)
+      for (const one of this.sides[side]) {
+        const key = one.isFound ? null : keyOf(one.item, side);
+        if (key === null) continue;
+        const known = alike.get(key);
+        if (known === undefined) alike.set(key, { left: null, right: null, isAmbiguous: false, [side]: one });
+        else if (known[side] === null) known[side] = one;
+        else known.isAmbiguous = true;
+      }
+    for (const { left, right, isAmbiguous } of alike.values())
+      if (left !== null && right !== null && !isAmbiguous) this.pair(left, right, evidence);
   }
 
   /** Of what is left of each chain the newest on both sides. */
   matchChains(): void {
-    const [lefts, rights] = [newestOf(this.lefts), newestOf(this.rights)];
+    const [lefts, rights] = [newestOf(this.open('left')), newestOf(this.open('right'))];
     for (const [key, left] of lefts) {
       const right = rights.get(key);
-      if (right !== undefined) this.found.push({ left, right, evidence: 'version' });
+      if (right !== undefined) this.pair(left, right, 'version');
     }
-    this.leave();
   }
 
   rows(isSame: (left: SideItem, right: SideItem) => boolean | null): ComparedRow[] {
@@ -90,36 +105,40 @@ class Pairs {
       return { state, evidence, isUnread: same === null, left: shown(left), right: shown(right) };
     });
     const alone = { evidence: null, isUnread: false } as const;
-    for (const left of this.lefts) rows.push({ ...alone, state: 'only-left', left: shown(left), right: null });
-    for (const right of this.rights) rows.push({ ...alone, state: 'only-right', left: null, right: shown(right) });
-    const keyed = rows.map((row) => ({ row, key: `${(row.left ?? row.right)?.path} ${row.left === null ? 1 : 0}` }));
-    return keyed.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0)).map(({ row }) => row);
+    for (const { item } of this.open('left'))
+      rows.push({ ...alone, state: 'only-left', left: shown(item), right: null });
+    for (const { item } of this.open('right'))
+      rows.push({ ...alone, state: 'only-right', left: null, right: shown(item) });
+    return rows.sort(byPath);
   }
 
-  private leave(): void {
-    const [lefts, rights] = [new Set(this.found.map((p) => p.left)), new Set(this.found.map((p) => p.right))];
-    this.lefts = this.lefts.filter((item) => !lefts.has(item));
-    this.rights = this.rights.filter((item) => !rights.has(item));
+  private pair(left: Seeking, right: Seeking, evidence: Evidence): void {
+    left.isFound = true;
+    right.isFound = true;
+    this.found.push({ left: left.item, right: right.item, evidence });
+  }
+
+  private open(side: 'left' | 'right'): readonly Seeking[] {
+    return this.sides[side].filter((one) => !one.isFound);
   }
 }
 
-/** `null` for a key that several have. */
-function onlyOnes(items: readonly ReadItem[], keyOf: (item: ReadItem) => string | null): Map<string, ReadItem | null> {
-  const out = new Map<string, ReadItem | null>();
-  for (const item of items) {
-    const key = keyOf(item);
-    if (key !== null) out.set(key, out.has(key) ? null : item);
+/** Where both have one path, what is on the left stands first. */
+function byPath(a: ComparedRow, b: ComparedRow): number {
+  const [one, other] = [(a.left ?? a.right)?.path ?? '', (b.left ?? b.right)?.path ?? ''];
+  if (one !== other) return one < other ? -1 : 1;
+  return Number(a.left === null) - Number(b.left === null);
+}
+
+function newestOf(all: readonly Seeking[]): ReadonlyMap<string, Seeking> {
+  const versionOf = ({ item }: Seeking): number => item.chain?.version ?? 0;
+  const out = new Map<string, Seeking>();
+  for (const one of all) {
+    const key = one.item.chain?.key;
+    const known = key === undefined ? undefined : out.get(key);
+    if (key !== undefined && (known === undefined || versionOf(one) > versionOf(known))) out.set(key, one);
   }
   return out;
-}
-
-function newestOf(items: readonly ReadItem[]): ReadonlyMap<string, ReadItem> {
-  const chains = grouped(
-    items.filter((item) => item.chain !== null),
-    (item) => item.chain?.key ?? '',
-  );
-  const versionOf = (item: ReadItem): number => item.chain?.version ?? 0;
-  return new Map([...chains].map(([key, all]) => [key, all.reduce((a, b) => (versionOf(b) > versionOf(a) ? b : a))]));
 }
 
 const shown = ({ path, size, modified, frames, names }: SideItem): SideItem => ({

@@ -161,19 +161,35 @@ class Placing {
 
   private faultOf(folder: string, name: string): Coded | null {
     const { target } = this.given;
-    for (const part of [name, ...(folder === '' ? [] : folder.split('/'))]) {
-      const fault = nameFaults(part, target.profiles).find((f) => f.weight === 'refused');
-      if (fault !== undefined) return { code: fault.code, params: fault.params };
-    }
+    const fault = this.faultOfName(name) ?? this.faultOfFolder(folder);
+    if (fault !== null) return fault;
     const length = target.before + join(folder, name).length;
     return length > target.budget
       ? { code: 'path-over-budget', params: { found: length, limit: target.budget } }
       : null;
   }
 
+  private faultOfName(name: string): Coded | null {
+    const fault = nameFaults(name, this.given.target.profiles).find((f) => f.weight === 'refused');
+    return fault === undefined ? null : { code: fault.code, params: fault.params };
+  }
+
+  private readonly folderFaults = new Map<string, Coded | null>();
+
+  private faultOfFolder(folder: string): Coded | null {
+    if (folder === '') return null;
+    const known = this.folderFaults.get(folder);
+    if (known !== undefined) return known;
+    const fault = this.faultOfName(nameOf(folder)) ?? this.faultOfFolder(parentOf(folder));
+    this.folderFaults.set(folder, fault);
+    return fault;
+  }
+
   private isTaken(to: string): boolean {
+    const there = this.given.there(parentOf(to));
+    if (there.length === 0) return false;
     const key = clashKey(nameOf(to));
-    return this.given.there(parentOf(to)).some((name) => clashKey(name) === key);
+    return there.some((name) => clashKey(name) === key);
   }
 }
 
