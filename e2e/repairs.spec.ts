@@ -252,6 +252,34 @@ test('a plan is narrowed by what the address says, and a word of the new names b
   await expect(page.getByText('No line is like that')).toBeVisible();
 });
 
+test('a file of another project goes there from the plan, is told in both, and comes back', async ({ as, demo }) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  const [here, there] = [folderOf(demo.studio, '26014'), folderOf(demo.studio, '26011')];
+  const before = [treeOf(here), treeOf(there)];
+  await page.goto(`/projects/${id}/repair?cause=foreign-project`);
+  await planned(page);
+  await page.getByRole('option', { name: /26011_crane-7/ }).click();
+  await page
+    .getByRole('radio', { name: /It belongs to 26011_FNR_curtain-rise: move to/ })
+    .first()
+    .check();
+  await planned(page);
+  await expect(page.getByRole('option', { name: /26011_crane-7.*it belongs to 26011/ })).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  expect([treeOf(here), treeOf(there)]).toEqual(before);
+  await page.getByRole('button', { name: 'Put it right' }).click();
+  await expect(page).toHaveURL(/batches\?batch=/);
+  await expect(page.getByRole('option', { name: /studio \/ 26011_FNR_curtain-rise/ }).first()).toBeVisible();
+  expect(treeOf(there)).not.toBe(before[1]);
+  await page.goto('/activity');
+  await expect(page.getByText(/moved 1 file here from 26014/)).toBeVisible();
+  await page.goto(`/projects/${id}/batches`);
+  await undoIt(page);
+  await expect.poll(() => [treeOf(here), treeOf(there)]).toEqual(before);
+  await checked(page, id);
+});
+
 test('a lead looks; an artist proposes, a coordinator looks at it, and refuses it with a word', async ({ as }) => {
   const lead = await as('Maud Éclair');
   const id = await idOf(lead, '26014');

@@ -13,8 +13,8 @@ import { Refused, type World } from '../world';
 const MOST_ROWS = 10_000;
 const MOST_UNSEEN = 200;
 
-/** Bytes that are read to tell contents from each other: some minutes of a good disk. */
-const MOST_READ = 50 * 2 ** 30;
+/** Bytes that are read to tell contents from each other: whoever asked waits for it, and so do other plans. */
+const MOST_READ = 10 * 2 ** 30;
 
 interface Compared {
   readonly left: Project;
