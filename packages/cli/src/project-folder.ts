@@ -1,5 +1,5 @@
 /** A project's folder as commands work on it: its rules from its marker or as they are given, and a check of it. */
-import { existsSync, statSync } from 'node:fs';
+import { existsSync, realpathSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
 import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
@@ -32,6 +32,9 @@ export function projectFolder(options: Options): ProjectFolder {
 export function requireFolder(dir: string): void {
   if (!existsSync(dir) || !statSync(dir).isDirectory()) throw new Unusable(`${dir}: no such folder`);
 }
+
+/** Wherever links on the way lead. */
+export const wholePath = (dir: string): string => realpathSync(dir);
 
 /** Whether it is a project of Nesting’s, with a place for journals. */
 export const isMarked = (root: string): boolean => inRoot({ base: root, folder: '' }, readMarker) !== null;

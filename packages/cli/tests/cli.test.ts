@@ -10,6 +10,7 @@ import {
   rmdirSync,
   rmSync,
   statSync,
+  symlinkSync,
   utimesSync,
   writeFileSync,
 } from 'node:fs';
@@ -679,6 +680,12 @@ describe('carry', () => {
       expect([status, out, err.split('\n').length, readdirSync(to)]).toEqual([2, '', 2, []]);
     }
     expect(nesting(['carry', root]).status).toBe(2);
+    // Into itself, by a link too, and one whose plan is refused: the old project stays as it is.
+    const before = wholeTree(root);
+    symlinkSync(root, path.join(dir, 'a way in'));
+    for (const at of [root, path.join(root, '70_library'), path.join(dir, 'a way in')])
+      expect([carry(root, at).status, wholeTree(root)]).toEqual([2, before]);
+    expect([carry(root, to, '--set', 'surfaces=con').status, readdirSync(to)]).toEqual([2, []]);
     expect(nesting(['carry', path.join(dir, 'nowhere'), '--to', to]).status).toBe(2);
   });
 

@@ -1,5 +1,5 @@
 /** Two projects side by side. */
-import { COMPARED, type ComparedRow, type ComparedSums, EVIDENCE } from '@nesting/core/compare';
+import { COMPARED, type ComparedSums, EVIDENCE, type ToldRow } from '@nesting/core/compare';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { amount, list, record, uuid } from './reply';
@@ -33,10 +33,6 @@ const row = record({
 });
 export type ComparisonRow = z.infer<typeof row>;
 
-/** A row as it is told: of a sequence its names are not. */
-export type ToldRow = Omit<ComparedRow, 'left' | 'right'> & {
-  readonly [S in 'left' | 'right']: Omit<NonNullable<ComparedRow[S]>, 'names'> | null;
-};
 same<Same<ComparisonRow, ToldRow>>(true);
 
 const ofStates = record({

@@ -191,6 +191,22 @@ describe('what it is called', () => {
   });
 });
 
+describe('a folder that is one document', () => {
+  test('comes with what is in it as its program called it; its own name follows', () => {
+    const families = [
+      ...registers.families,
+      { name: 'bundle', extensions: ['scenebox'], document: { folder: true as const } },
+    ];
+    const rulesOf = (values: Values) => new ProjectRules({ template, values, registers: { ...registers, families } });
+    const box = '30_design/boards/26011 first.scenebox';
+    const c = carried(new Map([...good(), [box, folder], [`${box}/26011 data.bin`, file()]]), {
+      from: rulesOf(VALUES),
+      target: rulesOf(NEXT),
+    });
+    expect(toOf(c, `${box}/26011 data.bin`)).toBe('30_design/boards/27003 first.scenebox/26011 data.bin');
+  });
+});
+
 describe('where it lies', () => {
   test('entries that the new project has no folder for lie as they lay', () => {
     const c = carried(good(), { target: rulesFor({ ...NEXT, surfaces: ['portico'] }) });
@@ -282,6 +298,31 @@ describe('what cannot be', () => {
     expect(clashing(['a.wav'], [{ old: 'a', new: 'b/c' }]).map((i) => i.fault !== null)).toEqual([true]);
     const long = clashing(['a.wav'], [{ old: 'a', new: 'x'.repeat(200) }]);
     expect(long.map((i) => i.fault?.code)).toEqual(['path-over-budget']);
+  });
+
+  test('a file and a folder do not want one place, and folders that differ in capitals become one', () => {
+    const both = carried(
+      new Map([...good(), [`${at}/draft`, folder], [`${at}/draft/a.txt`, file()], [`${at}/idea`, file()]]),
+      { way: { words: [{ old: 'idea', new: 'draft' }] } },
+    );
+    expect(both.items.find((i) => i.from === `${at}/idea`)?.clash).toBe(true);
+    const capitals = carried(
+      new Map([
+        ...good(),
+        ...['Ideas', 'ideas'].flatMap(
+          (n) =>
+            [
+              [`${at}/${n}`, folder],
+              [`${at}/${n}/${n}.txt`, file()],
+            ] as const,
+        ),
+      ]),
+    );
+    const made = capitals.changes.filter((c) => c.entry === 'folder' && /ideas/i.test(c.after?.path ?? ''));
+    expect(made).toHaveLength(1);
+    expect(
+      capitals.items.filter((i) => /ideas/i.test(i.to)).every((i) => i.to.startsWith(`${made[0]?.after?.path}/`)),
+    ).toBe(true);
   });
 
   test('what is in the way is not carried out, and the rest is', () => {

@@ -124,6 +124,11 @@ describe('another folder', () => {
     expect(answered({ folder: '', name: 'song.wav' })).toMatchObject({ state: 'ready', after: 'song.wav' });
   });
 
+  test('is written plainly, and lies in no file', () => {
+    expect(answered({ folder: '/50_sound//takes/' })).toMatchObject({ after: '50_sound/takes/26011_MUS_v04.wav' });
+    expect(answered({ folder: '70_library/stock/gulls.wav/in it' })).toMatchObject({ state: 'clash' });
+  });
+
   test.each(['../out', 'a/../../b', '.nesting/batches', 'con/a', 'a//b/nul'])('%s is refused', (folder) => {
     expect(answered({ folder })).toMatchObject({ state: 'clash', fault: { code: expect.stringMatching(/^name-/) } });
   });

@@ -8,8 +8,9 @@ import { applyOnDisk, inRoot, type PlannedCarry, SOURCE, startOnDisk, TASKS, vol
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, templateOf, valuesOf, wayOf } from '../input';
 import { print } from '../output';
-import { inputOf, requireFolder, sayPlan } from '../project-folder';
+import { inputOf, requireFolder, sayPlan, wholePath } from '../project-folder';
 import { type Making, makingOf } from '../starters';
+import { refused } from './expand';
 
 const FORMS = ['text', 'json', 'csv'];
 
@@ -51,6 +52,8 @@ async function planned(options: Options): Promise<Carrying> {
   if (parent === undefined) throw new Unusable('say where, with --to PARENT');
   requireFolder(dir);
   if (volumeState(parent).state === 'missing') throw new Unusable(`${parent}: no such folder`);
+  // The old project is only read: a new one in it would be written there.
+  if (isIn(wholePath(parent), wholePath(dir))) throw new Unusable(`${parent} lies in ${dir} itself`);
   const source = { ...inputOf({ ...options, values: undefined, set: [] }, undefined, dir), now: Date.now() };
   const given = options.template === undefined ? null : templateOf(options.template);
   const template = given?.template ?? source.template;
@@ -64,11 +67,14 @@ async function planned(options: Options): Promise<Carrying> {
   };
   const expansion = expandTemplate(template, values, source.registers, { prefix: `${parent}/` });
   sayPlan(expansion);
+  if (refused(expansion)) throw new Unusable('the new project cannot be made so; nothing was written');
   const roots = { source: [path.resolve(dir)], target: [path.resolve(parent, expansion.rootName)] };
   const task = { where: { base: dir, folder: '' }, mounts: [], source, target, way: wayOf(options), picked: {}, roots };
   const plan = await TASKS.planCarry.run({ ...task, startersCome: given === null });
   return { dir, parent, expansion, template, starters: given?.folder ?? null, plan };
 }
+
+const isIn = (at: string, folder: string): boolean => at === folder || at.startsWith(`${folder}${path.sep}`);
 
 /** What stays, what is torn apart, what a person must put right. */
 function sayLeft({ items, byHand, needed, outside }: PlannedCarry): void {

@@ -1,4 +1,4 @@
-import { COMPARED, type ComparedRow, type SideItem } from '@nesting/core/compare';
+import { COMPARED, type ComparedRow, toldRow } from '@nesting/core/compare';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
 import { comparedWords } from '@nesting/core/words';
 import { type SideTask, TASKS } from '@nesting/disk';
@@ -19,7 +19,7 @@ export async function compare(options: Options): Promise<Exit> {
   const context = { cancel: new AbortController().signal, tell: async () => undefined };
   const { rows, unseen } = await TASKS.compareFolders.run(task, context);
   for (const { side, path, code } of unseen) process.stderr.write(`not seen: ${path} (${side}, ${code})\n`);
-  const told = rows.map(toldOf);
+  const told = rows.map(toldRow);
   const printers = { json: comparedJson, csv: comparedCsv };
   await print(as === 'text' ? textOf(rows) : printers[as as 'json' | 'csv'](told));
   return rows.some(({ state }) => state !== 'same') ? EXIT.findings : EXIT.ok;
@@ -30,10 +30,6 @@ function sideOf(options: Options, dir: string): SideTask {
   const rules = isMarked(dir) ? inputOf(options, undefined, dir) : null;
   return { where: { base: dir, folder: '' }, mounts: [], rules };
 }
-
-const itemOf = (item: SideItem | null) =>
-  item && { path: item.path, size: item.size, modified: item.modified, frames: item.frames };
-const toldOf = ({ left, right, ...row }: ComparedRow) => ({ ...row, left: itemOf(left), right: itemOf(right) });
 
 /** What differs line by line, and how much there is of everything. */
 function textOf(rows: readonly ComparedRow[]): string {

@@ -164,3 +164,20 @@ export function sumsOf(rows: readonly ComparedRow[]): ComparedSums {
   }
   return { counts, bytes };
 }
+
+type ToldItem = Omit<SideItem, 'names'>;
+
+/** A row as others are told of it: of a sequence without the names of its frames. */
+export type ToldRow = Omit<ComparedRow, 'left' | 'right'> & {
+  readonly left: ToldItem | null;
+  readonly right: ToldItem | null;
+};
+
+export const toldRow = ({ left, right, ...row }: ComparedRow): ToldRow => ({
+  ...row,
+  left: toldItem(left),
+  right: toldItem(right),
+});
+
+const toldItem = (item: SideItem | null): ToldItem | null =>
+  item && { path: item.path, size: item.size, modified: item.modified, frames: item.frames };

@@ -9,5 +9,7 @@ export {
   EVIDENCE,
   type Evidence,
   sumsOf,
+  type ToldRow,
+  toldRow,
 } from './compare';
 export { itemsOfSide, type ReadItem, type SideItem } from './side';

@@ -1,18 +1,13 @@
 /** Two projects side by side, for a table and for programs. */
-import type { ComparedRow, SideItem } from '../compare/index';
+import type { ToldRow } from '../compare/index';
 import { csv } from '../text/csv';
 
-type Told = Pick<ComparedRow, 'state' | 'evidence' | 'isUnread'> & {
-  readonly left: Omit<SideItem, 'names'> | null;
-  readonly right: Omit<SideItem, 'names'> | null;
-};
-
-const cellsOf = (item: Told['left']): string[] =>
+const cellsOf = (item: ToldRow['left']): string[] =>
   item === null
     ? ['', '', '', '']
     : [item.path, String(item.size), new Date(item.modified).toISOString(), String(item.frames)];
 
-export const comparedCsv = (rows: readonly Told[]): string =>
+export const comparedCsv = (rows: readonly ToldRow[]): string =>
   csv([
     [
       'state',
@@ -27,4 +22,4 @@ export const comparedCsv = (rows: readonly Told[]): string =>
     ]),
   ]);
 
-export const comparedJson = (rows: readonly Told[]): string => `${JSON.stringify({ rows }, null, 2)}\n`;
+export const comparedJson = (rows: readonly ToldRow[]): string => `${JSON.stringify({ rows }, null, 2)}\n`;

@@ -1,9 +1,11 @@
 /** The task that plans how a project is carried over, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
 import { rootIdOf } from '@nesting/core/change';
+import { type FolderListing, join } from '@nesting/core/listing';
 import { type Carried, type CarryGiven, type CarryWay, carryOver, namesPlanned } from '@nesting/core/planners';
-import { type CheckInput, ProjectRules } from '@nesting/core/project';
-import { inTree, type Mount } from '../roots/tree';
+import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { inTree, type Mount, type Tree } from '../roots/tree';
+import { listFolder } from '../walk';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
 
@@ -34,7 +36,7 @@ export const planCarry = ({ where, mounts, source, target, ...task }: CarryTask)
       ...task,
       source: from,
       target: to,
-      listings: looking.everyFolder(),
+      listings: foldersIn(tree),
       documents: looking.documents(),
       read: looking.read,
       from: SOURCE,
@@ -43,3 +45,13 @@ export const planCarry = ({ where, mounts, source, target, ...task }: CarryTask)
     const fingerprint = createHash('sha256').update(JSON.stringify(carried.changes)).digest('hex');
     return { ...carried, fingerprint };
   });
+
+/** File by file: a folder that is one document is copied as what is in it. */
+function* foldersIn(tree: Tree): Generator<FolderListing> {
+  const queue = [''];
+  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
+    const listing = listFolder(tree, path, () => undefined);
+    if (listing !== null) yield listing;
+    for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
+  }
+}

@@ -77,14 +77,10 @@ export class Looking implements ProjectView {
   }
 
   private *everyFile(): Generator<string> {
-    for (const { path, files } of this.everyFolder()) for (const { name } of files) yield join(path, name);
-  }
-
-  *everyFolder(): Generator<FolderListing> {
     const queue = [''];
     for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
       const listing = this.list(path);
-      if (listing !== null) yield listing;
+      for (const { name } of listing?.files ?? []) yield join(path, name);
       for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
     }
   }

@@ -11,6 +11,7 @@
  */
 import type { Change } from '../../change/change';
 import { home, type RootId } from '../../change/place';
+import { grouped } from '../../grouped';
 import { type FolderListing, join, nameOf, parentOf } from '../../listing/entry';
 import { clashKey, nameFaults } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
@@ -102,6 +103,8 @@ export function carryOver(given: CarryGiven): Carried {
 class Placing {
   private readonly byKey: ReadonlyMap<string, string>;
   private readonly folders = new Map<string, string>();
+  /** Folders of one name but for its capitals are one: as the first of them is written. */
+  private readonly spelt = new Map<string, string>();
   private readonly ranks: ReadonlyMap<string, number>;
 
   constructor(
@@ -110,6 +113,8 @@ class Placing {
     private readonly read: Source,
   ) {
     this.byKey = new Map(given.target.expansion.lines.map((line) => [line.key, line.path]));
+    for (const { kind, path } of given.target.expansion.lines)
+      if (kind === 'folder') this.spelt.set(clashKey(path), path);
     this.ranks = ranksOf(read.files.filter((file) => file.comes));
   }
 
@@ -118,6 +123,8 @@ class Placing {
     const placed = coming.map((file) => ({ file, ...this.placeOf(file) }));
     const wanted = new Map<string, number>();
     for (const { to } of placed) wanted.set(clashKey(to), (wanted.get(clashKey(to)) ?? 0) + 1);
+    // A folder may want the place of a file too.
+    const folders = new Set([...this.read.folders, ...coming.map(folderOf)].map((at) => clashKey(this.folder(at))));
     return placed.map(({ file, to, name, by }) => ({
       from: file.path,
       to,
@@ -125,8 +132,8 @@ class Placing {
       modified: file.file.modified,
       family: this.given.source.familyOf(fileName(file)),
       by,
-      fault: this.faultOf(this.folder(folderOf(file)), name),
-      clash: (wanted.get(clashKey(to)) ?? 0) > 1 || this.isTaken(to),
+      fault: this.faultOf(parentOf(to), name),
+      clash: (wanted.get(clashKey(to)) ?? 0) > 1 || folders.has(clashKey(to)) || this.isTaken(to),
     }));
   }
 
@@ -137,6 +144,7 @@ class Placing {
     const folder = this.folder(folderOf(file));
     const line =
       file.line === null ? null : (this.given.target.planned(this.byKey.get(file.line.key) ?? folder) ?? null);
+    if (this.isInDocument(file.path)) return { to: join(folder, fileName(file)), name: fileName(file), by: 'same' };
     const { name, by } = this.names.of(file, line, this.ranks.get(file.path) ?? 1);
     return { to: join(folder, name), name, by };
   }
@@ -148,15 +156,24 @@ class Placing {
     if (known !== undefined) return known;
     const line = this.given.source.planned(path);
     const planned = line?.kind === 'folder' ? this.byKey.get(line.key) : undefined;
-    const to = planned ?? join(this.folder(parentOf(path)), this.folderName(path));
+    const lain = planned ?? join(this.folder(parentOf(path)), this.folderName(path));
+    const to = this.spelt.get(clashKey(lain)) ?? lain;
+    this.spelt.set(clashKey(to), to);
     this.folders.set(path, to);
     return to;
   }
 
   private folderName(path: string): string {
+    if (this.isInDocument(path)) return nameOf(path);
     const { name } = this.names.byWords(nameOf(path));
     // One that would be several folders, or none, keeps the name it has.
     return name === '' || name.includes('/') ? nameOf(path) : name;
+  }
+
+  /** What is in a folder that is one document is called as its program called it. */
+  private isInDocument(path: string): boolean {
+    for (let at = parentOf(path); at !== ''; at = parentOf(at)) if (this.given.source.isDocumentFolder(at)) return true;
+    return false;
   }
 
   private faultOf(folder: string, name: string): Coded | null {
@@ -193,22 +210,22 @@ class Placing {
   }
 }
 
-/** Versions of one chain that come along, counted from 1 in their order. */
+/** Versions of one work that come along, counted from 1 in their order. */
 function ranksOf(files: readonly SourceFile[]): ReadonlyMap<string, number> {
-  const chains = new Map<string, SourceFile[]>();
-  for (const file of files) {
-    if (file.work === null) continue;
-    const key = `${file.line?.key ?? ''} ${file.work}`;
-    chains.set(key, [...(chains.get(key) ?? []), file]);
-  }
+  const works = grouped(
+    files.filter((file) => file.work !== null),
+    (file) => `${file.line?.key ?? ''} ${file.work}`,
+  );
   const out = new Map<string, number>();
-  for (const chain of chains.values()) {
-    const versions = [...new Set(chain.map(({ reading }) => String(reading?.version ?? '')))];
-    versions.sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
-    for (const file of chain) out.set(file.path, versions.indexOf(String(file.reading?.version ?? '')) + 1);
+  for (const work of works.values()) {
+    const versions = [...new Set(work.map(versionText))].sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
+    const ranks = new Map(versions.map((version, i) => [version, i + 1]));
+    for (const file of work) out.set(file.path, ranks.get(versionText(file)) ?? 1);
   }
   return out;
 }
+
+const versionText = ({ reading }: SourceFile): string => String(reading?.version ?? '');
 
 /** What documents say afterwards, and what would be torn apart. */
 class Referring {

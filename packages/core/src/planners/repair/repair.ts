@@ -222,22 +222,22 @@ function surest(options: readonly Option[], from: Confidence | null): Option | n
 }
 
 function faultOfAnswer(rules: ProjectRules, answer: Answer | undefined): Coded | null {
-  const names = [answer?.name, ...(answer?.folder ?? '').split('/')].filter(
-    (name) => name !== undefined && name !== '',
-  );
+  const names = [...(answer?.name === undefined ? [] : [answer.name]), ...partsOf(answer?.folder ?? '')];
   for (const name of names) {
-    const fault = nameFaults(name ?? '', rules.profiles).find((f) => f.weight === 'refused');
+    const fault = nameFaults(name, rules.profiles).find((f) => f.weight === 'refused');
     if (fault !== undefined) return { code: fault.code, params: fault.params };
   }
-  const folder = answer?.folder ?? '';
+  const folder = partsOf(answer?.folder ?? '').join('/');
   return isElsewhere(rules, folder) ? { code: 'folder-elsewhere', params: { folder } } : null;
 }
+
+const partsOf = (folder: string): string[] => folder.split('/').filter((part) => part !== '');
 
 /** The same way, to a name and a folder of a person's own: of a sequence every frame follows. */
 function placedOtherwise(option: Option, answer: Answer | undefined): Option {
   const { to } = option;
   if (to === null || (answer?.name === undefined && answer?.folder === undefined)) return option;
-  const [name, folder] = [answer.name ?? nameOf(to), answer.folder ?? parentOf(to)];
+  const [name, folder] = [answer.name ?? nameOf(to), partsOf(answer.folder ?? parentOf(to)).join('/')];
   const moves = option.acts.filter((act) => act.do === 'move' && parentOf(act.to) === parentOf(to));
   const names = moves.map((act) => (act.do === 'move' ? nameOf(act.from) : ''));
   const pairs = new Map(renamedItem(names, name) ?? []);

@@ -346,12 +346,23 @@ class Layout {
   private taken(id: string, path: string, from: string | null): void {
     const folder = this.before(parentOf(path));
     const listing = folder === null ? null : this.view.list(folder);
-    if (folder === null || listing === null) return;
+    if (folder === null) return;
+    if (listing === null && this.isBlocked(folder)) this.clash(id, path, null);
+    if (listing === null) return;
     const key = clashKey(nameOf(path));
     for (const name of this.namesIn(folder, listing).get(key) ?? []) {
       const there = join(folder, name);
       if (there !== from && !this.isGoing(there) && !this.folders.has(there)) this.clash(id, path, null);
     }
+  }
+
+  /** A file that stays stands where a folder is needed. */
+  private isBlocked(folder: string): boolean {
+    for (let at = folder; at !== ''; at = parentOf(at)) {
+      const kind = this.kindAt(at);
+      if (kind !== null) return kind === 'file' && !this.isGoing(at);
+    }
+    return false;
   }
 
   private readonly names = new Map<string, ReadonlyMap<string, readonly string[]>>();

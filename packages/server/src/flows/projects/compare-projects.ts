@@ -1,6 +1,6 @@
 /** Two projects side by side, as they lie on the disk now. */
-import type { CompareQuery, Comparison, ComparisonForm, ToldRow } from '@nesting/contract';
-import type { ComparedRow, SideItem } from '@nesting/core/compare';
+import type { CompareQuery, Comparison, ComparisonForm } from '@nesting/contract';
+import { toldRow } from '@nesting/core/compare';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
 import type { ComparedFolders, SideTask } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
@@ -40,7 +40,7 @@ export async function compareProjects(world: World, query: CompareQuery): Promis
   return {
     left: headOf(left),
     right: headOf(right),
-    rows: rows.slice(0, MOST_ROWS).map(toldOf),
+    rows: rows.slice(0, MOST_ROWS).map(toldRow),
     all: rows.length,
     ...found.sums,
     unseen: found.unseen.slice(0, MOST_UNSEEN).map(({ side, path, code }) => ({ side, path, code })),
@@ -60,7 +60,7 @@ export async function printComparison(
   const { left, right, found } = await compared(world, query);
   const rows = query.same ? found.rows : found.rows.filter(({ state }) => state !== 'same');
   const { print, type } = FORMS[as];
-  return { name: `${left.number}-${right.number}.${as}`, type, body: print(rows.map(toldOf)) };
+  return { name: `${left.number}-${right.number}.${as}`, type, body: print(rows.map(toldRow)) };
 }
 
 const headOf = ({ id, number, folder, values }: Project): Comparison['left'] => ({
@@ -69,12 +69,3 @@ const headOf = ({ id, number, folder, values }: Project): Comparison['left'] => 
   folder,
   title: String(values.title ?? ''),
 });
-
-const toldOf = ({ left, right, ...row }: ComparedRow): ToldRow => ({
-  ...row,
-  left: itemOf(left),
-  right: itemOf(right),
-});
-
-const itemOf = (item: SideItem | null): ToldRow['left'] =>
-  item && { path: item.path, size: item.size, modified: item.modified, frames: item.frames };

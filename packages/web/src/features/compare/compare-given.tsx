@@ -6,7 +6,8 @@ import type { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { size } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
-import { Button, Choose, TextInput, Tick } from '../../ui';
+import { FindAndGroup } from '../../changes/find-and-group';
+import { Button, Tick } from '../../ui';
 import { Finder } from '../../ui/finder';
 import { projectsApi } from '../projects/projects-api';
 import type { Filter } from './compare-rows';
@@ -71,23 +72,14 @@ export function CompareGiven({ params, put, found, filter }: Props) {
               />
             ))}
           </FilterList>
-          <div className="flex gap-2">
-            <TextInput
-              aria-label="Part of a name or a folder"
-              placeholder="Name or folder"
-              value={filter.find}
-              onChange={(e) => put({ find: e.target.value })}
-              className="min-w-0 flex-1"
-            />
-            <span className="w-28">
-              <Choose
-                label="How rows are grouped"
-                value={params.get('group') ?? 'folder'}
-                options={GROUPS}
-                onChange={(value) => put({ group: value === 'folder' ? null : value })}
-              />
-            </span>
-          </div>
+          <FindAndGroup
+            find={filter.find}
+            onFind={(find) => put({ find })}
+            label="How rows are grouped"
+            group={params.get('group') ?? 'folder'}
+            groups={GROUPS}
+            onGroup={(value) => put({ group: value === 'folder' ? null : value })}
+          />
           <Tick
             label="Show what is the same too"
             checked={params.get('same') === 'yes'}

@@ -143,8 +143,8 @@ function summary(counts: Comparison['counts']): string {
     [counts.same, 'the same'],
     [counts.renamed, 'renamed'],
     [counts.changed, 'changed'],
-    [counts['only-left'], 'only at left'],
-    [counts['only-right'], 'only at right'],
+    [counts['only-left'], 'only on the left'],
+    [counts['only-right'], 'only on the right'],
   ] as const;
   const parts = said.filter(([n]) => n > 0).map(([n, words]) => `${n} ${words}`);
   return parts.length === 0 ? 'Both are empty.' : `${parts.join(', ')}.`;

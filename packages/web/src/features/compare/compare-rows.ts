@@ -32,7 +32,11 @@ export function itemsOf({ rows }: Comparison, filter: Filter, isByState: boolean
   const shown = rows.filter((row) => isShown(row, filter));
   const headOf = (row: Row) => (isByState ? COMPARED_WORDS[row.state] : parentOf(pathOf(row)) || 'the project’s root');
   const heads = new Map<string, Row[]>();
-  for (const row of shown) heads.set(headOf(row), [...(heads.get(headOf(row)) ?? []), row]);
+  for (const row of shown) {
+    const known = heads.get(headOf(row));
+    if (known === undefined) heads.set(headOf(row), [row]);
+    else known.push(row);
+  }
   return [...heads].flatMap(([words, inside]): ListItem<Row>[] => [
     { kind: 'head', key: `head ${words}`, words, isPath: !isByState, note: String(inside.length) },
     ...inside.map((line): ListItem<Row> => ({ kind: 'line', key: keyOf(line), line })),

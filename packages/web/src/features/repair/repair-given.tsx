@@ -6,6 +6,7 @@ import { type FormEvent, type ReactNode, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { many, sayHour } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
+import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
 import { FolderField } from './folder-field';
 import { renamedByWord } from './old-words';
@@ -73,23 +74,14 @@ export function RepairGiven({ project, registers, work, group, filter, shown, fr
           />
         </span>
       </div>
-      <div className="flex gap-2">
-        <TextInput
-          aria-label="Part of a name or a folder"
-          placeholder="Name or folder"
-          value={filter.find}
-          onChange={(e) => put({ find: e.target.value })}
-          className="min-w-0 flex-1"
-        />
-        <span className="w-28">
-          <Choose
-            label="How lines are grouped"
-            value={group}
-            options={GROUPS.map((value) => ({ value, label: GROUP_WORDS[value] }))}
-            onChange={(value) => put({ group: value === 'place' ? null : value })}
-          />
-        </span>
-      </div>
+      <FindAndGroup
+        find={filter.find}
+        onFind={(find) => put({ find })}
+        label="How lines are grouped"
+        group={group}
+        groups={GROUPS.map((value) => ({ value, label: GROUP_WORDS[value] }))}
+        onGroup={(value) => put({ group: value === 'place' ? null : value })}
+      />
       {shown.length > 0 && <ForAll {...{ project, registers, work, shown }} />}
     </div>
   );
