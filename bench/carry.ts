@@ -17,16 +17,17 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { HOME, home } from '@nesting/core/change';
+import { HOME, home, rootIdOf } from '@nesting/core/change';
 import { compareSides, itemsOfSide } from '@nesting/core/compare';
 import { type FolderListing, packListing, unpackListing } from '@nesting/core/listing';
 import { readName, writeName } from '@nesting/core/name';
 import { carryOver, namesPlanned, PLAIN_WAY } from '@nesting/core/planners';
 import { ProjectRules } from '@nesting/core/project';
-import { applyOnDisk, Root, SOURCE } from '@nesting/disk';
+import { applyOnDisk, Root } from '@nesting/disk';
 import { rules, VALUES } from '../corpus/good-disk';
 import { interleave, line, median } from './measure';
 
+const SOURCE = rootIdOf('source');
 const OLD = Date.UTC(2026, 2, 6);
 const { template, registers } = rules();
 
@@ -80,7 +81,8 @@ function plans(): void {
     documents,
     read: (at: string) => ({ text: texts.get(at) ?? '', expects: { size: 1, modified: OLD } }),
     roots: { source: ['/srv/a'], target: ['/srv/b'] },
-    from: SOURCE,
+    revision: null,
+    rootOf: () => SOURCE,
     there: namesPlanned(target, false),
   };
   const planned = carryOver(asked);

@@ -435,6 +435,23 @@ describe('undo', () => {
     expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: 'took batch b1 back\n' });
     expect(readdirSync(root).sort()).toEqual(['.nesting', 'a.txt', 'f']);
   });
+
+  test('one that was done, and that a crash left open, is undone as any other', async () => {
+    const root = path.join(dir, 'done and open');
+    mkdirSync(path.join(root, '.nesting'), { recursive: true });
+    const change = {
+      ...{ id: 'f', subject: { kind: 'file' as const }, group: null, entry: 'file' as const },
+      ...{ before: null, after: home('f'), content: { kind: 'text' as const, text: 'f' } },
+    };
+    const roots = onlyHome(Root.open({ base: root, folder: '' }));
+    const given = { roots, id: 'b1', what: 'test', by: '', at: '', changes: [change], bytesOf: () => Buffer.from('f') };
+    expect(await applyOnDisk(given)).toMatchObject({ state: 'done' });
+    const open = path.join(root, '.nesting/batches/open');
+    writeFileSync(open, 'b1');
+    utimesSync(open, 0, 0);
+    expect(nesting(['undo', root, 'b1'])).toMatchObject({ status: 0, out: expect.stringContaining('undid 1 lines') });
+    expect(readdirSync(root)).toEqual(['.nesting']);
+  });
 });
 
 describe('repair', () => {

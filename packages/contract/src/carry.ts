@@ -20,6 +20,12 @@ export const carryWaySchema = z.strictObject({
     .default([]),
 });
 
-export function wayOf({ folders, take, leave, version, words }: z.output<typeof carryWaySchema>): CarryWay {
+export function wayOf({
+  folders,
+  take,
+  leave,
+  version,
+  words,
+}: Omit<z.output<typeof carryWaySchema>, 'format' | 'formatVersion'>): CarryWay {
   return { folders, take, leave, version, words };
 }

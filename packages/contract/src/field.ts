@@ -36,6 +36,7 @@ export const fieldSchema = z.discriminatedUnion('type', [
       of: scalarRuleSchema,
       within: short.optional(),
       artistsMayAdd: z.boolean().optional(),
+      revisions: word.optional(),
     })
     .readonly(),
   z.object({ ...head, ...scalarShape }).readonly(),

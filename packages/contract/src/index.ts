@@ -4,6 +4,7 @@ export * from './adopt';
 export * from './authoring';
 export * from './block';
 export * from './carry';
+export * from './carry-over';
 export * from './check';
 export * from './compare';
 export * from './convention';

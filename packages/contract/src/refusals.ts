@@ -39,6 +39,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'no-change',
     'no-proposal',
     'no-later-repair',
+    'no-way',
     'no-template',
     'no-block',
     'convention-gone',

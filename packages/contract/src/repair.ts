@@ -50,7 +50,7 @@ export const repairSchema = z.object({
 export type RepairRequest = z.input<typeof repairSchema>;
 export type RepairAsked = z.infer<typeof repairSchema>;
 
-const coded = record({
+export const coded = record({
   code: z.string(),
   params: z.record(z.string(), z.union([z.string(), z.number(), list(z.string())])).readonly(),
 });
@@ -85,14 +85,14 @@ const line = record({
 });
 same<Same<z.infer<typeof line>, RepairLine>>(true);
 
-const rewritten = record({
+export const rewritten = record({
   path: z.string(),
   after: z.string(),
   changes: list(record({ from: z.string(), to: z.string() })),
 });
 same<Same<z.infer<typeof rewritten>, RewrittenDocument>>(true);
 
-const byHand = record({
+export const byHand = record({
   document: z.string(),
   target: z.string(),
   to: z.string().nullable(),

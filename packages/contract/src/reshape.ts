@@ -6,6 +6,7 @@ import type { ApplyFault, Ended } from '@nesting/core/change';
 import type { Values } from '@nesting/core/name';
 import { RESHAPE_SIGNS, type ReshapeLine } from '@nesting/core/planners';
 import { z } from 'zod';
+import type { CarryBatchAsked } from './carry-over';
 import { changeSchema } from './change';
 import { type Same, same } from './equal';
 import { valuesSchema, word } from './field';
@@ -99,6 +100,8 @@ const batchShape = {
   all: amount,
   /** When its journal and what it kept were cleared away; `null` while it can be undone. */
   sweptAt: moment.nullable(),
+  /** The project that its files were carried over from. */
+  source: uuid.nullable(),
 };
 export const batchRowSchema = record(batchShape);
 export type BatchRow = z.infer<typeof batchRowSchema>;
@@ -170,6 +173,7 @@ export type BatchAsked =
       /** The proposal that it carries out. */
       readonly proposal?: string | undefined;
     }
+  | { readonly kind: 'carry'; readonly asked: CarryBatchAsked; readonly fingerprint: string }
   | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */

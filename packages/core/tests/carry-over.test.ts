@@ -32,24 +32,29 @@ interface Asked {
   readonly picked?: Parameters<typeof carryOver>[0]['picked'];
 }
 
-function carried(disk: Disk, { way = {}, target = rulesFor(NEXT), from = source, picked = {} }: Asked = {}): Carried {
+/** Items are those that come. */
+type Carrying = Carried & { readonly stay: number };
+
+function carried(disk: Disk, { way = {}, target = rulesFor(NEXT), from = source, picked = {} }: Asked = {}): Carrying {
   const documents = [...disk].flatMap(([path, entry]) => {
     const targets = distinctTargets(refFormatOf(nameOf(path))?.find(entry.content ?? '') ?? []);
     return targets.length === 0 ? [] : [{ path, targets }];
   });
-  return carryOver({
+  const whole = carryOver({
     source: from,
     target,
     listings: listingOf(disk),
     way: { ...PLAIN_WAY, ...way },
     picked,
+    revision: null,
     startersCome: false,
     documents,
     read: (path) => ({ text: disk.get(path)?.content ?? '', expects: { size: 1, modified: 1 } }),
     roots: ROOTS,
-    from: rootIdOf('source'),
+    rootOf: () => rootIdOf('source'),
     there: namesPlanned(target, false),
   });
+  return { ...whole, items: whole.items.filter((i) => i.comes), stay: whole.items.filter((i) => !i.comes).length };
 }
 
 /** The new project's disk once it was started and the changes are done. */
@@ -92,7 +97,7 @@ describe('what comes along', () => {
     expect(toOf(c, '50_sound/music/26011_MUS_v02.wav')).toBeNull();
     expect(toOf(c, '50_sound/music/26011_MUS_v03.wav')).toBe('50_sound/music/27003_MUS_v01.wav');
     expect(toOf(c, '90_cache/west.cache')).toBeNull();
-    expect(c.left).toBeGreaterThan(10);
+    expect(c.stay).toBeGreaterThan(10);
   });
 
   test('said of a folder it holds for what is below it, until that says otherwise', () => {

@@ -15,7 +15,7 @@ export { checkOnDisk } from './check/check';
 export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './check/disk-check';
 export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
-export { type PlannedCarry, SOURCE } from './children/carry';
+export type { CarryTask, PlannedCarry } from './children/carry';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export type { ComparedFolders, SideTask } from './children/compare';
 export { Disks } from './children/disks';

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { HOME } from '@nesting/core/change';
+import { HOME, rootIdOf } from '@nesting/core/change';
+import { isBrought } from '@nesting/core/planners';
 import { changesCsv } from '@nesting/core/report';
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { byHandWords, hindranceWords, wordsFor } from '@nesting/core/words';
-import { applyOnDisk, inRoot, type PlannedCarry, SOURCE, startOnDisk, TASKS, volumeState } from '@nesting/disk';
+import { applyOnDisk, inRoot, type PlannedCarry, startOnDisk, TASKS, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, templateOf, valuesOf, wayOf } from '../input';
 import { print } from '../output';
@@ -13,6 +14,9 @@ import { type Making, makingOf } from '../starters';
 import { refused } from './expand';
 
 const FORMS = ['text', 'json', 'csv'];
+
+/** What the batch knows the old project by. */
+const SOURCE = rootIdOf('source');
 
 /** A new project, and what comes along into it. */
 interface Carrying {
@@ -40,10 +44,8 @@ export async function carry(options: Options): Promise<Exit> {
     }
   }
   await print(printed(plan, path.join(parent, expansion.rootName), as));
-  return plan.items.some(isInTheWay) ? EXIT.findings : EXIT.ok;
+  return plan.hindered > 0 ? EXIT.findings : EXIT.ok;
 }
-
-const isInTheWay = ({ fault, clash }: PlannedCarry['items'][number]): boolean => fault !== null || clash;
 
 async function planned(options: Options): Promise<Carrying> {
   const [dir] = options.positionals;
@@ -69,21 +71,28 @@ async function planned(options: Options): Promise<Carrying> {
   sayPlan(expansion);
   if (refused(expansion)) throw new Unusable('the new project cannot be made so; nothing was written');
   const roots = { source: [path.resolve(dir)], target: [path.resolve(parent, expansion.rootName)] };
-  const task = { where: { base: dir, folder: '' }, mounts: [], source, target, way: wayOf(options), picked: {}, roots };
-  const plan = await TASKS.planCarry.run({ ...task, startersCome: given === null });
+  const plan = await TASKS.planCarry.run({
+    where: { base: dir, folder: '' },
+    ...{ mounts: [], root: SOURCE, source, target, into: null, made: [], roots },
+    ...{ way: wayOf(options), picked: {}, revision: null, startersCome: given === null },
+    ...{ mostLines: Number.MAX_SAFE_INTEGER, withChanges: true },
+  });
   return { dir, parent, expansion, template, starters: given?.folder ?? null, plan };
 }
 
 const isIn = (at: string, folder: string): boolean => at === folder || at.startsWith(`${folder}${path.sep}`);
 
 /** What stays, what is torn apart, what a person must put right. */
-function sayLeft({ items, byHand, needed, outside }: PlannedCarry): void {
+function sayLeft({ items, byHand, needed, referring, outside }: PlannedCarry): void {
   const say = (line: string) => process.stderr.write(`${line}\n`);
-  for (const { from, to, fault, clash } of items)
-    if (fault !== null) say(`stays: ${from}: ${wordsFor(fault.code, fault.params)}`);
+  for (const { from, to, comes, fault, clash } of items)
+    if (!comes) continue;
+    else if (fault !== null) say(`stays: ${from}: ${wordsFor(fault.code, fault.params)}`);
     else if (clash) say(`stays: ${from}: ${to} is wanted by another, or taken`);
   for (const one of byHand) say(`by hand: ${one.document} names ${one.target}: ${byHandWords(one)}`);
   for (const { document, target } of needed) say(`needed: ${document} refers to ${target}, which does not come along`);
+  for (const { document, target } of referring)
+    say(`refers: ${document}, which does not come along, refers to ${target}`);
   for (const { document, target } of outside) say(`outside: ${document} refers to ${target}`);
 }
 
@@ -129,7 +138,7 @@ function making({ template, expansion, starters }: Carrying, project: string): M
 }
 
 function printed({ items, changes, documents, byHand, outside }: PlannedCarry, root: string, as: string): string {
-  const coming = items.filter((item) => !isInTheWay(item));
+  const coming = items.filter(isBrought);
   if (as === 'csv') return changesCsv(changes);
   if (as === 'json') {
     const references = documents.flatMap((d) => d.changes.map(({ from, to }) => ({ in: d.path, from, to })));

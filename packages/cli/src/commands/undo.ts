@@ -36,7 +36,10 @@ export async function undo(options: Options): Promise<Exit> {
 async function undoIn(root: Root, folder: string, batch: string, options: Options): Promise<Exit> {
   if (readBatch(root, batch) === null)
     throw new Unusable(`${folder} has no batch ${batch}; nesting undo ${folder} lists them`);
-  if (openIn(root) === batch) return takeBack(root, batch);
+  if (openIn(root) === batch) {
+    const taken = await takeBack(root, batch);
+    if (taken !== 'was-done') return taken;
+  }
   const lines = await undoPlan(onlyHome(root), batch);
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
   const hindered = lines.filter((l) => l.hindrance !== null);
@@ -80,7 +83,8 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
   return hindered.length > 0 ? EXIT.findings : EXIT.ok;
 }
 
-async function takeBack(root: Root, batch: string): Promise<Exit> {
+/** What was done, and only not closed, is undone as any other. */
+async function takeBack(root: Root, batch: string): Promise<Exit | 'was-done'> {
   const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: process.env.USER ?? '', at: now() }).catch(
     (error: unknown) => {
       if (error instanceof BatchOpen) throw new Unusable(`somebody is at batch ${batch}, or was a moment ago`);
@@ -91,6 +95,7 @@ async function takeBack(root: Root, batch: string): Promise<Exit> {
     process.stderr.write(`${hindranceWords(settled.code, settled.at.path)} Nothing more was taken back.\n`);
     return EXIT.findings;
   }
+  if (settled.state === 'done') return 'was-done';
   await print(`took batch ${batch} back\n`);
   return EXIT.ok;
 }

@@ -3,6 +3,7 @@ import type { Spec } from '../endpoint';
 import { ADOPTING_ENDPOINTS } from './adopting';
 import { BATCH_ENDPOINTS } from './batches';
 import { BLOCK_ENDPOINTS } from './blocks';
+import { CARRY_ENDPOINTS } from './carry-over';
 import { CHECK_ENDPOINTS } from './checks';
 import { COMPARE_ENDPOINTS } from './compare';
 import { CONVENTION_ENDPOINTS } from './conventions';
@@ -20,6 +21,7 @@ export {
   ADOPTING_ENDPOINTS,
   BATCH_ENDPOINTS,
   BLOCK_ENDPOINTS,
+  CARRY_ENDPOINTS,
   CHECK_ENDPOINTS,
   COMPARE_ENDPOINTS,
   CONVENTION_ENDPOINTS,
@@ -38,6 +40,7 @@ export const ENDPOINTS = {
   ...ADOPTING_ENDPOINTS,
   ...BATCH_ENDPOINTS,
   ...BLOCK_ENDPOINTS,
+  ...CARRY_ENDPOINTS,
   ...CHECK_ENDPOINTS,
   ...COMPARE_ENDPOINTS,
   ...CONVENTION_ENDPOINTS,

@@ -40,4 +40,7 @@ export const join = (folder: string, name: string): string => (folder === '' ? n
 
 export const parentOf = (path: string): string => path.slice(0, Math.max(0, path.lastIndexOf('/')));
 
+/** As a person may write it, with separators at its ends or twice. */
+export const partsOf = (path: string): string[] => path.split('/').filter((part) => part !== '');
+
 export const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1);

@@ -1,15 +1,18 @@
 /** Intent turned into changes. */
 
+export { carryOver, namesPlanned } from './carry-over/carry';
 export {
   type Carried,
+  type CarriedFolder,
   type CarryGiven,
   type CarryItem,
-  carryOver,
+  isBrought,
   type Needed,
-  namesPlanned,
-} from './carry-over/carry';
-export type { NamedBy } from './carry-over/names';
-export { type CarryWay, COMES, PLAIN_WAY, VERSION_WAYS } from './carry-over/way';
+} from './carry-over/given';
+export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
+export type { Picked, Revision } from './carry-over/source';
+export { type CarrySummary, carrySummary } from './carry-over/summary';
+export { type CarryWay, COMES, type Comes, PLAIN_WAY, VERSION_WAYS, type VersionWay } from './carry-over/way';
 export {
   BY_HAND_REASONS,
   type ByHand,

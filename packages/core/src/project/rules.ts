@@ -360,6 +360,10 @@ export class ProjectRules {
 
 /** The family that programs fill by themselves. */
 export const GENERATED = 'generated';
+
+/** A folder for what programs make along the way: it may be cleared at any time. */
+export const isForGenerated = ({ kind, folder }: Pick<PlannedLine, 'kind' | 'folder'>): boolean =>
+  kind === 'folder' && (folder?.accepts?.includes(GENERATED) === true || folder?.signpost === 'cache');
 /** What systems leave behind, whatever the families are. */
 const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|.*~)$/;
 

@@ -45,6 +45,10 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'proposal-taken': (p) => `carried out what ${text(p.by)} had proposed`,
   'proposal-refused': (p) => `refused what ${text(p.by)} had proposed: ${text(p.word)}`,
   'project-repaired': (p) => `put ${p.changes} ${Number(p.changes) === 1 ? 'thing' : 'things'} right`,
+  'files-carried': (p) =>
+    p.revision
+      ? `made ${text(p.revision)} from what was there: ${filesOf(p)}`
+      : `carried ${filesOf(p)} over from ${text(p.number)}`,
   'files-arrived': (p) => `moved ${filesOf(p)} here from ${text(p.number)}`,
   'files-went-back': (p) => `moved ${filesOf(p)} back to ${text(p.number)}`,
   'project-reshaped': (p) =>

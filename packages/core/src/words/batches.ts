@@ -62,6 +62,7 @@ const ABOUT: Readonly<Record<string, string>> = {
   add: 'Added to a folder',
   adopt: 'Adopted',
   repair: 'Put right',
+  carry: 'Carried over',
 };
 
 export const batchWords = (what: string): string => ABOUT[what] ?? what;

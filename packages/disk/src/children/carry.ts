@@ -1,50 +1,102 @@
 /** The task that plans how a project is carried over, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
-import { rootIdOf } from '@nesting/core/change';
-import { type FolderListing, join } from '@nesting/core/listing';
-import { type Carried, type CarryGiven, type CarryWay, carryOver, namesPlanned } from '@nesting/core/planners';
+import { grouped } from '@nesting/core';
+import { type Change, type RootId, rootIdOf } from '@nesting/core/change';
+import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
+import {
+  type CarryGiven,
+  type CarrySummary,
+  type CarryWay,
+  carryOver,
+  carrySummary,
+  namesPlanned,
+  type Revision,
+} from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
 import { inTree, type Mount, type Tree } from '../roots/tree';
+import type { Where } from '../roots/where';
 import { listFolder } from '../walk';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
 
 export interface CarryTask extends OfWhere {
-  readonly mounts: readonly Mount[];
+  /** Folders of the source on other volumes, each with what the batch knows it by. */
+  readonly mounts: readonly (Mount & { readonly root: string })[];
+  /** What the batch knows the source by. */
+  readonly root: string;
   readonly source: CheckInput;
   readonly target: CheckInput;
+  /** The new project's folder; `null` where it holds nothing yet but what its plan makes, or is not made yet. */
+  readonly into: Where | null;
+  /** Paths that whoever carries it out makes there beforehand. */
+  readonly made: readonly string[];
   readonly way: CarryWay;
   readonly picked: CarryGiven['picked'];
+  readonly revision: Revision | null;
   readonly startersCome: boolean;
   readonly roots: CarryGiven['roots'];
+  /** Lines that are handed back; the counts say the rest. */
+  readonly mostLines: number;
+  readonly withChanges: boolean;
 }
 
-export interface PlannedCarry extends Carried {
+export interface PlannedCarry extends CarrySummary {
   /** Stands for all changes: another one, another plan. */
   readonly fingerprint: string;
+  /** Empty where they were not wanted. */
+  readonly changes: readonly Change[];
 }
 
-/** What a batch knows the source by. */
-export const SOURCE = rootIdOf('source');
+export const planCarry = (task: CarryTask): Promise<PlannedCarry> => {
+  const target = new ProjectRules(task.target);
+  return task.into === null
+    ? planInto(task, target, namesPlanned(target, task.startersCome))
+    : inTree(task.into, [], (tree) => planInto(task, target, namesIn(tree, task.made)));
+};
 
-/** The new project holds nothing yet but what its plan makes. */
-export const planCarry = ({ where, mounts, source, target, ...task }: CarryTask): Promise<PlannedCarry> =>
-  inTree(where, mounts, (tree) => {
-    const [from, to] = [new ProjectRules(source), new ProjectRules(target)];
-    const looking = new Looking(tree, from, []);
+function planInto(task: CarryTask, target: ProjectRules, there: CarryGiven['there']): Promise<PlannedCarry> {
+  const { way, picked, revision, startersCome, roots } = task;
+  return inTree(task.where, task.mounts, (tree) => {
+    const source = new ProjectRules(task.source);
+    const looking = new Looking(tree, source, []);
     const carried = carryOver({
-      ...task,
-      source: from,
-      target: to,
+      ...{ source, target, way, picked, revision, startersCome, roots, there },
       listings: foldersIn(tree),
       documents: looking.documents(),
       read: looking.read,
-      from: SOURCE,
-      there: namesPlanned(to, task.startersCome),
+      rootOf: rootsOf(task),
     });
-    const fingerprint = createHash('sha256').update(JSON.stringify(carried.changes)).digest('hex');
-    return { ...carried, fingerprint };
+    const { changes } = carried;
+    return {
+      ...carrySummary(carried, task.mostLines),
+      fingerprint: createHash('sha256').update(JSON.stringify(changes)).digest('hex'),
+      changes: task.withChanges ? changes : [],
+    };
   });
+}
+
+function rootsOf({ root, mounts }: CarryTask): (path: string) => RootId {
+  const own = rootIdOf(root);
+  const others = mounts.map((mount) => ({ path: mount.path, id: rootIdOf(mount.root) }));
+  return (path) => others.find((m) => path.startsWith(`${m.path}/`))?.id ?? own;
+}
+
+/** Each folder is listed once. */
+function namesIn(tree: Tree, made: readonly string[]): CarryGiven['there'] {
+  const madeIn = grouped(made, parentOf);
+  const known = new Map<string, readonly string[]>();
+  return (folder) => {
+    const names = known.get(folder);
+    if (names !== undefined) return names;
+    const listing = listFolder(tree, folder, () => undefined);
+    const madeHere = (madeIn.get(folder) ?? []).map(nameOf);
+    const standing =
+      listing === null ? [] : [...listing.folders, ...listing.files.map((f) => f.name), ...listing.others];
+    const found = [...standing, ...madeHere];
+    known.set(folder, found);
+    return found;
+  };
+}
 
 /** File by file: a folder that is one document is copied as what is in it. */
 function* foldersIn(tree: Tree): Generator<FolderListing> {

@@ -4,6 +4,7 @@ import type { Route } from './route';
 import { ADOPTING } from './routes/adopting';
 import { BATCHES } from './routes/batches';
 import { BLOCKS } from './routes/blocks';
+import { CARRY } from './routes/carry-over';
 import { CHECKS } from './routes/checks';
 import { COMPARE } from './routes/compare';
 import { CONVENTIONS } from './routes/conventions';
@@ -22,6 +23,7 @@ export const ROUTES: readonly Route[] = [
   ...ENTRANCE,
   ...TEMPLATES,
   ...BLOCKS,
+  ...CARRY,
   ...RULE_SET,
   ...CONVENTIONS,
   ...LISTS,

@@ -1,4 +1,4 @@
-import { GENERATED } from '../../project/rules';
+import { GENERATED, isForGenerated } from '../../project/rules';
 import { rule } from '../rule';
 
 /**
@@ -13,9 +13,7 @@ export const strayGenerated = rule({
   remedy: { act: 'choose', among: ['move', 'clear'] },
   file: (c) => {
     if (!c.rules.isGenerated(c.file.name) || c.line.rules.accepts?.includes(GENERATED)) return null;
-    const home = c.rules.expansion.lines.find(
-      (l) => l.kind === 'folder' && (l.folder?.accepts?.includes(GENERATED) || l.folder?.signpost === 'cache'),
-    );
+    const home = c.rules.expansion.lines.find(isForGenerated);
     return { path: c.path, params: { name: c.file.name, bytes: c.file.size, home: home?.path ?? '' } };
   },
 });

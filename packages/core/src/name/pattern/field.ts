@@ -45,6 +45,8 @@ export type ListField = FieldHead & {
   readonly within?: string | undefined;
   /** Entries may be added to a project by artists too. */
   readonly artistsMayAdd?: boolean | undefined;
+  /** Its entries are revisions, one made from the other; what names and folders call an entry. */
+  readonly revisions?: string | undefined;
 };
 export type Field = ScalarField | ListField;
 

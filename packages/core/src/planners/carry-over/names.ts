@@ -12,11 +12,23 @@ import { writeName } from '../../name/write';
 import type { FolderConvention } from '../../project/folder-convention';
 import type { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
-import type { SourceFile } from './source';
+import type { Revision, SourceFile } from './source';
 import type { CarryWay } from './way';
 
+export const NAMED_BY = ['meaning', 'words', 'same', 'hand'] as const;
 /** How a name came to be. */
-export type NamedBy = 'meaning' | 'words' | 'same';
+export type NamedBy = (typeof NAMED_BY)[number];
+
+/** A word, or several that stand together, as it stands in names that read by no convention. */
+export interface OldWordFound {
+  readonly old: string;
+  /** `null` where it goes. */
+  readonly now: string | null;
+  /** Names that hold it, of those that come. */
+  readonly names: number;
+  /** Whether a person added it; else it is the project's own. */
+  readonly isAdded: boolean;
+}
 
 export interface NewName {
   readonly name: string;
@@ -24,14 +36,26 @@ export interface NewName {
 }
 
 export class NewNames {
+  private readonly told: readonly ToldChange[];
   private readonly words: readonly WordChange[];
 
   constructor(
     private readonly source: ProjectRules,
     private readonly target: ProjectRules,
     private readonly way: CarryWay,
+    private readonly revision: Revision | null,
   ) {
-    this.words = [...way.words.flatMap(ownWord), ...projectWords(source, target)];
+    const added = way.words.flatMap(({ old, new: now }) => toldWord(old, now, true));
+    this.told = [...added, ...projectWords(source, target), ...(revision === null ? [] : revisionWords(revision))];
+    this.words = this.told.map(({ change }) => change);
+  }
+
+  /** Each with how many of these names hold it. */
+  oldWordsIn(names: readonly string[]): readonly OldWordFound[] {
+    return this.told.map(({ change, old, now, isAdded }) => {
+      const holds = (name: string) => changeWords(name, [{ ...change, now: () => '\0' }]) !== name;
+      return { old, now, isAdded, names: names.filter(holds).length };
+    });
   }
 
   /** `rank` is its place among the versions of its chain that come along, from 1. */
@@ -52,7 +76,7 @@ export class NewNames {
     const there = line === null ? [] : this.target.conventionsFor(line, file.name);
     const as = there.find((c) => c.convention.id === by.convention.id);
     if (as === undefined) return null;
-    const values = { ...reading, ...this.valuesAfter(reading), ...boundOf(as, reading) };
+    const values = { ...reading, ...this.valuesAfter(reading), ...boundOf(as, reading), ...this.entryAfter(reading) };
     for (const version of this.versions(reading.version, rank)) {
       const { version: _version, ...rest } = values;
       const written = writeName(as.strict, version === undefined ? rest : { ...rest, version });
@@ -67,6 +91,11 @@ export class NewNames {
     const like = typeof version === 'number' || typeof version === 'string' ? version : undefined;
     const first = versionAt(rank, like);
     return this.way.version === 'drop' ? [undefined, first] : [first];
+  }
+
+  private entryAfter(reading: Readonly<Record<string, Value>>): Record<string, Value> {
+    if (this.revision === null || reading[this.revision.as] === undefined) return {};
+    return { [this.revision.as]: this.revision.now };
   }
 
   /** Values that are the old project's own become the new one's; another title, or another day, is what it was. */
@@ -86,19 +115,29 @@ export class NewNames {
 const boundOf = ({ bound }: FolderConvention, reading: Readonly<Record<string, Value>>): Record<string, Value> =>
   Object.fromEntries(Object.entries(bound).filter(([field]) => reading[field] !== undefined));
 
-const ownWord = ({ old, new: now }: CarryWay['words'][number]): WordChange[] => {
-  const words = wordsIn(old);
-  return words.length === 0 ? [] : [{ words, now: () => now }];
-};
+interface ToldChange extends Omit<OldWordFound, 'names'> {
+  readonly change: WordChange;
+}
 
-function projectWords(source: ProjectRules, target: ProjectRules): readonly WordChange[] {
+function toldWord(old: string, now: string | null, isAdded: boolean): ToldChange[] {
+  const words = wordsIn(old);
+  return words.length === 0 ? [] : [{ old, now, isAdded, change: { words, now: () => now } }];
+}
+
+/** A single letter, or a count below ten, stands in too many names for other things. */
+const revisionWords = ({ was, now }: Revision): ToldChange[] => (was.length < 2 ? [] : toldWord(was, now, false));
+
+function projectWords(source: ProjectRules, target: ProjectRules): readonly ToldChange[] {
   const [was, now] = [source.expansion.values.values, target.expansion.values.values];
-  const plain = (old: string | undefined, next: string | undefined): WordChange[] =>
-    old === undefined || next === undefined || old === next ? [] : ownWord({ old, new: next });
+  const plain = (old: string | undefined, next: string | undefined): ToldChange[] =>
+    old === undefined || next === undefined || old === next ? [] : toldWord(old, next, false);
   const [title, nextTitle] = [was.title, now.title];
   const titled =
-    typeof title === 'string' && typeof nextTitle === 'string' && title !== nextTitle && wordsIn(title).length > 0
-      ? [{ words: wordsIn(title), now: (found: string) => inMannerOf(found, nextTitle) }]
+    typeof title === 'string' && typeof nextTitle === 'string' && title !== nextTitle
+      ? toldWord(title, nextTitle, false).map((told) => ({
+          ...told,
+          change: { ...told.change, now: (found: string) => inMannerOf(found, nextTitle) },
+        }))
       : [];
   return [...plain(source.number, target.number), ...plain(source.client, target.client), ...titled];
 }

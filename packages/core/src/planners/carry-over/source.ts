@@ -8,7 +8,7 @@ import { readName } from '../../name/read/read';
 import { ordinal } from '../../name/versions';
 import type { FolderConvention } from '../../project/folder-convention';
 import { OWN_FOLDER } from '../../project/own-folder';
-import type { ProjectRules } from '../../project/rules';
+import { isForGenerated, type ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import type { CarryWay, Comes, Criterion } from './way';
 
@@ -26,49 +26,77 @@ export interface SourceFile {
   readonly chain: string | null;
   /** The line of the plan that it is itself: a starter file. */
   readonly starter: PlannedLine | null;
+  /** Nothing newer supersedes it, and no program made it along the way. */
+  readonly isCurrent: boolean;
   readonly comes: boolean;
 }
 
 export interface Source {
   readonly files: readonly SourceFile[];
-  /** Folders that come though no plan makes them, outer ones first. */
-  readonly folders: readonly string[];
+  /** Outer ones first. */
+  readonly folders: readonly SourceFolder[];
 }
 
-/** Asked of single files by a person: stronger than all else. */
-export type Picked = Readonly<Record<string, { readonly comes?: boolean | undefined }>>;
+export interface SourceFolder {
+  readonly path: string;
+  /** The template's id of it; `null` where no plan makes it. */
+  readonly node: string | null;
+  readonly comes: Comes;
+  /** Whether that is said of itself, or of a folder above. */
+  readonly isSaid: boolean;
+}
+
+/** What a person says of a single file, or of a folder and all that is in it: stronger than all else. */
+export interface PickedOne {
+  readonly comes?: boolean | undefined;
+  /** Its name in the new project. */
+  readonly name?: string | undefined;
+  /** Its folder there, from the root. */
+  readonly folder?: string | undefined;
+}
+
+/** By the path in the source. */
+export type Picked = Readonly<Record<string, PickedOne>>;
+
+/** One entry of a list becomes another within one project: only what belongs to the first is carried. */
+export interface Revision {
+  /** What folders and names know the entry by. */
+  readonly as: string;
+  readonly was: string;
+  readonly now: string;
+}
 
 interface Asked {
   readonly way: CarryWay;
   readonly picked: Picked;
   /** Starter files are brought as they are; else the new project has its own. */
   readonly startersCome: boolean;
+  readonly revision: Revision | null;
 }
 
-export function readSource(
-  rules: ProjectRules,
-  listings: Iterable<FolderListing>,
-  { way, picked, startersCome }: Asked,
-): Source {
+export function readSource(rules: ProjectRules, listings: Iterable<FolderListing>, asked: Asked): Source {
   const files: SourceFile[] = [];
-  const folders: string[] = [];
+  const folders: SourceFolder[] = [];
   for (const listing of listings) {
     if (listing.path === OWN_FOLDER || listing.path.startsWith(`${OWN_FOLDER}/`)) continue;
-    const comes = comesOf(rules, listing.path, way);
-    const isPlanned = rules.planned(listing.path)?.kind === 'folder';
-    if (!isPlanned && comes !== 'nothing') folders.push(listing.path);
-    files.push(...filesOf(rules, listing, comes, { way, picked, startersCome }));
+    const { comes, isSaid } = comesOf(rules, listing.path, asked);
+    const node = rules.planned(listing.path)?.folder?.id ?? null;
+    folders.push({ path: listing.path, node, comes, isSaid });
+    files.push(...filesOf(rules, listing, comes, asked));
   }
-  return { files, folders: folders.sort() };
+  return { files, folders: folders.sort((a, b) => (a.path < b.path ? -1 : 1)) };
 }
 
 /** What the nearest folder above says that says something. */
-function comesOf(rules: ProjectRules, path: string, { folders }: CarryWay): Comes {
+function comesOf(rules: ProjectRules, path: string, { way, picked }: Asked): { comes: Comes; isSaid: boolean } {
   for (let at = path; ; at = parentOf(at)) {
+    const isSaid = at === path;
+    const picks = picked[at]?.comes;
+    if (picks !== undefined) return { comes: picks ? 'everything' : 'nothing', isSaid };
     const node = rules.planned(at)?.folder?.id;
-    const said = node === undefined ? undefined : folders[node];
-    if (said !== undefined) return said;
-    if (at === '') return 'current';
+    const said = node === undefined ? undefined : way.folders[node];
+    if (said !== undefined) return { comes: said, isSaid };
+    if (at === '') return { comes: 'current', isSaid: false };
   }
 }
 
@@ -76,7 +104,7 @@ function filesOf(
   rules: ProjectRules,
   listing: FolderListing,
   comes: Comes,
-  { way, picked, startersCome }: Asked,
+  { way, picked, startersCome, revision }: Asked,
 ): SourceFile[] {
   const state = stateOf(rules, listing.path);
   const line = state.kind === 'planned' ? state.line : null;
@@ -87,17 +115,32 @@ function filesOf(
     const starter = planned?.kind === 'file' ? planned : null;
     // What the new project's plan makes itself is not brought.
     if (starter !== null && !startersCome) return [];
-    return [{ path, file, line, starter, ...readingOf(rules, starter === null ? line : null, file) }];
+    const read = { path, file, line, starter, ...readingOf(rules, starter === null ? line : null, file) };
+    return revision === null || isOfRevision(read, revision) ? [read] : [];
   });
   const newest = newestOf(read);
+  const isCache = isInCache(rules, listing.path);
   return read.map((one) => {
     const isSuperseded = isOlder || (one.chain !== null && newest.get(one.chain) !== versionOf(one.reading));
-    const isCurrent = !isSuperseded && !rules.isGenerated(one.file.name);
+    const isCurrent = !isSuperseded && !isCache && !rules.isGenerated(one.file.name);
     const byFolder = comes === 'everything' || (comes === 'current' && isCurrent);
     const isTaken = way.take.some((c) => fits(rules, one, c)) && comes !== 'nothing';
     const isLeft = way.leave.some((c) => fits(rules, one, c));
-    return { ...one, comes: picked[one.path]?.comes ?? ((byFolder || isTaken) && !isLeft) };
+    return { ...one, isCurrent, comes: picked[one.path]?.comes ?? ((byFolder || isTaken) && !isLeft) };
   });
+}
+
+/** By the folder it lies in, or by its name. */
+const isOfRevision = ({ line, reading }: Omit<SourceFile, 'comes' | 'isCurrent'>, { as, was }: Revision): boolean =>
+  line?.entries[as] === was || String(reading?.[as] ?? '') === was;
+
+/** In a folder for what programs make, however deep. */
+function isInCache(rules: ProjectRules, path: string): boolean {
+  for (let at = path; at !== ''; at = parentOf(at)) {
+    const line = rules.planned(at);
+    if (line !== undefined && isForGenerated(line)) return true;
+  }
+  return false;
 }
 
 function readingOf(

@@ -9,13 +9,13 @@
 import type { Change } from '../../change/change';
 import { stateOf } from '../../check/match';
 import { RULE_BY_CODE, type RuleCode } from '../../check/registry';
-import { type FileEntry, join, nameOf, parentOf } from '../../listing/entry';
+import { type FileEntry, join, nameOf, parentOf, partsOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import { nameFaults } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
 import { pathMeant, targetOf } from '../../references/target';
 import type { Coded } from '../../result';
-import type { PlannedLine } from '../../template/expansion';
+import { isElsewhere } from '../elsewhere';
 import {
   type ByHand,
   type DocumentFacts,
@@ -196,14 +196,6 @@ const entryOf = ({ finding, listing, file }: Omit<RepairCase, 'referrers'>): 'fo
 const isThere = ({ finding, listing, file }: RepairCase): boolean =>
   file !== null || listing?.folders.includes(nameOf(finding.path)) === true;
 
-function isElsewhere(rules: ProjectRules, path: string): boolean {
-  for (let at = path; at !== ''; at = parentOf(at)) {
-    const line: PlannedLine | undefined = rules.planned(at);
-    if (line !== undefined) return line.elsewhere !== undefined;
-  }
-  return false;
-}
-
 /** Somebody is at it: it was written a moment ago, or a program keeps its lock beside it. */
 function isAtWork({ rules, file, listing, finding }: RepairCase): boolean {
   if (file === null) return false;
@@ -230,8 +222,6 @@ function faultOfAnswer(rules: ProjectRules, answer: Answer | undefined): Coded |
   const folder = partsOf(answer?.folder ?? '').join('/');
   return isElsewhere(rules, folder) ? { code: 'folder-elsewhere', params: { folder } } : null;
 }
-
-const partsOf = (folder: string): string[] => folder.split('/').filter((part) => part !== '');
 
 /** The same way, to a name and a folder of a person's own: of a sequence every frame follows. */
 function placedOtherwise(option: Option, answer: Answer | undefined): Option {

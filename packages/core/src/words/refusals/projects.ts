@@ -83,6 +83,12 @@ export const PROJECT_REFUSALS = {
   'no-later-repair': () => 'No plan waits that is called so: it has begun, or was taken back.',
   'hour-past': () => `That hour is past. ${NOTHING}`,
   'proposal-over': () => `Somebody has settled this proposal already. ${NOTHING}`,
+  'carry-into-itself': () => `A project is not carried over to itself, other than as its next revision. ${NOTHING}`,
+  'no-revisions': (p: { readonly number: string }) =>
+    `The template of ${p.number} calls none of its lists its revisions, or the list has no such entry. ${NOTHING}`,
+  'nothing-to-carry': () => `Nothing was chosen that can come along. ${NOTHING}`,
+  'no-way': () => 'No way is kept that is called so.',
+  'ways-full': () => `As many ways are kept with this template as there can be. ${NOTHING}`,
   'nothing-to-repair': () => `Nothing was chosen that can be put right. ${NOTHING}`,
   'not-yours-to-repair': (p: { readonly number: string }) =>
     `In ${p.number} artists put right by themselves only what is theirs, where the template allows it. ${NOTHING}`,

@@ -27,7 +27,10 @@ const MOST_BATCHES = 200;
 export const listBatches = async (world: World, project: string): Promise<BatchRow[]> =>
   (await batchesOf(world.db, project, MOST_BATCHES)).map(shownOf);
 
-const shownOf = ({ from: _from, to: _to, project: _project, job: _job, ...row }: StoredBatch): BatchRow => row;
+const shownOf = ({ from: _from, to: _to, project: _project, job, ...row }: StoredBatch): BatchRow => ({
+  ...row,
+  source: job.asked?.kind === 'carry' && job.asked.asked.revision === null ? job.asked.asked.source : null,
+});
 
 export async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {
   const [batch, row] = [await readBatchRow(world.db, project, id), await readProject(world.db, project)];

@@ -1,12 +1,12 @@
 /** The disk is done: the project's folder has its name, and its row takes its shape. */
-import type { ProjectShape } from '@nesting/contract';
+import type { CarryBatchAsked, ProjectShape } from '@nesting/contract';
 import { type Change, isShown } from '@nesting/core/change';
 import { told } from '@nesting/core/words';
 import { type Client, transaction } from '../../db/client';
 import { endBatch, readBatchJob } from '../../db/queries/batches/batches';
-import { recordActivity } from '../../db/queries/house/activity';
+import { type ActivityCode, recordActivity } from '../../db/queries/house/activity';
 import { recordFormerNames } from '../../db/queries/projects/former-names';
-import { type PlacedProject, projectsIn, writeShape } from '../../db/queries/projects/projects';
+import { type PlacedProject, projectsIn, readProjectRow, writeShape } from '../../db/queries/projects/projects';
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
@@ -51,9 +51,9 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     if (asked?.kind === 'repair' && asked.proposal !== undefined)
       await takeProposal(world, client, asked.proposal, { batch: id, by: person });
     const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
-    const params = { what, changes: shown, batch: id, ...folder };
-    const act = undoes !== null ? 'batch-undone' : what === 'repair' ? 'project-repaired' : 'project-reshaped';
-    await recordActivity(client, act, person, project, params, `project:${project}`);
+    const carried = asked?.kind === 'carry' ? await carriedParams(client, asked.asked, changes) : {};
+    const params = { what, changes: shown, batch: id, ...folder, ...carried };
+    await recordActivity(client, actOf(what, undoes), person, project, params, `project:${project}`);
     for (const neighbour of neighbours) await recordPassed(client, neighbour, batch);
   });
   world.mails.wake();
@@ -61,6 +61,18 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
   // Its rules are what they were: only folders that were touched have anything new to say.
   await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');
   for (const { id: neighbour } of neighbours) await checkChanged(world, neighbour, person, 'quick');
+}
+
+function actOf(what: string, undoes: string | null): ActivityCode {
+  if (undoes !== null) return 'batch-undone';
+  if (what === 'carry') return 'files-carried';
+  return what === 'repair' ? 'project-repaired' : 'project-reshaped';
+}
+
+async function carriedParams(client: Client, { source, revision }: CarryBatchAsked, changes: readonly Change[]) {
+  const from = revision === null ? await readProjectRow(client, source) : null;
+  const files = changes.filter(({ content }) => content?.kind === 'copy').length;
+  return { files, number: from?.number ?? '', revision: revision?.now ?? '' };
 }
 
 /** Files that came from this project, or went back to it, stand in the activity of the other one as well. */

@@ -18,7 +18,8 @@ export const rootsOf = ({
   ...neighbours.filter(({ root }) => changes.some((change) => isIn(change, root))),
 ];
 
-const isIn = ({ before, after }: Change, root: string): boolean => before?.root === root || after?.root === root;
+const isIn = ({ before, after, content }: Change, root: string): boolean =>
+  before?.root === root || after?.root === root || (content?.kind === 'copy' && content.from.root === root);
 
 /** What a batch, and whoever reads its lines, knows another project's folder by: no other root has a slash. */
 export const neighbourRoot = ({ volume, folder }: Omit<BatchRoot, 'root'>): string => `${volume}/${folder}`;

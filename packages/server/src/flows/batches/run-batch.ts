@@ -10,6 +10,7 @@ import { readPerson } from '../../db/queries/people/access';
 import type { Lease } from '../../jobs/leases';
 import { onBehalfOf } from '../../request-context';
 import { diskRefusal } from '../place';
+import { prepareCarry } from '../projects/carry-project';
 import { prepareRepair } from '../projects/repair-project';
 import { prepareReshape } from '../projects/reshape-project';
 import { Refused, type World } from '../world';
@@ -108,6 +109,8 @@ async function prepare(
       return prepareReshape(world, person, project, asked);
     case 'repair':
       return prepareRepair(world, person, project, asked);
+    case 'carry':
+      return prepareCarry(world, person, project, asked);
     case 'undo':
       return prepareUndo(world, project, asked);
     case undefined:

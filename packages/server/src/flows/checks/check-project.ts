@@ -197,12 +197,7 @@ export async function compileRules(
   if (project === null) throw new Refused('no-project');
   const where = await projectWhere(world, project);
   const registers = await readRegisters(world.db);
-  const prefixes = (await readPrefixes(world.db)).get(project.volume);
-  const elsewhere = SYSTEMS.flatMap((system) =>
-    prefixes?.[system] ? [pathOn(system, prefixes[system], project.folder, '')] : [],
-  );
-  const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - project.folder.length));
-  const roots = [`${volumeRoot(world, project.volume) ?? ''}/${project.folder}`, ...elsewhere];
+  const { roots, prefix } = await wholePathsOf(world, project);
   const standing = { template: project.body, values: project.values, registers, prefix };
   return {
     where,
@@ -215,17 +210,30 @@ export async function compileRules(
   };
 }
 
+/** Whole paths of a folder on each system, and the length of what stands before its name on the one with the longest. */
+export async function wholePathsOf(
+  world: World,
+  { volume, folder }: { readonly volume: string; readonly folder: string },
+): Promise<{ readonly roots: string[]; readonly prefix: number }> {
+  const prefixes = (await readPrefixes(world.db)).get(volume);
+  const elsewhere = SYSTEMS.flatMap((system) =>
+    prefixes?.[system] ? [pathOn(system, prefixes[system], folder, '')] : [],
+  );
+  const prefix = Math.max(0, ...elsewhere.map((whole) => whole.length - folder.length));
+  return { roots: [`${volumeRoot(world, volume) ?? ''}/${folder}`, ...elsewhere], prefix };
+}
+
 /** Folders of a project that were redirected, where their volume can be reached. */
 export async function mountsOf(
   world: World,
   project: { readonly body: Template; readonly values: Values; readonly folder: string },
-): Promise<Mount[]> {
+): Promise<(Mount & { readonly volume: string })[]> {
   if (!Object.values(project.body.adjusted ?? {}).some((a) => a.volume !== undefined)) return [];
   const { lines } = expandTemplate(project.body, project.values, await readRegisters(world.db));
   return lines.flatMap((line) => {
     const volume = project.body.adjusted?.[line.key]?.volume;
     if (line.kind !== 'folder' || volume === undefined) return [];
     const where = whereOf(world, { volume, folder: project.folder });
-    return where === null ? [] : [{ path: line.path, where }];
+    return where === null ? [] : [{ path: line.path, where, volume }];
   });
 }

@@ -26,7 +26,7 @@ import { contentBytes, contentsOf } from './contents';
 import { rulesOf, shapeAsked } from './project-rules';
 
 /** A change judged: what it makes of the project, and whether that may be. */
-interface Judged {
+export interface Judged {
   readonly project: Project;
   readonly where: Where;
   readonly from: ProjectShape;
@@ -43,7 +43,7 @@ interface Judged {
 const MOST_LINES = 5000;
 
 export async function planReshape(world: World, me: Me, id: string, asked: ReshapeAsked): Promise<ReshapePlan> {
-  const { plan, folder, faults, fingerprint } = await judge(world, me, { id, asked, withChanges: false });
+  const { plan, folder, faults, fingerprint } = await judgeReshape(world, me, { id, asked, withChanges: false });
   const { lines, all, counts, kept, longest, budget } = plan;
   return { lines, all, counts, kept, folder, refused: faults.map(faultWords), fingerprint, longest, budget };
 }
@@ -68,7 +68,7 @@ interface ToJudge {
   readonly withChanges: boolean;
 }
 
-async function judge(world: World, me: Asker, { id, asked, withChanges }: ToJudge): Promise<Judged> {
+export async function judgeReshape(world: World, me: Asker, { id, asked, withChanges }: ToJudge): Promise<Judged> {
   const { db } = world;
   const project = await readProject(db, id);
   const from = project === null ? null : await readShape(db, id);
@@ -144,7 +144,10 @@ const aboutOf = ({ from, to, plan }: Judged): string =>
       ? 'grow'
       : 'change';
 
-async function bytesFor(world: World, { to, after, plan }: Judged): Promise<(content: NewContent) => Uint8Array> {
+export async function bytesOfReshape(
+  world: World,
+  { to, after, plan }: Judged,
+): Promise<(content: NewContent) => Uint8Array> {
   const starters = await readStarters(world.db, to.template, to.edition);
   return (content) => contentBytes(content, starters, { ...plan, fields: after.fields });
 }
@@ -156,14 +159,14 @@ export async function prepareReshape(
   project: string,
   { asked, fingerprint }: { readonly asked: ReshapeAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
-  const judged = await judge(world, me, { id: project, asked, withChanges: true });
+  const judged = await judgeReshape(world, me, { id: project, asked, withChanges: true });
   const [fault] = judged.faults;
   if (fault !== undefined) throw new Refused('plan-refused', fault);
   if (judged.fingerprint !== fingerprint) throw new Refused('disk-changed');
   const { where, from, to, plan, folder } = judged;
   const renamed = folder === null ? [] : [projectFolderChange(folder.from, folder.to)];
   const changes = [...plan.changes, ...plan.own, ...renamed];
-  const contents = contentsOf(changes, await bytesFor(world, judged));
+  const contents = contentsOf(changes, await bytesOfReshape(world, judged));
   return { project: judged.project, where, what: aboutOf(judged), from, to, changes, contents };
 }
 
@@ -174,9 +177,9 @@ export async function printReshape(
   asked: ReshapeAsked,
   as: PlanForm,
 ): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
-  const judged = await judge(world, me, { id, asked, withChanges: true });
+  const judged = await judgeReshape(world, me, { id, asked, withChanges: true });
   const { plan, project } = judged;
-  const bytesOf = await bytesFor(world, judged);
+  const bytesOf = await bytesOfReshape(world, judged);
   const base64Of = (content: Content) => base64(isNew(content) ? bytesOf(content) : new Uint8Array());
   // The folder itself is renamed by whoever runs a script in it.
   const inFolder = [...plan.changes, ...plan.own];

@@ -175,7 +175,7 @@ interface Row {
   request: string | null;
 }
 
-export interface StoredBatch extends BatchRow {
+export interface StoredBatch extends Omit<BatchRow, 'source'> {
   readonly project: string;
   readonly from: ProjectShape;
   readonly to: ProjectShape;

@@ -43,6 +43,7 @@ export const ACTIVITY = [
   'project-relinked',
   'project-reshaped',
   'project-repaired',
+  'files-carried',
   'files-arrived',
   'files-went-back',
   'repair-proposed',

@@ -1,0 +1,145 @@
+/** A project carried over: to a new one, to one that is there, to its own next revision. */
+import {
+  type CarriedFolder,
+  type CarryItem,
+  type CarrySummary,
+  COMES,
+  NAMED_BY,
+  type OldWordFound,
+} from '@nesting/core/planners';
+import { z } from 'zod';
+import { carryWaySchema } from './carry';
+import { type Same, same } from './equal';
+import { word } from './field';
+import { startSchema } from './project';
+import { byHand, coded, rewritten } from './repair';
+import { amount, list, moment, record, uuid } from './reply';
+
+const path = z.string().max(4096);
+
+/** A kept way without the head of its file. */
+export const wayBodySchema = carryWaySchema.omit({ format: true, formatVersion: true });
+export type WayBody = z.input<typeof wayBodySchema>;
+
+const pickedSchema = z
+  .record(
+    path,
+    z.strictObject({
+      comes: z.boolean().optional(),
+      name: z.string().min(1).max(255).optional(),
+      folder: path.optional(),
+    }),
+  )
+  .default({});
+
+const targetSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('new'), start: startSchema }),
+  z.strictObject({ kind: z.literal('there'), project: z.uuid() }),
+  /** The next entry of the list that its template calls its revisions; `now` where it is to be another one. */
+  z.strictObject({ kind: z.literal('revision'), was: word, now: word.nullable().default(null) }),
+]);
+
+export const carrySchema = z.object({
+  target: targetSchema,
+  way: wayBodySchema,
+  /** By the path in the source: what is said of a single file, or of a folder and all that is in it. */
+  picked: pickedSchema,
+});
+export type CarryRequest = z.input<typeof carrySchema>;
+export type CarryAsked = z.infer<typeof carrySchema>;
+
+export const applyCarrySchema = carrySchema.extend({
+  fingerprint: z.string().length(64),
+  /** Made up by who asks: the same request asked again is done once. It is the batch's id. */
+  key: z.uuid().optional(),
+});
+export type ApplyCarry = z.infer<typeof applyCarrySchema>;
+
+/** What a batch is asked for that brings files into the project it belongs to. */
+export interface CarryBatchAsked extends Pick<CarryAsked, 'way' | 'picked'> {
+  /** The project they come from. */
+  readonly source: string;
+  /** The entry that becomes another, where both are one project. */
+  readonly revision: { readonly was: string; readonly now: string | null } | null;
+}
+
+const item = record({
+  from: z.string(),
+  to: z.string(),
+  size: amount,
+  modified: z.number(),
+  family: z.string().nullable(),
+  by: z.enum(NAMED_BY),
+  comes: z.boolean(),
+  fault: coded.nullable(),
+  clash: z.boolean(),
+});
+same<Same<z.infer<typeof item>, CarryItem>>(true);
+
+const folder = record({
+  path: z.string(),
+  to: z.string(),
+  node: z.string().nullable(),
+  comes: z.enum(COMES),
+  isSaid: z.boolean(),
+  files: amount,
+  current: amount,
+  coming: amount,
+  bytes: amount,
+});
+same<Same<z.infer<typeof folder>, CarriedFolder>>(true);
+
+const oldWord = record({ old: z.string(), now: z.string().nullable(), names: amount, isAdded: z.boolean() });
+same<Same<z.infer<typeof oldWord>, OldWordFound>>(true);
+
+const needed = record({ document: z.string(), target: z.string() });
+
+export const carryPlanSchema = record({
+  items: list(item),
+  /** All files of the source; at most so many as one looks through are told. */
+  all: amount,
+  folders: list(folder),
+  files: amount,
+  bytes: amount,
+  hindered: amount,
+  sameNames: amount,
+  families: list(record({ family: z.string().nullable(), files: amount, bytes: amount })),
+  words: list(oldWord),
+  documents: list(rewritten),
+  byHand: list(byHand),
+  needed: list(needed),
+  referring: list(needed),
+  outside: list(needed),
+  totals: record({ documents: amount, byHand: amount, needed: amount, referring: amount, outside: amount }),
+  /** The folder it is carried to, as its volume knows it. */
+  into: record({ volume: z.string(), folder: z.string() }),
+  /** Of a revision: the entry that is made. */
+  now: z.string().nullable(),
+  /** Folders and files that the new project, or the new entry, begins with. */
+  made: amount,
+  /** Bytes free where it is written; `null` where that is not known. */
+  free: amount.nullable(),
+  /** Why nothing can be done yet; empty where it can. */
+  refused: list(z.string()),
+  /** Stands for all that is planned: another one, another plan. */
+  fingerprint: z.string(),
+});
+export type CarryPlan = z.infer<typeof carryPlanSchema>;
+same<Same<Pick<CarryPlan, Shared>, Pick<CarrySummary, Shared>>>(true);
+type Shared = Exclude<keyof CarrySummary, 'orderFaults'>;
+
+/** The project that was carried to, and the batch that brings its files. */
+export const carryAnswerSchema = record({ project: uuid, batch: uuid, isDone: z.boolean() });
+
+export const CARRY_FORMS = ['text', 'csv', 'json'] as const;
+
+/** A way that is kept with a template. */
+export const keptWaySchema = record({
+  name: z.string(),
+  way: wayBodySchema,
+  by: z.string(),
+  at: moment,
+});
+export type KeptWay = z.infer<typeof keptWaySchema>;
+
+export const keepWaySchema = z.object({ way: wayBodySchema });
