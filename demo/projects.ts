@@ -206,8 +206,16 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
       nights: '2026-03-04',
       speech: 'spoken',
       languages: ['en'],
+      issues: ['A'],
+    },
+    contents: {
+      '30_design/boards/issue-A/26011_BRD_overview_v002.svg':
+        '<svg xmlns="http://www.w3.org/2000/svg" width="64" height="36"><image href="26011_BRD_opening_v003.png" width="32" height="36"/><image href="../26011_BRD_tide_v002.png" width="32" height="36"/></svg>\n',
     },
     files: [
+      ...['opening', 'entrance', 'return'].map((s) => `30_design/boards/issue-A/26011_BRD_${s}_v003.png`),
+      '30_design/boards/issue-A/26011_BRD_overview_v001.svg',
+      '30_design/boards/issue-A/26011_BRD_overview_v002.svg',
       ...goodWork(curtain, ['2026-03-04'], ['gallery', 'side-box', 'lamp-bridge'], ['en']),
       ...['gallery', 'side-box', 'lamp-bridge'].map((stand) => `80_masters/26011_MST_${stand}.mov`),
     ],
@@ -241,6 +249,8 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
       ...harbourMess,
     ],
     contents: {
+      '40_motion/clock-tower/s05/working/26014_clock-tower_s05_anim_LV_v003.usda':
+        '#usda 1.0\n\ndef Xform "Scene"\n{\n    asset gulls = @../../../../70_library/stock/gulls-at-dusk.wav@\n    asset before = @older/26014_clock-tower_s05_anim_LV_v002.usda@\n    asset board = @../../../../30_design/boards/26014_BRD_tide_v002.png@\n}\n',
       '50_sound/atmosphere/26014_ATM_s07_v01.wav': { like: '26014_SPK_nl_s02_v01.wav' },
       '40_motion/crane-7/s03/working/older/26014_crane-7_s03_light_BO_v001.usda':
         '#usda 1.0\n\ndef Xform "Scene"\n{\n    def "Lamps" (\n        references = @/Users/somebody/Desktop/lamps.usda@\n    )\n    {\n    }\n}\n',

@@ -112,7 +112,13 @@ test('a project in each of its views, and what is found by a few letters', async
   await page.getByRole('option').first().waitFor();
   expect(await faultsInBothLooks(page)).toEqual([]);
   await page.keyboard.press('Escape');
-  await page.goto(`${page.url().split('?')[0]}/repair`);
+  const project = page.url().split('?')[0];
+  for (const view of ['folders', 'files', 'references']) {
+    await page.goto(`${project}/carry?view=${view}`);
+    await page.getByText(/copies .* files/).waitFor();
+    expect([view, ...(await faultsInBothLooks(page))]).toEqual([view]);
+  }
+  await page.goto(`${project}/repair`);
   await page
     .getByRole('option', { name: /name is taken/ })
     .first()

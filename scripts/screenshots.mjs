@@ -205,7 +205,18 @@ const VIEWS = {
     await page.getByText('will break the rule').waitFor();
     return page;
   },
-  'findings-night': () => VIEWS.findings({ night: true }),
+  'carry-over': async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto(`/projects/${await idOf(page, '26014')}/carry?view=files&in=40_motion/clock-tower`);
+    await page.getByText(/copies .* files/).waitFor();
+    await page
+      .getByRole('option', { name: /comp_v003/ })
+      .first()
+      .click();
+    await page.getByText('Next', { exact: true }).waitFor();
+    return page;
+  },
   'start-narrow': () => VIEWS.start({ width: 900, height: 700 }),
 };
 

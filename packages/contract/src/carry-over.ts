@@ -1,7 +1,7 @@
 /** A project carried over: to a new one, to one that is there, to its own next revision. */
 import {
   type CarriedFolder,
-  type CarryItem,
+  type CarryRow,
   type CarrySummary,
   COMES,
   NAMED_BY,
@@ -73,8 +73,10 @@ const item = record({
   comes: z.boolean(),
   fault: coded.nullable(),
   clash: z.boolean(),
+  frames: amount,
+  first: record({ from: z.string(), to: z.string() }).nullable(),
 });
-same<Same<z.infer<typeof item>, CarryItem>>(true);
+same<Same<z.infer<typeof item>, CarryRow>>(true);
 
 const folder = record({
   path: z.string(),
@@ -96,8 +98,10 @@ const needed = record({ document: z.string(), target: z.string() });
 
 export const carryPlanSchema = record({
   items: list(item),
-  /** All files of the source; at most so many as one looks through are told. */
+  /** At most so many as one looks through are told: a file, or a sequence. */
   all: amount,
+  /** Each frame counted. */
+  allFiles: amount,
   folders: list(folder),
   files: amount,
   bytes: amount,

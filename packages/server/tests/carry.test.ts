@@ -134,7 +134,7 @@ describe('to a new project', () => {
     const oldRules = new Set((await of(p.id)).map(({ rule }) => rule));
     expect((await of(project)).filter(({ rule }) => !oldRules.has(rule))).toEqual([]);
     const told = (await (await t.ask('lead', 'GET', `/api/activity?project=${project}`)).json()) as ActivityPage;
-    expect(JSON.stringify(told)).toContain(`carried ${shown.files} files over from ${p.number}`);
+    expect(told.rows[0]).toMatchObject({ what: 'files-carried', params: { files: shown.files, number: p.number } });
     const rows = (await (await t.ask('lead', 'GET', `/api/projects/${project}/batches`)).json()) as BatchRow[];
     expect(rows).toMatchObject([{ id: batch, what: 'carry', source: p.id, state: 'done' }]);
     // Undone the new project is as it was started, and the old one still as it was.

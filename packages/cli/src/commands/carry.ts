@@ -138,13 +138,16 @@ function making({ template, expansion, starters }: Carrying, project: string): M
 }
 
 function printed({ items, changes, documents, byHand, outside }: PlannedCarry, root: string, as: string): string {
-  const coming = items.filter(isBrought);
+  const files = items.filter(isBrought).reduce((sum, { frames }) => sum + frames, 0);
+  const coming = changes.flatMap(({ content, after }) =>
+    content?.kind === 'copy' && after !== null ? [{ from: content.from.path, to: after.path }] : [],
+  );
   if (as === 'csv') return changesCsv(changes);
   if (as === 'json') {
     const references = documents.flatMap((d) => d.changes.map(({ from, to }) => ({ in: d.path, from, to })));
-    const said = { root, changes: coming.map(({ from, to }) => ({ from, to })), references, byHand, outside };
+    const said = { root, changes: coming, references, byHand, outside };
     return `${JSON.stringify(said)}\n`;
   }
   const lines = coming.map(({ from, to }) => (from === to ? `${from}\n` : `${from} → ${to}\n`));
-  return `${lines.join('')}${coming.length} files, ${documents.length} documents written anew: ${root}\n`;
+  return `${lines.join('')}${files} files, ${documents.length} documents written anew: ${root}\n`;
 }

@@ -41,6 +41,7 @@ export const api = createApi({
     'starters',
     'volumes',
     'marks',
+    'carry-ways',
     'numbers',
     'people',
     'keys',

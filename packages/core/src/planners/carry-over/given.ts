@@ -41,6 +41,8 @@ export interface CarryItem {
   readonly modified: number;
   readonly family: string | null;
   readonly by: NamedBy;
+  /** The sequence that it is a frame of: its path with `#` for its frame; `null` where it is none. */
+  readonly run: string | null;
   readonly comes: boolean;
   /** The name cannot be, or the path is too long. */
   readonly fault: Coded | null;
@@ -87,4 +89,5 @@ export interface Carried {
 }
 
 /** One that is brought. */
-export const isBrought = ({ comes, fault, clash }: CarryItem): boolean => comes && fault === null && !clash;
+export const isBrought = ({ comes, fault, clash }: Pick<CarryItem, 'comes' | 'fault' | 'clash'>): boolean =>
+  comes && fault === null && !clash;

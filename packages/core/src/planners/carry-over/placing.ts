@@ -44,6 +44,7 @@ export class Placing {
       modified: file.file.modified,
       family: this.given.source.familyOf(fileName(file)),
       by,
+      run: file.run,
       comes: file.comes,
       fault: file.comes ? this.faultOf(parentOf(to), name) : null,
       clash: file.comes && ((wanted.get(clashKey(to)) ?? 0) > 1 || folders.has(clashKey(to)) || this.isTaken(to)),

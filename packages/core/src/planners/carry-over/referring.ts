@@ -60,6 +60,7 @@ export class Referring {
 
   /** Within one project nothing is torn apart. */
   bound(): Pick<Carried, 'needed' | 'referring' | 'outside'> {
+    const isOne = this.given.revision !== null;
     const [needed, referring, outside]: Needed[][] = [[], [], []];
     for (const { path, targets } of this.given.documents) {
       const comes = this.coming.has(path);
@@ -68,7 +69,7 @@ export class Referring {
         const inside = pathMeant(meant);
         const leadsOut = meant.kind === 'outside' || (meant.kind === 'absolute' && inside === null);
         if (comes && leadsOut) outside?.push({ document: path, target });
-        if (inside === null || this.comes(inside) === comes) continue;
+        if (isOne || inside === null || this.comes(inside) === comes) continue;
         (comes ? needed : referring)?.push({ document: path, target: inside });
       }
     }

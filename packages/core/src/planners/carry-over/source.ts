@@ -3,6 +3,7 @@
 import { chainKey } from '../../check/items';
 import { stateOf } from '../../check/match';
 import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../../listing/entry';
+import { groupFrames } from '../../name/frames';
 import type { Reading } from '../../name/pattern/field';
 import { readName } from '../../name/read/read';
 import { ordinal } from '../../name/versions';
@@ -24,6 +25,8 @@ export interface SourceFile {
   readonly work: string | null;
   /** The same, where newer versions supersede older ones: renders stand beside each other. */
   readonly chain: string | null;
+  /** The sequence that it is a frame of: its path with `#` for its frame; `null` where it is none. */
+  readonly run: string | null;
   /** The line of the plan that it is itself: a starter file. */
   readonly starter: PlannedLine | null;
   /** Nothing newer supersedes it, and no program made it along the way. */
@@ -55,7 +58,7 @@ export interface PickedOne {
   readonly folder?: string | undefined;
 }
 
-/** By the path in the source. */
+/** By the path in the source; of a sequence with `#` for its frame. */
 export type Picked = Readonly<Record<string, PickedOne>>;
 
 /** One entry of a list becomes another within one project: only what belongs to the first is carried. */
@@ -77,15 +80,19 @@ interface Asked {
 export function readSource(rules: ProjectRules, listings: Iterable<FolderListing>, asked: Asked): Source {
   const files: SourceFile[] = [];
   const folders: SourceFolder[] = [];
-  for (const listing of listings) {
+  const inOrder = [...listings].sort((a, b) => (depthFirst(a) < depthFirst(b) ? -1 : 1));
+  for (const listing of inOrder) {
     if (listing.path === OWN_FOLDER || listing.path.startsWith(`${OWN_FOLDER}/`)) continue;
     const { comes, isSaid } = comesOf(rules, listing.path, asked);
     const node = rules.planned(listing.path)?.folder?.id ?? null;
     folders.push({ path: listing.path, node, comes, isSaid });
     files.push(...filesOf(rules, listing, comes, asked));
   }
-  return { files, folders: folders.sort((a, b) => (a.path < b.path ? -1 : 1)) };
+  return { files, folders };
 }
+
+/** A folder, then all that is in it, then the next one. */
+const depthFirst = ({ path }: FolderListing): string => path.replaceAll('/', '\0');
 
 /** What the nearest folder above says that says something. */
 function comesOf(rules: ProjectRules, path: string, { way, picked }: Asked): { comes: Comes; isSaid: boolean } {
@@ -109,13 +116,15 @@ function filesOf(
   const state = stateOf(rules, listing.path);
   const line = state.kind === 'planned' ? state.line : null;
   const isOlder = state.kind === 'planned' && state.older;
+  const runs = runsOf(listing);
   const read = listing.files.flatMap((file) => {
     const path = join(listing.path, file.name);
+    const run = runs.get(file.name) ?? null;
     const planned = rules.planned(path);
     const starter = planned?.kind === 'file' ? planned : null;
     // What the new project's plan makes itself is not brought.
     if (starter !== null && !startersCome) return [];
-    const read = { path, file, line, starter, ...readingOf(rules, starter === null ? line : null, file) };
+    const read = { path, run, file, line, starter, ...readingOf(rules, starter === null ? line : null, file) };
     return revision === null || isOfRevision(read, revision) ? [read] : [];
   });
   const newest = newestOf(read);
@@ -126,8 +135,19 @@ function filesOf(
     const byFolder = comes === 'everything' || (comes === 'current' && isCurrent);
     const isTaken = way.take.some((c) => fits(rules, one, c)) && comes !== 'nothing';
     const isLeft = way.leave.some((c) => fits(rules, one, c));
-    return { ...one, isCurrent, comes: picked[one.path]?.comes ?? ((byFolder || isTaken) && !isLeft) };
+    const said = picked[one.path]?.comes ?? (one.run === null ? undefined : picked[one.run]?.comes);
+    return { ...one, isCurrent, comes: said ?? ((byFolder || isTaken) && !isLeft) };
   });
+}
+
+/** Names of frames → the path of their sequence. */
+function runsOf({ path, files }: FolderListing): ReadonlyMap<string, string> {
+  const out = new Map<string, string>();
+  for (const { head, tail, width, ranges } of groupFrames(files.map((file) => file.name)).sequences)
+    for (const [from, to] of ranges)
+      for (let frame = from; frame <= to; frame++)
+        out.set(`${head}${String(frame).padStart(width, '0')}${tail}`, join(path, `${head}#${tail}`));
+  return out;
 }
 
 /** By the folder it lies in, or by its name. */

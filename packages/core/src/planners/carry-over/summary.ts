@@ -2,12 +2,15 @@
 
 import type { OrderFault } from '../../change/fault';
 import { orderChanges } from '../../change/order';
+import { nameOf } from '../../listing/entry';
 import { type Carried, type CarriedFolder, type CarryItem, isBrought } from './given';
 
 export interface CarrySummary
   extends Pick<Carried, 'documents' | 'byHand' | 'needed' | 'referring' | 'outside' | 'words'> {
-  readonly items: readonly CarryItem[];
+  readonly items: readonly CarryRow[];
   readonly all: number;
+  /** Files of the source, each frame counted. */
+  readonly allFiles: number;
   readonly folders: readonly CarriedFolder[];
   /** Files, and their bytes, that are brought. */
   readonly files: number;
@@ -20,6 +23,13 @@ export interface CarrySummary
   /** How many there are of each list, of which the first are told. */
   readonly totals: Readonly<Record<'documents' | 'byHand' | 'needed' | 'referring' | 'outside', number>>;
   readonly orderFaults: readonly OrderFault[];
+}
+
+/** A file, or frames of one sequence that become the same. */
+export interface CarryRow extends Omit<CarryItem, 'run'> {
+  readonly frames: number;
+  /** Of a sequence the names of its first frame. */
+  readonly first: { readonly from: string; readonly to: string } | null;
 }
 
 export interface FamilyTotal {
@@ -36,12 +46,14 @@ const MOST_FAULTS = 20;
 export function carrySummary(carried: Carried, mostLines: number): CarrySummary {
   const { items, folders, words } = carried;
   const brought = items.filter(isBrought);
+  const rows = rowsOf(items);
   const lists = (['documents', 'byHand', 'needed', 'referring', 'outside'] as const).map(
     (list) => [list, carried[list].length] as const,
   );
   return {
-    items: items.slice(0, mostLines),
-    all: items.length,
+    items: rows.slice(0, mostLines),
+    all: rows.length,
+    allFiles: items.length,
     folders: folders.slice(0, mostLines),
     words,
     files: brought.length,
@@ -58,6 +70,23 @@ export function carrySummary(carried: Carried, mostLines: number): CarrySummary 
     orderFaults: orderChanges(carried.changes).faults.slice(0, MOST_FAULTS),
   };
 }
+
+/** Paths of sequences have `#` for their frames. */
+function rowsOf(items: readonly CarryItem[]): readonly CarryRow[] {
+  const rows = new Map<string, CarryRow>();
+  for (const { run, ...item } of items) {
+    const to = run === null ? item.to : frameless(item.to);
+    const key = run === null ? item.from : JSON.stringify([run, to, item.comes, item.by, item.fault?.code, item.clash]);
+    const known = rows.get(key);
+    const size = item.size + (known?.size ?? 0);
+    const modified = Math.max(item.modified, known?.modified ?? 0);
+    const first = known?.first ?? (run === null ? null : { from: nameOf(item.from), to: nameOf(item.to) });
+    rows.set(key, { ...item, from: run ?? item.from, to, size, modified, first, frames: 1 + (known?.frames ?? 0) });
+  }
+  return [...rows.values()];
+}
+
+const frameless = (path: string): string => path.replace(/\d+(?=(\.[^./]*)?$)/, '#');
 
 /** The largest first. */
 function familiesOf(items: readonly CarryItem[]): readonly FamilyTotal[] {

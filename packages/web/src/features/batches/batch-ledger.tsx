@@ -1,6 +1,7 @@
 /** The foot of a batch: how far it is, and the ways to undo it, to finish it or to take it back. */
 import type { BatchPage, BatchRow, SettleWay } from '@nesting/contract';
 import { useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useRequestKey } from '../../app/request-key';
 import { count, many } from '../../app/words';
@@ -23,6 +24,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
   const [settle, settling] = changesApi.useSettleBatchMutation();
   const [stop] = changesApi.useStopBatchMutation();
   const keyFor = useRequestKey();
+  const go = useNavigate();
   const isShown = useIsShown();
   const of = { project, batch: batch.id };
   const run = async (ids: readonly string[] | null) => {
@@ -43,6 +45,9 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           <Words batch={batch} {...undoable} chosen={undoable.chosen.length} can={undoable.can.length} />
         )}
       </div>
+      {batch.source !== null && (
+        <Button onClick={() => void go(`/compare?left=${batch.source}&right=${project}`)}>Side by side</Button>
+      )}
       {mayAct && batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
         <SettleWays isBusy={settling.isLoading} onWay={(way) => void settle({ ...of, way })} />

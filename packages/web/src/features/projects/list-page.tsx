@@ -140,6 +140,9 @@ export function ProjectsPage() {
           onChange={(e) => put({ find: e.target.value })}
           className="w-56"
         />
+        {me.role === 'coordinator' && chosen !== null && (
+          <Button onClick={() => void go(`/projects/${chosen}/carry`)}>Carry it over…</Button>
+        )}
         {me.role === 'coordinator' && (
           <Button variant="main" onClick={() => void go('/start')}>
             Start a project

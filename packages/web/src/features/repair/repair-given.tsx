@@ -7,8 +7,8 @@ import { troubleOf } from '../../app/api';
 import { many, sayHour } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
+import { FolderField } from '../../changes/folder-field';
 import { Button, Choose, Heading, Labelled, TextInput } from '../../ui';
-import { FolderField } from './folder-field';
 import { renamedByWord } from './old-words';
 import { repairApi } from './repair-api';
 import {

@@ -8,8 +8,8 @@ import { REPAIR_STATE_REASONS, RULE_WORDS, WAY_NOTES, wayWords, wordsFor } from 
 import { useEffect, useId, useMemo, useState } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
 import { many, moment, size } from '../../app/words';
+import { FolderField } from '../../changes/folder-field';
 import { Button, CopyButton, Heading, Labelled, TextInput, Tick } from '../../ui';
-import { FolderField } from './folder-field';
 import { alikeOf, type Line } from './repair-rows';
 import { placedAs, type RepairWork } from './repair-work';
 

@@ -35,7 +35,8 @@ interface TargetChoiceProps {
   readonly volumes: readonly VolumeRow[];
   readonly target: Target | null;
   readonly onVolume: (name: string) => void;
-  readonly onElsewhere: (to: Elsewhere) => void;
+  /** Absent where it is written to a volume alone. */
+  readonly onElsewhere?: (to: Elsewhere) => void;
 }
 
 export function TargetChoice({ volumes, target, onVolume, onElsewhere }: TargetChoiceProps) {
@@ -74,7 +75,11 @@ export function TargetChoice({ volumes, target, onVolume, onElsewhere }: TargetC
         }
         lines={[
           ...volumes.map((v) => ({ words: v.name, run: () => onVolume(v.name), chosen: v.name === volume?.name })),
-          ...ELSEWHERE.map((to) => ({ words: WORDS[to], run: () => onElsewhere(to), chosen: target?.kind === to })),
+          ...(onElsewhere === undefined ? [] : ELSEWHERE).map((to) => ({
+            words: WORDS[to],
+            run: () => onElsewhere?.(to),
+            chosen: target?.kind === to,
+          })),
         ]}
       />
     </Row>

@@ -7,7 +7,7 @@ import { numberOffered } from './start-slice';
 
 /** The next number, held for whoever fills in the form; renewed while the page is open. One written by hand stays. */
 export function useHeldNumber(
-  template: string,
+  { template, kept }: { readonly template: string; readonly kept: string },
   client: string | null,
   byHand: boolean,
 ): { held: string | null; holdTrouble: string | null } {
@@ -36,7 +36,7 @@ export function useHeldNumber(
     };
   }, [giveBack, number]);
   useEffect(() => {
-    if (number !== undefined && !byHand) dispatch(numberOffered({ template, number }));
-  }, [number, byHand, template, dispatch]);
+    if (number !== undefined && !byHand) dispatch(numberOffered({ template: kept, number }));
+  }, [number, byHand, kept, dispatch]);
   return { held: number ?? null, holdTrouble: error === undefined ? null : troubleOf(error) };
 }

@@ -27,17 +27,24 @@ import { canWriteFolders } from './write-elsewhere';
 
 export type StartPlan = ReturnType<typeof useStartPlan>;
 
-export function useStartPlan(row: TemplateRow, registers: Registers, volumes: readonly VolumeRow[], me: Me) {
+/** @param kept - what the draft is kept as */
+export function useStartPlan(
+  row: TemplateRow,
+  registers: Registers,
+  volumes: readonly VolumeRow[],
+  me: Me,
+  kept: string = row.id,
+) {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const drafts = useAppSelector((s) => s.start);
-  const draft = useMemo(() => draftFrom(drafts, row.id), [drafts, row.id]);
+  const draft = useMemo(() => draftFrom(drafts, kept), [drafts, kept]);
   const { values, adjusted, settings } = useMemo(
     () => parted({ ...ledBy(me, row.template), ...draft.values }),
     [draft.values, me, row.template],
   );
-  const kept = useAppSelector((s) => s.start.volume);
-  const volume = volumes.find((v) => v.name === kept) ?? volumes[0];
+  const volumeKept = useAppSelector((s) => s.start.volume);
+  const volume = volumes.find((v) => v.name === volumeKept) ?? volumes[0];
   const to = params.get('to');
   const target = targetOf(to, volume);
   const isOnVolume = target?.kind === 'volume';
@@ -46,7 +53,11 @@ export function useStartPlan(row: TemplateRow, registers: Registers, volumes: re
   const number = typeof values.number === 'string' ? values.number : '';
   const { client } = expansion.values.values;
   const numberIsTyped = draft.past.some((change) => change.field === 'number');
-  const { held, holdTrouble } = useHeldNumber(row.id, typeof client === 'string' ? client : null, numberIsTyped);
+  const { held, holdTrouble } = useHeldNumber(
+    { template: row.id, kept },
+    typeof client === 'string' ? client : null,
+    numberIsTyped,
+  );
   const { clash: found, adds, note } = useClash(number, volume, expansion.rootName);
   const [into, setInto] = useState(false);
   const isAdding = isOnVolume && adds && into;
@@ -58,7 +69,7 @@ export function useStartPlan(row: TemplateRow, registers: Registers, volumes: re
     [expansion, clash, resolved, there],
   );
   const selected = params.get('line') ?? resolved.root.id;
-  const give = (field: string, value: Value) => dispatch(fieldGiven({ template: row.id, field, value }));
+  const give = (field: string, value: Value) => dispatch(fieldGiven({ template: kept, field, value }));
   return {
     row,
     draft,

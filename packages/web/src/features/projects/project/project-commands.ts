@@ -16,6 +16,7 @@ interface Given {
   readonly isShown: boolean;
   readonly mayCheck: boolean;
   readonly check: () => void;
+  readonly carryOver: () => void;
 }
 
 export function useProjectCommands(given: Given): void {
@@ -32,6 +33,12 @@ export function useProjectCommands(given: Given): void {
       const dealing = isShown && any;
       return [
         { id: 'check', words: 'Check this project now', keys: 'c', run: () => now.current.check(), enabled: mayCheck },
+        {
+          id: 'carry-over',
+          words: 'Carry this project over',
+          run: () => now.current.carryOver(),
+          enabled: role === 'coordinator',
+        },
         {
           id: 'view-findings',
           words: 'Show the findings',

@@ -122,7 +122,10 @@ function useProjectWork(data: ProjectData) {
   const check = () => void startCheck(project.id);
   usePageTitle(`${project.number} ${project.title}`);
   useRememberOpened(project.id);
-  useProjectCommands({ me, put: look.put, triage, press, selected, isShown, mayCheck: mayChange && !isRunning, check });
+  const go = useNavigate();
+  const carryOver = () => void go(`/projects/${project.id}/carry`);
+  const mayCheck = mayChange && !isRunning;
+  useProjectCommands({ me, put: look.put, triage, press, selected, isShown, mayCheck, check, carryOver });
   return {
     me,
     look,

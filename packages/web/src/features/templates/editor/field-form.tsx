@@ -180,6 +180,19 @@ function ListOf({ template, field, readOnly, put }: Omit<SectionProps, 'field'> 
           onChange={(value) => put({ ...field, within: value === NONE ? undefined : value }, null)}
         />
       </Labelled>
+      <Labelled
+        id={`${id}r`}
+        label="A revision is called"
+        help="Where each entry is made from the one before: its name in patterns. Else empty."
+      >
+        <TextInput
+          id={`${id}r`}
+          value={field.revisions ?? ''}
+          maxLength={60}
+          className="font-mono"
+          onChange={(e) => put({ ...field, revisions: e.target.value.trim() || undefined }, 'revisions')}
+        />
+      </Labelled>
     </>
   );
 }

@@ -3,12 +3,13 @@ import type { ProjectPage } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { useEffect, useMemo, useState } from 'react';
-import { Labelled, TextInput } from '../../ui';
+import { Labelled, TextInput } from '../ui';
 
 interface Props {
   readonly id: string;
   readonly label: string;
-  readonly project: ProjectPage;
+  /** Whose folder it is. */
+  readonly project: Pick<ProjectPage, 'body' | 'values'>;
   readonly registers: Registers;
   /** From the project's root; empty where none is known, or it is the root. */
   readonly given: string;
