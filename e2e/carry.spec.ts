@@ -1,5 +1,5 @@
 /** A project carried over in the browser: the next year's from the demo, a revision, what is taken and left by keyboard. */
-import { existsSync, lstatSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, lstatSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { faults } from './axe';
 import { expect, folderOf, idOf, test } from './demo';
@@ -21,6 +21,9 @@ test('next year’s Harbour Lights: said on the nest, names by their meaning, re
 }) => {
   const page = await as('Ines Thorvald');
   const source = folderOf(demo.studio, '26014');
+  // Only its own program reads this one.
+  const cuts = path.join(source, '40_motion/west-front/s01/working/26014_west-front_s01_comp_BO_v001.cutlist');
+  writeFileSync(cuts, `\0${source}/30_design/boards/26014_BRD_tide_v002.png\0`);
   const before = wholeTree(source);
   await page.goto(`/projects/${await idOf(page, '26014')}`);
   await page.getByRole('button', { name: 'More…' }).click();
@@ -40,7 +43,8 @@ test('next year’s Harbour Lights: said on the nest, names by their meaning, re
   // What a document needs comes along with one press.
   await page.getByRole('radio', { name: /^References/ }).click();
   await page.getByRole('button', { name: 'Take all along that is needed' }).click();
-  await expect(page.getByText('Nothing is torn apart')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take all along that is needed' })).toHaveCount(0);
+  await expect(page.getByRole('listbox', { name: 'References' }).getByRole('option')).toHaveCount(1);
   // A file by keyboard: left, and taken again.
   await page.getByRole('radio', { name: /^Files/ }).click();
   await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('clock-tower_s05_anim');
@@ -77,6 +81,13 @@ test('next year’s Harbour Lights: said on the nest, names by their meaning, re
   // No name carries the old number.
   expect(readdirSync(made, { recursive: true }).filter((name) => String(name).includes('26014'))).toEqual([]);
   expect(wholeTree(source)).toEqual(before);
+  // What it names is listed with where it lies now, until it was saved anew.
+  const relink = page.getByRole('region', { name: 'To be pointed to this project' });
+  await expect(relink.getByRole('listitem')).toContainText(`boards/${number}_BRD_tide_v001.png`);
+  const carried = path.join(made, '40_motion/west-front/s01/working', `${number}_west-front_s01_comp_BO_v001.cutlist`);
+  writeFileSync(carried, `\0${made}/30_design/boards/${number}_BRD_tide_v001.png\0`);
+  await relink.getByRole('button', { name: 'Look again' }).click();
+  await expect(relink).toContainText('No document names the old project any more.');
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.getByRole('button', { name: /^Renamed/ })).toBeVisible();
 });

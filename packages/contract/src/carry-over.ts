@@ -132,6 +132,9 @@ export type CarryPlan = z.infer<typeof carryPlanSchema>;
 same<Same<Pick<CarryPlan, Shared>, Pick<CarrySummary, Shared>>>(true);
 type Shared = Exclude<keyof CarrySummary, 'orderFaults'>;
 
+/** A document that still names the old project. */
+export const mentionSchema = record({ document: z.string(), target: z.string(), to: z.string().nullable() });
+
 /** The project that was carried to, and the batch that brings its files. */
 export const carryAnswerSchema = record({ project: uuid, batch: uuid, isDone: z.boolean() });
 

@@ -68,6 +68,11 @@ async function lived(more: object = {}): Promise<Started> {
   p.put(drawn(p.number, 'v001'), '<svg/>');
   p.put(drawn(p.number, 'v002'), `<svg><image href="../../10_paperwork/look ${p.number}.png"/></svg>`);
   p.put(`10_paperwork/look ${p.number}.png`, 'a picture');
+  // Of a program that nobody else reads.
+  p.put(
+    `10_paperwork/cut ${p.number}.cutlist`,
+    `\0${p.root}/10_paperwork/look ${p.number}.png\0${p.root}/${drawn(p.number, 'v001')}\0`,
+  );
   p.put('90_cache/x.tmp', 'cache');
   return p;
 }
@@ -137,6 +142,25 @@ describe('to a new project', () => {
     expect(told.rows[0]).toMatchObject({ what: 'files-carried', params: { files: shown.files, number: p.number } });
     const rows = (await (await t.ask('lead', 'GET', `/api/projects/${project}/batches`)).json()) as BatchRow[];
     expect(rows).toMatchObject([{ id: batch, what: 'carry', source: p.id, state: 'done' }]);
+    // A document that only its program writes is listed with where it is to point, until it was saved anew.
+    const cut = `10_paperwork/cut ${p.number}.cutlist`;
+    expect(shown.byHand.filter(({ why }) => why === 'other-format')).toMatchObject([
+      { document: cut, to: path.join(root, `10_paperwork/look ${next.number}.png`) },
+      { document: cut, target: path.join(p.root, v1) },
+    ]);
+    const mentions = async () =>
+      (await (await t.ask('artist', 'GET', `/api/projects/${project}/batches/${batch}/mentions`)).json()) as object[];
+    const document = `10_paperwork/cut ${next.number}.cutlist`;
+    expect(await mentions()).toMatchObject([
+      { document, to: path.join(root, `10_paperwork/look ${next.number}.png`) },
+      { document, to: null },
+    ]);
+    const was = readFileSync(path.join(root, document));
+    const { mtime } = lstatSync(path.join(root, document));
+    writeFileSync(path.join(root, document), `\0${root}/10_paperwork/look ${next.number}.png\0`);
+    expect(await mentions()).toEqual([]);
+    writeFileSync(path.join(root, document), was);
+    utimesSync(path.join(root, document), mtime, mtime);
     // Undone the new project is as it was started, and the old one still as it was.
     expect((await t.ask(C, 'POST', `/api/projects/${project}/batches/${batch}/undo`, {}, WAIT)).status).toBe(201);
     expect(existsSync(path.join(root, drawn(next.number, 'v001')))).toBe(false);
@@ -209,7 +233,10 @@ describe('to a new project', () => {
     expect(lineOf('30_masters/odd.txt')).toMatchObject({ comes: false });
     expect(shown.hindered).toBe(1);
     const done = (await (await apply(p.id, next, shown.fingerprint)).json()) as { project: string };
-    expect(readdirSync(path.join(await rootOf(done.project), '10_paperwork'))).toEqual(['first.svg']);
+    expect(readdirSync(path.join(await rootOf(done.project), '10_paperwork')).sort()).toEqual([
+      expect.stringMatching(/^cut /),
+      'first.svg',
+    ]);
     for (const bad of ['../out', '/../etc', 'a/../b', '.nesting', 'a/con']) {
       const out = await plan(p.id, { ...newTarget(), picked: { [v1]: { comes: true, folder: bad } } });
       expect(out.items.find((i) => i.from === v1)?.fault).not.toBeNull();

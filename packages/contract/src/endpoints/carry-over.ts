@@ -8,11 +8,12 @@ import {
   carrySchema,
   keepWaySchema,
   keptWaySchema,
+  mentionSchema,
 } from '../carry-over';
 import { endpoint } from '../endpoint';
 import { list } from '../reply';
-import { COORDINATOR } from '../roles';
-import { id, nothing, ownWord } from './params';
+import { ALL, COORDINATOR } from '../roles';
+import { id, nothing, ofBatch, ownWord } from './params';
 import { BATCH, FOLDER, NUMBER, VOLUME, WRITING } from './refused';
 
 /** Of both projects, and of the plan of a new one. */
@@ -77,6 +78,16 @@ export const CARRY_ENDPOINTS = {
       'disk-changed',
       'nothing-to-carry',
     ],
+  }),
+  listMentions: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/batches/:batch/mentions',
+    does: 'Lists documents that still name the project which such a batch carried over: what is saved anew is listed no more',
+    roles: ALL,
+    whose: 'house',
+    params: ofBatch,
+    reply: { json: list(mentionSchema) },
+    refuses: [...FOLDER, 'no-change', 'no-project'],
   }),
   listCarryWays: endpoint({
     method: 'GET',

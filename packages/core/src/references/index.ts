@@ -1,8 +1,10 @@
 /** References inside open formats, as byte ranges. */
 export { refFormatOf } from './formats';
+export { Moves } from './moves';
 export type {
   Reference,
   RefFormat,
 } from './reference';
+export { referenceAfter } from './rewrite';
 export { distinctTargets, isReadAsText, stretchesOf } from './searched';
-export { type Target, targetOf } from './target';
+export { pathMeant, type Target, targetOf } from './target';

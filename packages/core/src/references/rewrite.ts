@@ -14,9 +14,8 @@ import type { Moves } from './moves';
 import { encode, type Reference, type RefFormat } from './reference';
 import { FRAMES, type Target, targetOf } from './target';
 
-export interface ToRewrite {
-  readonly text: string;
-  readonly format: RefFormat;
+/** A document that moves, and what moves with it. */
+interface ToFollow {
   /** Where the document is before, and after. */
   readonly before: string;
   readonly after: string;
@@ -27,6 +26,11 @@ export interface ToRewrite {
   readonly moves: Moves;
   /** References that are to lead elsewhere, as they are meant now: where to, by the place before. */
   readonly pointed?: ReadonlyMap<string, string> | undefined;
+}
+
+export interface ToRewrite extends ToFollow {
+  readonly text: string;
+  readonly format: RefFormat;
 }
 
 /** A reference that cannot be written anew. */
@@ -85,8 +89,14 @@ function encodedAs(target: string, { encoding }: Reference, written: string): st
   return written.includes('#') ? encoded.replaceAll('%23', '#') : encoded;
 }
 
+/** What a reference is to say that only a program can write; `null` where it may stay, or has no one place. */
+export function referenceAfter(given: ToFollow, target: string): string | null {
+  const after = targetAfter(given, { target });
+  return typeof after === 'string' ? after : null;
+}
+
 /** What the reference is to say; `null` where it may stay as it is. */
-function targetAfter(given: ToRewrite, { target }: Reference): string | Unable | null {
+function targetAfter(given: ToFollow, { target }: Pick<Reference, 'target'>): string | Unable | null {
   const { before, after, roots, moves, pointed } = given;
   const meant = targetOf(before, target, roots);
   const chosen = pointed?.get(target);
@@ -104,7 +114,7 @@ function targetAfter(given: ToRewrite, { target }: Reference): string | Unable |
 }
 
 function insideAfter(
-  { before, after, roots, moves }: ToRewrite,
+  { before, after, roots, moves }: ToFollow,
   { path }: Extract<Target, { kind: 'inside' }>,
   target: string,
 ): string | Unable | null {
@@ -118,7 +128,7 @@ function insideAfter(
   return before === after && to === path ? null : relative(after, to, target);
 }
 
-function wholeAfter({ moves, roots, rootsAfter }: ToRewrite, inside: string, target: string): string | Unable | null {
+function wholeAfter({ moves, roots, rootsAfter }: ToFollow, inside: string, target: string): string | Unable | null {
   const to = pathAfter(moves, inside);
   if (to === null) return { target, why: 'frames-part' };
   if (to === inside && rootsAfter === undefined) return null;

@@ -110,6 +110,7 @@ const BY_HAND: Readonly<Record<ByHand['why'], string>> = {
   'frames-part': 'its frames do not stay one sequence',
   'folder-of-renamed': 'it means a folder whose files get other names',
   'other-project': 'its file goes to another project, or it does itself',
+  'other-format': 'only its program can write it anew',
 };
 
 export const byHandWords = ({ why }: ByHand): string => BY_HAND[why];

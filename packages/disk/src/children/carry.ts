@@ -62,7 +62,7 @@ function planInto(task: CarryTask, target: ProjectRules, there: CarryGiven['ther
     const carried = carryOver({
       ...{ source, target, way, picked, revision, startersCome, roots, there },
       listings: foldersIn(tree),
-      documents: looking.documents(),
+      documents: [...looking.documents(), ...looking.mentioning(roots.source)],
       read: looking.read,
       rootOf: rootsOf(task),
     });

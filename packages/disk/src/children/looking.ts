@@ -5,6 +5,7 @@ import { OWN_FOLDER, type ProjectRules } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf } from '@nesting/core/references';
 import { type KeptListing, listingOf } from '../check/kept-listing';
 import { listItems } from '../list-items';
+import { mayMention, pathsMentioned } from '../mentions';
 import { readPlain } from '../roots/plain-file';
 import type { Tree } from '../roots/tree';
 
@@ -62,6 +63,27 @@ export class Looking implements ProjectView {
     });
   }
 
+  /** Documents that name whole paths in these roots; of open formats only where they are wanted too. */
+  mentioning(roots: readonly string[], { withOpen = false } = {}): readonly DocumentFacts[] {
+    return [...this.everyListing()].flatMap(({ path: folder, files }) =>
+      files.flatMap((file): DocumentFacts[] => {
+        if (file.isFolder || !mayMention(file) || (!withOpen && refFormatOf(file.name) !== null)) return [];
+        const path = join(folder, file.name);
+        const targets = this.mentioned(path, file.size, roots);
+        return targets.length === 0 ? [] : [{ path, targets }];
+      }),
+    );
+  }
+
+  private mentioned(path: string, size: number, roots: readonly string[]): readonly string[] {
+    try {
+      return pathsMentioned(readPlain(this.tree.rootOf(path), path, size), roots);
+    } catch {
+      // What cannot be read is not copied either: that is said where it is.
+      return [];
+    }
+  }
+
   private byName(): ReadonlyMap<string, readonly string[]> {
     const out = new Map<string, string[]>();
     for (const path of this.kept.length === 0 ? this.everyFile() : this.everyKept()) {
@@ -77,10 +99,14 @@ export class Looking implements ProjectView {
   }
 
   private *everyFile(): Generator<string> {
+    for (const { path, files } of this.everyListing()) for (const { name } of files) yield join(path, name);
+  }
+
+  private *everyListing(): Generator<FolderListing> {
     const queue = [''];
     for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
       const listing = this.list(path);
-      for (const { name } of listing?.files ?? []) yield join(path, name);
+      if (listing !== null) yield listing;
       for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
     }
   }

@@ -22,6 +22,7 @@ import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
 import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
+import { mentions } from './mentions';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -52,6 +53,7 @@ export const TASKS = {
   planRepair: walk(planRepair),
   planCarry: walk(planCarry),
   compareFolders: walk(compareFolders),
+  mentions: walk(mentions),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
   applyBatch: batch(applyBatch),

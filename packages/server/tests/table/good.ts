@@ -424,6 +424,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     params: { id: g.project },
     body: { ...(await carryPlanned(g)), key: randomUUID() },
   }),
+  listMentions: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),
   listCarryWays: () => ({ as: C, params: { id: 'window-piece' } }),
   keepCarryWay: (g) => ({
     as: C,

@@ -22,6 +22,12 @@ export const ago = (iso: string): string =>
 
 const UNITS = ['bytes', 'kB', 'MB', 'GB', 'TB'];
 
+/** The end of a whole path, which tells it from others; the whole of a short one. */
+export function tailOf(path: string): string {
+  const parts = path.split(/(?<=[\\/])/);
+  return parts.length <= 4 ? path : `…${path.includes('\\') ? '\\' : '/'}${parts.slice(-3).join('')}`;
+}
+
 export function size(bytes: number): string {
   let n = bytes;
   let unit = 0;

@@ -2,7 +2,7 @@
 import { join, nameOf, parentOf } from '../../listing/entry';
 import { refFormatOf } from '../../references/formats';
 import { Moves } from '../../references/moves';
-import { rewriteReferences } from '../../references/rewrite';
+import { referenceAfter, rewriteReferences } from '../../references/rewrite';
 import { pathMeant, targetOf } from '../../references/target';
 import type { ByHand, RewrittenDocument } from '../repair/documents';
 import type { Carried, CarryGiven, Needed } from './given';
@@ -41,15 +41,21 @@ export class Referring {
     for (const { path, targets } of this.given.documents) {
       const after = this.coming.get(path);
       if (after === undefined) continue;
+      const follow = { before: path, after, moves: this.moves, roots: roots.source, rootsAfter: roots.target };
       const format = refFormatOf(nameOf(path));
-      const found = format === null ? 'unreadable' : read(path);
-      if (format === null || typeof found === 'string') {
-        const why = typeof found === 'string' ? found : 'unreadable';
-        for (const target of targets) byHand.push({ document: path, target, to: this.after(path, target), why });
+      if (format === null) {
+        for (const target of targets) {
+          const to = referenceAfter(follow, target);
+          if (to !== target) byHand.push({ document: path, target, to, why: 'other-format' });
+        }
         continue;
       }
-      const asked = { text: found.text, format, before: path, after, moves: this.moves };
-      const done = rewriteReferences({ ...asked, roots: roots.source, rootsAfter: roots.target });
+      const found = read(path);
+      if (typeof found === 'string') {
+        for (const target of targets) byHand.push({ document: path, target, to: this.after(path, target), why: found });
+        continue;
+      }
+      const done = rewriteReferences({ ...follow, text: found.text, format });
       for (const { target, why } of done.unable) byHand.push({ document: path, target, to: null, why });
       if (done.patches.length === 0) continue;
       patches.set(path, done.patches);

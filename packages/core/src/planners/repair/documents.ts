@@ -34,6 +34,7 @@ export const BY_HAND_REASONS = [
   'frames-part',
   'folder-of-renamed',
   'other-project',
+  'other-format',
 ] as const;
 
 /** A reference that somebody must put right in the program the document belongs to. */

@@ -16,6 +16,7 @@ import { usePageTitle } from '../../app/use-page-title';
 import { moment } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { CopyButton, Empty, Heading, Trouble } from '../../ui';
+import { RelinkList } from '../carry-over/relink-list';
 import { projectsApi } from '../projects/projects-api';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
 import { BatchLedger } from './batch-ledger';
@@ -126,6 +127,7 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
         <div className="flex flex-col gap-4">
           {head}
           <BatchList rows={rows} chosen={batch.id} onBatch={onBatch} />
+          {batch.source !== null && batch.state === 'done' && <RelinkList project={id} batch={batch.id} />}
         </div>
       }
       plan={

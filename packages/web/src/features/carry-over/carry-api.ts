@@ -31,6 +31,10 @@ export const carryApi = api.injectEndpoints({
       ),
       invalidatesTags: BATCH_TAGS,
     }),
+    mentions: build.query({
+      ...asks('listMentions', (of: { readonly id: string; readonly batch: string }) => of),
+      keepUnusedDataFor: 0,
+    }),
     carryWays: build.query({ ...asks('listCarryWays', (id: string) => ({ id })), providesTags: ['carry-ways'] }),
     keepCarryWay: build.mutation({
       ...asks('keepCarryWay', ({ template: id, name, way }: OfWay & { way: WayBody }) => ({ id, name, body: { way } })),

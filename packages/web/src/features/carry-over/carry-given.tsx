@@ -127,7 +127,9 @@ function OldWords({ work: { plan, said, setWay } }: { work: CarryWork }) {
           <tbody>
             {plan.words.map((word) => (
               <tr key={`${word.isAdded} ${word.old}`} className="h-7 border-t border-line">
-                <td className="truncate font-mono">{word.old}</td>
+                <td className="truncate font-mono" title={word.old}>
+                  {word.old}
+                </td>
                 <td className="truncate font-mono">{word.now ?? <span className="font-sans text-ink2">goes</span>}</td>
                 <td className="text-right text-ink2">{word.names}</td>
                 <td className="text-right">

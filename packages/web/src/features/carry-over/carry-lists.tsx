@@ -4,7 +4,7 @@ import { nameOf } from '@nesting/core/listing';
 import type { Registers } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { useMemo } from 'react';
-import { count, many } from '../../app/words';
+import { count, many, tailOf } from '../../app/words';
 import { LineList } from '../../changes/line-list';
 import { TrayTree } from '../../tray/tray-tree';
 import { Empty, Radios, Trouble } from '../../ui';
@@ -151,8 +151,8 @@ function Reference({ row: { document, target, taken, to } }: { row: RefRow }) {
     <span className="min-w-0 flex-1">
       <span className="block truncate font-mono text-sm leading-5 whitespace-pre">{nameOf(document)}</span>
       <span className="block truncate font-mono text-sm leading-5 whitespace-pre text-ink2">
-        refers to {target}
-        {taken === null && to !== null ? ` → ${to}` : ''}
+        refers to {taken === null ? tailOf(target) : target}
+        {taken === null && to !== null ? ` → ${tailOf(to)}` : ''}
       </span>
     </span>
   );
