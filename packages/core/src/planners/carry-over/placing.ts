@@ -24,20 +24,22 @@ export class Placing {
     this.byKey = pathsByKey(given);
     for (const { kind, path } of given.target.expansion.lines)
       if (kind === 'folder') this.spelt.set(clashKey(path), path);
-    this.ranks = ranksOf(read.files.filter((file) => file.comes));
+    this.ranks = given.way.version === 'keep' ? new Map() : ranksOf(read.files.filter((file) => file.comes));
   }
 
   items(): CarryItem[] {
-    const placed = this.read.files.map((file) => ({ file, ...this.placeOf(file) }));
+    const placed = this.read.files.map((file) => {
+      const { to, name, by } = this.placeOf(file);
+      return { file, to, name, by, key: file.comes ? clashKey(to) : '' };
+    });
     const coming = placed.filter(({ file }) => file.comes);
     const wanted = new Map<string, number>();
-    for (const { to } of coming) wanted.set(clashKey(to), (wanted.get(clashKey(to)) ?? 0) + 1);
+    for (const { key } of coming) wanted.set(key, (wanted.get(key) ?? 0) + 1);
     // A folder may want the place of a file too.
     const made = this.read.folders.filter(({ node, comes }) => node === null && comes !== 'nothing');
-    const folders = new Set(
-      [...made.map(({ path }) => this.folder(path)), ...coming.map(({ to }) => parentOf(to))].map(clashKey),
-    );
-    return placed.map(({ file, to, name, by }) => ({
+    const into = new Set([...made.map(({ path }) => this.folder(path)), ...coming.map(({ to }) => parentOf(to))]);
+    const folders = new Set([...into].map(clashKey));
+    return placed.map(({ file, to, name, by, key }) => ({
       from: file.path,
       to,
       size: file.file.size,
@@ -47,7 +49,7 @@ export class Placing {
       run: file.run,
       comes: file.comes,
       fault: file.comes ? this.faultOf(parentOf(to), name) : null,
-      clash: file.comes && ((wanted.get(clashKey(to)) ?? 0) > 1 || folders.has(clashKey(to)) || this.isTaken(to)),
+      clash: file.comes && ((wanted.get(key) ?? 0) > 1 || folders.has(key) || this.isTaken(to)),
     }));
   }
 
@@ -145,11 +147,14 @@ export class Placing {
     return fault;
   }
 
+  private readonly taken = new Map<string, ReadonlySet<string>>();
+
   private isTaken(to: string): boolean {
-    const there = this.given.there(parentOf(to));
-    if (there.length === 0) return false;
-    const key = clashKey(nameOf(to));
-    return there.some((name) => clashKey(name) === key);
+    const folder = parentOf(to);
+    const known = this.taken.get(folder);
+    const names = known ?? new Set(this.given.there(folder).map(clashKey));
+    if (known === undefined) this.taken.set(folder, names);
+    return names.size > 0 && names.has(clashKey(nameOf(to)));
   }
 }
 
