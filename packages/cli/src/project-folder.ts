@@ -4,7 +4,7 @@ import path from 'node:path';
 import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
 import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
-import type { Expansion } from '@nesting/core/template';
+import type { Expansion, Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
 import { checkOnDisk, type DiskOutcome, inRoot, readMarker } from '@nesting/disk';
 import { Unusable } from './fail';
@@ -24,7 +24,7 @@ export function projectFolder(options: Options): ProjectFolder {
   if (root === undefined) throw new Unusable("give a project's folder");
   requireFolder(root);
   const input = { ...inputOf(options, second === undefined ? undefined : first, root), now: Date.now() };
-  sayPlan(new ProjectRules(input).expansion);
+  sayPlan(new ProjectRules(input).expansion, input.template);
   return { root, input };
 }
 
@@ -60,12 +60,16 @@ export async function checkFolder({ root, input }: ProjectFolder, isNamesOnly: b
 }
 
 /** A plan that cannot be worked out would make everything on the disk look unplanned: that is no check. */
-export function sayPlan(expansion: Expansion): void {
+export function sayPlan(expansion: Expansion, { conventions }: Pick<Template, 'conventions'>): void {
   const refused = expansion.diagnostics.filter((d) => d.weight === 'refused' && d.code !== 'path-over-budget');
   if (expansion.rootName === '')
     throw new Unusable(
       `the plan cannot be worked out: ${refused.map((d) => wordsFor(d.code, d.params))[0] ?? 'the root has no name'} (give --values and --registers)`,
     );
+  // What cannot be read judges nothing: without it everything would seem to be in order.
+  const broken = refused.find((d) => conventions.some(({ id }) => id === d.node));
+  if (broken !== undefined)
+    throw new Unusable(`the convention ${broken.node} cannot be read: ${wordsFor(broken.code, broken.params)}`);
   for (const d of refused.slice(0, 20))
     process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
 }

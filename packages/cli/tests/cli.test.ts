@@ -166,6 +166,37 @@ describe('name and read', () => {
   });
 });
 
+describe('a convention that nobody can read', () => {
+  const broken = (pattern: string, more: object = {}): string => {
+    const template = JSON.parse(readFileSync(TEMPLATE, 'utf8')) as { conventions: object[] };
+    template.conventions[0] = { ...template.conventions[0], pattern, ...more };
+    const at = path.join(mkdtempSync(path.join(dir, 'broken-')), 'facade-show.nest.json');
+    writeFileSync(at, JSON.stringify(template));
+    return at;
+  };
+
+  test.each([
+    ['a brace that is open', '{number}_{surface', {}],
+    ['a shape that there is none of', '{number}_{surface:kebob}', {}],
+    ['a family that nobody knows', '{number}.{ext}', { families: ['3D scenes'] }],
+    ['a choice without options', '{number}_{task}', { fields: [{ key: 'task', type: 'choice' }] }],
+    ['one text twice', '{title}_{title}', {}],
+  ])('%s: nothing is made, and nothing is judged', (_, pattern, more) => {
+    const at = broken(pattern, more);
+    const into = mkdtempSync(path.join(dir, 'nothing-'));
+    const made = nesting(['create', at, '--into', into, ...shared()]);
+    expect([made.status, readdirSync(into)]).toEqual([1, []]);
+    const root = path.join(into, '26014_QHT_harbour-lights');
+    expect(nesting(['create', TEMPLATE, '--into', into, ...shared()]).status).toBe(0);
+    const judged = nesting(['check', at, root, ...shared()]);
+    expect([judged.status, judged.out, judged.err]).toEqual([
+      2,
+      '',
+      expect.stringMatching(/convention .*cannot be read/),
+    ]);
+  });
+});
+
 describe('expand, create, check', () => {
   test('every way of making a project makes the same tree', () => {
     const trees = ['disk', 'sh', 'zip'].map((way) => {

@@ -1,5 +1,6 @@
 /** Text from outside → a checked thing, or one line that says what is wrong with it. */
 import { failure, type Result, success } from '@nesting/core';
+import { RULE_CODES } from '@nesting/core/check';
 import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
 import type { CarryWay } from '@nesting/core/planners';
 import {
@@ -9,14 +10,20 @@ import {
   normaliseTemplate,
   type Template,
 } from '@nesting/core/template';
-import type { z } from 'zod';
+import { nearestOf } from '@nesting/core/text';
+import { z } from 'zod';
 import { type BlockFile, blockFileSchema } from './block';
 import { carryWaySchema, wayOf } from './carry';
 import { someRegistersSchema, valuesSchema } from './field';
 import { carriedMeaningsSchema } from './marks';
 import { conventionFileSchema, looseTemplateSchema, markerSchema } from './template';
 
-function parseJson<T>(text: string, schema: z.ZodType<T>, what: string): Result<T, string> {
+function parseJson<T>(
+  text: string,
+  schema: z.ZodType<T>,
+  what: string,
+  { mayHaveMore = false } = {},
+): Result<T, string> {
   let data: unknown;
   try {
     data = JSON.parse(text.replace(/^\ufeff/, ''));
@@ -24,9 +31,60 @@ function parseJson<T>(text: string, schema: z.ZodType<T>, what: string): Result<
     return failure([`${what}: not JSON (${error instanceof Error ? error.message : 'unreadable'})`]);
   }
   const parsed = schema.safeParse(data);
+  const unknown = parsed.success && !mayHaveMore ? unknownKey(data, parsed.data, '') : null;
+  if (unknown !== null) return failure([`${what}: ${unknown.at}: ${unknownWords(unknown.key, keysOf(schema))}`]);
   if (parsed.success) return success(parsed.data);
   const issue = parsed.error.issues[0];
   return failure([`${what}: ${issue?.path.join('.') || 'the whole'}: ${issue?.message ?? 'not as expected'}`]);
+}
+
+interface Unknown {
+  readonly at: string;
+  readonly key: string;
+}
+
+/** The first key that was given and that nobody took: it would be lost without a word. */
+function unknownKey(given: unknown, kept: unknown, at: string): Unknown | null {
+  if (typeof given !== 'object' || given === null || typeof kept !== 'object' || kept === null) return null;
+  for (const [key, value] of Object.entries(given)) {
+    const here = at === '' ? key : `${at}.${key}`;
+    // What an editor is told by.
+    if (key === '$schema' && at === '') continue;
+    if (!Object.hasOwn(kept, key)) {
+      if (value === undefined) continue;
+      return { at: here, key };
+    }
+    const inside = unknownKey(value, (kept as Readonly<Record<string, unknown>>)[key], here);
+    if (inside !== null) return inside;
+  }
+  return null;
+}
+
+function unknownWords(key: string, known: ReadonlySet<string>): string {
+  const near = nearestOf(key, known);
+  return `nothing is called “${key}”${near === null ? '' : `; “${near}” is`}`;
+}
+
+/** Every key that a schema has anywhere. */
+function keysOf(schema: z.ZodType): ReadonlySet<string> {
+  const out = new Set<string>();
+  const walk = (part: unknown): void => {
+    if (typeof part !== 'object' || part === null) return;
+    for (const [key, value] of Object.entries(part)) {
+      if (key === 'properties' && typeof value === 'object' && value !== null)
+        for (const name of Object.keys(value)) out.add(name);
+      walk(value);
+    }
+  };
+  walk(z.toJSONSchema(schema, { unrepresentable: 'any', io: 'input' }));
+  return out;
+}
+
+/** Rules that a template weighs, and that there are none of. */
+function unknownRule({ checks }: Pick<Template, 'checks'>): string | null {
+  const codes: readonly string[] = RULE_CODES;
+  const unknown = Object.keys(checks?.rules ?? {}).find((rule) => !codes.includes(rule));
+  return unknown === undefined ? null : `checks.rules.${unknown}: ${unknownWords(unknown, new Set(codes))}`;
 }
 
 export function parseTemplate(text: string, what = 'template'): Result<Template, string> {
@@ -36,12 +94,14 @@ export function parseTemplate(text: string, what = 'template'): Result<Template,
   if (!loose.ok) return loose;
   // What marks mean is asked for by `parseMeanings`: it belongs to the house, not to the template.
   const { marks: _marks, ...template } = loose.value;
-  return success(normaliseTemplate(template as unknown as LooseTemplate));
+  const made = normaliseTemplate(template as unknown as LooseTemplate);
+  const rule = unknownRule(made);
+  return rule === null ? success(made) : failure([`${what}: ${rule}`]);
 }
 
 /** The meanings of marks a template or a shared part brings along. */
 export function parseMeanings(text: string, what = 'template'): Result<Meanings, string> {
-  const carried = parseJson(text, carriedMeaningsSchema, what);
+  const carried = parseJson(text, carriedMeaningsSchema, what, { mayHaveMore: true });
   return carried.ok ? success(carried.value.marks ?? {}) : carried;
 }
 
@@ -54,8 +114,9 @@ export function parseConvention(text: string, what = 'convention'): Result<Conve
   return success({ ...convention, id: convention.id ?? convention.name });
 }
 
+/** Of a program of a later day it may say more. */
 export const parseMarker = (text: string, what = 'marker'): Result<z.infer<typeof markerSchema>, string> =>
-  parseJson(text, markerSchema, what);
+  parseJson(text, markerSchema, what, { mayHaveMore: true });
 
 export function parseBlock(text: string, what = 'block'): Result<BlockFile, string> {
   const version = later(text, 'nesting/block');

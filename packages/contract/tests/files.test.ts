@@ -54,6 +54,17 @@ describe('files from outside', () => {
     ['no root', '{"format":"nesting/template","formatVersion":1,"name":"x"}', 'root'],
     ['a mark nobody knows', facade.replace('"mark": "moss"', '"mark": "neon"'), 'mark'],
     ['a field of no type', facade.replace('"type": "client"', '"type": "clients"'), 'fields.0'],
+    ['a key misspelt', facade.replace('"accepts": [', '"acepts": ['), 'nothing is called “acepts”; “accepts” is'],
+    [
+      'a key of nobody’s',
+      facade.replace('"purpose": "Light', '"wombat": 1, "purpose": "Light'),
+      'nothing is called “wombat”',
+    ],
+    [
+      'a rule misspelt',
+      facade.replace('"checks": {', '"checks": {"rules": {"banned-wrod": "must"},'),
+      'checks.rules.banned-wrod: nothing is called “banned-wrod”; “banned-word” is',
+    ],
     ['a number in words', facade.replace('"number": 20,', '"number": "twenty",'), 'number'],
   ])('%s is said in one line', (_what, text, words) => {
     const answer = parseTemplate(text);
@@ -72,6 +83,14 @@ describe('files from outside', () => {
       value: { clients: [], banned: ['final'] },
     });
     expect(parseRegisters('{"clients":[{"code":""}]}').ok).toBe(false);
+    expect(parseRegisters('{"banned":[],"people":[{"initials":"A","name":"A","retird":true}]}')).toMatchObject({
+      ok: false,
+      faults: [expect.stringContaining('people.0.retird: nothing is called “retird”; “retired” is')],
+    });
+    // What an editor is told by is nobody's key.
+    expect(
+      parseConvention('{"$schema":"x","format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}"}').ok,
+    ).toBe(true);
     expect(parseRegisters('{"name":"something else"}').ok).toBe(false);
     expect(parseValues('{"scenes":{"a":["s01"]},"n":3}').ok).toBe(true);
     expect(parseValues('[]').ok).toBe(false);

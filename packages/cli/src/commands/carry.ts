@@ -68,7 +68,7 @@ async function planned(options: Options): Promise<Carrying> {
     now: source.now,
   };
   const expansion = expandTemplate(template, values, source.registers, { prefix: `${parent}/` });
-  sayPlan(expansion);
+  sayPlan(expansion, template);
   if (refused(expansion)) throw new Unusable('the new project cannot be made so; nothing was written');
   const roots = { source: [path.resolve(dir)], target: [path.resolve(parent, expansion.rootName)] };
   const plan = await TASKS.planCarry.run({

@@ -24,7 +24,7 @@ export async function check(options: Options): Promise<Exit> {
 function checkText(options: Options, listing: string): CheckOutcome {
   const input = inputOf(options, options.positionals[0], null);
   const rules = new ProjectRules(input);
-  sayPlan(rules.expansion);
+  sayPlan(rules.expansion, input.template);
   let paths: ReturnType<typeof parseListing>;
   try {
     paths = parseListing(textOf(listing));

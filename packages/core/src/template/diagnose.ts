@@ -13,6 +13,7 @@ export type TemplateFaultCode =
   | 'list-unknown'
   | 'list-empty'
   | 'field-unknown'
+  | 'option-unknown'
   | 'convention-unknown'
   | 'family-unknown'
   | 'siblings-alike'

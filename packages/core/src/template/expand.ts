@@ -12,6 +12,7 @@ import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Params } from '../result';
 import { type Compile, compilerFor, fieldsWithin, registersOf, scopeWithin } from './compile-names';
+import { conventionFaults } from './convention-faults';
 import type { Diagnostic, DiagnosticCode } from './diagnose';
 import { awayOf, type Frame, keptValues, type Placed, remembered, sameFrame } from './expand-memory';
 import type { Expander, ExpandOptions, Expansion, PlannedLine } from './expansion';
@@ -31,7 +32,8 @@ export function expandTemplate(
 export function compileTemplate(template: Template, studio: Registers): Expander {
   const registers = registersOf(template, studio);
   const compile = compilerFor(template.fields, registers);
-  const resolved = resolveTemplate(template, registers);
+  const { root, diagnostics } = resolveTemplate(template, registers);
+  const resolved = { root, diagnostics: [...diagnostics, ...conventionFaults(template, root, registers)] };
   return {
     template,
     registers,

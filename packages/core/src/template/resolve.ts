@@ -127,6 +127,15 @@ class Resolver {
     this.diagnostics.push({ code, weight: 'refused', node, line: null, field: null, params });
   }
 
+  /** What a choice never is would leave a folder out for ever. */
+  private checkCondition({ field, is }: OnlyWhen, id: string): void {
+    const asked = this.fields.get(field);
+    if (asked?.type !== 'choice') return;
+    const codes = new Set((asked.options ?? []).map((option) => option.code));
+    for (const option of typeof is === 'string' ? [is] : is)
+      if (!codes.has(option)) this.fault('option-unknown', id, { field, option });
+  }
+
   private checkNode(node: FolderNode, id: string): void {
     for (const name of node.conventions ?? [])
       if (!this.conventions.has(name)) this.fault('convention-unknown', id, { convention: name });
@@ -138,6 +147,7 @@ class Resolver {
     for (const condition of [node.onlyWhen, ...(node.starters ?? []).map((s) => s.onlyWhen)])
       if (condition !== undefined && !this.fields.has(condition.field))
         this.fault('field-unknown', id, { field: condition.field });
+      else if (condition !== undefined) this.checkCondition(condition, id);
     this.checkNumbers(node);
   }
 

@@ -2,3 +2,4 @@
 
 export { base64, fromBase64 } from './bytes';
 export { csv } from './csv';
+export { nearestOf } from './nearest';

@@ -33,6 +33,7 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'list-unknown': (p) => `“${p.list}” is no list field.`,
   'list-empty': (p) => `${p.list}: no entries yet, so nothing is made for them.`,
   'field-unknown': (p) => `No field is called “${p.field}”.`,
+  'option-unknown': (p) => `“${p.option}” is no option of ${p.field}.`,
   'convention-unknown': (p) => `No convention is called “${p.convention}”.`,
   'family-unknown': (p) => `No family is called “${p.family}”.`,
   'siblings-alike': (p) =>

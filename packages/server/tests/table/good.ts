@@ -52,14 +52,16 @@ async function passwordsAsTheyWere(t: TestWorld): Promise<void> {
 /** What a request has set going has ended. */
 export async function settled({ world }: TestWorld): Promise<void> {
   await world.batches.idle();
-  // One that is tried again later is no job of the queue meanwhile.
+  // One that is tried again in a moment is no open job of the queue meanwhile.
   do await world.checks.idle();
-  while (await isChecking(world));
+  while (await isTriedAgain(world));
   await world.mails.idle();
 }
 
-async function isChecking({ db }: TestWorld['world']): Promise<boolean> {
-  const { rows } = await db.query("select 1 from check_run where state in ('queued', 'running') or again limit 1");
+async function isTriedAgain({ db }: TestWorld['world']): Promise<boolean> {
+  const { rows } = await db.query(
+    "select 1 from jobs.job where state = 'retry' and start_after <= now() + interval '10 seconds' limit 1",
+  );
   return rows.length > 0;
 }
 
