@@ -47,6 +47,7 @@ const LABELS: Readonly<Record<string, string>> = {
   nights: 'Test nights',
   stands: 'Stands',
   languages: 'Languages',
+  issues: 'Issues',
 };
 
 /** Folders made once for each entry of a list, by the name they have in the file. */
