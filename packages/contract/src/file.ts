@@ -61,6 +61,7 @@ function unknownKey(given: unknown, kept: unknown, at: string): Unknown | null {
 }
 
 function unknownWords(key: string, known: ReadonlySet<string>): string {
+  if (known.has(key)) return `“${key}” does not belong here`;
   const near = nearestOf(key, known);
   return `nothing is called “${key}”${near === null ? '' : `; “${near}” is`}`;
 }
@@ -126,12 +127,14 @@ export function parseBlock(text: string, what = 'block'): Result<BlockFile, stri
 }
 
 export function parseRegisters(text: string, what = 'registers'): Result<Registers, string> {
-  const some = parseJson(text, someRegistersSchema, what);
+  const some = parseJson(text, someRegistersSchema, what, { mayHaveMore: true });
   if (!some.ok) return some;
   const given = Object.fromEntries(Object.entries(some.value).filter(([, value]) => value !== undefined));
   // Any JSON object would do otherwise: a file without one list is another file.
   if (Object.keys(given).length === 0)
     return failure([`${what}: none of the lists is in it (${Object.keys(NO_REGISTERS).join(', ')})`]);
+  const strict = parseJson(text, someRegistersSchema, what);
+  if (!strict.ok) return strict;
   return success({ ...NO_REGISTERS, ...given });
 }
 

@@ -87,6 +87,11 @@ describe('files from outside', () => {
       ok: false,
       faults: [expect.stringContaining('people.0.retird: nothing is called “retird”; “retired” is')],
     });
+    expect(
+      parseConvention('{"format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}","options":[]}'),
+    ).toMatchObject({
+      faults: [expect.stringContaining('options: “options” does not belong here')],
+    });
     // What an editor is told by is nobody's key.
     expect(
       parseConvention('{"$schema":"x","format":"nesting/convention","formatVersion":1,"name":"W","pattern":"{a}"}').ok,

@@ -48,8 +48,12 @@ function faultsOf(
       ? []
       : compiled.faults.map(({ code, at, length, params }) => ({ code, params: { ...params, at, length } }))),
   ];
-  return faults.map((fault) => ({ ...fault, weight: 'refused', node: id, line: null, field: null }));
+  return faults.map((fault) => ({ ...fault, weight: weightOf(fault.code), node: id, line: null, field: null }));
 }
+
+/** A list of the house that is still empty is no fault of the convention’s. */
+const weightOf = (code: Diagnostic['code']): Diagnostic['weight'] =>
+  code === 'register-empty' ? 'awkward' : 'refused';
 
 /** Entries of lists go by their own names in names. */
 function entryFields(root: ResolvedFolder, fields: Template['fields']): readonly Field[] {
