@@ -45,7 +45,7 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
           <Words batch={batch} {...undoable} chosen={undoable.chosen.length} can={undoable.can.length} />
         )}
       </div>
-      {batch.source !== null && (
+      {batch.source !== null && batch.state === 'done' && (
         <Button onClick={() => void go(`/compare?left=${batch.source}&right=${project}`)}>Side by side</Button>
       )}
       {mayAct && batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
