@@ -32,7 +32,7 @@ export function pathsMentioned(bytes: Buffer, roots: readonly string[]): readonl
 function* pathsFrom(bytes: Buffer, root: string, encoding: 'utf8' | 'utf16le'): Generator<string> {
   const needle = Buffer.from(root, encoding);
   for (let at = bytes.indexOf(needle); at >= 0; at = bytes.indexOf(needle, at + needle.length)) {
-    // A unit of two bytes begins anywhere: only one that ends as text does is meant.
+    // The path goes on behind the root, in the same encoding, until something that no path holds.
     const text = bytes.toString(encoding, at, Math.min(bytes.length, at + MOST_LENGTH * (encoding === 'utf8' ? 1 : 2)));
     // biome-ignore lint/suspicious/noControlCharactersInRegex: these end a path
     const whole = /^[^\u0000-\u001f"<>|?*\ufffd]+/.exec(text)?.[0] ?? '';

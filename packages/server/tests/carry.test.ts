@@ -3,7 +3,6 @@ import { randomUUID } from 'node:crypto';
 import {
   existsSync,
   lstatSync,
-  mkdirSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -20,12 +19,11 @@ import type {
   FindingList,
   KeptWay,
   ProjectPage,
-  ProjectRow,
   TemplateRow,
 } from '@nesting/contract';
 import type { Template } from '@nesting/core/template';
 import { insertEdition } from '../src/index';
-import { openTestWorld, startOf, type TestWorld } from './world';
+import { type Lived, openTestWorld, startedIn, startOf, type TestWorld } from './world';
 
 let t: TestWorld;
 beforeAll(async () => {
@@ -33,37 +31,16 @@ beforeAll(async () => {
 });
 afterAll(() => t.close());
 
-const OLD = Date.UTC(2026, 2, 6) / 1000;
 let numbers = 83_000;
 const C = 'coordinator';
 
-interface Started {
-  readonly id: string;
-  readonly number: string;
-  readonly root: string;
-  /** Written some days ago. */
-  readonly put: (at: string, text?: string) => void;
-}
-
-async function started(more: object = {}): Promise<Started> {
-  const number = String(++numbers);
-  const response = await t.ask(C, 'POST', '/api/projects', { ...startOf(number), ...more });
-  const { id, folder } = (await response.json()) as ProjectRow;
-  await t.world.checks.idle();
-  const root = path.join(t.studio, folder);
-  const put = (at: string, text = at) => {
-    mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
-    writeFileSync(path.join(root, at), text);
-    utimesSync(path.join(root, at), OLD, OLD);
-  };
-  return { id, number, root, put };
-}
+const started = (more: object = {}): Promise<Lived> => startedIn(t, String(++numbers), more);
 
 const drawn = (number: string, version: string, window = 'A') =>
   `20_pieces/window-${window}/${number}_${window}_draw_AR_${version}.svg`;
 
 /** Two versions, a drawing that refers to a picture, a note that carries the number, a cache. */
-async function lived(more: object = {}): Promise<Started> {
+async function lived(more: object = {}): Promise<Lived> {
   const p = await started(more);
   p.put(drawn(p.number, 'v001'), '<svg/>');
   p.put(drawn(p.number, 'v002'), `<svg><image href="../../10_paperwork/look ${p.number}.png"/></svg>`);
@@ -262,7 +239,7 @@ test('to a project that is there: what it has stays, what is in the way is said;
 
 describe('to the next revision', () => {
   /** Its windows are its revisions. */
-  async function revised(): Promise<Started> {
+  async function revised(): Promise<Lived> {
     const rows = (await (await t.ask('lead', 'GET', '/api/templates')).json()) as TemplateRow[];
     const template = rows.find(({ id }) => id === 'window-piece')?.template as Template;
     const fields = template.fields.map((f) => (f.key === 'windows' ? { ...f, revisions: 'window' } : f));

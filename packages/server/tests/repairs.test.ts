@@ -8,7 +8,6 @@ import {
   readFileSync,
   renameSync,
   rmSync,
-  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import path from 'node:path';
@@ -19,7 +18,6 @@ import type {
   FindingList,
   FormerName,
   LaterRepair,
-  ProjectRow,
   ProposalPage,
   ProposalRow,
   RepairPlan,
@@ -29,7 +27,7 @@ import type {
 import type { Template } from '@nesting/core/template';
 import { beginDueRepairs } from '../src/flows/projects/later-repair';
 import { insertEdition } from '../src/index';
-import { openTestWorld, startOf, type TestWorld } from './world';
+import { type Lived, OLD, openTestWorld, startedIn, type TestWorld } from './world';
 
 let t: TestWorld;
 beforeAll(async () => {
@@ -37,30 +35,9 @@ beforeAll(async () => {
 });
 afterAll(() => t.close());
 
-const OLD = Date.UTC(2026, 2, 6) / 1000;
 let numbers = 71_000;
 
-interface Started {
-  readonly id: string;
-  readonly number: string;
-  readonly root: string;
-  /** Written some days ago. */
-  readonly put: (at: string, text?: string) => void;
-}
-
-async function started(more: object = {}): Promise<Started> {
-  const number = String(++numbers);
-  const response = await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(number), ...more });
-  const { id, folder } = (await response.json()) as ProjectRow;
-  await t.world.checks.idle();
-  const root = path.join(t.studio, folder);
-  const put = (at: string, text = at) => {
-    mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
-    writeFileSync(path.join(root, at), text);
-    utimesSync(path.join(root, at), OLD, OLD);
-  };
-  return { id, number, root, put };
-}
+const started = (more: object = {}): Promise<Lived> => startedIn(t, String(++numbers), more);
 
 async function check(id: string): Promise<FindingList['rows']> {
   await t.ask('artist', 'POST', `/api/projects/${id}/checks`, { what: 'whole' });
@@ -98,7 +75,7 @@ const window_ = '20_pieces/window-A';
 const good = (number: string, version = 'v001') => `${window_}/${number}_A_draw_AR_${version}.svg`;
 
 /** Names, a folder, a reference and something that a system left. */
-async function messy(): Promise<Started> {
+async function messy(): Promise<Lived> {
   const p = await started();
   p.put(good(p.number, 'V002'), `<svg><image href="../../30_masters/${p.number}_MST_A.mov"/></svg>`);
   p.put(`30_masters/${p.number}_MST_a.mov`, 'a film');

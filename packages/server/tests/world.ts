@@ -3,10 +3,10 @@
  * application in memory.
  */
 import { randomUUID } from 'node:crypto';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Role } from '@nesting/contract';
+import type { ProjectRow, Role } from '@nesting/contract';
 import { parseTemplate } from '@nesting/contract';
 import { NO_REGISTERS } from '@nesting/core/name';
 import type { Hono } from 'hono';
@@ -204,3 +204,28 @@ export const startOf = (number: string, more: Record<string, unknown> = {}) => (
   volume: 'studio',
   values: { number, title: `Piece ${number}`, client: 'MSW', windows: 'A..B', ...more },
 });
+
+/** Long before any test runs, seconds since 1970: what was written then is quiet. */
+export const OLD = Date.UTC(2026, 2, 6) / 1000;
+
+export interface Lived {
+  readonly id: string;
+  readonly number: string;
+  readonly root: string;
+  /** Written some days ago. */
+  readonly put: (at: string, text?: string) => void;
+}
+
+/** A project that was started and checked, to be lived in. */
+export async function startedIn(t: TestWorld, number: string, more: object = {}): Promise<Lived> {
+  const response = await t.ask('coordinator', 'POST', '/api/projects', { ...startOf(number), ...more });
+  const { id, folder } = (await response.json()) as ProjectRow;
+  await t.world.checks.idle();
+  const root = path.join(t.studio, folder);
+  const put = (at: string, text = at) => {
+    mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+    writeFileSync(path.join(root, at), text);
+    utimesSync(path.join(root, at), OLD, OLD);
+  };
+  return { id, number, root, put };
+}

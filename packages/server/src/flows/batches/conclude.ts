@@ -72,7 +72,11 @@ function actOf(what: string, undoes: string | null): ActivityCode {
 async function carriedParams(client: Client, { source, revision }: CarryBatchAsked, changes: readonly Change[]) {
   const from = revision === null ? await readProjectRow(client, source) : null;
   const files = changes.filter(({ content }) => content?.kind === 'copy').length;
-  return { files, number: from?.number ?? '', revision: revision?.now ?? '' };
+  return {
+    files,
+    number: from?.number ?? '',
+    revision: revision === null ? '' : (revision.now ?? 'the next revision'),
+  };
 }
 
 /** Files that came from this project, or went back to it, stand in the activity of the other one as well. */

@@ -1,21 +1,20 @@
 /** What is said of the whole plan: where it goes, how versions and old words go on, which files are shown. */
-import type { KeptWay } from '@nesting/contract';
 import type { VersionWay } from '@nesting/core/planners';
-import { type FormEvent, type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { troubleOf } from '../../app/api';
 import { many, size } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
-import { Button, Choose, Heading, Labelled, Popover, TextInput } from '../../ui';
-import { carryApi } from './carry-api';
+import { Button, Choose, Labelled } from '../../ui';
 import { useShownFiles, viewOf } from './carry-lists';
 import { filterOf, isOf, isShown, refRows, STATE_WORDS, STATES, takenBy } from './carry-rows';
 import type { CarryWork } from './carry-work';
+import { KeptWays } from './kept-ways';
+import { OldWords } from './old-words';
 
-export type Where = 'new' | 'there' | 'revision';
+export type Destination = 'new' | 'there' | 'revision';
 
-const WHERE_WORDS: Readonly<Record<Where, string>> = {
+const DESTINATION_WORDS: Readonly<Record<Destination, string>> = {
   new: 'A new project',
   there: 'A project that is there',
   revision: 'The next revision of it',
@@ -29,13 +28,13 @@ const VERSION_WORDS: Readonly<Record<VersionWay, string>> = {
 
 interface Props {
   readonly work: CarryWork;
-  readonly where: Where;
-  readonly wheres: readonly Where[];
+  readonly destination: Destination;
+  readonly destinations: readonly Destination[];
   /** The fields of where it goes. */
   readonly children: ReactNode;
 }
 
-export function CarryGiven({ work, where, wheres, children }: Props) {
+export function CarryGiven({ work, destination, destinations, children }: Props) {
   const { project, said, setWay, put, plan, params } = work;
   return (
     <div className="flex flex-col gap-4">
@@ -47,16 +46,16 @@ export function CarryGiven({ work, where, wheres, children }: Props) {
         </p>
         <h1 className="text-xl font-semibold">Carry {project.title || project.folder} over</h1>
         <p className="text-sm text-ink2">
-          {where === 'revision' ? 'What is there stays as it is.' : 'The old project is only read.'} What comes can be
-          taken back.
+          {destination === 'revision' ? 'What is there stays as it is.' : 'The old project is only read.'} What comes
+          can be taken back.
         </p>
       </div>
       <Labelled id="carry-where" label="Carried to">
         <Choose
           id="carry-where"
           label="Carried to"
-          value={where}
-          options={wheres.map((value) => ({ value, label: WHERE_WORDS[value] }))}
+          value={destination}
+          options={destinations.map((value) => ({ value, label: DESTINATION_WORDS[value] }))}
           onChange={(value) => put({ to: value === 'new' ? null : value, line: null, folder: null })}
         />
       </Labelled>
@@ -87,90 +86,6 @@ function Fields({ isOpen, children }: { isOpen: boolean; children: ReactNode }) 
       <summary className="cursor-pointer pb-2 text-sm font-semibold">What it will be</summary>
       {children}
     </details>
-  );
-}
-
-/** Words of the old project in names that read by no convention, each with its new one. */
-function OldWords({ work: { plan, said, setWay } }: { work: CarryWork }) {
-  const [old, setOld] = useState('');
-  const [now, setNow] = useState('');
-  const { words } = said.way;
-  const add = (event: FormEvent) => {
-    event.preventDefault();
-    if (old.trim() === '') return;
-    const others = words.filter((word) => word.old !== old.trim());
-    setWay({ words: [...others, { old: old.trim(), new: now.trim() === '' ? null : now.trim() }] });
-    setOld('');
-    setNow('');
-  };
-  return (
-    <div className="flex flex-col gap-2">
-      <Heading>Old words still in names</Heading>
-      {plan !== undefined && plan.words.length > 0 && (
-        <table className="w-full table-fixed text-sm" aria-label="Old words still in names">
-          <thead>
-            <tr className="text-left text-xs text-ink2">
-              <th scope="col" className="font-normal">
-                Word
-              </th>
-              <th scope="col" className="font-normal">
-                Becomes
-              </th>
-              <th scope="col" className="w-12 text-right font-normal">
-                Names
-              </th>
-              <th scope="col" className="w-8">
-                <span className="sr-only">Take it back</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {plan.words.map((word) => (
-              <tr key={`${word.isAdded} ${word.old}`} className="h-7 border-t border-line">
-                <td className="truncate font-mono" title={word.old}>
-                  {word.old}
-                </td>
-                <td className="truncate font-mono">{word.now ?? <span className="font-sans text-ink2">goes</span>}</td>
-                <td className="text-right text-ink2">{word.names}</td>
-                <td className="text-right">
-                  {word.isAdded && (
-                    <button
-                      type="button"
-                      aria-label={`Take ${word.old} back`}
-                      className="rounded-tray px-1.5 text-ink2 hover:bg-bench"
-                      onClick={() => setWay({ words: words.filter(({ old: other }) => other !== word.old) })}
-                    >
-                      ×
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <form className="flex items-end gap-2" onSubmit={add}>
-        <TextInput
-          aria-label="Another old word"
-          placeholder="Another word"
-          value={old}
-          maxLength={255}
-          className="min-w-0 flex-1 font-mono"
-          onChange={(e) => setOld(e.target.value)}
-        />
-        <TextInput
-          aria-label="Its new word; empty where it goes"
-          placeholder="or it goes"
-          value={now}
-          maxLength={255}
-          className="min-w-0 flex-1 font-mono"
-          onChange={(e) => setNow(e.target.value)}
-        />
-        <Button type="submit" disabled={old.trim() === ''}>
-          Add
-        </Button>
-      </form>
-    </div>
   );
 }
 
@@ -263,85 +178,3 @@ function TakeAll({ work: { plan, pick } }: { work: CarryWork }) {
     </div>
   );
 }
-
-/** "How we make the next one": kept with the template, and used again. */
-function KeptWays({ work }: { work: CarryWork }) {
-  const { project, said, setWay, forget } = work;
-  const template = project.template.id;
-  const { data: ways = [] } = carryApi.useCarryWaysQuery(template);
-  const [keep, keeping] = carryApi.useKeepCarryWayMutation();
-  const [drop] = carryApi.useDropCarryWayMutation();
-  const [name, setName] = useState('');
-  const [isOpen, setIsOpen] = useState(false);
-  const wayBody = {
-    ...said.way,
-    take: [...said.way.take],
-    leave: [...said.way.leave],
-    words: [...said.way.words],
-  };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const kept = await keep({ template, name: name.trim(), way: wayBody })
-      .unwrap()
-      .then(() => true)
-      .catch(() => false);
-    if (kept) setName('');
-  };
-  const use = (way: KeptWay['way']) => {
-    setWay({ ...UNSET, ...way });
-    setIsOpen(false);
-  };
-  return (
-    <div className="flex flex-wrap gap-2">
-      <Popover label="Kept ways" trigger={<Button>Kept ways…</Button>} open={isOpen} onOpen={setIsOpen} width="w-80">
-        <div className="flex flex-col gap-3 p-3 text-sm">
-          <Heading>Kept with this template</Heading>
-          {ways.length === 0 && (
-            <p className="text-ink2">
-              None yet. What comes of each folder, versions and words are kept; single files are not.
-            </p>
-          )}
-          <ul className="flex flex-col gap-1">
-            {ways.map((way) => (
-              <li key={way.name} className="flex items-center gap-1">
-                <button
-                  type="button"
-                  onClick={() => use(way.way)}
-                  className="min-w-0 flex-1 truncate rounded-tray px-2 py-1 text-left hover:bg-bench"
-                >
-                  {way.name}
-                </button>
-                <Button
-                  variant="quiet"
-                  aria-label={`Forget ${way.name}`}
-                  onClick={() => void drop({ template, name: way.name })}
-                >
-                  Forget it
-                </Button>
-              </li>
-            ))}
-          </ul>
-          <form className="flex gap-2" onSubmit={(event) => void submit(event)}>
-            <TextInput
-              aria-label="What this way is called"
-              placeholder="What this way is called"
-              value={name}
-              maxLength={100}
-              className="min-w-0 flex-1"
-              onChange={(e) => setName(e.target.value)}
-            />
-            <Button type="submit" disabled={name.trim() === '' || keeping.isLoading}>
-              Keep it
-            </Button>
-          </form>
-          {keeping.isError && <p className="text-brick">{troubleOf(keeping.error)}</p>}
-        </div>
-      </Popover>
-      <Button variant="quiet" onClick={forget}>
-        Begin anew
-      </Button>
-    </div>
-  );
-}
-
-const UNSET = { folders: {}, take: [], leave: [], version: 'restart', words: [] } as const;

@@ -26,7 +26,7 @@ import { draftDone, draftLike, volumeChosen } from '../start/start-slice';
 import { TargetChoice } from '../start/target';
 import { useStartPlan } from '../start/use-start-plan';
 import { templatesApi } from '../templates/templates-api';
-import { CarryGiven, type Where } from './carry-given';
+import { CarryGiven, type Destination } from './carry-given';
 import { CarryLedger } from './carry-ledger';
 import { CarryMiddle } from './carry-lists';
 import { CarrySelected, type RulesOf } from './carry-selected';
@@ -73,20 +73,21 @@ function Carrying(props: Props) {
   const { project, templates } = props;
   usePageTitle(`Carry ${project.number} ${project.title} over`);
   const revisions = revisionsOf(project);
-  const wheres: readonly Where[] = revisions === undefined ? ['new', 'there'] : ['new', 'there', 'revision'];
-  const where = wheres.find((one) => one === params.get('to')) ?? 'new';
+  const destinations: readonly Destination[] =
+    revisions === undefined ? ['new', 'there'] : ['new', 'there', 'revision'];
+  const destination = destinations.find((one) => one === params.get('to')) ?? 'new';
   const row =
     templates.find((t) => t.id === params.get('template')) ??
     templates.find((t) => t.id === project.template.id) ??
     templates[0];
-  if (where === 'revision' && revisions !== undefined)
-    return <ToRevision {...props} wheres={wheres} revisions={revisions} />;
-  if (where === 'there') return <ToProject {...props} wheres={wheres} />;
+  if (destination === 'revision' && revisions !== undefined)
+    return <ToRevision {...props} destinations={destinations} revisions={revisions} />;
+  if (destination === 'there') return <ToProject {...props} destinations={destinations} />;
   if (row === undefined) return <Empty title="No template to start from">A coordinator writes one first.</Empty>;
-  return <ToNew key={row.id} {...props} wheres={wheres} row={row} />;
+  return <ToNew key={row.id} {...props} destinations={destinations} row={row} />;
 }
 
-type InWhere = Props & { readonly wheres: readonly Where[] };
+type ToCarry = Props & { readonly destinations: readonly Destination[] };
 
 /** What the new one begins with: the old one's values, without its number and its days. */
 function valuesToBegin({ values }: ProjectPage, { template }: TemplateRow): Values {
@@ -95,7 +96,7 @@ function valuesToBegin({ values }: ProjectPage, { template }: TemplateRow): Valu
   return Object.fromEntries(Object.entries(values).filter(([key]) => kept.has(key)));
 }
 
-function ToNew({ me, project, registers, templates, volumes, wheres, row }: InWhere & { row: TemplateRow }) {
+function ToNew({ me, project, registers, templates, volumes, destinations, row }: ToCarry & { row: TemplateRow }) {
   const dispatch = useAppDispatch();
   const draft = `carry:${project.id}:${row.id}`;
   const isBegun = useAppSelector((s) => s.start.drafts[draft] !== undefined);
@@ -117,8 +118,8 @@ function ToNew({ me, project, registers, templates, volumes, wheres, row }: InWh
   );
   return (
     <CarryColumns
-      {...{ project, registers, target, next, wheres }}
-      where="new"
+      {...{ project, registers, target, next, destinations }}
+      destination="new"
       act="Start it, and carry over"
       hindrance={plan.hindrance}
       head={<NameHead plan={plan} />}
@@ -154,7 +155,7 @@ function ToNew({ me, project, registers, templates, volumes, wheres, row }: InWh
   );
 }
 
-function ToProject({ project, registers, wheres }: InWhere) {
+function ToProject({ project, registers, destinations }: ToCarry) {
   const [params, setParams] = useSearchParams();
   const [sought, setSought] = useState('');
   const { data: projects = [] } = projectsApi.useSomeProjectsQuery(useDebounced(sought, 80));
@@ -167,9 +168,9 @@ function ToProject({ project, registers, wheres }: InWhere) {
     .map((p) => ({ value: p.id, label: `${p.number} ${p.title}` }));
   return (
     <CarryColumns
-      {...{ project, registers, target, wheres }}
+      {...{ project, registers, target, destinations }}
       next={other ?? project}
-      where="there"
+      destination="there"
       act="Carry over"
       hindrance={into === null ? 'Choose the project at the left.' : null}
     >
@@ -187,7 +188,7 @@ function ToProject({ project, registers, wheres }: InWhere) {
   );
 }
 
-function ToRevision({ project, registers, wheres, revisions }: InWhere & { revisions: ListField }) {
+function ToRevision({ project, registers, destinations, revisions }: ToCarry & { revisions: ListField }) {
   const [params, setParams] = useSearchParams();
   const entries = useMemo(() => {
     const rules = new ProjectRules({ template: project.body, values: project.values, registers });
@@ -205,8 +206,8 @@ function ToRevision({ project, registers, wheres, revisions }: InWhere & { revis
   );
   return (
     <CarryColumns
-      {...{ project, registers, target, next, wheres }}
-      where="revision"
+      {...{ project, registers, target, next, destinations }}
+      destination="revision"
       act={now === null ? 'Make the next one' : `Make ${now}`}
       hindrance={
         was === undefined || now === null
@@ -240,8 +241,8 @@ interface ColumnsProps {
   readonly target: Target | null;
   /** What the new one goes by. */
   readonly next: RulesOf;
-  readonly where: Where;
-  readonly wheres: readonly Where[];
+  readonly destination: Destination;
+  readonly destinations: readonly Destination[];
   readonly hindrance: string | null;
   /** The button's words. */
   readonly act: string;
@@ -255,8 +256,8 @@ function CarryColumns({
   registers,
   target,
   next,
-  where,
-  wheres,
+  destination,
+  destinations,
   hindrance,
   act,
   head,
@@ -269,7 +270,7 @@ function CarryColumns({
     <Columns
       id="carry-over"
       labels={['Where it goes', 'What comes along', 'What is selected']}
-      given={<CarryGiven {...{ work, where, wheres }}>{children}</CarryGiven>}
+      given={<CarryGiven {...{ work, destination, destinations }}>{children}</CarryGiven>}
       plan={
         <>
           {head}

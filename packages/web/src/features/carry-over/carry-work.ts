@@ -69,7 +69,9 @@ export function useCarryWork(
   const [said, keep] = useSaid(id);
   const wanted = useMemo(
     (): CarryRequest | null =>
-      target === null || hindrance !== null ? null : { target: keyless(target), ...bodyOf(said) },
+      target === null || hindrance !== null
+        ? null
+        : { target: keyless(target), way: bodyOfWay(said.way), picked: said.picked },
     [target, hindrance, said],
   );
   const asked = useDebounced(wanted, 250);
@@ -114,9 +116,12 @@ export function useCarryWork(
 /** Never asked for. */
 const NOWHERE: CarryRequest = { target: { kind: 'revision', was: '-' }, way: {} };
 
-const bodyOf = ({ way, picked }: Said): Pick<CarryRequest, 'way' | 'picked'> => ({
-  way: { ...way, take: [...way.take], leave: [...way.leave], words: [...way.words] },
-  picked,
+/** As it is sent. */
+export const bodyOfWay = (way: CarryWay): CarryRequest['way'] => ({
+  ...way,
+  take: [...way.take],
+  leave: [...way.leave],
+  words: [...way.words],
 });
 
 const keyless = (target: Target): Target =>

@@ -8,7 +8,7 @@ import { carryApi } from './carry-api';
 export function RelinkList({ project, batch }: { project: string; batch: string }) {
   const { data, error, isFetching, refetch } = carryApi.useMentionsQuery(
     { id: project, batch },
-    { refetchOnMountOrArgChange: true, refetchOnFocus: true },
+    { refetchOnMountOrArgChange: true },
   );
   return (
     <section aria-label="To be pointed to this project" className="flex flex-col gap-2 text-sm">
