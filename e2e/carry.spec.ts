@@ -87,7 +87,7 @@ test('next year’s Harbour Lights: said on the nest, names by their meaning, re
   const carried = path.join(made, '40_motion/west-front/s01/working', `${number}_west-front_s01_comp_BO_v001.cutlist`);
   writeFileSync(carried, `\0${made}/30_design/boards/${number}_BRD_tide_v001.png\0`);
   await relink.getByRole('button', { name: 'Look again' }).click();
-  await expect(relink).toContainText('No document names the old project any more.');
+  await expect(relink).toContainText('No document that can be searched names the old project');
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.getByRole('button', { name: /^Renamed/ })).toBeVisible();
 });

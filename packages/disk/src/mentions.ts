@@ -2,9 +2,10 @@
 import path from 'node:path';
 import type { FileEntry } from '@nesting/core/listing';
 
-/** Bytes of one file that are read for it, and paths that one file tells. */
+/** Bytes of one file that are read for it, paths that one file tells, and places in it that are looked at. */
 const MOST_BYTES = 32 * 2 ** 20;
 const MOST_PATHS = 200;
+const MOST_PLACES = 10_000;
 /** Characters of a path. */
 const MOST_LENGTH = 1024;
 
@@ -31,7 +32,10 @@ export function pathsMentioned(bytes: Buffer, roots: readonly string[]): readonl
 
 function* pathsFrom(bytes: Buffer, root: string, encoding: 'utf8' | 'utf16le'): Generator<string> {
   const needle = Buffer.from(root, encoding);
+  let places = 0;
   for (let at = bytes.indexOf(needle); at >= 0; at = bytes.indexOf(needle, at + needle.length)) {
+    // A file may be nothing else but the root, a million times over.
+    if (places++ >= MOST_PLACES) return;
     // The path goes on behind the root, in the same encoding, until something that no path holds.
     const text = bytes.toString(encoding, at, Math.min(bytes.length, at + MOST_LENGTH * (encoding === 'utf8' ? 1 : 2)));
     // biome-ignore lint/suspicious/noControlCharactersInRegex: these end a path

@@ -26,6 +26,9 @@ describe('paths of a project in a document', () => {
 
   test('each once, and no more than one looks through', () => {
     expect(found('"/srv/studio/26014_x/a"'.repeat(9))).toEqual(['/srv/studio/26014_x/a']);
+    // Behind ten thousand places nobody looks on.
+    const behind = `${'/srv/studio/26014_x\0'.repeat(10_000)}/srv/studio/26014_x/late.mov\0`;
+    expect([found(behind), found(behind.slice(20))]).toEqual([[], ['/srv/studio/26014_x/late.mov']]);
     expect(found(Array.from({ length: 900 }, (_, i) => `"/srv/studio/26014_x/${i}"`).join()).length).toBe(200);
   });
 

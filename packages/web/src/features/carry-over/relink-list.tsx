@@ -19,7 +19,9 @@ export function RelinkList({ project, batch }: { project: string; batch: string 
         </Button>
       </div>
       {error !== undefined && <p className="text-brick">{troubleOf(error)}</p>}
-      {data?.length === 0 && <p className="text-ink2">No document names the old project any more.</p>}
+      {data?.length === 0 && (
+        <p className="text-ink2">No document that can be searched names the old project any more.</p>
+      )}
       {data !== undefined && data.length > 0 && (
         <>
           <p className="text-ink2">
