@@ -47,6 +47,7 @@ const folderShape = {
   signpost: word.optional(),
   stable: z.boolean().optional(),
   licensed: z.boolean().optional(),
+  cards: z.boolean().optional(),
   limitBytes: z.int().min(0).optional(),
   filledWithinDays: z.int().min(1).max(10_000).optional(),
   frames: word.optional(),

@@ -13,6 +13,22 @@ export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
 export type { Picked, Revision } from './carry-over/source';
 export { type CarryRow, type CarrySummary, carrySummary } from './carry-over/summary';
 export { type CarryWay, COMES, type Comes, PLAIN_WAY, VERSION_WAYS, type VersionWay } from './carry-over/way';
+export { type NewEntry, withEntries } from './intake/days';
+export { HOLDS, type Holds, type MediaFacts } from './intake/facts';
+export {
+  INTAKE_STATES,
+  type Intake,
+  type IntakeGiven,
+  type IntakeItem,
+  type IntakeState,
+  intake,
+  isTaken,
+  type Placed,
+  type Same,
+} from './intake/intake';
+export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intake/pair';
+export { PLACE_REASONS, type PlaceReason } from './intake/places';
+export type { LooseFile } from './intake/recognise';
 export {
   BY_HAND_REASONS,
   type ByHand,

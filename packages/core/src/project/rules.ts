@@ -58,6 +58,7 @@ export class ProjectRules {
   private readonly withFiles = new Set<string | null>();
   private readonly compiled = new Map<string, CompiledConvention | null>();
   private readonly folders = new Map<string, readonly FolderConvention[]>();
+  private readonly byExtension = new Map<string, readonly FolderConvention[]>();
   private readonly families = new Map<string, string>();
   /** Families by the extension of their side files. */
   private readonly companions = new Map<string, readonly string[]>();
@@ -213,6 +214,22 @@ export class ProjectRules {
     if (fitting.length > 0) return fitting.length === all.length ? all : fitting;
     const family = this.familyOf(name);
     return family !== null && line.rules.accepts?.includes(family) ? [] : all;
+  }
+
+  /** Conventions for files of this extension, each once, as some folder has it. */
+  conventionsOf(ext: string): readonly FolderConvention[] {
+    const known = this.byExtension.get(ext);
+    if (known !== undefined) return known;
+    const found = new Map<string, FolderConvention>();
+    for (const line of this.expansion.lines)
+      for (const id of line.rules.conventions ?? []) {
+        if (found.has(id) || line.kind !== 'folder') continue;
+        const one = this.conventionsIn(line).find(({ convention }) => convention.id === id);
+        if (one !== undefined && (one.extensions === null || one.extensions.has(ext))) found.set(id, one);
+      }
+    const all = [...found.values()];
+    this.byExtension.set(ext, all);
+    return all;
   }
 
   /**

@@ -48,6 +48,8 @@ export interface FolderNode {
   readonly signpost?: string | undefined;
   readonly stable?: boolean | undefined;
   readonly licensed?: boolean | undefined;
+  /** Cards of cameras and recorders come here as they are, each in a folder of its own. */
+  readonly cards?: boolean | undefined;
   readonly limitBytes?: number | undefined;
   /** It should hold something so many days after the project's date, or after its own where it has one. */
   readonly filledWithinDays?: number | undefined;

@@ -15,6 +15,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   signpost: 'its path for programs',
   stable: 'whether its names stay',
   licensed: 'whether it is licensed',
+  cards: 'whether cards come here',
   limitBytes: 'its limit',
   filledWithinDays: 'when it should hold something',
   frames: 'the frames expected in it',

@@ -10,9 +10,9 @@
  * The source is only read. The new project has been started: its planned folders are there.
  */
 import type { Change } from '../../change/change';
-import { home } from '../../change/place';
 import { nameOf, parentOf } from '../../listing/entry';
 import type { ProjectRules } from '../../project/rules';
+import { broughtChange, foldersInto } from '../bringing';
 import { type Carried, type CarryGiven, type CarryItem, isBrought } from './given';
 import { NewNames } from './names';
 import { Placing } from './placing';
@@ -39,43 +39,24 @@ export function carryOver(given: CarryGiven): Carried {
   };
 }
 
-/** Folders that are not there and that something goes into, or that come as they are. */
+/** Folders that something goes into, or that come as they are. */
 function foldersFor(
   { there }: CarryGiven,
   placed: Placing,
   { folders }: Source,
   coming: readonly CarryItem[],
 ): readonly Change[] {
-  const wanted = new Set<string>();
-  const want = (folder: string) => {
-    for (let at = folder; at !== ''; at = parentOf(at)) wanted.add(at);
-  };
-  for (const { path, node, comes } of folders) if (node === null && comes !== 'nothing') want(placed.folder(path));
-  for (const { to } of coming) want(parentOf(to));
-  return [...wanted]
-    .sort()
-    .filter((path) => !there(parentOf(path)).includes(nameOf(path)))
-    .map((path) => ({
-      id: `folder ${path}`,
-      subject: { kind: 'file' },
-      group: null,
-      entry: 'folder',
-      before: null,
-      after: home(path),
-      content: null,
-    }));
+  const kept = folders.filter(({ node, comes }) => node === null && comes !== 'nothing');
+  return foldersInto(there, [...kept.map(({ path }) => placed.folder(path)), ...coming.map(({ to }) => parentOf(to))]);
 }
 
-function copied({ rootOf }: CarryGiven, { from, to, size, modified }: CarryItem, patches: Patches): Change {
-  const patched = patches.get(from);
-  const content = {
-    kind: 'copy',
+const copied = ({ rootOf }: CarryGiven, { from, to, size, modified }: CarryItem, patches: Patches): Change =>
+  broughtChange({
     from: { root: rootOf(from), path: from },
+    to,
     expects: { size, modified },
-    ...(patched !== undefined && { patches: patched }),
-  } as const;
-  return { id: from, subject: { kind: 'file' }, group: null, entry: 'file', before: null, after: home(to), content };
-}
+    patches: patches.get(from),
+  });
 
 /** What a project that was only just started holds: what its plan makes. */
 export function namesPlanned({ expansion }: ProjectRules, startersCome: boolean): CarryGiven['there'] {

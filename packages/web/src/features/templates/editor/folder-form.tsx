@@ -252,6 +252,12 @@ function Manners({ node, readOnly, set }: SectionProps) {
         onChange={(licensed) => set({ licensed: licensed || undefined })}
       />
       <Tick
+        label="Cards come here whole"
+        checked={node.cards ?? false}
+        disabled={readOnly}
+        onChange={(cards) => set(cards ? { cards, free: true } : { cards: undefined })}
+      />
+      <Tick
         label="Older versions apart"
         checked={node.older !== undefined}
         disabled={readOnly}

@@ -1,0 +1,43 @@
+/** Files that are brought into a project from another folder: the folders they need, and their copies. */
+import type { Change, Expected, Patch } from '../change/change';
+import { home, type Place } from '../change/place';
+import { nameOf, parentOf } from '../listing/entry';
+
+/** Those of these folders, and of all above them, that are not there. */
+export function foldersInto(
+  there: (folder: string) => readonly string[],
+  folders: Iterable<string>,
+): readonly Change[] {
+  const wanted = new Set<string>();
+  for (const folder of folders) for (let at = folder; at !== '' && !wanted.has(at); at = parentOf(at)) wanted.add(at);
+  return [...wanted]
+    .sort()
+    .filter((path) => !there(parentOf(path)).includes(nameOf(path)))
+    .map((path) => ({
+      id: `folder ${path}`,
+      subject: { kind: 'file' },
+      group: null,
+      entry: 'folder',
+      before: null,
+      after: home(path),
+      content: null,
+    }));
+}
+
+export interface Brought {
+  readonly from: Place;
+  /** From the project's root. */
+  readonly to: string;
+  readonly expects: Expected;
+  readonly patches?: readonly Patch[] | undefined;
+}
+
+export const broughtChange = ({ from, to, expects, patches }: Brought): Change => ({
+  id: from.path,
+  subject: { kind: 'file' },
+  group: null,
+  entry: 'file',
+  before: null,
+  after: home(to),
+  content: { kind: 'copy', from, expects, ...(patches !== undefined && { patches }) },
+});

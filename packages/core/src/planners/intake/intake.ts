@@ -1,0 +1,415 @@
+/**
+ * Loose files → their places in a project.
+ *
+ * 1. Cards stay whole, in the folder that takes them (`cards`).
+ * 2. Each other file is recognised by its content and its path (`recognise`).
+ * 3. Folders that take it are weighed against each other (`places`), those of days to come counted in (`days`).
+ * 4. It gets its name there (`naming`); files that share a name's stem stay together.
+ * 5. What is in the project already, or lies in the heap twice, is not brought.
+ *
+ * The source is only read. What a person says of a file, or of a folder of the heap, is stronger than all this.
+ */
+import type { Change } from '../../change/change';
+import type { RootId } from '../../change/place';
+import { join, nameOf, parentOf } from '../../listing/entry';
+import type { Confidence } from '../../name/mend/suggest';
+import { clashKey, nameFaults } from '../../portable/name';
+import { type CheckInput, ProjectRules } from '../../project/rules';
+import type { Coded } from '../../result';
+import type { PlannedLine } from '../../template/expansion';
+import { broughtChange, foldersInto } from '../bringing';
+import { type Card, cardsIn } from './cards';
+import { entriesFor, type NewEntry, withDays } from './days';
+import type { MediaFacts } from './facts';
+import { type GivenValues, type Named, Naming } from './naming';
+import { type ClockShift, clockShift, type Pair, type Pairing, pairsOf } from './pair';
+import { type Candidate, type PlaceReason, Places } from './places';
+import { type LooseFile, type Recognised, Recogniser } from './recognise';
+
+/** What a person says of a file, or of a folder of the heap and all that is in it. */
+export interface Placed {
+  readonly comes?: boolean | undefined;
+  /** In the project, from its root. */
+  readonly folder?: string | undefined;
+  readonly name?: string | undefined;
+  /** Values for its name, and for the entries of its folder. */
+  readonly values?: GivenValues | undefined;
+  /** Of a folder: whether it is a card that stays whole. */
+  readonly isCard?: boolean | undefined;
+}
+
+export interface IntakeGiven {
+  readonly input: CheckInput;
+  readonly files: readonly LooseFile[];
+  /** What the source is called, for a card that is all of it. */
+  readonly sourceName: string;
+  /** By path in the source. */
+  readonly placed: Readonly<Record<string, Placed>>;
+  readonly pairing: Pairing;
+  /** What the batch knows the source by. */
+  readonly root: RootId;
+  /** Names in a folder of the project; none where there is no such folder. */
+  readonly there: (folder: string) => readonly string[];
+  /** Where the same content lies: in the project, or earlier in the heap; `null` for nowhere. */
+  readonly sameAs: (path: string) => Same | null;
+}
+
+export interface Same {
+  readonly where: 'project' | 'heap';
+  readonly path: string;
+}
+
+export const INTAKE_STATES = ['comes', 'look', 'orphan', 'there', 'twice', 'left', 'system'] as const;
+/**
+ * It comes · it has a likely place, and somebody looks first · no place is known · its content is in the project ·
+ * its content lies in the heap twice · it was left · a system or program left it behind.
+ */
+export type IntakeState = (typeof INTAKE_STATES)[number];
+
+export interface IntakeItem {
+  /** From the source's root. */
+  readonly from: string;
+  /** From the project's root; `null` where no place is known. */
+  readonly to: string | null;
+  readonly size: number;
+  readonly modified: number;
+  readonly family: string | null;
+  readonly state: IntakeState;
+  readonly confidence: Confidence | null;
+  readonly reasons: readonly PlaceReason[];
+  /** Folders it might belong in, best first, its own among them. */
+  readonly folders: readonly string[];
+  /** Fields of its name that nothing tells. */
+  readonly missing: readonly string[];
+  /** Fields of its name that were not said outright. */
+  readonly derived: readonly string[];
+  readonly isByHand: boolean;
+  /** The card it is part of; `null` for a file by itself. */
+  readonly card: string | null;
+  readonly same: Same | null;
+  /** The extension it has, where its content is something else. */
+  readonly lie: string | null;
+  readonly facts: MediaFacts;
+  readonly fault: Coded | null;
+  readonly clash: boolean;
+}
+
+export interface Intake {
+  readonly items: readonly IntakeItem[];
+  readonly cards: readonly { readonly path: string; readonly to: string | null; readonly files: number }[];
+  readonly pairs: readonly Pair[];
+  readonly shift: ClockShift | null;
+  /** Entries that lists of the project have to have first. */
+  readonly entries: readonly NewEntry[];
+  readonly changes: readonly Change[];
+}
+
+/** One that is copied. */
+export const isTaken = ({ state, fault, clash, to }: Pick<IntakeItem, 'state' | 'fault' | 'clash' | 'to'>): boolean =>
+  state === 'comes' && fault === null && !clash && to !== null;
+
+export function intake(given: IntakeGiven): Intake {
+  return new Planner(given).plan();
+}
+
+class Planner {
+  /** The project as it is, and as it would be with the days of the heap. */
+  private readonly rules: ProjectRules;
+  private readonly grown: ProjectRules;
+  private readonly places: Places;
+  private readonly naming: Naming;
+  private readonly cards: readonly Card[];
+  private readonly recognised: readonly Recognised[];
+  /** The name that the first file of each stem got. */
+  private readonly stems = new Map<string, { readonly folder: string; readonly stem: string }>();
+
+  constructor(private readonly given: IntakeGiven) {
+    this.rules = new ProjectRules(given.input);
+    const said = Object.entries(given.placed).flatMap(([path, { isCard }]) =>
+      isCard === undefined ? [] : [[path, isCard] as const],
+    );
+    this.cards = cardsIn(this.rules, given.files, new Map(said));
+    const inCards = new Set(this.cards.flatMap(({ files }) => files));
+    const recogniser = new Recogniser(this.rules);
+    this.recognised = given.files
+      .filter((file) => !inCards.has(file))
+      .map((file) => withGiven(recogniser.of(file), this.said(file.path).values, recogniser))
+      .sort(inOrder);
+    const days = new Set([
+      ...this.recognised.flatMap(({ when }) => (when === null || when.isUnsure ? [] : [when.day])),
+      ...this.cards.flatMap((card) => dayOf(card, recogniser) ?? []),
+    ]);
+    this.grown = new ProjectRules(withDays(given.input, this.rules, days));
+    const isNew = (line: PlannedLine) => this.rules.planned(line.path) === undefined;
+    this.places = new Places(this.grown, isNew);
+    this.naming = new Naming(this.grown, given.there);
+    this.recogniser = recogniser;
+  }
+  private readonly recogniser: Recogniser;
+
+  plan(): Intake {
+    const { given } = this;
+    const cards = this.cards.map((card) => this.card(card));
+    const items = marked(
+      [...cards.flatMap(({ items }) => items), ...this.recognised.map((file) => this.item(file))],
+      given.there,
+    );
+    const taken = items.filter(isTaken);
+    const lines = new Set(taken.flatMap((item) => this.lineOf(parentOf(item.to ?? '')) ?? []));
+    const entries = unique([...lines].flatMap((line) => entriesFor(this.rules, line)));
+    return {
+      items: items.sort((a, b) => (a.from < b.from ? -1 : 1)),
+      cards: cards.map(({ card, to }) => ({ path: card.path, to, files: card.files.length })),
+      pairs: pairsOf(given.files, given.pairing),
+      shift: clockShift(given.files, given.pairing),
+      entries,
+      changes: [...this.folders(taken), ...taken.map((item) => this.copied(item))],
+    };
+  }
+
+  /** What a new entry's folders are is the growing project's own affair. */
+  private folders(taken: readonly IntakeItem[]): readonly Change[] {
+    const isMadeByGrowing = (path: string) => {
+      const line = this.grown.planned(path);
+      return line?.made === true && this.rules.planned(path) === undefined;
+    };
+    const into = foldersInto(
+      this.given.there,
+      taken.map(({ to }) => parentOf(to ?? '')),
+    );
+    return into.filter(({ after }) => !isMadeByGrowing(after?.path ?? ''));
+  }
+
+  private copied({ from, to, size, modified }: IntakeItem): Change {
+    return broughtChange({ from: { root: this.given.root, path: from }, to: to ?? '', expects: { size, modified } });
+  }
+
+  /** The planned folder that one is or lies in. */
+  private lineOf(folder: string): PlannedLine | undefined {
+    for (let at = folder; at !== ''; at = parentOf(at)) {
+      const line = this.grown.planned(at);
+      if (line !== undefined) return line;
+    }
+    return undefined;
+  }
+
+  /** The nearest word counts; values add up. */
+  private said(path: string): Placed {
+    const { placed } = this.given;
+    const ways: Placed[] = [];
+    for (let at = path; ; at = parentOf(at)) {
+      const own = placed[at];
+      // A name is one file's own.
+      if (own !== undefined) ways.unshift(at === path ? own : { ...own, name: undefined });
+      if (at === '') break;
+    }
+    return ways.reduce<Placed>(
+      (all, { comes, folder, name, values }) => ({
+        comes: comes ?? all.comes,
+        folder: folder ?? all.folder,
+        name: name ?? all.name,
+        values: { ...all.values, ...values },
+      }),
+      {},
+    );
+  }
+
+  private item(file: Recognised): IntakeItem {
+    const { path } = file.file;
+    const said = this.said(path);
+    const candidates = said.folder === undefined ? this.places.of(file) : [];
+    const line = said.folder === undefined ? candidates[0]?.line : this.grown.planned(said.folder);
+    const place = this.placeOf(file, said, line ?? null);
+    const rating = rated(file, candidates, place?.named ?? null);
+    const isByHand = said.folder !== undefined || said.name !== undefined;
+    const confidence = place === null ? null : isByHand ? 'sure' : rating;
+    const same = this.given.sameAs(path);
+    return {
+      ...plain(file.file),
+      to: place === null || confidence === null ? null : join(place.folder, place.named.name),
+      family: file.family,
+      state: this.stateOf(file, said, confidence, same, place?.named.missing ?? []),
+      confidence,
+      reasons: candidates[0]?.reasons ?? [],
+      folders: candidates.map((candidate) => candidate.line.path),
+      missing: place?.named.missing ?? [],
+      derived: place?.named.derived ?? [],
+      isByHand,
+      ...{ card: null, same, lie: file.lie, fault: null, clash: false },
+    };
+  }
+
+  private stateOf(
+    { file }: Recognised,
+    { comes }: Placed,
+    confidence: Confidence | null,
+    same: Same | null,
+    missing: readonly string[],
+  ): IntakeState {
+    if (comes === false) return 'left';
+    if (comes === undefined && this.rules.isGenerated(nameOf(file.path))) return 'system';
+    if (comes === undefined && same !== null) return same.where === 'project' ? 'there' : 'twice';
+    if (confidence === null) return 'orphan';
+    if (comes === true) return 'comes';
+    return confidence === 'guess' || missing.length > 0 ? 'look' : 'comes';
+  }
+
+  private placeOf(file: Recognised, said: Placed, line: PlannedLine | null): { folder: string; named: Named } | null {
+    const folder = said.folder ?? line?.path;
+    if (folder === undefined) return null;
+    const key = `${parentOf(file.file.path)}/${stemOf(nameOf(file.file.path))}\0${folder}`;
+    const own = this.namedIn(file, said, line, this.stems.get(key)?.stem);
+    if (own.missing.length === 0 && !this.stems.has(key)) this.stems.set(key, { folder, stem: stemOf(own.name) });
+    return { folder, named: own };
+  }
+
+  private namedIn(file: Recognised, said: Placed, line: PlannedLine | null, stem: string | undefined): Named {
+    if (said.name !== undefined) return { name: said.name, missing: [], derived: [], by: 'written' };
+    if (stem !== undefined && file.ext !== '')
+      return { name: `${stem}.${file.ext}`, missing: [], derived: [], by: 'written' };
+    if (line === null) return { name: nameOf(file.file.path), missing: [], derived: [], by: 'kept' };
+    return this.naming.of(file, line, said.values ?? {});
+  }
+
+  /** A card lies in a folder of its own name; one of other content that is there has its number counted on. */
+  private card(card: Card): { card: Card; to: string | null; items: readonly IntakeItem[] } {
+    const said = this.said(card.path);
+    const first = card.files[0];
+    const name = card.path === '' ? this.given.sourceName : nameOf(card.path);
+    const day = dayOf(card, this.recogniser);
+    const asFile =
+      first === undefined ? null : this.recogniser.of({ ...first, path: join(card.path, nameOf(first.path)) });
+    const dated =
+      asFile === null || day === null
+        ? asFile
+        : { ...asFile, when: { day, time: null, by: 'content' as const, isUnsure: false } };
+    const candidates =
+      dated === null || said.folder !== undefined
+        ? []
+        : this.places.forCards(withGiven(dated, said.values, this.recogniser));
+    const folder = said.folder ?? candidates[0]?.line.path ?? null;
+    const confidence = folder === null ? null : said.folder !== undefined ? 'sure' : cardRating(candidates);
+    const to = folder === null ? null : join(folder, this.cardName(folder, name));
+    const items = card.files.map((file): IntakeItem => {
+      const same = this.given.sameAs(file.path);
+      const inside = card.path === '' ? file.path : file.path.slice(card.path.length + 1);
+      // Of a card everything belongs together, also what lies in it twice.
+      const kept = same?.where === 'heap' ? null : same;
+      return {
+        ...plain(file),
+        to: to === null ? null : join(to, inside),
+        family: this.rules.familyOf(nameOf(file.path)),
+        state: cardState({ ...said, ...this.said(file.path) }, confidence, kept),
+        confidence,
+        reasons: candidates[0]?.reasons ?? [],
+        folders: candidates.map(({ line }) => line.path),
+        ...{ missing: [], derived: [], isByHand: said.folder !== undefined, card: card.path },
+        ...{ same: kept, lie: null, fault: null, clash: false },
+      };
+    });
+    return { card, to, items };
+  }
+
+  private cardName(folder: string, name: string): string {
+    const isFree = (as: string) => !this.given.there(folder).includes(as);
+    // What is there of the same name is the same card where nothing in it is in the way.
+    if (isFree(name) || this.isSameCard(join(folder, name))) return name;
+    for (let n = 2; ; n++) if (isFree(`${name}-${n}`)) return `${name}-${n}`;
+  }
+
+  private isSameCard(to: string): boolean {
+    return this.given.files.some((file) => this.given.sameAs(file.path)?.path.startsWith(`${to}/`));
+  }
+}
+
+const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
+
+/** Two tell a place from the next best one, and how much must speak for it at all. */
+const CLEAR = 2;
+const ENOUGH = 3;
+
+/** `null` where nothing speaks for any folder. */
+function rated(file: Recognised, candidates: readonly Candidate[], named: Named | null): Confidence | null {
+  const [best] = candidates;
+  if (best === undefined || file.foreign !== null) return null;
+  // A folder is no rival of what lies in it.
+  const second = candidates.slice(1).find(({ line }) => !best.line.path.startsWith(`${line.path}/`));
+  const margin = best.score - (second?.score ?? Number.NEGATIVE_INFINITY);
+  if (best.score <= 0 && (second !== undefined || best.reasons.length === 0)) return null;
+  const isComplete = named !== null && named.missing.length === 0;
+  const isOutright = isComplete && named.derived.length === 0;
+  if (margin >= CLEAR && best.score >= ENOUGH && best.isDetermined && !best.isNew && isOutright && file.lie === null)
+    return 'sure';
+  return margin >= CLEAR / 2 && isComplete && best.score > 0 ? 'likely' : 'guess';
+}
+
+function cardRating([best, second]: readonly Candidate[]): Confidence | null {
+  if (best === undefined) return null;
+  const margin = best.score - (second?.score ?? Number.NEGATIVE_INFINITY);
+  if (margin < CLEAR / 2) return 'guess';
+  return margin >= CLEAR && best.isDetermined && !best.isNew ? 'sure' : 'likely';
+}
+
+function cardState({ comes }: Placed, confidence: Confidence | null, same: Same | null): IntakeState {
+  if (comes === false) return 'left';
+  if (same !== null) return 'there';
+  if (confidence === null) return 'orphan';
+  return comes === true || confidence !== 'guess' ? 'comes' : 'look';
+}
+
+/** The day on which most of a card was made; `null` where it does not tell. */
+function dayOf({ files }: Card, recogniser: Recogniser): string | null {
+  const days = new Map<string, number>();
+  for (const file of files) {
+    const { when } = recogniser.of(file);
+    if (when !== null) days.set(when.day, (days.get(when.day) ?? 0) + 1);
+  }
+  return [...days].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0]?.[0] ?? null;
+}
+
+/** What a person gave counts as said, for the folder too. */
+function withGiven(file: Recognised, values: GivenValues | undefined, { listNames }: Recogniser): Recognised {
+  const given = Object.entries(values ?? {}).filter(([, value]) => value !== '');
+  if (given.length === 0) return file;
+  const said = new Map(file.said);
+  for (const [field, value] of given)
+    for (const as of new Set([field, ...(listNames.get(field) ?? [])]))
+      said.set(as, [{ field: as, value, isSlip: false }]);
+  const day = given.find(([, value]) => /^\d{4}-\d{2}-\d{2}$/.test(value))?.[1];
+  return { ...file, said, when: day === undefined ? file.when : { day, time: null, by: 'name', isUnsure: false } };
+}
+
+/** By time, so that numbers count on as it was made; side files behind what they go with. */
+function inOrder(a: Recognised, b: Recognised): number {
+  const at = ({ when }: Recognised) => (when === null ? '9' : `${when.day}${when.time ?? ''}`);
+  return (
+    Number(a.family === null) - Number(b.family === null) || compare(at(a), at(b)) || compare(a.file.path, b.file.path)
+  );
+}
+
+const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const stemOf = (name: string): string => name.replace(/(?<=.)\.[^.]*$/, '');
+
+/** What wants one place twice, has a name that cannot be, or would take a place that is taken. */
+function marked(items: readonly IntakeItem[], there: (folder: string) => readonly string[]): IntakeItem[] {
+  const coming = items.filter(isTaken);
+  const wanted = new Map<string, number>();
+  for (const { to } of coming) wanted.set(clashKey(to ?? ''), (wanted.get(clashKey(to ?? '')) ?? 0) + 1);
+  const standing = new Map<string, ReadonlySet<string>>();
+  const isStanding = (to: string) => {
+    const folder = parentOf(to);
+    const known = standing.get(folder) ?? new Set(there(folder).map(clashKey));
+    standing.set(folder, known);
+    return known.has(clashKey(nameOf(to)));
+  };
+  return items.map((item) => {
+    if (!isTaken(item) || item.to === null) return item;
+    const [fault] = nameFaults(nameOf(item.to), ['posix', 'windows', 'macos']);
+    const clash = (wanted.get(clashKey(item.to)) ?? 0) > 1 || isStanding(item.to);
+    return { ...item, fault: fault === undefined ? null : { code: fault.code, params: fault.params }, clash };
+  });
+}
+
+function unique(entries: readonly NewEntry[]): readonly NewEntry[] {
+  return [...new Map(entries.map((entry) => [JSON.stringify([entry.list, entry.outer, entry.entry]), entry])).values()];
+}
