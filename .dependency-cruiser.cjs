@@ -74,7 +74,7 @@ module.exports = {
         path: '^packages/',
         pathNot: [
           tests,
-          '^packages/disk/src/(roots/|walk\\.ts$|file-facts\\.ts$|check/quick\\.ts$)',
+          '^packages/disk/src/(roots/|walk\\.ts$|file-facts\\.ts$|check/quick\\.ts$|media/reader\\.ts$)',
           '^packages/server/src/(admin|backup|build-paths|config|serve|db/migrate|http/app)\\.ts$',
           '^packages/cli/src/(input|project-folder)\\.ts$',
         ],

@@ -47,6 +47,7 @@ if (only !== 'web') {
       admin: 'packages/server/src/admin.ts',
       'check-only': 'packages/server/src/check-only.ts',
       demo: 'demo/main.ts',
+      'media-worker': 'packages/disk/src/media/worker.ts',
     },
     plugins: [ownPackages],
   });

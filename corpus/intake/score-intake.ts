@@ -31,7 +31,7 @@ const NOW = Date.parse('2026-05-15T09:00:00Z');
 export const partOf = (path: string): Part =>
   [...path].reduce((n, ch) => (n * 31 + ch.charCodeAt(0)) >>> 0, 7) % 2 === 0 ? 'tune' : 'measure';
 
-export function planned(project: ProjectName, habits: readonly Habit[], shift = 0) {
+export function planned(project: ProjectName, habits: readonly Habit[]) {
   const { template, values, there } = PROJECTS[project];
   const names = new Map<string, string[]>();
   for (const path of there) {
@@ -43,7 +43,8 @@ export function planned(project: ProjectName, habits: readonly Habit[], shift = 
     files: habits.map(({ path, facts }, i) => ({ path, facts, size: 1000 + i, modified: NOW - 86_400_000 })),
     sourceName: 'heap',
     placed: {},
-    pairing: { ...PLAIN_PAIRING, shift },
+    isMove: false,
+    pairing: PLAIN_PAIRING,
     root: HOME,
     there: (folder) => names.get(folder) ?? [],
     sameAs: () => null,
@@ -114,15 +115,13 @@ export function scorePairs(ahead: number): { found: number; right: number; all: 
       ? { ...habit, facts: { ...habit.facts, taken: later(taken) } }
       : habit;
   });
-  const first = planned('film', habits);
-  const shift = first.shift?.seconds ?? 0;
-  const pairs: readonly Pair[] = shift === 0 ? first.pairs : planned('film', habits, shift).pairs;
+  const { pairs, shift } = planned('film', habits);
   const isRight = ({ picture, sound }: Pair) => PAIRS.some(([p, s]) => p === picture && s === sound);
   return {
     found: pairs.length,
     right: pairs.filter(isRight).length,
     all: PAIRS.length,
-    shift: first.shift?.seconds ?? null,
+    shift: shift?.seconds ?? null,
   };
 }
 

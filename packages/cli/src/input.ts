@@ -28,6 +28,10 @@ export interface Options {
   readonly as: string | undefined;
   readonly pattern: string | undefined;
   readonly into: string | undefined;
+  /** A folder of loose files. */
+  readonly from: string | undefined;
+  /** Loose files are moved, not copied. */
+  readonly move: boolean;
   /** Where a project is carried over to. */
   readonly to: string | undefined;
   readonly template: string | undefined;
@@ -55,6 +59,8 @@ export function optionsOf(args: readonly string[]): Options {
         json: { type: 'boolean' },
         pattern: { type: 'string', short: 'p' },
         into: { type: 'string' },
+        from: { type: 'string' },
+        move: { type: 'boolean' },
         to: { type: 'string' },
         template: { type: 'string' },
         way: { type: 'string' },
@@ -73,6 +79,8 @@ export function optionsOf(args: readonly string[]): Options {
       as: v.json ? 'json' : v.as,
       pattern: v.pattern,
       into: v.into,
+      from: v.from,
+      move: v.move ?? false,
       to: v.to,
       template: v.template,
       way: v.way,
@@ -104,12 +112,17 @@ function use<T>(answer: Result<T, string>): T {
 
 export function valuesOf(options: Options, fallback: Values = {}): Values {
   const given = options.values === undefined ? fallback : use(parseValues(textOf(options.values), options.values));
-  const set = options.set.map((pair) => {
+  return { ...given, ...setOf(options) };
+}
+
+/** What stands behind each `--set`, by field. */
+export function setOf({ set }: Options): Readonly<Record<string, string>> {
+  const pairs = set.map((pair) => {
     const at = pair.indexOf('=');
     if (at <= 0) throw new Unusable(`--set ${pair}: write it as field=value`);
     return [pair.slice(0, at), pair.slice(at + 1)] as const;
   });
-  return { ...given, ...Object.fromEntries(set) };
+  return Object.fromEntries(pairs);
 }
 
 export const registersOf = (options: Options, fallback: Registers = NO_REGISTERS): Registers =>

@@ -9,6 +9,7 @@ import { name } from './commands/name';
 import { prove } from './commands/prove';
 import { read } from './commands/read';
 import { repair } from './commands/repair';
+import { sort } from './commands/sort';
 import { undo } from './commands/undo';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
@@ -24,6 +25,7 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   carry,
   compare,
   repair,
+  sort,
   undo,
 };
 
@@ -45,6 +47,8 @@ const HELP = `nesting COMMAND …
   repair [TEMPLATE] DIR           put findings right: what is sure  [--dry-run]
          [--only RULE,…] [--confidence sure|likely]
          [--as text|json|csv|sh|powershell]
+  sort --from DIR --into DIR      bring loose files to their places  [--dry-run]
+         [--set field=value]… [--move] [--as text|json|csv]
   undo DIR [BATCH]                list batches, or take one back  [--dry-run]
 
 RULE is a convention file, or -p PATTERN. Every command takes

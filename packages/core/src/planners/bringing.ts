@@ -32,6 +32,13 @@ export interface Brought {
   readonly patches?: readonly Patch[] | undefined;
 }
 
+/** The file itself comes. */
+export function movedInstead(change: Change): Change {
+  const { content } = change;
+  if (content?.kind !== 'copy') return change;
+  return { ...change, before: content.from, content: null, expects: content.expects };
+}
+
 export const broughtChange = ({ from, to, expects, patches }: Brought): Change => ({
   id: from.path,
   subject: { kind: 'file' },

@@ -28,7 +28,8 @@ export {
 } from './intake/intake';
 export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intake/pair';
 export { PLACE_REASONS, type PlaceReason } from './intake/places';
-export type { LooseFile } from './intake/recognise';
+export { isCopyName, type LooseFile } from './intake/recognise';
+export { type IntakeSummary, intakeSummary } from './intake/summary';
 export {
   BY_HAND_REASONS,
   type ByHand,

@@ -4,6 +4,7 @@ export { batchWords, changeLine, hindranceWords, placeWords, unreadWords } from 
 export { COMPARED_WORDS, comparedWords, EVIDENCE_WORDS } from './compared';
 export { differenceWords } from './differences';
 export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
+export { INTAKE_STATE_WORDS, placeReasonWords } from './intake';
 export {
   type RefusalCode,
   type RefusalGiven,

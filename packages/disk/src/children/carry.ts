@@ -1,8 +1,7 @@
 /** The task that plans how a project is carried over, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
-import { grouped } from '@nesting/core';
 import { type Change, type RootId, rootIdOf } from '@nesting/core/change';
-import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
+import { type FolderListing, join } from '@nesting/core/listing';
 import {
   type CarryGiven,
   type CarrySummary,
@@ -18,6 +17,7 @@ import type { Where } from '../roots/where';
 import { listFolder } from '../walk';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
+import { NamesThere } from './names-there';
 
 export interface CarryTask extends OfWhere {
   /** Folders of the source on other volumes, each with what the batch knows it by. */
@@ -51,7 +51,7 @@ export const planCarry = (task: CarryTask): Promise<PlannedCarry> => {
   const target = new ProjectRules(task.target);
   return task.into === null
     ? planInto(task, target, namesPlanned(target, task.startersCome))
-    : inTree(task.into, [], (tree) => planInto(task, target, namesIn(tree, task.made)));
+    : inTree(task.into, [], (tree) => planInto(task, target, new NamesThere(tree, task.made).in));
 };
 
 function planInto(task: CarryTask, target: ProjectRules, there: CarryGiven['there']): Promise<PlannedCarry> {
@@ -79,23 +79,6 @@ function rootsOf({ root, mounts }: CarryTask): (path: string) => RootId {
   const own = rootIdOf(root);
   const others = mounts.map((mount) => ({ path: mount.path, id: rootIdOf(mount.root) }));
   return (path) => others.find((m) => path.startsWith(`${m.path}/`))?.id ?? own;
-}
-
-/** Each folder is listed once. */
-function namesIn(tree: Tree, made: readonly string[]): CarryGiven['there'] {
-  const madeIn = grouped(made, parentOf);
-  const known = new Map<string, readonly string[]>();
-  return (folder) => {
-    const names = known.get(folder);
-    if (names !== undefined) return names;
-    const listing = listFolder(tree, folder, () => undefined);
-    const madeHere = (madeIn.get(folder) ?? []).map(nameOf);
-    const standing =
-      listing === null ? [] : [...listing.folders, ...listing.files.map((f) => f.name), ...listing.others];
-    const found = [...standing, ...madeHere];
-    known.set(folder, found);
-    return found;
-  };
 }
 
 /** File by file: a folder that is one document is copied as what is in it. */

@@ -21,6 +21,7 @@ import {
 import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
+import { planIntake, readLoose } from './intake';
 import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
 import { planRepair } from './repair';
@@ -52,6 +53,8 @@ export const TASKS = {
   planReshape: walk(planReshape),
   planRepair: walk(planRepair),
   planCarry: walk(planCarry),
+  readLoose: walk(readLoose),
+  planIntake: walk(planIntake),
   compareFolders: walk(compareFolders),
   mentions: walk(mentions),
   ownChanges: walk(ownChanges),

@@ -3,7 +3,7 @@
  * terabytes. So a file is opened without waiting and without following, looked at by its handle, and read to a bound.
  */
 import { createHash } from 'node:crypto';
-import { closeSync, constants, fstatSync, openSync, readSync } from 'node:fs';
+import { closeSync, constants, fstatSync, lstatSync, openSync, readSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
 import type { Root } from './root';
 import { failed } from './where';
@@ -33,6 +33,34 @@ export function withPlainFile<T>(root: Root, path: string, work: (file: PlainFil
     closeSync(fd);
   }
 }
+
+/** The same, for work that takes its time: the file stays open for so long. */
+export async function withPlainFileAsync<T>(
+  root: Root,
+  path: string,
+  work: (file: Pick<PlainFile, 'fd' | 'size'>) => Promise<T>,
+): Promise<T> {
+  const fd = opened(root.at(path), path);
+  try {
+    root.sure(path);
+    const stats = fstatSync(fd);
+    if (!stats.isFile()) throw failed('ENOTFILE', path);
+    return await work({ fd, size: stats.size });
+  } finally {
+    closeSync(fd);
+  }
+}
+
+/** What tells a file from another that took its name. */
+export const inodeAt = (root: Root, path: string): number => lstatSync(root.at(path)).ino;
+
+/** As many bytes as there are from one place on. */
+export function readAt(fd: number, at: number, length: number): Uint8Array {
+  const bytes = Buffer.alloc(Math.min(length, MOST_AT_ONCE));
+  return bytes.subarray(0, readSync(fd, bytes, 0, bytes.length, at));
+}
+
+const MOST_AT_ONCE = 16 * 2 ** 20;
 
 function opened(call: string, path: string): number {
   try {

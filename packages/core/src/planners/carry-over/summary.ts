@@ -89,7 +89,7 @@ function rowsOf(items: readonly CarryItem[]): readonly CarryRow[] {
 const frameless = (path: string): string => path.replace(/\d+(?=(\.[^./]*)?$)/, '#');
 
 /** The largest first. */
-function familiesOf(items: readonly CarryItem[]): readonly FamilyTotal[] {
+export function familiesOf(items: readonly Pick<CarryItem, 'family' | 'size'>[]): readonly FamilyTotal[] {
   const out = new Map<string | null, { family: string | null; files: number; bytes: number }>();
   for (const { family, size } of items) {
     const total = out.get(family) ?? { family, files: 0, bytes: 0 };

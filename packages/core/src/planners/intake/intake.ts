@@ -11,13 +11,14 @@
  */
 import type { Change } from '../../change/change';
 import type { RootId } from '../../change/place';
+import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
 import { clashKey, nameFaults } from '../../portable/name';
 import { type CheckInput, ProjectRules } from '../../project/rules';
 import type { Coded } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
-import { broughtChange, foldersInto } from '../bringing';
+import { broughtChange, foldersInto, movedInstead } from '../bringing';
 import { type Card, cardsIn } from './cards';
 import { entriesFor, type NewEntry, withDays } from './days';
 import type { MediaFacts } from './facts';
@@ -46,6 +47,8 @@ export interface IntakeGiven {
   /** By path in the source. */
   readonly placed: Readonly<Record<string, Placed>>;
   readonly pairing: Pairing;
+  /** The heap's own files come, not copies of them. */
+  readonly isMove: boolean;
   /** What the batch knows the source by. */
   readonly root: RootId;
   /** Names in a folder of the project; none where there is no such folder. */
@@ -120,7 +123,7 @@ class Planner {
   private readonly naming: Naming;
   private readonly cards: readonly Card[];
   private readonly recognised: readonly Recognised[];
-  /** The name that the first file of each stem got. */
+  /** Where the first file of each stem came to lie, and its name's stem there. */
   private readonly stems = new Map<string, { readonly folder: string; readonly stem: string }>();
 
   constructor(private readonly given: IntakeGiven) {
@@ -149,6 +152,7 @@ class Planner {
 
   plan(): Intake {
     const { given } = this;
+    const shift = clockShift(given.files, given.pairing);
     const cards = this.cards.map((card) => this.card(card));
     const items = marked(
       [...cards.flatMap(({ items }) => items), ...this.recognised.map((file) => this.item(file))],
@@ -160,8 +164,8 @@ class Planner {
     return {
       items: items.sort((a, b) => (a.from < b.from ? -1 : 1)),
       cards: cards.map(({ card, to }) => ({ path: card.path, to, files: card.files.length })),
-      pairs: pairsOf(given.files, given.pairing),
-      shift: clockShift(given.files, given.pairing),
+      pairs: pairsOf(given.files, { ...given.pairing, shift: given.pairing.shift ?? shift?.seconds ?? 0 }),
+      shift,
       entries,
       changes: [...this.folders(taken), ...taken.map((item) => this.copied(item))],
     };
@@ -181,7 +185,11 @@ class Planner {
   }
 
   private copied({ from, to, size, modified }: IntakeItem): Change {
-    return broughtChange({ from: { root: this.given.root, path: from }, to: to ?? '', expects: { size, modified } });
+    const change = broughtChange({
+      from: { root: this.given.root, path: from },
+      ...{ to: to ?? '', expects: { size, modified } },
+    });
+    return this.given.isMove ? movedInstead(change) : change;
   }
 
   /** The planned folder that one is or lies in. */
@@ -217,10 +225,12 @@ class Planner {
   private item(file: Recognised): IntakeItem {
     const { path } = file.file;
     const said = this.said(path);
-    const candidates = said.folder === undefined ? this.places.of(file) : [];
+    // Side files have no place of their own.
+    const isSide = file.family === null && this.stems.has(withoutEnding(path));
+    const candidates = said.folder === undefined && !isSide ? this.places.of(file) : [];
     const line = said.folder === undefined ? candidates[0]?.line : this.grown.planned(said.folder);
     const place = this.placeOf(file, said, line ?? null);
-    const rating = rated(file, candidates, place?.named ?? null);
+    const rating = this.checked(file, place, isSide ? 'likely' : rated(file, candidates, place?.named ?? null));
     const isByHand = said.folder !== undefined || said.name !== undefined;
     const confidence = place === null ? null : isByHand ? 'sure' : rating;
     const same = this.given.sameAs(path);
@@ -230,13 +240,21 @@ class Planner {
       family: file.family,
       state: this.stateOf(file, said, confidence, same, place?.named.missing ?? []),
       confidence,
-      reasons: candidates[0]?.reasons ?? [],
+      reasons: isSide ? [{ code: 'side', value: stemOf(nameOf(path)) }] : (candidates[0]?.reasons ?? []),
       folders: candidates.map((candidate) => candidate.line.path),
       missing: place?.named.missing ?? [],
       derived: place?.named.derived ?? [],
       isByHand,
       ...{ card: null, same, lie: file.lie, fault: null, clash: false },
     };
+  }
+
+  /** What would be found wrong where it comes to lie is looked at first. */
+  private checked(file: Recognised, place: InFolder | null, rating: Confidence | null): Confidence | null {
+    const line = place === null ? undefined : this.grown.planned(place.folder);
+    if (place === null || line === undefined || rating === null || rating === 'guess') return rating;
+    const entry = { name: place.named.name, size: file.file.size, modified: file.file.modified };
+    return faultOfFile(this.grown, line, entry) === null ? rating : 'guess';
   }
 
   private stateOf(
@@ -254,13 +272,15 @@ class Planner {
     return confidence === 'guess' || missing.length > 0 ? 'look' : 'comes';
   }
 
-  private placeOf(file: Recognised, said: Placed, line: PlannedLine | null): { folder: string; named: Named } | null {
-    const folder = said.folder ?? line?.path;
+  private placeOf(file: Recognised, said: Placed, line: PlannedLine | null): InFolder | null {
+    const key = withoutEnding(file.file.path);
+    const first = this.stems.get(key);
+    // What no folder takes by itself goes where the file of its name went.
+    const folder = said.folder ?? line?.path ?? first?.folder;
     if (folder === undefined) return null;
-    const key = `${parentOf(file.file.path)}/${stemOf(nameOf(file.file.path))}\0${folder}`;
-    const own = this.namedIn(file, said, line, this.stems.get(key)?.stem);
-    if (own.missing.length === 0 && !this.stems.has(key)) this.stems.set(key, { folder, stem: stemOf(own.name) });
-    return { folder, named: own };
+    const named = this.namedIn(file, said, line, first?.folder === folder ? first.stem : undefined);
+    if (named.missing.length === 0 && first === undefined) this.stems.set(key, { folder, stem: stemOf(named.name) });
+    return { folder, named };
   }
 
   private namedIn(file: Recognised, said: Placed, line: PlannedLine | null, stem: string | undefined): Named {
@@ -322,6 +342,11 @@ class Planner {
   }
 }
 
+interface InFolder {
+  readonly folder: string;
+  readonly named: Named;
+}
+
 const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
 
 /** Two tell a place from the next best one, and how much must speak for it at all. */
@@ -340,7 +365,7 @@ function rated(file: Recognised, candidates: readonly Candidate[], named: Named 
   const isOutright = isComplete && named.derived.length === 0;
   if (margin >= CLEAR && best.score >= ENOUGH && best.isDetermined && !best.isNew && isOutright && file.lie === null)
     return 'sure';
-  return margin >= CLEAR / 2 && isComplete && best.score > 0 ? 'likely' : 'guess';
+  return margin >= CLEAR / 2 && isComplete && best.isDetermined && best.score > 0 ? 'likely' : 'guess';
 }
 
 function cardRating([best, second]: readonly Candidate[]): Confidence | null {
@@ -388,6 +413,7 @@ function inOrder(a: Recognised, b: Recognised): number {
 }
 
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const withoutEnding = (path: string): string => join(parentOf(path), stemOf(nameOf(path)));
 const stemOf = (name: string): string => name.replace(/(?<=.)\.[^.]*$/, '');
 
 /** What wants one place twice, has a name that cannot be, or would take a place that is taken. */

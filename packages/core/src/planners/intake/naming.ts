@@ -235,8 +235,9 @@ class Filling {
     }
     if (field === 'frame') return this.file.counts.get(field) ?? this.tail();
     if (isCounter(slot)) return this.file.counts.get(field) ?? this.tail();
-    const project = this.rules.expansion.values.values[field];
-    return field === 'person' ? undefined : (project ?? undefined);
+    // A project's own date and person are not those of its files.
+    if (domain.kind === 'date' || field === 'person') return undefined;
+    return this.rules.expansion.values.values[field] ?? undefined;
   }
 
   private tail(): string | undefined {

@@ -22,13 +22,13 @@ export interface ClockShift {
 export interface Pairing {
   /** Seconds that a gap between the two may have. */
   readonly tolerance: number;
-  /** Seconds by which the recorders' clocks are ahead. */
-  readonly shift: number;
+  /** Seconds by which the recorders' clocks are ahead; `null` for what most pairs agree on. */
+  readonly shift: number | null;
   readonly joined: readonly { readonly picture: string; readonly sound: string }[];
   readonly parted: readonly { readonly picture: string; readonly sound: string }[];
 }
 
-export const PLAIN_PAIRING: Pairing = { tolerance: 2, shift: 0, joined: [], parted: [] };
+export const PLAIN_PAIRING: Pairing = { tolerance: 2, shift: null, joined: [], parted: [] };
 
 interface Take {
   readonly path: string;
@@ -63,7 +63,7 @@ function uniquePairs(pairs: readonly Pair[]): readonly Pair[] {
 function byTime(files: readonly LooseFile[], { tolerance, shift }: Pairing, by: 'timecode' | 'time'): readonly Pair[] {
   const takeOf = by === 'time' ? timeTake : codeTake;
   // Timecode is set alike on purpose: only clocks differ.
-  const ahead = by === 'time' ? shift : 0;
+  const ahead = by === 'time' ? (shift ?? 0) : 0;
   const sounds = takes(files, 'sound', takeOf).map((take) => ({
     ...take,
     from: take.from - ahead,
@@ -160,7 +160,7 @@ export function clockShift(files: readonly LooseFile[], { tolerance }: Pairing):
   shifts.sort((a, b) => a.seconds - b.seconds);
   const best = mostAgreeing(shifts);
   if (best === null || best.pairs < SHARE * Math.min(pictures.length, sounds.length)) return null;
-  const unshifted = byTime(files, { ...PLAIN_PAIRING, tolerance }, 'time').length;
+  const unshifted = byTime(files, { ...PLAIN_PAIRING, tolerance, shift: 0 }, 'time').length;
   // Begun a little before each other, with clocks that agree, they overlap as they are.
   return Math.abs(best.seconds) <= Math.max(tolerance, AGREEING) && best.pairs <= unshifted ? null : best;
 }

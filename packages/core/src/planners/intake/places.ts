@@ -15,7 +15,7 @@ import type { Recognised } from './recognise';
 import { singular, tokensOf } from './said';
 import { type Found, namesOfLists } from './vocabulary';
 
-export const PLACE_REASONS = ['name', 'form', 'entry', 'day', 'night', 'word', 'purpose', 'code', 'family'] as const;
+export const PLACE_REASONS = ['name', 'form', 'entry', 'day', 'night', 'word', 'purpose', 'code', 'side'] as const;
 export interface PlaceReason {
   readonly code: (typeof PLACE_REASONS)[number];
   /** The entry, day or word that speaks for it. */

@@ -255,6 +255,9 @@ const COPY_MARK =
   /(?:[ _-]*\((?:\d{1,3}|copy|kopie|copie|kopia|copia)\)|[ _-]+(?:copy|kopie|copie|kopia|copia)(?:[ _-]?\d{1,2}|[ _-]?\(\d{1,2}\))?)$/i;
 const withoutCopyMark = (stem: string): string => stem.replace(COPY_MARK, '') || stem;
 
+/** Whether a system called it a copy of another. */
+export const isCopyName = (name: string): boolean => COPY_MARK.test(name.replace(/(?<=.)\.[^.]*$/, ''));
+
 /** Names that devices give: letters or none, and digits. */
 const DEVICE = /^(?:[A-Z]{0,5}_?|[A-Z]\d{3}_)\d{3,}$|^[A-Z]{2,5}[-_]?\d{8}[-_]\d{6}$/;
 const VERSION: ReadonlySet<string> = new Set(['v', 'ver', 'version', 'rev']);

@@ -1,0 +1,159 @@
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { markerSchema } from '@nesting/contract';
+import { type Change, HOME, type NewContent, rootIdOf } from '@nesting/core/change';
+import { type IntakeItem, isTaken, PLAIN_PAIRING, withEntries } from '@nesting/core/planners';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { changesCsv } from '@nesting/core/report';
+import { hindranceWords, INTAKE_STATE_WORDS, placeReasonWords, wordsFor } from '@nesting/core/words';
+import { applyOnDisk, inRoot, type PlannedIntake, readMarker, TASKS } from '@nesting/disk';
+import { EXIT, type Exit, Unusable } from '../fail';
+import { type Options, setOf } from '../input';
+import { print, progressLine } from '../output';
+import { inputOf, isMarked, requireFolder, sayPlan, wholePath } from '../project-folder';
+
+const FORMS = ['text', 'json', 'csv'];
+
+/** What the batch knows the heap by. */
+const HEAP = rootIdOf('heap');
+
+interface Sorting {
+  readonly from: string;
+  readonly into: string;
+  readonly input: CheckInput;
+  readonly plan: PlannedIntake;
+}
+
+/** Brings loose files to their places: what is sure or likely. What is planned is printed; it is done, but for a dry run. */
+export async function sort(options: Options): Promise<Exit> {
+  const as = options.as ?? 'text';
+  if (!FORMS.includes(as)) throw new Unusable(`--as ${as}: one of ${FORMS.join(', ')}`);
+  const sorting = await planned(options);
+  const { plan, into } = sorting;
+  const [fault] = plan.orderFaults;
+  if (fault !== undefined) throw new Unusable(`${fault.at.path}: ${wordsFor(fault.code, {})}`);
+  for (const item of plan.items) if (!isTaken(item)) sayLeft(item);
+  if (!options.dryRun && plan.changes.length > 0) {
+    if (!isMarked(into))
+      throw new Unusable(`${into}: no project of Nesting’s, so what is done there could not be undone`);
+    const why = await carriedOut(sorting);
+    if (why !== null) {
+      process.stderr.write(`${why}\n`);
+      return EXIT.findings;
+    }
+  }
+  await print(printed(sorting, as));
+  return plan.items.some(({ state }) => state === 'orphan' || state === 'look') || plan.hindered > 0
+    ? EXIT.findings
+    : EXIT.ok;
+}
+
+async function planned(options: Options): Promise<Sorting> {
+  const { from, into } = options;
+  if (from === undefined) throw new Unusable('say where the files are, with --from DIR');
+  if (into === undefined) throw new Unusable('say which project they are for, with --into DIR');
+  requireFolder(from);
+  requireFolder(into);
+  const [heap, project] = [wholePath(from), wholePath(into)];
+  if (isIn(heap, project) || isIn(project, heap)) throw new Unusable(`${from} and ${into} lie in each other`);
+  const input = { ...inputOf({ ...options, set: [] }, options.template, into), now: Date.now() };
+  sayPlan(new ProjectRules(input).expansion, input.template);
+  const where = { base: from, folder: '' };
+  const read = await TASKS.readLoose.run(
+    { where, known: [], into: { base: into, folder: '' }, mounts: [] },
+    { cancel: { aborted: false }, tell: async ({ files }) => progressLine(`looking into ${files} files`) },
+  );
+  progressLine('');
+  for (const { path: unseen, code } of read.unseen) process.stderr.write(`not seen: ${unseen} (${code})\n`);
+  if (read.isCut) process.stderr.write('more files than are looked at: the others are left\n');
+  const plan = await TASKS.planIntake.run({
+    ...{ where: { base: into, folder: '' }, input, files: read.files, same: read.same, root: HEAP },
+    sourceName: path.basename(heap),
+    placed: { '': { values: setOf(options) } },
+    ...{ pairing: PLAIN_PAIRING, isMove: options.move, mostLines: Number.MAX_SAFE_INTEGER, withChanges: true },
+  });
+  return { from, into, input, plan };
+}
+
+const isIn = (at: string, folder: string): boolean => at === folder || at.startsWith(`${folder}${path.sep}`);
+
+function sayLeft({ from, to, state, fault, clash, folders, missing }: IntakeItem): void {
+  const say = (why: string) => process.stderr.write(`stays: ${from}: ${why}\n`);
+  if (fault !== null) say(wordsFor(fault.code, fault.params));
+  else if (clash) say(`${to} is wanted by another, or taken`);
+  else if (state === 'look') {
+    const lacks = missing.length > 0 ? `; its name lacks ${missing.join(', ')}` : '';
+    say(`it may belong in ${folders.slice(0, 3).join(' or ')}${lacks}`);
+  } else if (state !== 'comes') say(INTAKE_STATE_WORDS[state].toLowerCase());
+}
+
+/** Why not, or `null`. */
+async function carriedOut(sorting: Sorting): Promise<string | null> {
+  const { from, into, plan } = sorting;
+  const id = randomUUID();
+  const { changes, bytesOf } = await growing(sorting);
+  const outcome = await inRoot({ base: into, folder: '' }, (home) =>
+    inRoot({ base: from, folder: '' }, (heap) =>
+      applyOnDisk({
+        roots: new Map([
+          [HOME, home],
+          [HEAP, heap],
+        ]),
+        ...{ id, what: 'intake', by: process.env.USER ?? '', at: new Date().toISOString(), bytesOf },
+        changes: [...changes, ...plan.changes],
+      }),
+    ),
+  );
+  if (outcome.state === 'done') {
+    process.stderr.write(`batch ${id}\n`);
+    return null;
+  }
+  return outcome.state === 'paused'
+    ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${into} ${id} takes back what was brought`
+    : `${from} or ${into} changed meanwhile; nothing was brought`;
+}
+
+interface Growing {
+  readonly changes: readonly Change[];
+  readonly bytesOf: (content: NewContent) => Uint8Array;
+}
+
+/** Days that the project has to have first: their folders, and its marker. */
+async function growing({ into, input, plan }: Sorting): Promise<Growing> {
+  const bytesOf = (content: NewContent) => Buffer.from(content.kind === 'text' ? content.text : '');
+  const marker = inRoot({ base: into, folder: '' }, readMarker);
+  if (plan.entries.length === 0 || marker === null) return { changes: [], bytesOf };
+  const { project, started } = markerSchema.parse(JSON.parse(marker.marker));
+  const values = withEntries(new ProjectRules(input), input.values, plan.entries);
+  const grown = TASKS.planReshape.run({
+    where: { base: into, folder: '' },
+    ...{ before: input, after: { ...input, values }, renamed: {}, extra: [], keep: [] },
+    prefix: `${path.dirname(path.resolve(into))}/`,
+    project: { id: project, startedAt: started },
+    ...{ mostLines: 0, withChanges: true },
+  });
+  return { changes: [...grown.changes, ...grown.own], bytesOf };
+}
+
+function printed({ into, plan }: Sorting, as: string): string {
+  if (as === 'csv') return changesCsv(plan.changes);
+  if (as === 'json') {
+    const of = (state: IntakeItem['state']) => plan.items.filter((item) => item.state === state);
+    const routes = plan.items.filter(isTaken).map(({ from, to, confidence, reasons }) => ({
+      ...{ from, to, confidence, reason: reasons.map(placeReasonWords).join(', ') },
+    }));
+    const duplicates = [...of('there'), ...of('twice')].map(({ from, same }) => ({
+      from,
+      same: same?.path ?? null,
+      where: same?.where ?? null,
+    }));
+    const looks = of('look').map(({ from, to, folders, missing }) => ({ from, to, folders, missing }));
+    return `${JSON.stringify({ routes, orphans: of('orphan').map(({ from }) => from), looks, pairs: plan.pairs, shift: plan.shift, duplicates })}\n`;
+  }
+  const lines = plan.items.filter(isTaken).map(({ from, to, reasons }) => {
+    const why = reasons.map(placeReasonWords).join(', ');
+    return `${from} → ${to}${why === '' ? '' : `  (${why})`}\n`;
+  });
+  const pairs = plan.pairs.map(({ picture, sound }) => `pair: ${picture} + ${sound}\n`);
+  return `${lines.join('')}${pairs.join('')}${plan.files} files: ${into}\n`;
+}

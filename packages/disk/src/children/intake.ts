@@ -1,0 +1,239 @@
+/** The tasks of an intake: what a heap holds, and how it is brought into a project. */
+import { createHash } from 'node:crypto';
+import { type Cancellation, codeOf, type RootId, rootIdOf } from '@nesting/core/change';
+import { type FileEntry, join, nameOf } from '@nesting/core/listing';
+import {
+  type Intake,
+  type IntakeSummary,
+  intake,
+  intakeSummary,
+  isCopyName,
+  type LooseFile,
+  type MediaFacts,
+  type Pairing,
+  type Placed,
+  type Same,
+} from '@nesting/core/planners';
+import { type CheckInput, OWN_FOLDER } from '@nesting/core/project';
+import { type MediaReader, mediaReaderBeside } from '../media/reader';
+import { hashOf, inodeAt, withPlainFile } from '../roots/plain-file';
+import { inTree, type Mount, type Tree } from '../roots/tree';
+import { failed, type Where } from '../roots/where';
+import { listFolder, type Unseen } from '../walk';
+import type { Context } from './context';
+import type { OfWhere } from './looks';
+import { NamesThere } from './names-there';
+
+/** A file of a heap, as long as its size, time and inode stay what they are. */
+export interface LooseFound extends LooseFile {
+  readonly inode: number;
+  /** Where another file of that size asked for it. */
+  readonly sha256?: string | undefined;
+}
+
+export interface ReadLooseTask extends OfWhere {
+  /** What was found the last time. */
+  readonly known: readonly LooseFound[];
+  /** The project it is for, and its folders on other volumes. */
+  readonly into: Where;
+  readonly mounts: readonly Mount[];
+}
+
+export interface LooseRead {
+  readonly files: readonly LooseFound[];
+  /** By path in the heap. */
+  readonly same: Readonly<Record<string, Same>>;
+  readonly unseen: readonly Unseen[];
+  /** More files than are looked at. */
+  readonly isCut: boolean;
+}
+
+export interface LooseTold {
+  readonly files: number;
+  readonly bytes: number;
+}
+
+/** Files of a heap that are looked at. */
+const MOST_FILES = 200_000;
+const TOLD_EVERY = 200;
+
+export const readLoose = async (task: ReadLooseTask, { cancel, tell }: Context<LooseTold>): Promise<LooseRead> => {
+  const media = mediaReaderBeside(import.meta.url);
+  try {
+    return await inTree(task.where, [], async (heap) => {
+      const reading = new Reading(heap, task.known, media, cancel, tell);
+      const { files, unseen, isCut } = await reading.files();
+      const same = await inTree(task.into, task.mounts, (project) => sameContents(heap, project, files, unseen));
+      return { files: same.files, same: same.same, unseen, isCut };
+    });
+  } finally {
+    media?.close();
+  }
+};
+
+class Reading {
+  private readonly known: ReadonlyMap<string, LooseFound>;
+  private readonly unseen: Unseen[] = [];
+  private told = 0;
+
+  constructor(
+    private readonly heap: Tree,
+    known: readonly LooseFound[],
+    private readonly media: MediaReader | null,
+    private readonly cancel: Cancellation,
+    private readonly tell: Context<LooseTold>['tell'],
+  ) {
+    this.known = new Map(known.map((file) => [file.path, file]));
+  }
+
+  async files(): Promise<{ files: LooseFound[]; unseen: Unseen[]; isCut: boolean }> {
+    const listed = this.listed();
+    const files: LooseFound[] = [];
+    let bytes = 0;
+    // Two at a time: one is read while the other is opened.
+    for (let at = 0; at < listed.length && at < MOST_FILES; at += AT_ONCE) {
+      if (this.cancel.aborted) throw failed('CANCELLED', '');
+      const some = await Promise.all(listed.slice(at, at + AT_ONCE).map(([path, file]) => this.file(path, file)));
+      for (const file of some) if (file !== null) files.push(file);
+      bytes += some.reduce((sum, file) => sum + (file?.size ?? 0), 0);
+      this.say(files.length, bytes);
+    }
+    return { files, unseen: this.unseen, isCut: listed.length > MOST_FILES };
+  }
+
+  private listed(): (readonly [path: string, file: FileEntry])[] {
+    const out: (readonly [string, FileEntry])[] = [];
+    const queue = [''];
+    for (let path = queue.pop(); path !== undefined && out.length <= MOST_FILES; path = queue.pop()) {
+      const listing = listFolder(this.heap, path, (unseen) => this.unseen.push(unseen));
+      for (const file of listing?.files ?? []) out.push([join(path, file.name), file]);
+      for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
+    }
+    return out.sort((a, b) => (a[0] < b[0] ? -1 : 1));
+  }
+
+  private async file(path: string, { size, modified }: FileEntry): Promise<LooseFound | null> {
+    try {
+      const root = this.heap.rootOf(path);
+      const inode = inodeAt(root, path);
+      const known = this.known.get(path);
+      if (known?.size === size && known.modified === modified && known.inode === inode) return known;
+      const facts: MediaFacts = this.media === null ? {} : await this.media.read(root, path);
+      return { path, size, modified, inode, facts };
+    } catch (error) {
+      this.unseen.push({ path, code: codeOf(error) });
+      return null;
+    }
+  }
+
+  private say(files: number, bytes: number): void {
+    const now = Date.now();
+    if (now - this.told < TOLD_EVERY) return;
+    this.told = now;
+    void this.tell({ files, bytes });
+  }
+}
+
+const AT_ONCE = 16;
+
+/** What of one size has one hash: what the project has comes first. */
+function sameContents(
+  heap: Tree,
+  project: Tree,
+  files: readonly LooseFound[],
+  unseen: Unseen[],
+): { files: readonly LooseFound[]; same: Readonly<Record<string, Same>> } {
+  const sizes = new Map<number, number>();
+  for (const { size } of files) sizes.set(size, (sizes.get(size) ?? 0) + 1);
+  const there = filesOfSizes(project, sizes);
+  const hashed = new Map<string, LooseFound>();
+  const same: Record<string, Same> = {};
+  const first = new Map<string, Same>();
+  for (const [path, size] of there) {
+    const sha256 = hashIn(project, path, unseen);
+    if (sha256 !== null) first.set(`${size} ${sha256}`, { where: 'project', path });
+  }
+  const sizesThere = new Set(there.map(([, size]) => size));
+  const inOrder = [...files].sort(originalsFirst);
+  for (const file of inOrder) {
+    if (file.size === 0 || ((sizes.get(file.size) ?? 0) < 2 && !sizesThere.has(file.size))) continue;
+    const sha256 = file.sha256 ?? hashIn(heap, file.path, unseen);
+    if (sha256 === null) continue;
+    hashed.set(file.path, { ...file, sha256 });
+    const key = `${file.size} ${sha256}`;
+    const known = first.get(key);
+    if (known === undefined) first.set(key, { where: 'heap', path: file.path });
+    else same[file.path] = known;
+  }
+  return { files: files.map((file) => hashed.get(file.path) ?? file), same };
+}
+
+/** Copies say so in their names; folders say more than none. */
+function originalsFirst(a: LooseFile, b: LooseFile): number {
+  const depth = ({ path }: LooseFile) => path.split('/').length;
+  return (
+    Number(isCopyName(nameOf(a.path))) - Number(isCopyName(nameOf(b.path))) ||
+    depth(b) - depth(a) ||
+    (a.path < b.path ? -1 : 1)
+  );
+}
+
+function filesOfSizes(project: Tree, sizes: ReadonlyMap<number, number>): readonly (readonly [string, number])[] {
+  const out: (readonly [string, number])[] = [];
+  const queue = [''];
+  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
+    const listing = listFolder(project, path, () => undefined);
+    for (const { name, size } of listing?.files ?? [])
+      if (size > 0 && sizes.has(size)) out.push([join(path, name), size]);
+    for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
+  }
+  return out;
+}
+
+function hashIn(tree: Tree, path: string, unseen: Unseen[]): string | null {
+  try {
+    return withPlainFile(tree.rootOf(path), path, hashOf);
+  } catch (error) {
+    unseen.push({ path, code: codeOf(error) });
+    return null;
+  }
+}
+
+export interface IntakeTask {
+  /** The project, as it is now. */
+  readonly where: Where;
+  readonly input: CheckInput;
+  readonly files: readonly LooseFile[];
+  readonly same: Readonly<Record<string, Same>>;
+  readonly sourceName: string;
+  readonly placed: Readonly<Record<string, Placed>>;
+  readonly pairing: Pairing;
+  readonly isMove: boolean;
+  /** What the batch knows the heap by. */
+  readonly root: string;
+  readonly mostLines: number;
+  readonly withChanges: boolean;
+}
+
+export interface PlannedIntake extends IntakeSummary {
+  /** Stands for all changes: another one, another plan. */
+  readonly fingerprint: string;
+  /** Empty where they were not wanted. */
+  readonly changes: Intake['changes'];
+}
+
+export const planIntake = (task: IntakeTask): Promise<PlannedIntake> =>
+  inTree(task.where, [], async (tree) => {
+    const there = new NamesThere(tree, []);
+    const root: RootId = rootIdOf(task.root);
+    const { files, same, input, sourceName, placed, pairing, isMove } = task;
+    const sameAs = (path: string): Same | null => same[path] ?? null;
+    const planned = intake({ input, files, sourceName, placed, pairing, isMove, root, there: there.in, sameAs });
+    return {
+      ...intakeSummary(planned, task.mostLines),
+      fingerprint: createHash('sha256')
+        .update(JSON.stringify([planned.changes, planned.entries]))
+        .digest('hex'),
+      changes: task.withChanges ? planned.changes : [],
+    };
+  });
