@@ -12,6 +12,7 @@ export * from './endpoint';
 export * from './endpoints';
 export * from './field';
 export * from './file';
+export * from './intake';
 export * from './lists';
 export { type Document, openApiOf } from './openapi';
 export * from './project';

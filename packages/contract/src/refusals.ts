@@ -40,6 +40,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
     'no-proposal',
     'no-later-repair',
     'no-way',
+    'file-gone',
     'no-template',
     'no-block',
     'convention-gone',

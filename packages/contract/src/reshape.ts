@@ -10,6 +10,7 @@ import type { CarryBatchAsked } from './carry-over';
 import { changeSchema } from './change';
 import { type Same, same } from './equal';
 import { valuesSchema, word } from './field';
+import type { IntakeBatchAsked } from './intake';
 import type { RepairAsked } from './repair';
 import { amount, list, moment, record, uuid } from './reply';
 import { adjustmentsSchema } from './template';
@@ -174,6 +175,7 @@ export type BatchAsked =
       readonly proposal?: string | undefined;
     }
   | { readonly kind: 'carry'; readonly asked: CarryBatchAsked; readonly fingerprint: string }
+  | { readonly kind: 'intake'; readonly asked: IntakeBatchAsked; readonly fingerprint: string }
   | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */

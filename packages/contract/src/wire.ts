@@ -54,6 +54,8 @@ export const volumeRowSchema = record({
   state: z.enum(['ready', 'read-only', 'missing', 'new', 'other']),
   freeBytes: amount.nullable(),
   projects: amount,
+  /** Loose material arrives there. */
+  isInbox: z.boolean(),
   /** How each system's people see the root; empty where nobody said. */
   prefixes: record({ windows: z.string(), macos: z.string(), linux: z.string() }),
 });

@@ -8,6 +8,7 @@ import { CHECK_ENDPOINTS } from './checks';
 import { COMPARE_ENDPOINTS } from './compare';
 import { CONVENTION_ENDPOINTS } from './conventions';
 import { ENTRANCE_ENDPOINTS } from './entrance';
+import { INTAKE_ENDPOINTS } from './intake';
 import { LIST_ENDPOINTS } from './lists';
 import { NUMBER_ENDPOINTS } from './numbers';
 import { OUTSIDE_ENDPOINTS } from './outside';
@@ -26,6 +27,7 @@ export {
   COMPARE_ENDPOINTS,
   CONVENTION_ENDPOINTS,
   ENTRANCE_ENDPOINTS,
+  INTAKE_ENDPOINTS,
   LIST_ENDPOINTS,
   NUMBER_ENDPOINTS,
   OUTSIDE_ENDPOINTS,
@@ -45,6 +47,7 @@ export const ENDPOINTS = {
   ...COMPARE_ENDPOINTS,
   ...CONVENTION_ENDPOINTS,
   ...ENTRANCE_ENDPOINTS,
+  ...INTAKE_ENDPOINTS,
   ...LIST_ENDPOINTS,
   ...NUMBER_ENDPOINTS,
   ...OUTSIDE_ENDPOINTS,

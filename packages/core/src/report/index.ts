@@ -1,4 +1,5 @@
 /** Findings, plans and templates as files and pages. */
+
 export { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from './changes';
 export { comparedCsv, comparedJson } from './compared';
 export {
@@ -8,5 +9,6 @@ export {
   findingsSarif,
   findingsText,
 } from './findings';
+export { pairsCsv } from './pairs';
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './plans';
 export { type TemplatePage, templateMarkdown, templateOutline, templatePage } from './template-page';

@@ -49,6 +49,11 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     p.revision
       ? `made ${text(p.revision)} from what was there: ${filesOf(p)}`
       : `carried ${filesOf(p)} over from ${text(p.number)}`,
+  'files-brought': (p) => `brought ${filesOf(p)} in from ${text(p.from)}`,
+  'inbox-changed': (p) =>
+    p.isInbox
+      ? `said that loose material arrives on ${text(p.volume)}`
+      : `said that nothing arrives on ${text(p.volume)} any more`,
   'files-arrived': (p) => `moved ${filesOf(p)} here from ${text(p.number)}`,
   'files-went-back': (p) => `moved ${filesOf(p)} back to ${text(p.number)}`,
   'project-reshaped': (p) =>

@@ -3,6 +3,7 @@ import type { FolderListing } from '@nesting/core/listing';
 import { hasChangedSince, type SeenFolders } from '../check/quick';
 import { type MarkerTexts, readMarker } from '../marker';
 import { inRoot } from '../roots/open';
+import { readPlain } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import { inTree, type Mount } from '../roots/tree';
 import { volumeState as stateOf, type VolumeState } from '../roots/volume-state';
@@ -50,6 +51,16 @@ export interface OneFolder extends OfWhere {
 /** One folder's files with their sizes and times; `null` where it cannot be read. */
 export const folder = ({ where, mounts, path }: OneFolder): Promise<FolderListing | null> =>
   inTree(where, mounts, (tree) => listFolder(tree, path, () => undefined));
+
+/** A file's bytes; `null` where it is gone, or larger. */
+export const bytesOfFile = ({ where, path, most }: OfWhere & { readonly path: string; readonly most: number }) =>
+  inRoot(where, (root): Uint8Array | null => {
+    try {
+      return readPlain(root, path, most);
+    } catch {
+      return null;
+    }
+  });
 
 /** Whether a quick check would list anything again. */
 export const hasChanged = ({ where, mounts, seen, now }: ChangeAsked): Promise<boolean> =>

@@ -22,7 +22,7 @@ import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
 import { planIntake, readLoose } from './intake';
-import { folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
+import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
@@ -41,6 +41,7 @@ export const TASKS = {
   pathsThere: look(pathsThere),
   namesInEach: look(namesInEach),
   folder: look(folder),
+  bytesOfFile: walk(bytesOfFile),
   hasChanged: look(hasChanged),
   hasBegun: look(hasBegun),
   planUndo: walk(planUndo),

@@ -9,6 +9,7 @@ import { CHECKS } from './routes/checks';
 import { COMPARE } from './routes/compare';
 import { CONVENTIONS } from './routes/conventions';
 import { ENTRANCE } from './routes/entrance';
+import { INTAKE } from './routes/intake';
 import { LISTS } from './routes/lists';
 import { NUMBERS } from './routes/numbers';
 import { OUTSIDE } from './routes/outside';
@@ -26,6 +27,7 @@ export const ROUTES: readonly Route[] = [
   ...CARRY,
   ...RULE_SET,
   ...CONVENTIONS,
+  ...INTAKE,
   ...LISTS,
   ...NUMBERS,
   ...VOLUMES,

@@ -173,6 +173,22 @@ async function carryPlanned(g: Ground) {
   return { ...body, fingerprint: plan.fingerprint };
 }
 
+/** A heap with one file that finds its place, looked through. */
+async function heapRead(g: Ground) {
+  const folder = `heap-${g.next()}`;
+  mkdirSync(path.join(g.t.studio, folder), { recursive: true });
+  writeFileSync(path.join(g.t.studio, folder, `permit ${folder}.pdf`), `%PDF-1.4 ${folder}`);
+  const body = { volume: 'studio', folder };
+  await done(g, 'readIntake', { as: C, params: { id: g.project }, body });
+  return body;
+}
+
+async function intakePlanned(g: Ground) {
+  const body = { ...(await heapRead(g)), placed: { '': { folder: '10_paperwork', comes: true } } };
+  const plan = (await done(g, 'planIntake', { as: C, params: { id: g.project }, body })) as { fingerprint: string };
+  return { ...body, fingerprint: plan.fingerprint };
+}
+
 async function keptWay(g: Ground) {
   const params = { id: 'window-piece', name: `as always ${g.next()}` };
   await done(g, 'keepCarryWay', { as: C, params, body: { way: { version: 'keep' } } });
@@ -425,6 +441,20 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     as: C,
     params: { id: g.project },
     body: { ...(await carryPlanned(g)), key: randomUUID() },
+  }),
+  listInboxes: () => ({ as: C }),
+  saveInbox: () => ({ as: C, params: { name: 'studio' }, body: { isInbox: false } }),
+  readIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),
+  planIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),
+  writeIntake: async (g) => ({ as: C, params: { id: g.project }, query: { as: 'pairs' }, body: await heapRead(g) }),
+  looseFile: async (g) => {
+    const heap = await heapRead(g);
+    return { as: C, params: { id: g.project }, query: { ...heap, path: `permit ${heap.folder}.pdf` } };
+  },
+  applyIntake: async (g) => ({
+    as: C,
+    params: { id: g.project },
+    body: { ...(await intakePlanned(g)), key: randomUUID() },
   }),
   listMentions: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),
   listCarryWays: () => ({ as: C, params: { id: 'window-piece' } }),

@@ -10,7 +10,7 @@ export interface IntakeSummary extends Pick<Intake, 'cards' | 'shift' | 'entries
   readonly items: readonly IntakeItem[];
   readonly all: number;
   readonly pairs: Intake['pairs'];
-  readonly counts: Readonly<Partial<Record<IntakeState, number>>>;
+  readonly counts: Readonly<Record<IntakeState, number>>;
   /** Of what is copied. */
   readonly files: number;
   readonly bytes: number;
@@ -25,8 +25,8 @@ const ORDER: readonly IntakeState[] = ['orphan', 'look', 'comes', 'left', 'twice
 
 export function intakeSummary(planned: Intake, mostLines: number): IntakeSummary {
   const { items, cards, shift, entries, pairs, changes } = planned;
-  const counts: Partial<Record<IntakeState, number>> = {};
-  for (const { state } of items) counts[state] = (counts[state] ?? 0) + 1;
+  const counts = { comes: 0, look: 0, orphan: 0, there: 0, twice: 0, left: 0, system: 0 };
+  for (const { state } of items) counts[state] += 1;
   const taken = items.filter(isTaken);
   const inOrder = [...items].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return {

@@ -87,6 +87,12 @@ export const PROJECT_REFUSALS = {
   'no-revisions': (p: { readonly number: string }) =>
     `The template of ${p.number} calls none of its lists its revisions, or the list has no such entry. ${NOTHING}`,
   'nothing-to-carry': () => `Nothing was chosen that can come along. ${NOTHING}`,
+  'heap-in-project': (p: { readonly number: string }) =>
+    `That folder lies in ${p.number}, or holds it: what a project has is put right there, not brought. ${NOTHING}`,
+  'heap-unread': () => `Nobody has looked through that folder for this project yet. ${NOTHING}`,
+  'file-gone': (p: { readonly path: string }) => `${p.path} is not there any more. ${NOTHING}`,
+  'file-not-shown': (p: { readonly path: string }) => `${p.path} is too large to be shown here. ${NOTHING}`,
+  'nothing-to-bring': () => `Nothing was chosen that can be brought. ${NOTHING}`,
   'no-way': () => 'No way is kept that is called so.',
   'ways-full': () => `As many ways are kept with this template as there can be. ${NOTHING}`,
   'nothing-to-repair': () => `Nothing was chosen that can be put right. ${NOTHING}`,

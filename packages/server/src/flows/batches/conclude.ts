@@ -1,11 +1,12 @@
 /** The disk is done: the project's folder has its name, and its row takes its shape. */
-import type { CarryBatchAsked, ProjectShape } from '@nesting/contract';
-import { type Change, isShown } from '@nesting/core/change';
+import type { BatchAsked, ProjectShape } from '@nesting/contract';
+import { type Change, HOME, isShown } from '@nesting/core/change';
 import { told } from '@nesting/core/words';
 import { type Client, transaction } from '../../db/client';
 import { endBatch, readBatchJob } from '../../db/queries/batches/batches';
 import { type ActivityCode, recordActivity } from '../../db/queries/house/activity';
 import { recordFormerNames } from '../../db/queries/projects/former-names';
+import { noteBrought } from '../../db/queries/projects/intakes';
 import { type PlacedProject, projectsIn, readProjectRow, writeShape } from '../../db/queries/projects/projects';
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
@@ -51,7 +52,8 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     if (asked?.kind === 'repair' && asked.proposal !== undefined)
       await takeProposal(world, client, asked.proposal, { batch: id, by: person });
     const folder = from.folder === to.folder ? {} : { folder: `${from.folder} → ${to.folder}` };
-    const carried = asked?.kind === 'carry' ? await carriedParams(client, asked.asked, changes) : {};
+    const carried = await carriedParams(client, asked, changes);
+    if (asked?.kind === 'intake') await noteBrought(client, { project, ...asked.asked });
     const params = { what, changes: shown, batch: id, ...folder, ...carried };
     await recordActivity(client, actOf(what, undoes), person, project, params, `project:${project}`);
     for (const neighbour of neighbours) await recordPassed(client, neighbour, batch);
@@ -66,12 +68,17 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
 function actOf(what: string, undoes: string | null): ActivityCode {
   if (undoes !== null) return 'batch-undone';
   if (what === 'carry') return 'files-carried';
+  if (what === 'intake') return 'files-brought';
   return what === 'repair' ? 'project-repaired' : 'project-reshaped';
 }
 
-async function carriedParams(client: Client, { source, revision }: CarryBatchAsked, changes: readonly Change[]) {
+/** Of files that came from elsewhere: how many, and from where. */
+async function carriedParams(client: Client, asked: BatchAsked | null | undefined, changes: readonly Change[]) {
+  if (asked?.kind !== 'carry' && asked?.kind !== 'intake') return {};
+  const files = changes.filter(({ entry, before }) => entry === 'file' && before?.root !== HOME).length;
+  if (asked.kind === 'intake') return { files, from: asked.asked.folder || asked.asked.volume };
+  const { source, revision } = asked.asked;
   const from = revision === null ? await readProjectRow(client, source) : null;
-  const files = changes.filter(({ content }) => content?.kind === 'copy').length;
   return {
     files,
     number: from?.number ?? '',

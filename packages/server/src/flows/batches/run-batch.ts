@@ -11,6 +11,7 @@ import type { Lease } from '../../jobs/leases';
 import { onBehalfOf } from '../../request-context';
 import { diskRefusal } from '../place';
 import { prepareCarry } from '../projects/carry-project';
+import { prepareIntake } from '../projects/intake-project';
 import { prepareRepair } from '../projects/repair-project';
 import { prepareReshape } from '../projects/reshape-project';
 import { Refused, type World } from '../world';
@@ -111,6 +112,8 @@ async function prepare(
       return prepareRepair(world, person, project, asked);
     case 'carry':
       return prepareCarry(world, person, project, asked);
+    case 'intake':
+      return prepareIntake(world, person, project, asked);
     case 'undo':
       return prepareUndo(world, project, asked);
     case undefined:

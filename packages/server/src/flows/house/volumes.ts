@@ -9,19 +9,25 @@ import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writeIdentity, writePrefixes } from '../../db/queries/house/volumes';
 import { copiesLeft } from '../../db/queries/projects/copies';
+import { readInboxes } from '../../db/queries/projects/intakes';
 import { type PlacedProject, placedProjects, placeProject } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
 import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
 export async function volumeRows(world: World): Promise<VolumeRow[]> {
-  const [counts, prefixes] = await Promise.all([projectsByVolume(world.db), readPrefixes(world.db)]);
+  const [counts, prefixes, inboxes] = await Promise.all([
+    projectsByVolume(world.db),
+    readPrefixes(world.db),
+    readInboxes(world.db),
+  ]);
   return Promise.all(
     [...world.config.volumes].map(async ([name, root]) => ({
       name,
       root,
       ...(await stateOfVolume(world, name)),
       projects: counts.get(name) ?? 0,
+      isInbox: inboxes.has(name),
       prefixes: prefixes.get(name) ?? { windows: '', macos: '', linux: '' },
     })),
   );

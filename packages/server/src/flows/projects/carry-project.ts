@@ -13,14 +13,14 @@ import {
   type StartGiven,
   wayOf,
 } from '@nesting/contract';
-import { type Change, HOME } from '@nesting/core/change';
+import { HOME } from '@nesting/core/change';
 import { nextEntry } from '@nesting/core/lists';
 import type { ListField } from '@nesting/core/name';
 import type { CarryWay, Revision } from '@nesting/core/planners';
 import type { CheckInput } from '@nesting/core/project';
 import { expandTemplate } from '@nesting/core/template';
 import { placeWords } from '@nesting/core/words';
-import type { Contents, PlannedCarry, Where } from '@nesting/disk';
+import type { PlannedCarry, Where } from '@nesting/disk';
 import type { BatchRoot } from '../../db/queries/batches/batches';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject, readShape } from '../../db/queries/projects/projects';
@@ -32,8 +32,8 @@ import { compileRules, mountsOf, wholePathsOf } from '../checks/check-project';
 import { stateOfVolume } from '../house/volumes';
 import { Refused, type World } from '../world';
 import { readyVolume } from './claim-start';
-import { contentsOf } from './contents';
-import { bytesOfReshape, type Judged, judgeReshape, liveFolder, printedPlan } from './reshape-project';
+import { grownBy, growTo, pathsMadeBy } from './growth';
+import { type Judged, liveFolder, printedPlan } from './reshape-project';
 import { planStart, startProject } from './start-project';
 
 /** Lines a plan shows. */
@@ -101,9 +101,7 @@ async function revisionAim(
   if (field?.revisions === undefined || shape === null || now === null || !entries.includes(was))
     throw new Refused('no-revisions', { number: project.number });
   const values = { ...shape.values, [field.key]: [...entries, now] };
-  const { template, edition, adjusted } = shape;
-  const asked = { ...{ version: project.version, template, edition, adjusted, values }, ...UNTOUCHED };
-  const judged = await judgeReshape(world, me, { id: project.id, asked, withChanges: true });
+  const judged = await growTo(world, me, project, values);
   const { volume, folder } = project;
   return {
     rules: { ...input, template: judged.after, values: judged.to.values },
@@ -114,8 +112,6 @@ async function revisionAim(
     growth: { judged, revision: { as: field.revisions, was, now } },
   };
 }
-
-const UNTOUCHED = { renamed: {}, extra: [], keep: [], keepFolder: true };
 
 const entriesOf = ({ template, values, registers }: CheckInput, { key }: ListField): readonly string[] =>
   expandTemplate(template, values, registers).values.lists.get(key)?.all ?? [];
@@ -150,7 +146,7 @@ async function planFrom(world: World, source: Project, { aim, way, picked, withC
       ...{ where, mounts, root, way, picked, withChanges },
       ...{ source: input, target: aim.rules, into: aim.into, startersCome: false, mostLines: MOST_LINES },
       revision: aim.growth?.revision ?? null,
-      made: madePaths(aim),
+      made: pathsMadeBy(aim.growth?.judged ?? null),
       roots: { source: roots, target: aim.roots },
     },
     untilAskerLeaves(),
@@ -161,10 +157,6 @@ async function planFrom(world: World, source: Project, { aim, way, picked, withC
   ];
   return { source, plan, from, fingerprint: fingerprintOf(aim, plan) };
 }
-
-/** Where a new entry's own folders come to lie, which the same batch makes. */
-const madePaths = ({ growth }: Aim): readonly string[] =>
-  (growth?.judged.plan.changes ?? []).flatMap(({ after }) => (after?.root === HOME ? [after.path] : []));
 
 const fingerprintOf = ({ growth }: Aim, { fingerprint }: PlannedCarry): string =>
   growth === null
@@ -264,7 +256,7 @@ export async function prepareCarry(
   if (fault !== undefined)
     throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
   if (carried.plan.files === 0) throw new Refused('nothing-to-carry');
-  const grown = await grownBy(world, aim);
+  const grown = await grownBy(world, aim.growth?.judged ?? null);
   return {
     project,
     where: aim.into ?? (await liveFolder(world, project)),
@@ -275,17 +267,4 @@ export async function prepareCarry(
     contents: grown.contents,
     neighbours: carried.from,
   };
-}
-
-/** What a new entry makes of the project by itself. */
-async function grownBy(
-  world: World,
-  { growth }: Aim,
-): Promise<{ readonly changes: readonly Change[]; readonly contents: Contents }> {
-  if (growth === null) return { changes: [], contents: new Map() };
-  const { judged } = growth;
-  const [fault] = judged.faults;
-  if (fault !== undefined) throw new Refused('plan-refused', fault);
-  const changes = [...judged.plan.changes, ...judged.plan.own];
-  return { changes, contents: contentsOf(changes, await bytesOfReshape(world, judged)) };
 }

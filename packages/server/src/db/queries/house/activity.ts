@@ -44,6 +44,8 @@ export const ACTIVITY = [
   'project-reshaped',
   'project-repaired',
   'files-carried',
+  'files-brought',
+  'inbox-changed',
   'files-arrived',
   'files-went-back',
   'repair-proposed',

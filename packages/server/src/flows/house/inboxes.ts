@@ -1,0 +1,45 @@
+/** Volumes on which loose material arrives, and what lies there. */
+import type { Inbox } from '@nesting/contract';
+import { transaction } from '../../db/client';
+import { recordActivity } from '../../db/queries/house/activity';
+import { type BroughtHeap, broughtHeaps, readInboxes, writeInbox } from '../../db/queries/projects/intakes';
+import { untilAskerLeaves } from '../../request-context';
+import { whereOf } from '../place';
+import { Refused, type World } from '../world';
+import { isThere, stateOfVolume } from './volumes';
+
+export async function listInboxes(world: World): Promise<Inbox[]> {
+  const [inboxes, brought] = [await readInboxes(world.db), await broughtHeaps(world.db)];
+  const volumes = [...world.config.volumes.keys()].filter((volume) => inboxes.has(volume));
+  return Promise.all(volumes.map((volume) => inboxOf(world, volume, brought)));
+}
+
+async function inboxOf(world: World, volume: string, brought: readonly BroughtHeap[]): Promise<Inbox> {
+  const where = whereOf(world, { volume, folder: '' });
+  if (where === null || !isThere(await stateOfVolume(world, volume))) return { volume, isThere: false, heaps: [] };
+  const listing = await world.disks.run('folder', { where, mounts: [], path: '' }, untilAskerLeaves());
+  const heapOf = (folder: string, files: number): Inbox['heaps'][number] => {
+    const last = brought.find((heap) => heap.volume === volume && heap.folder === folder);
+    const { project, number, title, at } = last ?? { at: new Date() };
+    const told =
+      project === undefined || number === undefined || title === undefined
+        ? null
+        : { project, number, title, at: at.toISOString() };
+    return { folder, files, brought: told };
+  };
+  const own = listing?.files.filter(({ name }) => !name.startsWith('.')).length ?? 0;
+  const folders = [...(listing?.folders ?? [])].filter((name) => !name.startsWith('.')).sort();
+  return {
+    volume,
+    isThere: true,
+    heaps: [...folders.map((name) => heapOf(name, 0)), ...(own > 0 ? [heapOf('', own)] : [])],
+  };
+}
+
+export async function saveInbox(world: World, person: string, volume: string, isInbox: boolean): Promise<void> {
+  if (!world.config.volumes.has(volume)) throw new Refused('no-volume', { volume });
+  await transaction(world.db, async (client) => {
+    await writeInbox(client, volume, isInbox);
+    await recordActivity(client, 'inbox-changed', person, null, { volume, isInbox }, `volume:${volume}`);
+  });
+}

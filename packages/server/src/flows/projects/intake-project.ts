@@ -1,0 +1,200 @@
+/**
+ * Loose files are brought into a project. The heap is looked through once, and what its files tell is kept; the plan is
+ * made of that and of what lies in the project now, as often as somebody says something else, and again by the batch
+ * that carries it out.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import type {
+  ApplyIntake,
+  BatchAnswer,
+  HeapPlace,
+  INTAKE_FORMS,
+  IntakeAsked,
+  IntakeBatchAsked,
+  IntakePlan,
+  Me,
+} from '@nesting/contract';
+import { nameOf } from '@nesting/core/listing';
+import { withEntries } from '@nesting/core/planners';
+import { ProjectRules } from '@nesting/core/project';
+import { pairsCsv } from '@nesting/core/report';
+import { placeWords } from '@nesting/core/words';
+import type { LooseRead, PlannedIntake, Where } from '@nesting/disk';
+import { keepIntake, latestIntake, readIntakeRow } from '../../db/queries/projects/intakes';
+import { placedProjects, readProject, readShape } from '../../db/queries/projects/projects';
+import { untilAskerLeaves } from '../../request-context';
+import { askBatch } from '../batches/ask-batch';
+import type { Asker, Prepared, Project } from '../batches/prepared';
+import { neighbourRoot } from '../batches/roots';
+import { compileRules, mountsOf } from '../checks/check-project';
+import { packed, unpacked } from '../checks/packed';
+import { stateOfVolume } from '../house/volumes';
+import { projectWhere, whereOf } from '../place';
+import { Refused, type World } from '../world';
+import { grownBy, growTo, pathsMadeBy } from './growth';
+import { type Judged, liveFolder, printedPlan } from './reshape-project';
+
+/** Lines that a plan shows, and files that could not be looked at. */
+const MOST_LINES = 20_000;
+const MOST_UNSEEN = 200;
+/** Bytes of a file that is looked at or listened to. */
+const MOST_SHOWN = 64 * 2 ** 20;
+
+/** A heap is none of the house's projects, nor a part of one, nor what holds them. */
+async function heapWhere(world: World, place: HeapPlace): Promise<Where> {
+  for (const { volume, folder, number } of await placedProjects(world.db))
+    if (volume === place.volume && (isWithin(place.folder, folder) || isWithin(folder, place.folder)))
+      throw new Refused('heap-in-project', { number });
+  return projectWhere(world, place);
+}
+
+const isWithin = (path: string, folder: string): boolean =>
+  folder === '' || path === folder || path.startsWith(`${folder}/`);
+
+async function projectOf(world: World, id: string): Promise<{ project: Project; where: Where }> {
+  const project = await readProject(world.db, id);
+  if (project === null) throw new Refused('no-project');
+  return { project, where: await liveFolder(world, project) };
+}
+
+export async function readIntake(world: World, id: string, place: HeapPlace): Promise<void> {
+  const { project, where } = await projectOf(world, id);
+  const heap = await heapWhere(world, place);
+  const known = await unpacked<LooseRead>(await latestIntake(world.db, place.volume, place.folder));
+  const mounts = await mountsOf(world, project);
+  const task = { where: heap, known: known?.files ?? [], into: where, mounts };
+  const found = await world.disks.run('readLoose', task, untilAskerLeaves());
+  await keepIntake(world.db, { project: id, ...place }, await packed(found));
+}
+
+interface Planned {
+  readonly project: Project;
+  readonly where: Where;
+  readonly heap: Where;
+  readonly plan: PlannedIntake;
+  readonly found: LooseRead;
+  readonly readAt: Date;
+  readonly growth: Judged | null;
+  readonly fingerprint: string;
+}
+
+/** What was read when it was looked through, with what is there now. */
+async function planned(
+  world: World,
+  me: Asker,
+  id: string,
+  asked: IntakeAsked,
+  withChanges: boolean,
+): Promise<Planned> {
+  const { project, where } = await projectOf(world, id);
+  const { volume, folder, placed, pairing, isMove } = asked;
+  const heap = await heapWhere(world, { volume, folder });
+  const row = await readIntakeRow(world.db, { project: id, volume, folder });
+  const found = await unpacked<LooseRead>(row?.found ?? null);
+  if (row === null || found === null) throw new Refused('heap-unread');
+  const { input } = await compileRules(world, id);
+  const task = {
+    ...{ where, input, files: found.files, same: found.same, placed, pairing, isMove, withChanges },
+    sourceName: nameOf(folder) || volume,
+    root: neighbourRoot({ volume, folder }),
+    mostLines: MOST_LINES,
+  };
+  const plan = await world.disks.run('planIntake', task, untilAskerLeaves());
+  const values = withEntries(new ProjectRules(input), project.values, plan.entries);
+  const growth = plan.entries.length === 0 ? null : await growTo(world, me, project, values);
+  const fingerprint =
+    growth === null
+      ? plan.fingerprint
+      : createHash('sha256').update(`${growth.fingerprint} ${plan.fingerprint}`).digest('hex');
+  return { project, where, heap, plan, found, readAt: row.readAt, growth, fingerprint };
+}
+
+export async function planIntake(world: World, me: Me, id: string, asked: IntakeAsked): Promise<IntakePlan> {
+  const { project, plan, found, readAt, growth, fingerprint } = await planned(world, me, id, asked, false);
+  const { changes: _changes, orderFaults, ...told } = plan;
+  const { freeBytes } = await stateOfVolume(world, project.volume);
+  return {
+    ...told,
+    made: pathsMadeBy(growth).length,
+    free: freeBytes,
+    readAt: readAt.toISOString(),
+    unseen: found.unseen.slice(0, MOST_UNSEEN),
+    isCut: found.isCut,
+    refused: [
+      ...(freeBytes !== null && !asked.isMove && told.bytes > freeBytes
+        ? [`${project.volume} has no room for it.`]
+        : []),
+      ...orderFaults.map(({ at }) => `${placeWords(at)} would be wanted twice.`),
+      ...(growth?.faults ?? []).map(({ at }) => `${at} cannot be made.`),
+    ],
+    fingerprint,
+  };
+}
+
+export async function printIntake(
+  world: World,
+  me: Me,
+  id: string,
+  asked: IntakeAsked,
+  as: (typeof INTAKE_FORMS)[number],
+): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
+  const { project, plan } = await planned(world, me, id, asked, true);
+  if (as === 'pairs') return { name: `${project.number}-pairs.csv`, type: 'text/csv', body: pairsCsv(plan.pairs) };
+  return printedPlan(`${project.number}-intake`, as, { shown: plan.changes, all: [], base64Of: () => '' });
+}
+
+export async function applyIntake(
+  world: World,
+  me: Me,
+  id: string,
+  { fingerprint, key = randomUUID(), ...asked }: ApplyIntake,
+  wait: number,
+): Promise<BatchAnswer> {
+  const to = { id: key, project: id, what: 'intake', undoes: null };
+  return askBatch(world, me, { ...to, asked: { kind: 'intake', asked, fingerprint } }, wait);
+}
+
+/** What was shown, and nothing else: the plan is made again, and refused where it is another one. */
+export async function prepareIntake(
+  world: World,
+  me: Asker,
+  id: string,
+  { asked, fingerprint }: { readonly asked: IntakeBatchAsked; readonly fingerprint: string },
+): Promise<Prepared> {
+  const { project, where, plan, growth, ...made } = await planned(world, me, id, asked, true);
+  const shape = await readShape(world.db, id);
+  if (shape === null) throw new Refused('no-project');
+  if (made.fingerprint !== fingerprint) throw new Refused('disk-changed');
+  const [fault] = plan.orderFaults;
+  if (fault !== undefined)
+    throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
+  if (plan.files === 0) throw new Refused('nothing-to-bring');
+  const grown = await grownBy(world, growth);
+  const { volume, folder } = asked;
+  return {
+    ...{ project, where, what: 'intake', from: shape, to: growth?.to ?? shape },
+    changes: [...grown.changes, ...plan.changes],
+    contents: grown.contents,
+    neighbours: [{ root: neighbourRoot({ volume, folder }), volume, folder }],
+  };
+}
+
+/** Only what was looked through is shown. */
+export async function looseFile(
+  world: World,
+  id: string,
+  { path, volume, folder }: HeapPlace & { readonly path: string },
+): Promise<{ readonly name: string; readonly bytes: Uint8Array }> {
+  await projectOf(world, id);
+  await heapWhere(world, { volume, folder });
+  const row = await readIntakeRow(world.db, { project: id, volume, folder });
+  const found = await unpacked<LooseRead>(row?.found ?? null);
+  const where = whereOf(world, { volume, folder });
+  if (found === null || where === null) throw new Refused('heap-unread');
+  const file = found.files.find((one) => one.path === path);
+  if (file === undefined) throw new Refused('file-gone', { path });
+  if (file.size > MOST_SHOWN) throw new Refused('file-not-shown', { path });
+  const bytes = await world.disks.run('bytesOfFile', { where, path, most: MOST_SHOWN }, untilAskerLeaves());
+  if (bytes === null) throw new Refused('file-gone', { path });
+  return { name: nameOf(path), bytes };
+}
