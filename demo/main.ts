@@ -19,6 +19,7 @@ import {
   listBlocks,
   openWorld,
   type Running,
+  saveInbox,
   startersBeside,
   startProject,
   startServer,
@@ -30,6 +31,7 @@ import {
 } from '@nesting/server';
 import { pino } from 'pino';
 import { contentFor } from './files';
+import { cameraCard, downloads, recorderCard } from './heaps';
 import { DEMO_PROJECTS, DEMO_TODAY, type DemoProject, FREELANCE } from './projects';
 
 export interface DemoOptions {
@@ -56,7 +58,10 @@ const here = fileURLToPath(new URL('../demo', import.meta.url));
 
 export async function startDemo(options: DemoOptions): Promise<Running> {
   const log = pino({ level: process.env.NESTING_LOG ?? 'warn' });
-  const volumes = ['studio', 'archive'].map((name) => ({ name, root: path.join(options.data, 'volumes', name) }));
+  const volumes = ['studio', 'archive', 'arrivals'].map((name) => ({
+    name,
+    root: path.join(options.data, 'volumes', name),
+  }));
   for (const volume of volumes) mkdirSync(volume.root, { recursive: true });
   const config = configOf(
     {
@@ -89,6 +94,7 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
     for (const [volume, drive] of [
       ['studio', 'S:\\'],
       ['archive', 'T:\\'],
+      ['arrivals', 'U:\\'],
     ] as const)
       await writePrefixes(client, volume, { windows: drive, macos: `/Volumes/${volume}`, linux: `/mnt/${volume}` });
     return people;
@@ -97,6 +103,7 @@ async function seed(world: World, say: (line: string) => void): Promise<void> {
   for (const project of DEMO_PROJECTS) await seedProject(world, people, project);
   await newEdition(world);
   layFreelance(world);
+  await layArrivals(world, valueAt(people, 'IT'));
   await world.checks.idle();
 }
 
@@ -142,6 +149,20 @@ function layFreelance(world: World): void {
   const root = path.join(valueAt(world.config.volumes, 'archive'), FREELANCE.folder);
   for (const folder of FREELANCE.folders) mkdirSync(path.join(root, folder), { recursive: true });
   for (const file of FREELANCE.files) writeFileSync(path.join(root, file), contentFor(path.basename(file)));
+}
+
+/** A card, a recorder's card and a heap of downloads, as they came in. */
+async function layArrivals(world: World, by: string): Promise<void> {
+  await saveInbox(world, by, 'arrivals', true);
+  const root = valueAt(world.config.volumes, 'arrivals');
+  const heaps = { 'card-A003': cameraCard(), recorder: recorderCard(), downloads: await downloads() };
+  for (const [heap, files] of Object.entries(heaps))
+    for (const { path: file, bytes, modified } of files) {
+      const at = path.join(root, heap, file);
+      mkdirSync(path.dirname(at), { recursive: true });
+      writeFileSync(at, bytes);
+      utimesSync(at, new Date(modified), new Date(modified));
+    }
 }
 
 async function seedPeople(client: Client): Promise<Map<string, string>> {

@@ -258,6 +258,28 @@ export const DEMO_PROJECTS: readonly DemoProject[] = [
     removed: ['20_survey/measurements'],
   },
   {
+    template: 'making-of',
+    person: 'ME',
+    age: 9,
+    values: {
+      number: '26012',
+      title: 'Ropes and Lamps',
+      client: 'QHT',
+      person: 'ME',
+      date: '2026-05-22',
+      places: ['pier', 'workshop', 'mill-roof'],
+      days: ['2026-02-27'],
+      cameras: ['a', 'b'],
+    },
+    files: [
+      '10_paperwork/releases/2026-02-27_rigging-crew_ropes-and-lamps.pdf',
+      '10_paperwork/call-sheets/2026-02-27_call-sheet_ropes-and-lamps.pdf',
+      '50_stills/workshop/workshop_2026-02-27_0001.jpg',
+      '50_stills/workshop/workshop_2026-02-27_0002.jpg',
+      '60_edit/26012_rough_ME_v001.otio',
+    ],
+  },
+  {
     template: 'window-piece',
     person: 'IT',
     age: 1,

@@ -7,6 +7,7 @@ export { insertEdition, insertPerson, upsertRegisters } from './db/queries/house
 export { writePrefixes } from './db/queries/house/volumes';
 export { insertBlockEdition, listBlocks } from './db/queries/rules/blocks';
 export { cancelCheck, checkProject, goOnWithCheck, runCheck, takeOverSilentChecks } from './flows/checks/check-project';
+export { saveInbox } from './flows/house/inboxes';
 export { takeUpVolume } from './flows/house/volumes';
 export { settleStarts, startProject } from './flows/projects/start-project';
 export { startersBeside } from './flows/rules/take-template';

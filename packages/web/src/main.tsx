@@ -39,6 +39,8 @@ const welcomePage = () => import('./features/access/welcome-page').then((m) => (
 const reshapePage = () => import('./features/reshape/reshape-page').then((m) => ({ default: m.ReshapePage }));
 const repairPage = () => import('./features/repair/repair-page').then((m) => ({ default: m.RepairPage }));
 const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
+const intakePage = () => import('./features/intake/intake-page').then((m) => ({ default: m.IntakePage }));
+const inboxPage = () => import('./features/intake/inbox-page').then((m) => ({ default: m.InboxPage }));
 const carryPage = () => import('./features/carry-over/carry-page').then((m) => ({ default: m.CarryPage }));
 const comparePage = () => import('./features/compare/compare-page').then((m) => ({ default: m.ComparePage }));
 const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
@@ -124,6 +126,8 @@ const routes: RouteObject[] = [
       { path: 'projects/:id/repair', ...later(repairPage) },
       { path: 'projects/:id/batches', ...later(batchesPage) },
       { path: 'projects/:id/carry', ...later(carryPage) },
+      { path: 'projects/:id/intake', ...later(intakePage) },
+      { path: 'intake', ...later(inboxPage) },
       { path: 'projects/:id/copies', ...later(copiesPage) },
       { path: 'projects/:id/here', ...later(herePage) },
       { path: 'projects/:id/findings', ...later(findingsPaperPage) },

@@ -51,6 +51,7 @@ export const api = createApi({
     'batches',
     'findings',
     'later-repairs',
+    'intake',
   ],
   endpoints: () => ({}),
 });
@@ -77,6 +78,10 @@ export function troubleOf(error: unknown): string {
     return 'The server cannot be reached. Nothing was changed; try again in a moment.';
   return 'The server gave no answer that can be understood. Nothing was changed here; try again in a moment.';
 }
+
+/** The code of a refusal; `null` for any other trouble. */
+export const refusalCodeOf = (error: unknown): string | null =>
+  ((error as Partial<FetchBaseQueryError> | undefined)?.data as Partial<Refusal> | undefined)?.code ?? null;
 
 /** The HTTP status of a failed request; `null` where nothing was answered. */
 export const statusOf = (error: unknown): number | null => {

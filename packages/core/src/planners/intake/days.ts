@@ -15,15 +15,28 @@ export interface NewEntry {
   readonly entry: string;
 }
 
-/** Every list of days with these ones too: what folders there could be. */
-export function withDays(input: CheckInput, rules: ProjectRules, days: ReadonlySet<string>): CheckInput {
-  if (days.size === 0 || days.size > MOST_DAYS) return input;
-  const lists = rules.template.fields.filter((f): f is ListField => f.type === 'list' && f.of.type === 'date');
-  const made = lists.flatMap((field) =>
-    outersOf(rules, field).flatMap((outer) =>
-      [...days].sort().map((entry): NewEntry => ({ list: field.key, outer, entry })),
-    ),
-  );
+/** Entries that a person gave to files, by the list's key. */
+export interface GivenEntry {
+  readonly list: string;
+  readonly entry: string;
+}
+
+/** Lists of days with these ones too, and lists with the entries that were given: what folders there could be. */
+export function withDays(
+  input: CheckInput,
+  rules: ProjectRules,
+  days: ReadonlySet<string>,
+  given: readonly GivenEntry[],
+): CheckInput {
+  const lists = rules.template.fields.filter((f): f is ListField => f.type === 'list');
+  const made = lists.flatMap((field) => {
+    const dated = field.of.type === 'date' && days.size <= MOST_DAYS ? [...days].sort() : [];
+    const said = given.filter(({ list }) => list === field.key).map(({ entry }) => entry);
+    const entries = [...new Set([...dated, ...said])];
+    return outersOf(rules, field).flatMap((outer) =>
+      entries.map((entry): NewEntry => ({ list: field.key, outer, entry })),
+    );
+  });
   return made.length === 0 ? input : { ...input, values: withEntries(rules, input.values, made) };
 }
 

@@ -20,7 +20,7 @@ import type { Coded } from '../../result';
 import type { PlannedLine } from '../../template/expansion';
 import { broughtChange, foldersInto, movedInstead } from '../bringing';
 import { type Card, cardsIn } from './cards';
-import { entriesFor, type NewEntry, withDays } from './days';
+import { entriesFor, type GivenEntry, type NewEntry, withDays } from './days';
 import type { MediaFacts } from './facts';
 import { type GivenValues, type Named, Naming } from './naming';
 import { type ClockShift, clockShift, type Pair, type Pairing, pairsOf } from './pair';
@@ -142,7 +142,7 @@ class Planner {
       ...this.recognised.flatMap(({ when }) => (when === null || when.isUnsure ? [] : [when.day])),
       ...this.cards.flatMap((card) => dayOf(card, recogniser) ?? []),
     ]);
-    this.grown = new ProjectRules(withDays(given.input, this.rules, days));
+    this.grown = new ProjectRules(withDays(given.input, this.rules, days, givenEntries(given.placed)));
     const isNew = (line: PlannedLine) => this.rules.planned(line.path) === undefined;
     this.places = new Places(this.grown, isNew);
     this.naming = new Naming(this.grown, given.there);
@@ -346,6 +346,12 @@ interface InFolder {
   readonly folder: string;
   readonly named: Named;
 }
+
+/** Which of them are entries of lists is seen by their keys. */
+const givenEntries = (placed: IntakeGiven['placed']): readonly GivenEntry[] =>
+  Object.values(placed).flatMap(({ values = {} }) =>
+    Object.entries(values).flatMap(([list, entry]) => (entry === '' ? [] : [{ list, entry }])),
+  );
 
 const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
 

@@ -12,6 +12,7 @@ import { troubleOf } from '../../app/api';
 import { useAppDispatch, useAppSelector } from '../../app/store';
 import { useDebounced } from '../../app/use-debounced';
 import { usePageTitle } from '../../app/use-page-title';
+import type { RulesOf } from '../../changes/name-parts';
 import { useCarryOut } from '../../changes/use-carry-out';
 import { Columns } from '../../columns/columns';
 import { Choose, Empty, Labelled, Trouble } from '../../ui';
@@ -29,7 +30,7 @@ import { templatesApi } from '../templates/templates-api';
 import { CarryGiven, type Destination } from './carry-given';
 import { CarryLedger } from './carry-ledger';
 import { CarryMiddle } from './carry-lists';
-import { CarrySelected, type RulesOf } from './carry-selected';
+import { CarrySelected } from './carry-selected';
 import { type Target, useCarryWork } from './carry-work';
 
 export function CarryPage() {

@@ -1,23 +1,19 @@
 /** About what is selected: a folder with what of it comes, a file with both its names, a reference with its ends. */
-import type { ProjectPage } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
-import { explainName, type Registers } from '@nesting/core/name';
+import type { Registers } from '@nesting/core/name';
 import { COMES, type Comes } from '@nesting/core/planners';
-import { ProjectRules } from '@nesting/core/project';
 import { byHandWords, wordsFor } from '@nesting/core/words';
-import { useEffect, useMemo, useState } from 'react';
-import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
+import { useMemo } from 'react';
 import { count, many, moment, size } from '../../app/words';
 import { FolderField } from '../../changes/folder-field';
-import { Button, CopyButton, Heading, Labelled, TextInput } from '../../ui';
+import { NameField } from '../../changes/name-field';
+import { NameParts, type RulesOf } from '../../changes/name-parts';
+import { Button, CopyButton, Heading } from '../../ui';
 import { below, COMES_WORDS, type Folder } from './carry-folders';
 import { BY_WORDS } from './carry-line';
 import { useShownFiles, viewOf } from './carry-lists';
 import { type Item, REF_WORDS, type RefRow, refRows, takenBy } from './carry-rows';
 import type { CarryWork } from './carry-work';
-
-/** A project's rules: what it goes by, and what it is. */
-export type RulesOf = Pick<ProjectPage, 'body' | 'values'>;
 
 interface Props {
   readonly work: CarryWork;
@@ -194,7 +190,13 @@ function SelectedFile({ work, registers, next, item }: FileProps) {
       </div>
       {comes && item.frames === 1 && (
         <>
-          <NameField key={`${from} ${to}`} given={nameOf(to)} onName={(name) => pick({ [from]: { name } })} />
+          <NameField
+            key={`${from} ${to}`}
+            id="carry-name"
+            label="Its name there"
+            given={nameOf(to)}
+            onName={(name) => pick({ [from]: { name } })}
+          />
           <FolderField
             id="carry-folder"
             label="Its folder there"
@@ -206,51 +208,6 @@ function SelectedFile({ work, registers, next, item }: FileProps) {
         </>
       )}
     </div>
-  );
-}
-
-interface NamePartsProps {
-  readonly rules: RulesOf;
-  readonly registers: Registers;
-  readonly folder: string;
-  readonly name: string;
-  readonly label: string;
-}
-
-/** A name with what each part of it means, in the project it lies in. */
-function NameParts({ rules: { body, values }, registers, folder, name, label }: NamePartsProps) {
-  const rules = useMemo(() => new ProjectRules({ template: body, values, registers }), [body, values, registers]);
-  const line = rules.planned(folder);
-  const [by] = line === undefined ? [] : rules.conventionsFor(line, name);
-  const explanation = by === undefined ? null : explainName(by.strict, name, by.context);
-  if (explanation === null || explanation.stretches.length === 0) return null;
-  return (
-    <div className="flex flex-col gap-0.5">
-      <span className="text-xs font-semibold text-ink2">{label}</span>
-      <span className="overflow-x-auto">
-        <Anatomy parts={partsOfBroken(name, explanation.stretches, explanation.problems)} />
-      </span>
-    </div>
-  );
-}
-
-function NameField({ given, onName }: { given: string; onName: (name: string) => void }) {
-  const [name, setName] = useState(given);
-  useEffect(() => setName(given), [given]);
-  return (
-    <Labelled id="carry-name" label="Its name there">
-      <TextInput
-        id="carry-name"
-        value={name}
-        maxLength={255}
-        className="font-mono"
-        spellCheck={false}
-        autoComplete="off"
-        onChange={(e) => setName(e.target.value)}
-        onBlur={() => name.trim() !== '' && name !== given && onName(name.trim())}
-        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-      />
-    </Labelled>
   );
 }
 

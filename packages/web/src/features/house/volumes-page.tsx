@@ -12,7 +12,8 @@ import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Confirm, Heading, Labelled, Refused, TextInput, Trouble } from '../../ui';
+import { Button, Confirm, Heading, Labelled, Refused, TextInput, Tick, Trouble } from '../../ui';
+import { intakeApi } from '../intake/intake-api';
 import { HouseNav } from './house-nav';
 import { volumesApi } from './volumes-api';
 
@@ -94,6 +95,7 @@ export function VolumesPage() {
         volume && (
           <div className="flex flex-col gap-5">
             <TakeUp volume={volume} mayWrite={me.role === 'coordinator'} />
+            <Arriving volume={volume} mayWrite={me.role === 'coordinator'} />
             <PrefixForm key={volume.name} volume={volume} mayWrite={me.role === 'coordinator'} />
           </div>
         )
@@ -182,6 +184,27 @@ function Found({ found, onDone }: { found: FoundProject; onDone: () => void }) {
       ))}
       <Refused words={error && troubleOf(error)} />
     </li>
+  );
+}
+
+/** Projects are not started where loose material arrives. */
+function Arriving({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }) {
+  const [save, { error, isLoading }] = intakeApi.useSaveInboxMutation();
+  return (
+    <div className="flex flex-col gap-1 text-sm">
+      <Tick
+        label="Loose material arrives here"
+        checked={volume.isInbox}
+        disabled={!mayWrite || isLoading}
+        onChange={(isInbox) => void save({ volume: volume.name, isInbox })}
+      />
+      <p className="text-ink2">
+        {volume.isInbox
+          ? 'What lies here is offered under Files, Bring in. No project is started here.'
+          : 'Cards, downloads and heaps: what lies here would be offered under Files, Bring in.'}
+      </p>
+      <Refused words={error && troubleOf(error)} />
+    </div>
   );
 }
 

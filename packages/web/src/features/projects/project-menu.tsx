@@ -44,6 +44,7 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
     ...(leads
       ? [
           { words: 'Another like this…', run: another },
+          { words: 'Bring files in…', run: () => void go(`/intake?project=${project.id}`) },
           { words: 'Carry it over…', run: () => void go(`/projects/${project.id}/carry`) },
           { words: 'Check automatically…', run: () => setOpen('schedule') },
         ]

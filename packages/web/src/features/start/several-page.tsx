@@ -33,7 +33,8 @@ export function SeveralPage() {
 }
 
 function Table({ row, registers }: { row: TemplateRow; registers: Registers }) {
-  const { data: volumes = [] } = volumesApi.useVolumesQuery();
+  const { data: all = [] } = volumesApi.useVolumesQuery();
+  const volumes = all.filter((v) => !v.isInbox);
   const [volume, setVolume] = useState('');
   const to = volume || volumes[0]?.name || '';
   const several = useSeveral(row, registers, to);

@@ -31,7 +31,7 @@ export type StartPlan = ReturnType<typeof useStartPlan>;
 export function useStartPlan(
   row: TemplateRow,
   registers: Registers,
-  volumes: readonly VolumeRow[],
+  all: readonly VolumeRow[],
   me: Me,
   kept: string = row.id,
 ) {
@@ -44,6 +44,7 @@ export function useStartPlan(
     [draft.values, me, row.template],
   );
   const volumeKept = useAppSelector((s) => s.start.volume);
+  const volumes = all.filter((v) => !v.isInbox);
   const volume = volumes.find((v) => v.name === volumeKept) ?? volumes[0];
   const to = params.get('to');
   const target = targetOf(to, volume);

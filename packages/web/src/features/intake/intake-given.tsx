@@ -1,0 +1,168 @@
+/** What is said of the whole intake: where the files are, what becomes of the originals, clocks, which ones are shown. */
+import type { ProjectPage } from '@nesting/contract';
+import type { Registers } from '@nesting/core/name';
+import { ProjectRules } from '@nesting/core/project';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { many, moment, size } from '../../app/words';
+import { FilterList, FilterRow } from '../../changes/filter-list';
+import { FindAndGroup } from '../../changes/find-and-group';
+import { Button, Heading, Radios } from '../../ui';
+import { fieldsToSay } from './intake-fields';
+import { useShownItems } from './intake-list';
+import { filterOf, groupOf, STATE_WORDS, STATES, stateOf } from './intake-rows';
+import type { IntakeWork } from './intake-work';
+import { SayForShown } from './say-for-shown';
+
+interface Props {
+  readonly work: IntakeWork;
+  readonly registers: Registers;
+}
+
+export function IntakeGiven({ work, registers }: Props) {
+  const { project, place, said, setMove, plan, isReading, readAgain, forget } = work;
+  return (
+    <div className="flex flex-col gap-4">
+      <div>
+        <p className="font-mono text-sm">
+          <Link to={`/projects/${project.id}`} className="text-plum hover:underline">
+            {project.number}
+          </Link>
+        </p>
+        <h1 className="text-xl font-semibold">Bring files into {project.title || project.folder}</h1>
+        <p className="text-sm text-ink2">
+          From{' '}
+          <span className="font-mono text-ink">
+            {place.volume}
+            {place.folder === '' ? '' : `/${place.folder}`}
+          </span>
+          {plan !== undefined && `, looked through ${moment(plan.readAt)}`}
+        </p>
+        <div className="flex gap-2 pt-1">
+          <Button disabled={isReading} onClick={readAgain}>
+            {isReading ? 'Looking…' : 'Look again'}
+          </Button>
+          {Object.keys(said.placed).length > 0 && (
+            <Button variant="quiet" onClick={forget}>
+              Forget what I said
+            </Button>
+          )}
+        </div>
+      </div>
+      <Radios
+        label="What becomes of the originals"
+        value={said.isMove ? 'move' : 'copy'}
+        onChange={(way) => setMove(way === 'move')}
+        options={[
+          { value: 'copy', label: 'Copy them' },
+          { value: 'move', label: 'Move them' },
+        ]}
+      />
+      {plan !== undefined && <Clocks work={work} plan={plan} />}
+      {plan !== undefined && <Narrow work={work} plan={plan} registers={registers} />}
+    </div>
+  );
+}
+
+interface PlanProps {
+  readonly work: IntakeWork;
+  readonly plan: NonNullable<IntakeWork['plan']>;
+}
+
+/** Sound and picture are paired by their clocks, which may differ. */
+function Clocks({ work: { said, setPairing, save }, plan: { pairs, shift } }: PlanProps) {
+  if (pairs.length === 0 && shift === null) return null;
+  const isTaken = said.pairing.shift === null;
+  return (
+    <section aria-label="Pairs" className="flex flex-col gap-1 text-sm">
+      <Heading>Sound and picture</Heading>
+      <p>{pairs.length === 0 ? 'Nothing was recorded at the same time.' : `${many(pairs.length, 'pair')} found.`}</p>
+      {shift !== null && (
+        <p className="text-ink2">
+          {many(shift.pairs, 'pair')} agree that the recorder’s clock is {clockWords(shift.seconds)}
+          {isTaken ? '. That is counted in.' : '. Clocks are taken as they are.'}{' '}
+          <Button variant="quiet" onClick={() => setPairing({ shift: isTaken ? 0 : null })}>
+            {isTaken ? 'Take clocks as they are' : 'Count it in'}
+          </Button>
+        </p>
+      )}
+      {pairs.length > 0 && (
+        <Button className="self-start" onClick={() => void save('pairs')}>
+          Save the pairs (CSV)
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function clockWords(seconds: number): string {
+  const [whole, way] = [Math.abs(seconds), seconds > 0 ? 'ahead' : 'behind'];
+  if (whole < 120) return `${many(whole, 'second')} ${way}`;
+  const minutes = Math.floor(whole / 60);
+  return minutes < 120 ? `${minutes} min ${whole % 60} s ${way}` : `${Math.round(minutes / 6) / 10} hours ${way}`;
+}
+
+/** Each count is under the other filters. */
+function Narrow({ work, plan, registers }: PlanProps & { registers: Registers }) {
+  const { params, put, project } = work;
+  const filter = filterOf(params);
+  const shown = useShownItems(work);
+  const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
+  const folders = useMemo(() => foldersOf(project, registers), [project, registers]);
+  return (
+    <>
+      <FilterList label="What becomes of it">
+        {STATES.map((state) => ({ state, of: plan.items.filter((item) => stateOf(item) === state).length }))
+          .filter(({ state, of }) => of > 0 || filter.state === state)
+          .map(({ state, of }) => (
+            <FilterRow
+              key={state}
+              words={STATE_WORDS[state]}
+              of={of}
+              chosen={filter.state === state}
+              onChoose={() => put({ state: filter.state === state ? null : state, line: null })}
+            />
+          ))}
+      </FilterList>
+      {plan.families.length > 1 && (
+        <FilterList label="Family, of what comes in">
+          {plan.families.map(({ family, files, bytes }) => (
+            <FilterRow
+              key={family ?? '-'}
+              words={family ?? 'Other files'}
+              note={size(bytes)}
+              of={files}
+              chosen={filter.family === (family ?? '')}
+              onChoose={() => put({ family: filter.family === (family ?? '') ? null : (family ?? '-'), line: null })}
+            />
+          ))}
+        </FilterList>
+      )}
+      <FindAndGroup
+        find={filter.find}
+        onFind={(find) => put({ find })}
+        label="How files are grouped"
+        group={groupOf(params)}
+        groups={[
+          { value: 'state', label: 'by what becomes of it' },
+          { value: 'from', label: 'by where it lies' },
+          { value: 'to', label: 'by where it goes' },
+          { value: 'day', label: 'by day' },
+          { value: 'device', label: 'by device' },
+        ]}
+        onGroup={(value) => put({ group: value === 'state' ? null : value })}
+      />
+      <SayForShown work={work} fields={fields} folders={folders} shown={shown} />
+    </>
+  );
+}
+
+const MOST_FOLDERS = 1000;
+
+function foldersOf(project: Pick<ProjectPage, 'body' | 'values'>, registers: Registers): readonly string[] {
+  const rules = new ProjectRules({ template: project.body, values: project.values, registers });
+  return rules.expansion.lines
+    .filter((line) => line.kind === 'folder' && line.elsewhere === undefined && line.path !== '')
+    .slice(0, MOST_FOLDERS)
+    .map(({ path }) => path);
+}

@@ -1,0 +1,213 @@
+/** About the selected file: what it is, where it could go, what its name lacks, what it belongs with. */
+
+import { nameOf, parentOf } from '@nesting/core/listing';
+import type { Registers } from '@nesting/core/name';
+import { placeReasonWords, wordsFor } from '@nesting/core/words';
+import { useId, useMemo, useState } from 'react';
+import { many, moment, size } from '../../app/words';
+import { FolderField } from '../../changes/folder-field';
+import { NameField } from '../../changes/name-field';
+import { NameParts } from '../../changes/name-parts';
+import { Button, CopyButton, Heading, Labelled, TextInput } from '../../ui';
+import { fieldsToSay, type SayField, wordsOf } from './intake-fields';
+import { useShownItems } from './intake-list';
+import { type Item, STATE_WORDS, stateOf } from './intake-rows';
+import type { IntakeWork } from './intake-work';
+import { LoosePreview } from './loose-preview';
+import { PairOf } from './pair-of';
+
+interface Props {
+  readonly work: IntakeWork;
+  readonly registers: Registers;
+}
+
+export function IntakeSelected({ work, registers }: Props) {
+  const shown = useShownItems(work);
+  const item = shown.find(({ from }) => from === work.params.get('line')) ?? shown[0];
+  return item === undefined ? null : <Selected key={item.from} {...{ work, registers, item }} />;
+}
+
+function Selected({ work, registers, item }: Props & { item: Item }) {
+  const { project, say, said } = work;
+  const { from, to, state, fault, clash, same, lie, missing } = item;
+  const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
+  const reasons = item.reasons.map(placeReasonWords).join(', ');
+  return (
+    <div className="flex flex-col gap-4 text-sm">
+      <div className="flex flex-col gap-1">
+        <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
+        <p className="flex items-start gap-1">
+          <span className="min-w-0 flex-1 font-mono break-all">{from}</span>
+          <CopyButton text={from} what="the path" />
+        </p>
+        <p className="text-ink2">{factWords(item)}</p>
+        {lie !== null && (
+          <p className="text-brick">
+            It is called .{lie}, and what is in it is {item.facts.content ?? 'something else'}.
+          </p>
+        )}
+      </div>
+      <LoosePreview work={work} item={item} />
+      {to !== null && (
+        <div className="flex flex-col gap-1">
+          <p className="text-ink2">
+            Goes to <span className="font-mono break-all text-ink">{parentOf(to)}</span>
+            {item.isByHand ? ', by hand' : reasons === '' ? '' : `: ${reasons}`}
+          </p>
+          <NameParts
+            rules={project}
+            registers={registers}
+            folder={parentOf(to)}
+            name={nameOf(to)}
+            label="Its name there"
+          />
+        </div>
+      )}
+      {same !== null && (
+        <p className="text-ink2">
+          The same content lies {same.where === 'project' ? 'in the project' : 'here'} as{' '}
+          <span className="font-mono break-all text-ink">{same.path}</span>
+        </p>
+      )}
+      {fault !== null && <p className="text-brick">{wordsFor(fault.code, fault.params)} It stays here so.</p>}
+      {clash && (
+        <p className="text-brick">
+          Something else has this place, or wants it too. Nothing is overwritten: it stays here so.
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {to !== null && (
+          <Button onClick={() => say([from], { comes: state !== 'comes' })}>
+            {state === 'comes' ? 'Leave it here' : 'Bring it in'}
+          </Button>
+        )}
+        {said.placed[from] !== undefined && (
+          <Button variant="quiet" onClick={() => say([from], AS_IT_WAS)}>
+            As it was
+          </Button>
+        )}
+      </div>
+      {item.card === null ? <Place {...{ work, registers, item }} /> : <OfCard work={work} card={item.card} />}
+      {missing.map((key) => (
+        <Lacking
+          key={key}
+          field={fields.find((f) => isOf(f, key)) ?? lone(key)}
+          onValue={(value) => say([from], { values: { [key]: value } })}
+        />
+      ))}
+      {(item.facts.has === 'sound' || item.facts.has === 'picture') && <PairOf work={work} item={item} />}
+    </div>
+  );
+}
+
+const AS_IT_WAS = { comes: undefined, folder: undefined, name: undefined, values: {} };
+const lone = (key: string): SayField => ({ key, label: wordsOf(key), isDay: false, known: [] });
+const isOf = (field: SayField, key: string): boolean => field.key === key || field.key === `${key}s`;
+
+function factWords({ size: bytes, modified, family, facts }: Item): string {
+  const { taken, seconds, device, width, height, frameRate, sampleRate, timecode, unread } = facts;
+  return [
+    family ?? 'of no family',
+    size(bytes),
+    ...(taken === undefined
+      ? [`written ${moment(new Date(modified).toISOString())}`]
+      : [`made ${taken.replace('T', ' at ')}`]),
+    ...(seconds === undefined ? [] : [`${Math.round(seconds * 10) / 10} s`]),
+    ...(timecode === undefined ? [] : [`timecode ${timecode}`]),
+    ...(width === undefined || height === undefined ? [] : [`${width} × ${height}`]),
+    ...(frameRate === undefined ? [] : [`${frameRate} frames a second`]),
+    ...(sampleRate === undefined ? [] : [`${sampleRate} Hz`]),
+    ...(device === undefined ? [] : [device]),
+    ...(unread === undefined
+      ? []
+      : [unread === 'failed' ? 'its content could not be read' : 'reading its content took too long']),
+  ].join(', ');
+}
+
+/** Other folders that fit, best first, and any other. */
+function Place({ work: { project, say }, registers, item }: Props & { item: Item }) {
+  const { from, to, folders } = item;
+  const here = to === null ? '' : parentOf(to);
+  return (
+    <>
+      {folders.length > 1 && !item.isByHand && (
+        <fieldset className="flex min-w-0 flex-col gap-1">
+          <legend className="pb-1 text-xs font-semibold text-ink2">Folders that fit</legend>
+          {folders.slice(0, 5).map((folder) => (
+            <label
+              key={folder}
+              className={`flex items-center gap-2.5 rounded-tray border px-2.5 py-1 ${folder === here ? 'border-plum bg-chosen' : 'border-line bg-sheet'}`}
+            >
+              <input
+                type="radio"
+                name="intake-folder"
+                checked={folder === here}
+                onChange={() => say([from], { folder, comes: true })}
+                className="size-4 accent-(--plum)"
+              />
+              <span className="min-w-0 flex-1 font-mono break-all">{folder}</span>
+            </label>
+          ))}
+        </fieldset>
+      )}
+      <FolderField
+        id="intake-folder"
+        label="Its folder"
+        project={project}
+        registers={registers}
+        given={here}
+        onFolder={(folder) => say([from], { folder, comes: true })}
+      />
+      {to !== null && (
+        <NameField
+          key={to}
+          id="intake-name"
+          label="Its name"
+          given={nameOf(to)}
+          onName={(name) => say([from], { name, comes: true })}
+        />
+      )}
+    </>
+  );
+}
+
+function OfCard({ work: { say, plan }, card }: { work: IntakeWork; card: string }) {
+  const whole = plan?.cards.find(({ path }) => path === card);
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="text-ink2">
+        It is part of a card{card === '' ? '' : ` (${card})`} of {many(whole?.files ?? 0, 'file')}, which stays as it is
+        {whole?.to === null || whole === undefined ? '' : ` in ${whole.to}`}.
+      </p>
+      <Button className="self-start" onClick={() => say([card], { isCard: false })}>
+        It is no card: sort its files
+      </Button>
+    </div>
+  );
+}
+
+function Lacking({ field, onValue }: { field: SayField; onValue: (value: string) => void }) {
+  const id = useId();
+  const [value, setValue] = useState('');
+  return (
+    <Labelled id={id} label={`${field.label}, which its name lacks`}>
+      <TextInput
+        id={id}
+        value={value}
+        list={`${id}-known`}
+        maxLength={255}
+        className="font-mono"
+        spellCheck={false}
+        autoComplete="off"
+        onChange={(e) => setValue(e.target.value)}
+        onBlur={() => value.trim() !== '' && onValue(value.trim())}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      <datalist id={`${id}-known`}>
+        {field.known.map((entry) => (
+          <option key={entry} value={entry} />
+        ))}
+      </datalist>
+    </Labelled>
+  );
+}
