@@ -1,3 +1,4 @@
+/// <reference path="./piexifjs.d.ts" />
 /** Tiny valid media with facts of their own, written by well-kept packages: the same bytes every time. */
 import jpeg from 'jpeg-js';
 import { ArrayBufferTarget, Muxer } from 'mp4-muxer';

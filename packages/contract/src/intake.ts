@@ -99,6 +99,7 @@ const item = record({
   card: z.string().nullable(),
   same: record({ where: z.enum(['project', 'heap']), path: z.string() }).nullable(),
   lie: z.string().nullable(),
+  foreign: z.string().nullable(),
   facts,
   fault: coded.nullable(),
   clash: z.boolean(),

@@ -25,10 +25,11 @@ import {
   type RootId,
   readJournal,
 } from '@nesting/core/change';
+import { MARKER_PATH } from '@nesting/core/planners';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { eachLine } from './roots/lines';
 import { Lock } from './roots/lock';
-import { append, folderNames, makeFolders, remove, writeWhole, writtenAt } from './roots/own-files';
+import { append, folderNames, makeFolders, remove, removeEmpty, writeWhole, writtenAt } from './roots/own-files';
 import { readText } from './roots/plain-file';
 import type { Roots } from './roots/port';
 import { removeTree } from './roots/remove-tree';
@@ -176,6 +177,15 @@ export function openIn(root: Root): string | null {
 
 export function closeBatch(roots: Roots, id: string): void {
   for (const root of homeFirst(roots).reverse()) unlock(root, id);
+  for (const root of roots.values()) if (root !== homeOf(roots)) tidyElsewhere(root, id);
+}
+
+/** What a batch only passed through keeps nothing of it: a card, a heap of loose files. */
+function tidyElsewhere(root: Root, id: string): void {
+  const own = batchFolder(id);
+  // A project's own folder is there for good.
+  const above = writtenAt(root, MARKER_PATH) === null ? [BATCHES_FOLDER, OWN_FOLDER] : [];
+  for (const path of [`${own}/${NEW}`, `${own}/${KEPT}`, own, ...above]) if (!removeEmpty(root, path)) return;
 }
 
 /** How long somebody may lay contents ready before the lock alone says nothing any more. */

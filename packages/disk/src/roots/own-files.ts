@@ -8,6 +8,7 @@ import {
   openSync,
   readdirSync,
   renameSync,
+  rmdirSync,
   unlinkSync,
   writeSync,
 } from 'node:fs';
@@ -26,6 +27,17 @@ export function makeFolders(root: Root, path: string): void {
   }
   // A link or a file of that name is none.
   root.folder(path).sure();
+}
+
+/** Whether an empty folder is gone: one that holds anything stays. */
+export function removeEmpty(root: Root, path: string): boolean {
+  try {
+    rmdirSync(root.at(path));
+    root.forget();
+    return true;
+  } catch (error) {
+    return codeOf(error) === 'ENOENT';
+  }
 }
 
 /** Characters that are handed to the system at once. */

@@ -100,7 +100,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
       nav.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }, [here]);
   return (
-    <header className="print:hidden flex h-16 shrink-0 items-center gap-8 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
+    <header className="print:hidden flex h-16 shrink-0 items-center gap-6 border-b border-line px-5 max-[699px]:gap-4 max-[699px]:px-4">
       <NavLink to="/projects" className="flex items-center gap-2.5 text-lg font-semibold">
         <img src="/mark.svg" alt="" width={28} height={28} />
         <span className="max-[699px]:sr-only">Nesting</span>
@@ -122,7 +122,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
                 {active && <span aria-hidden className="size-1.5 rounded-[2px] bg-bottle" />}
                 <span aria-hidden className="mr-2 h-px min-w-6 flex-1 bg-line" />
               </span>
-              <span className="flex flex-1 items-stretch gap-5 pr-8">
+              <span className="flex flex-1 items-stretch gap-4 pr-6">
                 {shown.map((p) => (
                   <NavLink
                     key={p.to}

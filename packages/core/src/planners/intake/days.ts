@@ -33,16 +33,21 @@ export function withDays(
     const dated = field.of.type === 'date' && days.size <= MOST_DAYS ? [...days].sort() : [];
     const said = given.filter(({ list }) => list === field.key).map(({ entry }) => entry);
     const entries = [...new Set([...dated, ...said])];
-    return outersOf(rules, field).flatMap((outer) =>
+    return outersOf(rules, field, given).flatMap((outer) =>
       entries.map((entry): NewEntry => ({ list: field.key, outer, entry })),
     );
   });
   return made.length === 0 ? input : { ...input, values: withEntries(rules, input.values, made) };
 }
 
-function outersOf(rules: ProjectRules, { within }: ListField): readonly (string | null)[] {
+function outersOf(
+  rules: ProjectRules,
+  { within }: ListField,
+  given: readonly GivenEntry[],
+): readonly (string | null)[] {
   if (within === undefined) return [null];
-  return (rules.expansion.values.lists.get(within)?.all ?? []).slice(0, MOST_OUTER);
+  const added = given.filter(({ list }) => list === within).map(({ entry }) => entry);
+  return [...new Set([...(rules.expansion.values.lists.get(within)?.all ?? []).slice(0, MOST_OUTER), ...added])];
 }
 
 /** The values with these entries behind those that are there. */
@@ -51,17 +56,25 @@ export function withEntries(rules: ProjectRules, values: Values, entries: readon
   for (const field of rules.template.fields) {
     if (field.type !== 'list') continue;
     const added = entries.filter(({ list }) => list === field.key);
-    if (added.length > 0) out[field.key] = grown(rules, field, added);
+    const outers = entries.filter(({ list }) => list === field.within).map(({ entry }) => entry);
+    if (added.length > 0) out[field.key] = grown(rules, field, added, outers);
   }
   return out;
 }
 
-function grown(rules: ProjectRules, { key, within }: ListField, added: readonly NewEntry[]): Value {
+/** @param outers - entries that the outer list gets too */
+function grown(
+  rules: ProjectRules,
+  { key, within }: ListField,
+  added: readonly NewEntry[],
+  outers: readonly string[],
+): Value {
   const { lists } = rules.expansion.values;
   const list = lists.get(key);
   if (within === undefined) return [...new Set([...(list?.all ?? []), ...added.map(({ entry }) => entry)])];
+  const all = new Set([...(lists.get(within)?.all ?? []), ...outers]);
   return Object.fromEntries(
-    (lists.get(within)?.all ?? []).map((outer) => {
+    [...all].map((outer) => {
       const there = list?.by === null || list === undefined ? (list?.all ?? []) : (list.by.get(outer) ?? []);
       return [outer, [...new Set([...there, ...added.filter((e) => e.outer === outer).map((e) => e.entry)])]];
     }),

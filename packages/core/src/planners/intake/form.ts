@@ -29,11 +29,16 @@ const LEFT_OUT: ReadonlySet<string> = new Set(['number', 'client', 'title', 'ext
 const MOST_ATOMS = 14;
 const MOST_STEPS = 2000;
 
-/** `null` where the name does not have the convention's form, or could have it in two ways. */
+/**
+ * `null` where the name does not have the convention's form, or could have it in two ways.
+ *
+ * @param entries - fields that the folder tells: names may leave them out
+ */
 export function formOf(
   convention: CompiledConvention,
   atoms: readonly Atom[],
   isListed: (field: string) => boolean,
+  entries: ReadonlySet<string>,
 ): Form | null {
   if (atoms.length === 0 || atoms.length > MOST_ATOMS) return null;
   const places = placesOf(convention, convention.parts, true).filter(({ slot }) => slot.field !== 'ext');
@@ -61,7 +66,8 @@ export function formOf(
         walk(end, place + 1, { ...values, [field]: text }, filled + 1);
       }
     }
-    if (!here.isNeeded || LEFT_OUT.has(here.slot.field)) walk(at, place + 1, values, filled);
+    const mayMiss = !here.isNeeded || LEFT_OUT.has(here.slot.field) || entries.has(here.slot.field);
+    if (mayMiss) walk(at, place + 1, values, filled);
   };
   walk(0, 0, {}, 0);
   const [only, other] = found;

@@ -92,6 +92,8 @@ export interface IntakeItem {
   readonly same: Same | null;
   /** The extension it has, where its content is something else. */
   readonly lie: string | null;
+  /** Another project's number that its path carries. */
+  readonly foreign: string | null;
   readonly facts: MediaFacts;
   readonly fault: Coded | null;
   readonly clash: boolean;
@@ -245,7 +247,7 @@ class Planner {
       missing: place?.named.missing ?? [],
       derived: place?.named.derived ?? [],
       isByHand,
-      ...{ card: null, same, lie: file.lie, fault: null, clash: false },
+      ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false },
     };
   }
 
@@ -324,7 +326,7 @@ class Planner {
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
         ...{ missing: [], derived: [], isByHand: said.folder !== undefined, card: card.path },
-        ...{ same: kept, lie: null, fault: null, clash: false },
+        ...{ same: kept, lie: null, foreign: null, fault: null, clash: false },
       };
     });
     return { card, to, items };
@@ -366,12 +368,14 @@ function rated(file: Recognised, candidates: readonly Candidate[], named: Named 
   // A folder is no rival of what lies in it.
   const second = candidates.slice(1).find(({ line }) => !best.line.path.startsWith(`${line.path}/`));
   const margin = best.score - (second?.score ?? Number.NEGATIVE_INFINITY);
+  // What speaks for the only folder that takes it need not outweigh anything.
+  const isEnough = best.score > 0 || (second === undefined && best.reasons.length > 0);
   if (best.score <= 0 && (second !== undefined || best.reasons.length === 0)) return null;
   const isComplete = named !== null && named.missing.length === 0;
   const isOutright = isComplete && named.derived.length === 0;
   if (margin >= CLEAR && best.score >= ENOUGH && best.isDetermined && !best.isNew && isOutright && file.lie === null)
     return 'sure';
-  return margin >= CLEAR / 2 && isComplete && best.isDetermined && best.score > 0 ? 'likely' : 'guess';
+  return margin >= CLEAR / 2 && isComplete && best.isDetermined && isEnough ? 'likely' : 'guess';
 }
 
 function cardRating([best, second]: readonly Candidate[]): Confidence | null {
@@ -403,11 +407,15 @@ function withGiven(file: Recognised, values: GivenValues | undefined, { listName
   const given = Object.entries(values ?? {}).filter(([, value]) => value !== '');
   if (given.length === 0) return file;
   const said = new Map(file.said);
+  const fields = new Set<string>();
   for (const [field, value] of given)
-    for (const as of new Set([field, ...(listNames.get(field) ?? [])]))
+    for (const as of new Set([field, ...(listNames.get(field) ?? [])])) {
+      fields.add(as);
       said.set(as, [{ field: as, value, isSlip: false }]);
+    }
   const day = given.find(([, value]) => /^\d{4}-\d{2}-\d{2}$/.test(value))?.[1];
-  return { ...file, said, when: day === undefined ? file.when : { day, time: null, by: 'name', isUnsure: false } };
+  const when = day === undefined ? file.when : ({ day, time: null, by: 'name', isUnsure: false } as const);
+  return { ...file, said, when, given: fields };
 }
 
 /** By time, so that numbers count on as it was made; side files behind what they go with. */

@@ -78,15 +78,9 @@ export class Places {
     const name = nameOf(file.file.path);
     const home = file.lie === null ? this.rules.homeOf(name) : null;
     const key = JSON.stringify([
-      ...[
-        file.family,
-        file.ext,
-        file.when?.day,
-        file.when?.time?.slice(0, 2),
-        file.tail !== null,
-        file.rest.length > 0,
-      ],
-      ...[[...file.said].map(([field, found]) => [field, found.map((f) => f.value)]), [...file.counts.keys()]],
+      ...[file.family, file.ext, file.form, file.when?.day, file.when?.isUnsure, file.when?.time?.slice(0, 2)],
+      ...[file.tail !== null, file.rest.length > 0, [...file.given], [...file.counts.keys()]],
+      [...file.said].map(([field, found]) => [field, found.map((f) => [f.value, f.isSlip])]),
       [...file.words].filter((word) => this.allWords.has(word)).sort(),
     ]);
     let found = this.known.get(key);
@@ -136,13 +130,16 @@ export class Places {
   private candidate(file: Recognised, line: PlannedLine, own: number, first: readonly PlaceReason[]): Candidate | null {
     const reasons = [...first];
     const isNew = this.isNew(line);
-    let score = own + (isNew ? COUNTS.newEntry : 0);
+    // What a person gave is meant, whether it is there or not.
+    const isMeant = Object.keys(line.entries).some((as) => file.given.has(as));
+    const isAdded = isNew && !isMeant;
+    let score = own + (isAdded ? COUNTS.newEntry : 0);
     let isDetermined = true;
     for (const [as, entry] of Object.entries(line.entries)) {
       const spoken = this.entry(file, as, entry);
       if (spoken === null) return null;
       // A day that would have to be added speaks for itself alone.
-      score += isNew && this.isDay(as) ? 0 : spoken.counts;
+      score += isAdded && this.isDay(as) ? 0 : spoken.counts;
       isDetermined &&= spoken.isKnown;
       reasons.push(...spoken.reasons);
     }
@@ -153,7 +150,7 @@ export class Places {
     reasons.push(...valued.reasons);
     const unused = this.listFields.filter((as) => file.said.has(as) && !this.uses(line, file, as)).length;
     score += worded.counts + valued.counts + unused * COUNTS.unused;
-    return { line, score, isDetermined: isDetermined || own > 0, isNew, reasons };
+    return { line, score, isDetermined: isDetermined || own > 0, isNew: isAdded, reasons };
   }
 
   /** Whether an entry that is said has a place in the folder, or in names there. */

@@ -40,6 +40,8 @@ export interface Recognised {
   readonly form: string | null;
   /** All words of its path, singular, with what its codes are short for. */
   readonly words: ReadonlySet<string>;
+  /** Fields that a person gave a value for. */
+  readonly given: ReadonlySet<string>;
   /** Another project's number that its path carries. */
   readonly foreign: string | null;
 }
@@ -109,6 +111,7 @@ export class Recogniser {
       rest: isOfDevice ? [] : own.rest,
       form: form?.convention ?? null,
       words: new Set([...above.words, ...own.words, ...this.longOf(said)]),
+      given: NONE,
       foreign: own.foreign ?? (own.said.has('number') ? null : above.foreign),
     };
   }
@@ -218,8 +221,8 @@ export class Recogniser {
   private form(ext: string, atoms: readonly Atom[]): (Form & { readonly convention: string }) | null {
     const forms = this.rules
       .conventionsOf(ext)
-      .flatMap(({ convention, strict }) => {
-        const form = formOf(strict, atoms, this.isListed);
+      .flatMap(({ convention, strict, bound }) => {
+        const form = formOf(strict, atoms, this.isListed, new Set(Object.keys(bound)));
         return form === null ? [] : [{ ...form, convention: convention.id }];
       })
       .sort((a, b) => b.filled - a.filled);
@@ -274,6 +277,8 @@ const ALIKE: ReadonlyMap<string, string> = new Map([
 ]);
 /** What begins so is that and nothing else. */
 const CERTAIN: ReadonlySet<string> = new Set(['jpg', 'png', 'pdf', 'wav', 'flac', 'tif', 'gif']);
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** Stands where a date was, among the words of a name. */
 const DATE: Token = { text: '', key: '\0date', isDigits: false, isWhole: true };

@@ -25,8 +25,7 @@ export function InboxPage() {
   const failed = [inboxes, volumes].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
   if (!inboxes.data || !volumes.data) return null;
-  const [volume, folder] = [params.get('volume'), params.get('folder') ?? ''];
-  const place = volume === null ? null : { volume, folder };
+  const place = placeOf(params) ?? firstOf(inboxes.data);
   return (
     <Columns
       id="inboxes"
@@ -48,6 +47,18 @@ export function InboxPage() {
       ledger={<p className="flex-1 text-ink2">Nothing is copied or moved on this page.</p>}
     />
   );
+}
+
+function placeOf(params: URLSearchParams): Place | null {
+  const volume = params.get('volume');
+  return volume === null ? null : { volume, folder: params.get('folder') ?? '' };
+}
+
+/** Without a choice what arrived is meant. */
+function firstOf(inboxes: readonly Inbox[]): Place | null {
+  const inbox = inboxes.find(({ heaps }) => heaps.length > 0);
+  const [heap] = inbox?.heaps ?? [];
+  return inbox === undefined || heap === undefined ? null : { volume: inbox.volume, folder: heap.folder };
 }
 
 interface Place {

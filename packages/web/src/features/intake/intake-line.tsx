@@ -1,22 +1,22 @@
 /** One loose file: what it is called, and where it goes under which name. */
 import { nameOf } from '@nesting/core/listing';
-import { size } from '../../app/words';
+import { many, size } from '../../app/words';
 import { BeforeAfter } from '../../changes/before-after';
-import { type Item, isHindered } from './intake-rows';
+import { isHindered, type Row } from './intake-rows';
 
 const ONE = 28;
 const TWO = 46;
 
-const hasPlace = ({ state, to }: Item): boolean => to !== null && (state === 'comes' || state === 'look');
+const hasPlace = ({ item: { state }, to }: Row): boolean => to !== null && (state === 'comes' || state === 'look');
 
-export const heightOf = (item: Item): number => (hasPlace(item) ? TWO : ONE);
+export const heightOf = (row: Row): number => (hasPlace(row) ? TWO : ONE);
 
-export function IntakeLine({ item }: { item: Item }) {
-  const { from, to } = item;
+export function IntakeLine({ row }: { row: Row }) {
+  const { item, from, to } = row;
   return (
     <>
       <span className="min-w-0 flex-1">
-        {hasPlace(item) && to !== null ? (
+        {hasPlace(row) && to !== null ? (
           <BeforeAfter before={from} after={to} />
         ) : (
           <span
@@ -27,18 +27,20 @@ export function IntakeLine({ item }: { item: Item }) {
         )}
       </span>
       <span className={`shrink-0 text-xs ${isHindered(item) ? 'font-semibold text-brick' : 'text-ink2'}`}>
-        {noteOf(item)}
+        {noteOf(row)}
       </span>
     </>
   );
 }
 
-function noteOf(item: Item): string {
+function noteOf({ item, files, bytes }: Row): string {
   if (item.state === 'comes' && item.clash) return 'place is taken';
   if (item.state === 'comes' && item.fault !== null) return 'cannot be called so';
+  if (item.foreign !== null) return `of ${item.foreign}`;
   if (item.lie !== null) return `is no ${item.lie}`;
   if (item.missing.length > 0) return `lacks ${item.missing.join(', ')}`;
-  if (item.same !== null) return `same as ${nameOf(item.same.path)}`;
-  if (item.state === 'look') return 'several places fit';
-  return `${item.isByHand ? 'by hand · ' : item.card !== null ? 'of a card · ' : ''}${size(item.size)}`;
+  if (item.same !== null && files === 1) return `same as ${nameOf(item.same.path)}`;
+  if (item.state === 'look') return item.folders.length > 1 ? 'several places fit' : 'not sure';
+  if (item.card !== null && files > 1) return `a card of ${many(files, 'file')} · ${size(bytes)}`;
+  return `${item.isByHand ? 'by hand · ' : ''}${size(bytes)}`;
 }

@@ -4,7 +4,7 @@ import { many } from '../../app/words';
 import { LineList } from '../../changes/line-list';
 import { Empty, Trouble } from '../../ui';
 import { heightOf, IntakeLine } from './intake-line';
-import { filterOf, groupOf, type Item, isShown, itemsOf } from './intake-rows';
+import { filterOf, groupOf, type Item, isShown, itemsOf, type Row, rowsOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 
 /** Files as the address narrows them. */
@@ -20,7 +20,11 @@ export function IntakeList({ work }: { work: IntakeWork }) {
   const { plan, params, put, say, trouble, isReading, isPlanning } = work;
   const shown = useShownItems(work);
   const group = groupOf(params);
-  const items = useMemo(() => itemsOf(shown, group), [shown, group]);
+  const isWhole = filterOf(params).find === '';
+  const items = useMemo(
+    () => (plan === undefined ? [] : itemsOf(rowsOf(shown, plan, isWhole), group)),
+    [shown, plan, isWhole, group],
+  );
   if (trouble !== null && plan === undefined) return <Trouble message={trouble} />;
   if (plan === undefined)
     return <p className="text-ink2">{isReading ? 'Looking through the files…' : 'Looking at the disk…'}</p>;
@@ -32,15 +36,18 @@ export function IntakeList({ work }: { work: IntakeWork }) {
           {plan.all === 0 ? 'Look again when the material has arrived.' : 'Take a filter away.'}
         </Empty>
       ) : (
-        <LineList<Item>
+        <LineList<Row>
           label="Loose files"
           items={items}
           selected={params.get('line')}
           onSelect={(line) => put({ line })}
           heightOf={heightOf}
-          draw={(item) => <IntakeLine item={item} />}
-          isChosen={(item) => (item.to === null ? null : item.state === 'comes')}
-          onChoose={(item) => item.to !== null && say([item.from], { comes: item.state !== 'comes' })}
+          draw={(row) => <IntakeLine row={row} />}
+          isChosen={({ item, to }) => (to === null ? null : item.state === 'comes')}
+          onChoose={({ item, to, files }) =>
+            to !== null &&
+            say([files > 1 && item.card !== null ? item.card : item.from], { comes: item.state !== 'comes' })
+          }
           hasPageKeys
           isBusy={isPlanning}
         />

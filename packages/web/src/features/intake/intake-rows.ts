@@ -43,6 +43,39 @@ export const isShown = (item: Item, { state, family, find }: Filter): boolean =>
   (find === '' ||
     [item.from, item.to, item.facts.taken, item.facts.device].join('\n').toLowerCase().includes(find.toLowerCase()));
 
+/** A file, or all of a card that become the same. */
+export interface Row {
+  /** The file, or the card's first. */
+  readonly item: Item;
+  /** What it is called here. */
+  readonly from: string;
+  readonly to: string | null;
+  readonly files: number;
+  readonly bytes: number;
+}
+
+/** Cards are one line; where one looks for something, each of their files. */
+export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'cards'>, isWhole: boolean): readonly Row[] {
+  const rows = new Map<string, Row>();
+  for (const item of shown) {
+    const { card, from, to, size } = item;
+    if (card === null || !isWhole) {
+      rows.set(from, { item, from, to, files: 1, bytes: size });
+      continue;
+    }
+    const key = `card ${card} ${stateOf(item)}`;
+    const known = rows.get(key);
+    const whole = cards.find(({ path }) => path === card);
+    const folder = card === '' ? 'The whole card' : card;
+    const first = known?.item ?? item;
+    rows.set(key, {
+      ...{ item: first, from: folder, to: whole?.to ?? null },
+      ...{ files: (known?.files ?? 0) + 1, bytes: (known?.bytes ?? 0) + size },
+    });
+  }
+  return [...rows.values()];
+}
+
 export const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
 export type Group = (typeof GROUPS)[number];
 
@@ -65,21 +98,21 @@ function headOf(item: Item, group: Group): string {
 }
 
 /** What has to be looked at comes first. */
-export function itemsOf(shown: readonly Item[], group: Group): ListItem<Item>[] {
-  const heads = new Map<string, Item[]>(group === 'state' ? STATES.map((state) => [STATE_WORDS[state], []]) : []);
-  for (const item of shown) {
-    const head = headOf(item, group);
+export function itemsOf(rows: readonly Row[], group: Group): ListItem<Row>[] {
+  const heads = new Map<string, Row[]>(group === 'state' ? STATES.map((state) => [STATE_WORDS[state], []]) : []);
+  for (const row of rows) {
+    const head = headOf(row.item, group);
     const known = heads.get(head);
-    if (known === undefined) heads.set(head, [item]);
-    else known.push(item);
+    if (known === undefined) heads.set(head, [row]);
+    else known.push(row);
   }
   return [...heads]
     .filter(([, inside]) => inside.length > 0)
-    .flatMap(([words, inside]): ListItem<Item>[] => [
+    .flatMap(([words, inside]): ListItem<Row>[] => [
       {
         ...{ kind: 'head', key: `head ${words}`, words, isPath: group === 'from' || group === 'to' },
-        note: String(inside.length),
+        note: String(inside.reduce((sum, { files }) => sum + files, 0)),
       },
-      ...inside.map((line): ListItem<Item> => ({ kind: 'line', key: line.from, line })),
+      ...inside.map((line): ListItem<Row> => ({ kind: 'line', key: line.item.from, line })),
     ]);
 }

@@ -41,6 +41,11 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
           <CopyButton text={from} what="the path" />
         </p>
         <p className="text-ink2">{factWords(item)}</p>
+        {item.foreign !== null && (
+          <p>
+            It carries the number <span className="font-mono">{item.foreign}</span>, which is another project’s.
+          </p>
+        )}
         {lie !== null && (
           <p className="text-brick">
             It is called .{lie}, and what is in it is {item.facts.content ?? 'something else'}.

@@ -32,6 +32,7 @@ export function PairOf({ work: { plan, said, setPairing }, item }: { work: Intak
       joined: [...without(said.pairing.joined, other), pairOf(other)],
       parted: without(said.pairing.parted, other),
     });
+  if (own.length === 0 && others.length === 0) return null;
   return (
     <section aria-label="Recorded together" className="flex flex-col gap-2">
       <Heading>{isSound ? 'Its picture' : 'Its sound'}</Heading>

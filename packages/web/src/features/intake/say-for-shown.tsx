@@ -63,7 +63,7 @@ export function SayForShown({ work: { say }, fields, folders, shown }: Props) {
       </div>
       <div className="flex flex-wrap gap-2">
         <Button disabled={!isFitting || shown.length === 0} onClick={set}>
-          {value.trim() === '' ? 'Take it back' : 'Set'}
+          {value.trim() === '' ? 'Clear' : 'Set'}
         </Button>
         <Button disabled={shown.length === 0} onClick={() => say(paths, { comes: true })}>
           Take them
