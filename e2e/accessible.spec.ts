@@ -48,6 +48,7 @@ const VIEWS = [
   '/registers/volumes',
   '/registers/outbox',
   '/activity',
+  '/intake',
   '/checks',
   '/checks/people?person=BO',
   '/checks/exceptions',

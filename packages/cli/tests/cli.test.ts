@@ -632,6 +632,60 @@ describe('compare', () => {
   });
 });
 
+describe('sort', () => {
+  /** A project, and a heap beside it. */
+  function sorted(name: string): { readonly root: string; readonly heap: string } {
+    const [parent, heap] = [path.join(dir, name), path.join(dir, `${name} heap`)];
+    for (const at of [parent, path.join(heap, 'x')]) mkdirSync(at, { recursive: true });
+    expect(nesting(['create', TEMPLATE, '--into', parent, ...shared()]).status).toBe(0);
+    writeFileSync(path.join(heap, '26014_MUS_v01.wav'), 'a song');
+    writeFileSync(path.join(heap, 'x/26014_MUS_v01 (1).wav'), 'a song');
+    writeFileSync(path.join(heap, 'Untitled.pdf'), 'nobody knows');
+    return { root: path.join(parent, '26014_QHT_harbour-lights'), heap };
+  }
+  const song = '50_sound/music/26014_MUS_v01.wav';
+
+  test('what has a place is brought, doubled ones once, orphans are said; a dry run writes nothing; undone', () => {
+    const { root, heap } = sorted('sorted');
+    const dry = nesting(['sort', '--from', heap, '--into', root, '--dry-run', '--json']);
+    const said = JSON.parse(dry.out) as {
+      routes: { from: string; to: string }[];
+      orphans: string[];
+      duplicates: object[];
+    };
+    expect([dry.status, existsSync(path.join(root, song))]).toEqual([1, false]);
+    expect(said.routes).toMatchObject([{ from: '26014_MUS_v01.wav', to: song, confidence: 'sure' }]);
+    expect(said.orphans).toEqual(['Untitled.pdf']);
+    expect(said.duplicates).toMatchObject([{ from: 'x/26014_MUS_v01 (1).wav', where: 'heap' }]);
+    const done = nesting(['sort', '--from', heap, '--into', root]);
+    expect([done.status, readFileSync(path.join(root, song), 'utf8')]).toEqual([1, 'a song']);
+    expect(readdirSync(heap).sort()).toEqual(['26014_MUS_v01.wav', 'Untitled.pdf', 'x']);
+    const batch = /batch (\S+)/.exec(done.err)?.[1] ?? '';
+    expect(nesting(['undo', root, batch]).status).toBe(0);
+    expect(existsSync(path.join(root, song))).toBe(false);
+  });
+
+  test('moved, with a folder given by a value; unusable input is one line', () => {
+    const { root, heap } = sorted('moved');
+    expect(nesting(['sort', '--from', heap, '--into', root, '--move', '--as', 'csv']).out).toContain(song);
+    expect([existsSync(path.join(heap, '26014_MUS_v01.wav')), existsSync(path.join(root, song))]).toEqual([
+      false,
+      true,
+    ]);
+    expect(existsSync(path.join(heap, '.nesting'))).toBe(false);
+    for (const given of [
+      ['--into', root],
+      ['--from', heap],
+      ['--from', root, '--into', root],
+      ['--from', heap, '--into', heap],
+    ]) {
+      const refused = nesting(['sort', ...given]);
+      expect([refused.status, refused.out, refused.err.trim().split('\n')]).toEqual([2, '', [expect.any(String)]]);
+    }
+    expect(nesting(['sort', '--from', heap, '--into', root, '--set', 'stand']).status).toBe(2);
+  });
+});
+
 describe('carry', () => {
   const old = Date.UTC(2026, 2, 6) / 1000;
   const song = '50_sound/music/26014_MUS_v03.wav';

@@ -20,17 +20,17 @@ export function placeReasonWords({ code, value }: PlaceReason): string {
     case 'form':
       return `its name is made like “${value}”`;
     case 'entry':
-      return `“${value}” is said`;
+      return `its path says “${value}”`;
     case 'day':
       return `made on ${value}`;
     case 'night':
       return `made after midnight, in the night of ${value}`;
     case 'word':
-      return `“${value}” is in its path`;
+      return `“${value}” stands in its path`;
     case 'purpose':
       return `“${value}” is what belongs there`;
     case 'code':
-      return `${value} is said`;
+      return `its path says ${value}`;
     case 'side':
       return `it belongs to ${value}`;
     default:

@@ -243,7 +243,7 @@ class Planner {
       state: this.stateOf(file, said, confidence, same, place?.named.missing ?? []),
       confidence,
       reasons: isSide ? [{ code: 'side', value: stemOf(nameOf(path)) }] : (candidates[0]?.reasons ?? []),
-      folders: candidates.map((candidate) => candidate.line.path),
+      folders: fitting(candidates),
       missing: place?.named.missing ?? [],
       derived: place?.named.derived ?? [],
       isByHand,
@@ -356,6 +356,11 @@ const givenEntries = (placed: IntakeGiven['placed']): readonly GivenEntry[] =>
   );
 
 const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
+
+/** The best one, and others that something speaks for. */
+function fitting(candidates: readonly Candidate[]): readonly string[] {
+  return candidates.filter(({ score }, i) => i === 0 || score > 0).map(({ line }) => line.path);
+}
 
 /** Two tell a place from the next best one, and how much must speak for it at all. */
 const CLEAR = 2;

@@ -144,9 +144,9 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
         label="How files are grouped"
         group={groupOf(params)}
         groups={[
-          { value: 'state', label: 'by what becomes of it' },
-          { value: 'from', label: 'by where it lies' },
-          { value: 'to', label: 'by where it goes' },
+          { value: 'state', label: 'by state' },
+          { value: 'from', label: 'by folder' },
+          { value: 'to', label: 'by place' },
           { value: 'day', label: 'by day' },
           { value: 'device', label: 'by device' },
         ]}

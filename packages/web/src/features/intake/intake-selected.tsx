@@ -11,7 +11,7 @@ import { NameParts } from '../../changes/name-parts';
 import { Button, CopyButton, Heading, Labelled, TextInput } from '../../ui';
 import { fieldsToSay, type SayField, wordsOf } from './intake-fields';
 import { useShownItems } from './intake-list';
-import { type Item, STATE_WORDS, stateOf } from './intake-rows';
+import { filterOf, type Item, STATE_WORDS, stateOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 import { LoosePreview } from './loose-preview';
 import { PairOf } from './pair-of';
@@ -24,7 +24,13 @@ interface Props {
 export function IntakeSelected({ work, registers }: Props) {
   const shown = useShownItems(work);
   const item = shown.find(({ from }) => from === work.params.get('line')) ?? shown[0];
-  return item === undefined ? null : <Selected key={item.from} {...{ work, registers, item }} />;
+  if (item === undefined) return null;
+  const isWhole = item.card !== null && filterOf(work.params).find === '';
+  return isWhole ? (
+    <WholeCard key={item.card} {...{ work, registers, item }} card={item.card ?? ''} />
+  ) : (
+    <Selected key={item.from} {...{ work, registers, item }} />
+  );
 }
 
 function Selected({ work, registers, item }: Props & { item: Item }) {
@@ -173,6 +179,54 @@ function Place({ work: { project, say }, registers, item }: Props & { item: Item
         />
       )}
     </>
+  );
+}
+
+function WholeCard({ work, registers, item, card }: Props & { item: Item; card: string }) {
+  const { plan, say, said, project } = work;
+  const whole = plan?.cards.find(({ path }) => path === card);
+  const of = (plan?.items ?? []).filter((one) => one.card === card);
+  const bytes = of.reduce((sum, one) => sum + one.size, 0);
+  const reasons = item.reasons.map(placeReasonWords).join(', ');
+  const to = whole?.to ?? null;
+  return (
+    <div className="flex flex-col gap-4 text-sm">
+      <div className="flex flex-col gap-1">
+        <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
+        <p className="font-mono break-all">{card === '' ? 'The whole card' : card}</p>
+        <p className="text-ink2">
+          A card of {many(of.length, 'file')}, {size(bytes)}. It stays as it is: its device’s own programs find their
+          way by it.
+        </p>
+      </div>
+      {to !== null && (
+        <p className="text-ink2">
+          Goes to <span className="font-mono break-all text-ink">{to}</span>
+          {item.isByHand ? ', by hand' : reasons === '' ? '' : `: ${reasons}`}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {to !== null && (
+          <Button onClick={() => say([card], { comes: item.state !== 'comes' })}>
+            {item.state === 'comes' ? 'Leave it here' : 'Bring it in'}
+          </Button>
+        )}
+        <Button onClick={() => say([card], { isCard: false })}>It is no card: sort its files</Button>
+        {said.placed[card] !== undefined && (
+          <Button variant="quiet" onClick={() => say([card], { ...AS_IT_WAS, isCard: undefined })}>
+            As it was
+          </Button>
+        )}
+      </div>
+      <FolderField
+        id="intake-card-folder"
+        label="The folder it lies in"
+        project={project}
+        registers={registers}
+        given={to === null ? '' : parentOf(to)}
+        onFolder={(folder) => say([card], { folder, comes: true })}
+      />
+    </div>
   );
 }
 

@@ -1,0 +1,141 @@
+/** Loose files brought in, in the browser: the heap, the card and the recorder of the demo, by keyboard. */
+import { createHash } from 'node:crypto';
+import { existsSync, lstatSync, readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { faults } from './axe';
+import { expect, folderOf, idOf, test } from './demo';
+
+const hashOf = (at: string) => createHash('sha256').update(readFileSync(at)).digest('hex');
+
+/** Every name with its bytes and time. */
+const wholeTree = (root: string): string[] =>
+  readdirSync(root, { recursive: true })
+    .map(String)
+    .sort()
+    .map((name) => {
+      const at = path.join(root, name);
+      const { mtimeMs } = lstatSync(at);
+      return lstatSync(at).isFile() ? `${name} ${mtimeMs} ${hashOf(at)}` : name;
+    });
+
+/** From the page of what has arrived, by keyboard. */
+async function lookThrough(page: Page, heap: string, project: string): Promise<void> {
+  await page.goto('/projects');
+  await expect(page.getByRole('heading', { name: 'All projects' }).or(page.getByRole('grid'))).toBeVisible();
+  await page.keyboard.press('i');
+  await page.getByRole('button', { name: new RegExp(`^${heap}`) }).press('Enter');
+  const finder = page.getByRole('combobox', { name: 'The project it is for' });
+  await finder.fill(project);
+  await expect(page.getByRole('option', { name: new RegExp(project) })).toBeVisible();
+  await finder.press('Enter');
+  await page.getByRole('button', { name: 'Look through it' }).press('Enter');
+}
+
+const filesOf = (page: Page) => page.getByRole('listbox', { name: 'Loose files' });
+const settled = (page: Page) => expect(filesOf(page)).toHaveAttribute('aria-busy', 'false');
+
+async function done(page: Page): Promise<void> {
+  await expect(page.getByRole('button', { name: /^Undo/ }).first()).toBeVisible();
+}
+
+test('a heap of downloads: each file shown with its place and why; one answered by hand; brought, proved, undone', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const arrivals = path.join(path.dirname(demo.studio), 'arrivals/downloads');
+  const root = folderOf(demo.studio, '26014');
+  const [heapBefore, before] = [wholeTree(arrivals), wholeTree(root).filter((line) => !line.startsWith('.nesting'))];
+  await lookThrough(page, 'downloads', '26014');
+  const list = filesOf(page);
+  await expect(list.getByRole('option', { name: /26009_town-hall/ })).toContainText('of 26009');
+  await expect(list.getByRole('option', { name: /IMG_2208\.JPG/ })).toContainText(
+    '20_survey/test-nights/pier/2026-03-02/pier_2026-03-02_',
+  );
+  expect(await faults(page)).toEqual([]);
+  // A photograph is looked at before it is filed.
+  await list.getByRole('option', { name: /IMG_2208\.JPG/ }).click();
+  await expect(page.getByRole('img', { name: 'IMG_2208.JPG' })).toBeVisible();
+  // The stand was mistyped: said for what is found, in one act.
+  await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('pire');
+  await expect(list.getByRole('option')).toHaveCount(1);
+  await page.getByRole('combobox', { name: 'What is said of them' }).click();
+  await page.getByRole('option', { name: 'Stands' }).click();
+  await page
+    .getByRole('combobox', { name: 'Stands' })
+    .or(page.getByRole('textbox', { name: 'Stands' }))
+    .fill('pier');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await page.getByRole('button', { name: 'Take them' }).click();
+  const pire = list.getByRole('option', { name: /IMG_2251/ });
+  await expect(pire).toContainText('20_survey/test-nights/pier/2026-03-04/pier_2026-03-04_0001.jpg');
+  await expect(pire).toHaveAttribute('aria-selected', 'true');
+  // What was said is kept, also over a reload.
+  await page.reload();
+  await expect(pire).toContainText('pier_2026-03-04_0001.jpg');
+  await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('');
+  await settled(page);
+  await expect(page.getByText(/^Adds 2026-03-04, copies 12 files/)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await done(page);
+  expect(wholeTree(arrivals)).toEqual(heapBefore);
+  for (const [from, to] of [
+    ['pire/IMG_2251.JPG', '20_survey/test-nights/pier/2026-03-04/pier_2026-03-04_0001.jpg'],
+    ['Quote Harbour Lights 2026-03-01.pdf', '10_paperwork/quotes/2026-03-01_quote_harbour-lights.pdf'],
+    ['26014_SPK_nl_s04_v02.wav', '50_sound/speech/nl/26014_SPK_nl_s04_v02.wav'],
+  ] as const)
+    expect(hashOf(path.join(root, to))).toBe(hashOf(path.join(arrivals, from)));
+  await page.getByRole('button', { name: /^Undo/ }).first().click();
+  await page.getByRole('alertdialog').or(page.getByRole('dialog')).getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(() => wholeTree(root).filter((line) => !line.startsWith('.nesting'))).toEqual(before);
+});
+
+test('a card stays whole under its day, the recorder’s sound goes beside it; taken in again it offers only what is new', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const arrivals = path.join(path.dirname(demo.studio), 'arrivals');
+  const root = folderOf(demo.studio, '26012');
+  await lookThrough(page, 'card-A003', '26012');
+  await expect(filesOf(page).getByRole('option')).toHaveCount(1);
+  await expect(filesOf(page).getByRole('option')).toContainText('20_cards/2026-03-02/card-A003');
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Bring 11 files in' }).click();
+  await done(page);
+  for (const name of readdirSync(path.join(arrivals, 'card-A003'), { recursive: true }).map(String))
+    if (lstatSync(path.join(arrivals, 'card-A003', name)).isFile())
+      expect(hashOf(path.join(root, '20_cards/2026-03-02/card-A003', name))).toBe(
+        hashOf(path.join(arrivals, 'card-A003', name)),
+      );
+  await lookThrough(page, 'recorder', '26012');
+  await expect(filesOf(page).getByRole('option').first()).toContainText(
+    '40_sound/2026-03-02/26012_20260302_pier_T001.wav',
+  );
+  await page.getByRole('button', { name: 'Bring 5 files in' }).click();
+  await done(page);
+  expect(existsSync(path.join(root, '40_sound/2026-03-02/26012_20260302_pier_T005.wav'))).toBe(true);
+  await page.goto(`/projects/${await idOf(page, '26012')}/intake?volume=arrivals&folder=card-A003`);
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await expect(page.getByText('Nothing comes in yet.')).toBeVisible();
+  await page.goto('/intake');
+  await expect(page.getByRole('button', { name: /^recorder/ })).toContainText('brought into 26012 Ropes and Lamps');
+});
+
+test('a volume is said to be where material arrives; artists bring nothing in', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto('/registers/volumes?volume=archive');
+  const tick = page.getByRole('checkbox', { name: 'Loose material arrives here' });
+  await expect(tick).not.toBeChecked();
+  await tick.click();
+  await expect(tick).toBeChecked();
+  await page.goto('/intake');
+  await expect(page.getByRole('button', { name: /^26008_SAK_candle-nave/ })).toBeVisible();
+  await page.goto('/registers/volumes?volume=archive');
+  await tick.click();
+  await expect(tick).not.toBeChecked();
+  const artist = await as('Bram Okonjo');
+  await artist.goto('/intake');
+  await expect(artist.getByText('Files are brought in by coordinators')).toBeVisible();
+});

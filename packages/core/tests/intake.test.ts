@@ -1,0 +1,239 @@
+/** Loose files and their places: the score holds, what comes leaves no finding, cards, pairs, days, what a person says. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { HABITS } from '../../../corpus/intake/habits';
+import { heapsOfNames } from '../../../corpus/intake/heaps';
+import { PROJECTS, type ProjectName, REGISTERS } from '../../../corpus/intake/projects';
+import { planned, scoreOf, scorePairs } from '../../../corpus/intake/score-intake';
+import { rootIdOf } from '../src/change';
+import { checkListing } from '../src/check';
+import { nameOf, parentOf } from '../src/listing';
+import {
+  type IntakeGiven,
+  intake,
+  isTaken,
+  type LooseFile,
+  type MediaFacts,
+  PLAIN_PAIRING,
+  withEntries,
+} from '../src/planners';
+import { dateIn } from '../src/planners/intake/said';
+import { ProjectRules } from '../src/project';
+
+const NOW = Date.parse('2026-05-15T09:00:00Z');
+const PROJECT_NAMES = Object.keys(PROJECTS) as ProjectName[];
+
+const loose = (path: string, facts: MediaFacts = {}, size = 10): LooseFile => ({
+  ...{ path, facts, size, modified: NOW - 86_400_000 * 3 },
+});
+
+const inputOf = (project: ProjectName) => ({ ...PROJECTS[project], registers: REGISTERS, now: NOW });
+
+function plan(project: ProjectName, files: readonly LooseFile[], more: Partial<IntakeGiven> = {}) {
+  const given: IntakeGiven = {
+    ...{ input: inputOf(project), files, sourceName: 'A003', placed: {}, pairing: PLAIN_PAIRING, isMove: false },
+    ...{ root: rootIdOf('heap'), there: () => [], sameAs: () => null, ...more },
+  };
+  const made = intake(given);
+  return { ...made, of: (from: string) => made.items.find((item) => item.from === from) };
+}
+
+describe('the score', () => {
+  test.each(['tune', 'measure'] as const)('habits, %s: what people send, by a list that was written first', (part) => {
+    const score = scoreOf(part, 'habits');
+    expect(score.sureWrong).toEqual([]);
+    expect(score.right / score.placed).toBeGreaterThanOrEqual(0.95);
+    expect(score.rightName / score.named).toBeGreaterThanOrEqual(0.95);
+    expect(score.plainSure / score.plain).toBeGreaterThanOrEqual(0.6);
+  });
+
+  test.each(['tune', 'measure'] as const)('good names as they come back, %s', (part) => {
+    const score = scoreOf(part, 'names');
+    expect(score.sureWrong).toEqual([]);
+    expect(score.right / score.placed).toBeGreaterThanOrEqual(0.95);
+    expect(score.rightName / score.named).toBeGreaterThanOrEqual(0.95);
+  });
+
+  test.each([0, 37, -3600, 90_000 / 24])('pairs, with a clock %d seconds ahead', (ahead) => {
+    const { right, all, found } = scorePairs(ahead);
+    expect([right, found]).toEqual([all, all]);
+  });
+});
+
+describe('laws', () => {
+  test.each(PROJECT_NAMES)('%s: what comes by itself leaves no finding, and no place is wanted twice', (project) => {
+    const habits = [...HABITS[project], ...heapsOfNames(project)];
+    const { items, entries } = planned(project, habits);
+    const taken = items.filter(isTaken);
+    expect(taken.length).toBeGreaterThan(habits.length / 3);
+    expect(new Set(taken.map(({ to }) => to?.toLowerCase())).size).toBe(taken.length);
+    const before = new ProjectRules(inputOf(project));
+    const rules = new ProjectRules({
+      ...inputOf(project),
+      values: withEntries(before, PROJECTS[project].values, entries),
+    });
+    const files = new Map<string, string[]>();
+    for (const line of rules.expansion.lines) if (line.kind === 'folder' && line.made) files.set(line.path, []);
+    for (const line of rules.expansion.lines)
+      if (line.kind === 'file') files.get(parentOf(line.path))?.push(nameOf(line.path));
+    for (const { to } of taken) {
+      for (let at = parentOf(to ?? ''); at !== ''; at = parentOf(at)) if (!files.has(at)) files.set(at, []);
+      files.get(parentOf(to ?? ''))?.push(nameOf(to ?? ''));
+    }
+    const listings = [...files].map(([path, names]) => ({
+      path,
+      folders: [...files.keys()].filter((other) => other !== path && parentOf(other) === path).map(nameOf),
+      files: names.map((name) => ({ name, size: 1000, modified: NOW - 86_400_000 })),
+      others: [],
+    }));
+    const { findings } = checkListing(rules, listings);
+    // What hangs on other files (gaps, companions, the same name elsewhere) is not the intake's.
+    const OF_OTHERS = [
+      'sequence-gap',
+      'version-gap',
+      'same-name',
+      'old-version-on-top',
+      'date-mismatch',
+      'version-twice',
+    ];
+    expect(findings.filter(({ rule }) => !OF_OTHERS.includes(rule))).toEqual([]);
+  });
+
+  test('whatever files are called, each has one line, nothing is thrown, and the same heap gives the same plan', () => {
+    const name = fc.oneof(
+      fc.string({ unit: 'grapheme', minLength: 1, maxLength: 40 }),
+      fc.constantFrom(
+        'constructor',
+        '__proto__',
+        'toString.wav',
+        'v.v.v',
+        '2026-02-31.jpg',
+        '(1)',
+        '.',
+        'Ü b e r.pdf',
+        '9'.repeat(300),
+      ),
+    );
+    const path = fc
+      .array(
+        name.map((text) => text.replaceAll('/', '') || 'x'),
+        { minLength: 1, maxLength: 4 },
+      )
+      .map((parts) => parts.join('/'));
+    const facts = fc.record(
+      {
+        taken: fc.constantFrom(
+          '1970-01-01T00:00:00',
+          '2099-12-31T23:59:59',
+          '2026-03-02T21:00:00',
+          'no time',
+          '2026-13-99T99:99:99',
+        ),
+        has: fc.constantFrom('still' as const, 'picture' as const, 'sound' as const),
+        seconds: fc.constantFrom(0, 10, 1e12, Number.NaN),
+        timecode: fc.constantFrom('10:00:00:00', 'x', '99:99:99:99'),
+        content: fc.constantFrom('jpg', 'wav', 'xyz', ''),
+      },
+      { requiredKeys: [] },
+    );
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...PROJECT_NAMES),
+        fc.uniqueArray(fc.tuple(path, facts), { selector: ([at]) => at, maxLength: 12 }),
+        (project, some) => {
+          const files = some.map(([at, known]) => loose(at, known));
+          const made = plan(project, files);
+          expect(made.items.map(({ from }) => from).sort()).toEqual(files.map((f) => f.path).sort());
+          expect(made.changes).toEqual(plan(project, [...files].reverse()).changes);
+          for (const { confidence, state } of made.items) if (confidence === null) expect(state).not.toBe('comes');
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe('cards', () => {
+  const CARD = ['CLIPS/C1.MP4', 'CLIPS/C1.IDX', 'INDEX/ALL.IDX'];
+  const on = (day: string, path: string): MediaFacts =>
+    path.endsWith('.IDX') ? {} : { taken: `${day}T10:00:00`, has: 'picture', seconds: 5 };
+
+  test('one that is all of the source has its name; two in one source each their own; a standard camera tree is one too', () => {
+    const whole = plan(
+      'film',
+      CARD.map((path) => loose(path, on('2026-03-02', path))),
+    );
+    expect(whole.cards).toEqual([{ path: '', to: '20_cards/2026-03-02/A003', files: 3 }]);
+    const two = plan(
+      'film',
+      ['x', 'y'].flatMap((top) => CARD.map((path) => loose(`${top}/${path}`, on('2026-03-03', path)))),
+    );
+    expect(two.cards.map(({ to }) => to)).toEqual(['20_cards/2026-03-03/x', '20_cards/2026-03-03/y']);
+    const standard = plan('film', [
+      loose('DCIM/100ABCDE/DSC_0001.JPG', on('2026-03-02', '')),
+      loose('DCIM/100ABCDE/DSC_0002.JPG'),
+    ]);
+    expect(standard.cards).toHaveLength(1);
+  });
+
+  test('one of the same name that is there with other content gets the next number; a person says that it is none', () => {
+    const files = CARD.map((path) => loose(path, on('2026-03-02', path)));
+    const there = (folder: string) => (folder === '20_cards/2026-03-02' ? ['A003'] : []);
+    expect(plan('film', files, { there }).cards[0]?.to).toBe('20_cards/2026-03-02/A003-2');
+    const sameAs = (path: string) =>
+      path === 'CLIPS/C1.MP4' ? ({ where: 'project', path: `20_cards/2026-03-02/A003/${path}` } as const) : null;
+    const again = plan('film', files, { there, sameAs });
+    expect([again.cards[0]?.to, again.of('CLIPS/C1.MP4')?.state]).toEqual(['20_cards/2026-03-02/A003', 'there']);
+    const none = plan('film', files, { placed: { '': { isCard: false } } });
+    expect([none.cards, none.of('CLIPS/C1.MP4')?.card]).toEqual([[], null]);
+  });
+
+  test('a heap of plain folders is none', () => {
+    expect(plan('show', [loose('PIER/IMG_0001.JPG'), loose('PIER/notes.pdf')]).cards).toEqual([]);
+  });
+});
+
+describe('names', () => {
+  test('counters go on from what is there; files of one stem stay together', () => {
+    const there = (folder: string) =>
+      folder === '20_survey/test-nights/pier/2026-03-02' ? ['pier_2026-03-02_0031.jpg'] : [];
+    const at: MediaFacts = { taken: '2026-03-02T21:00:00', has: 'still' };
+    const made = plan(
+      'show',
+      [loose('pier/b.jpg', at), loose('pier/a.jpg', { ...at, taken: '2026-03-02T20:00:00' }), loose('pier/b.tif', at)],
+      { there },
+    );
+    expect(
+      [made.of('pier/a.jpg')?.to, made.of('pier/b.jpg')?.to, made.of('pier/b.tif')?.to].map((to) => nameOf(to ?? '')),
+    ).toEqual(['pier_2026-03-02_0032.jpg', 'pier_2026-03-02_0033.jpg', 'pier_2026-03-02_0033.tif']);
+  });
+
+  test('what is called one thing and is another is said, and not sure', () => {
+    const item = plan('show', [loose('board tide v3.jpg', { content: 'png' })]).of('board tide v3.jpg');
+    expect([item?.lie, item?.to]).toEqual(['jpg', '30_design/boards/26014_BRD_tide_v003.png']);
+    expect(item?.confidence).not.toBe('sure');
+  });
+
+  test('two that say one version are not both sure of it', () => {
+    const made = plan('show', [loose('26014_MUS_v07.wav'), loose('music v7.wav')]);
+    expect(made.of('26014_MUS_v07.wav')?.confidence).toBe('sure');
+    expect(made.of('music v7.wav')?.confidence).not.toBe('sure');
+  });
+
+  test.each([
+    ['11.02.2026 x', '2026-02-11', false],
+    ['x 2026-02-11', '2026-02-11', false],
+    ['20260211_1', '2026-02-11', false],
+    ['3 March', '2026-03-03', true],
+    ['3. März 2026', '2026-03-03', false],
+    ['maart 3', '2026-03-03', true],
+    ['12 mei 2025', '2025-05-12', false],
+    ['03-04-2026', '2026-04-03', true],
+    ['31.02.2026', null, false],
+    ['26014', null, false],
+    ['IMG_20261399', null, false],
+  ] as const)('a date in “%s”', (text, day, isUnsure) => {
+    const found = dateIn(text, '2026')?.found;
+    expect([found?.date ?? null, found?.isUnsure ?? false]).toEqual([day, isUnsure]);
+  });
+});
