@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|check|browser|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|check|browser|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCarry } from './carry';
@@ -7,6 +7,7 @@ import { benchCheck, checkOnce } from './check';
 import { benchCopies } from './copies';
 import { benchExpand } from './expand';
 import { benchExplain } from './explain';
+import { benchIntake } from './intake';
 import { benchFrames, benchLearn } from './learn';
 import { benchPlans } from './plans';
 import { benchProve } from './prove';
@@ -33,6 +34,7 @@ const BENCHES = {
   copies: benchCopies,
   repairs: benchRepairs,
   carry: benchCarry,
+  intake: benchIntake,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);

@@ -59,13 +59,6 @@ const VIEWS = {
       .waitFor();
     return page;
   },
-  people: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.goto('/checks/people?person=AP');
-    await page.getByRole('heading', { name: 'Aiko Pendry' }).waitFor();
-    return page;
-  },
   'put-right': async () => {
     const page = await open();
     await signIn(page, 'Ines');
@@ -215,6 +208,15 @@ const VIEWS = {
       .first()
       .click();
     await page.getByText('Next', { exact: true }).waitFor();
+    return page;
+  },
+  intake: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto(`/projects/${await idOf(page, '26014')}/intake?volume=arrivals&folder=downloads`);
+    await page.getByText(/copies .* files/).waitFor();
+    await page.getByRole('option', { name: /IMG_2208/ }).click();
+    await page.getByRole('img', { name: 'IMG_2208.JPG' }).waitFor();
     return page;
   },
   'start-narrow': () => VIEWS.start({ width: 900, height: 700 }),

@@ -28,7 +28,7 @@ export interface IntakeScore {
 
 const NOW = Date.parse('2026-05-15T09:00:00Z');
 /** Stable: the same half each time. */
-export const partOf = (path: string): Part =>
+const partOf = (path: string): Part =>
   [...path].reduce((n, ch) => (n * 31 + ch.charCodeAt(0)) >>> 0, 7) % 2 === 0 ? 'tune' : 'measure';
 
 export function planned(project: ProjectName, habits: readonly Habit[]) {

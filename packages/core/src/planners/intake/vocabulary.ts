@@ -169,7 +169,7 @@ const isUnsure = ({ field, value }: Meaning, tokens: readonly Token[]): boolean 
   field === 'person' && tokens.length === 1 && value.length <= 3 && tokens[0]?.text === value.toLowerCase();
 
 /** One letter more, less or other, or two exchanged. */
-export function isOneSlip(a: string, b: string): boolean {
+function isOneSlip(a: string, b: string): boolean {
   if (a === b || Math.abs(a.length - b.length) > 1) return false;
   if (a.length === b.length && isExchanged(a, b)) return true;
   let at = 0;

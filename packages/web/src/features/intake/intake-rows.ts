@@ -76,7 +76,7 @@ export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'card
   return [...rows.values()];
 }
 
-export const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
+const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
 export type Group = (typeof GROUPS)[number];
 
 export const groupOf = (params: URLSearchParams): Group =>
