@@ -1,4 +1,5 @@
 /** Loose files brought into a project on a real disk with a real database: a card, a recorder's card, downloads. */
+import { execFileSync } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import {
   existsSync,
@@ -138,6 +139,18 @@ describe('bringing in', () => {
     expect(found.rows).toEqual([]);
     const told = (await (await t.ask('lead', 'GET', `/api/activity?project=${p.id}`)).json()) as ActivityPage;
     expect(told.rows[0]).toMatchObject({ what: 'files-brought', params: { files: 11, from: folder } });
+    // Every copy has its checksum, which an independent program holds against what lies there now.
+    const printed = async (as: string) =>
+      (await t.ask('artist', 'GET', `/api/projects/${p.id}/batches/${batch}/print?as=${as}`)).text();
+    const sums = await printed('checksums');
+    expect(sums.trim().split('\n')).toHaveLength(11);
+    expect(() =>
+      execFileSync('sha256sum', ['-c', '--strict', '-'], { cwd: p.root, input: sums, stdio: 'pipe' }),
+    ).not.toThrow();
+    expect((await printed('names')).split('\r\n').slice(0, 2)).toEqual([
+      'from,to,sha256',
+      expect.stringMatching(new RegExp(`^CLIPS/C0114.IDX,20_cards/2026-03-02/${folder}/CLIPS/C0114.IDX,[0-9a-f]{64}$`)),
+    ]);
     // Again it offers only what is new.
     writeFileSync(path.join(t.studio, folder, 'CLIPS/C0119.IDX'), 'one more');
     expect((await read(p.id, folder)).status).toBe(204);

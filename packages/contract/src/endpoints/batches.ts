@@ -127,6 +127,17 @@ export const BATCH_ENDPOINTS = {
     reply: { json: batchPageSchema },
     refuses: [...FOLDER, 'no-change'],
   }),
+  writeBatch: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/batches/:batch/print',
+    does: 'Gives what one copied: checksums as `sha256sum` checks them, or a table with the names it came with',
+    roles: ALL,
+    whose: 'house',
+    params: ofBatch,
+    query: z.object({ as: z.enum(['checksums', 'names']) }),
+    reply: { file: ['text/plain', 'text/csv'] },
+    refuses: [...FOLDER, 'no-change', 'no-journal'],
+  }),
   undoBatch: endpoint({
     method: 'POST',
     path: '/api/projects/:id/batches/:batch/undo',

@@ -121,10 +121,11 @@ export async function runSteps(
 ): Promise<BatchOutcome> {
   const left: Record<string, Expected> = {};
   let since: Record<string, Expected> = {};
+  let proved: Record<string, string> = {};
   const group = port.hasIdentities ? journal.group : 1;
   const pause = async (done: number, at: Place, code: string): Promise<BatchOutcome> => {
     await port.sync();
-    await journal.outcome({ done, left: since });
+    await journal.outcome({ done, left: since, ...provedNow(proved) });
     await journal.outcome({ ended: 'paused', why: `${code} ${at.path}` });
     return { state: 'paused', done, at, code };
   };
@@ -138,7 +139,8 @@ export async function runSteps(
       if (last !== null && last !== step.at.root) await port.sync();
       last = step.at.root;
       const doing = doStep(step, folder, port, options);
-      if (soon(doing)) await doing;
+      const hash = soon(doing) ? await doing : null;
+      if (typeof hash === 'string') proved[step.id] = hash;
       const written = writtenBy(step, folder);
       const there = written === null ? null : await lookAt(port, written);
       if (there !== null) left[step.id] = since[step.id] = { size: there.size, modified: there.modified };
@@ -150,9 +152,10 @@ export async function runSteps(
     if ((i + 1) % group === 0 || step.do === 'copy' || step.do === 'rewrite') {
       // What is written down at home as done elsewhere must be there.
       if (port.reach(step.at.root, HOME) === 'nothing') await port.sync();
-      const noting = journal.outcome({ done: i + 1, left: since });
+      const noting = journal.outcome({ done: i + 1, left: since, ...provedNow(proved) });
       if (soon(noting)) await noting;
       since = {};
+      proved = {};
     }
     options.progress?.(i + 1, steps.length);
     if (options.yieldNow && (i + 1) % STEPS_BETWEEN_YIELDS === 0) await options.yieldNow();
@@ -162,6 +165,9 @@ export async function runSteps(
   await journal.outcome({ ended: 'done' });
   return { state: 'done', left };
 }
+
+/** Most batches copy nothing. */
+const provedNow = (proved: Readonly<Record<string, string>>) => (Object.keys(proved).length === 0 ? {} : { proved });
 
 /** Where a file is new after a step. */
 function writtenBy(step: Step, folder: string): Place | null {
@@ -176,8 +182,8 @@ function writtenBy(step: Step, folder: string): Place | null {
   }
 }
 
-/** Each is one call that is done whole or not at all: after a crash nothing is half there. */
-function doStep(step: Step, folder: string, port: Port, options: Partial<ApplyOptions>): void | Promise<void> {
+/** Each is one call that is done whole or not at all: after a crash nothing is half there. A copy gives its hash. */
+function doStep(step: Step, folder: string, port: Port, options: Partial<ApplyOptions>): void | Promise<unknown> {
   switch (step.do) {
     case 'copy':
       return copied(step, step.content.from, folder, port);
@@ -207,10 +213,11 @@ async function copied(
   from: Place,
   folder: string,
   port: Port,
-): Promise<void> {
+): Promise<string | undefined> {
   const { content, expects } = step;
   const read = await port.copy(from, readyPlace(step.id, step.at, content, folder), content.patches);
   if (!isAsExpected(read, expects)) throw failed('ECHANGED');
+  return read.sha256;
 }
 
 /** A copy that was made is no reason to end what somebody worked on since. */

@@ -33,7 +33,16 @@ export { checkExpectations } from './look';
 export { MemoryDisk } from './memory-disk';
 export { type Ordered, orderAny, orderChanges } from './order';
 export { HOME, home, isBelow, isSamePlace, type Place, placeKey, type RootId, rootIdOf, VOLUME } from './place';
-export { type ApplyOptions, type Cancellation, CLAIM_TIME, codeOf, type Port, type Reach, type Standing } from './port';
+export {
+  type ApplyOptions,
+  type Cancellation,
+  CLAIM_TIME,
+  type Copied,
+  codeOf,
+  type Port,
+  type Reach,
+  type Standing,
+} from './port';
 export { doneAfter, endHalfMove, leftOf, type Progress, stepsDone } from './resume';
 export { type Done, reverseChanges } from './reverse';
 export { takeBackMade } from './take-back';

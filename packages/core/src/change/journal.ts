@@ -43,7 +43,12 @@ export interface Bystander {
 
 export type Outcome =
   /** The first so many steps are done; what files that were written are now, by the change's id. */
-  | { readonly done: number; readonly left?: Readonly<Record<string, Expected>> | undefined }
+  | {
+      readonly done: number;
+      readonly left?: Readonly<Record<string, Expected>> | undefined;
+      /** Hashes of what was copied, by the change's id. */
+      readonly proved?: Readonly<Record<string, string>> | undefined;
+    }
   | {
       readonly ended: Ended;
       readonly why?: string | undefined;

@@ -42,7 +42,7 @@ export interface Port {
    * A copy of a file, whole or not there, proved by reading it back; with patches, of what they make of it. The
    * program's own of that name from an earlier try is written over. Gives what was read.
    */
-  copy(from: Place, to: Place, patches?: readonly Patch[]): Soon<Expected>;
+  copy(from: Place, to: Place, patches?: readonly Patch[]): Soon<Copied>;
   remove(place: Place): Soon<void>;
   /** Removes a folder, only while it is empty. */
   unmake(place: Place): Soon<void>;
@@ -51,6 +51,11 @@ export interface Port {
 }
 
 /** The least that `AbortSignal` fulfils. */
+/** What was read of a file that was copied, and the hash of what was written, where it was proved. */
+export interface Copied extends Expected {
+  readonly sha256?: string | undefined;
+}
+
 export interface Cancellation {
   readonly aborted: boolean;
 }

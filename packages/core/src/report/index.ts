@@ -1,5 +1,6 @@
 /** Findings, plans and templates as files and pages. */
 
+export { broughtCsv, checksumLines, type Proved } from './brought';
 export { changesCsv, changesJson, changesPowerShell, changesSh, changesText } from './changes';
 export { comparedCsv, comparedJson } from './compared';
 export {

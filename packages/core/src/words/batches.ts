@@ -57,6 +57,7 @@ const ABOUT: Readonly<Record<string, string>> = {
   grow: 'Extended',
   change: 'Changed',
   edition: 'Took another edition',
+  intake: 'Files brought in',
   undo: 'Undone',
   'take-back': 'Taken back',
   add: 'Added to a folder',

@@ -5,6 +5,7 @@ import {
   codeOf,
   HOME,
   type NewContent,
+  type Outcome,
   type Rest,
   type RootId,
 } from '@nesting/core/change';
@@ -181,7 +182,12 @@ export interface JournalPage {
   readonly undo: readonly UndoLine[] | null;
   /** Of a closed one: what stayed as it was. */
   readonly rest: readonly Rest[];
+  readonly proved: Readonly<Record<string, string>>;
 }
+
+/** Hashes of what was copied, by the change's id. */
+const provedOf = (outcomes: readonly Outcome[]): Readonly<Record<string, string>> =>
+  Object.assign({}, ...outcomes.map((outcome) => ('proved' in outcome ? outcome.proved : {})));
 
 /** Everything the page of one batch shows; `null` where it has no journal. */
 export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage | null> =>
@@ -195,6 +201,7 @@ export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage |
       undone: undoneIds(root, id),
       undo: await undoPlan(roots, id),
       rest: ended?.rest ?? [],
+      proved: provedOf(record.outcomes),
     };
   });
 

@@ -11,7 +11,7 @@ import {
   renameSync,
   writeSync,
 } from 'node:fs';
-import type { Expected, Patch } from '@nesting/core/change';
+import type { Copied, Patch } from '@nesting/core/change';
 import { hashPastCache } from './past-cache';
 import { eachChunk, hashOf, type PlainFile, withPlainFile } from './plain-file';
 import type { Root } from './root';
@@ -40,24 +40,25 @@ const NEW_FILE = constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC | cons
  *
  * @throws `EVERIFY` where the copy is not what was written, `EPATCH` where a patch reaches beyond the file
  */
-export function copyFile(from: FileAt, to: FileAt, { patches = [], tick }: CopyOptions = {}): Expected {
+export function copyFile(from: FileAt, to: FileAt, { patches = [], tick }: CopyOptions = {}): Copied {
   return withPlainFile(from.root, from.path, (source) => {
     const { root, path } = to;
+    let sha256: string;
     const part = `${path}${PART}`;
     const fd = openSync(root.at(part), NEW_FILE, 0o600);
     try {
       root.sure(part);
       const copy = new Copy(fd, source.isSparse && patches.length === 0, tick);
       writePatched(source, patches, copy);
-      const wanted = copy.end();
-      if (wanted !== (hashPastCache(root.at(part), tick) ?? hashOf({ fd }, tick))) throw failed('EVERIFY', from.path);
+      sha256 = copy.end();
+      if (sha256 !== (hashPastCache(root.at(part), tick) ?? hashOf({ fd }, tick))) throw failed('EVERIFY', from.path);
       fchmodSync(fd, source.mode & 0o777);
       if (patches.length === 0) futimesSync(fd, source.modified / 1000, source.modified / 1000);
     } finally {
       closeSync(fd);
     }
     renameSync(root.at(part), root.at(path));
-    return { size: source.size, modified: Math.floor(source.modified) };
+    return { size: source.size, modified: Math.floor(source.modified), sha256 };
   });
 }
 

@@ -482,6 +482,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     body: { number: (await projectOf(g)).number },
   }),
   listBatches: ofProject(A),
+  writeBatch: (g) => ({ as: A, params: { id: g.project, batch: g.batch }, query: { as: 'checksums' } }),
   readBatch: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),
   undoBatch: async (g) => ({
     as: C,

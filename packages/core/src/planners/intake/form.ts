@@ -4,6 +4,7 @@
  */
 import type { Part } from '../../name/pattern/ast';
 import type { CompiledConvention, CompiledSlot } from '../../name/pattern/ops';
+import { Remembered } from '../../remembered';
 import type { Found } from './vocabulary';
 
 /** A stretch of a name that means one thing. */
@@ -41,7 +42,7 @@ export function formOf(
   entries: ReadonlySet<string>,
 ): Form | null {
   if (atoms.length === 0 || atoms.length > MOST_ATOMS) return null;
-  const places = placesOf(convention, convention.parts, true).filter(({ slot }) => slot.field !== 'ext');
+  const places = placesIn.of(convention);
   const found: Form[] = [];
   let steps = 0;
   const walk = (at: number, place: number, values: Readonly<Record<string, string>>, filled: number): void => {
@@ -82,6 +83,10 @@ function wordsUntil(atoms: readonly Atom[], from: number): number {
   while (atoms[end]?.kind === 'word') end++;
   return end;
 }
+
+const placesIn = new Remembered((convention: CompiledConvention) =>
+  placesOf(convention, convention.parts, true).filter(({ slot }) => slot.field !== 'ext'),
+);
 
 function placesOf(convention: CompiledConvention, parts: readonly Part[], isNeeded: boolean): Place[] {
   return parts.flatMap((part): Place[] => {

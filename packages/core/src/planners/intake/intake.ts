@@ -130,6 +130,7 @@ class Planner {
 
   constructor(private readonly given: IntakeGiven) {
     this.rules = new ProjectRules(given.input);
+    this.isUnsaid = Object.keys(given.placed).length === 0;
     const said = Object.entries(given.placed).flatMap(([path, { isCard }]) =>
       isCard === undefined ? [] : [[path, isCard] as const],
     );
@@ -151,6 +152,7 @@ class Planner {
     this.recogniser = recogniser;
   }
   private readonly recogniser: Recogniser;
+  private readonly isUnsaid: boolean;
 
   plan(): Intake {
     const { given } = this;
@@ -206,6 +208,7 @@ class Planner {
   /** The nearest word counts; values add up. */
   private said(path: string): Placed {
     const { placed } = this.given;
+    if (this.isUnsaid) return UNSAID;
     const ways: Placed[] = [];
     for (let at = path; ; at = parentOf(at)) {
       const own = placed[at];
@@ -343,6 +346,8 @@ class Planner {
     return this.given.files.some((file) => this.given.sameAs(file.path)?.path.startsWith(`${to}/`));
   }
 }
+
+const UNSAID: Placed = { values: {} };
 
 interface InFolder {
   readonly folder: string;

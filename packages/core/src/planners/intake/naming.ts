@@ -130,6 +130,7 @@ class FolderNames {
   private readonly taken: Set<string>;
   private readonly names: string[];
   private readonly last = new Map<string, number>();
+  private readonly keys = new Map<string, string>();
   private readonly read = new Set<string>();
 
   constructor(there: readonly string[]) {
@@ -161,14 +162,25 @@ class FolderNames {
         if (reading !== null) this.count(`${scope}\0${keyOf(reading, field)}`, reading[field]);
       }
     }
-    const probe = writeName(convention, { ...values, [field]: 1 });
-    const reading = probe.ok ? readName(convention, probe.value) : null;
-    const key = `${scope}\0${reading === null ? '' : keyOf(reading, field)}`;
+    const key = this.keyFor(convention, field, values);
     return () => {
       const next = (this.last.get(key) ?? 0) + 1;
       this.last.set(key, next);
       return next;
     };
+  }
+
+  /** As a name with these values would be read. */
+  private keyFor(convention: CompiledConvention, field: string, { [field]: _, ext: _ext, ...values }: Values): string {
+    const scope = `${convention.pattern.source}\0${field}`;
+    const asked = `${scope}\0${JSON.stringify(values)}`;
+    const known = this.keys.get(asked);
+    if (known !== undefined) return known;
+    const probe = writeName(convention, { ...values, [field]: 1, ext: _ext ?? null });
+    const reading = probe.ok ? readName(convention, probe.value) : null;
+    const key = `${scope}\0${reading === null ? '' : keyOf(reading, field)}`;
+    this.keys.set(asked, key);
+    return key;
   }
 
   private count(key: string, value: Value | undefined): void {

@@ -1,6 +1,7 @@
 /** What is shown of a project's batches. */
 import type { BatchPage, BatchRow } from '@nesting/contract';
 import { isShown } from '@nesting/core/change';
+import { broughtCsv, checksumLines } from '@nesting/core/report';
 import { hindranceWords } from '@nesting/core/words';
 import type { Where } from '@nesting/disk';
 import { batchesOf, readBatchRow, type StoredBatch } from '../../db/queries/batches/batches';
@@ -69,6 +70,20 @@ export async function readBatchPage(world: World, project: string, id: string): 
     hindrance: hindered.get(change.id) ?? stayed.get(change.id) ?? null,
   }));
   return { ...shownOf(batch), folder, lines, unread: null };
+}
+
+/** What it copied, to be kept elsewhere. */
+export async function printBatch(world: World, project: string, id: string, as: 'checksums' | 'names') {
+  const { batch, row } = await found(world, project, id);
+  const where = await whereOfBatch(world, row.volume, batch);
+  const others = await othersOf(world, id);
+  const journal =
+    where === null ? null : await world.disks.run('journalPage', { where, others, id }, untilAskerLeaves());
+  if (journal === null) throw new Refused('no-journal');
+  const { changes, proved } = journal;
+  return as === 'names'
+    ? { name: `${row.number}-names.csv`, type: 'text/csv', body: broughtCsv(changes, proved) }
+    : { name: `${row.number}.sha256`, type: 'text/plain', body: checksumLines(changes, proved) };
 }
 
 /** Why a batch without a journal shows no lines; `null` where there are none to be shown. */

@@ -6,7 +6,7 @@ import { findFormerNames, renamedOf } from '../../db/queries/projects/former-nam
 import { readProjectRow } from '../../db/queries/projects/projects';
 import { keepReshapeDraft, readReshapeDraft } from '../../db/queries/projects/reshape-drafts';
 import { askBatch, settleBatch, stopBatch } from '../../flows/batches/ask-batch';
-import { found, listBatches, readBatchPage } from '../../flows/batches/batch-page';
+import { found, listBatches, printBatch, readBatchPage } from '../../flows/batches/batch-page';
 import { freeSetAside, listSetAside } from '../../flows/batches/set-aside';
 import { repairLater } from '../../flows/projects/later-repair';
 import { proposalFor, proposalsFor, propose, refuseProposal, requireOpen } from '../../flows/projects/proposals';
@@ -49,6 +49,7 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
   readProposal: ({ world, me, params }) => proposalFor(world, me, params.id),
   refuseProposal: ({ world, me, params, body }) => refuseProposal(world, me, params.id, body.word),
   listBatches: ({ world, params }) => listBatches(world, params.id),
+  writeBatch: ({ world, params, query }) => printBatch(world, params.id, params.batch, query.as),
   readBatch: ({ world, params }) => readBatchPage(world, params.id, params.batch),
   undoBatch: async ({ world, me, params: { id: project, batch }, body: { ids, key }, wait }) => {
     await found(world, project, batch);

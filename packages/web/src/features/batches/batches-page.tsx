@@ -9,13 +9,15 @@ import { batchWords, changeLine, placeWords } from '@nesting/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { fetchFor } from '../../app/endpoints';
 import { useReaderPath } from '../../app/reader-path';
 import { useAppDispatch } from '../../app/store';
 import { useAddress } from '../../app/use-address';
 import { usePageTitle } from '../../app/use-page-title';
 import { moment } from '../../app/words';
+import { saveReply } from '../../changes/save-plan';
 import { Columns } from '../../columns/columns';
-import { CopyButton, Empty, Heading, Trouble } from '../../ui';
+import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui';
 import { RelinkList } from '../carry-over/relink-list';
 import { projectsApi } from '../projects/projects-api';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
@@ -127,6 +129,9 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
         <div className="flex flex-col gap-4">
           {head}
           <BatchList rows={rows} chosen={batch.id} onBatch={onBatch} />
+          {batch.state === 'done' && (batch.what === 'intake' || batch.what === 'carry') && (
+            <WhatCame project={id} batch={batch.id} />
+          )}
           {batch.source !== null && batch.state === 'done' && <RelinkList project={id} batch={batch.id} />}
         </div>
       }
@@ -177,6 +182,18 @@ function listed({ change, undone, hindrance }: BatchPage['lines'][number], isClo
     count: 1,
     note: hindrance === null || undone ? undefined : isClosed ? 'stayed' : 'cannot be undone now',
   };
+}
+
+/** What files were called before, and proof of what they are. */
+function WhatCame({ project, batch }: { project: string; batch: string }) {
+  const save = async (as: 'names' | 'checksums') =>
+    saveReply(await fetchFor('writeBatch', { id: project, batch, query: { as } }));
+  return (
+    <div className="flex flex-wrap gap-2">
+      <Button onClick={() => void save('names')}>Save the names (CSV)</Button>
+      <Button onClick={() => void save('checksums')}>Save checksums</Button>
+    </div>
+  );
 }
 
 /** The whole path of what a line is about, as the reader's system has it where it lies in the project. */
