@@ -183,7 +183,7 @@ function writtenBy(step: Step, folder: string): Place | null {
 }
 
 /** Each is one call that is done whole or not at all: after a crash nothing is half there. A copy gives its hash. */
-function doStep(step: Step, folder: string, port: Port, options: Partial<ApplyOptions>): void | Promise<unknown> {
+function doStep(step: Step, folder: string, port: Port, options: Partial<ApplyOptions>): unknown {
   switch (step.do) {
     case 'copy':
       return copied(step, step.content.from, folder, port);
