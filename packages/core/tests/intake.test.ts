@@ -214,6 +214,24 @@ describe('names', () => {
     expect(item?.confidence).not.toBe('sure');
   });
 
+  test.each(['../outside', '10_paperwork/../../x', 'con', '10_paperwork/a?'])(
+    'a folder called %s takes nothing',
+    (folder) => {
+      const made = plan('show', [loose('x.pdf')], { placed: { 'x.pdf': { comes: true, folder } } });
+      expect(made.of('x.pdf')?.fault).not.toBeNull();
+      expect(made.changes).toEqual([]);
+      const named = plan('show', [loose('x.pdf')], {
+        placed: { 'x.pdf': { comes: true, folder: '10_paperwork', name: '../../y.pdf' } },
+      });
+      expect([named.of('x.pdf')?.fault === null, named.changes]).toEqual([false, []]);
+    },
+  );
+
+  test('a path that is longer than the project allows stays', () => {
+    const placed = { 'x.pdf': { comes: true, folder: '10_paperwork/rights', name: `${'long '.repeat(45)}.pdf` } };
+    expect(plan('show', [loose('x.pdf')], { placed }).of('x.pdf')?.fault?.code).toBe('path-over-budget');
+  });
+
   test('two that say one version are not both sure of it', () => {
     const made = plan('show', [loose('26014_MUS_v07.wav'), loose('music v7.wav')]);
     expect(made.of('26014_MUS_v07.wav')?.confidence).toBe('sure');

@@ -21,11 +21,11 @@ export {
   type IntakeGiven,
   type IntakeItem,
   type IntakeState,
-  intake,
   isTaken,
   type Placed,
   type Same,
-} from './intake/intake';
+} from './intake/given';
+export { intake } from './intake/intake';
 export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intake/pair';
 export { PLACE_REASONS, type PlaceReason } from './intake/places';
 export { isCopyName, type LooseFile } from './intake/recognise';

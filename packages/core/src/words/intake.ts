@@ -1,5 +1,5 @@
 /** Places of loose files, in words. */
-import type { IntakeState } from '../planners/intake/intake';
+import type { IntakeState } from '../planners/intake/given';
 import type { PlaceReason } from '../planners/intake/places';
 import { assertNever } from '../result';
 

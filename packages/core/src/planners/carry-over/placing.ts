@@ -1,10 +1,9 @@
 /** Where each file lies in the new project, and what it is called there. */
 import { grouped } from '../../grouped';
 import { join, nameOf, parentOf, partsOf } from '../../listing/entry';
-import { clashKey, nameFaults } from '../../portable/name';
-import type { Coded } from '../../result';
+import { clashKey } from '../../portable/name';
 import type { PlannedLine } from '../../template/expansion';
-import { isElsewhere } from '../elsewhere';
+import { Landing } from '../landing';
 import { type CarriedFolder, type CarryGiven, type CarryItem, isBrought } from './given';
 import type { NamedBy, NewNames } from './names';
 import { fileName, folderOf, type Source, type SourceFile } from './source';
@@ -15,12 +14,14 @@ export class Placing {
   /** Folders of one name but for its capitals are one: as the first of them is written. */
   private readonly spelt = new Map<string, string>();
   private readonly ranks: ReadonlyMap<string, number>;
+  private readonly landing: Landing;
 
   constructor(
     private readonly given: CarryGiven,
     private readonly names: NewNames,
     private readonly read: Source,
   ) {
+    this.landing = new Landing(given.target, given.there);
     this.byKey = pathsByKey(given);
     for (const { kind, path } of given.target.expansion.lines)
       if (kind === 'folder') this.spelt.set(clashKey(path), path);
@@ -48,8 +49,8 @@ export class Placing {
       by,
       run: file.run,
       comes: file.comes,
-      fault: file.comes ? this.faultOf(parentOf(to), name) : null,
-      clash: file.comes && ((wanted.get(key) ?? 0) > 1 || folders.has(key) || this.isTaken(to)),
+      fault: file.comes ? this.landing.faultOf(parentOf(to), name) : null,
+      clash: file.comes && ((wanted.get(key) ?? 0) > 1 || folders.has(key) || this.landing.isTaken(to)),
     }));
   }
 
@@ -118,43 +119,6 @@ export class Placing {
   private isInDocument(path: string): boolean {
     for (let at = parentOf(path); at !== ''; at = parentOf(at)) if (this.given.source.isDocumentFolder(at)) return true;
     return false;
-  }
-
-  private faultOf(folder: string, name: string): Coded | null {
-    const { target } = this.given;
-    const fault = this.faultOfName(name) ?? this.faultOfFolder(folder);
-    if (fault !== null) return fault;
-    const length = target.before + join(folder, name).length;
-    return length > target.budget
-      ? { code: 'path-over-budget', params: { found: length, limit: target.budget } }
-      : null;
-  }
-
-  private faultOfName(name: string): Coded | null {
-    const fault = nameFaults(name, this.given.target.profiles).find((f) => f.weight === 'refused');
-    return fault === undefined ? null : { code: fault.code, params: fault.params };
-  }
-
-  private readonly folderFaults = new Map<string, Coded | null>();
-
-  private faultOfFolder(folder: string): Coded | null {
-    if (folder === '') return null;
-    const known = this.folderFaults.get(folder);
-    if (known !== undefined) return known;
-    const away = isElsewhere(this.given.target, folder) ? { code: 'folder-elsewhere', params: { folder } } : null;
-    const fault = this.faultOfName(nameOf(folder)) ?? away ?? this.faultOfFolder(parentOf(folder));
-    this.folderFaults.set(folder, fault);
-    return fault;
-  }
-
-  private readonly taken = new Map<string, ReadonlySet<string>>();
-
-  private isTaken(to: string): boolean {
-    const folder = parentOf(to);
-    const known = this.taken.get(folder);
-    const names = known ?? new Set(this.given.there(folder).map(clashKey));
-    if (known === undefined) this.taken.set(folder, names);
-    return names.size > 0 && names.has(clashKey(nameOf(to)));
   }
 }
 

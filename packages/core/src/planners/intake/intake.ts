@@ -10,108 +10,31 @@
  * The source is only read. What a person says of a file, or of a folder of the heap, is stronger than all this.
  */
 import type { Change } from '../../change/change';
-import type { RootId } from '../../change/place';
 import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
 import type { Confidence } from '../../name/mend/suggest';
-import { clashKey, nameFaults } from '../../portable/name';
-import { type CheckInput, ProjectRules } from '../../project/rules';
-import type { Coded } from '../../result';
+import { clashKey } from '../../portable/name';
+import { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import { broughtChange, foldersInto, movedInstead } from '../bringing';
+import { Landing } from '../landing';
+import { Answers, withGiven } from './answers';
 import { type Card, cardsIn } from './cards';
-import { entriesFor, type GivenEntry, type NewEntry, withDays } from './days';
-import type { MediaFacts } from './facts';
-import { type GivenValues, type Named, Naming } from './naming';
-import { type ClockShift, clockShift, type Pair, type Pairing, pairsOf } from './pair';
-import { type Candidate, type PlaceReason, Places } from './places';
+import { entriesFor, type NewEntry, withDays } from './days';
+import {
+  type Intake,
+  type IntakeGiven,
+  type IntakeItem,
+  type IntakeState,
+  isTaken,
+  type Placed,
+  type Same,
+} from './given';
+import { type Named, Naming } from './naming';
+import { clockShift, pairsOf } from './pair';
+import { Places } from './places';
+import { cardRating, cardState, fitting, rated } from './rating';
 import { type LooseFile, type Recognised, Recogniser } from './recognise';
-
-/** What a person says of a file, or of a folder of the heap and all that is in it. */
-export interface Placed {
-  readonly comes?: boolean | undefined;
-  /** In the project, from its root. */
-  readonly folder?: string | undefined;
-  readonly name?: string | undefined;
-  /** Values for its name, and for the entries of its folder. */
-  readonly values?: GivenValues | undefined;
-  /** Of a folder: whether it is a card that stays whole. */
-  readonly isCard?: boolean | undefined;
-}
-
-export interface IntakeGiven {
-  readonly input: CheckInput;
-  readonly files: readonly LooseFile[];
-  /** What the source is called, for a card that is all of it. */
-  readonly sourceName: string;
-  /** By path in the source. */
-  readonly placed: Readonly<Record<string, Placed>>;
-  readonly pairing: Pairing;
-  /** The heap's own files come, not copies of them. */
-  readonly isMove: boolean;
-  /** What the batch knows the source by. */
-  readonly root: RootId;
-  /** Names in a folder of the project; none where there is no such folder. */
-  readonly there: (folder: string) => readonly string[];
-  /** Where the same content lies: in the project, or earlier in the heap; `null` for nowhere. */
-  readonly sameAs: (path: string) => Same | null;
-}
-
-export interface Same {
-  readonly where: 'project' | 'heap';
-  readonly path: string;
-}
-
-export const INTAKE_STATES = ['comes', 'look', 'orphan', 'there', 'twice', 'left', 'system'] as const;
-/**
- * It comes · it has a likely place, and somebody looks first · no place is known · its content is in the project ·
- * its content lies in the heap twice · it was left · a system or program left it behind.
- */
-export type IntakeState = (typeof INTAKE_STATES)[number];
-
-export interface IntakeItem {
-  /** From the source's root. */
-  readonly from: string;
-  /** From the project's root; `null` where no place is known. */
-  readonly to: string | null;
-  readonly size: number;
-  readonly modified: number;
-  readonly family: string | null;
-  readonly state: IntakeState;
-  readonly confidence: Confidence | null;
-  readonly reasons: readonly PlaceReason[];
-  /** Folders it might belong in, best first, its own among them. */
-  readonly folders: readonly string[];
-  /** Fields of its name that nothing tells. */
-  readonly missing: readonly string[];
-  /** Fields of its name that were not said outright. */
-  readonly derived: readonly string[];
-  readonly isByHand: boolean;
-  /** The card it is part of; `null` for a file by itself. */
-  readonly card: string | null;
-  readonly same: Same | null;
-  /** The extension it has, where its content is something else. */
-  readonly lie: string | null;
-  /** Another project's number that its path carries. */
-  readonly foreign: string | null;
-  readonly facts: MediaFacts;
-  readonly fault: Coded | null;
-  readonly clash: boolean;
-}
-
-export interface Intake {
-  readonly items: readonly IntakeItem[];
-  readonly cards: readonly { readonly path: string; readonly to: string | null; readonly files: number }[];
-  readonly pairs: readonly Pair[];
-  readonly shift: ClockShift | null;
-  /** Entries that lists of the project have to have first. */
-  readonly entries: readonly NewEntry[];
-  readonly changes: readonly Change[];
-}
-
-/** One that is copied. */
-export const isTaken = ({ state, fault, clash, to }: Pick<IntakeItem, 'state' | 'fault' | 'clash' | 'to'>): boolean =>
-  state === 'comes' && fault === null && !clash && to !== null;
 
 export function intake(given: IntakeGiven): Intake {
   return new Planner(given).plan();
@@ -125,34 +48,31 @@ class Planner {
   private readonly naming: Naming;
   private readonly cards: readonly Card[];
   private readonly recognised: readonly Recognised[];
+  private readonly recogniser: Recogniser;
+  private readonly answers: Answers;
   /** Where the first file of each stem came to lie, and its name's stem there. */
   private readonly stems = new Map<string, { readonly folder: string; readonly stem: string }>();
 
   constructor(private readonly given: IntakeGiven) {
     this.rules = new ProjectRules(given.input);
-    this.isUnsaid = Object.keys(given.placed).length === 0;
-    const said = Object.entries(given.placed).flatMap(([path, { isCard }]) =>
-      isCard === undefined ? [] : [[path, isCard] as const],
-    );
-    this.cards = cardsIn(this.rules, given.files, new Map(said));
+    this.answers = new Answers(given.placed);
+    this.cards = cardsIn(this.rules, given.files, this.answers.cards());
     const inCards = new Set(this.cards.flatMap(({ files }) => files));
     const recogniser = new Recogniser(this.rules);
     this.recognised = given.files
       .filter((file) => !inCards.has(file))
-      .map((file) => withGiven(recogniser.of(file), this.said(file.path).values, recogniser))
+      .map((file) => withGiven(recogniser.of(file), this.answers.of(file.path).values, recogniser))
       .sort(inOrder);
     const days = new Set([
       ...this.recognised.flatMap(({ when }) => (when === null || when.isUnsure ? [] : [when.day])),
       ...this.cards.flatMap((card) => dayOf(card, recogniser) ?? []),
     ]);
-    this.grown = new ProjectRules(withDays(given.input, this.rules, days, givenEntries(given.placed)));
+    this.grown = new ProjectRules(withDays(given.input, this.rules, days, this.answers.entries()));
     const isNew = (line: PlannedLine) => this.rules.planned(line.path) === undefined;
     this.places = new Places(this.grown, isNew);
     this.naming = new Naming(this.grown, given.there);
     this.recogniser = recogniser;
   }
-  private readonly recogniser: Recogniser;
-  private readonly isUnsaid: boolean;
 
   plan(): Intake {
     const { given } = this;
@@ -160,7 +80,7 @@ class Planner {
     const cards = this.cards.map((card) => this.card(card));
     const items = marked(
       [...cards.flatMap(({ items }) => items), ...this.recognised.map((file) => this.item(file))],
-      given.there,
+      new Landing(this.grown, given.there),
     );
     const taken = items.filter(isTaken);
     const lines = new Set(taken.flatMap((item) => this.lineOf(parentOf(item.to ?? '')) ?? []));
@@ -205,31 +125,9 @@ class Planner {
     return undefined;
   }
 
-  /** The nearest word counts; values add up. */
-  private said(path: string): Placed {
-    const { placed } = this.given;
-    if (this.isUnsaid) return UNSAID;
-    const ways: Placed[] = [];
-    for (let at = path; ; at = parentOf(at)) {
-      const own = placed[at];
-      // A name is one file's own.
-      if (own !== undefined) ways.unshift(at === path ? own : { ...own, name: undefined });
-      if (at === '') break;
-    }
-    return ways.reduce<Placed>(
-      (all, { comes, folder, name, values }) => ({
-        comes: comes ?? all.comes,
-        folder: folder ?? all.folder,
-        name: name ?? all.name,
-        values: { ...all.values, ...values },
-      }),
-      {},
-    );
-  }
-
   private item(file: Recognised): IntakeItem {
     const { path } = file.file;
-    const said = this.said(path);
+    const said = this.answers.of(path);
     // Side files have no place of their own.
     const isSide = file.family === null && this.stems.has(withoutEnding(path));
     const candidates = said.folder === undefined && !isSide ? this.places.of(file) : [];
@@ -298,7 +196,7 @@ class Planner {
 
   /** A card lies in a folder of its own name; one of other content that is there has its number counted on. */
   private card(card: Card): { card: Card; to: string | null; items: readonly IntakeItem[] } {
-    const said = this.said(card.path);
+    const said = this.answers.of(card.path);
     const first = card.files[0];
     const name = card.path === '' ? this.given.sourceName : nameOf(card.path);
     const day = dayOf(card, this.recogniser);
@@ -324,7 +222,7 @@ class Planner {
         ...plain(file),
         to: to === null ? null : join(to, inside),
         family: this.rules.familyOf(nameOf(file.path)),
-        state: cardState({ ...said, ...this.said(file.path) }, confidence, kept),
+        state: cardState({ ...said, ...this.answers.of(file.path) }, confidence, kept),
         confidence,
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
@@ -347,60 +245,12 @@ class Planner {
   }
 }
 
-const UNSAID: Placed = { values: {} };
-
 interface InFolder {
   readonly folder: string;
   readonly named: Named;
 }
 
-/** Which of them are entries of lists is seen by their keys. */
-const givenEntries = (placed: IntakeGiven['placed']): readonly GivenEntry[] =>
-  Object.values(placed).flatMap(({ values = {} }) =>
-    Object.entries(values).flatMap(([list, entry]) => (entry === '' ? [] : [{ list, entry }])),
-  );
-
 const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
-
-/** The best one, and others that something speaks for. */
-function fitting(candidates: readonly Candidate[]): readonly string[] {
-  return candidates.filter(({ score }, i) => i === 0 || score > 0).map(({ line }) => line.path);
-}
-
-/** Two tell a place from the next best one, and how much must speak for it at all. */
-const CLEAR = 2;
-const ENOUGH = 3;
-
-/** `null` where nothing speaks for any folder. */
-function rated(file: Recognised, candidates: readonly Candidate[], named: Named | null): Confidence | null {
-  const [best] = candidates;
-  if (best === undefined || file.foreign !== null) return null;
-  // A folder is no rival of what lies in it.
-  const second = candidates.slice(1).find(({ line }) => !best.line.path.startsWith(`${line.path}/`));
-  const margin = best.score - (second?.score ?? Number.NEGATIVE_INFINITY);
-  // What speaks for the only folder that takes it need not outweigh anything.
-  const isEnough = best.score > 0 || (second === undefined && best.reasons.length > 0);
-  if (best.score <= 0 && (second !== undefined || best.reasons.length === 0)) return null;
-  const isComplete = named !== null && named.missing.length === 0;
-  const isOutright = isComplete && named.derived.length === 0;
-  if (margin >= CLEAR && best.score >= ENOUGH && best.isDetermined && !best.isNew && isOutright && file.lie === null)
-    return 'sure';
-  return margin >= CLEAR / 2 && isComplete && best.isDetermined && isEnough ? 'likely' : 'guess';
-}
-
-function cardRating([best, second]: readonly Candidate[]): Confidence | null {
-  if (best === undefined) return null;
-  const margin = best.score - (second?.score ?? Number.NEGATIVE_INFINITY);
-  if (margin < CLEAR / 2) return 'guess';
-  return margin >= CLEAR && best.isDetermined && !best.isNew ? 'sure' : 'likely';
-}
-
-function cardState({ comes }: Placed, confidence: Confidence | null, same: Same | null): IntakeState {
-  if (comes === false) return 'left';
-  if (same !== null) return 'there';
-  if (confidence === null) return 'orphan';
-  return comes === true || confidence !== 'guess' ? 'comes' : 'look';
-}
 
 /** The day on which most of a card was made; `null` where it does not tell. */
 function dayOf({ files }: Card, recogniser: Recogniser): string | null {
@@ -410,22 +260,6 @@ function dayOf({ files }: Card, recogniser: Recogniser): string | null {
     if (when !== null) days.set(when.day, (days.get(when.day) ?? 0) + 1);
   }
   return [...days].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0]?.[0] ?? null;
-}
-
-/** What a person gave counts as said, for the folder too. */
-function withGiven(file: Recognised, values: GivenValues | undefined, { listNames }: Recogniser): Recognised {
-  const given = Object.entries(values ?? {}).filter(([, value]) => value !== '');
-  if (given.length === 0) return file;
-  const said = new Map(file.said);
-  const fields = new Set<string>();
-  for (const [field, value] of given)
-    for (const as of new Set([field, ...(listNames.get(field) ?? [])])) {
-      fields.add(as);
-      said.set(as, [{ field: as, value, isSlip: false }]);
-    }
-  const day = given.find(([, value]) => /^\d{4}-\d{2}-\d{2}$/.test(value))?.[1];
-  const when = day === undefined ? file.when : ({ day, time: null, by: 'name', isUnsure: false } as const);
-  return { ...file, said, when, given: fields };
 }
 
 /** By time, so that numbers count on as it was made; side files behind what they go with. */
@@ -440,23 +274,14 @@ const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 const withoutEnding = (path: string): string => join(parentOf(path), stemOf(nameOf(path)));
 const stemOf = (name: string): string => name.replace(/(?<=.)\.[^.]*$/, '');
 
-/** What wants one place twice, has a name that cannot be, or would take a place that is taken. */
-function marked(items: readonly IntakeItem[], there: (folder: string) => readonly string[]): IntakeItem[] {
-  const coming = items.filter(isTaken);
+/** What wants one place twice, cannot lie where it would, or would take a place that is taken. */
+function marked(items: readonly IntakeItem[], landing: Landing): IntakeItem[] {
   const wanted = new Map<string, number>();
-  for (const { to } of coming) wanted.set(clashKey(to ?? ''), (wanted.get(clashKey(to ?? '')) ?? 0) + 1);
-  const standing = new Map<string, ReadonlySet<string>>();
-  const isStanding = (to: string) => {
-    const folder = parentOf(to);
-    const known = standing.get(folder) ?? new Set(there(folder).map(clashKey));
-    standing.set(folder, known);
-    return known.has(clashKey(nameOf(to)));
-  };
+  for (const { to } of items.filter(isTaken)) wanted.set(clashKey(to ?? ''), (wanted.get(clashKey(to ?? '')) ?? 0) + 1);
   return items.map((item) => {
     if (!isTaken(item) || item.to === null) return item;
-    const [fault] = nameFaults(nameOf(item.to), ['posix', 'windows', 'macos']);
-    const clash = (wanted.get(clashKey(item.to)) ?? 0) > 1 || isStanding(item.to);
-    return { ...item, fault: fault === undefined ? null : { code: fault.code, params: fault.params }, clash };
+    const fault = landing.faultOf(parentOf(item.to), nameOf(item.to));
+    return { ...item, fault, clash: (wanted.get(clashKey(item.to)) ?? 0) > 1 || landing.isTaken(item.to) };
   });
 }
 

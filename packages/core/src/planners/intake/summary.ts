@@ -3,7 +3,7 @@ import type { OrderFault } from '../../change/fault';
 import { orderChanges } from '../../change/order';
 import type { FamilyTotal } from '../carry-over/summary';
 import { familiesOf } from '../carry-over/summary';
-import { type Intake, type IntakeItem, type IntakeState, isTaken } from './intake';
+import { type Intake, type IntakeItem, type IntakeState, isTaken } from './given';
 
 export interface IntakeSummary extends Pick<Intake, 'cards' | 'shift' | 'entries'> {
   /** What somebody has to look at comes first. */
