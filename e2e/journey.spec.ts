@@ -22,29 +22,32 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
   const page = await as('Ines Thorvald');
   await fillStart(page, 'Lantern Quay');
   const tree = page.getByRole('tree', { name: 'What will be made' });
-  await expect(tree.getByRole('treeitem').first()).toContainText('26016_QHT_lantern-quay');
+  // Somebody may hold the next number already.
+  const number = await page.getByRole('textbox', { name: 'Number' }).inputValue();
+  const folder = `${number}_QHT_lantern-quay`;
+  await expect(tree.getByRole('treeitem').first()).toContainText(folder);
   await expect(tree).toContainText('west-front');
   await tree
     .getByRole('treeitem', { name: /renders/ })
     .first()
     .click();
-  await expect(page.getByText('studio/26016_QHT_lantern-quay/40_motion/west-front/s01/renders')).toBeVisible();
+  await expect(page.getByText(`studio/${folder}/40_motion/west-front/s01/renders`)).toBeVisible();
   await expect(page.getByText(/Makes \d+ folders and 2 files on studio/)).toBeVisible();
   await page.getByRole('button', { name: 'Make this project' }).click();
 
   await expect(page.getByRole('heading', { name: 'Lantern Quay' })).toBeVisible();
-  const root = path.join(demo.studio, '26016_QHT_lantern-quay');
+  const root = path.join(demo.studio, folder);
   expect(existsSync(path.join(root, '40_motion/clock-tower/s03/renders'))).toBe(true);
   expect(existsSync(path.join(root, '50_sound/speech/nl'))).toBe(true);
-  expect(readFileSync(path.join(root, '26016_brief.md'), 'utf8')).toContain('# Lantern Quay');
+  expect(readFileSync(path.join(root, `${number}_brief.md`), 'utf8')).toContain('# Lantern Quay');
   expect(JSON.parse(readFileSync(path.join(root, '.nesting/project.json'), 'utf8'))).toMatchObject({
     template: { id: 'facade-show', edition: 3 },
   });
   await expect(page.getByText('Nothing found: all in order.')).toBeVisible();
 
   const working = path.join(root, '40_motion/west-front/s02/working');
-  writeFileSync(path.join(working, '26016_west-front_s02_anim_BO_v001.usda'), '');
-  writeFileSync(path.join(working, '26016_west-front_s02_animation_BO_final_v4.usda'), '');
+  writeFileSync(path.join(working, `${number}_west-front_s02_anim_BO_v001.usda`), '');
+  writeFileSync(path.join(working, `${number}_west-front_s02_animation_BO_final_v4.usda`), '');
   writeFileSync(path.join(working, '26014_west-front_s02_anim_BO_v002.usda'), '');
   writeFileSync(path.join(root, 'todo.txt'), '');
   mkdirSync(path.join(root, 'stuff'));
@@ -52,9 +55,9 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
   await expect(page.getByText('4 findings, by cause')).toBeVisible();
   await page.getByRole('tab', { name: /Findings/ }).click();
   await page.getByRole('option', { name: /animation/ }).click();
-  await expect(page.getByLabel('The selected one')).toContainText('26016_west-front_s02_anim_BO_v004.usda');
+  await expect(page.getByLabel('The selected one')).toContainText(`${number}_west-front_s02_anim_BO_v004.usda`);
   await page.getByRole('button', { name: 'Copy the proposed name' }).click();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('26016_west-front_s02_anim_BO_v004.usda');
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(`${number}_west-front_s02_anim_BO_v004.usda`);
 
   // The command line says the same of the same folder.
   const ids = await page.evaluate(async () => {
@@ -73,7 +76,7 @@ test('a coordinator starts a project, artists fill it, a check says what is wron
 
   // The address holds the state, and the disk lies over the plan.
   await page.reload();
-  await expect(page.getByLabel('The selected one')).toContainText('26016_west-front_s02_anim_BO_v004.usda');
+  await expect(page.getByLabel('The selected one')).toContainText(`${number}_west-front_s02_anim_BO_v004.usda`);
   await page.getByRole('tab', { name: 'Folders' }).click();
   await expect(page.getByRole('treeitem', { name: /there, and not planned stuff/ })).toBeVisible();
 });

@@ -53,6 +53,14 @@ const VALUES: Readonly<Record<string, Values>> = {
     languages: ['en', 'nl'],
     speech: 'spoken',
   },
+  'making-of': {
+    number: '26018',
+    title: 'Ropes and Lamps',
+    client: 'QHT',
+    places: ['pier', 'workshop'],
+    days: ['2026-03-02', '2026-03-03'],
+    cameras: ['a', 'b'],
+  },
   'sound-only-walk': { number: '26021', title: 'Reed Walk', client: 'OTM', stations: '1..6', languages: ['en', 'de'] },
 };
 
