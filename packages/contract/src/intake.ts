@@ -96,6 +96,7 @@ const item = record({
   missing: list(z.string()),
   derived: list(z.string()),
   isByHand: z.boolean(),
+  run: z.string().nullable(),
   card: z.string().nullable(),
   same: record({ where: z.enum(['project', 'heap']), path: z.string() }).nullable(),
   lie: z.string().nullable(),

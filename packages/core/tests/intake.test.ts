@@ -232,6 +232,22 @@ describe('names', () => {
     expect(plan('show', [loose('x.pdf')], { placed }).of('x.pdf')?.fault?.code).toBe('path-over-budget');
   });
 
+  test('frames are one sequence; one whose place is taken leaves it for no other version', () => {
+    const frames = [101, 102, 103].map((n) => `clock tower s02 comp v3/clock_tower_s02_comp_v3_0${n}.exr`);
+    const there = (folder: string) =>
+      folder === '40_motion/clock-tower/s02/renders' ? ['26014_clock-tower_s02_comp_v003.0102.exr'] : [];
+    const made = plan(
+      'show',
+      frames.map((path) => loose(path)),
+      { there },
+    );
+    expect(new Set(made.items.map(({ run }) => run)).size).toBe(1);
+    expect(made.items.map(({ to }) => nameOf(to ?? ''))).toEqual(
+      [101, 102, 103].map((n) => `26014_clock-tower_s02_comp_v003.0${n}.exr`),
+    );
+    expect(made.items.map(({ clash }) => clash)).toEqual([false, true, false]);
+  });
+
   test('two that say one version are not both sure of it', () => {
     const made = plan('show', [loose('26014_MUS_v07.wav'), loose('music v7.wav')]);
     expect(made.of('26014_MUS_v07.wav')?.confidence).toBe('sure');

@@ -149,3 +149,6 @@ export function missingFrames(
   if (next <= to) missing.push([next, to]);
   return missing;
 }
+
+/** A name or path with `#` for the last digits before its extension. */
+export const frameless = (path: string): string => path.replace(/\d+(?=(\.[^./]*)?$)/, '#');

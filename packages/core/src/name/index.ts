@@ -3,7 +3,7 @@
 export type { Ambiguity } from './automaton/automaton';
 export { dateFromWords } from './dates/date-words';
 export type { DateParts } from './dates/dates';
-export { type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
+export { frameless, type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
 export { type Learned, type LearnedConvention, learnConventions } from './learn/learn';
 export { CHANGE_CODES, type ChangeCode, type NameContext, NO_CONTEXT } from './mend/candidates';
 export type { Cause } from './mend/cause';

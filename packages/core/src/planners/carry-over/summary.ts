@@ -3,6 +3,7 @@
 import type { OrderFault } from '../../change/fault';
 import { orderChanges } from '../../change/order';
 import { nameOf } from '../../listing/entry';
+import { frameless } from '../../name/frames';
 import { type Carried, type CarriedFolder, type CarryItem, isBrought } from './given';
 
 export interface CarrySummary
@@ -85,8 +86,6 @@ function rowsOf(items: readonly CarryItem[]): readonly CarryRow[] {
   }
   return [...rows.values()];
 }
-
-const frameless = (path: string): string => path.replace(/\d+(?=(\.[^./]*)?$)/, '#');
 
 /** The largest first. */
 export function familiesOf(items: readonly Pick<CarryItem, 'family' | 'size'>[]): readonly FamilyTotal[] {

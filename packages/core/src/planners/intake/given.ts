@@ -71,6 +71,8 @@ export interface IntakeItem {
   /** Fields of its name that were not said outright. */
   readonly derived: readonly string[];
   readonly isByHand: boolean;
+  /** The sequence it is a frame of: its path with `#` for its frame; `null` where it is none. */
+  readonly run: string | null;
   /** The card it is part of; `null` for a file by itself. */
   readonly card: string | null;
   readonly same: Same | null;

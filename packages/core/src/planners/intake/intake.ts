@@ -12,6 +12,7 @@
 import type { Change } from '../../change/change';
 import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
+import { frameless } from '../../name/frames';
 import type { Confidence } from '../../name/mend/suggest';
 import { clashKey } from '../../portable/name';
 import { ProjectRules } from '../../project/rules';
@@ -148,6 +149,7 @@ class Planner {
       missing: place?.named.missing ?? [],
       derived: place?.named.derived ?? [],
       isByHand,
+      run: place?.named.isFrame === true ? frameless(path) : null,
       ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false },
     };
   }
@@ -226,7 +228,7 @@ class Planner {
         confidence,
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
-        ...{ missing: [], derived: [], isByHand: said.folder !== undefined, card: card.path },
+        ...{ missing: [], derived: [], isByHand: said.folder !== undefined, run: null, card: card.path },
         ...{ same: kept, lie: null, foreign: null, fault: null, clash: false },
       };
     });

@@ -23,6 +23,8 @@ export interface Named {
   readonly derived: readonly string[];
   /** How it came to be: it follows the rules as it is, is written by them, or there are none. */
   readonly by: 'own' | 'written' | 'kept';
+  /** It is one of an image sequence. */
+  readonly isFrame?: boolean | undefined;
 }
 
 /** Values a person gave for it. */
@@ -51,7 +53,7 @@ export class Naming {
       for (const { strict, bound } of conventions)
         if (readName(strict, own, bound) !== null) {
           names.add(own);
-          return { name: own, missing: [], derived: [], by: 'own' };
+          return { name: own, missing: [], derived: [], by: 'own', isFrame: hasFrames(strict) };
         }
     const written = conventions.map((convention) => this.written(file, line, convention, given));
     const best = written.reduce((a, b) => (b.missing.length < a.missing.length ? b : a));
@@ -72,7 +74,8 @@ export class Naming {
   private written(file: Recognised, line: PlannedLine, by: FolderConvention, given: GivenValues): Written {
     const { values, missing, derived } = new Filling(this.rules, file, line, by, given, this.isListed);
     const { strict } = by;
-    const plain = { missing, derived, by: 'written' as const };
+    const isFrame = hasFrames(strict);
+    const plain = { missing, derived, by: 'written' as const, isFrame };
     const counted = countedBy(strict);
     if (missing.length > 0) return { ...plain, name: this.ownName(file), next: null, counted, isOutright: () => false };
     const isSaid = counted !== null && values[counted] !== undefined;
@@ -83,7 +86,8 @@ export class Naming {
       counted === null
         ? null
         : writtenBy(strict, { ...values, [counted]: counted === 'version' ? versionAt(n, like) : n });
-    const next = nextNumber === null ? null : () => at(nextNumber());
+    // One frame never leaves its sequence for another version.
+    const next = nextNumber === null || (isFrame && isSaid) ? null : () => at(nextNumber());
     const name = counted === null || isSaid ? writtenBy(strict, values) : (next?.() ?? null);
     const faults = name === null ? faultsOf(strict, values, counted) : [];
     // A number that was said and is another's, or a version after one that is there: somebody may have meant another.
@@ -100,6 +104,8 @@ export class Naming {
     return made;
   }
 }
+
+const hasFrames = ({ slots }: CompiledConvention): boolean => slots.some(({ field }) => field === 'frame');
 
 interface Written extends Named {
   /** The name with the number after, where it has one. */

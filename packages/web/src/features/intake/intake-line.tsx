@@ -42,5 +42,6 @@ function noteOf({ item, files, bytes }: Row): string {
   if (item.same !== null && files === 1) return `same as ${nameOf(item.same.path)}`;
   if (item.state === 'look') return item.folders.length > 1 ? 'several places fit' : 'not sure';
   if (item.card !== null && files > 1) return `a card of ${many(files, 'file')} · ${size(bytes)}`;
+  if (files > 1) return `${many(files, 'frame')} · ${size(bytes)}`;
   return `${item.isByHand ? 'by hand · ' : ''}${size(bytes)}`;
 }

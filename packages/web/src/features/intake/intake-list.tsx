@@ -4,7 +4,7 @@ import { many } from '../../app/words';
 import { LineList } from '../../changes/line-list';
 import { Empty, Trouble } from '../../ui';
 import { heightOf, IntakeLine } from './intake-line';
-import { filterOf, groupOf, type Item, isShown, itemsOf, type Row, rowsOf } from './intake-rows';
+import { filterOf, groupOf, type Item, isShown, itemsOf, pathsOf, type Row, rowsOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 
 /** Files as the address narrows them. */
@@ -44,10 +44,7 @@ export function IntakeList({ work }: { work: IntakeWork }) {
           heightOf={heightOf}
           draw={(row) => <IntakeLine row={row} />}
           isChosen={({ item, to }) => (to === null ? null : item.state === 'comes')}
-          onChoose={({ item, to, files }) =>
-            to !== null &&
-            say([files > 1 && item.card !== null ? item.card : item.from], { comes: item.state !== 'comes' })
-          }
+          onChoose={(row) => row.to !== null && say(pathsOf(row, plan.items), { comes: row.item.state !== 'comes' })}
           hasPageKeys
           isBusy={isPlanning}
         />

@@ -1,6 +1,7 @@
 /** Which loose files are shown, under which headings: as the address says. */
 import type { IntakePlan } from '@nesting/contract';
 import { parentOf } from '@nesting/core/listing';
+import { frameless } from '@nesting/core/name';
 import type { ListItem } from '../../changes/line-list';
 
 export type Item = IntakePlan['items'][number];
@@ -43,9 +44,9 @@ export const isShown = (item: Item, { state, family, find }: Filter): boolean =>
   (find === '' ||
     [item.from, item.to, item.facts.taken, item.facts.device].join('\n').toLowerCase().includes(find.toLowerCase()));
 
-/** A file, or all of a card that become the same. */
+/** A file, or all of a card, or frames of a sequence that become the same. */
 export interface Row {
-  /** The file, or the card's first. */
+  /** The file, or the first of them. */
   readonly item: Item;
   /** What it is called here. */
   readonly from: string;
@@ -54,27 +55,34 @@ export interface Row {
   readonly bytes: number;
 }
 
-/** Cards are one line; where one looks for something, each of their files. */
+/** Cards and sequences are one line; where one looks for something, each of their files. */
 export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'cards'>, isWhole: boolean): readonly Row[] {
   const rows = new Map<string, Row>();
   for (const item of shown) {
-    const { card, from, to, size } = item;
-    if (card === null || !isWhole) {
+    const { card, run, from, to, size } = item;
+    if ((card === null && run === null) || !isWhole) {
       rows.set(from, { item, from, to, files: 1, bytes: size });
       continue;
     }
-    const key = `card ${card} ${stateOf(item)}`;
+    const place =
+      card === null ? (to === null ? null : frameless(to)) : (cards.find(({ path }) => path === card)?.to ?? null);
+    const key = JSON.stringify([card, run, stateOf(item), card === null ? place : null]);
     const known = rows.get(key);
-    const whole = cards.find(({ path }) => path === card);
-    const folder = card === '' ? 'The whole card' : card;
-    const first = known?.item ?? item;
     rows.set(key, {
-      ...{ item: first, from: folder, to: whole?.to ?? null },
+      ...{ item: known?.item ?? item, from: run ?? (card || 'The whole card'), to: place },
       ...{ files: (known?.files ?? 0) + 1, bytes: (known?.bytes ?? 0) + size },
     });
   }
   return [...rows.values()];
 }
+
+/** What is said of a line is said of all its files. */
+export const pathsOf = ({ item, files }: Row, all: readonly Item[]): readonly string[] =>
+  item.card !== null && files > 1
+    ? [item.card]
+    : item.run === null
+      ? [item.from]
+      : all.filter(({ run, state }) => run === item.run && state === item.state).map(({ from }) => from);
 
 const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
 export type Group = (typeof GROUPS)[number];

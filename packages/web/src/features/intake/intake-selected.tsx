@@ -2,6 +2,7 @@
 
 import { nameOf, parentOf } from '@nesting/core/listing';
 import type { Registers } from '@nesting/core/name';
+import type { Placed } from '@nesting/core/planners';
 import { placeReasonWords, wordsFor } from '@nesting/core/words';
 import { useId, useMemo, useState } from 'react';
 import { many, moment, size } from '../../app/words';
@@ -34,8 +35,10 @@ export function IntakeSelected({ work, registers }: Props) {
 }
 
 function Selected({ work, registers, item }: Props & { item: Item }) {
-  const { project, say, said } = work;
+  const { project, said } = work;
   const { from, to, state, fault, clash, same, lie, missing } = item;
+  const paths = useMeant(work, item);
+  const say = (one: Placed) => work.say(paths, one);
   const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
   const reasons = item.reasons.map(placeReasonWords).join(', ');
   return (
@@ -43,9 +46,10 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
       <div className="flex flex-col gap-1">
         <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
         <p className="flex items-start gap-1">
-          <span className="min-w-0 flex-1 font-mono break-all">{from}</span>
+          <span className="min-w-0 flex-1 font-mono break-all">{paths.length > 1 ? item.run : from}</span>
           <CopyButton text={from} what="the path" />
         </p>
+        {paths.length > 1 && <p className="text-ink2">{many(paths.length, 'frame')}; the first of them:</p>}
         <p className="text-ink2">{factWords(item)}</p>
         {item.foreign !== null && (
           <p>
@@ -74,6 +78,12 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
           />
         </div>
       )}
+      {item.derived.length > 0 && item.missing.length === 0 && (
+        <p>
+          Nobody said its {item.derived.map((field) => wordsOf(field).toLowerCase()).join(', ')}: look whether it is
+          right.
+        </p>
+      )}
       {same !== null && (
         <p className="text-ink2">
           The same content lies {same.where === 'project' ? 'in the project' : 'here'} as{' '}
@@ -88,22 +98,22 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
       )}
       <div className="flex flex-wrap gap-2">
         {to !== null && (
-          <Button onClick={() => say([from], { comes: state !== 'comes' })}>
+          <Button onClick={() => say({ comes: state !== 'comes' })}>
             {state === 'comes' ? 'Leave it here' : 'Bring it in'}
           </Button>
         )}
         {said.placed[from] !== undefined && (
-          <Button variant="quiet" onClick={() => say([from], AS_IT_WAS)}>
+          <Button variant="quiet" onClick={() => say(AS_IT_WAS)}>
             As it was
           </Button>
         )}
       </div>
-      {item.card === null ? <Place {...{ work, registers, item }} /> : <OfCard work={work} card={item.card} />}
+      {item.card === null ? <Place {...{ work, registers, item, paths }} /> : <OfCard work={work} card={item.card} />}
       {missing.map((key) => (
         <Lacking
           key={key}
           field={fields.find((f) => isOf(f, key)) ?? lone(key)}
-          onValue={(value) => say([from], { values: { [key]: value } })}
+          onValue={(value) => say({ values: { [key]: value } })}
         />
       ))}
       {(item.facts.has === 'sound' || item.facts.has === 'picture') && <PairOf work={work} item={item} />}
@@ -135,9 +145,25 @@ function factWords({ size: bytes, modified, family, facts }: Item): string {
   ].join(', ');
 }
 
+/** Of a sequence all its frames, but where one looks for single ones. */
+function useMeant({ plan, params }: IntakeWork, item: Item): readonly string[] {
+  const isWhole = item.run !== null && filterOf(params).find === '';
+  return useMemo(
+    () =>
+      isWhole
+        ? (plan?.items ?? [])
+            .filter(({ run, state }) => run === item.run && state === item.state)
+            .map(({ from }) => from)
+        : [item.from],
+    [plan, isWhole, item],
+  );
+}
+
 /** Other folders that fit, best first, and any other. */
-function Place({ work: { project, say }, registers, item }: Props & { item: Item }) {
-  const { from, to, folders } = item;
+function Place({ work, registers, item, paths }: Props & { item: Item; paths: readonly string[] }) {
+  const { project } = work;
+  const say = (one: Placed) => work.say(paths, one);
+  const { to, folders } = item;
   const here = to === null ? '' : parentOf(to);
   return (
     <>
@@ -153,7 +179,7 @@ function Place({ work: { project, say }, registers, item }: Props & { item: Item
                 type="radio"
                 name="intake-folder"
                 checked={folder === here}
-                onChange={() => say([from], { folder, comes: true })}
+                onChange={() => say({ folder, comes: true })}
                 className="size-4 accent-(--plum)"
               />
               <span className="min-w-0 flex-1 font-mono break-all">{folder}</span>
@@ -167,15 +193,15 @@ function Place({ work: { project, say }, registers, item }: Props & { item: Item
         project={project}
         registers={registers}
         given={here}
-        onFolder={(folder) => say([from], { folder, comes: true })}
+        onFolder={(folder) => say({ folder, comes: true })}
       />
-      {to !== null && (
+      {to !== null && paths.length === 1 && (
         <NameField
           key={to}
           id="intake-name"
           label="Its name"
           given={nameOf(to)}
-          onName={(name) => say([from], { name, comes: true })}
+          onName={(name) => say({ name, comes: true })}
         />
       )}
     </>
