@@ -163,7 +163,7 @@ type Shared = Exclude<keyof IntakeSummary, 'orderFaults'>;
 
 export const intakeAnswerSchema = record({ batch: uuid, isDone: z.boolean() });
 
-export const INTAKE_FORMS = ['text', 'csv', 'json', 'pairs'] as const;
+export const INTAKE_FORMS = ['text', 'csv', 'json', 'pairs', 'otio'] as const;
 
 /** What lies where loose material arrives: the folders at its top, and files beside them. */
 export const inboxSchema = record({

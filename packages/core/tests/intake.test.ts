@@ -19,6 +19,8 @@ import {
 } from '../src/planners';
 import { dateIn } from '../src/planners/intake/said';
 import { ProjectRules } from '../src/project';
+import { distinctTargets, refFormatOf } from '../src/references';
+import { pairsOtio } from '../src/report';
 
 const NOW = Date.parse('2026-05-15T09:00:00Z');
 const PROJECT_NAMES = Object.keys(PROJECTS) as ProjectName[];
@@ -150,6 +152,31 @@ describe('laws', () => {
       ),
       { numRuns: 150 },
     );
+  });
+});
+
+describe('pairs as timelines', () => {
+  test('each has its offset as a gap, and refers to where its files are brought', () => {
+    const { pairs, items } = planned('film', HABITS.film);
+    const text = pairsOtio(pairs, items);
+    const { children } = JSON.parse(text) as {
+      children: { tracks: { children: { kind: string; children: object[] }[] } }[];
+    };
+    expect(children).toHaveLength(pairs.length);
+    const first = children[0]?.tracks.children ?? [];
+    // The recorder was begun five seconds before the camera.
+    expect(first.map(({ kind, children: inside }) => [kind, inside.length])).toEqual([
+      ['Video', 2],
+      ['Audio', 1],
+    ]);
+    expect(first[0]?.children[0]).toMatchObject({
+      OTIO_SCHEMA: 'Gap.1',
+      source_range: { duration: { value: 125, rate: 25 } },
+    });
+    const targets = refFormatOf('x.otio')?.find(text) ?? [];
+    const brought = new Set(items.map(({ to }) => to));
+    expect(distinctTargets(targets).filter((target) => !brought.has(decodeURI(target)))).toEqual([]);
+    expect(distinctTargets(targets).length).toBeGreaterThan(4);
   });
 });
 

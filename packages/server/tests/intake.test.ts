@@ -184,6 +184,8 @@ describe('bringing in', () => {
     expect(byHand.pairs.filter(({ sound }) => sound === one.sound)).toMatchObject([{ ...other, by: 'hand' }]);
     const table = await t.ask(C, 'POST', `/api/projects/${p.id}/intake/print?as=pairs`, { volume: 'studio', folder });
     expect((await table.text()).split('\r\n')[0]).toBe('picture,sound,offset,overlap,by');
+    const lines = await t.ask(C, 'POST', `/api/projects/${p.id}/intake/print?as=otio`, { volume: 'studio', folder });
+    expect(((await lines.json()) as { children: object[] }).children).toHaveLength(5);
     const asTheyAre = await plan(p.id, folder, { pairing: { shift: 0 } });
     expect(asTheyAre.pairs.length).toBeLessThan(5);
   });

@@ -11,5 +11,6 @@ export {
   findingsText,
 } from './findings';
 export { pairsCsv } from './pairs';
+export { pairsOtio } from './pairs-otio';
 export { type FilledStep, planOutline, planPaths, planPowerShell, planSh } from './plans';
 export { type TemplatePage, templateMarkdown, templateOutline, templatePage } from './template-page';

@@ -17,7 +17,7 @@ import type {
 import { nameOf } from '@nesting/core/listing';
 import { withEntries } from '@nesting/core/planners';
 import { ProjectRules } from '@nesting/core/project';
-import { pairsCsv } from '@nesting/core/report';
+import { pairsCsv, pairsOtio } from '@nesting/core/report';
 import { placeWords } from '@nesting/core/words';
 import type { LooseRead, PlannedIntake, Where } from '@nesting/disk';
 import { keepIntake, latestIntake, readIntakeRow } from '../../db/queries/projects/intakes';
@@ -140,6 +140,10 @@ export async function printIntake(
 ): Promise<{ readonly name: string; readonly type: string; readonly body: string }> {
   const { project, plan } = await planned(world, me, id, asked, true);
   if (as === 'pairs') return { name: `${project.number}-pairs.csv`, type: 'text/csv', body: pairsCsv(plan.pairs) };
+  if (as === 'otio') {
+    const body = pairsOtio(plan.pairs, plan.items);
+    return { name: `${project.number}-pairs.otio`, type: 'application/json', body };
+  }
   return printedPlan(`${project.number}-intake`, as, { shown: plan.changes, all: [], base64Of: () => '' });
 }
 

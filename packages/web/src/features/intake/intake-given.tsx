@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { many, moment, size } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
-import { Button, Heading, Radios } from '../../ui';
+import { Button, Heading, Menu, Radios } from '../../ui';
 import { fieldsToSay } from './intake-fields';
 import { useShownItems } from './intake-list';
 import { filterOf, groupOf, STATE_WORDS, STATES, stateOf } from './intake-rows';
@@ -87,9 +87,13 @@ function Clocks({ work: { said, setPairing, save }, plan: { pairs, shift } }: Pl
         </p>
       )}
       {pairs.length > 0 && (
-        <Button className="self-start" onClick={() => void save('pairs')}>
-          Save the pairs (CSV)
-        </Button>
+        <Menu
+          trigger={<Button className="self-start">Save the pairs…</Button>}
+          lines={[
+            { words: 'As timelines (OTIO)', run: () => void save('otio') },
+            { words: 'As a table (CSV)', run: () => void save('pairs') },
+          ]}
+        />
       )}
     </section>
   );

@@ -62,7 +62,7 @@ export interface IntakeWork {
   readonly isReady: boolean;
   readonly isBringing: boolean;
   readonly carryOut: () => Promise<void>;
-  readonly save: (as: 'text' | 'csv' | 'json' | 'pairs') => Promise<void>;
+  readonly save: (as: 'text' | 'csv' | 'json' | 'pairs' | 'otio') => Promise<void>;
 }
 
 export function useIntakeWork(project: ProjectPage, place: HeapPlace): IntakeWork {
