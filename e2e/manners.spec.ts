@@ -46,7 +46,7 @@ test('a page that could not be loaded comes by itself once the server is back', 
 test('what was searched in the list of projects stays there', async ({ as }) => {
   const page = await as('Ines Thorvald');
   await page.getByLabel('Search the projects').fill('harbour');
-  await page.getByRole('link', { name: 'Harbour Lights' }).click();
+  await page.getByRole('link', { name: 'Harbour Lights', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Harbour Lights' })).toBeVisible();
   expect(new URL(page.url()).search).toBe('');
   await page.goBack();
