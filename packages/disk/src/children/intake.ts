@@ -16,6 +16,7 @@ import {
 } from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER } from '@nesting/core/project';
 import { type MediaReader, mediaReaderBeside } from '../media/reader';
+import { VOLUME_FILE } from '../roots/identity';
 import { hashOf, inodeAt, withPlainFile } from '../roots/plain-file';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { failed, type Where } from '../roots/where';
@@ -106,7 +107,9 @@ class Reading {
     const queue = [''];
     for (let path = queue.pop(); path !== undefined && out.length <= MOST_FILES; path = queue.pop()) {
       const listing = listFolder(this.heap, path, (unseen) => this.unseen.push(unseen));
-      for (const file of listing?.files ?? []) out.push([join(path, file.name), file]);
+      // By its own file a volume is known.
+      for (const file of listing?.files ?? [])
+        if (join(path, file.name) !== VOLUME_FILE) out.push([join(path, file.name), file]);
       for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
     }
     return out.sort((a, b) => (a[0] < b[0] ? -1 : 1));

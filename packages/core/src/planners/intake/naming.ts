@@ -23,6 +23,8 @@ export interface Named {
   readonly derived: readonly string[];
   /** How it came to be: it follows the rules as it is, is written by them, or there are none. */
   readonly by: 'own' | 'written' | 'kept';
+  /** The number or version that was said is another's: the next one stands in its place. */
+  readonly isCountedOn?: boolean | undefined;
   /** It is one of an image sequence. */
   readonly isFrame?: boolean | undefined;
 }
@@ -59,7 +61,8 @@ export class Naming {
     const best = written.reduce((a, b) => (b.missing.length < a.missing.length ? b : a));
     if (best.missing.length > 0) return best;
     const name = names.take(best.name, best.next);
-    return { ...best, name, derived: best.isOutright(name) ? best.derived : [...best.derived, best.counted ?? ''] };
+    if (best.isOutright(name)) return { ...best, name };
+    return { ...best, name, derived: [...best.derived, best.counted ?? ''], isCountedOn: best.isSaid };
   }
 
   /** With the extension of what it is. */
@@ -77,7 +80,8 @@ export class Naming {
     const isFrame = hasFrames(strict);
     const plain = { missing, derived, by: 'written' as const, isFrame };
     const counted = countedBy(strict);
-    if (missing.length > 0) return { ...plain, name: this.ownName(file), next: null, counted, isOutright: () => false };
+    if (missing.length > 0)
+      return { ...plain, name: this.ownName(file), next: null, counted, isSaid: false, isOutright: () => false };
     const isSaid = counted !== null && values[counted] !== undefined;
     const names = this.namesIn(line);
     const nextNumber = counted === null ? null : names.nextBy(strict, counted, values);
@@ -93,7 +97,7 @@ export class Naming {
     // A number that was said and is another's, or a version after one that is there: somebody may have meant another.
     const plainest = isSaid ? name : counted === 'version' ? at(1) : null;
     const isOutright = (taken: string) => plainest === null || taken === plainest;
-    return { ...plain, name: name ?? this.ownName(file), missing: faults, next, counted, isOutright };
+    return { ...plain, name: name ?? this.ownName(file), missing: faults, next, counted, isSaid, isOutright };
   }
 
   private namesIn(line: PlannedLine): FolderNames {
@@ -110,8 +114,9 @@ const hasFrames = ({ slots }: CompiledConvention): boolean => slots.some(({ fiel
 interface Written extends Named {
   /** The name with the number after, where it has one. */
   readonly next: (() => string | null) | null;
-  /** The field that counts. */
+  /** The field that counts, and whether its value was said. */
   readonly counted: string | null;
+  readonly isSaid: boolean;
   /** Whether a name has the number that was said, or needs none. */
   readonly isOutright: (name: string) => boolean;
 }

@@ -24,6 +24,8 @@ export function rated(file: Recognised, candidates: readonly Candidate[], named:
   // What speaks for the only folder that takes it need not outweigh anything.
   const isEnough = best.score > 0 || (second === undefined && best.reasons.length > 0);
   if (best.score <= 0 && (second !== undefined || best.reasons.length === 0)) return null;
+  // Whether it is a newer one, or the same, or a slip, nobody can tell.
+  if (named?.isCountedOn === true) return 'guess';
   const isComplete = named !== null && named.missing.length === 0;
   const isOutright = isComplete && named.derived.length === 0;
   if (margin >= CLEAR && best.score >= ENOUGH && best.isDetermined && !best.isNew && isOutright && file.lie === null)

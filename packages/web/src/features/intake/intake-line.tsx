@@ -40,6 +40,7 @@ function noteOf({ item, files, bytes }: Row): string {
   if (item.lie !== null) return `is no ${item.lie}`;
   if (item.missing.length > 0) return `lacks ${item.missing.join(', ')}`;
   if (item.same !== null && files === 1) return `same as ${nameOf(item.same.path)}`;
+  if (item.state === 'look' && item.derived.includes('version')) return 'its version is taken';
   if (item.state === 'look') return item.folders.length > 1 ? 'several places fit' : 'not sure';
   if (item.card !== null && files > 1) return `a card of ${many(files, 'file')} · ${size(bytes)}`;
   if (files > 1) return `${many(files, 'frame')} · ${size(bytes)}`;
