@@ -88,7 +88,7 @@ async function bareLoop(folder: string, names: readonly string[]): Promise<numbe
 async function facts(): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), 'nesting-bench-'));
   try {
-    const made = { at: '2026-03-02T21:14:03', device: 'Lumen 4' };
+    const made = { at: '2026-03-02T21:14:03', device: 'Quernway 4' };
     const samples = [photo(made, 1), clip(made, 12, 2), recording(made, 7, 3)];
     for (let i = 0; i < 2000; i++) writeFileSync(path.join(folder, `${i}.x`), samples[i % 3] ?? '');
     const names = readdirSync(folder);

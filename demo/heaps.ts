@@ -13,9 +13,9 @@ export interface HeapFile {
   readonly modified: string;
 }
 
-const CAMERA = 'Lumen 4';
-const RECORDER = 'Owl 2';
-const PHONE = 'Pebble';
+const CAMERA = 'Quernway 4';
+const RECORDER = 'Brindlewick 2';
+const PHONE = 'Tansyfold';
 
 /** Takes of the night on the pier: when the camera was begun, and for how long. */
 const TAKES = [

@@ -19,7 +19,7 @@ export function photo({ at, device }: Made, seed: number): Buffer {
   const plain = jpeg.encode({ data, width: side, height: side }, 60).data;
   const taken = at.replaceAll('-', ':').replace('T', ' ');
   const exif = piexif.dump({
-    '0th': { [piexif.ImageIFD.Make]: 'Fennimore', [piexif.ImageIFD.Model]: device },
+    '0th': { [piexif.ImageIFD.Make]: 'Marrowby', [piexif.ImageIFD.Model]: device },
     Exif: { [piexif.ExifIFD.DateTimeOriginal]: taken },
   });
   return Buffer.from(piexif.insert(exif, Buffer.from(plain).toString('binary')), 'binary');

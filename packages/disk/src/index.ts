@@ -19,7 +19,7 @@ export type { PlannedCarry } from './children/carry';
 export { type Contents, contentKey, type OtherRoots } from './children/changes';
 export type { ComparedFolders, SideTask } from './children/compare';
 export { Disks } from './children/disks';
-export type { LooseFound, LooseRead, PlannedIntake } from './children/intake';
+export type { LooseRead, PlannedIntake } from './children/intake';
 export type { Mention } from './children/mentions';
 export type { NeighbourTask, PlannedRepair } from './children/repair';
 export type { PlannedReshape } from './children/reshape';

@@ -98,12 +98,14 @@ export function takeOver(root: Root, id: string, ms?: number): Lock {
   return lock;
 }
 
-function lockOf(root: Root, id: string): Lock {
+function lockOf(root: Root, id: string, isAgain = false): Lock {
   makeFolders(root, BATCHES_FOLDER);
   try {
     return Lock.take(root, LOCK, id);
   } catch (error) {
     if (codeOf(error) === 'EEXIST') throw new BatchOpen(openIn(root) ?? '');
+    // A batch that ended a moment ago tidied the folder away.
+    if (codeOf(error) === 'ENOENT' && !isAgain) return lockOf(root, id, true);
     throw error;
   }
 }

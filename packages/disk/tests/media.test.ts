@@ -10,7 +10,7 @@ import { MediaReader } from '../src/media/reader';
 import { openRoot } from '../src/roots/open';
 import type { Root } from '../src/roots/root';
 
-const MADE = { at: '2026-03-02T21:14:03', device: 'Lumen 4' };
+const MADE = { at: '2026-03-02T21:14:03', device: 'Quernway 4' };
 const SAMPLES = { photo: photo(MADE, 1), clip: clip(MADE, 12, 2), recording: recording(MADE, 7, 3) };
 const bytesOf = (bytes: Buffer) => ({
   size: bytes.length,
@@ -39,7 +39,7 @@ describe('what media tell', () => {
     put('c', SAMPLES.clip);
     put('r', SAMPLES.recording);
     const [p, c, r] = await Promise.all(['p', 'c', 'r'].map((name) => reader.read(root, name)));
-    expect(p).toMatchObject({ content: 'jpg', has: 'still', taken: MADE.at, device: 'Fennimore Lumen 4' });
+    expect(p).toMatchObject({ content: 'jpg', has: 'still', taken: MADE.at, device: 'Marrowby Quernway 4' });
     expect(c).toMatchObject({ content: 'mp4', has: 'picture', taken: MADE.at, seconds: 12, frameRate: 25, width: 16 });
     expect(r).toMatchObject({ content: 'wav', has: 'sound', taken: MADE.at, seconds: 7, sampleRate: 400, channels: 1 });
   });

@@ -1,13 +1,12 @@
 /** The tasks of an intake: what a heap holds, and how it is brought into a project. */
 import { createHash } from 'node:crypto';
 import { type Cancellation, codeOf, type RootId, rootIdOf } from '@nesting/core/change';
-import { type FileEntry, join, nameOf } from '@nesting/core/listing';
+import { type FileEntry, join } from '@nesting/core/listing';
 import {
   type Intake,
   type IntakeSummary,
   intake,
   intakeSummary,
-  isCopyName,
   type LooseFile,
   type MediaFacts,
   type Pairing,
@@ -17,20 +16,15 @@ import {
 import { type CheckInput, OWN_FOLDER } from '@nesting/core/project';
 import { type MediaReader, mediaReaderBeside } from '../media/reader';
 import { VOLUME_FILE } from '../roots/identity';
-import { hashOf, inodeAt, withPlainFile } from '../roots/plain-file';
+import { inodeAt } from '../roots/plain-file';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { failed, type Where } from '../roots/where';
 import { listFolder, type Unseen } from '../walk';
 import type { Context } from './context';
 import type { OfWhere } from './looks';
+import type { LooseFound } from './loose-found';
 import { NamesThere } from './names-there';
-
-/** A file of a heap, as long as its size, time and inode stay what they are. */
-export interface LooseFound extends LooseFile {
-  readonly inode: number;
-  /** Where another file of that size asked for it. */
-  readonly sha256?: string | undefined;
-}
+import { sameContents } from './same-contents';
 
 export interface ReadLooseTask extends OfWhere {
   /** What was found the last time. */
@@ -64,7 +58,9 @@ export const readLoose = async (task: ReadLooseTask, { cancel, tell }: Context<L
     return await inTree(task.where, [], async (heap) => {
       const reading = new Reading(heap, task.known, media, cancel, tell);
       const { files, unseen, isCut } = await reading.files();
-      const same = await inTree(task.into, task.mounts, (project) => sameContents(heap, project, files, unseen));
+      const same = await inTree(task.into, task.mounts, (project) =>
+        sameContents({ heap, project, files, cancel, unseen }),
+      );
       return { files: same.files, same: same.same, unseen, isCut };
     });
   } finally {
@@ -138,69 +134,6 @@ class Reading {
 }
 
 const AT_ONCE = 16;
-
-/** What of one size has one hash: what the project has comes first. */
-function sameContents(
-  heap: Tree,
-  project: Tree,
-  files: readonly LooseFound[],
-  unseen: Unseen[],
-): { files: readonly LooseFound[]; same: Readonly<Record<string, Same>> } {
-  const sizes = new Map<number, number>();
-  for (const { size } of files) sizes.set(size, (sizes.get(size) ?? 0) + 1);
-  const there = filesOfSizes(project, sizes);
-  const hashed = new Map<string, LooseFound>();
-  const same: Record<string, Same> = {};
-  const first = new Map<string, Same>();
-  for (const [path, size] of there) {
-    const sha256 = hashIn(project, path, unseen);
-    if (sha256 !== null) first.set(`${size} ${sha256}`, { where: 'project', path });
-  }
-  const sizesThere = new Set(there.map(([, size]) => size));
-  const inOrder = [...files].sort(originalsFirst);
-  for (const file of inOrder) {
-    if (file.size === 0 || ((sizes.get(file.size) ?? 0) < 2 && !sizesThere.has(file.size))) continue;
-    const sha256 = file.sha256 ?? hashIn(heap, file.path, unseen);
-    if (sha256 === null) continue;
-    hashed.set(file.path, { ...file, sha256 });
-    const key = `${file.size} ${sha256}`;
-    const known = first.get(key);
-    if (known === undefined) first.set(key, { where: 'heap', path: file.path });
-    else same[file.path] = known;
-  }
-  return { files: files.map((file) => hashed.get(file.path) ?? file), same };
-}
-
-/** Copies say so in their names; folders say more than none. */
-function originalsFirst(a: LooseFile, b: LooseFile): number {
-  const depth = ({ path }: LooseFile) => path.split('/').length;
-  return (
-    Number(isCopyName(nameOf(a.path))) - Number(isCopyName(nameOf(b.path))) ||
-    depth(b) - depth(a) ||
-    (a.path < b.path ? -1 : 1)
-  );
-}
-
-function filesOfSizes(project: Tree, sizes: ReadonlyMap<number, number>): readonly (readonly [string, number])[] {
-  const out: (readonly [string, number])[] = [];
-  const queue = [''];
-  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
-    const listing = listFolder(project, path, () => undefined);
-    for (const { name, size } of listing?.files ?? [])
-      if (size > 0 && sizes.has(size)) out.push([join(path, name), size]);
-    for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
-  }
-  return out;
-}
-
-function hashIn(tree: Tree, path: string, unseen: Unseen[]): string | null {
-  try {
-    return withPlainFile(tree.rootOf(path), path, hashOf);
-  } catch (error) {
-    unseen.push({ path, code: codeOf(error) });
-    return null;
-  }
-}
 
 export interface IntakeTask {
   /** The project, as it is now. */

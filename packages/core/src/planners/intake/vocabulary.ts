@@ -28,6 +28,8 @@ export class Vocabulary {
   /** Words in front of digits that count something: `take`, `T`, `shot`. */
   readonly counters = new Map<string, string>();
   private readonly long: string[];
+  /** The word that a slip is of; `null` for none, or several. */
+  private readonly slips = new Map<string, string | null>();
 
   constructor(rules: ProjectRules) {
     this.lists(rules);
@@ -53,10 +55,18 @@ export class Vocabulary {
   private bySlip(tokens: readonly Token[], at: number) {
     const key = tokens[at]?.key ?? '';
     if (key.length < 4 || tokens[at]?.isDigits) return null;
+    const meant = this.meantBy(key);
+    if (meant === null) return null;
+    return { found: (this.words.get(meant) ?? []).map((meaning) => ({ ...meaning, isSlip: true })), count: 1 };
+  }
+
+  private meantBy(key: string): string | null {
+    const known = this.slips.get(key);
+    if (known !== undefined) return known;
     const near = this.long.filter((word) => isOneSlip(key, word));
-    const [only] = near;
-    if (only === undefined || near.length > 1) return null;
-    return { found: (this.words.get(only) ?? []).map((meaning) => ({ ...meaning, isSlip: true })), count: 1 };
+    const meant = near.length === 1 ? (near[0] ?? null) : null;
+    this.slips.set(key, meant);
+    return meant;
   }
 
   private add(text: string, meaning: Meaning): void {

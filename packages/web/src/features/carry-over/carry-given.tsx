@@ -2,7 +2,8 @@
 import type { VersionWay } from '@nesting/core/planners';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { many, size } from '../../app/words';
+import { many } from '../../app/words';
+import { FamilyFilter } from '../../changes/family-filter';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Choose, Labelled } from '../../ui';
@@ -124,20 +125,12 @@ function Narrow({ work }: { work: CarryWork }) {
             />
           ))}
       </FilterList>
-      {(plan?.families.length ?? 0) > 1 && (
-        <FilterList label="Family, of what comes">
-          {plan?.families.map(({ family, files, bytes }) => (
-            <FilterRow
-              key={family ?? '-'}
-              words={family ?? 'Other files'}
-              note={size(bytes)}
-              of={files}
-              chosen={filter.family === (family ?? '')}
-              onChoose={() => put({ family: filter.family === (family ?? '') ? null : (family ?? '-'), line: null })}
-            />
-          ))}
-        </FilterList>
-      )}
+      <FamilyFilter
+        label="Family, of what comes"
+        families={plan?.families ?? []}
+        chosen={filter.family}
+        onChoose={(family) => put({ family, line: null })}
+      />
       <FindAndGroup
         find={filter.find}
         onFind={(find) => put({ find })}

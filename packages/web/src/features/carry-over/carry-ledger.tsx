@@ -1,55 +1,18 @@
 /** The foot of the page: what the whole plan does, and the one button that does it. */
 import { many, size } from '../../app/words';
-import { Button, Menu } from '../../ui';
+import { PlanLedger, PlanSummary } from '../../changes/plan-ledger';
 import type { CarryWork } from './carry-work';
 
 export function CarryLedger({ work, act }: { work: CarryWork; act: string }) {
   const { plan, trouble, hindrance, isReady, isCarrying, carryOut, save } = work;
   return (
-    <>
-      <div className="min-w-0 flex-1" aria-live="polite">
-        {isCarrying ? (
-          <p role="status">
-            <strong className="font-semibold">Making it…</strong>{' '}
-            <span className="text-ink2">You may leave this page; it goes on.</span>
-          </p>
-        ) : trouble !== null ? (
-          <p className="text-brick">{trouble}</p>
-        ) : plan === undefined ? (
-          <p className="text-ink2">{hindrance === null ? 'Looking at the disk…' : 'Nothing can be done yet.'}</p>
-        ) : (
-          <Summary plan={plan} />
-        )}
-      </div>
-      {plan !== undefined && plan.files > 0 && (
-        <Menu
-          trigger={<Button>Save the plan…</Button>}
-          lines={[
-            { words: 'As a text', run: () => void save('text') },
-            { words: 'As a table (CSV)', run: () => void save('csv') },
-            { words: 'As JSON', run: () => void save('json') },
-          ]}
-        />
-      )}
-      <Button variant="main" disabled={!isReady} onClick={() => void carryOut()}>
-        {isCarrying ? 'Carrying over…' : act}
-      </Button>
-    </>
-  );
-}
-
-function Summary({ plan }: { plan: NonNullable<CarryWork['plan']> }) {
-  const [refused] = plan.refused;
-  if (refused !== undefined)
-    return (
-      <p>
-        <strong className="font-semibold">Nothing can be done yet.</strong> <span className="text-ink2">{refused}</span>
-      </p>
-    );
-  return (
-    <p>
-      <strong className="font-semibold">{doneWords(plan)}</strong> <span className="text-ink2">{restWords(plan)}</span>
-    </p>
+    <PlanLedger
+      {...{ trouble, act, isReady, carryOut }}
+      doing={isCarrying ? 'Carrying over…' : null}
+      waiting={hindrance === null ? 'Looking at the disk…' : 'Nothing can be done yet.'}
+      summary={plan && <PlanSummary refused={plan.refused[0]} does={doneWords(plan)} rest={restWords(plan)} />}
+      save={plan !== undefined && plan.files > 0 ? save : undefined}
+    />
   );
 }
 

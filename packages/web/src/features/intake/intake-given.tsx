@@ -4,13 +4,14 @@ import type { Registers } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { many, moment, size } from '../../app/words';
+import { many, moment } from '../../app/words';
+import { FamilyFilter } from '../../changes/family-filter';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Heading, Menu, Radios } from '../../ui';
 import { fieldsToSay } from './intake-fields';
 import { useShownItems } from './intake-list';
-import { filterOf, groupOf, STATE_WORDS, STATES, stateOf } from './intake-rows';
+import { filterOf, groupOf, isShown, STATE_WORDS, STATES, stateOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 import { SayForShown } from './say-for-shown';
 
@@ -111,12 +112,13 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
   const { params, put, project } = work;
   const filter = filterOf(params);
   const shown = useShownItems(work);
+  const ofState = plan.items.filter((item) => isShown(item, { ...filter, state: null }));
   const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
   const folders = useMemo(() => foldersOf(project, registers), [project, registers]);
   return (
     <>
       <FilterList label="What becomes of it">
-        {STATES.map((state) => ({ state, of: plan.items.filter((item) => stateOf(item) === state).length }))
+        {STATES.map((state) => ({ state, of: ofState.filter((item) => stateOf(item) === state).length }))
           .filter(({ state, of }) => of > 0 || filter.state === state)
           .map(({ state, of }) => (
             <FilterRow
@@ -128,20 +130,12 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
             />
           ))}
       </FilterList>
-      {plan.families.length > 1 && (
-        <FilterList label="Family, of what comes in">
-          {plan.families.map(({ family, files, bytes }) => (
-            <FilterRow
-              key={family ?? '-'}
-              words={family ?? 'Other files'}
-              note={size(bytes)}
-              of={files}
-              chosen={filter.family === (family ?? '')}
-              onChoose={() => put({ family: filter.family === (family ?? '') ? null : (family ?? '-'), line: null })}
-            />
-          ))}
-        </FilterList>
-      )}
+      <FamilyFilter
+        label="Family, of what comes in"
+        families={plan.families}
+        chosen={filter.family}
+        onChoose={(family) => put({ family, line: null })}
+      />
       <FindAndGroup
         find={filter.find}
         onFind={(find) => put({ find })}

@@ -76,13 +76,19 @@ export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'card
   return [...rows.values()];
 }
 
-/** What is said of a line is said of all its files. */
+/** Of a sequence all its frames that become the same. */
+const framesOf = (item: Item, all: readonly Item[]): readonly string[] =>
+  item.run === null
+    ? [item.from]
+    : all.filter(({ run, state }) => run === item.run && state === item.state).map(({ from }) => from);
+
+/** What is said of a file is said of all its line stands for; where one looks for something, of it alone. */
+export const meantBy = (item: Item, all: readonly Item[], isWhole: boolean): readonly string[] =>
+  isWhole ? framesOf(item, all) : [item.from];
+
+/** What is said of a line: of a card by its folder. */
 export const pathsOf = ({ item, files }: Row, all: readonly Item[]): readonly string[] =>
-  item.card !== null && files > 1
-    ? [item.card]
-    : item.run === null
-      ? [item.from]
-      : all.filter(({ run, state }) => run === item.run && state === item.state).map(({ from }) => from);
+  files === 1 ? [item.from] : item.card === null ? framesOf(item, all) : [item.card];
 
 const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
 export type Group = (typeof GROUPS)[number];

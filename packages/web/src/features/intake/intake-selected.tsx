@@ -12,7 +12,7 @@ import { NameParts } from '../../changes/name-parts';
 import { Button, CopyButton, Heading, Labelled, TextInput } from '../../ui';
 import { fieldsToSay, type SayField, wordsOf } from './intake-fields';
 import { useShownItems } from './intake-list';
-import { filterOf, type Item, STATE_WORDS, stateOf } from './intake-rows';
+import { filterOf, type Item, meantBy, STATE_WORDS, stateOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 import { LoosePreview } from './loose-preview';
 import { PairOf } from './pair-of';
@@ -36,66 +36,17 @@ export function IntakeSelected({ work, registers }: Props) {
 
 function Selected({ work, registers, item }: Props & { item: Item }) {
   const { project, said } = work;
-  const { from, to, state, fault, clash, same, lie, missing } = item;
-  const paths = useMeant(work, item);
+  const { from, to, state, missing } = item;
+  const isWhole = filterOf(work.params).find === '';
+  const paths = useMemo(() => meantBy(item, work.plan?.items ?? [], isWhole), [item, work.plan, isWhole]);
   const say = (one: Placed) => work.say(paths, one);
   const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
-  const reasons = item.reasons.map(placeReasonWords).join(', ');
   return (
     <div className="flex flex-col gap-4 text-sm">
-      <div className="flex flex-col gap-1">
-        <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
-        <p className="flex items-start gap-1">
-          <span className="min-w-0 flex-1 font-mono break-all">{paths.length > 1 ? item.run : from}</span>
-          <CopyButton text={from} what="the path" />
-        </p>
-        {paths.length > 1 && <p className="text-ink2">{many(paths.length, 'frame')}; the first of them:</p>}
-        <p className="text-ink2">{factWords(item)}</p>
-        {item.foreign !== null && (
-          <p>
-            It carries the number <span className="font-mono">{item.foreign}</span>, which is another project’s.
-          </p>
-        )}
-        {lie !== null && (
-          <p className="text-brick">
-            It is called .{lie}, and what is in it is {item.facts.content ?? 'something else'}.
-          </p>
-        )}
-      </div>
+      <WhatItIs item={item} frames={paths.length} />
       <LoosePreview work={work} item={item} />
-      {to !== null && (
-        <div className="flex flex-col gap-1">
-          <p className="text-ink2">
-            Goes to <span className="font-mono break-all text-ink">{parentOf(to)}</span>
-            {item.isByHand ? ', by hand' : reasons === '' ? '' : `: ${reasons}`}
-          </p>
-          <NameParts
-            rules={project}
-            registers={registers}
-            folder={parentOf(to)}
-            name={nameOf(to)}
-            label="Its name there"
-          />
-        </div>
-      )}
-      {item.derived.length > 0 && item.missing.length === 0 && (
-        <p>
-          Nobody said its {item.derived.map((field) => wordsOf(field).toLowerCase()).join(', ')}: look whether it is
-          right.
-        </p>
-      )}
-      {same !== null && (
-        <p className="text-ink2">
-          The same content lies {same.where === 'project' ? 'in the project' : 'here'} as{' '}
-          <span className="font-mono break-all text-ink">{same.path}</span>
-        </p>
-      )}
-      {fault !== null && <p className="text-brick">{wordsFor(fault.code, fault.params)} It stays here so.</p>}
-      {clash && (
-        <p className="text-brick">
-          Something else has this place, or wants it too. Nothing is overwritten: it stays here so.
-        </p>
-      )}
+      {to !== null && <WhereItGoes {...{ work, registers, item, to }} />}
+      <WhatHinders item={item} />
       <div className="flex flex-wrap gap-2">
         {to !== null && (
           <Button onClick={() => say({ comes: state !== 'comes' })}>
@@ -121,7 +72,67 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
   );
 }
 
-const AS_IT_WAS = { comes: undefined, folder: undefined, name: undefined, values: {} };
+function WhatItIs({ item, frames }: { item: Item; frames: number }) {
+  const { from, run, foreign, lie, facts } = item;
+  return (
+    <div className="flex flex-col gap-1">
+      <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
+      <p className="flex items-start gap-1">
+        <span className="min-w-0 flex-1 font-mono break-all">{frames > 1 ? run : from}</span>
+        <CopyButton text={from} what="the path" />
+      </p>
+      {frames > 1 && <p className="text-ink2">{many(frames, 'frame')}; the first of them:</p>}
+      <p className="text-ink2">{factWords(item)}</p>
+      {foreign !== null && (
+        <p>
+          It carries the number <span className="font-mono">{foreign}</span>, which is another project’s.
+        </p>
+      )}
+      {lie !== null && (
+        <p className="text-brick">
+          It is called .{lie}, and what is in it is {facts.content ?? 'something else'}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function WhereItGoes({ work: { project }, registers, item, to }: Props & { item: Item; to: string }) {
+  const reasons = item.reasons.map(placeReasonWords).join(', ');
+  return (
+    <div className="flex flex-col gap-1">
+      <p className="text-ink2">
+        Goes to <span className="font-mono break-all text-ink">{parentOf(to)}</span>
+        {item.isByHand ? ', by hand' : reasons === '' ? '' : `: ${reasons}`}
+      </p>
+      <NameParts rules={project} registers={registers} folder={parentOf(to)} name={nameOf(to)} label="Its name there" />
+      {item.derived.length > 0 && item.missing.length === 0 && (
+        <p>Look whether its {item.derived.map((field) => wordsOf(field).toLowerCase()).join(' and ')} is right.</p>
+      )}
+    </div>
+  );
+}
+
+function WhatHinders({ item: { same, fault, clash } }: { item: Item }) {
+  return (
+    <>
+      {same !== null && (
+        <p className="text-ink2">
+          The same content lies {same.where === 'project' ? 'in the project' : 'here'} as{' '}
+          <span className="font-mono break-all text-ink">{same.path}</span>
+        </p>
+      )}
+      {fault !== null && <p className="text-brick">{wordsFor(fault.code, fault.params)} It stays here so.</p>}
+      {clash && (
+        <p className="text-brick">
+          Something else has this place, or wants it too. Nothing is overwritten: it stays here so.
+        </p>
+      )}
+    </>
+  );
+}
+
+const AS_IT_WAS: Placed = { comes: undefined, folder: undefined, name: undefined, values: undefined };
 const lone = (key: string): SayField => ({ key, label: wordsOf(key), isDay: false, known: [] });
 const isOf = (field: SayField, key: string): boolean => field.key === key || field.key === `${key}s`;
 
@@ -143,20 +154,6 @@ function factWords({ size: bytes, modified, family, facts }: Item): string {
       ? []
       : [unread === 'failed' ? 'its content could not be read' : 'reading its content took too long']),
   ].join(', ');
-}
-
-/** Of a sequence all its frames, but where one looks for single ones. */
-function useMeant({ plan, params }: IntakeWork, item: Item): readonly string[] {
-  const isWhole = item.run !== null && filterOf(params).find === '';
-  return useMemo(
-    () =>
-      isWhole
-        ? (plan?.items ?? [])
-            .filter(({ run, state }) => run === item.run && state === item.state)
-            .map(({ from }) => from)
-        : [item.from],
-    [plan, isWhole, item],
-  );
 }
 
 /** Other folders that fit, best first, and any other. */
