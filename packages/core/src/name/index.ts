@@ -1,6 +1,7 @@
 /** Names: patterns, reading, proving, mending, learning, writing. */
 
 export type { Ambiguity } from './automaton/automaton';
+export { contextOfValues } from './context';
 export { dateFromWords } from './dates/date-words';
 export type { DateParts } from './dates/dates';
 export { frameless, type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
