@@ -7,7 +7,7 @@ export interface Told {
   readonly item: HabitName;
   readonly said: string | null;
   readonly isSure: boolean;
-  readonly problems: number;
+  readonly isSilent: boolean;
 }
 
 export interface HabitScore {
@@ -28,12 +28,14 @@ export function scoreHabits(half: HabitName['half']): HabitScore {
     .filter((item) => item.half === half)
     .map((item): Told => {
       const { compiled, context } = valueAt(rules, item.convention);
-      // What reads is right as it stands, whatever was meant.
-      if (readName(compiled, item.broken, context.bound) !== null)
-        return { item, said: item.broken, isSure: true, problems: 1 };
       const { suggestions, problems } = explainName(compiled, item.broken, context);
       const [best] = suggestions;
-      return { item, said: best?.name ?? null, isSure: best?.confidence === 'sure', problems: problems.length };
+      return {
+        item,
+        said: best?.name ?? null,
+        isSure: best?.confidence === 'sure',
+        isSilent: problems.length === 0 && readName(compiled, item.broken) === null,
+      };
     });
   const right = (t: Told) => t.item.right !== null && t.said === t.item.right;
   const fixable = told.filter((t) => t.item.fixable);
@@ -44,6 +46,6 @@ export function scoreHabits(half: HabitName['half']): HabitScore {
     sureWrong: told.filter((t) => t.isSure && t.said !== t.item.broken && !right(t)),
     fixable: fixable.length,
     fixableSure: fixable.filter((t) => t.isSure && right(t)).length,
-    silent: told.filter((t) => t.problems === 0).length,
+    silent: told.filter((t) => t.isSilent).length,
   };
 }

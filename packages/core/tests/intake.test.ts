@@ -17,7 +17,7 @@ import {
   PLAIN_PAIRING,
   withEntries,
 } from '../src/planners';
-import { dateIn } from '../src/planners/intake/said';
+import { dateIn } from '../src/name/dates/date-in';
 import { ProjectRules } from '../src/project';
 import { distinctTargets, refFormatOf } from '../src/references';
 import { pairsOtio } from '../src/report';

@@ -279,7 +279,7 @@ describe('explaining and suggesting', () => {
     ['26014_west-front_s03_anim_BO_v004.USDA', 'ext', 'sure'],
     ['26014_west-front_s03_anim_BO_final_v004.usda', null, 'sure'],
     ['26014_west-front_s03_anim_BO_v004 (1).usda', null, 'sure'],
-    ['26014_west-frnot_s03_anim_BO_v004.usda', 'surface', 'likely'],
+    ['26014_west-frnot_s03_anim_BO_v004.usda', 'surface', 'sure'],
     ['26009_west-front_s03_anim_BO_v004.usda', 'number', 'likely'],
   ])('%s: %s, %s', (name, part, confidence) => {
     const { problems, suggestions } = explainName(c, name, {

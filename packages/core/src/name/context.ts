@@ -1,6 +1,6 @@
 /** What the values of a project say about one convention's names, where no folder says more. */
 import { valuesOf } from './automaton/scan';
-import type { NameContext } from './mend/candidates';
+import type { NameContext } from './mend/costs';
 import type { ReadValue, Registers, Value, Values } from './pattern/field';
 import type { CompiledConvention } from './pattern/ops';
 import { entriesOf } from './read/value';

@@ -6,8 +6,8 @@ export { dateFromWords } from './dates/date-words';
 export type { DateParts } from './dates/dates';
 export { frameless, type Grouped, groupFrames, missingFrames, type Sequence } from './frames';
 export { type Learned, type LearnedConvention, learnConventions } from './learn/learn';
-export { CHANGE_CODES, type ChangeCode, type NameContext, NO_CONTEXT } from './mend/candidates';
 export type { Cause } from './mend/cause';
+export { CHANGE_CODES, type ChangeCode, type NameContext, NO_CONTEXT } from './mend/costs';
 export {
   CONFIDENCES,
   type Confidence,

@@ -1,4 +1,4 @@
-import type { NameContext } from '../name/mend/candidates';
+import type { NameContext } from '../name/mend/costs';
 import type { Reading } from '../name/pattern/field';
 import type { CompiledConvention } from '../name/pattern/ops';
 import type { Convention } from '../template/node';

@@ -6,7 +6,7 @@
 import { frameRange, nameOf } from '../listing/entry';
 import { extensionOf } from '../listing/extension';
 import { valuesOf } from '../name/automaton/scan';
-import type { NameContext } from '../name/mend/candidates';
+import type { NameContext } from '../name/mend/costs';
 import { compileConvention } from '../name/pattern/compile';
 import type { Field, Reading, ReadValue, Registers, Values } from '../name/pattern/field';
 import type { CompiledConvention } from '../name/pattern/ops';

@@ -1,6 +1,6 @@
 /** Words for what stands against a name, for templates, and for findings. */
 
-import type { ChangeCode } from '../name/mend/candidates';
+import type { ChangeCode } from '../name/mend/costs';
 import type { Problem } from '../name/mend/suggest';
 import type { Expectation } from '../name/pattern/expect';
 import { assertNever, type Params } from '../result';
@@ -135,6 +135,7 @@ const SHAPE_WORDS = {
 } as const;
 
 export const CHANGE_WORDS: Readonly<Record<ChangeCode, string>> = {
+  characters: 'characters that look like others',
   case: 'capitals and small letters',
   separator: 'separators',
   padding: 'leading noughts',

@@ -6,53 +6,48 @@
  * targets × atoms × the longest slot, however hostile the name.
  */
 import { elementAt, valueAt } from '../../element';
+import { Remembered } from '../../remembered';
 import { assertNever } from '../../result';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { type Atom, atomsOf } from './atoms';
-import {
-  type Candidate,
-  type ChangeCode,
-  COST,
-  candidatesFor,
-  isBanned,
-  isNear,
-  meanings,
-  type NameContext,
-  squash,
-} from './candidates';
-import { extend, finish, type Hypothesis, keep, type Move, type Partial, type Target } from './hypotheses';
-
-/**
- * A way on from one place: to which atom, at what cost, by which move. Worked out once for a target and place, for all
- * caps.
- */
-interface Step {
-  readonly to: number;
-  readonly cost: number;
-  readonly move: Move;
-  readonly invented: boolean;
-}
+import { type Around, candidatesFor, textOfBound } from './candidates';
+import { type Candidate, type ChangeCode, COST, type NameContext } from './costs';
+import { countsIn, meanings, VERSION_WORDS } from './habit-words';
+import { extend, finish, type Hypothesis, keep, type Partial, type Step, type Target, type Way } from './hypotheses';
+import { isNear, squash } from './near';
+import { straysAt } from './strays';
 
 /** Candidates by slot and text: trying another order asks for the same words again. */
 export type KnownCandidates = Map<CompiledSlot, Map<string, readonly Candidate[]>>;
+
+/** Parts that were found elsewhere in the name, and taken out of it. */
+export type Supplied = ReadonlyMap<CompiledSlot, { readonly text: string; readonly doubtful: boolean }>;
+
+/** What all alignments of one name have in common. */
+export interface Asked {
+  readonly targets: readonly Target[];
+  readonly around: Around;
+  readonly known: KnownCandidates;
+}
 
 /** Atoms a slot may have been written with, separators counted: `West Front` is three. */
 function mostAtoms(domain: SlotDomain): number {
   switch (domain.kind) {
     case 'digits':
+      return 4;
     case 'letters':
       return 1;
     case 'like':
       return 1 + 2 * domain.pieces.length;
+    case 'date':
+      return 11;
     case 'text':
       return 11;
     default:
       return 5;
   }
 }
-
-const VERSION_WORDS = new Set(['v', 'ver', 'vers', 'version', 'rev', 'r', 'revision']);
 
 export function targetsOf(convention: CompiledConvention): Target[] {
   const targets: Target[] = [];
@@ -61,13 +56,13 @@ export function targetsOf(convention: CompiledConvention): Target[] {
     starts.set(i, targets.length);
     if (op.kind === 'literal') {
       const next = convention.ops[i + 1];
-      const version = next?.kind === 'slot' && next.slot.field === 'version';
+      const isCounted = next?.kind === 'slot' && ['digits', 'letters'].includes(next.slot.domain.kind);
       const pieces = op.text.match(/[^\p{L}\p{N}]+|[\p{L}\p{N}]+/gu) ?? [];
       pieces.forEach((text, k) => {
         const word = /^[\p{L}\p{N}]/u.test(text);
         targets.push(
           word
-            ? { kind: 'word', text, beforeVersion: version && k === pieces.length - 1 }
+            ? { kind: 'word', text, counts: isCounted && k === pieces.length - 1 ? next.slot.field : null }
             : { kind: 'separator', text },
         );
       });
@@ -85,17 +80,30 @@ const CAPS = [2.5, 5, Number.POSITIVE_INFINITY] as const;
  */
 const CAP_MARGIN = 1;
 
+const NONE_SUPPLIED: Supplied = new Map();
+
+/** Words of the pattern that stand right before a number: they may be glued to what is before them. */
+const headsOf = new Remembered((targets: readonly Target[]): readonly string[] => [
+  ...new Set(
+    targets.flatMap((t) => {
+      if (t.kind === 'word') return t.counts === null ? [] : [t.text.toLowerCase()];
+      if (t.kind !== 'slot' || t.slot.domain.kind !== 'like') return [];
+      const [head] = t.slot.domain.pieces;
+      return head?.kind === 'literal' && /^\p{L}+$/u.test(head.text) ? [head.text.toLowerCase()] : [];
+    }),
+  ),
+]);
+
 export function align(
-  targets: readonly Target[],
+  asked: Asked,
   name: string,
-  context: NameContext,
-  known: KnownCandidates,
+  supplied: Supplied = NONE_SUPPLIED,
   caps: readonly number[] = CAPS,
 ): Hypothesis[] {
-  const atoms = atomsOf(name);
+  const atoms = atomsOf(name, headsOf.of(asked.targets));
   const ways: Ways = { strays: [], steps: [] };
   for (const cap of caps) {
-    const found = alignWithin(cap, targets, atoms, name, context, known, ways);
+    const found = alignWithin(cap, { ...asked, supplied, atoms, name }, ways);
     if (found[0] !== undefined && found[0].cost <= cap - CAP_MARGIN) return found;
     if (cap === Number.POSITIVE_INFINITY) return found;
   }
@@ -108,121 +116,79 @@ interface Ways {
   readonly steps: (readonly Step[] | undefined)[];
 }
 
-function alignWithin(
-  cap: number,
-  targets: readonly Target[],
-  atoms: readonly Atom[],
-  name: string,
-  context: NameContext,
-  candidates: KnownCandidates,
-  ways: Ways,
-): Hypothesis[] {
+/** One name laid along the targets. */
+interface Laid extends Asked {
+  readonly supplied: Supplied;
+  readonly atoms: readonly Atom[];
+  readonly name: string;
+}
+
+const NO_MOVE: Way = { move: null, invented: false, doubtful: false };
+
+function alignWithin(cap: number, laid: Laid, ways: Ways): Hypothesis[] {
+  const { targets, atoms, name, around } = laid;
   const width = atoms.length + 1;
   const cells: (Partial[] | undefined)[] = new Array((targets.length + 1) * width);
-  const put = (
-    target: number,
-    atom: number,
-    before: Partial,
-    cost: number,
-    move: Move | null,
-    invented: boolean,
-  ): void => {
+  const put = (target: number, atom: number, before: Partial, cost: number, way: Way): void => {
     const whole = before.cost + cost;
     if (whole > cap) return;
     const at = target * width + atom;
     const cell = cells[at];
-    if (cell === undefined) cells[at] = [extend(before, move, whole, invented)];
-    else keep(cell, before, move, whole, invented);
+    if (cell === undefined) cells[at] = [extend(before, way, whole)];
+    else keep(cell, before, way, whole);
   };
-  cells[0] = [{ cost: 0, before: null, move: null, hash: 0, invented: false }];
+  cells[0] = [{ cost: 0, before: null, move: null, hash: 0, invented: false, doubtful: false }];
   for (let t = 0; t <= targets.length; t++) {
     for (let a = 0; a <= atoms.length; a++) {
       const partials = cells[t * width + a];
       if (partials === undefined) continue;
-      const strays = ways.strays[a] ?? junk(atoms, a, name, context.banned);
+      const strays = ways.strays[a] ?? straysAt(atoms, a, name, around.context);
       ways.strays[a] = strays;
-      for (const next of strays) for (const p of partials) put(t, next.to, p, next.cost, next.move, false);
+      for (const next of strays) for (const p of partials) put(t, next.to, p, next.cost, next);
       const target = targets[t];
       if (target === undefined) continue;
       if (target.kind === 'enter') {
         for (const p of partials) {
-          put(t + 1, a, p, 0, null, false);
-          put(target.skipTo, a, p, 0, null, false);
+          put(t + 1, a, p, 0, NO_MOVE);
+          put(target.skipTo, a, p, 0, NO_MOVE);
         }
         continue;
       }
-      const steps = ways.steps[t * width + a] ?? stepsAt(target, atoms, a, name, context, candidates);
+      const steps = ways.steps[t * width + a] ?? stepsAt(target, laid, a);
       ways.steps[t * width + a] = steps;
-      for (const s of steps) for (const p of partials) put(t + 1, s.to, p, s.cost, s.move, s.invented);
+      for (const s of steps) for (const p of partials) put(t + 1, s.to, p, s.cost, s);
     }
   }
   return (cells[targets.length * width + atoms.length] ?? []).map(finish);
 }
 
-function stepsAt(
-  target: Exclude<Target, { kind: 'enter' }>,
-  atoms: readonly Atom[],
-  a: number,
-  name: string,
-  context: NameContext,
-  candidates: KnownCandidates,
-): Step[] {
+function stepsAt(target: Exclude<Target, { kind: 'enter' }>, laid: Laid, a: number): Step[] {
   switch (target.kind) {
     case 'slot':
-      return slotSteps(target, atoms, a, name, context, candidates);
+      return slotSteps(target, laid, a);
     case 'word':
-      return wordSteps(target, atoms, a, name, context.abbreviations);
+      return wordSteps(target, laid, a);
     case 'separator':
-      return separatorSteps(target, atoms, a, name);
+      return separatorSteps(target, laid.atoms, a, laid.name);
     default:
       return assertNever(target);
   }
 }
 
-/**
- * What may be passed over at an atom as not belonging: separators, banned and doubled words, a copy's mark, anything
- * else.
- */
-function junk(all: readonly Atom[], a: number, name: string, banned: readonly string[]): Step[] {
-  const atom = all[a];
-  if (atom === undefined) return [];
-  const pass = (to: number, change: ChangeCode): Step => ({
-    to,
-    cost: COST[change],
-    move: { target: null, at: atom.at, end: elementAt(all, to - 1).end, text: '', change },
-    invented: false,
-  });
-  const out: Step[] = [];
-  const rest = name.slice(atom.at);
-  const copy = /^[ _-]*(?:\((?:\d{1,3}|copy)\)|copy(?: ?\d{1,2}| ?\(\d{1,2}\))?(?![a-z]))/i.exec(rest)?.[0];
-  if (copy !== undefined) {
-    const to = all.findIndex((x) => x.end === atom.at + copy.length);
-    if (to >= 0) out.push(pass(to + 1, 'copy-mark'));
-  }
-  // "clip.mov.mov": the last extension said again, to the end.
-  if (atom.text === '.' && name.slice(0, atom.at).toLowerCase().endsWith(rest.toLowerCase()))
-    out.push(pass(all.length, 'doubled'));
-  if (atom.kind === 'separator') out.push(pass(a + 1, 'separator'));
-  else if (atom.kind === 'word' && isBanned(atom.text, banned)) {
-    // "final2": the number behind a banned word belongs to it.
-    out.push(pass(a + 1, 'banned-word'));
-    if (all[a + 1]?.kind === 'digits') out.push(pass(a + 2, 'banned-word'));
-  } else if (isDoubled(all, a)) out.push(pass(a + 1, 'doubled'));
-  else out.push(pass(a + 1, 'extra'));
-  return out;
-}
+/** Cheaper than leaving out the separator beside it, so that the group of a part found elsewhere is entered. */
+const SUPPLIED = -0.7;
 
-function slotSteps(
-  target: Extract<Target, { kind: 'slot' }>,
-  all: readonly Atom[],
-  a: number,
-  name: string,
-  context: NameContext,
-  known: KnownCandidates,
-): Step[] {
+function slotSteps(target: Extract<Target, { kind: 'slot' }>, laid: Laid, a: number): Step[] {
+  const { atoms: all, name, around, known, supplied } = laid;
   const out: Step[] = [];
   const { slot } = target;
   const first = all[a];
+  const at = first?.at ?? name.length;
+  const elsewhere = supplied.get(slot);
+  if (elsewhere !== undefined) {
+    const { text, doubtful } = elsewhere;
+    return [{ to: a, cost: SUPPLIED, move: { target, at, end: at, text, change: 'order' }, invented: false, doubtful }];
+  }
   const texts = known.get(slot) ?? new Map<string, readonly Candidate[]>();
   known.set(slot, texts);
   const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.domain));
@@ -230,14 +196,15 @@ function slotSteps(
     const last = elementAt(all, to - 1);
     if (last.kind === 'separator') continue;
     const text = name.slice(first.at, last.end);
-    const candidates = texts.get(text) ?? candidatesFor(slot, text, context);
+    const candidates = texts.get(text) ?? candidatesFor(slot, text, around);
     texts.set(text, candidates);
-    for (const c of candidates)
+    for (const { text: meant, cost, change, doubtful } of candidates)
       out.push({
         to,
-        cost: c.cost,
-        move: { target, at: first.at, end: last.end, text: c.text, change: c.change },
+        cost,
+        move: { target, at: first.at, end: last.end, text: meant, change },
         invented: false,
+        doubtful,
       });
   }
   // A word nobody knows may stand where one of a list should: "XX" for somebody's initials.
@@ -247,25 +214,32 @@ function slotSteps(
       cost: COST.unknown,
       move: { target, at: first.at, end: first.end, text: '', change: 'unknown' },
       invented: true,
+      doubtful: false,
     });
   }
-  const at = first?.at ?? name.length;
-  const { text, known: certain } = absent(slot, context);
+  const { text, known: certain } = absent(slot, around.context);
   const change: ChangeCode = certain ? 'missing' : 'unknown';
-  out.push({ to: a, cost: COST[change], move: { target, at, end: at, text, change }, invented: !certain });
+  out.push({
+    to: a,
+    cost: COST[change],
+    move: { target, at, end: at, text, change },
+    invented: !certain,
+    doubtful: false,
+  });
   return out;
 }
 
 /** What to put where a part is missing: its one possible value, or the first of a chain as an invention. */
-function absent(slot: CompiledSlot, context: NameContext): { text: string; known: boolean } {
-  const bound = context.bound[slot.field];
-  if (slot.domain.kind === 'fixed') {
-    const entry =
-      slot.domain.entries.find((e) => e.value === bound) ??
-      (slot.domain.entries.length === 1 ? slot.domain.entries[0] : undefined);
-    if (entry) return { text: entry.text, known: true };
+function absent(slot: CompiledSlot, { bound, known }: NameContext): { text: string; known: boolean } {
+  const must = bound[slot.field];
+  if (must !== undefined) {
+    const text = textOfBound(slot.domain, must) ?? (typeof must === 'string' ? must : null);
+    if (text !== null) return { text, known: true };
   }
-  if (typeof bound === 'string') return { text: bound, known: true };
+  if (slot.domain.kind === 'fixed' && slot.domain.entries.length === 1)
+    return { text: elementAt(slot.domain.entries, 0).text, known: true };
+  const [only, second] = known[slot.field] ?? [];
+  if (only !== undefined && second === undefined) return { text: only, known: true };
   if (slot.domain.kind === 'digits' && slot.field === 'version')
     return { text: '1'.padStart(slot.domain.min, '0'), known: false };
   return { text: '', known: false };
@@ -291,6 +265,7 @@ function separatorSteps(
       cost: same ? 0 : COST.separator,
       move: { target, at, end, text: target.text, change: same ? null : 'separator' },
       invented: false,
+      doubtful: false,
     });
   }
   out.push({
@@ -298,28 +273,26 @@ function separatorSteps(
     cost: COST.separator * 1.5,
     move: { target, at, end: at, text: target.text, change: 'separator' },
     invented: false,
+    doubtful: false,
   });
   return out;
 }
 
-function wordSteps(
-  target: Extract<Target, { kind: 'word' }>,
-  atoms: readonly Atom[],
-  a: number,
-  name: string,
-  abbreviations: NameContext['abbreviations'],
-): Step[] {
+function wordSteps(target: Extract<Target, { kind: 'word' }>, laid: Laid, a: number): Step[] {
+  const { atoms, name, around, supplied } = laid;
   const out: Step[] = [];
   const at = atoms[a]?.at ?? name.length;
-  const step = (to: number, change: ChangeCode | null) => {
+  const step = (to: number, change: ChangeCode | null, cost = change === null ? 0 : COST[change]) => {
     const end = to === a ? at : elementAt(atoms, to - 1).end;
-    out.push({
-      to,
-      cost: change === null ? 0 : COST[change],
-      move: { target, at, end, text: target.text, change },
-      invented: false,
-    });
+    const move = { target, at, end, text: target.text, change };
+    out.push({ to, cost, move, invented: false, doubtful: false });
   };
+  // Its number was found elsewhere, and the word with it.
+  const { counts } = target;
+  if (counts !== null && [...supplied.keys()].some((slot) => slot.field === counts)) {
+    step(a, null);
+    return out;
+  }
   for (let to = a + 1; to <= Math.min(atoms.length, a + 4); to++) {
     if (atoms[a]?.kind === 'separator') break;
     const text = name.slice(at, elementAt(atoms, to - 1).end);
@@ -329,18 +302,25 @@ function wordSteps(
     }
     // No way of writing a short word is much longer than it.
     if (text.length > target.text.length + 14) break;
-    const bare = squash(text);
-    if (text.toLowerCase() === target.text.toLowerCase()) step(to, target.beforeVersion ? 'version-style' : 'case');
-    else if (target.beforeVersion && VERSION_WORDS.has(bare)) step(to, 'version-style');
-    else if (bare !== '' && meanings.of(abbreviations).get(bare)?.has(squash(target.text))) step(to, 'abbreviation');
-    else if (isNear(text, target.text)) step(to, 'spelling');
+    const change = changeOfWord(text, target, around.context.abbreviations);
+    if (change !== null) step(to, change);
   }
   // A version without its letter (`_3`) is a way of writing versions; another literal is just not there.
-  step(a, target.beforeVersion ? 'version-style' : 'missing');
+  if (counts === 'version') step(a, 'version-style');
+  else step(a, 'missing', counts === null ? COST.missing : COST.missing / 2);
   return out;
 }
 
-function isDoubled(atoms: readonly Atom[], a: number): boolean {
-  const text = squash(elementAt(atoms, a).text);
-  return text !== '' && atoms.slice(Math.max(0, a - 3), a).some((other) => squash(other.text) === text);
+function changeOfWord(
+  text: string,
+  { text: meant, counts }: Extract<Target, { kind: 'word' }>,
+  abbreviations: NameContext['abbreviations'],
+): ChangeCode | null {
+  const bare = squash(text);
+  const isVersion = counts === 'version';
+  if (text.toLowerCase() === meant.toLowerCase()) return isVersion ? 'version-style' : 'case';
+  if (isVersion && VERSION_WORDS.has(bare)) return 'version-style';
+  if (counts !== null && countsIn(text, counts)) return 'abbreviation';
+  if (bare !== '' && meanings.of(abbreviations).get(bare)?.has(squash(meant))) return 'abbreviation';
+  return isNear(text, meant) ? 'spelling' : null;
 }

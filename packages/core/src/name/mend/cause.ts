@@ -9,8 +9,9 @@ import type { Reading } from '../pattern/field';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { readings } from '../read/read';
-import { type NameContext, NO_CONTEXT, sameDomain } from './candidates';
+import { type NameContext, NO_CONTEXT } from './costs';
 import { type Foreign, foreignIn } from './foreign';
+import { sameDomain } from './near';
 import { type Explanation, explainName } from './suggest';
 
 export type Cause =

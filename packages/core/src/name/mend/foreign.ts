@@ -1,6 +1,6 @@
 /** Whose work a name is: another project's number or client stands in it. */
 import type { Reading } from '../pattern/field';
-import { sameDomain } from './candidates';
+import { sameDomain } from './near';
 
 interface Owner {
   readonly number: string | null;

@@ -1,6 +1,6 @@
 import { elementAt } from '../../element';
 import type { CompiledSlot } from '../pattern/ops';
-import type { ChangeCode } from './candidates';
+import type { ChangeCode } from './costs';
 
 /** One piece of the explanation: which stretch of the name was laid to which target, and what it should read. */
 export interface Move {
@@ -17,6 +17,20 @@ export interface Hypothesis {
   readonly name: string;
   /** Something had to be made up, or nothing is known to stand in a place. */
   readonly invented: boolean;
+  /** Something of it may as well have been meant as it stood. */
+  readonly doubtful: boolean;
+}
+
+/**
+ * A way on from one place: to which atom, at what cost, by which move. Worked out once for a target and place, for all
+ * caps.
+ */
+export interface Step {
+  readonly to: number;
+  readonly cost: number;
+  readonly move: Move;
+  readonly invented: boolean;
+  readonly doubtful: boolean;
 }
 
 export interface Partial {
@@ -26,17 +40,26 @@ export interface Partial {
   /** Of the text so far: hypotheses are compared far more often than they are written out. */
   readonly hash: number;
   readonly invented: boolean;
+  readonly doubtful: boolean;
 }
 
 const KEPT = 3;
 
-export function extend(before: Partial, move: Move | null, cost: number, invented: boolean): Partial {
+/** How one goes on: by a move, or by none where a group is entered or left out. */
+export interface Way {
+  readonly move: Move | null;
+  readonly invented: boolean;
+  readonly doubtful: boolean;
+}
+
+export function extend(before: Partial, { move, invented, doubtful }: Way, cost: number): Partial {
   return {
     cost,
     before,
     move,
     hash: move === null ? before.hash : hashOn(before.hash, move.text),
     invented: before.invented || invented,
+    doubtful: before.doubtful || doubtful,
   };
 }
 
@@ -48,10 +71,10 @@ function hashOn(hash: number, text: string): number {
 }
 
 /** Keeps the few cheapest hypotheses that would write different names. */
-export function keep(cell: Partial[], before: Partial, move: Move | null, cost: number, invented: boolean): void {
+export function keep(cell: Partial[], before: Partial, way: Way, cost: number): void {
   const last = elementAt(cell, cell.length - 1);
   if (cell.length >= KEPT && last.cost <= cost) return;
-  const partial = extend(before, move, cost, invented);
+  const partial = extend(before, way, cost);
   const alike = cell.findIndex((p) => p.hash === partial.hash);
   if (alike >= 0) {
     if (elementAt(cell, alike).cost <= cost) return;
@@ -66,11 +89,17 @@ export function finish(partial: Partial): Hypothesis {
   const moves: Move[] = [];
   for (let p: Partial | null = partial; p !== null; p = p.before) if (p.move !== null) moves.push(p.move);
   moves.reverse();
-  return { cost: partial.cost, moves, name: moves.map((m) => m.text).join(''), invented: partial.invented };
+  const { cost, invented, doubtful } = partial;
+  return { cost, moves, name: moves.map((m) => m.text).join(''), invented, doubtful };
 }
 
 export type Target =
   | { readonly kind: 'separator'; readonly text: string }
-  | { readonly kind: 'word'; readonly text: string; readonly beforeVersion: boolean }
+  | {
+      readonly kind: 'word';
+      readonly text: string;
+      /** The field of the number or letter right behind it. */
+      readonly counts: string | null;
+    }
   | { readonly kind: 'slot'; readonly slot: CompiledSlot }
   | { readonly kind: 'enter'; readonly skipTo: number };

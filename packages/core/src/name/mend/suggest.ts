@@ -5,10 +5,10 @@ import { Remembered } from '../../remembered';
 import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
 import type { CompiledConvention } from '../pattern/ops';
 import { readName } from '../read/read';
-import { targetsOf } from './align';
-import { type ChangeCode, type NameContext, NO_CONTEXT } from './candidates';
+import { type ChangeCode, COST, type NameContext, NO_CONTEXT } from './costs';
 import type { Hypothesis, Move, Target } from './hypotheses';
-import { alignInAnyOrder } from './order';
+import { alignInAnyOrder, separatorsOf } from './order';
+import { type Tidied, tidied } from './tidy';
 
 export const CONFIDENCES = ['sure', 'likely', 'guess'] as const;
 export type Confidence = (typeof CONFIDENCES)[number];
@@ -52,6 +52,8 @@ export interface Explanation {
 
 /** Changes by which nothing is made up: the name says all there is to know. */
 const PLAIN: ReadonlySet<ChangeCode> = new Set([
+  'characters',
+  'spelling',
   'case',
   'separator',
   'padding',
@@ -71,8 +73,6 @@ const PLAIN: ReadonlySet<ChangeCode> = new Set([
 const SURE_MARGIN = 0.75;
 const SURE_COST = 4;
 
-const targets = new Remembered(targetsOf);
-
 export function explainName(
   convention: CompiledConvention,
   name: string,
@@ -90,7 +90,8 @@ export function explainName(
     };
     return { problems: [problem], suggestions: [], stretches: [{ part: null, at: 0, end: name.length, ok: false }] };
   }
-  const hypotheses = alignInAnyOrder(targets.of(convention), name, context);
+  const clean = tidied(name);
+  const hypotheses = alignInAnyOrder(convention, clean.text, context).map((h) => inName(h, name, clean));
   const best = hypotheses[0];
   if (best === undefined) return { problems: [], suggestions: [], stretches: [] };
   return {
@@ -98,6 +99,18 @@ export function explainName(
     suggestions: suggestionsOf(convention, name, hypotheses, context),
     stretches: stretchesOf(best),
   };
+}
+
+/** A hypothesis about the tidied name, told of the name itself; characters that were put right are a change of it. */
+function inName(h: Hypothesis, name: string, { text, places }: Tidied): Hypothesis {
+  if (text === name) return h;
+  const moves = h.moves.map((m): Move => {
+    const at = places[m.at] ?? name.length;
+    const end = m.end > m.at ? (places[m.end] ?? name.length) : at;
+    const isOther = m.change === null && name.slice(at, end) !== m.text;
+    return { ...m, at, end, change: isOther ? 'characters' : m.change };
+  });
+  return { ...h, moves, cost: h.cost + COST.characters };
 }
 
 function partOf(target: Target | null): string | null {
@@ -165,10 +178,15 @@ function suggestionsOf(
   const [first, second] = reading;
   return reading.map((h) => {
     const changes = h.moves.filter((m): m is Move & { change: ChangeCode } => m.change !== null);
-    const plain = !h.invented && changes.every((m) => PLAIN.has(m.change)) && !readsExtensionAsText(convention, h);
+    const plain =
+      !h.invented && !h.doubtful && changes.every((m) => PLAIN.has(m.change)) && !readsExtensionAsText(convention, h);
     const alone = second === undefined || first === undefined || second.cost - first.cost >= SURE_MARGIN;
     const confidence: Confidence =
-      h === first && plain && alone && h.cost <= SURE_COST ? 'sure' : !h.invented && h === first ? 'likely' : 'guess';
+      h === first && plain && alone && h.cost - separatorsOf(h) <= SURE_COST
+        ? 'sure'
+        : !h.invented && h === first
+          ? 'likely'
+          : 'guess';
     return {
       name: h.name,
       confidence,

@@ -1,0 +1,50 @@
+/** Words that say something of their own in a name: a free text should not swallow them. */
+import type { CompiledConvention } from '../pattern/ops';
+import type { Around } from './candidates';
+import type { NameContext } from './costs';
+import { isAside, isBanned, isCopyWord, VERSION_WORDS } from './habit-words';
+import { squash } from './near';
+
+/** Shorter words stand for too much. */
+const LEAST = { code: 2, label: 4, known: 3 } as const;
+
+export function aroundOf(convention: CompiledConvention, context: NameContext): Around {
+  const claimed = new Map<string, Set<string>>();
+  const claim = (word: string, field: string, least: number) => {
+    const bare = squash(word);
+    if (bare.length < least) return;
+    const fields = claimed.get(bare) ?? new Set();
+    claimed.set(bare, fields.add(field));
+  };
+  for (const { field, domain } of convention.slots) {
+    if (domain.kind === 'fixed')
+      for (const entry of domain.entries) {
+        claim(entry.text, field, LEAST.code);
+        for (const word of entry.also) claim(word, field, LEAST.label);
+      }
+    for (const entry of context.known[field] ?? []) claim(entry, field, LEAST.known);
+    const bound = context.bound[field];
+    if (bound !== undefined) claim(String(bound), field, LEAST.code);
+  }
+  const ownWords = new Map<string, ReadonlySet<string>>();
+  const ownOf = (field: string) => {
+    const known = ownWords.get(field);
+    if (known !== undefined) return known;
+    const bound = context.bound[field];
+    const entries = [...(context.known[field] ?? []), ...(bound === undefined ? [] : [String(bound)])];
+    const words = new Set(entries.flatMap((entry) => [entry, ...entry.split(/[^\p{L}\p{N}]+/u)]).map(squash));
+    ownWords.set(field, words);
+    return words;
+  };
+  const hasVersion = convention.slots.some((s) => s.field === 'version');
+  const isClaimed = (word: string, field: string): boolean => {
+    const bare = squash(word);
+    if (ownOf(field).has(bare)) return false;
+    if (isBanned(word, context.banned) || isCopyWord(word) || isAside(word)) return true;
+    const version = /^([a-z]+)\d+$/.exec(bare);
+    if (hasVersion && version !== null && VERSION_WORDS.has(version[1] ?? '')) return true;
+    const fields = claimed.get(bare);
+    return fields !== undefined && [...fields].some((other) => other !== field);
+  };
+  return { context, isClaimed };
+}
