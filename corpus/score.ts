@@ -1,10 +1,11 @@
 /**
- * npm run score [tune|measure|learn]: how often the right name comes first, how often it is sure, and whether a sure
+ * npm run score [tune|measure|habits|learn]: how often the right name comes first, how often it is sure, and whether a sure
  * one was ever wrong.
  */
 import { valueAt } from '@nesting/core';
 import { explainName } from '@nesting/core/name';
 import { CASES, compileCase, contextOf } from './conventions';
+import { scoreHabits } from './habits/score-names';
 import { scoreLearning } from './learning';
 import { type Broken, makeCorpus } from './make';
 
@@ -67,6 +68,25 @@ function print(part: Broken['part']): void {
     write(`        ${m.item.broken}\n     →  ${m.said ?? 'nothing'}\n  right ${m.item.right}`);
 }
 
+/** Names of another hand; of those that are only measured no case is printed. */
+function printHabits(half: 'tune' | 'measure'): void {
+  const s = scoreHabits(half);
+  const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
+  const write = (line: string) => process.stdout.write(`${line}\n`);
+  write(`habits, ${half}: ${s.told.length} names of ${new Set(s.told.map((t) => t.item.sort)).size} sorts`);
+  write(`  the right name first   ${percent(s.first, s.named).padEnd(8)} aim: 95 %`);
+  write(`  fixable ones sure      ${percent(s.fixableSure, s.fixable).padEnd(8)} aim: 60 %`);
+  write(`  sure, and wrong        ${String(s.sureWrong.length).padEnd(8)} aim: 0`);
+  write(`  refused without reason ${String(s.silent).padEnd(8)} aim: 0`);
+  if (!process.argv.includes('--misses')) return;
+  const missed = s.told.filter((t) => t.item.right !== null && t.said !== t.item.right);
+  for (const t of half === 'tune' ? missed : [])
+    write(`        ${t.item.broken}\n     →  ${t.said ?? 'nothing'}\n  right ${t.item.right}`);
+  const by = new Map<string, number>();
+  for (const t of missed) by.set(t.item.sort, (by.get(t.item.sort) ?? 0) + 1);
+  for (const [sort, n] of by) write(`  ${String(n).padStart(4)}  ${sort}`);
+}
+
 function printLearning(): void {
   const s = scoreLearning();
   const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
@@ -77,7 +97,9 @@ function printLearning(): void {
 }
 
 if (process.argv[1]?.endsWith('score.js')) {
-  const asked = process.argv.filter((a) => ['tune', 'measure', 'learn'].includes(a));
+  const asked = process.argv.filter((a) => ['tune', 'measure', 'habits', 'learn'].includes(a));
   for (const part of ['tune', 'measure'] as const) if (asked.length === 0 || asked.includes(part)) print(part);
+  if (asked.length === 0 || asked.includes('habits'))
+    for (const half of ['tune', 'measure'] as const) printHabits(half);
   if (asked.length === 0 || asked.includes('learn')) printLearning();
 }

@@ -8,6 +8,7 @@ import { planned, scoreOf, scorePairs } from '../../../corpus/intake/score-intak
 import { rootIdOf } from '../src/change';
 import { checkListing } from '../src/check';
 import { nameOf, parentOf } from '../src/listing';
+import { dateIn } from '../src/name/dates/date-in';
 import {
   type IntakeGiven,
   intake,
@@ -17,7 +18,6 @@ import {
   PLAIN_PAIRING,
   withEntries,
 } from '../src/planners';
-import { dateIn } from '../src/name/dates/date-in';
 import { ProjectRules } from '../src/project';
 import { distinctTargets, refFormatOf } from '../src/references';
 import { pairsOtio } from '../src/report';

@@ -359,7 +359,7 @@ export class ProjectRules {
     if (cached) return cached;
     const known: Record<string, readonly string[]> = {};
     for (const { field, domain } of convention.slots) {
-      if (domain.kind !== 'text') continue;
+      if (domain.kind !== 'text' && domain.kind !== 'like') continue;
       const list = this.lists.get(field);
       const entries =
         list === undefined

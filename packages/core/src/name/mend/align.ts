@@ -12,14 +12,11 @@ import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { type Atom, atomsOf } from './atoms';
 import { type Around, candidatesFor, textOfBound } from './candidates';
-import { type Candidate, type ChangeCode, COST, type NameContext } from './costs';
+import { type ChangeCode, COST, type NameContext } from './costs';
 import { countsIn, meanings, VERSION_WORDS } from './habit-words';
 import { extend, finish, type Hypothesis, keep, type Partial, type Step, type Target, type Way } from './hypotheses';
 import { isNear, squash } from './near';
 import { straysAt } from './strays';
-
-/** Candidates by slot and text: trying another order asks for the same words again. */
-export type KnownCandidates = Map<CompiledSlot, Map<string, readonly Candidate[]>>;
 
 /** Parts that were found elsewhere in the name, and taken out of it. */
 export type Supplied = ReadonlyMap<CompiledSlot, { readonly text: string; readonly doubtful: boolean }>;
@@ -28,7 +25,6 @@ export type Supplied = ReadonlyMap<CompiledSlot, { readonly text: string; readon
 export interface Asked {
   readonly targets: readonly Target[];
   readonly around: Around;
-  readonly known: KnownCandidates;
 }
 
 /** Atoms a slot may have been written with, separators counted: `West Front` is three. */
@@ -179,7 +175,7 @@ function stepsAt(target: Exclude<Target, { kind: 'enter' }>, laid: Laid, a: numb
 const SUPPLIED = -0.7;
 
 function slotSteps(target: Extract<Target, { kind: 'slot' }>, laid: Laid, a: number): Step[] {
-  const { atoms: all, name, around, known, supplied } = laid;
+  const { atoms: all, name, around, supplied } = laid;
   const out: Step[] = [];
   const { slot } = target;
   const first = all[a];
@@ -189,16 +185,12 @@ function slotSteps(target: Extract<Target, { kind: 'slot' }>, laid: Laid, a: num
     const { text, doubtful } = elsewhere;
     return [{ to: a, cost: SUPPLIED, move: { target, at, end: at, text, change: 'order' }, invented: false, doubtful }];
   }
-  const texts = known.get(slot) ?? new Map<string, readonly Candidate[]>();
-  known.set(slot, texts);
   const most = first === undefined || first.kind === 'separator' ? a : Math.min(all.length, a + mostAtoms(slot.domain));
   for (let to = a + 1; first !== undefined && to <= most; to++) {
     const last = elementAt(all, to - 1);
     if (last.kind === 'separator') continue;
     const text = name.slice(first.at, last.end);
-    const candidates = texts.get(text) ?? candidatesFor(slot, text, around);
-    texts.set(text, candidates);
-    for (const { text: meant, cost, change, doubtful } of candidates)
+    for (const { text: meant, cost, change, doubtful } of candidatesFor(slot, text, around))
       out.push({
         to,
         cost,

@@ -17,9 +17,20 @@ import { type TextAround, textCandidates } from './texts';
 export interface Around {
   readonly context: NameContext;
   readonly isClaimed: (word: string, field: string) => boolean;
+  /** What was worked out already, by slot and text: the names of a folder are made of the same words. */
+  readonly candidates: Map<CompiledSlot, Map<string, readonly Candidate[]>>;
 }
 
-export function candidatesFor(slot: CompiledSlot, text: string, around: Around): Candidate[] {
+export function candidatesFor(slot: CompiledSlot, text: string, around: Around): readonly Candidate[] {
+  const known = around.candidates.get(slot) ?? new Map<string, readonly Candidate[]>();
+  around.candidates.set(slot, known);
+  const found = known.get(text) ?? candidatesAnew(slot, text, around);
+  if (known.size >= MOST_REMEMBERED) known.clear();
+  known.set(text, found);
+  return found;
+}
+
+function candidatesAnew(slot: CompiledSlot, text: string, around: Around): Candidate[] {
   const bound = around.context.bound[slot.field];
   const found = plainCandidates(slot, text, around);
   if (bound === undefined) return found;
@@ -59,13 +70,13 @@ function plainCandidates(slot: CompiledSlot, text: string, around: Around): Cand
   if (known !== undefined) return known;
   const found = takesWhole(domain, text)
     ? [same(text)]
-    : candidatesAnew(domain, text, field, around.context.abbreviations);
+    : codedCandidates(domain, text, field, around.context.abbreviations);
   if (cache.size >= MOST_REMEMBERED) cache.clear();
   cache.set(text, found);
   return found;
 }
 
-function candidatesAnew(
+function codedCandidates(
   domain: Exclude<SlotDomain, { kind: 'text' | 'like' }>,
   text: string,
   field: string,
@@ -128,6 +139,7 @@ function knownOrWritten({ domain, field }: CompiledSlot, text: string, { context
     isClaimed: (word) => isClaimed(word, field),
   };
   if (domain.kind === 'text') return textCandidates(domain, text, around);
+  if (text.length > MOST_LIKE) return [];
   const fitted = fitLike(domain, text) ?? likeInWords(domain, text, field);
   if (fitted === null) return [];
   const isStrange = around.known.length > 0 && !around.known.includes(fitted);
@@ -158,3 +170,5 @@ function likeInWords(domain: Extract<SlotDomain, { kind: 'like' }>, text: string
 }
 
 const NONE: readonly string[] = [];
+/** No form of figures is written in more characters. */
+const MOST_LIKE = 40;

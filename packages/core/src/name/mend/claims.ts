@@ -1,4 +1,5 @@
 /** Words that say something of their own in a name: a free text should not swallow them. */
+import { Bounded } from '../../remembered';
 import type { CompiledConvention } from '../pattern/ops';
 import type { Around } from './candidates';
 import type { NameContext } from './costs';
@@ -8,7 +9,20 @@ import { squash } from './near';
 /** Shorter words stand for too much. */
 const LEAST = { code: 2, label: 4, known: 3 } as const;
 
+const MOST_ANSWERS = 5000;
+
+const known = new WeakMap<CompiledConvention, WeakMap<NameContext, Around>>();
+
+/** Worked out once for a convention and a folder. */
 export function aroundOf(convention: CompiledConvention, context: NameContext): Around {
+  const by = known.get(convention) ?? new WeakMap<NameContext, Around>();
+  known.set(convention, by);
+  const around = by.get(context) ?? aroundAnew(convention, context);
+  by.set(context, around);
+  return around;
+}
+
+function aroundAnew(convention: CompiledConvention, context: NameContext): Around {
   const claimed = new Map<string, Set<string>>();
   const claim = (word: string, field: string, least: number) => {
     const bare = squash(word);
@@ -37,7 +51,11 @@ export function aroundOf(convention: CompiledConvention, context: NameContext): 
     return words;
   };
   const hasVersion = convention.slots.some((s) => s.field === 'version');
-  const isClaimed = (word: string, field: string): boolean => {
+  const answers = new Bounded(MOST_ANSWERS, (asked) => {
+    const at = asked.indexOf('\0');
+    return isClaimedBy(asked.slice(at + 1), asked.slice(0, at));
+  });
+  const isClaimedBy = (word: string, field: string): boolean => {
     const bare = squash(word);
     if (ownOf(field).has(bare)) return false;
     if (isBanned(word, context.banned) || isCopyWord(word) || isAside(word)) return true;
@@ -46,5 +64,5 @@ export function aroundOf(convention: CompiledConvention, context: NameContext): 
     const fields = claimed.get(bare);
     return fields !== undefined && [...fields].some((other) => other !== field);
   };
-  return { context, isClaimed };
+  return { context, isClaimed: (word, field) => answers.of(`${field}\0${word}`), candidates: new Map() };
 }

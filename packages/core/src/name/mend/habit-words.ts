@@ -1,6 +1,6 @@
 /** Words that people, systems and devices put into names, in the languages studios work in. */
 
-import { Remembered } from '../../remembered';
+import { Bounded, Remembered } from '../../remembered';
 import type { Abbreviation } from '../pattern/field';
 import { squash } from './near';
 
@@ -85,8 +85,12 @@ export const isAside = (word: string): boolean => {
   return ASIDES.has(bare) || SIZE.test(bare);
 };
 
+/** Most names hold none: looked at once for all places. */
+const mayHoldMark = new Bounded(1000, (name) => new RegExp(`${COPY}|conflict|bac?k|[([]`, 'iu').test(name));
+
 /** How many characters at this place of a name mark a copy; 0 for none. */
 export function copyMarkAt(name: string, at: number): number {
+  if (!mayHoldMark.of(name)) return 0;
   const rest = name.slice(at);
   if (at === 0) {
     const front = COPY_FRONT.exec(rest)?.[0].length ?? 0;

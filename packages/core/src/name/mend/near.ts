@@ -26,13 +26,14 @@ export function isNear(found: string, meant: string): boolean {
 export function isNearBare(a: string, b: string): boolean {
   if (Math.abs(a.length - b.length) > 2 || a.length < 3 || b.length < 3) return false;
   if (a === b) return true;
-  if (digitsOf(a) !== digitsOf(b)) return false;
+  if ((DIGIT.test(a) || DIGIT.test(b)) && digitsOf(a) !== digitsOf(b)) return false;
   const d = distance(a, b);
   // A code of three letters has one letter too many only where a letter is said twice.
   if (d === 1) return b.length > 3 || (a.length > b.length && isDoubledIn(a, b));
   return d === 2 && (b.length >= 7 || isExchanged(a, b) || isShuffled(a, b));
 }
 
+const DIGIT = /[0-9]/;
 const digitsOf = (text: string): string => text.replace(/[^0-9]/g, '');
 
 /** The same letters behind the same first one. */
@@ -50,8 +51,17 @@ export const isNearNumber = (a: string, b: string): boolean =>
 export const digitsFor = (text: string): string => text.replace(/[OoQ]/g, '0').replace(/[Il|]/g, '1');
 
 /** Texts that look alike have one likeness. Takes a squashed text. */
-export const likeness = (bare: string): string =>
-  bare.replace(/0/g, 'o').replace(/[1i]/g, 'l').replace(/5/g, 's').replace(/8/g, 'b');
+export const likeness = (bare: string): string => likenesses.of(bare);
+
+const likenesses = new Bounded(20_000, (bare) =>
+  bare.replace(/0/g, 'o').replace(/[1i]/g, 'l').replace(/5/g, 's').replace(/8/g, 'b'),
+);
+
+const likenessLists = new Remembered((texts: readonly string[]): readonly string[] =>
+  texts.map((text) => likeness(squash(text))),
+);
+
+export const likenessAll = (texts: readonly string[]): readonly string[] => likenessLists.of(texts);
 
 /** Letters where letters stand, digits where digits stand: `26009` has the form of `26014`. */
 export function sameDomain(a: string, b: string): boolean {

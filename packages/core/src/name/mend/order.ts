@@ -7,7 +7,7 @@ import { Remembered } from '../../remembered';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import { type Asked, align, targetsOf } from './align';
 import { aroundOf } from './claims';
-import { COST, type NameContext } from './costs';
+import { type ChangeCode, COST, type NameContext } from './costs';
 import { type Found, partsFound } from './elsewhere';
 import type { Hypothesis, Move, Target } from './hypotheses';
 
@@ -17,21 +17,45 @@ const EXPLAINED = 1.6;
 const CHEAP = [2.5, 5] as const;
 /** More tokens than this are not tried: each pair costs an alignment. */
 const MOST_TOKENS = 12;
+/** A name explained as cheaply as this in another order needs no further one. */
+const GOOD = 2.6;
 /** Parts that are taken out one by one, and then two at a time. */
 const MOST_FOUND = 8;
 
 const targets = new Remembered(targetsOf);
 
 export function alignInAnyOrder(convention: CompiledConvention, name: string, context: NameContext): Hypothesis[] {
-  const asked: Asked = { targets: targets.of(convention), around: aroundOf(convention, context), known: new Map() };
+  const asked: Asked = { targets: targets.of(convention), around: aroundOf(convention, context) };
   const asItStands = align(asked, name);
   const best = asItStands[0];
-  if (best !== undefined && !best.invented && best.cost - separatorsOf(best) < EXPLAINED) return asItStands;
-  const other = [...movedIn(asked, convention, name), ...swappedIn(asked, name)];
+  if (best !== undefined && isInOrder(best)) return asItStands;
+  const moved = movedIn(asked, convention, name, best);
+  const isFound = moved.some((h) => !h.invented && h.cost < GOOD);
+  // Where all words have a place, and one part is missing, nothing is to be exchanged.
+  const isComplete =
+    best !== undefined &&
+    !best.invented &&
+    !best.doubtful &&
+    !best.moves.some((m) => m.change !== 'missing' && isDisplaced(m));
+  const other = isFound || isComplete ? moved : [...moved, ...swappedIn(asked, name)];
   const better = other.filter((h) => !h.invented && (best === undefined || best.invented || h.cost < best.cost + 1));
   return better.length === 0
     ? asItStands
     : distinct([...better, ...asItStands].sort((a, b) => Number(a.invented) - Number(b.invented) || a.cost - b.cost));
+}
+
+/** Changes that hint at a part in another place; all others change a part where it stands. */
+const DISPLACED: ReadonlySet<ChangeCode> = new Set(['missing', 'extra', 'unknown', 'entry']);
+/** Another value where one is looked for: it stands in its place. */
+const SLIPS: ReadonlySet<ChangeCode> = new Set(['number', 'client', 'spelling', 'extension']);
+
+const isDisplaced = ({ change }: Move): boolean => change !== null && DISPLACED.has(change);
+
+function isInOrder(h: Hypothesis): boolean {
+  if (h.invented || h.moves.some(isDisplaced)) return false;
+  return (
+    !h.doubtful || h.moves.some((m) => m.change !== null && SLIPS.has(m.change)) || h.cost - separatorsOf(h) < EXPLAINED
+  );
 }
 
 /** The cheapest way to each name. */
@@ -45,9 +69,26 @@ export const separatorsOf = (h: Hypothesis): number =>
   h.moves.reduce((n, m) => n + (m.change === 'separator' ? COST.separator : 0), 0);
 
 /** Parts found elsewhere, one at a time, then two at a time. */
-function movedIn(asked: Asked, convention: CompiledConvention, name: string): Hypothesis[] {
-  const found = partsFound(convention, asked, name).slice(0, MOST_FOUND);
+function movedIn(
+  asked: Asked,
+  convention: CompiledConvention,
+  name: string,
+  best: Hypothesis | undefined,
+): Hypothesis[] {
+  const isInPlace = (part: Found) =>
+    best?.moves.some(
+      (m) =>
+        m.target?.kind === 'slot' &&
+        m.target.slot === part.slot &&
+        m.end === part.end &&
+        m.at >= part.at &&
+        m.end > m.at,
+    );
+  const found = partsFound(convention, asked, name)
+    .filter((part) => !isInPlace(part))
+    .slice(0, MOST_FOUND);
   const single = found.flatMap((part) => without(asked, name, [part]));
+  if (single.some((h) => !h.invented && h.cost < GOOD)) return single;
   const pairs = found.flatMap((first, i) =>
     found
       .slice(i + 1)
@@ -93,7 +134,7 @@ function without(asked: Asked, name: string, parts: readonly Found[]): Hypothesi
 }
 
 /** What taking a part out adds, so that a part that stands in its place is not taken out of it. */
-const TAKEN_OUT = 1.1;
+const TAKEN_OUT = 1.5;
 /** As dear as passing over the words that would be taken for a text. */
 const LEANED = 2;
 

@@ -6,7 +6,7 @@ import { takesWhole } from '../automaton/scan';
 import { shapeText, type TextShape } from '../pattern/shape';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { type Candidate, type ChangeCode, COST, doubted, made, same } from './costs';
-import { isNearBare, likeness, squash, squashAll } from './near';
+import { isNearBare, likeness, likenessAll, squash, squashAll } from './near';
 
 export type TextDomain = Extract<SlotDomain, { kind: 'text' | 'like' }>;
 
@@ -78,7 +78,9 @@ function knownCandidates(domain: TextDomain, text: string, known: readonly strin
   const at = bares.indexOf(bare);
   const entry = at < 0 ? undefined : known[at];
   if (entry !== undefined && taken(entry)) return [made(entry, changeBetween(text, entry))];
-  const alike = known.filter((k, i) => taken(k) && likeness(elementAt(bares, i)) === likeness(bare));
+  const own = likeness(bare);
+  const likenesses = likenessAll(known);
+  const alike = known.filter((k, i) => likenesses[i] === own && taken(k));
   if (alike.length > 0 && /[a-z]/.test(bare)) return alike.map((k) => made(k, 'characters'));
   const part = partsIn.of(known).get(bare) ?? null;
   if (part !== null && taken(part)) return [doubted(part, 'abbreviation')];
