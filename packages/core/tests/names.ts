@@ -80,6 +80,11 @@ export const SLOTS: Readonly<Record<string, fc.Arbitrary<Values>>> = {
   '{take:00}': fc.integer({ min: 0, max: 300 }).map((take) => ({ take })),
   '{window:A}': fc.constantFrom('A', 'B', 'Z', 'AA').map((window) => ({ window })),
   '{date:yyyy-MM-dd}': fc.constantFrom('2026-03-02', '2024-02-29', '2026-12-31').map((date) => ({ date })),
+  '{date:MM-dd}': fc.constantFrom('--03-02', '--02-29').map((date) => ({ date })),
+  '{date:dd}': fc.constantFrom('---02', '---31').map((date) => ({ date })),
+  '{date:yyyy.M}': fc.constantFrom('2026-03', '2024-12').map((date) => ({ date })),
+  '{date:HHmm}': fc.constantFrom('T21:14', 'T00:05').map((date) => ({ date })),
+  '{client.name:kebab}': fc.constantFrom('QHT', 'Ottermoor Town Council', 'FNR').map((client) => ({ client })),
   '{date:yyMMdd}': fc.constantFrom('2026-03-02', '2024-02-29').map((date) => ({ date })),
   '{ext}': fc.constantFrom('usda', 'wav', 'tar.gz').map((ext) => ({ ext })),
 };

@@ -116,7 +116,7 @@ function keepScalar(field: string, rule: ScalarRule, value: Value, registers: Re
       return found?.initials ?? text;
     }
     case 'date':
-      if (parseIso(text) === null) no('date-bad');
+      if (parseIso(text)?.year === undefined) no('date-bad');
       return text;
     case 'count':
     case 'version':

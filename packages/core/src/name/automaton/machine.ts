@@ -11,7 +11,7 @@ import { isPortableCharacter } from '../../portable/characters';
 import type { Reading, ReadValue } from '../pattern/field';
 import type { CompiledName, CompiledSlot, Op } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
-import { isComposed, isPlain, MOST_CODE, MOST_LETTERS, readingsOf } from './scan';
+import { isComposed, isPlain, MOST_CODE, MOST_DIGITS, MOST_LETTERS, readingsOf } from './scan';
 import { Automaton, build, type Edge, nameCharacters } from './states';
 
 /**
@@ -204,6 +204,8 @@ function withinLimits(domain: SlotDomain, text: string): boolean {
       return text.length <= MOST_CODE[domain.of];
     case 'letters':
       return text.length <= MOST_LETTERS;
+    case 'digits':
+      return text.length <= Math.max(MOST_DIGITS, domain.min);
     default:
       return true;
   }

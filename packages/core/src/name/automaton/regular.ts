@@ -7,7 +7,7 @@ import { assertNever } from '../../result';
 import type { Expression, ExpressionSlot, Op } from '../pattern/ops';
 import { JOINER, type TextShape } from '../pattern/shape';
 import type { SlotDomain } from '../pattern/slot-domain';
-import { charSet, MOST_CODE, MOST_LETTERS, takesWhole, valuesOf } from './scan';
+import { charSet, MOST_CODE, MOST_DIGITS, MOST_LETTERS, takesWhole, valuesOf } from './scan';
 
 export function expressionOf(ops: readonly Op[]): Expression {
   const slots: ExpressionSlot[] = [];
@@ -45,7 +45,7 @@ function readerOf(domain: SlotDomain): Omit<ExpressionSlot, 'field'> {
     case 'date':
       return { ...text(0), value: (found) => valuesOf(domain, found)[0] };
     case 'digits':
-      return { max: Number.POSITIVE_INFINITY, number: true, value: null };
+      return { max: Math.max(MOST_DIGITS, domain.min), number: true, value: null };
     case 'text':
       // Limits of as-is texts count characters, not units, and some characters stand in no name.
       return domain.shape === 'as-is'

@@ -15,6 +15,8 @@ import type { Entry, LikePiece, SlotDomain } from '../pattern/slot-domain';
 /** Longest project number and extension, and letters of a version: longer ones are no code any more. */
 export const MOST_CODE = { number: 64, ext: 16 } as const;
 export const MOST_LETTERS = 6;
+/** Longer counts could not be told from each other as numbers. */
+export const MOST_DIGITS = 15;
 
 const isDigit = (c: number) => c >= 48 && c <= 57;
 const isUpper = (c: number) => c >= 65 && c <= 90;
@@ -38,7 +40,7 @@ export function endsOf(domain: SlotDomain, name: string, from: number): number[]
       return runEnds(name, from, domain.of === 'number' ? isCodeChar : isExtChar, MOST_CODE[domain.of]);
     case 'digits': {
       let end = from;
-      while (isDigit(name.charCodeAt(end))) end++;
+      while (end - from < Math.max(MOST_DIGITS, domain.min) && isDigit(name.charCodeAt(end))) end++;
       const longest = name.charCodeAt(from) === 48 ? Math.min(end, from + domain.min) : end;
       return countDown(longest, from + domain.min);
     }

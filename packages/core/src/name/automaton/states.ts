@@ -10,8 +10,8 @@ import { assertNever } from '../../result';
 import { type DateItem, isLeap } from '../dates/dates';
 import type { Op } from '../pattern/ops';
 import { JOINER, type TextShape } from '../pattern/shape';
-import type { SlotDomain } from '../pattern/slot-domain';
-import { charSet, MOST_CODE, MOST_LETTERS } from './scan';
+import type { LikePiece, SlotDomain } from '../pattern/slot-domain';
+import { charSet, MOST_CODE, MOST_DIGITS, MOST_LETTERS } from './scan';
 
 export interface BuildOptions {
   /** With all limits (longest text, real dates); without, domains are as the reading expression has them. */
@@ -170,11 +170,13 @@ function buildDomain(a: Automaton, domain: SlotDomain, front: readonly number[],
     case 'text':
       return buildText(a, domain.shape, domain.chars, front, limit(domain.max));
     case 'like':
-      return domain.pieces.reduce<number[]>(
-        (before, p) =>
-          p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity),
-        [...front],
-      );
+      return options.exact
+        ? buildLike(a, domain.pieces, front, domain.max)
+        : domain.pieces.reduce<number[]>(
+            (before, p) =>
+              p.kind === 'literal' ? chain(a, p.text, before) : run(a, before, a.mask(DIGITS), p.min, Infinity),
+            [...front],
+          );
     case 'code':
       return run(
         a,
@@ -184,7 +186,7 @@ function buildDomain(a: Automaton, domain: SlotDomain, front: readonly number[],
         limit(MOST_CODE[domain.of]),
       );
     case 'digits':
-      return buildDigits(a, domain.min, front);
+      return buildDigits(a, domain.min, front, limit(Math.max(MOST_DIGITS, domain.min)));
     case 'letters':
       return run(a, front, a.mask(domain.upper ? UPPER : LOWER), 1, limit(MOST_LETTERS));
     case 'date':
@@ -197,11 +199,12 @@ function buildDomain(a: Automaton, domain: SlotDomain, front: readonly number[],
 /**
  * Exactly `min` digits, or more without a leading nought: parted by the first digit, so that no number has two paths.
  */
-function buildDigits(a: Automaton, min: number, front: readonly number[]): number[] {
+function buildDigits(a: Automaton, min: number, front: readonly number[], max: number): number[] {
   const nought = step(a, front, a.mask('0'));
   const other = step(a, front, a.mask(DIGITS.slice(1)));
   const short = min === 1 ? [nought] : run(a, [nought], a.mask(DIGITS), min - 1, min - 1);
-  if (min > 1) return [...short.slice(-1), ...run(a, [other], a.mask(DIGITS), min - 1, Infinity)];
+  if (min > 1) return [...short.slice(-1), ...run(a, [other], a.mask(DIGITS), min - 1, max - 1)];
+  if (max < Infinity) return [...short, other, ...run(a, [other], a.mask(DIGITS), 1, max - 1)];
   a.join([other], a.mask(DIGITS), other);
   return [...short, other];
 }
@@ -235,6 +238,47 @@ function oneOf(a: Automaton, words: readonly string[], front: readonly number[])
   };
   add(root, front);
   return [...ends];
+}
+
+/** A fixed form within its limit: a state for each place in it and each length so far. */
+function buildLike(a: Automaton, pieces: readonly LikePiece[], front: readonly number[], max: number): number[] {
+  interface Place {
+    readonly piece: number;
+    /** Characters of a literal, or digits up to the fewest there must be. */
+    readonly taken: number;
+  }
+  const onwards = ({ piece, taken }: Place): { mask: Mask; to: Place }[] => {
+    const p = pieces[piece];
+    if (p === undefined) return [];
+    if (p.kind === 'literal') {
+      const ch = p.text.slice(taken, taken + 1);
+      const to = taken + 1 === p.text.length ? { piece: piece + 1, taken: 0 } : { piece, taken: taken + 1 };
+      return [{ mask: a.mask([ch]), to }];
+    }
+    const more = { mask: a.mask(DIGITS), to: { piece, taken: Math.min(taken + 1, p.min) } };
+    return taken < p.min ? [more] : [more, ...onwards({ piece: piece + 1, taken: 0 })];
+  };
+  const isWhole = ({ piece, taken }: Place): boolean => {
+    const p = pieces[piece];
+    return p === undefined || (p.kind === 'digits' && taken >= p.min && piece + 1 === pieces.length);
+  };
+  let layer = new Map<string, { place: Place; nodes: readonly number[] }>([
+    ['start', { place: { piece: 0, taken: 0 }, nodes: front }],
+  ]);
+  const ends: number[] = [];
+  for (let length = 1; length <= max && layer.size > 0 && !a.overflow; length++) {
+    const next: typeof layer = new Map();
+    for (const { place, nodes } of layer.values())
+      for (const { mask, to } of onwards(place)) {
+        const key = `${to.piece} ${to.taken}`;
+        const known = next.get(key) ?? { place: to, nodes: [a.node()] };
+        next.set(key, known);
+        a.join(nodes, mask, elementAt(known.nodes, 0));
+      }
+    for (const { place, nodes } of next.values()) if (isWhole(place)) ends.push(...nodes);
+    layer = next;
+  }
+  return ends;
 }
 
 function buildText(

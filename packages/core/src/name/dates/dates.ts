@@ -159,10 +159,10 @@ export function isReal(date: DateParts): boolean {
   return (hour ?? 0) <= 23 && (minute ?? 0) <= 59 && (second ?? 0) <= 59;
 }
 
-/** ISO 8601 of what is known: `2026-03-02`, `2026-03`, `--03-02`, `2026-03-02T14:05`. */
+/** ISO 8601 of what is known: `2026-03-02`, `2026-03`, `--03-02`, `---02`, `2026-03-02T14:05`. */
 export function isoOf(date: DateParts): string {
   const year = date.year === undefined ? '-' : pad(date.year, 4);
-  const month = date.month === undefined ? '' : `-${pad(date.month, 2)}`;
+  const month = date.month !== undefined ? `-${pad(date.month, 2)}` : date.day !== undefined ? '-' : '';
   const day = date.day === undefined ? '' : `-${pad(date.day, 2)}`;
   const time = [date.hour, date.minute, date.second].filter((n) => n !== undefined).map((n) => pad(n, 2));
   const calendar = date.year === undefined && month === '' && day === '' ? '' : `${year}${month}${day}`;
@@ -170,11 +170,13 @@ export function isoOf(date: DateParts): string {
 }
 
 /**
- * Reads ISO 8601 dates as values are given (`2026-03-02`, `2026-03`, with an optional time); `null` for anything else,
- * 31 February too.
+ * Reads ISO 8601 dates as values are given and as names say them (`2026-03-02`, `2026-03`, `--03-02`, with an optional
+ * time); `null` for anything else, 31 February too.
  */
 export function parseIso(text: string): DateParts | null {
-  const m = /^(?:(\d{4})(?:-(\d{2})(?:-(\d{2}))?)?)?(?:[T ](\d{2})(?::(\d{2})(?::(\d{2}))?)?)?$/.exec(text.trim());
+  const m = /^(?:(?:(\d{4})|-)(?:-(\d{2}))?(?:-?-(\d{2}))?)?(?:[T ](\d{2})(?::(\d{2})(?::(\d{2}))?)?)?$/.exec(
+    text.trim(),
+  );
   if (m === null || text.trim() === '') return null;
   const keys = ['year', 'month', 'day', 'hour', 'minute', 'second'] as const;
   const date: Record<string, number> = {};

@@ -1,6 +1,8 @@
 /** What only one convention or another shows of suggestions; the corpus measures the rest. */
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { convention, REGISTERS } from '../../../tests/names';
+import { readName } from '../read/read';
 import { explainName } from './suggest';
 
 const context = {
@@ -62,6 +64,38 @@ describe('suggestions', () => {
   test('a name too long to be one is said, not worked on', () => {
     const { problems, suggestions } = explainName(convention('{title}.{ext}'), 'x'.repeat(4096), context);
     expect([problems.length, suggestions.length]).toEqual([1, 0]);
+  });
+
+  test('a field that stands twice with two values: either may be meant, and it is said where', () => {
+    const twice = convention('{task}_{number}_{task}.{ext}', { number: '26014' });
+    const { problems, suggestions } = explainName(twice, 'anim_26014_comp.png', context);
+    expect(problems).toMatchObject([{ part: 'task', at: 11, found: 'comp' }]);
+    expect(suggestions.map((s) => [s.name, s.confidence])).toEqual([
+      ['anim_26014_anim.png', 'likely'],
+      ['comp_26014_comp.png', 'guess'],
+    ]);
+  });
+
+  test('whatever does not read is refused for a reason', () => {
+    const patterns = [
+      '{task}_{number}_{task}.{ext}',
+      '{take:00}{window}',
+      '{title}.{ext}',
+      '{date:yyyy-MM-dd}({task})?.{ext}',
+      '{scene}_v{version}.{ext}',
+    ];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...patterns),
+        fc.string({ unit: fc.constantFrom(...'anim_-.26014comp v0sAé’'), maxLength: 24 }),
+        (pattern, name) => {
+          const c = convention(pattern, { number: '26014' });
+          if (readName(c, name, context.bound) === null)
+            expect(explainName(c, name, context).problems.length).toBeGreaterThan(0);
+        },
+      ),
+      { seed: 26014, numRuns: 600 },
+    );
   });
 
   test('lone surrogates, combining marks and marks nobody can see are explained like anything else', () => {

@@ -5,6 +5,7 @@ import { Remembered } from '../../remembered';
 import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
 import type { CompiledConvention } from '../pattern/ops';
 import { readName } from '../read/read';
+import { agreeing } from './agree';
 import { type ChangeCode, COST, type NameContext, NO_CONTEXT } from './costs';
 import type { Hypothesis, Move, Target } from './hypotheses';
 import { alignInAnyOrder, separatorsOf } from './order';
@@ -78,28 +79,38 @@ export function explainName(
   name: string,
   context: NameContext = NO_CONTEXT,
 ): Explanation {
-  if (name.length > LIMITS.suggestLength) {
-    const problem: Problem = {
-      part: null,
-      at: 0,
-      length: name.length,
-      found: `${name.slice(0, 40)}…`,
-      expected: NOTHING,
-      change: 'extra',
-      meant: null,
-    };
-    return { problems: [problem], suggestions: [], stretches: [{ part: null, at: 0, end: name.length, ok: false }] };
-  }
+  if (name.length > LIMITS.suggestLength) return unexplained(name);
   const clean = tidied(name);
-  const hypotheses = alignInAnyOrder(convention, clean.text, context).map((h) => inName(h, name, clean));
+  const hypotheses = alignInAnyOrder(convention, clean.text, context)
+    .flatMap((h) => agreeing(convention, h))
+    .map((h) => inName(h, name, clean));
   const best = hypotheses[0];
-  if (best === undefined) return { problems: [], suggestions: [], stretches: [] };
+  if (best === undefined) return unexplained(name);
+  const problems = problemsOf(best, name);
+  // What cannot be told in parts is still no name of this rule.
+  if (problems.length === 0 && readName(convention, name, context.bound) === null) return unexplained(name);
   return {
-    problems: problemsOf(best, name),
+    problems,
     suggestions: suggestionsOf(convention, name, hypotheses, context),
     stretches: stretchesOf(best),
   };
 }
+
+/** Refused as a whole. */
+function unexplained(name: string): Explanation {
+  const problem: Problem = {
+    part: null,
+    at: 0,
+    length: name.length,
+    found: name.length > SHOWN ? `${name.slice(0, SHOWN)}…` : name,
+    expected: NOTHING,
+    change: 'extra',
+    meant: null,
+  };
+  return { problems: [problem], suggestions: [], stretches: [{ part: null, at: 0, end: name.length, ok: false }] };
+}
+
+const SHOWN = 40;
 
 /** A hypothesis about the tidied name, told of the name itself; characters that were put right are a change of it. */
 function inName(h: Hypothesis, name: string, { text, places }: Tidied): Hypothesis {

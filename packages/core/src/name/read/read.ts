@@ -48,7 +48,7 @@ function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | n
     if (text === undefined) continue;
     const slot = elementAt(slots, i);
     const value =
-      slot.value !== null ? slot.value(text) : slot.number ? Number(text) : text.length <= slot.max ? text : undefined;
+      slot.value !== null ? slot.value(text) : text.length > slot.max ? undefined : slot.number ? Number(text) : text;
     if (value === undefined) return null;
     out[i] = value;
   }

@@ -45,7 +45,13 @@ function expandRange(text: string): string[] | 'bad' | 'too-many' {
   const to = elementAt(m, 2).trim();
   const first = parseIso(from);
   const last = parseIso(to);
-  if (first?.day !== undefined && last?.day !== undefined && first.hour === undefined && last.hour === undefined)
+  if (
+    first?.day !== undefined &&
+    first.year !== undefined &&
+    last?.day !== undefined &&
+    first.hour === undefined &&
+    last.hour === undefined
+  )
     return dateRange(from, to);
   if (/^[A-Za-z]$/.test(from) && /^[A-Za-z]$/.test(to)) return letterRange(from, to);
   const a = /^(.*?)(\d+)$/.exec(from);
