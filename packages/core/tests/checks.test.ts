@@ -17,6 +17,7 @@ import {
   withContents,
 } from '../src/check';
 import { itemsOf } from '../src/check/items';
+import { elementAt } from '../src/element';
 import { type FolderListing, foldersFrom, frameRange, parseListing } from '../src/listing';
 import { NO_REGISTERS, readName } from '../src/name';
 import { type CheckInput, ProjectRules } from '../src/project';
@@ -387,5 +388,145 @@ describe('single rules at their edges', () => {
     const rules = new Set(checkListing(of, foldersFrom(parseListing(paths), null)).findings.map((f) => f.rule));
     // Names alone: nothing is said of times and sizes.
     expect([...rules]).toEqual([]);
+  });
+});
+
+describe('a fresh project', () => {
+  const NOW = Date.UTC(2026, 3, 20);
+  const template = made(
+    {
+      name: 'p',
+      starters: [{ id: 'edit', name: 'edit.md', text: '![](sound/theme.wav) ![](stills/later/one.png)' }],
+      folders: [
+        {
+          id: 'nights',
+          name: 'nights',
+          folders: [{ id: 'night', name: '{night}', onePer: { list: 'nights', as: 'night' }, filledWithinDays: 3 }],
+        },
+        { id: 'sound', name: 'sound', limitBytes: 100, starters: [{ id: 'tone', name: 'tone.wav' }] },
+        { id: 'stills', name: 'stills', folders: [{ id: 'later', name: 'later' }] },
+      ],
+    },
+    { fields: [{ key: 'nights', type: 'list', of: { type: 'date' } }] },
+  );
+  const input: CheckInput = { template, registers: NO_REGISTERS, values: { nights: ['2026-01-05'] }, now: NOW };
+  const of = new ProjectRules(input);
+  const listed = (changed: number | undefined, more: readonly string[] = []): FolderListing[] => [
+    files('', ['edit.md'], ['nights', 'sound', 'stills']),
+    files('nights', [], ['2026-01-05']),
+    { ...files('nights/2026-01-05', []), ...(changed !== undefined && { changed }) },
+    files('sound', [['tone.wav', { size: 5000 }], ...more]),
+    files('stills', [], ['later']),
+    files('stills/later', []),
+  ];
+  const brokenIn = (listings: readonly FolderListing[]) =>
+    withContents(of, checkListing(of, listings), {
+      facts: [
+        {
+          kind: 'references',
+          path: 'edit.md',
+          modified: NOW,
+          targets: ['sound/theme.wav', 'stills/later/one.png'],
+          holdsRoot: false,
+        },
+      ],
+      roots: [],
+      namesIn: (folder) => {
+        const listing = listings.find((l) => l.path === folder);
+        return listing === undefined ? null : new Set([...listing.files.map((f) => f.name), ...listing.folders]);
+      },
+    }).findings.map((f) => `${f.rule} ${(f.params as { count?: number }).count ?? ''}`);
+
+  test('has no finding: its days count from when it was made, its own files break no limit, what it refers to may come', () => {
+    expect(found(input, listed(NOW))).toEqual([]);
+    expect(brokenIn(listed(NOW))).toEqual([]);
+  });
+
+  test('once it is used it is judged', () => {
+    expect(found(input, listed(NOW - 10 * 86_400_000))).toEqual(['empty-folder nights/2026-01-05']);
+    expect(found(input, listed(undefined))).toEqual(['empty-folder nights/2026-01-05']);
+    expect(
+      found(
+        input,
+        listed(
+          NOW,
+          ['gong.wav'].map((n) => n),
+        ),
+      ),
+    ).toEqual([]);
+    expect(
+      found(input, [
+        ...listed(NOW).filter((l) => l.path !== 'sound'),
+        files('sound', ['tone.wav', ['gong.wav', { size: 101 }]]),
+      ]),
+    ).toEqual(['over-limit sound']);
+    // Something has come into the folder: what is still not there is missed.
+    expect(brokenIn(listed(NOW, ['gong.wav']))).toEqual(['broken-reference 1']);
+  });
+});
+
+describe('one cause, one finding', () => {
+  test('empty frames of one sequence are one, with their ranges, and all of them are set aside', () => {
+    const template = made({ name: 'p', folders: [{ id: 'r', name: 'r' }] });
+    const frames = Array.from({ length: 1000 }, (_, i): [string, { size: number; modified: number }] => [
+      `walk.${String(i + 1).padStart(4, '0')}.exr`,
+      { size: i % 10 === 9 || i < 3 ? 0 : 1, modified: 1000 },
+    ]);
+    const { findings } = checkListing(
+      new ProjectRules({ template, registers: NO_REGISTERS, values: {}, now: 10_000_000 }),
+      [files('', [], ['r']), files('r', frames)],
+    );
+    expect(findings.map((f) => [f.rule, f.path, f.related.length])).toEqual([['empty-file', 'r/walk.0001.exr', 102]]);
+    expect((elementAt(findings, 0).params as unknown as { ranges: string[] }).ranges.slice(0, 3)).toEqual([
+      '1–3',
+      '10',
+      '20',
+    ]);
+  });
+
+  test('a banned word in a name that reads is said with the name without it; a title that holds one is not', () => {
+    const template = made(
+      {
+        name: 'p',
+        conventions: ['c'],
+        accepts: ['document'],
+        folders: [{ id: 'open', name: 'open', conventions: [] }],
+      },
+      {
+        fields: [{ key: 'title', type: 'text' }],
+        conventions: [{ id: 'c', name: 'C', pattern: '{title:kebab}_{subject:kebab}.{ext}', families: ['document'] }],
+        registers: { families: [{ name: 'document', extensions: ['md'] }], banned: ['final', 'new'] },
+      },
+    );
+    const input: CheckInput = { template, registers: NO_REGISTERS, values: { title: 'New Pier' } };
+    const listings = [
+      files('', ['new-pier_quote.md', 'new-pier_new-quote.md', 'new-pier_renewal.md'], ['open']),
+      files('open', ['notes FINAL.md', 'finalists.md']),
+    ];
+    const { findings } = checkListing(new ProjectRules(input), listings);
+    expect(findings.map((f) => [f.rule, f.path, f.suggestion?.name, f.suggestion?.confidence])).toEqual([
+      ['banned-word', 'new-pier_new-quote.md', 'new-pier_quote.md', 'likely'],
+      ['banned-word', 'open/notes FINAL.md', 'notes.md', 'likely'],
+    ]);
+  });
+
+  test('a list of frames beside a sequence, in the program’s own form, is never a finding', () => {
+    const template = made(
+      { name: 'p', folders: [{ id: 'r', name: 'r', accepts: ['still'] }] },
+      {
+        registers: {
+          families: [
+            { name: 'still', extensions: ['exr'] },
+            { name: 'document', extensions: ['txt'] },
+          ],
+        },
+      },
+    );
+    expect(
+      found({ template, registers: NO_REGISTERS, values: {} }, [
+        files('', [], ['r']),
+        files('r', ['walk.frames.txt', 'notes.txt']),
+      ]),
+    ).toEqual(['family-not-accepted r/notes.txt']);
   });
 });

@@ -51,7 +51,12 @@ export function judgeWhole(
   const ends = ALL.flatMap((rule) =>
     (rule.end?.(whole) ?? []).flatMap((found) => makeFinding(rules, rule, found) ?? []),
   );
-  return outcomeOf(rows, withoutEchoes([...part.findings.map(({ finding }) => asSequence(finding)), ...ends]));
+  const misspelt = new Set(whole.folders.misspelt.map(({ row }) => row.path));
+  // Its right name is in order on every system: that is one finding.
+  const alone = part.findings.filter(
+    ({ finding }) => finding.rule !== 'unportable-name' || !misspelt.has(finding.path),
+  );
+  return outcomeOf(rows, withoutEchoes([...alone.map(({ finding }) => asSequence(finding)), ...ends]));
 }
 
 /** One name in two folders is said only where nothing else is wrong with either file. */

@@ -221,7 +221,7 @@ function rowOf(rules: ProjectRules, listing: FolderListing, state: FolderState, 
   if (items.runs.length === 0 || items.read.length + items.open.length + items.cleared.length + items.alone.length > 0)
     countSingles(rules, listing, items, families);
   const meant = state.kind === 'unplanned' ? meantFolder(rules, listing.files) : undefined;
-  const dates = state.kind === 'planned' ? dayCounts(rules, state.line, items) : undefined;
+  const dates = state.kind === 'planned' ? dayCounts(rules, state.line, listing.path, items) : undefined;
   return {
     path: listing.path,
     files: listing.files.length,
@@ -230,6 +230,7 @@ function rowOf(rules: ProjectRules, listing: FolderListing, state: FolderState, 
     state: state.kind,
     families,
     ...(listing.changed !== undefined && { changed: listing.changed }),
+    ...(items.starterBytes > 0 && { starterBytes: items.starterBytes }),
     ...(rules.isSettling(newest) && { settling: true }),
     ...(meant !== undefined && { meant }),
     ...(dates !== undefined && { dates }),

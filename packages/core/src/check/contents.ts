@@ -5,7 +5,7 @@
  */
 import { elementAt } from '../element';
 import { grouped } from '../grouped';
-import { type FileEntry, type FolderListing, join, nameOf } from '../listing/entry';
+import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../listing/entry';
 import type { ProjectRules } from '../project/rules';
 import { isInLibrary } from '../references/libraries';
 import { isThere, targetOf } from '../references/target';
@@ -138,7 +138,12 @@ function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase)
       if (isInLibrary(target, { file: fact.path, roots, libraries })) continue;
       if (target.kind === 'absolute') say(absoluteReference, target.path);
       else if (target.kind === 'outside') say(outsideReference, target.path);
-      else if (target.kind === 'inside' && !isThere(target.path, namesIn)) say(brokenReference, written);
+      else if (
+        target.kind === 'inside' &&
+        !isThere(target.path, namesIn) &&
+        !isToCome(rules, fact.path, target.path, namesIn)
+      )
+        say(brokenReference, written);
     }
     return [...by].flatMap(([rule, targets]) => {
       const all = [...new Set(targets)];
@@ -150,6 +155,14 @@ function references(rules: ProjectRules, { facts, roots, namesIn }: ContentCase)
       return makeFinding(rules, rule, found) ?? [];
     });
   });
+}
+
+/** A file of the plan may refer to what is still to be made: its folder is planned, and nothing has come into it yet. */
+function isToCome(rules: ProjectRules, from: string, target: string, namesIn: ContentCase['namesIn']): boolean {
+  if (rules.planned(from)?.kind !== 'file') return false;
+  const folder = parentOf(target);
+  if (rules.planned(folder)?.kind !== 'folder') return false;
+  return [...(namesIn(folder) ?? [])].every((name) => rules.planned(join(folder, name)) !== undefined);
 }
 
 const ALL: readonly Rule<RuleCode>[] = RULES;

@@ -8,7 +8,8 @@
 import { distance } from 'fastest-levenshtein';
 import { elementAt, present } from '../element';
 import { grouped } from '../grouped';
-import { nameOf, parentOf } from '../listing/entry';
+import { join, nameOf, parentOf } from '../listing/entry';
+import { daysMeant } from '../name/mend/days';
 import { meaningOf } from '../portable/meaning';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
@@ -30,11 +31,20 @@ const NEAR = 0.3;
 function farness(found: string, expected: string): number {
   const [a, b] = [meaningOf(found), meaningOf(expected)];
   if (a === b) return found.toLowerCase() === expected.toLowerCase() ? 0.01 : 0.05;
+  if (isSameDay(found, expected)) return 0.05;
   const longer = Math.max(a.length, b.length);
   // Codes of one or two letters, and numbers, are other entries, and no slips.
   if (longer < 4 || /^\d+$/.test(a) || /^\d+$/.test(b) || digitsOf(a) !== digitsOf(b)) return 1;
   // Two letters exchanged are one slip.
   return (isExchanged(a, b) ? 1 : distance(a, b)) / longer;
+}
+
+/** One day, in any form people write days; the year of the expected one where none is said. */
+function isSameDay(found: string, expected: string): boolean {
+  if (!/\d{2}/.test(found) || !/\d{4}/.test(expected)) return false;
+  const year = Number(/(?:19|20)\d{2}/.exec(expected)?.[0] ?? 0);
+  const meant = new Set(daysMeant(expected, year));
+  return meant.size > 0 && daysMeant(found, year).some((day) => meant.has(day));
 }
 
 /** `s01` and `s02` are two scenes, however near they are. */
@@ -55,6 +65,7 @@ export function settleFolders(
   const taken = new Set<string>();
   const settled = new Set<FolderRow>();
   const misspelt = nearest(rules, absent, open, taken, settled);
+  misspelt.push(...olderMisspelt(rules, open, seen, settled));
   const misplaced = displaced(rules, folders, absent, open, is, taken, settled);
   for (const { row, line } of byContents(rows, folders, absent, open, byKey, taken, settled)) {
     if (parentOf(row.path).normalize('NFC') === parentOf(line.path).normalize('NFC')) misspelt.push({ row, line });
@@ -67,6 +78,26 @@ export function settleFolders(
         seen.has((byKey.get(present(line.parent))?.path ?? '').normalize('NFC'))),
   );
   return { missing, misspelt, misplaced, unplanned: open.filter((r) => !settled.has(r)) };
+}
+
+/** The folder for older versions under nearly its name: no line of the plan, and expected all the same. */
+function olderMisspelt(
+  rules: ProjectRules,
+  open: readonly FolderRow[],
+  seen: ReadonlySet<string>,
+  settled: Set<FolderRow>,
+): { row: FolderRow; line: PlannedLine }[] {
+  return open.flatMap((row) => {
+    const above = rules.planned(parentOf(row.path));
+    const name = above?.kind === 'folder' ? above.folder?.older?.folder : undefined;
+    if (above === undefined || name === undefined || settled.has(row)) return [];
+    const path = join(above.path, name);
+    const own = nameOf(row.path);
+    const isCutShort = own.length > 2 && name.toLowerCase().startsWith(own.toLowerCase());
+    if (seen.has(path.normalize('NFC')) || (!isCutShort && farness(own, name) > NEAR)) return [];
+    settled.add(row);
+    return [{ row, line: { ...above, key: `${above.key}/older`, name, path } }];
+  });
 }
 
 const isWithin = (path: string, folder: string): boolean => path === folder || path.startsWith(`${folder}/`);
@@ -163,7 +194,7 @@ function displaced(
     if (settled.has(row)) return [];
     const name = meaningOf(nameOf(row.path));
     const parent = rules.planned(parentOf(row.path));
-    if (parent !== undefined && parent.parent !== null && meaningOf(parent.name) === name) {
+    if (parent !== undefined && name !== '' && meaningOf(parent.name) === name) {
       settled.add(row);
       return [{ row, line: parent, doubled: true }];
     }

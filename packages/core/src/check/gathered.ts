@@ -6,6 +6,8 @@ export interface FolderRow {
   readonly path: string;
   readonly files: number;
   readonly bytes: number;
+  /** Of planned files, which no limit counts. */
+  readonly starterBytes?: number;
   /** Newest file's time, milliseconds since 1970; 0 for none. */
   readonly newest: number;
   readonly state: 'planned' | 'free' | 'unplanned' | 'inside-unplanned';
@@ -24,6 +26,8 @@ export interface FolderRow {
     readonly other: number;
     readonly right: number;
     readonly found: string;
+    /** By another day: the first of its files, and how many there are. */
+    readonly strays?: readonly { readonly path: string; readonly date: string; readonly count: number }[];
   };
 }
 

@@ -57,11 +57,16 @@ export interface FolderItems {
   readonly cleared: readonly FileEntry[];
   /** Keys of planned files that are there. */
   readonly starters: readonly string[];
+  /** Bytes of planned files. */
+  readonly starterBytes: number;
 }
+
+/** The program's own form: the frames that a sequence should have, written beside it. */
+const isFrameList = (name: string): boolean => name.endsWith('.frames.txt');
 
 const isDigit = (code: number): boolean => code >= 48 && code <= 57;
 
-const NONE: FolderItems = { runs: [], read: [], open: [], alone: [], cleared: [], starters: [] };
+const NONE: FolderItems = { runs: [], read: [], open: [], alone: [], cleared: [], starters: [], starterBytes: 0 };
 
 export function itemsOf(rules: ProjectRules, listing: FolderListing, state: FolderState): FolderItems {
   if (state.kind === 'free') return { ...NONE, cleared: listing.files };
@@ -75,6 +80,7 @@ class Reader {
   private readonly alone: Side[] = [];
   private readonly cleared: FileEntry[] = [];
   private readonly starters: string[] = [];
+  private starterBytes = 0;
   private last: Run | null = null;
   /**
    * Digits of the frame that was read last, and whether it began with a nought: then any digits of that width read
@@ -95,8 +101,10 @@ class Reader {
     const plansFiles = rules.plansFilesIn(line);
     for (const file of listing.files) {
       const planned = plansFiles ? rules.planned(join(listing.path, file.name)) : undefined;
-      if (planned?.kind === 'file') this.starters.push(planned.key);
-      else if (line.rules.free) this.cleared.push(file);
+      if (planned?.kind === 'file') {
+        this.starters.push(planned.key);
+        this.starterBytes += file.size;
+      } else if (line.rules.free || isFrameList(file.name)) this.cleared.push(file);
       else if (this.last === null || !this.goesOn(this.last, file)) this.file(file);
     }
     return {
@@ -106,6 +114,7 @@ class Reader {
       alone: this.alone,
       cleared: this.cleared,
       starters: this.starters,
+      starterBytes: this.starterBytes,
     };
   }
 

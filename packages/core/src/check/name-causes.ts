@@ -33,6 +33,14 @@ export function suggestedBy(c: FileCase): { readonly by: FolderConvention; reado
   return reading === null || known == null ? null : { by: known.by, reading };
 }
 
+/** Whether some name of the folder's conventions is meant, with a slip or two, or but for its extension. */
+export function isNearName(c: FileCase): boolean {
+  const explanation = told.of(c)?.explanation;
+  if (explanation === undefined) return false;
+  const { suggestions, problems } = explanation;
+  return suggestions.length > 0 || problems.every((p) => p.part === 'ext' || p.change === 'separator');
+}
+
 /** The convention that explains the name best: one with a suggestion, then the one with fewest problems. */
 const cost = ({ problems, suggestions }: Explanation) => problems.length + (suggestions.length > 0 ? 0 : 100);
 

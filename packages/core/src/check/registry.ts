@@ -4,6 +4,7 @@
  */
 
 import type { ParamsOf, Rule } from './rule';
+import { bannedWord } from './rules/banned-word';
 import { companionApart, companionMissing } from './rules/companions';
 import { dateMismatch } from './rules/date-mismatch';
 import { emptyFile } from './rules/empty-file';
@@ -18,7 +19,7 @@ import { missingFolder } from './rules/missing-folder';
 import { missingStarter } from './rules/missing-starter';
 import { misspeltFolder } from './rules/misspelt-folder';
 import { nameClash } from './rules/name-clash';
-import { bannedWord, nameMismatch, sequencePadding, unknownCode, versionStyle } from './rules/name-mismatch';
+import { nameMismatch, sequencePadding, unknownCode, versionStyle } from './rules/name-mismatch';
 import { overLimit } from './rules/over-limit';
 import { pathTooLong } from './rules/path-too-long';
 import { absoluteReference, brokenReference, outsideReference } from './rules/references';

@@ -8,6 +8,7 @@ import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import type { PlannedLine } from '../template/expansion';
+import { dateIn } from './days';
 import type { FolderConvention } from './folder-convention';
 
 /** Folders in which one convention holds, with the same entries in hand. */
@@ -23,6 +24,7 @@ export class Homes {
   constructor(
     lines: readonly PlannedLine[],
     private readonly conventionsIn: (line: PlannedLine) => readonly FolderConvention[],
+    private readonly dayOf: (line: PlannedLine) => string | null,
   ) {
     const homes = new Map<string, Home>();
     for (const line of lines) {
@@ -37,9 +39,13 @@ export class Homes {
     this.homes = [...homes.values()];
   }
 
-  /** `null` where there is none, or more than one. */
+  /**
+   * `null` where there is none, or more than one. A folder whose entries the name carries comes before one that asks for
+   * none, and a dated one takes its own day alone.
+   */
   of(name: string): PlannedLine | null {
-    let found: PlannedLine | null = null;
+    let found: PlannedLine[] = [];
+    let most = -1;
     for (const home of this.homes) {
       // Compiled alike for all of them: one tells whether the name is of this convention at all.
       const first = this.conventionIn(elementAt(home.lines, 0), home.id);
@@ -53,12 +59,22 @@ export class Homes {
       );
       const reading = readName(first.strict, name, own);
       if (reading === null) continue;
-      for (const line of this.linesBound(home, first).get(boundKey(first, reading)) ?? []) {
-        if (found !== null && found.key !== line.key) return null;
-        found = line;
-      }
+      const lines = this.linesBound(home, first).get(boundKey(first, reading)) ?? [];
+      const ofDay = lines.filter((line) => this.isOfDay(line, first, reading));
+      const carried = boundOf(first);
+      if (ofDay.length === 0 || carried < most) continue;
+      if (carried > most) found = [];
+      most = carried;
+      found.push(...ofDay);
     }
-    return found;
+    const [only, second] = [...new Map(found.map((line) => [line.key, line])).values()];
+    return second === undefined ? (only ?? null) : null;
+  }
+
+  private isOfDay(line: PlannedLine, by: FolderConvention, reading: Reading): boolean {
+    const day = dateIn(by, reading);
+    const own = day === null ? null : this.dayOf(line);
+    return own === null || own === day;
   }
 
   private conventionIn(line: PlannedLine, id: string): FolderConvention | undefined {
@@ -74,6 +90,10 @@ export class Homes {
     return made;
   }
 }
+
+/** How many entries of the folder its names carry. */
+const boundOf = (by: FolderConvention): number =>
+  Object.keys(by.bound).filter((field) => field !== 'number' && field !== 'client').length;
 
 /** The values a name must carry in a folder, in the order of the convention's slots. */
 function boundKey(by: FolderConvention, values: Reading): string {

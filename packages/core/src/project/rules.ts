@@ -151,7 +151,11 @@ export class ProjectRules {
 
   /** The planned folder whose convention this very name follows; `null` where there is none, or more than one. */
   homeOf(name: string): PlannedLine | null {
-    this.homes ??= new Homes(this.expansion.lines, (line) => this.conventionsIn(line));
+    this.homes ??= new Homes(
+      this.expansion.lines,
+      (line) => this.conventionsIn(line),
+      (line) => this.datedFolder(line)?.date ?? null,
+    );
     if (this.lastHome?.name !== name) this.lastHome = { name, home: this.homes.of(name) };
     return this.lastHome.home;
   }
@@ -382,7 +386,7 @@ export const GENERATED = 'generated';
 export const isForGenerated = ({ kind, folder }: Pick<PlannedLine, 'kind' | 'folder'>): boolean =>
   kind === 'folder' && (folder?.accepts?.includes(GENERATED) === true || folder?.signpost === 'cache');
 /** What systems leave behind, whatever the families are. */
-const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|.*~)$/;
+const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|\.~lock\..*#|.*~|.*\.(?:part|partial|download))$/;
 
 /**
  * Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands.

@@ -90,7 +90,7 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     reason: 'Nobody looks for such files here, and programs that read the folder trip over them.',
     cure: 'Move it to a folder that takes such files.',
     says: (p) =>
-      `${p.name} is of the family ${p.family}; this folder takes ${p.accepts.join(', ')}.${p.home ? ` It belongs in ${p.home}.` : ''}${frames(p)}`,
+      `${p.name} is ${p.family === '' ? 'of no known family' : `of the family ${p.family}`}; this folder takes ${p.accepts.join(', ')}.${p.home ? ` It belongs in ${p.home}.` : ''}${frames(p)}`,
   },
   'misplaced-file': {
     title: 'Files in the wrong place',
@@ -173,7 +173,10 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     title: 'Empty files',
     reason: 'It was never written, or writing it failed.',
     cure: 'Save or copy it once more.',
-    says: (p) => `${p.name} holds nothing.`,
+    says: (p) =>
+      p.ranges === undefined
+        ? `${p.name} holds nothing.`
+        : `${p.count} frames of this sequence hold nothing: ${p.ranges.join(', ')}.`,
   },
   'licence-missing': {
     title: 'Material without its licence',
@@ -225,7 +228,9 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     says: (p) =>
       p.folder
         ? `${p.name} is the folder of ${p.date}; what is in it is of another day (${p.found}).`
-        : `${p.name} carries ${p.date}, but was last written on ${p.found}.`,
+        : p.among
+          ? `${p.name}${p.among > 1 ? ` and ${p.among - 1} more` : ''} of ${p.date} in the folder of ${p.found}.`
+          : `${p.name} carries ${p.date}, but was last written on ${p.found}.`,
   },
   'absolute-reference': {
     title: 'References by a whole path',

@@ -1,10 +1,12 @@
 import type { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import { dayOf } from '../days';
+import type { FolderRow } from '../gathered';
 import { type EndCase, rule } from '../rule';
 
 /**
- * A folder that should hold something by now: so many days after the project's date, or after its own where it has one.
+ * A folder that should hold something by now: so many days after the project's date, or after its own where it has one,
+ * and after it was made.
  * Starter files do not count.
  */
 export const emptyFolder = rule({
@@ -26,7 +28,8 @@ export const emptyFolder = rule({
       if (
         own.length === 0 ||
         unread.some((path) => path.startsWith(`${line.path}/`)) ||
-        own.some((row) => row.files > (starters.get(row.path) ?? 0))
+        own.some((row) => row.files > (starters.get(row.path) ?? 0)) ||
+        isNew(rules, line, own)
       )
         return [];
       return [
@@ -35,6 +38,13 @@ export const emptyFolder = rule({
     });
   },
 });
+
+/** It was made since: its days count from then, however long the day is past. */
+const isNew = (rules: ProjectRules, line: PlannedLine, own: readonly FolderRow[]): boolean =>
+  own.some(
+    ({ changed }) =>
+      changed !== undefined && (rules.now ?? 0) - changed <= (line.folder?.filledWithinDays ?? 0) * 86_400_000,
+  );
 
 function isDue(rules: ProjectRules, line: PlannedLine): boolean {
   const days = line.folder?.filledWithinDays;

@@ -1,8 +1,12 @@
 import { join } from '../../listing/entry';
+import type { PlannedLine } from '../../template/expansion';
 import { rule } from '../rule';
 
 /** A file that says what others may be used for. */
 export const NOTE = /licen[cs]e/i;
+
+/** What a folder of licensed material holds besides, whatever families it takes. */
+export const isNoteOf = (line: PlannedLine, name: string): boolean => line.folder?.licensed === true && NOTE.test(name);
 
 /** Licensed material without its note: one that begins like it, or one for the whole folder. */
 export const licenceMissing = rule({

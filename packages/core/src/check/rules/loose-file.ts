@@ -1,3 +1,4 @@
+import { subjectAt } from '../../project/runs';
 import { type FileCase, rule } from '../rule';
 
 /** A file beside folders where no files belong: the project's root, above all. */
@@ -9,7 +10,11 @@ export const looseFile = rule({
   remedy: { act: 'move', to: 'taker' },
   file: (c) =>
     belongsNowhere(c)
-      ? { path: c.path, params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name } }
+      ? {
+          path: c.path,
+          ...subjectAt(c.rules, c.rules.homeOf(c.file.name), c.path),
+          params: { name: c.file.name, folder: c.line.path === '' ? '' : c.line.name },
+        }
       : null,
 });
 

@@ -1,3 +1,4 @@
+import { subjectAt } from '../../project/runs';
 import { rule } from '../rule';
 
 /** A name that is right, in another folder: of another scene, or of another convention. */
@@ -9,6 +10,8 @@ export const misplacedFile = rule({
   remedy: { act: 'move', to: 'home' },
   file: ({ rules, line, file, path }) => {
     const home = rules.homeOf(file.name);
-    return home === null || home.key === line.key ? null : { path, params: { name: file.name, home: home.path } };
+    return home === null || home.key === line.key
+      ? null
+      : { path, ...subjectAt(rules, home, path), params: { name: file.name, home: home.path } };
   },
 });

@@ -1,7 +1,7 @@
 import { NAME_PARAMS, nameFinding } from '../name-causes';
 import { rule } from '../rule';
 
-const about = {
+export const ABOUT_NAME = {
   weight: 'must',
   about: 'file',
   params: NAME_PARAMS,
@@ -24,17 +24,23 @@ export const unknownCode = rule({
   },
 });
 /** A version written otherwise than the convention writes it. */
-export const versionStyle = rule({ code: 'version-style', ...about, file: (c) => nameFinding(c, 'version-style') });
+export const versionStyle = rule({
+  code: 'version-style',
+  ...ABOUT_NAME,
+  file: (c) => nameFinding(c, 'version-style'),
+});
 /** Frames with other padding than the convention's. */
 export const sequencePadding = rule({
   code: 'sequence-padding',
-  ...about,
+  ...ABOUT_NAME,
   file: (c) => nameFinding(c, 'sequence-padding'),
 });
 /**
  * A name that does not read by its folder's convention for any other or for several reasons: each part that fails, the
  * likeliest name meant.
  */
-export const nameMismatch = rule({ code: 'name-mismatch', ...about, file: (c) => nameFinding(c, 'name-mismatch') });
-/** A banned word as a whole word of the name, where that is all that is wrong. */
-export const bannedWord = rule({ code: 'banned-word', ...about, file: (c) => nameFinding(c, 'banned-word') });
+export const nameMismatch = rule({
+  code: 'name-mismatch',
+  ...ABOUT_NAME,
+  file: (c) => nameFinding(c, 'name-mismatch'),
+});

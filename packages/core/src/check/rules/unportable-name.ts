@@ -36,7 +36,8 @@ export const unportableName = rule({
     if (listing.path !== '') look(nameOf(listing.path), null);
     // Frames of one sequence differ in digits alone: what one may be called, all may.
     if (state.kind === 'planned') for (const file of singlesOf(listing, items)) look(file.name, listing.path);
-    else for (const file of listing.files) look(file.name, listing.path);
+    // In what nobody planned only its place is said.
+    else if (state.kind === 'free') for (const file of listing.files) look(file.name, listing.path);
     return out;
   },
 });

@@ -64,6 +64,9 @@ function written(domain: Extract<SlotDomain, { kind: 'date' }>, days: readonly D
   return [...found.values()];
 }
 
+/** ISO 8601, of every day the text may be. */
+export const daysMeant = (text: string, year: number): string[] => daysIn(text, year).map(({ date }) => isoOf(date));
+
 function daysIn(text: string, year: number): Day[] {
   if (!/\d/.test(text)) return [];
   const said = /\p{L}{3}/u.test(text) ? dateIn(text, String(year)) : null;

@@ -135,8 +135,14 @@ export function emptied(c: RepairCase): Option[] {
     : [{ key: 'set-aside:', way: 'set-aside', confidence: 'sure', to: null, value: null, acts }];
 }
 
+/** Of a sequence with empty frames those alone. */
+const namesSaid = (c: RepairCase): readonly string[] =>
+  c.finding.rule === 'empty-file' && c.file !== null
+    ? [c.finding.path, ...c.finding.related].map(nameOf)
+    : namesOfItem(c);
+
 const setAside = (c: RepairCase): Act[] =>
-  namesOfItem(c).map((name) => ({ do: 'set-aside', from: join(parentOf(c.finding.path), name) }));
+  namesSaid(c).map((name) => ({ do: 'set-aside', from: join(parentOf(c.finding.path), name) }));
 
 /** Superseded versions into the folder for them; of too many of them the oldest are set aside. */
 export function toOlder(c: RepairCase): Option[] {
