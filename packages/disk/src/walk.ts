@@ -2,6 +2,7 @@
  * Walks folders with synchronous calls, one listing at a time; meant for a process of its own. Links are named, never
  * followed.
  */
+import { isUtf8 } from 'node:buffer';
 import { type Dirent, lstatSync, readdirSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
 import { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join } from '@nesting/core/listing';
@@ -22,12 +23,19 @@ export function listFolder(tree: Tree, path: string, unseen: (unseen: Unseen) =>
   const found: Found = { folders: [], files: [], others: [] };
   let folder: Handle;
   let changed: number;
+  let unnamed: readonly string[];
   try {
     folder = tree.folder(path);
     // Its time is taken before its names: a change in between is seen next time.
     changed = folder.modified();
     const entries = readdirSync(folder.self, { withFileTypes: true });
-    for (const entry of entries) sort(entry, path, folder, found, unseen);
+    // What is lost of a name that is no text shows: only then are the bytes asked for.
+    const lost = entries.some((entry) => entry.name.includes(LOST)) ? unnamedIn(folder) : NONE_LOST;
+    for (const entry of entries) {
+      if (lost.shown.has(entry.name)) unseen({ path: join(path, entry.name), code: 'NOT-UTF-8' });
+      else sort(entry, path, folder, found, unseen);
+    }
+    unnamed = lost.written;
     folder.sure();
   } catch (error) {
     unseen({ path, code: codeOf(error) });
@@ -35,7 +43,40 @@ export function listFolder(tree: Tree, path: string, unseen: (unseen: Unseen) =>
   }
   for (const name of tree.mountedIn(path)) if (!found.folders.includes(name)) found.folders.push(name);
   const ranges = rangesIn(tree, path, found.files);
-  return { path, ...found, changed, ...(ranges !== null && { ranges }) };
+  return {
+    path,
+    ...found,
+    changed,
+    ...(unnamed.length > 0 && { unnamed }),
+    ...(ranges !== null && { ranges }),
+  };
+}
+
+/** What stands in a text for bytes that are none. */
+const LOST = '\ufffd';
+
+interface Lost {
+  /** As the system gives them to a program that asks for texts. */
+  readonly shown: ReadonlySet<string>;
+  readonly written: readonly string[];
+}
+
+const NONE_LOST: Lost = { shown: new Set(), written: [] };
+
+function unnamedIn(folder: Handle): Lost {
+  const lost = readdirSync(folder.self, { encoding: 'buffer' }).filter((name) => !isUtf8(name));
+  return { shown: new Set(lost.map((name) => name.toString('utf8'))), written: lost.map(written).sort() };
+}
+
+/** The text, with each byte that belongs to none written out. */
+function written(name: Buffer): string {
+  let text = '';
+  for (let at = 0; at < name.length; ) {
+    const length = [1, 2, 3, 4].find((n) => at + n <= name.length && isUtf8(name.subarray(at, at + n)));
+    text += length === undefined ? `\\x${name.toString('hex', at, at + 1)}` : name.toString('utf8', at, at + length);
+    at += length ?? 1;
+  }
+  return text;
 }
 
 interface Found {
@@ -58,7 +99,7 @@ function sort(
     const stats = lstatSync(folder.stand() + name, { throwIfNoEntry: false });
     // What became something else a moment ago is seen next time.
     if (stats?.isFile()) files.push({ name, size: stats.size, modified: stats.mtimeMs });
-    else unseen({ path: join(path, name), code: name.includes('\ufffd') ? 'NOT-UTF-8' : 'ENOENT' });
+    else unseen({ path: join(path, name), code: 'ENOENT' });
   } else others.push(name);
 }
 

@@ -25,6 +25,8 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
       ? `A name cannot end in a dot or a blank on ${list(p.systems)}.`
       : 'The name begins or ends with a blank.',
   'name-too-long': (p) => `The name has ${p.found} ${p.unit}; ${list(p.systems)} takes ${p.limit}.`,
+  'name-not-utf-8': () =>
+    'It is no text that other systems can read (not UTF-8). Rename it on the system that wrote it.',
   'name-not-nfc': () => 'The accents are written apart from their letters (not NFC).',
   'name-leading': (p) => `A name that begins with ${p.character} is hidden or taken for an option by some programs.`,
   'name-absent': () => 'This folder has no name yet.',

@@ -34,6 +34,9 @@ export const unportableName = rule({
         });
     };
     if (listing.path !== '') look(nameOf(listing.path), null);
+    if (state.kind === 'planned' || state.kind === 'free')
+      for (const name of listing.unnamed ?? [])
+        out.push({ path: join(listing.path, name), params: { name, fault: 'name-not-utf-8' } });
     // Frames of one sequence differ in digits alone: what one may be called, all may.
     if (state.kind === 'planned') for (const file of singlesOf(listing, items)) look(file.name, listing.path);
     // In what nobody planned only its place is said.
