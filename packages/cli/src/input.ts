@@ -18,6 +18,7 @@ import {
 } from '@nesting/core/name';
 import { type CarryWay, PLAIN_WAY } from '@nesting/core/planners';
 import type { Convention, Template } from '@nesting/core/template';
+import { decodeText } from '@nesting/core/text';
 import { wordsFor } from '@nesting/core/words';
 import { Unusable } from './fail';
 
@@ -96,10 +97,10 @@ export function optionsOf(args: readonly string[]): Options {
   }
 }
 
-/** A file's text; `-` is standard input. */
+/** A file's text, UTF-8 or UTF-16; `-` is standard input. */
 export function textOf(file: string): string {
   try {
-    return readFileSync(file === '-' ? 0 : file, 'utf8');
+    return decodeText(readFileSync(file === '-' ? 0 : file));
   } catch (error) {
     throw new Unusable(`${file}: cannot be read (${codeOf(error)})`);
   }

@@ -13,6 +13,7 @@ import { sort } from './commands/sort';
 import { undo } from './commands/undo';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
+import { say } from './output';
 
 const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = {
   name,
@@ -77,8 +78,13 @@ main(process.argv.slice(2)).then(
     process.exitCode = exit;
   },
   (error: unknown) => {
-    if (!(error instanceof Unusable)) throw error;
-    process.stderr.write(`nesting: ${error.message}\n`);
+    say(`nesting: ${error instanceof Unusable ? error.message : `this cannot be worked out (${plainly(error)})`}`);
     process.exitCode = EXIT.unusable;
   },
 );
+
+/** What went wrong, in a line: where in the program is of no use to who runs it. */
+function plainly(error: unknown): string {
+  if (error instanceof RangeError) return 'it is nested too deeply, or too large';
+  return error instanceof Error ? (error.message.split('\n')[0] ?? '') : String(error);
+}

@@ -1,5 +1,6 @@
 /** Standard output with back-pressure: a million lines stand in no memory. */
 import { once } from 'node:events';
+import { shown } from '@nesting/core/text';
 
 const BATCH = 1 << 16;
 
@@ -24,5 +25,10 @@ export async function print(text: string | Uint8Array): Promise<void> {
 
 /** Long work tells how far it is, where somebody is looking. */
 export function progressLine(text: string): void {
-  if (process.stderr.isTTY) process.stderr.write(`\r${text}\x1b[K`);
+  if (process.stderr.isTTY) process.stderr.write(`\r${shown(text)}\x1b[K`);
+}
+
+/** A line for people on standard error; what would steer their terminal is written out. */
+export function say(line: string): void {
+  process.stderr.write(`${shown(line)}\n`);
 }

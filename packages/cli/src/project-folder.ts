@@ -9,7 +9,7 @@ import { wordsFor } from '@nesting/core/words';
 import { checkOnDisk, type DiskOutcome, inRoot, readMarker } from '@nesting/disk';
 import { Unusable } from './fail';
 import { type Options, registersOf, templateOf, valuesOf } from './input';
-import { progressLine } from './output';
+import { progressLine, say } from './output';
 
 /** The folder and what it is checked by. */
 export interface ProjectFolder {
@@ -55,7 +55,7 @@ export async function checkFolder({ root, input }: ProjectFolder, isNamesOnly: b
   progressLine('');
   if (outcome.unseen.some((u) => u.path === ''))
     throw new Unusable(`${root}: cannot be read (${outcome.unseen[0]?.code})`);
-  for (const u of outcome.unseen) process.stderr.write(`not seen: ${u.path} (${u.code})\n`);
+  for (const u of outcome.unseen) say(`not seen: ${u.path} (${u.code})`);
   return outcome;
 }
 
@@ -71,7 +71,7 @@ export function sayPlan(expansion: Expansion, { conventions }: Pick<Template, 'c
   if (broken !== undefined)
     throw new Unusable(`the convention ${broken.node} cannot be read: ${wordsFor(broken.code, broken.params)}`);
   for (const d of refused.slice(0, 20))
-    process.stderr.write(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`);
+    say(`note: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`);
 }
 
 /** Template and values from the project's marker, unless they are given. */

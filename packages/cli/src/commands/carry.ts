@@ -4,11 +4,12 @@ import { HOME, rootIdOf } from '@nesting/core/change';
 import { isBrought } from '@nesting/core/planners';
 import { changesCsv } from '@nesting/core/report';
 import { type Expansion, expandTemplate, type Template } from '@nesting/core/template';
+import { shown } from '@nesting/core/text';
 import { byHandWords, hindranceWords, wordsFor } from '@nesting/core/words';
 import { applyOnDisk, inRoot, type PlannedCarry, startOnDisk, TASKS, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, templateOf, valuesOf, wayOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { inputOf, requireFolder, sayPlan, wholePath } from '../project-folder';
 import { type Making, makingOf } from '../starters';
 import { refused } from './expand';
@@ -39,7 +40,7 @@ export async function carry(options: Options): Promise<Exit> {
   if (!options.dryRun) {
     const done = await carriedOut(carrying);
     if (done !== null) {
-      process.stderr.write(`${done}\n`);
+      say(`${done}`);
       return EXIT.findings;
     }
   }
@@ -84,7 +85,6 @@ const isIn = (at: string, folder: string): boolean => at === folder || at.starts
 
 /** What stays, what is torn apart, what a person must put right. */
 function sayLeft({ items, byHand, needed, referring, outside }: PlannedCarry): void {
-  const say = (line: string) => process.stderr.write(`${line}\n`);
   for (const { from, to, comes, fault, clash } of items)
     if (!comes) continue;
     else if (fault !== null) say(`stays: ${from}: ${wordsFor(fault.code, fault.params)}`);
@@ -148,6 +148,6 @@ function printed({ items, changes, documents, byHand, outside }: PlannedCarry, r
     const said = { root, changes: coming, references, byHand, outside };
     return `${JSON.stringify(said)}\n`;
   }
-  const lines = coming.map(({ from, to }) => (from === to ? `${from}\n` : `${from} → ${to}\n`));
+  const lines = coming.map(({ from, to }) => `${shown(from === to ? from : `${from} → ${to}`)}\n`);
   return `${lines.join('')}${files} files, ${documents.length} documents written anew: ${root}\n`;
 }

@@ -1,10 +1,11 @@
 import { type CheckOutcome, checkListing } from '@nesting/core/check';
-import { commonRoot, foldersFrom, parseListing } from '@nesting/core/listing';
-import { ProjectRules } from '@nesting/core/project';
+import { alignListing, type FolderListing, foldersInText } from '@nesting/core/listing';
+import { ProjectRules, rootPlanOf } from '@nesting/core/project';
 import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
+import { shown } from '@nesting/core/text';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, textOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { checkFolder, inputOf, projectFolder, sayPlan } from '../project-folder';
 
 const FORMS = { text: findingsText, json: findingsJson, csv: findingsCsv, sarif: findingsSarif } as const;
@@ -25,15 +26,23 @@ function checkText(options: Options, listing: string): CheckOutcome {
   const input = inputOf(options, options.positionals[0], null);
   const rules = new ProjectRules(input);
   sayPlan(rules.expansion, input.template);
-  let paths: ReturnType<typeof parseListing>;
+  const { folders, root, by, outside } = alignListing(listed(listing), rootPlanOf(rules));
+  if (by !== null)
+    say(
+      `note: ${shown(root)} is taken for the project's root: ${by === 'name' ? 'it is called so' : 'most of its planned folders are in it'}${outside > 0 ? `; ${outside} beside it are passed over` : ''}`,
+    );
+  return checkListing(rules, folders);
+}
+
+function listed(file: string): FolderListing[] {
+  const text = textOf(file);
+  let folders: FolderListing[];
   try {
-    paths = parseListing(textOf(listing));
-  } catch (error) {
-    if (error instanceof Unusable) throw error;
-    throw new Unusable(`${listing}: no listing that can be understood`);
+    folders = foldersInText(text);
+  } catch {
+    throw new Unusable(`${file}: no listing that can be understood`);
   }
-  // A listing made from outside the project has its folder in front of every line.
-  const root = commonRoot(paths);
-  const planned = rules.expansion.lines.some((l) => l.depth === 1 && l.name === root);
-  return checkListing(rules, foldersFrom(paths, root !== null && !planned ? root : null));
+  if (folders.every((folder) => folder.folders.length + folder.files.length === 0))
+    throw new Unusable(`${file}: no paths are in it`);
+  return folders;
 }

@@ -1,10 +1,11 @@
 import { COMPARED, type ComparedRow, toldRow } from '@nesting/core/compare';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
+import { shown } from '@nesting/core/text';
 import { comparedWords } from '@nesting/core/words';
 import { type SideTask, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { inputOf, isMarked, requireFolder } from '../project-folder';
 
 const FORMS = ['text', 'json', 'csv'];
@@ -18,7 +19,7 @@ export async function compare(options: Options): Promise<Exit> {
   const task = { left: sideOf(options, left), right: sideOf(options, right), mostRead: Number.POSITIVE_INFINITY };
   const context = { cancel: new AbortController().signal, tell: async () => undefined };
   const { rows, unseen } = await TASKS.compareFolders.run(task, context);
-  for (const { side, path, code } of unseen) process.stderr.write(`not seen: ${path} (${side}, ${code})\n`);
+  for (const { side, path, code } of unseen) say(`not seen: ${path} (${side}, ${code})`);
   const told = rows.map(toldRow);
   const printers = { json: comparedJson, csv: comparedCsv };
   await print(as === 'text' ? textOf(rows) : printers[as as 'json' | 'csv'](told));
@@ -33,7 +34,7 @@ function sideOf(options: Options, dir: string): SideTask {
 
 /** What differs line by line, and how much there is of everything. */
 function textOf(rows: readonly ComparedRow[]): string {
-  const lines = rows.flatMap((row) => (row.state === 'same' ? [] : [`${comparedWords(row)}\n`]));
+  const lines = rows.flatMap((row) => (row.state === 'same' ? [] : [`${shown(comparedWords(row))}\n`]));
   const counts = COMPARED.map((state) => `${state}: ${rows.filter((row) => row.state === state).length}`);
   return `${lines.join('')}${counts.join(', ')}\n`;
 }

@@ -5,7 +5,7 @@ import { expandTemplate } from '@nesting/core/template';
 import { inRoot, startOnDisk, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { makingOf } from '../starters';
 import { planJson, refused, sayDiagnostics } from './expand';
 
@@ -22,7 +22,7 @@ export async function create(options: Options): Promise<Exit> {
   const json = options.as === 'json';
   if (refused(expansion)) {
     sayDiagnostics(expansion);
-    process.stderr.write('nothing was written\n');
+    say('nothing was written');
     return EXIT.findings;
   }
   const project = randomUUID();
@@ -41,9 +41,7 @@ export async function create(options: Options): Promise<Exit> {
       outcome.code === 'EEXIST'
         ? `${root} exists already`
         : `${outcome.at === '' ? parent : outcome.at}: ${outcome.code}`;
-    process.stderr.write(
-      `${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}\n`,
-    );
+    say(`${why}; ${outcome.stayed.length === 0 ? 'nothing was written' : `left behind: ${outcome.stayed.join(', ')}`}`);
     return EXIT.findings;
   }
   await print(

@@ -8,7 +8,7 @@ import { wordsFor } from '@nesting/core/words';
 import { ZipFile } from 'yazl';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, templateOf, valuesOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { type Making, makingOf } from '../starters';
 
 const FORMS = ['paths', 'json', 'outline', 'sh', 'powershell', 'zip'] as const;
@@ -30,8 +30,8 @@ export const refused = (expansion: Expansion): boolean => expansion.diagnostics.
 
 export function sayDiagnostics(expansion: Expansion): void {
   for (const d of expansion.diagnostics)
-    process.stderr.write(
-      `${d.weight === 'refused' ? 'refused' : 'note'}: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}\n`,
+    say(
+      `${d.weight === 'refused' ? 'refused' : 'note'}: ${d.line ?? d.node ?? d.field ?? ''}: ${wordsFor(d.code, d.params)}`,
     );
 }
 

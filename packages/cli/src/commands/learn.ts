@@ -3,7 +3,7 @@ import { learnConventions } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, registersOf, textOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 
 /** Names kept with the convention as good ones. */
 const KEPT = 5;
@@ -22,7 +22,7 @@ export async function learn(options: Options): Promise<Exit> {
   ];
   if (names.length === 0) throw new Unusable('no names to learn from');
   if (names.length > LIMITS.learnNames)
-    process.stderr.write(`note: of ${names.length} names the first ${LIMITS.learnNames} are learned from\n`);
+    say(`note: of ${names.length} names the first ${LIMITS.learnNames} are learned from`);
   const { conventions, misfits } = learnConventions(names, registersOf(options));
   const files = conventions.map((c, i) => {
     const convention: Convention = {
@@ -46,17 +46,14 @@ export async function learn(options: Options): Promise<Exit> {
   } else {
     const [first, ...others] = files;
     if (first === undefined) {
-      process.stderr.write('no convention was found in these names\n');
+      say('no convention was found in these names');
       return EXIT.findings;
     }
     await print(`${JSON.stringify(first.file, null, 2)}\n`);
-    process.stderr.write(
-      `reads ${first.reads} of ${names.length} names${first.oneWay ? '' : '; some name could be read in two ways'}\n`,
-    );
-    for (const other of others)
-      process.stderr.write(`also: ${other.file.pattern} reads ${other.reads} (all of them with --json)\n`);
-    for (const i of misfits.slice(0, 20)) process.stderr.write(`fits none: ${names[i]}\n`);
-    if (misfits.length > 20) process.stderr.write(`fits none: ${misfits.length - 20} more\n`);
+    say(`reads ${first.reads} of ${names.length} names${first.oneWay ? '' : '; some name could be read in two ways'}`);
+    for (const other of others) say(`also: ${other.file.pattern} reads ${other.reads} (all of them with --json)`);
+    for (const i of misfits.slice(0, 20)) say(`fits none: ${names[i]}`);
+    if (misfits.length > 20) say(`fits none: ${misfits.length - 20} more`);
   }
   return misfits.length > 0 || files.length !== 1 ? EXIT.findings : EXIT.ok;
 }

@@ -2,7 +2,7 @@ import { readName, writeName } from '@nesting/core/name';
 import { wordsFor } from '@nesting/core/words';
 import { EXIT, type Exit } from '../fail';
 import { type Options, ruleOf } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 
 /** Writes one name. */
 export async function name(options: Options): Promise<Exit> {
@@ -13,9 +13,7 @@ export async function name(options: Options): Promise<Exit> {
       await print(
         `${JSON.stringify({ ok: false, problems: written.faults.map((f) => ({ field: f.field, code: f.code, message: wordsFor(f.code, f.params) })) })}\n`,
       );
-    else
-      for (const fault of written.faults)
-        process.stderr.write(`${fault.field}: ${wordsFor(fault.code, fault.params)}\n`);
+    else for (const fault of written.faults) say(`${fault.field}: ${wordsFor(fault.code, fault.params)}`);
     return EXIT.findings;
   }
   await print(

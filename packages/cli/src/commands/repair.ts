@@ -8,7 +8,7 @@ import { byHandWords, hindranceWords, REPAIR_STATE_WORDS, wordsFor } from '@nest
 import { applyOnDisk, BatchOpen, inRoot, onlyHome, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 import { checkFolder, isMarked, projectFolder, rootsOf } from '../project-folder';
 
 const FORMS = ['text', 'json', 'csv', 'sh', 'powershell'];
@@ -24,7 +24,7 @@ export async function repair(options: Options): Promise<Exit> {
   if (fault !== undefined) throw new Unusable(`${fault.at.path}: ${wordsFor(fault.code, {})}`);
   for (const line of plan.lines) if (line.state !== 'ready') sayLeft(line);
   for (const reference of plan.byHand)
-    process.stderr.write(`by hand: ${reference.document} names ${reference.target}: ${byHandWords(reference)}\n`);
+    say(`by hand: ${reference.document} names ${reference.target}: ${byHandWords(reference)}`);
   const isScript = as === 'sh' || as === 'powershell';
   if (options.dryRun || isScript) {
     await print(printed(plan, as));
@@ -35,7 +35,7 @@ export async function repair(options: Options): Promise<Exit> {
       `${plan.root}: no project of Nesting’s, so what is done there could not be undone; --as sh gives a script`,
     );
   if (plan.changes.length === 0) {
-    process.stderr.write('nothing was changed\n');
+    say('nothing was changed');
     return plan.lines.length > 0 ? EXIT.findings : EXIT.ok;
   }
   return apply(plan, as);
@@ -65,7 +65,7 @@ async function planned(options: Options) {
   // What starter files hold lies beside the template, which is not here.
   const starters = writingStarters(plan.changes);
   if (starters.size === 0) return { ...plan, root };
-  process.stderr.write('starter files are made by the studio’s server: they are left\n');
+  say('starter files are made by the studio’s server: they are left');
   return { ...(await ask(Object.fromEntries([...starters].map((id) => [id, { key: null }])))), root };
 }
 
@@ -84,7 +84,7 @@ function confidenceOf({ confidence = 'sure' }: Options): 'sure' | 'likely' {
 
 const sayLeft = ({ path, rule, state, clash }: RepairLine): void => {
   const why = clash === null ? REPAIR_STATE_WORDS[state].toLowerCase() : `${clash.at} is taken`;
-  process.stderr.write(`stays: ${path} (${rule}): ${why}\n`);
+  say(`stays: ${path} (${rule}): ${why}`);
 };
 
 const textBytes = (content: Content): string =>
@@ -132,7 +132,7 @@ async function apply(plan: Plan, as: string): Promise<Exit> {
       outcome.state === 'paused'
         ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${plan.root} ${id} takes it back`
         : 'the disk changed meanwhile; nothing was changed';
-    process.stderr.write(`${words}\n`);
+    say(`${words}`);
     return EXIT.findings;
   }
   const right = plan.lines.filter((l) => l.state === 'ready').length;

@@ -5,11 +5,12 @@ import { type Change, HOME, type NewContent, rootIdOf } from '@nesting/core/chan
 import { type IntakeItem, isTaken, PLAIN_PAIRING, withEntries } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { changesCsv } from '@nesting/core/report';
+import { shown } from '@nesting/core/text';
 import { hindranceWords, INTAKE_STATE_WORDS, placeReasonWords, wordsFor } from '@nesting/core/words';
 import { applyOnDisk, inRoot, type PlannedIntake, readMarker, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, setOf } from '../input';
-import { print, progressLine } from '../output';
+import { print, progressLine, say } from '../output';
 import { inputOf, isMarked, requireFolder, sayPlan, wholePath } from '../project-folder';
 
 const FORMS = ['text', 'json', 'csv'];
@@ -38,7 +39,7 @@ export async function sort(options: Options): Promise<Exit> {
       throw new Unusable(`${into}: no project of Nesting’s, so what is done there could not be undone`);
     const why = await carriedOut(sorting);
     if (why !== null) {
-      process.stderr.write(`${why}\n`);
+      say(`${why}`);
       return EXIT.findings;
     }
   }
@@ -64,8 +65,8 @@ async function planned(options: Options): Promise<Sorting> {
     { cancel: { aborted: false }, tell: async ({ files }) => progressLine(`looking into ${files} files`) },
   );
   progressLine('');
-  for (const { path: unseen, code } of read.unseen) process.stderr.write(`not seen: ${unseen} (${code})\n`);
-  if (read.isCut) process.stderr.write('more files than are looked at: the others are left\n');
+  for (const { path: unseen, code } of read.unseen) say(`not seen: ${unseen} (${code})`);
+  if (read.isCut) say('more files than are looked at: the others are left');
   const plan = await TASKS.planIntake.run({
     ...{ where: { base: into, folder: '' }, input, files: read.files, same: read.same, root: HEAP },
     sourceName: path.basename(heap),
@@ -78,13 +79,13 @@ async function planned(options: Options): Promise<Sorting> {
 const isIn = (at: string, folder: string): boolean => at === folder || at.startsWith(`${folder}${path.sep}`);
 
 function sayLeft({ from, to, state, fault, clash, folders, missing }: IntakeItem): void {
-  const say = (why: string) => process.stderr.write(`stays: ${from}: ${why}\n`);
-  if (fault !== null) say(wordsFor(fault.code, fault.params));
-  else if (clash) say(`${to} is wanted by another, or taken`);
+  const stays = (why: string) => say(`stays: ${from}: ${why}`);
+  if (fault !== null) stays(wordsFor(fault.code, fault.params));
+  else if (clash) stays(`${to} is wanted by another, or taken`);
   else if (state === 'look') {
     const lacks = missing.length > 0 ? `; its name lacks ${missing.join(', ')}` : '';
-    say(`it may belong in ${folders.slice(0, 3).join(' or ')}${lacks}`);
-  } else if (state !== 'comes') say(INTAKE_STATE_WORDS[state].toLowerCase());
+    stays(`it may belong in ${folders.slice(0, 3).join(' or ')}${lacks}`);
+  } else if (state !== 'comes') stays(INTAKE_STATE_WORDS[state].toLowerCase());
 }
 
 /** Why not, or `null`. */
@@ -105,7 +106,7 @@ async function carriedOut(sorting: Sorting): Promise<string | null> {
     ),
   );
   if (outcome.state === 'done') {
-    process.stderr.write(`batch ${id}\n`);
+    say(`batch ${id}`);
     return null;
   }
   return outcome.state === 'paused'
@@ -152,8 +153,8 @@ function printed({ into, plan }: Sorting, as: string): string {
   }
   const lines = plan.items.filter(isTaken).map(({ from, to, reasons }) => {
     const why = reasons.map(placeReasonWords).join(', ');
-    return `${from} → ${to}${why === '' ? '' : `  (${why})`}\n`;
+    return `${shown(`${from} → ${to}${why === '' ? '' : `  (${why})`}`)}\n`;
   });
-  const pairs = plan.pairs.map(({ picture, sound }) => `pair: ${picture} + ${sound}\n`);
+  const pairs = plan.pairs.map(({ picture, sound }) => `pair: ${shown(`${picture} + ${sound}`)}\n`);
   return `${lines.join('')}${pairs.join('')}${plan.files} files: ${into}\n`;
 }

@@ -16,7 +16,7 @@ import {
 } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
-import { print } from '../output';
+import { print, say } from '../output';
 
 const now = () => new Date().toISOString();
 
@@ -44,7 +44,7 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
   const hindered = lines.filter((l) => l.hindrance !== null);
   for (const { hindrance } of hindered)
-    process.stderr.write(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.at.path ?? '')}\n`);
+    say(`stays: ${hindranceWords(hindrance?.code ?? '', hindrance?.at.path ?? '')}`);
   const can = lines.filter((l) => l.hindrance === null);
   if (options.dryRun) {
     await print(
@@ -55,7 +55,7 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
     return hindered.length > 0 ? EXIT.findings : EXIT.ok;
   }
   if (can.length === 0) {
-    process.stderr.write('nothing of it can be undone now\n');
+    say('nothing of it can be undone now');
     return EXIT.findings;
   }
   const id = randomUUID();
@@ -68,10 +68,10 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
     ids: new Set(can.map((l) => l.change.id)),
   });
   if (outcome?.state !== 'done') {
-    process.stderr.write(
+    say(
       outcome?.state === 'paused'
-        ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${folder} ${id} takes it back\n`
-        : 'the disk changed meanwhile; nothing was changed\n',
+        ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${folder} ${id} takes it back`
+        : 'the disk changed meanwhile; nothing was changed',
     );
     return EXIT.findings;
   }
@@ -92,7 +92,7 @@ async function takeBack(root: Root, batch: string): Promise<Exit | 'was-done'> {
     },
   );
   if (settled.state === 'paused') {
-    process.stderr.write(`${hindranceWords(settled.code, settled.at.path)} Nothing more was taken back.\n`);
+    say(`${hindranceWords(settled.code, settled.at.path)} Nothing more was taken back.`);
     return EXIT.findings;
   }
   if (settled.state === 'done') return 'was-done';

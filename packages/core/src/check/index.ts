@@ -1,5 +1,6 @@
 /** A listing held against the rules. */
 
+export { textHash } from '../text/hash';
 export { type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check';
 export { Checker } from './checker';
 export {
@@ -16,7 +17,6 @@ export { type CheckSummary, type Finding, findingId } from './finding';
 export type { FolderRow } from './gathered';
 export type { Run } from './items';
 export { type FolderState, stateOf } from './match';
-export { textHash } from './number-table';
 export { joinPartialResults, keepRows, type PartialResult } from './partial-result';
 export { RULE_CODES, RULES, type RuleCode, type RuleParams } from './registry';
 export type { ListAgain, ParamKind, Remedy, Rule } from './rule';

@@ -25,13 +25,15 @@ export function stateOf(rules: ProjectRules, path: string): FolderState {
   return { kind: direct ? 'unplanned' : 'inside-unplanned' };
 }
 
-/** The nearest planned folder above. */
+/** The nearest planned folder above: from the root down, for the plan ends long before a deep path does. */
 function stateAbove(rules: ProjectRules, path: string): PlannedLine | null {
-  for (let at = parentOf(path); ; at = parentOf(at)) {
-    const line = rules.planned(at);
-    if (line?.kind === 'folder') return line;
-    if (at === '') return null;
+  let nearest: PlannedLine | null = null;
+  for (let end = 0; end >= 0; end = path.indexOf('/', end + 1)) {
+    const line = rules.planned(path.slice(0, end));
+    if (line?.kind !== 'folder') break;
+    nearest = line;
   }
+  return nearest;
 }
 
 /** Passed over by every check. */

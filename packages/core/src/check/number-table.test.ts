@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { joinTables, pickRows, repeatedIn, rowOf, TableMaker, textHash } from './number-table';
+import { textHash } from '../text/hash';
+import { joinTables, pickRows, repeatedIn, rowOf, TableMaker } from './number-table';
 
 const rows = fc.array(fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 6 }), { minLength: 1, maxLength: 12 });
 

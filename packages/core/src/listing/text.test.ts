@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { commonRoot, foldersFrom, formatOfListing, parseListing } from './text';
+import { foldersFrom } from './folders';
+import { commonRoot, formatOfListing, parseListing } from './text';
 
 const TREE = [
   '26014',

@@ -37,13 +37,21 @@ const PLAIN = /^[A-Za-z0-9_](?:[A-Za-z0-9_.-]{0,120}[A-Za-z0-9_-])?$/;
 /** The program's own folder, and whatever it lays beside what people own. No name of theirs is one of these. */
 const OWN = /^\.nesting(?:-|$)/;
 
+/** Longer than any system's names. */
+const LONGEST = 8192;
+
 /** All that stands against a name on these systems; an empty list means it is legal on all of them. */
 export function nameFaults(name: string, profiles: readonly ProfileName[]): NameFault[] {
   if (PLAIN.test(name) && !isReservedName(name)) return [];
   if (name === '') return [refused('name-empty', 0, 0)];
   if (name === '.' || name === '..') return [refused('name-dots', 0, name.length)];
-  const faults = characterFaults(name, profiles);
   const chosen = profiles.map((p) => PROFILES[p]);
+  // What no system can hold is not looked at letter by letter.
+  if (name.length > LONGEST) {
+    const long = lengthFaults(name.slice(0, LONGEST), chosen).map((fault) => ({ ...fault, length: name.length }));
+    if (long.length > 0) return long;
+  }
+  const faults = characterFaults(name, profiles);
   const labels = (test: (p: Profile) => boolean) => chosen.filter(test).map((p) => p.label);
   const edge = labels((p) => p.trailingDotOrBlank);
   if (/[. ]$/.test(name) && edge.length > 0) faults.push(refused('name-edge', name.length - 1, 1, { systems: edge }));

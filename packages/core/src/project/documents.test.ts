@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
+import { foldersFrom, parseListing } from '../listing';
 import type { FileEntry, FolderListing } from '../listing/entry';
-import { foldersFrom, parseListing } from '../listing/text';
 import { Documents, withWholeDocuments } from './documents';
 
 const documents = new Documents([

@@ -3,6 +3,7 @@
 export { documentsAsFiles, type Inside, withWholeDocuments } from './documents';
 export type { FolderConvention } from './folder-convention';
 export { OWN_FOLDER } from './own-folder';
+export { rootPlanOf } from './root-plan';
 export { type CheckInput, GENERATED, ProjectRules } from './rules';
 export { type SignpostFile, signpostFiles } from './signpost-files';
 export {

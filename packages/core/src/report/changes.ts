@@ -5,12 +5,14 @@
 import type { Change, Content, Patch, Step } from '../change/change';
 import { HOME, type Place } from '../change/place';
 import { csv } from '../text/csv';
+import { shown } from '../text/shown';
 import { changeLine, placeWords } from '../words/batches';
 
 /** Base64 of what a file is made with. */
 export type WithBytes = (content: Content) => string;
 
-export const changesText = (changes: readonly Change[]): string => changes.map((c) => `${changeLine(c)}\n`).join('');
+export const changesText = (changes: readonly Change[]): string =>
+  changes.map((c) => `${shown(changeLine(c))}\n`).join('');
 
 const wordsAt = (place: Place | null): string => (place === null ? '' : placeWords(place));
 

@@ -2,6 +2,7 @@
 import type { CheckSummary, Finding } from '../check/finding';
 import { RULE_CODES } from '../check/registry';
 import { csv } from '../text/csv';
+import { shown } from '../text/shown';
 import { type AnyFinding, findingWords, RULE_WORDS } from '../words/rules';
 
 /** What was found, just now or as it was stored. */
@@ -43,7 +44,7 @@ export function findingsText(outcome: Reported): string {
   const { must, should, note, files, folders } = outcome.summary;
   const lines = outcome.findings.map(
     (f) =>
-      `${f.weight.padEnd(6)} ${f.path || '.'}\n       ${findingWords(f)}${f.suggestion === null ? '' : `\n       ${f.suggestion.confidence}: ${f.suggestion.name}`}\n`,
+      `${f.weight.padEnd(6)} ${shown(f.path) || '.'}\n       ${shown(findingWords(f))}${f.suggestion === null ? '' : `\n       ${f.suggestion.confidence}: ${shown(f.suggestion.name)}`}\n`,
   );
   const total = `${files} files in ${folders} folders: ${must} must, ${should} should, ${note} note.\n`;
   return lines.join('') + total;
@@ -52,7 +53,15 @@ export function findingsText(outcome: Reported): string {
 export function findingsCsv(outcome: Reported): string {
   const rows = outcome.findings
     .map(findingLine)
-    .map((f) => [f.id, f.rule, f.weight, f.path, f.message, f.suggestion ?? null, f.related?.length ?? 0]);
+    .map((f) => [
+      f.id,
+      f.rule,
+      f.weight,
+      shown(f.path),
+      shown(f.message),
+      f.suggestion ?? null,
+      f.related?.length ?? 0,
+    ]);
   return csv([['id', 'rule', 'weight', 'path', 'message', 'suggestion', 'related'], ...rows]);
 }
 

@@ -2,4 +2,6 @@
 
 export { base64, fromBase64 } from './bytes';
 export { csv } from './csv';
+export { decodeText } from './decode';
 export { nearestOf } from './nearest';
+export { shown } from './shown';

@@ -16,17 +16,17 @@ import {
   withContents,
 } from '@nesting/core/check';
 import {
-  commonRoot,
+  alignListing,
   type FolderListing,
   FRAMES_NOTE,
   foldersFrom,
+  foldersInText,
   frameRange,
   join,
   type PathLine,
-  parseListing,
 } from '@nesting/core/listing';
 import type { Answer } from '@nesting/core/planners';
-import { type CheckInput, OWN_FOLDER, ProjectRules, withWholeDocuments } from '@nesting/core/project';
+import { type CheckInput, OWN_FOLDER, ProjectRules, rootPlanOf, withWholeDocuments } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
@@ -113,13 +113,8 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
   };
 }
 
-function fromLines(lines: PathLine[], input: CheckInput): FolderListing[] {
-  const rules = new ProjectRules(input);
-  // A listing made from outside the project has its folder in front of every line.
-  const root = commonRoot(lines);
-  const planned = rules.expansion.lines.some((l) => l.depth === 1 && l.name === root);
-  return foldersFrom(lines, root !== null && !planned ? root : null);
-}
+const aligned = (folders: readonly FolderListing[], input: CheckInput): readonly FolderListing[] =>
+  alignListing(folders, rootPlanOf(new ProjectRules(input))).folders;
 
 async function look(source: Source, input: CheckInput, roots: readonly string[], progress: Progress): Promise<Looked> {
   const rules = new ProjectRules(input);
@@ -294,7 +289,7 @@ const work = {
   /** `null` where it is no listing that can be understood. */
   text(listing: string, input: CheckInput): HereOutcome | null {
     try {
-      return told(checkListing(new ProjectRules(input), fromLines(parseListing(listing), input)));
+      return told(checkListing(new ProjectRules(input), aligned(foldersInText(listing), input)));
     } catch {
       return null;
     }
@@ -309,7 +304,7 @@ const work = {
         modified: 0,
       }),
     );
-    return told(checkListing(new ProjectRules(input), fromLines(lines, input)));
+    return told(checkListing(new ProjectRules(input), aligned(foldersFrom(lines), input)));
   },
 
   /** What puts right what was found in the folder; `null` where no folder was checked. */

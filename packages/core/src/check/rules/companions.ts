@@ -1,7 +1,8 @@
 import { elementAt } from '../../element';
 import { join } from '../../listing/entry';
 import { Remembered } from '../../remembered';
-import { rowOf, textHash } from '../number-table';
+import { textHash } from '../../text/hash';
+import { rowOf } from '../number-table';
 import { type EndCase, rule } from '../rule';
 
 /** Where the documents of lonely side files are, found once for both rules. */

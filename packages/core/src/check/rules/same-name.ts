@@ -1,9 +1,10 @@
 import { elementAt } from '../../element';
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
+import { textHash } from '../../text/hash';
 import { itemsOf } from '../items';
 import { stateOf } from '../match';
-import { repeatedIn, rowOf, textHash } from '../number-table';
+import { repeatedIn, rowOf } from '../number-table';
 import { type EndCase, rule } from '../rule';
 
 /** One file name in two folders, where nothing else is wrong with either. A sequence has one name. */

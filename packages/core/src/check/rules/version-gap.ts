@@ -2,9 +2,10 @@ import { elementAt, present } from '../../element';
 import { grouped } from '../../grouped';
 import { type FolderListing, join } from '../../listing/entry';
 import { ordinal, versionAt } from '../../name/versions';
+import { textHash } from '../../text/hash';
 import { chainKey, itemsOf } from '../items';
 import { stateOf } from '../match';
-import { repeatedIn, rowOf, textHash } from '../number-table';
+import { repeatedIn, rowOf } from '../number-table';
 import { type EndCase, type ParamsOf, type RawFinding, rule } from '../rule';
 
 /** Gaps are listed up to this many: a chain of 1 and 2026 has no two thousand versions missing. */

@@ -1,6 +1,7 @@
 /** A listing as a tree of folders, with what stands directly in each. */
 import { nameOf } from '../../listing/entry';
-import { foldersFrom, type PathLine } from '../../listing/text';
+import { foldersFrom } from '../../listing/folders';
+import type { PathLine } from '../../listing/text';
 
 export interface Seen {
   readonly name: string;
