@@ -6,6 +6,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   compileConvention,
+  contextOfValues,
   explainName,
   type Field,
   mustParse,
@@ -78,6 +79,41 @@ describe('round trip', () => {
     expect(writeName(c, values)).toEqual({ ok: true, value: '26014_QHT_harbour-lights_v003.usda' });
     expect(readName(c, '26014_QHT_harbour-lights_v003.usda')).toEqual(values);
     expect(readName(c, '26014_QHT_harbour-lights_mono_v003.usda')).toEqual({ ...values, part: 'mono' });
+  });
+});
+
+describe('fields called like what every object has', () => {
+  const names = ['constructor', 'toString', 'valueOf', 'hasOwnProperty', 'isPrototypeOf'];
+  const fields: Field[] = [
+    { key: 'constructor', type: 'text', like: 's00' },
+    { key: 'toString', type: 'choice', options: [{ code: 'anim', label: 'Animation' }, { code: 'comp' }] },
+    { key: 'valueOf', type: 'count' },
+    { key: 'hasOwnProperty', type: 'text', max: 24 },
+    { key: 'isPrototypeOf', type: 'text' },
+  ];
+  const pattern = '{constructor}_{toString}_{hasOwnProperty:kebab}(_{isPrototypeOf:kebab})?_n{valueOf:000}.{ext}';
+  const c = convention(pattern, { fields });
+  const values = { constructor: 's03', toString: 'anim', hasOwnProperty: 'west front', valueOf: 7, ext: 'png' };
+  const context = contextOfValues(c, { hasOwnProperty: 'West Front' }, REGISTERS);
+
+  test('are written, read, proved and explained like others', () => {
+    expect(writeName(c, values)).toEqual({ ok: true, value: 's03_anim_west-front_n007.png' });
+    expect(writeName(c, {})).toMatchObject({ ok: false });
+    for (const bound of [undefined, {}, { constructor: 's03' }])
+      expect(readName(c, 's03_anim_west-front_n007.png', bound)).toEqual({
+        constructor: 's03',
+        toString: 'anim',
+        hasOwnProperty: 'west-front',
+        valueOf: 7,
+        ext: 'png',
+      });
+    expect(readName(c, 's03_anim_west-front_n007.png', { toString: 'comp' })).toBeNull();
+    expect(proveOneWay(c)).toBe('one-way');
+    expect(explainName(c, 'S3_Animation_WestFront_N7.png', context).suggestions[0]).toMatchObject({
+      name: 's03_anim_west-front_n007.png',
+      confidence: 'sure',
+    });
+    expect(names.every((name) => pattern.includes(name))).toBe(true);
   });
 });
 

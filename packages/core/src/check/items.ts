@@ -4,11 +4,13 @@
  * others, to be judged. Every name is read once, and of a sequence one frame: the others differ from it in their frame
  * alone.
  */
+
 import type { FileEntry, FolderListing } from '../listing/entry';
 import { join } from '../listing/entry';
 import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
+import { ownValue } from '../own-value';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
@@ -231,7 +233,7 @@ const APART: ReadonlySet<string> = new Set(['version', 'person', 'frame']);
 export function chainKey(by: FolderConvention, reading: Reading): string {
   let key = by.convention.id;
   for (const { field } of by.strict.slots)
-    if (!APART.has(field) && reading[field] !== undefined) key += `|${field}=${reading[field]}`;
+    if (!APART.has(field) && ownValue(reading, field) !== undefined) key += `|${field}=${ownValue(reading, field)}`;
   return key;
 }
 

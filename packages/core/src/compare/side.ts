@@ -1,10 +1,12 @@
 /** One of two projects that are held against each other: its files, sequences as one, each with what it means. */
+
 import { itemsOf, type Run, singlesOf } from '../check/items';
 import { stateOf } from '../check/match';
 import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
 import { ordinal } from '../name/versions';
 import { changeWords, type WordChange, wordsIn } from '../name/whole-words';
+import { ownValue } from '../own-value';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
 
@@ -81,7 +83,7 @@ class Side {
   private byReading(folder: string, by: FolderConvention, reading: Reading): Pick<ReadItem, 'meaning' | 'chain'> {
     let key = `${folder}/${by.convention.id}`;
     for (const { field } of by.strict.slots) {
-      const value = reading[field];
+      const value = ownValue(reading, field);
       if (value === undefined || OWN_FIELDS.has(field) || field === 'version') continue;
       key += `\0${field}=${field === 'title' && this.isTitle(String(value)) ? '' : value}`;
     }

@@ -1,4 +1,5 @@
 /** What the values of a project say about one convention's names, where no folder says more. */
+import { ownValue } from '../own-value';
 import { valuesOf } from './automaton/scan';
 import type { NameContext } from './mend/costs';
 import type { ReadValue, Registers, Value, Values } from './pattern/field';
@@ -21,7 +22,7 @@ export function contextOfValues(convention: CompiledConvention, values: Values, 
       const written = writeSlot(slot, domain, value);
       return written.ok ? valuesOf(domain, written.value).slice(0, 1) : [];
     };
-    const given = values[field] ?? values[`${field}s`];
+    const given = ownValue(values, field) ?? ownValue(values, `${field}s`);
     const entries = entriesOf(given);
     const all = entries.ok ? [...new Set(entries.entries.flatMap(read))] : [];
     if (BINDING.includes(field)) {

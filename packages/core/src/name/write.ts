@@ -1,4 +1,5 @@
 import { elementAt, present, valueAt } from '../element';
+import { ownValue } from '../own-value';
 import { assertNever, failure, type Params, type Result, success } from '../result';
 import { charSet, takesWhole } from './automaton/scan';
 import { parseIso, writeDate } from './dates/dates';
@@ -62,11 +63,11 @@ function writeParts(
         pieces.push({ text: part.text, field: null });
         break;
       case 'group':
-        if (part.parts.every((p) => p.kind !== 'slot' || hasValue(values[p.field])))
+        if (part.parts.every((p) => p.kind !== 'slot' || hasValue(ownValue(values, p.field))))
           writeParts(name, part.parts, values, pieces, faults);
         break;
       case 'slot': {
-        const text = writeSlot(part, valueAt(name.domains, part), values[part.field]);
+        const text = writeSlot(part, valueAt(name.domains, part), ownValue(values, part.field));
         if (text.ok) pieces.push({ text: text.value, field: part.field });
         else faults.push(...text.faults);
         break;

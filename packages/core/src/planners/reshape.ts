@@ -15,6 +15,7 @@ import { join } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import { writeName } from '../name/write';
+import { ownValue } from '../own-value';
 import { nameFaults } from '../portable/name';
 import { DEFAULT_PROFILES } from '../portable/profiles';
 import type { FolderConvention } from '../project/folder-convention';
@@ -368,11 +369,16 @@ function renamedFile(
   if (reading === null) return null;
   const values: Record<string, Reading[string]> = { ...reading };
   for (const [field, value] of Object.entries(now.bound))
-    if (field in values || old.bound[field] === undefined) values[field] = value;
+    if (field in values || ownValue(old.bound, field) === undefined) values[field] = value;
   // A text the project has one value for follows that value; another text is the file's own.
   for (const [field, texts] of Object.entries(now.context.known ?? {})) {
     const before = old.context.known?.[field] ?? [];
-    if (now.bound[field] === undefined && before.length === 1 && texts.length === 1 && values[field] === before[0])
+    if (
+      ownValue(now.bound, field) === undefined &&
+      before.length === 1 &&
+      texts.length === 1 &&
+      ownValue(values, field) === before[0]
+    )
       values[field] = elementAt(texts, 0);
   }
   const written = writeName(now.strict, values);

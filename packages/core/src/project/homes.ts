@@ -2,11 +2,13 @@
  * Where a name belongs: the planned folder whose convention it follows. There may be tens of thousands of folders, and
  * a name is asked for by several rules.
  */
+
 import { elementAt } from '../element';
 import { grouped } from '../grouped';
 import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
+import { ownValue } from '../own-value';
 import type { PlannedLine } from '../template/expansion';
 import { dateIn } from './days';
 import type { FolderConvention } from './folder-convention';
@@ -98,6 +100,7 @@ const boundOf = (by: FolderConvention): number =>
 /** The values a name must carry in a folder, in the order of the convention's slots. */
 function boundKey(by: FolderConvention, values: Reading): string {
   let key = '';
-  for (const { field } of by.strict.slots) if (by.bound[field] !== undefined) key += `${field}=${values[field]}|`;
+  for (const { field } of by.strict.slots)
+    if (ownValue(by.bound, field) !== undefined) key += `${field}=${ownValue(values, field)}|`;
   return key;
 }

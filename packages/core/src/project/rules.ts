@@ -12,6 +12,7 @@ import type { Field, Reading, ReadValue, Registers, Values } from '../name/patte
 import type { CompiledConvention } from '../name/pattern/ops';
 import { parsePattern } from '../name/pattern/parse';
 import { writeSlot } from '../name/write';
+import { ownValue } from '../own-value';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import { expandTemplate } from '../template/expand';
 import type { Expansion, PlannedLine } from '../template/expansion';
@@ -343,7 +344,7 @@ export class ProjectRules {
     this.readBack.set(convention, known);
     const bound: Record<string, ReadValue> = {};
     for (const { field, slot, domain } of convention.slots) {
-      const value = given[field];
+      const value = ownValue(given, field);
       if (value === undefined) continue;
       const key = `${field}\0${value}`;
       let read = known.get(key);
@@ -367,7 +368,7 @@ export class ProjectRules {
       const list = this.lists.get(field);
       const entries =
         list === undefined
-          ? [this.expansion.values.values[field]]
+          ? [ownValue(this.expansion.values.values, field)]
           : (this.expansion.values.lists.get(list)?.all ?? []).slice(0, MOST_KNOWN);
       const texts = entries.flatMap((entry) =>
         typeof entry === 'string' ? Object.values(this.asRead(convention, { [field]: entry })) : [],

@@ -8,6 +8,7 @@ import { LIMITS } from '../limits';
 import type { Registers, Values } from '../name/pattern/field';
 import type { CompiledName } from '../name/pattern/ops';
 import { textOf, type WrittenPiece, writePieces } from '../name/write';
+import { ownValue } from '../own-value';
 import { clashKey, nameFaults } from '../portable/name';
 import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../portable/profiles';
 import type { Params } from '../result';
@@ -373,7 +374,7 @@ class Expanding {
   private holds(condition: FolderNode['onlyWhen']): boolean {
     if (condition === undefined) return true;
     const wanted = typeof condition.is === 'string' ? [condition.is] : condition.is;
-    const value = this.kept.values[condition.field];
+    const value = ownValue(this.kept.values, condition.field);
     const held = Array.isArray(value)
       ? value.map(String)
       : value === undefined || value === null

@@ -14,6 +14,7 @@ import {
 import { likePieces } from '../name/pattern/slot-domain';
 import { entriesOf } from '../name/read/value';
 import { findEntry, fitLike, hasValue, plainText } from '../name/write';
+import { ownValue } from '../own-value';
 import type { Params } from '../result';
 
 export type ValueFaultCode =
@@ -60,7 +61,7 @@ export function keepValues(fields: readonly Field[], given: Values, registers: R
     values[key] = keepScalar(key, { type }, value, registers, faults);
   }
   for (const field of fields) {
-    const value = given[field.key];
+    const value = ownValue(given, field.key);
     if (field.type === 'list') {
       const list = keepList(field, value, registers, faults);
       lists.set(field.key, list);

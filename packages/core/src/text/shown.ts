@@ -5,9 +5,15 @@ const STEERING = /[\u0000-\u001f\u007f-\u009f\u061c\u200b-\u200f\u2028-\u202e\u2
 
 const SHORT: Readonly<Record<string, string>> = { '\n': '\\n', '\r': '\\r', '\t': '\\t' };
 
-/** Control characters, terminal sequences and marks that turn text round, escaped; all else as it is. */
+/** More in one piece is not read by anybody. */
+const MOST_SHOWN = 4000;
+
+/**
+ * Control characters, terminal sequences and marks that turn text round, escaped; what is too long to be read is cut; all
+ * else as it is.
+ */
 export const shown = (text: string): string =>
-  text.replace(STEERING, (ch) => {
+  (text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text).replace(STEERING, (ch) => {
     const code = ch.charCodeAt(0);
     return (
       SHORT[ch] ??

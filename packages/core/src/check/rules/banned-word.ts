@@ -1,6 +1,7 @@
 import { join } from '../../listing/entry';
 import type { Explanation } from '../../name/mend/suggest';
 import { readName, spansOf } from '../../name/read/read';
+import { ownValue } from '../../own-value';
 import type { FolderConvention } from '../../project/folder-convention';
 import { frameless } from '../../project/frameless';
 import type { ProjectRules } from '../../project/rules';
@@ -46,7 +47,11 @@ function freeIn(name: string, by: FolderConvention | null): Stretch[] {
   const { strict, bound, context } = by;
   return (spansOf(strict, name, 1, bound)[0] ?? []).filter(({ field, value }) => {
     const domain = strict.slots.find((slot) => slot.field === field)?.domain;
-    return domain?.kind === 'text' && bound[field] === undefined && !context.known[field]?.includes(String(value));
+    return (
+      domain?.kind === 'text' &&
+      ownValue(bound, field) === undefined &&
+      !ownValue(context.known, field)?.includes(String(value))
+    );
   });
 }
 

@@ -6,7 +6,9 @@
  * is asked. Values that
  * must be met are in neither; there the exact matcher decides.
  */
+
 import { elementAt } from '../../element';
+import { ownValue } from '../../own-value';
 import { isPortableCharacter } from '../../portable/characters';
 import type { Reading, ReadValue } from '../pattern/field';
 import type { CompiledName, CompiledSlot, Op } from '../pattern/ops';
@@ -185,7 +187,8 @@ function take(
   const { domain, field } = slot;
   if (!withinLimits(domain, text)) return false;
   const value = readingsOf(domain, text)[0];
-  if (value === undefined || (repeated && out[field] !== undefined && out[field] !== value)) return false;
+  if (value === undefined || (repeated && ownValue(out, field) !== undefined && ownValue(out, field) !== value))
+    return false;
   const must = bound?.[field];
   if (must !== undefined && must !== value) return false;
   out[field] = value;

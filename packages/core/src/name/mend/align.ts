@@ -5,7 +5,9 @@
  * the work is
  * targets × atoms × the longest slot, however hostile the name.
  */
+
 import { elementAt, valueAt } from '../../element';
+import { ownValue } from '../../own-value';
 import { Remembered } from '../../remembered';
 import { assertNever } from '../../result';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
@@ -223,14 +225,14 @@ function slotSteps(target: Extract<Target, { kind: 'slot' }>, laid: Laid, a: num
 
 /** What to put where a part is missing: its one possible value, or the first of a chain as an invention. */
 function absent(slot: CompiledSlot, { bound, known }: NameContext): { text: string; known: boolean } {
-  const must = bound[slot.field];
+  const must = ownValue(bound, slot.field);
   if (must !== undefined) {
     const text = textOfBound(slot.domain, must) ?? (typeof must === 'string' ? must : null);
     if (text !== null) return { text, known: true };
   }
   if (slot.domain.kind === 'fixed' && slot.domain.entries.length === 1)
     return { text: elementAt(slot.domain.entries, 0).text, known: true };
-  const [only, second] = known[slot.field] ?? [];
+  const [only, second] = ownValue(known, slot.field) ?? [];
   if (only !== undefined && second === undefined) return { text: only, known: true };
   if (slot.domain.kind === 'digits' && slot.field === 'version')
     return { text: '1'.padStart(slot.domain.min, '0'), known: false };

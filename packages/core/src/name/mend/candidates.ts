@@ -2,6 +2,7 @@
  * What a piece of a broken name may have been meant as, for one slot: the text it should read, at what cost, by which
  * change.
  */
+import { ownValue } from '../../own-value';
 import { takesWhole, valuesOf } from '../automaton/scan';
 import type { CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
@@ -31,7 +32,7 @@ export function candidatesFor(slot: CompiledSlot, text: string, around: Around):
 }
 
 function candidatesAnew(slot: CompiledSlot, text: string, around: Around): Candidate[] {
-  const bound = around.context.bound[slot.field];
+  const bound = ownValue(around.context.bound, slot.field);
   const found = plainCandidates(slot, text, around);
   if (bound === undefined) return found;
   // What must be one value: another one can only be a slip or a foreign name.
@@ -135,7 +136,7 @@ function letterCandidates(domain: Extract<SlotDomain, { kind: 'letters' }>, text
 function knownOrWritten({ domain, field }: CompiledSlot, text: string, { context, isClaimed }: Around): Candidate[] {
   if (domain.kind !== 'text' && domain.kind !== 'like') return [];
   const around: TextAround = {
-    known: context.known[field] ?? NONE,
+    known: ownValue(context.known, field) ?? NONE,
     isClaimed: (word) => isClaimed(word, field),
   };
   if (domain.kind === 'text') return textCandidates(domain, text, around);

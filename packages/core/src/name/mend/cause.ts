@@ -5,6 +5,7 @@
  * explanation's changes.
  */
 
+import { ownValue } from '../../own-value';
 import type { Reading } from '../pattern/field';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { SlotDomain } from '../pattern/slot-domain';
@@ -50,7 +51,7 @@ function foreignCause(convention: CompiledConvention, name: string, bound: Readi
 }
 
 function ownText(convention: CompiledConvention, field: string, bound: Reading): string | null {
-  const must = bound[field];
+  const must = ownValue(bound, field);
   if (must !== undefined) return String(must);
   const domain = convention.slots.find((s) => s.field === field)?.domain;
   return field === 'number' && domain?.kind === 'fixed' && domain.entries.length === 1
@@ -71,7 +72,7 @@ function unknownCause(convention: CompiledConvention, name: string, bound: Readi
   const others = Object.fromEntries(Object.entries(bound).filter(([field]) => !listed.some((s) => s.field === field)));
   for (const reading of readings(loose, name, 4, others)) {
     const codes = listed.flatMap(({ field, domain }) => {
-      const found = reading[field];
+      const found = ownValue(reading, field);
       return found === undefined || domain.entries.some((e) => e.text === found)
         ? []
         : [{ field, found: String(found), domain }];

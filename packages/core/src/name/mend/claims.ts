@@ -1,4 +1,5 @@
 /** Words that say something of their own in a name: a free text should not swallow them. */
+import { ownValue } from '../../own-value';
 import { Bounded } from '../../remembered';
 import type { CompiledConvention } from '../pattern/ops';
 import type { Around } from './candidates';
@@ -36,16 +37,16 @@ function aroundAnew(convention: CompiledConvention, context: NameContext): Aroun
         claim(entry.text, field, LEAST.code);
         for (const word of entry.also) claim(word, field, LEAST.label);
       }
-    for (const entry of context.known[field] ?? []) claim(entry, field, LEAST.known);
-    const bound = context.bound[field];
+    for (const entry of ownValue(context.known, field) ?? []) claim(entry, field, LEAST.known);
+    const bound = ownValue(context.bound, field);
     if (bound !== undefined) claim(String(bound), field, LEAST.code);
   }
   const ownWords = new Map<string, ReadonlySet<string>>();
   const ownOf = (field: string) => {
     const known = ownWords.get(field);
     if (known !== undefined) return known;
-    const bound = context.bound[field];
-    const entries = [...(context.known[field] ?? []), ...(bound === undefined ? [] : [String(bound)])];
+    const bound = ownValue(context.bound, field);
+    const entries = [...(ownValue(context.known, field) ?? []), ...(bound === undefined ? [] : [String(bound)])];
     const words = new Set(entries.flatMap((entry) => [entry, ...entry.split(/[^\p{L}\p{N}]+/u)]).map(squash));
     ownWords.set(field, words);
     return words;

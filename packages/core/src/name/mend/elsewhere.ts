@@ -1,4 +1,5 @@
 /** Parts of a broken name that can be told wherever they stand: a version, the number, a code, a day, a known entry. */
+import { ownValue } from '../../own-value';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import type { Asked } from './align';
 import { candidatesFor } from './candidates';
@@ -68,9 +69,9 @@ function partIn(
   }
   if (domain.kind === 'text') {
     const known =
-      around.context.bound[field] === undefined
-        ? (around.context.known[field] ?? [])
-        : [String(around.context.bound[field])];
+      ownValue(around.context.bound, field) === undefined
+        ? (ownValue(around.context.known, field) ?? [])
+        : [String(ownValue(around.context.bound, field))];
     if (!known.some((entry) => squash(entry) === squash(text))) return null;
   }
   // A bare number may be a scene's, and many other things.

@@ -2,7 +2,9 @@
  * Parts in another order: where a name cannot be explained as it stands, parts that can be told wherever they stand are
  * taken out and put in their places, and neighbouring words change places.
  */
+
 import { elementAt } from '../../element';
+import { ownValue } from '../../own-value';
 import { Remembered } from '../../remembered';
 import type { CompiledConvention, CompiledSlot } from '../pattern/ops';
 import { type Asked, align, targetsOf } from './align';
@@ -153,7 +155,8 @@ function leansOver(
   return h.moves.filter(({ target, at, end }) => {
     if (target?.kind !== 'slot' || target.slot.domain.kind !== 'text' || end === at) return false;
     const { field } = target.slot;
-    if (around.context.bound[field] !== undefined || around.context.known[field] !== undefined) return false;
+    if (ownValue(around.context.bound, field) !== undefined || ownValue(around.context.known, field) !== undefined)
+      return false;
     const [from, to] = [elementAt(places, at), elementAt(places, end - 1)];
     const place = placeOf(target.slot);
     return cuts.some(({ part, ...cut }) => {

@@ -1,4 +1,5 @@
 /** A name as it would look: values that are known, and a plain example for each that is not. */
+import { ownValue } from '../../own-value';
 import { assertNever } from '../../result';
 import { hasValue, likeText, type WrittenPiece, writePieces } from '../write';
 import type { Value, Values } from './field';
@@ -8,7 +9,7 @@ import type { SlotDomain } from './slot-domain';
 export function examplePieces(name: CompiledName, known: Values): readonly WrittenPiece[] {
   const values: Record<string, Value> = {};
   for (const { field, domain } of name.slots) {
-    const given = known[field];
+    const given = ownValue(known, field);
     values[field] =
       hasValue(given) && !Array.isArray(given) && typeof given !== 'object' ? given : exampleOf(field, domain);
   }

@@ -4,7 +4,9 @@
  * Least first: a separator that is missing, a shape whose letters the separators are not, a list of the values that are
  * known, two of these.
  */
+
 import { elementAt } from '../../element';
+import { ownValue } from '../../own-value';
 import type { Params } from '../../result';
 import type { Ambiguity } from '../automaton/automaton';
 import type { Part, Slot } from '../pattern/ast';
@@ -189,7 +191,7 @@ function valueEdits(
   known: Readonly<Record<string, readonly string[]>>,
 ): Edit[] {
   return blamed.flatMap((slot) => {
-    const codes = [...new Set(known[slot.field] ?? [])];
+    const codes = [...new Set(ownValue(known, slot.field) ?? [])];
     if (codes.length === 0 || codes.length > 200 || ruleFor(slot.field, context.fields).type !== 'text') return [];
     const field: Field = { key: slot.field, type: 'choice', options: codes.map((code) => ({ code })) };
     return [

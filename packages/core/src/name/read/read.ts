@@ -5,6 +5,7 @@
 
 import { elementAt } from '../../element';
 import { LIMITS } from '../../limits';
+import { ownValue } from '../../own-value';
 import { Remembered } from '../../remembered';
 import { Machine } from '../automaton/machine';
 import { endsOf, readingsOf } from '../automaton/scan';
@@ -22,7 +23,7 @@ export function readName(convention: CompiledConvention, name: string, bound?: R
     const value = values[i];
     if (value === undefined) continue;
     const field = elementAt(convention.fast.slots, i).field;
-    if (bound !== undefined && bound[field] !== undefined && bound[field] !== value) return null;
+    if (bound !== undefined && ownValue(bound, field) !== undefined && ownValue(bound, field) !== value) return null;
     out[field] = value;
   }
   return out;
@@ -35,7 +36,7 @@ export function readName(convention: CompiledConvention, name: string, bound?: R
 export function readValues(convention: CompiledConvention, name: string): (ReadValue | undefined)[] | null {
   if (convention.fast !== null && name.length <= LIMITS.nameLength) return valuesBy(convention.fast, name);
   const reading = readName(convention, name);
-  return reading === null ? null : convention.slots.map((slot) => reading[slot.field]);
+  return reading === null ? null : convention.slots.map((slot) => ownValue(reading, slot.field));
 }
 
 function valuesBy(fast: Expression, name: string): (ReadValue | undefined)[] | null {
@@ -126,7 +127,8 @@ export function spansOf(convention: CompiledConvention, name: string, limit: num
     const { field, domain } = o.slot;
     for (const end of endsOf(domain, name, at)) {
       for (const value of readingsOf(domain, name.slice(at, end))) {
-        const fixed = (repeated.has(field) ? spans.find((s) => s.field === field)?.value : undefined) ?? bound[field];
+        const fixed =
+          (repeated.has(field) ? spans.find((s) => s.field === field)?.value : undefined) ?? ownValue(bound, field);
         if (fixed !== undefined && fixed !== value) continue;
         spans.push({ field, at, end, value });
         any = walk(op + 1, end) || any;
