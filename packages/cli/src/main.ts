@@ -3,6 +3,7 @@ import { carry } from './commands/carry';
 import { check } from './commands/check';
 import { compare } from './commands/compare';
 import { create } from './commands/create';
+import { derive } from './commands/derive';
 import { expand } from './commands/expand';
 import { learn } from './commands/learn';
 import { name } from './commands/name';
@@ -25,6 +26,7 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   check,
   carry,
   compare,
+  derive,
   repair,
   sort,
   undo,
@@ -36,6 +38,8 @@ const HELP = `nesting COMMAND …
   read RULE < names               read names, a JSON line for each
   prove RULE                      whether a name could be read in two ways
   learn < names                   a convention file from sample names
+  derive DIR                      a template file from a project that is there
+  derive --listing FILE           the same from a listing of one
   expand TEMPLATE                 print the plan of a project
          [--as paths|json|outline|sh|powershell|zip]
   create TEMPLATE --into PARENT   write a project  [--dry-run]

@@ -165,3 +165,24 @@ describe('what means no good', () => {
     }
   });
 });
+
+describe('derive', () => {
+  test('a template from a folder on disk makes the same folders; what could not be told is asked', () => {
+    const root = path.join(dir, '26014_harbour-lights');
+    const folders = ['10_paper', '20_sound', '20_survey', '30_design/boards'];
+    for (const folder of folders) mkdirSync(path.join(root, folder), { recursive: true });
+    writeFileSync(path.join(root, '30_design/boards/a.png'), '');
+    const { status, out, err } = nesting(['derive', '26014_harbour-lights', '--set', 'title=Harbour Lights']);
+    expect([status, err]).toEqual([
+      1,
+      'question: 20_survey: 20_sound, 20_survey have one number: the second keeps it as a part of its name\n',
+    ]);
+    writeFileSync(path.join(dir, 'derived.nest.json'), out);
+    const plan = nesting(['expand', 'derived.nest.json', '--values', 'v.json']);
+    expect(plan.out.split('\n').filter((line) => line !== '')).toEqual(
+      expect.arrayContaining(folders.map((folder) => expect.stringContaining(folder))),
+    );
+    expect(nesting(['derive', 'nowhere']).status).toBe(2);
+    expect(nesting(['derive', '--listing', '-'], '{}').status).toBe(2);
+  });
+});

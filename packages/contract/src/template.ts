@@ -35,6 +35,7 @@ const folderShape = {
   id: word,
   name: pattern.optional(),
   number: z.int().min(0).max(999_999).optional(),
+  unnumbered: z.boolean().optional(),
   purpose: z.string().max(2000).optional(),
   mark: z.enum(MARKS).optional(),
   presence: z.enum(PRESENCES).optional(),

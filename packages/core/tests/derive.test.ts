@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { parseRegisters, parseTemplate } from '../../contract/src/index';
+import { elementAt } from '../src/element';
 import { parseListing } from '../src/listing';
 import type { Values } from '../src/name';
 import {
@@ -10,6 +11,7 @@ import {
   type AnswerTo,
   deriveTemplate,
   expandTemplate,
+  normaliseTemplate,
   questionKey,
   settleQuestions,
   type Template,
@@ -189,5 +191,50 @@ describe('deriving a template', () => {
       const { template: made } = deriveTemplate(parseListing(odd === '{}' ? 'x' : odd), {}, registers);
       expect(made.root.id).toBe('root');
     }
+  });
+});
+
+describe('numbers in front', () => {
+  const derived = (paths: readonly string[]) =>
+    deriveTemplate(parseListing(paths.map((p) => `26014_QHT_harbour-lights/${p}/`).join('\n')), {}, registers);
+  const foldersAgain = ({ template, values }: ReturnType<typeof derived>) =>
+    expandTemplate(normaliseTemplate(template), values, registers)
+      .lines.filter((l) => l.kind === 'folder' && l.depth > 0)
+      .map((l) => l.path)
+      .sort();
+
+  test('one folder without a number among numbered ones keeps its name', () => {
+    const paths = ['10_paper', '20_survey', '30_design', 'misc'];
+    const made = derived(paths);
+    expect(foldersAgain(made)).toEqual(paths);
+    expect(made.questions).toEqual([]);
+  });
+
+  test('days and years in front are no numbers', () => {
+    for (const paths of [
+      ['26-03-02_pier', '26-03-09_mill', '26-04-01_quay'],
+      ['2026_pier', '2025_mill', '2024_quay'],
+      ['2026-03_pier', '2026-04_mill', '2026-05_quay'],
+    ]) {
+      const made = derived(paths);
+      expect(made.template.root.numbering).toBeUndefined();
+      expect(foldersAgain(made)).toEqual([...paths].sort());
+    }
+  });
+
+  test('two folders with one number are asked about, and every answer is a template', () => {
+    const paths = ['10_paper', '20_sound', '20_survey', '30_design'];
+    const made = derived(paths);
+    expect(made.questions).toMatchObject([{ code: 'number-twice', names: ['20_sound', '20_survey'] }]);
+    expect(foldersAgain(made)).toEqual(paths);
+    const answered = (answer: 'renumber' | 'leave-out') =>
+      foldersAgain({
+        ...made,
+        template: settleQuestions(made.template, made.questions, {
+          [questionKey(elementAt(made.questions, 0))]: answer,
+        }),
+      });
+    expect(answered('renumber')).toEqual(['01_survey', '10_paper', '20_sound', '30_design']);
+    expect(answered('leave-out')).toEqual(['10_paper', '20_sound', '30_design']);
   });
 });

@@ -110,3 +110,16 @@ describe('learning', () => {
     expect(score.refused / score.broken).toBeGreaterThan(0.9);
   });
 });
+
+test('a title of one word is the project’s where it is known, and `4k` and `8k` are a list', () => {
+  const names = ['4k', '8k'].flatMap((size) => [1, 2, 3, 4].map((v) => `26014_lights_${size}_v00${v}.mov`));
+  const known = learnConventions(names, NO_REGISTERS, 'Lights').conventions[0];
+  expect(known?.pattern).toContain('{title');
+  expect(known?.fields).toContainEqual(
+    expect.objectContaining({ type: 'choice', options: [{ code: '4k' }, { code: '8k' }] }),
+  );
+  expect(known?.reads).toHaveLength(names.length);
+  expect(known?.oneWay).toBe(true);
+  // Nobody said what the title is: it is a word that stands in every name.
+  expect(learnConventions(names, NO_REGISTERS).conventions[0]?.pattern).toContain('_lights_');
+});

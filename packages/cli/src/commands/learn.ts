@@ -2,7 +2,7 @@ import { elementAt, LIMITS } from '@nesting/core';
 import { learnConventions } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { EXIT, type Exit, Unusable } from '../fail';
-import { type Options, registersOf, textOf } from '../input';
+import { type Options, registersOf, textOf, valuesOf } from '../input';
 import { print, say } from '../output';
 
 /** Names kept with the convention as good ones. */
@@ -23,7 +23,12 @@ export async function learn(options: Options): Promise<Exit> {
   if (names.length === 0) throw new Unusable('no names to learn from');
   if (names.length > LIMITS.learnNames)
     say(`note: of ${names.length} names the first ${LIMITS.learnNames} are learned from`);
-  const { conventions, misfits } = learnConventions(names, registersOf(options));
+  const { title } = valuesOf(options);
+  const { conventions, misfits } = learnConventions(
+    names,
+    registersOf(options),
+    typeof title === 'string' ? title : null,
+  );
   const files = conventions.map((c, i) => {
     const convention: Convention = {
       id: `learned-${i + 1}`,

@@ -5,4 +5,4 @@ export { type FileEntry, type FolderListing, FRAMES_NOTE, frameRange, join, name
 export { foldersFrom, foldersInText } from './folders';
 export { packListing, unpackListing } from './packed';
 export { type PathFault, type RelPath, relPathOf } from './path';
-export { commonRoot, type PathLine, parseListing } from './text';
+export { type PathLine, parseListing } from './text';

@@ -35,6 +35,8 @@ export interface FolderNode {
   /** A name pattern; absent only where the node stands for a block. */
   readonly name?: string | undefined;
   readonly number?: number | undefined;
+  /** It has no number in front, though its siblings have. */
+  readonly unnumbered?: boolean | undefined;
   readonly purpose?: string | undefined;
   readonly mark?: Mark | undefined;
   readonly presence?: Presence | undefined;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { NO_REGISTERS } from '../name/pattern/field';
+import { expandTemplate } from './expand';
 import type { FolderNode, Template } from './node';
 import { normaliseTemplate } from './normalise';
 import { type ResolvedFolder, resolveTemplate } from './resolve';
@@ -149,4 +150,32 @@ describe('a template made ready', () => {
     );
     expect(seen).toEqual(['0root', '1a', '1c']);
   });
+});
+
+test('a named folder that holds a block may hold it once more beside what is in it: no circle', () => {
+  const template = normaliseTemplate({
+    format: 'nesting/template',
+    formatVersion: 1,
+    name: 'T',
+    fields: [],
+    conventions: [],
+    blocks: [{ id: 'paper', folders: [{ name: 'quotes' }, { name: 'permits' }] }],
+    root: {
+      name: 'p',
+      folders: [
+        { id: 'office', name: 'office', block: 'paper', folders: [{ id: 'older', name: 'older', block: 'paper' }] },
+      ],
+    },
+  } as never);
+  const { lines, diagnostics } = expandTemplate(template, {}, NO_REGISTERS);
+  expect(diagnostics).toEqual([]);
+  expect(lines.map((l) => l.path).sort()).toEqual([
+    '',
+    'office',
+    'office/older',
+    'office/older/permits',
+    'office/older/quotes',
+    'office/permits',
+    'office/quotes',
+  ]);
 });

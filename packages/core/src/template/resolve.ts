@@ -41,6 +41,12 @@ export interface ResolvedTemplate {
 
 const NO_RULES: FolderRules = { accepts: null, conventions: null, free: false, stable: false, holdsFolders: false };
 
+/** What a folder holds of a block: its own folders beside those may use the block once more. */
+interface Part {
+  readonly folders: ReadonlySet<FolderNode>;
+  readonly blocks: readonly string[];
+}
+
 interface Above {
   readonly rules: FolderRules;
   readonly depth: number;
@@ -221,7 +227,12 @@ class Resolver {
       numberPrefix: prefix,
       conditions: [...conditions, ...(node.onlyWhen ? [node.onlyWhen] : [])],
       rules,
-      folders: this.children(inner, id, below),
+      folders: this.children(
+        inner,
+        id,
+        below,
+        isBlock ? { folders: new Set(own.folders), blocks: above.blocks } : null,
+      ),
     };
   }
 
@@ -233,15 +244,18 @@ class Resolver {
     return undefined;
   }
 
-  private children(node: FolderNode, id: string, above: Above): ResolvedFolder[] {
-    if (this.isTooMuch(node, id, above)) return [];
+  private children(node: FolderNode, id: string, inside: Above, part: Part | null): ResolvedFolder[] {
+    if (this.isTooMuch(node, id, inside)) return [];
+    const above = (child: FolderNode): Above =>
+      part === null || part.folders.has(child) ? inside : { ...inside, blocks: part.blocks };
     for (const child of node.folders ?? [])
-      if (child.block !== undefined && child.name === undefined) this.enter(child.block, above.ids + child.id, above);
+      if (child.block !== undefined && child.name === undefined)
+        this.enter(child.block, inside.ids + child.id, above(child));
     return siblingsOf(node, this.blocks).flatMap((sibling) => {
       const { number, through: host } = sibling;
       const prefix = number !== null && node.numbering !== undefined ? numberPrefix(node.numbering, number) : '';
-      if (host === null) return [this.resolve(sibling.node, prefix, [], above)];
-      return this.spliced(sibling.node, host, prefix, above);
+      if (host === null) return [this.resolve(sibling.node, prefix, [], above(sibling.node))];
+      return this.spliced(sibling.node, host, prefix, above(host));
     });
   }
 

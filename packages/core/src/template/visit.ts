@@ -24,7 +24,8 @@ export interface Sibling {
 /**
  * Siblings in order. Numbers already given are kept; an absent one takes the next free number above the folder before
  * it,
- * reserved ones skipped; a block's folders take the host's next free numbers. A folder made once per entry has none.
+ * reserved ones skipped; a block's folders take the host's next free numbers. A folder made once per entry has none, nor
+ * has one that says so.
  */
 export function siblingsOf(parent: FolderNode, blocks: ReadonlyMap<string, Block>): Sibling[] {
   const folders = parent.folders ?? [];
@@ -41,7 +42,7 @@ export function siblingsOf(parent: FolderNode, blocks: ReadonlyMap<string, Block
   for (const s of plain) if (s.node.number !== undefined) taken.add(s.node.number);
   let last = 0;
   return plain.map((s) => {
-    if (s.node.onePer !== undefined) return { ...s, number: null };
+    if (s.node.onePer !== undefined || s.node.unnumbered) return { ...s, number: null };
     let number = s.node.number;
     if (number === undefined) {
       number = last + 1;

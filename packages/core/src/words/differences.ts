@@ -4,6 +4,7 @@ import type { Difference } from '../template/diff';
 
 const SETTINGS: Readonly<Record<string, string>> = {
   number: 'its number',
+  unnumbered: 'whether it has a number',
   purpose: 'what it is for',
   mark: 'its mark',
   presence: 'when it is made',

@@ -2,6 +2,7 @@
 export { ACTIVITY_WORDS, activityWords } from './activity';
 export { batchWords, changeLine, hindranceWords, placeWords, unreadWords } from './batches';
 export { COMPARED_WORDS, comparedWords, EVIDENCE_WORDS } from './compared';
+export { QUESTION_WORDS } from './derived';
 export { differenceWords } from './differences';
 export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
 export { INTAKE_STATE_WORDS, placeReasonWords } from './intake';

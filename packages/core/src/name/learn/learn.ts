@@ -38,7 +38,8 @@ export interface Learned {
 /** Conventions proposed of one heap of names: a coordinator looks at each. */
 const MOST_CONVENTIONS = 12;
 
-export function learnConventions(names: readonly string[], registers: Registers): Learned {
+/** `title` is that of the project the names come from, where they are all of one and it is known. */
+export function learnConventions(names: readonly string[], registers: Registers, title: string | null = null): Learned {
   const extensions = registers.families.flatMap((f) => f.extensions);
   const samples = names
     .slice(0, LIMITS.learnNames)
@@ -50,7 +51,7 @@ export function learnConventions(names: readonly string[], registers: Registers)
   const left = new Set(names.keys());
   const conventions: LearnedConvention[] = [];
   for (const heap of heaps.slice(0, MOST_CONVENTIONS)) {
-    const learned = learnHeap(splitColumns(heap), registers);
+    const learned = learnHeap(splitColumns(heap), registers, title);
     if (learned === null) continue;
     const reads = [...left].filter((i) => readName(learned.compiled, elementAt(names, i)) !== null);
     if (reads.length < Math.min(3, names.length)) continue;
@@ -77,13 +78,13 @@ interface Candidate {
   readonly oneWay: boolean;
 }
 
-function learnHeap(heap: Heap, registers: Registers): Candidate | null {
+function learnHeap(heap: Heap, registers: Registers, title: string | null): Candidate | null {
   const taken = new Set<string>();
   const columns = heap.columns.map((column, index) => {
     const cells = heap.rows.flatMap((row) => row.cells[index] ?? []);
     return {
       column,
-      learnt: learnColumn(column, cells, { registers, index, last: index === heap.columns.length - 1, taken }),
+      learnt: learnColumn(column, cells, { registers, index, last: index === heap.columns.length - 1, taken, title }),
     };
   });
   // Any text at all is no convention.

@@ -1,5 +1,7 @@
 /** What one column of sample names is: a field with its type and limits, or a word that stands in every name. */
+
 import { elementAt } from '../../element';
+import { squash } from '../mend/near';
 import type { Field, Registers } from '../pattern/field';
 import { isTextShape, type TextShape } from '../pattern/shape';
 import type { Column } from './columns';
@@ -21,6 +23,8 @@ export interface ColumnContext {
   readonly registers: Registers;
   readonly index: number;
   readonly last: boolean;
+  /** Of the project the names come from, where it is known: a word that is its title is no word of the rule. */
+  readonly title: string | null;
   /** Keys taken by the columns before. */
   readonly taken: Set<string>;
 }
@@ -42,7 +46,7 @@ export function learnColumn(column: Column, cells: readonly Token[], context: Co
     registerOf(share, counts, context) ??
     codedOf(cells, counts, context) ??
     digitsOf(texts, share, context) ??
-    literalOf(column, counts, texts.length) ??
+    literalOf(column, counts, texts.length, context) ??
     choiceOf(counts, texts.length, context) ??
     textOf(texts, share, context)
   );
@@ -194,12 +198,18 @@ function digitsOf(
 }
 
 /** One word in every name; several words joined are rather the title of the one project the names came from. */
-function literalOf(column: Column, counts: ReadonlyMap<string, number>, total: number): Learnt | null {
+function literalOf(
+  column: Column,
+  counts: ReadonlyMap<string, number>,
+  total: number,
+  { title }: ColumnContext,
+): Learnt | null {
   const [text, times] = elementAt(
     [...counts].sort((a, b) => b[1] - a[1]),
     0,
   );
   if (times < 0.97 * total || total < 3 || column.optional || /[- ]/.test(text)) return null;
+  if (title !== null && squash(text) === squash(title)) return null;
   return { kind: 'literal', text };
 }
 
@@ -216,7 +226,7 @@ function choiceOf(counts: ReadonlyMap<string, number>, total: number, context: C
     kept.length < 2 ||
     kept.length > MOST_OPTIONS ||
     total / kept.length < often ||
-    kept.some((text) => !/^[A-Za-z][A-Za-z0-9]{0,11}$/.test(text))
+    kept.some((text) => !/^(?=[0-9]{0,3}[A-Za-z])[A-Za-z0-9]{1,12}$/.test(text))
   )
     return null;
   const key = keyFor(kept.every((text) => text.length < 4 && text === text.toUpperCase()) ? 'code' : 'task', context);

@@ -40,6 +40,10 @@ const FORMS: Readonly<Partial<Record<ScalarRule['type'], string>>> = {
   client: '.code',
   person: '.initials',
 };
+/** The folder that has the number which the other one carries in front as well. */
+const isTwin = (one: Numbered, other: Numbered, { digits, joiner }: { digits: number; joiner: string }): boolean =>
+  one.number !== null && other.bare.startsWith(`${String(one.number).padStart(digits, '0')}${joiner}`);
+
 /** Names one question shows. */
 const NAMES_ASKED = 20;
 
@@ -147,7 +151,12 @@ class Deriving {
       const node = freshId(child.bare, this.ids);
       if (instances.length > 2 && found.length === 1)
         this.ask('folder-rare', node, found[0]?.path ?? '', [child.folder.name]);
-      folders.push(this.folder(found, node, this.pattern(child.bare), lists, child.number));
+      const isUnnumbered = numbering !== null && child.number === null;
+      const twin = isUnnumbered ? all.find((other) => isTwin(other, child, numbering)) : undefined;
+      if (twin !== undefined)
+        this.ask('number-twice', node, found[0]?.path ?? '', [twin.folder.name, child.folder.name]);
+      const made = this.folder(found, node, this.pattern(child.bare), lists, child.number);
+      folders.push(isUnnumbered ? { ...made, unnumbered: true } : made);
     }
     if (repeated !== null) folders.push(this.onePer(repeated, instances, lists));
     folders.sort((a, b) => (a.number ?? Number.POSITIVE_INFINITY) - (b.number ?? Number.POSITIVE_INFINITY));
@@ -321,6 +330,7 @@ class Deriving {
     const { conventions, misfits } = learnConventions(
       files.map((f) => f.name),
       this.registers,
+      this.known.title ?? null,
     );
     const used = conventions
       .filter((c) => c.reads.length >= 3 && c.oneWay)

@@ -15,7 +15,7 @@ export interface Known {
 }
 
 export interface Question {
-  readonly code: 'folder-rare' | 'file-alone' | 'names-unlike';
+  readonly code: 'folder-rare' | 'number-twice' | 'file-alone' | 'names-unlike';
   /** The folder of the template it is about. */
   readonly node: string;
   readonly path: string;

@@ -1,6 +1,7 @@
 /** Folders of one parent: which have numbers in front, and which are the same folder once for each entry of a list. */
 
 import { elementAt } from '../../element';
+import { dateIn } from '../../name/dates/date-in';
 import { DATE_PATTERNS, patternsOfDate } from '../../name/learn/tokens';
 import type { ScalarRule } from '../../name/pattern/field';
 import type { Seen } from './tree';
@@ -14,27 +15,36 @@ export interface Numbered {
 
 const NUMBERED = /^(\d{1,4})([_. -]{1,3})(\D.*|\d.*\D.*)$/;
 
-/** Numbers in front belong to the parent where most of its folders have them, of one width and with one joiner. */
+/** A day or a year in front is no number: `26-03-02_pier`, `2026-03_pier`, `2026_pier`. */
+const isDated = (name: string): boolean =>
+  /^(?:(?:19|20)\d{2}(?:[-_.](?:0\d|1[0-2]))?(?!\d)|\d{2}[-_.]\d{2}[-_.]\d{2}(?!\d))/.test(name) ||
+  dateIn(name, '2026')?.before === '';
+
+/**
+ * Numbers in front belong to the parent where most of its folders have them, of one width and with one joiner. Of two
+ * folders with one number the second keeps it as a part of its name.
+ */
 export function numberedOf(folders: readonly Seen[]): {
   numbering: { digits: number; joiner: string } | null;
   all: Numbered[];
 } {
-  const found = folders.map((folder) => ({ folder, m: NUMBERED.exec(folder.name) }));
+  const found = folders.map((folder) => ({ folder, m: isDated(folder.name) ? null : NUMBERED.exec(folder.name) }));
   const marks = new Map<string, number>();
-  for (const { folder, m } of found)
-    if (m && patternsOfDate(folder.name.slice(0, 10)).length === 0)
-      marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
+  for (const { m } of found)
+    if (m) marks.set(`${m[1]?.length} ${m[2]}`, (marks.get(`${m[1]?.length} ${m[2]}`) ?? 0) + 1);
   const [best] = [...marks].sort((a, b) => b[1] - a[1]);
   if (best === undefined || best[1] < 2 || best[1] < 0.6 * folders.length)
     return { numbering: null, all: folders.map((folder) => ({ folder, number: null, bare: folder.name })) };
   const [digits, joiner] = [Number(best[0].split(' ')[0]), best[0].slice(best[0].indexOf(' ') + 1)];
+  const taken = new Set<number>();
   return {
     numbering: { digits, joiner },
-    all: found.map(({ folder, m }) =>
-      m && m[1]?.length === digits && m[2] === joiner
-        ? { folder, number: Number(m[1]), bare: elementAt(m, 3) }
-        : { folder, number: null, bare: folder.name },
-    ),
+    all: found.map(({ folder, m }) => {
+      const number = m && m[1]?.length === digits && m[2] === joiner ? Number(m[1]) : null;
+      if (number === null || m === null || taken.has(number)) return { folder, number: null, bare: folder.name };
+      taken.add(number);
+      return { folder, number, bare: elementAt(m, 3) };
+    }),
   };
 }
 

@@ -1,4 +1,5 @@
 import { ANSWERS, type AnswerTo, type Question, questionKey } from '@nesting/core/template';
+import { QUESTION_WORDS } from '@nesting/core/words';
 import { many } from '../../app/words';
 import { Choose, Heading } from '../../ui';
 import type { Derivation } from './use-derivation';
@@ -56,14 +57,13 @@ export function DerivedFacts({ ready, answers, onAnswer }: Props) {
   );
 }
 
-const QUESTION_WORDS: Readonly<Record<Question['code'], string>> = {
-  'folder-rare': 'is in one of several alike folders only: does it belong to all of them?',
-  'file-alone': 'stand at the root: are they starter files?',
-  'names-unlike': 'are called otherwise than the rest',
-};
-
 const ANSWER_WORDS: Readonly<Record<Question['code'], Partial<Record<AnswerTo, string>>>> = {
   'folder-rare': { 'as-is': 'it belongs to all of them', optional: 'it may be there', 'leave-out': 'leave it out' },
+  'number-twice': {
+    'as-is': 'the second keeps it in its name',
+    renumber: 'the second takes the next free number',
+    'leave-out': 'leave the second out',
+  },
   'file-alone': { 'as-is': 'no, leave them out', starters: 'yes, each project starts with them' },
   'names-unlike': { 'as-is': 'they are slips', 'any-name': 'they are right: no convention there' },
 };

@@ -258,6 +258,12 @@ function Manners({ node, readOnly, set }: SectionProps) {
         onChange={(cards) => set(cards ? { cards, free: true } : { cards: undefined })}
       />
       <Tick
+        label="No number in front"
+        checked={node.unnumbered ?? false}
+        disabled={readOnly}
+        onChange={(unnumbered) => set(unnumbered ? { unnumbered, number: undefined } : { unnumbered: undefined })}
+      />
+      <Tick
         label="Older versions apart"
         checked={node.older !== undefined}
         disabled={readOnly}
