@@ -96,6 +96,8 @@ describe('from outside', () => {
     const sent = { method: 'POST', headers, body: JSON.stringify(body) };
     const response = await app.request(`/api/projects/${params?.id}/batches`, sent);
     expect([response.status, response.headers.get('x-request-id')]).toEqual([201, id]);
+    // The check is asked for once the batch is written down as done.
+    await t.world.batches.idle();
     await t.world.checks.idle();
     expect(lines).toContainEqual(expect.objectContaining({ request: id, endpoint: 'applyReshape', status: 201 }));
     const { db } = t.world;
