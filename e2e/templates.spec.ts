@@ -205,7 +205,7 @@ test('a template is derived from a listing of a project, and taken out and in ag
   // A project that is there does as well, with its files.
   await page.goto('/templates/derive');
   await page.getByRole('button', { name: 'From a project…' }).click();
-  await page.getByRole('menuitem', { name: /Harbour Lights/ }).click();
+  await page.getByRole('menuitem', { name: '26014 Harbour Lights', exact: true }).click();
   await expect(page.getByLabel('Conventions found')).toContainText('_{scene}_');
   await expect(page.getByLabel('Asked for')).toContainText('west-front');
   await page.goto('/templates');

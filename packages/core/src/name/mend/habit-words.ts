@@ -73,7 +73,7 @@ const ASIDES: ReadonlySet<string> = new Set([
     'ok',
     'done',
   ],
-  ...['fix', 'fixed', 'old', 'orig', 'original', 'client', 'export', 'render', 'proxy', 'lowres', 'hires', 'hd', 'uhd'],
+  ...['fix', 'fixed', 'orig', 'original', 'client', 'export', 'render', 'proxy', 'lowres', 'hires', 'hd', 'uhd'],
   // The last one, in other languages.
   ...['definitief', 'definitif', 'definitiva', 'definitivo', 'endgultig', 'letzte', 'laatste', 'dernier', 'derniere'],
   ...['ultima', 'ultimo', 'sista', 'senaste', 'ostateczna', 'neu', 'nieuw', 'nouveau', 'nuevo', 'nuovo', 'nowy'],

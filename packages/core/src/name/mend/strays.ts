@@ -47,7 +47,8 @@ export function straysAt(all: readonly Atom[], a: number, name: string, { banned
   }
   if (atom.kind === 'word' && isBanned(atom.text, banned)) {
     // "final2": the number behind a banned word belongs to it.
-    pass(a + 1, 'banned-word');
+    const doubtful = isInText(all, a);
+    pass(a + 1, 'banned-word', COST['banned-word'], doubtful);
     if (all[a + 1]?.kind === 'digits') pass(a + 2, 'banned-word');
     return out;
   }
@@ -64,6 +65,12 @@ export function straysAt(all: readonly Atom[], a: number, name: string, { banned
   if (isAside(name.slice(atom.at, elementAt(all, to - 1).end))) pass(to, 'extra', STRAY.aside);
   else if (to > a + 1) pass(to, 'extra', COST.extra + 0.2);
   return out;
+}
+
+/** `_New York_`: it hangs together with the word behind it more than with what is before, and may be a part of a text. */
+function isInText(all: readonly Atom[], a: number): boolean {
+  const [before, after] = [all[a - 1]?.text, all[a + 1]?.text];
+  return (after === ' ' || after === '-') && before !== after && all[a + 2]?.kind === 'word';
 }
 
 /** The end of the letters and digits that touch each other. */

@@ -23,7 +23,7 @@ const NONE_KNOWN = 0;
 const STRANGE = { one: 2.4, many: 1.5 } as const;
 /** It is nearly one of them. */
 const NEARLY = 1.8;
-const CLAIMED = 2;
+const CLAIMED = 2.6;
 
 export function textCandidates(domain: TextDomain, text: string, around: TextAround): Candidate[] {
   const { known } = around;
