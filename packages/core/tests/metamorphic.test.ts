@@ -38,6 +38,28 @@ describe('one name written another way', () => {
     }
   });
 
+  test('a word that nobody knows is never dropped by what is sure, wherever it stands', () => {
+    let tried = 0;
+    for (const { convention, right } of rights) {
+      const name = right ?? '';
+      const dot = name.lastIndexOf('.');
+      const stem = name.slice(0, dot).split('_');
+      for (const word of ['XYZ', 'zorb', 'b4', 'x'])
+        for (let at = 0; at <= stem.length; at++)
+          for (const joiner of ['_', ' ', '-']) {
+            const [before, after] = [stem.slice(0, at).join('_'), stem.slice(at).join('_')];
+            const added = [before, word].filter((p) => p !== '').join(joiner);
+            const broken = `${[added, after].filter((p) => p !== '').join(at === 0 ? joiner : '_')}${name.slice(dot)}`;
+            const { compiled, context } = valueAt(rules, convention);
+            const [first] = explainName(compiled, broken, context).suggestions;
+            tried++;
+            if (first?.confidence === 'sure')
+              expect([broken, first.name.toLowerCase()]).toEqual([broken, expect.stringContaining(word.toLowerCase())]);
+          }
+    }
+    expect(tried).toBeGreaterThan(2000);
+  });
+
   test('composed or taken apart, the same name is proposed', () => {
     const accented = names.filter((n) => n.broken.normalize('NFD') !== n.broken.normalize('NFC'));
     expect(accented.length).toBeGreaterThan(6);

@@ -11,7 +11,7 @@ import { type Candidate, COST, DOUBT, doubted, made, type NameContext, same } fr
 import { dayCandidates } from './days';
 import { fixedCandidates } from './entries';
 import { countsIn } from './habit-words';
-import { digitsFor, isNear, isNearNumber, likeness, sameDomain, squash } from './near';
+import { addsWords, digitsFor, isNear, isNearNumber, likeness, sameDomain, squash } from './near';
 import { type TextAround, textCandidates } from './texts';
 
 /** What is known of a project, and what the words of a name may say besides the slot they are tried in. */
@@ -38,11 +38,12 @@ function candidatesAnew(slot: CompiledSlot, text: string, around: Around): Candi
   // What must be one value: another one can only be a slip or a foreign name.
   const own = textOfBound(slot.domain, bound);
   const meant = found.filter((c) => (own === null ? valuesOf(slot.domain, c.text).includes(bound) : c.text === own));
-  if (meant.length > 0) return meant.map((c) => (c.change === 'number' ? c : { ...c, doubtful: false }));
+  if (meant.length > 0) return slot.field === 'number' ? meant : meant.map((c) => ({ ...c, doubtful: false }));
   if (own === null)
     return found.map((c) => ({ ...c, cost: c.cost + COST.entry, change: 'entry' as const, doubtful: true }));
   if (slot.field !== 'number' && likeness(squash(text)) === likeness(squash(own))) return [made(own, 'characters')];
-  if (isNear(text, own)) return [made(own, 'spelling')];
+  if (!addsWords(text, own) && isNear(text, own))
+    return [slot.field === 'number' ? doubted(own, 'number') : made(own, 'spelling')];
   if (slot.field === 'number' && isNearNumber(text, own)) return [doubted(own, 'number')];
   if (found.some((c) => c.cost < COST.unknown) || sameDomain(text, own))
     return [doubted(own, slot.field === 'number' ? 'number' : slot.field === 'client' ? 'client' : 'entry', undefined)];
@@ -102,14 +103,14 @@ function codedCandidates(
   }
 }
 
-/** `No26014`, `P26014`: a word in front of the project's own number. */
+/** `No 26014`, `P26014`: a word in front of the project's own number; one that says something else is glued to it. */
 function numberInWords(domain: Extract<SlotDomain, { kind: 'fixed' }>, text: string): Candidate[] {
   const m = /^(\p{L}{1,7})[ ._-]?(\d+)$/u.exec(text);
   const own = domain.entries.find((e) => e.text === m?.[2])?.text;
   if (m === null || own === undefined) return [];
-  return countsIn(m[1] ?? '', 'number') && squash(m[1] ?? '') !== 'p'
-    ? [made(own, 'padding')]
-    : [doubted(own, 'padding')];
+  const isNumberWord = countsIn(m[1] ?? '', 'number') && squash(m[1] ?? '') !== 'p';
+  if (!isNumberWord && /[^\p{L}\p{N}]/u.test(text)) return [];
+  return isNumberWord ? [made(own, 'padding')] : [doubted(own, 'padding')];
 }
 
 /** `7` for `0007`, `no7`, `IMG_0007`, `l2` for `12`. */

@@ -41,6 +41,7 @@ function aroundAnew(convention: CompiledConvention, context: NameContext): Aroun
     const bound = ownValue(context.bound, field);
     if (bound !== undefined) claim(String(bound), field, LEAST.code);
   }
+  const heads = countedIn(convention);
   const ownWords = new Map<string, ReadonlySet<string>>();
   const ownOf = (field: string) => {
     const known = ownWords.get(field);
@@ -60,10 +61,28 @@ function aroundAnew(convention: CompiledConvention, context: NameContext): Aroun
     const bare = squash(word);
     if (ownOf(field).has(bare)) return false;
     if (isBanned(word, context.banned) || isCopyWord(word) || isAside(word)) return true;
-    const version = /^([a-z]+)\d+$/.exec(bare);
+    const version = /^([a-z]+)\d/.exec(bare);
     if (hasVersion && version !== null && VERSION_WORDS.has(version[1] ?? '')) return true;
+    if (heads.some((head) => head.field !== field && head.form.test(bare))) return true;
     const fields = claimed.get(bare);
     return fields !== undefined && [...fields].some((other) => other !== field);
   };
   return { context, isClaimed: (word, field) => answers.of(`${field}\0${word}`), candidates: new Map() };
+}
+
+/** `T04`, `p3`, `s03`: the word of the pattern in front of a number, and a number. */
+function countedIn(convention: CompiledConvention): { readonly field: string; readonly form: RegExp }[] {
+  return convention.ops.flatMap((op, i) => {
+    if (op.kind !== 'slot') return [];
+    const { domain, field } = op.slot;
+    const before = convention.ops[i - 1];
+    const head =
+      domain.kind === 'digits' && before?.kind === 'literal'
+        ? /\p{L}+$/u.exec(before.text)?.[0]
+        : domain.kind === 'like' && domain.pieces[0]?.kind === 'literal'
+          ? /^\p{L}+$/u.exec(domain.pieces[0].text)?.[0]
+          : undefined;
+    const bare = squash(head ?? '');
+    return bare === '' ? [] : [{ field, form: new RegExp(`^${bare}[0-9]+$`) }];
+  });
 }

@@ -59,7 +59,7 @@ function written(domain: Extract<SlotDomain, { kind: 'date' }>, days: readonly D
     const cost = COST['date-form'] + far + more + (isUnsure ? DOUBT : 0);
     const known = found.get(text);
     if (known === undefined || known.cost > cost)
-      found.set(text, (isUnsure || more > 0 ? doubted : made)(text, 'date-form', cost));
+      found.set(text, (isUnsure || more > 0 || far > 0 ? doubted : made)(text, 'date-form', cost));
   }
   return [...found.values()];
 }

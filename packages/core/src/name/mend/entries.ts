@@ -4,7 +4,7 @@ import type { Abbreviation } from '../pattern/field';
 import type { Entry, SlotDomain } from '../pattern/slot-domain';
 import { type Candidate, type ChangeCode, COST, DOUBT, doubted, made } from './costs';
 import { meanings, sameExtension } from './habit-words';
-import { digitsFor, isNearBare, isNearNumber, likeness, squash } from './near';
+import { addsWords, digitsFor, isNearBare, isNearNumber, likeness, squash } from './near';
 
 type Fixed = Extract<SlotDomain, { kind: 'fixed' }>;
 
@@ -88,7 +88,7 @@ export function fixedCandidates(domain: Fixed, text: string, abbreviations: read
   if (out.length > 0) return out;
   const part = parts.get(bare);
   if (part) return [made(part.entry.text, 'abbreviation', COST.abbreviation + 0.2)];
-  return slipsOf(domain, entries, bare, lower);
+  return slipsOf(domain, entries, bare, lower).filter((c) => !addsWords(text, longestOf(domain, c.text)));
 }
 
 function slipsOf(domain: Fixed, entries: readonly Spelled[], bare: string, lower: string): Candidate[] {
@@ -122,6 +122,13 @@ function slipsOfExtension(entries: readonly Spelled[], lower: string): Candidate
     .filter((e) => e.bare.length === lower.length + 1 && isOneLess(lower, e.bare))
     .map((e) => doubted(e.entry.text, 'extension', COST.extension + DOUBT));
 }
+
+/** The longest way an entry is written: a slip may be one of its name. */
+const longestOf = ({ entries }: Fixed, text: string): string =>
+  (entries.find((e) => e.text === text)?.also ?? []).reduce(
+    (most, word) => (word.length > most.length ? word : most),
+    text,
+  );
 
 const isOneLess = (short: string, long: string): boolean =>
   [...long].some((_, i) => long.slice(0, i) + long.slice(i + 1) === short);

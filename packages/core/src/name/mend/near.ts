@@ -22,6 +22,11 @@ export function isNear(found: string, meant: string): boolean {
   return Math.abs(found.length - meant.length) <= 12 && isNearBare(squash(found), squash(meant));
 }
 
+/** A slip of the hand in a word adds no word: `x 26014` is more than `26014`. */
+export const addsWords = (found: string, meant: string): boolean => wordsOf(found) > wordsOf(meant);
+
+const wordsOf = (text: string): number => text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+
 /** One slip apart, two in a long word; numbers are never near each other. Takes squashed texts. */
 export function isNearBare(a: string, b: string): boolean {
   if (Math.abs(a.length - b.length) > 2 || a.length < 3 || b.length < 3) return false;
@@ -48,7 +53,7 @@ export const isNearNumber = (a: string, b: string): boolean =>
   a !== b && /^\d+$/.test(a) && /^\d+$/.test(b) && b.length >= 3 && (distance(a, b) === 1 || isExchanged(a, b));
 
 /** A letter typed for the digit it looks like. */
-export const digitsFor = (text: string): string => text.replace(/[OoQ]/g, '0').replace(/[Il|]/g, '1');
+export const digitsFor = (text: string): string => text.replace(/[Oo]/g, '0').replace(/[Il|]/g, '1');
 
 /** Texts that look alike have one likeness. Takes a squashed text. */
 export const likeness = (bare: string): string => likenesses.of(bare);

@@ -33,6 +33,9 @@ describe('suggestions', () => {
     ['{number}(_{scene})?_{take:00}.{ext}', '26014_7.png', ['26014_07.png', 'sure']],
     ['{number}_{scene}.{ext}', '26014_s03.jpeg', ['26014_s03.jpg', 'sure']],
     ['{number}_{scene}.{ext}', 'holiday.doc', null],
+    // Whose word it is nobody knows: it is dropped only by somebody who looked.
+    ['{number}_{scene}.{ext}', 'QTH 26014 s03.wav', ['26014_s03.wav', 'likely']],
+    ['{number}_{scene}.{ext}', 'No 26014 s03.wav', ['26014_s03.wav', 'sure']],
   ])('%s: %s', (pattern, name, meant) => {
     expect(best(pattern, name)).toEqual(meant);
   });

@@ -1,6 +1,7 @@
 /** Why a name does not follow its convention, part by part, and the names it was most likely meant to be. */
 
 import { LIMITS } from '../../limits';
+import { ownValue } from '../../own-value';
 import { Remembered } from '../../remembered';
 import { type Expectation, expectationOf, NOTHING } from '../pattern/expect';
 import type { CompiledConvention } from '../pattern/ops';
@@ -179,6 +180,22 @@ const readsExtensionAsText = (convention: CompiledConvention, { moves }: Hypothe
       extensions.of(convention).has(m.text.toLowerCase()),
   );
 
+/**
+ * `loop3`: a number cut off a text that nothing knows may as well be a part of it.
+ */
+function isCutFromText({ moves }: Hypothesis, { bound, known }: NameContext): boolean {
+  const laid = moves.filter((m) => m.end > m.at).sort((a, b) => a.at - b.at);
+  return laid.some((m, i) => {
+    const [before, after] = [laid[i - 1], laid[i + 1]];
+    if (m.target?.kind !== 'slot' || m.target.slot.domain.kind !== 'text') return false;
+    const { field } = m.target.slot;
+    if (ownValue(bound, field) !== undefined || ownValue(known, field)?.includes(m.text)) return false;
+    const touches = (other: Move | undefined, at: boolean) =>
+      other !== undefined && other.target?.kind === 'slot' && (at ? other.end === m.at : other.at === m.end);
+    return touches(before, true) || touches(after, false);
+  });
+}
+
 function suggestionsOf(
   convention: CompiledConvention,
   name: string,
@@ -190,7 +207,11 @@ function suggestionsOf(
   return reading.map((h) => {
     const changes = h.moves.filter((m): m is Move & { change: ChangeCode } => m.change !== null);
     const plain =
-      !h.invented && !h.doubtful && changes.every((m) => PLAIN.has(m.change)) && !readsExtensionAsText(convention, h);
+      !h.invented &&
+      !h.doubtful &&
+      changes.every((m) => PLAIN.has(m.change)) &&
+      !readsExtensionAsText(convention, h) &&
+      !isCutFromText(h, context);
     const alone = second === undefined || first === undefined || second.cost - first.cost >= SURE_MARGIN;
     const confidence: Confidence =
       h === first && plain && alone && h.cost - separatorsOf(h) <= SURE_COST

@@ -6,7 +6,7 @@ import { takesWhole } from '../automaton/scan';
 import { shapeText, type TextShape } from '../pattern/shape';
 import type { SlotDomain } from '../pattern/slot-domain';
 import { type Candidate, type ChangeCode, COST, doubted, made, same } from './costs';
-import { isNearBare, likeness, likenessAll, squash, squashAll } from './near';
+import { addsWords, isNearBare, likeness, likenessAll, squash, squashAll } from './near';
 
 export type TextDomain = Extract<SlotDomain, { kind: 'text' | 'like' }>;
 
@@ -85,7 +85,7 @@ function knownCandidates(domain: TextDomain, text: string, known: readonly strin
   const part = partsIn.of(known).get(bare) ?? null;
   if (part !== null && taken(part)) return [doubted(part, 'abbreviation')];
   return known
-    .filter((k, i) => taken(k) && isNearBare(bare, elementAt(bares, i)))
+    .filter((k, i) => taken(k) && isNearBare(bare, elementAt(bares, i)) && !addsWords(text, k))
     .map((k) => doubted(k, 'spelling', COST.spelling));
 }
 
