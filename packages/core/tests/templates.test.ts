@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkListing } from '../src/check';
 import { foldersFrom } from '../src/listing';
-import type { Values } from '../src/name';
+import { NO_REGISTERS, type Values } from '../src/name';
 import { inMakingOrder, startChanges } from '../src/planners';
 import { ProjectRules } from '../src/project';
 import {
@@ -349,5 +349,80 @@ describe('what is remembered from letter to letter', () => {
     };
     expect(diagnoseTemplate(broken, STUDIO).map((d) => d.node)).toEqual(['working', 'cache', 'papers/q']);
     expect(diagnoseTemplate(SHOW, STUDIO)).toEqual([]);
+  });
+});
+
+describe('a list within another, given by the entries of that one', () => {
+  const template = normaliseTemplate({
+    format: 'nesting/template',
+    formatVersion: 1,
+    name: 'T',
+    fields: [
+      { key: 'shots', type: 'list', of: { type: 'text', like: 'sh00' }, within: 'scenes' },
+      { key: 'scenes', type: 'list', of: { type: 'text', like: 's00' } },
+      { key: 'takes', type: 'list', of: { type: 'text' }, within: 'sounds' },
+      {
+        key: 'sounds',
+        type: 'list',
+        of: { type: 'choice', options: [{ code: 'mus', label: 'Music' }, { code: 'atm' }] },
+      },
+      { key: 'lamps', type: 'list', of: { type: 'text' }, within: 'places' },
+      { key: 'places', type: 'list', of: { type: 'text' } },
+    ],
+    conventions: [],
+    root: {
+      name: 'p',
+      folders: [
+        {
+          name: '{scene}',
+          onePer: { list: 'scenes', as: 'scene' },
+          folders: [{ name: '{shot}', onePer: { list: 'shots', as: 'shot' } }],
+        },
+        {
+          name: '{sound}',
+          onePer: { list: 'sounds', as: 'sound' },
+          folders: [{ name: '{take}', onePer: { list: 'takes', as: 'take' } }],
+        },
+        {
+          name: '{place:kebab}',
+          onePer: { list: 'places', as: 'place' },
+          folders: [{ name: '{lamp}', onePer: { list: 'lamps', as: 'lamp' } }],
+        },
+      ],
+    },
+  } as never);
+  const pathsOf = (values: Values) => {
+    const { lines, diagnostics } = expandTemplate(template, values, NO_REGISTERS);
+    return {
+      paths: lines.map((l) => l.path).sort(),
+      faults: diagnostics.filter((d) => d.code !== 'list-empty').map((d) => d.code),
+    };
+  };
+  const outer = { scenes: ['s01', 's02'], sounds: ['mus', 'atm'], places: ['West Front', 'Old Mill'] };
+  const right = pathsOf({
+    ...outer,
+    shots: { s01: ['sh01'], s02: ['sh02'] },
+    takes: { mus: ['a'] },
+    lamps: { 'West Front': ['x'], 'Old Mill': ['y'] },
+  });
+
+  test('keys are read as entries are: in another form, by their label, with a slip', () => {
+    expect(right.faults).toEqual([]);
+    expect(right.paths).toContain('s02/sh02');
+    expect(right.paths).toContain('old-mill/y');
+    expect(
+      pathsOf({
+        ...outer,
+        shots: { S1: ['sh01'], 2: ['sh02'] },
+        takes: { Music: ['a'] },
+        lamps: { 'west-front': ['x'], 'Old Mlil': ['y'] },
+      }),
+    ).toEqual(right);
+  });
+
+  test('a key that fits no entry is a fault, and never lost without a word', () => {
+    const { paths, faults } = pathsOf({ ...outer, shots: { s01: ['sh01'], s09: ['sh02'] } });
+    expect(faults).toEqual(['outer-unknown']);
+    expect(paths).toContain('s01/sh01');
   });
 });

@@ -2,6 +2,7 @@
 
 import { elementAt } from '../element';
 import { parseIso } from '../name/dates/dates';
+import { isNear, squash } from '../name/mend/near';
 import {
   type Field,
   isKeyed,
@@ -29,7 +30,8 @@ export type ValueFaultCode =
   | 'like-bad'
   | 'range-bad'
   | 'too-many-entries'
-  | 'entry-twice';
+  | 'entry-twice'
+  | 'outer-unknown';
 
 export interface ValueFault {
   readonly code: ValueFaultCode;
@@ -60,10 +62,10 @@ export function keepValues(fields: readonly Field[], given: Values, registers: R
     const type = key === 'client' || key === 'person' || key === 'date' ? key : 'text';
     values[key] = keepScalar(key, { type }, value, registers, faults);
   }
-  for (const field of fields) {
+  for (const field of outerFirst(fields)) {
     const value = ownValue(given, field.key);
     if (field.type === 'list') {
-      const list = keepList(field, value, registers, faults);
+      const list = keepList(field, value, registers, faults, outerOf(field, fields, lists));
       lists.set(field.key, list);
       values[field.key] = list.by === null ? list.all : Object.fromEntries(list.by);
     } else if (hasValue(value)) values[field.key] = keepScalar(field.key, field, value, registers, faults);
@@ -76,6 +78,44 @@ export function keepValues(fields: readonly Field[], given: Values, registers: R
       });
   }
   return { values, lists, faults };
+}
+
+/** A list that stands within another comes after it: its keys are entries of that one. */
+const outerFirst = (fields: readonly Field[]): Field[] =>
+  [...fields].sort((a, b) => depthOf(a, fields) - depthOf(b, fields));
+
+function depthOf(field: Field, fields: readonly Field[]): number {
+  let depth = 0;
+  for (
+    let at: Field | undefined = field;
+    at?.type === 'list' && at.within !== undefined && depth < fields.length;
+    depth++
+  ) {
+    const { within }: ListField = at;
+    at = fields.find((f) => f.key === within);
+  }
+  return depth;
+}
+
+/** The list that another stands within, with its entries. */
+interface Outer {
+  readonly rule: ScalarRule;
+  readonly entries: readonly string[];
+}
+
+function outerOf(field: ListField, fields: readonly Field[], lists: ReadonlyMap<string, ListEntries>): Outer | null {
+  const outer = fields.find((f) => f.key === field.within);
+  const entries = lists.get(field.within ?? '')?.all;
+  return outer?.type === 'list' && entries !== undefined ? { rule: outer.of, entries } : null;
+}
+
+/** A key is read as entries are: in any form of writing, by the words for it, with a slip; `null` where it fits none. */
+function entryMeant(key: string, { rule, entries }: Outer, registers: Registers): string | null {
+  const kept = String(keepScalar('', rule, key, registers, []));
+  if (entries.includes(kept)) return kept;
+  const alike = entries.filter((entry) => squash(entry) === squash(kept));
+  const near = alike.length > 0 ? alike : entries.filter((entry) => isNear(kept, entry));
+  return near.length === 1 ? elementAt(near, 0) : null;
 }
 
 function keepScalar(field: string, rule: ScalarRule, value: Value, registers: Registers, faults: ValueFault[]): Value {
@@ -136,7 +176,13 @@ function keepScalar(field: string, rule: ScalarRule, value: Value, registers: Re
   }
 }
 
-function keepList(field: ListField, value: Value | undefined, registers: Registers, faults: ValueFault[]): ListEntries {
+function keepList(
+  field: ListField,
+  value: Value | undefined,
+  registers: Registers,
+  faults: ValueFault[],
+  outer: Outer | null,
+): ListEntries {
   const one = (v: Value | undefined): string[] => {
     const entries = entriesOf(v);
     if (!entries.ok) {
@@ -161,7 +207,19 @@ function keepList(field: ListField, value: Value | undefined, registers: Registe
     return [...new Set(kept)];
   };
   if (isKeyed(value) && field.within !== undefined) {
-    const by = new Map(Object.entries(value).map(([outer, inner]) => [outer, one(inner)]));
+    const by = new Map<string, readonly string[]>();
+    for (const [key, inner] of Object.entries(value)) {
+      const entries = one(inner);
+      const meant = outer === null ? key : entryMeant(key, outer, registers);
+      if (meant === null)
+        faults.push({
+          code: 'outer-unknown',
+          field: field.key,
+          weight: 'refused',
+          params: { field: field.label ?? field.key, value: key, known: outer?.entries.slice(0, 12) ?? [] },
+        });
+      else by.set(meant, [...new Set([...(by.get(meant) ?? []), ...entries])]);
+    }
     return { all: [...new Set([...by.values()].flat())], by };
   }
   const all = one(value);

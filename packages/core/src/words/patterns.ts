@@ -57,5 +57,6 @@ export const PATTERN_WORDS: Readonly<Record<string, Words>> = {
   'like-bad': (p) => `“${p.value}” is not of the form ${p.form}.`,
   'range-bad': (p) => `“${p.found}” is no range.`,
   'too-many-entries': (p) => `“${p.found}” has more entries than a list may hold.`,
+  'outer-unknown': (p) => `${p.value} is none of the entries that ${p.field} are given for (${list(p.known)}).`,
   'entry-twice': (p) => `${p.value} is in the list twice; it is taken once.`,
 };
