@@ -123,3 +123,32 @@ test('a title of one word is the project’s where it is known, and `4k` and `8k
   // Nobody said what the title is: it is a word that stands in every name.
   expect(learnConventions(names, NO_REGISTERS).conventions[0]?.pattern).toContain('_lights_');
 });
+
+test('optional parts lie where they were; days stand in brackets; what is learnt reads one way', () => {
+  const learned = (names: readonly string[]) => {
+    const { conventions, misfits } = learnConventions(names, REGISTERS);
+    expect([conventions.length, misfits]).toEqual([1, []]);
+    return conventions[0];
+  };
+  const works = ['quay', 'pier', 'mill', 'tower'];
+  const between = works.flatMap((w) =>
+    ['', '_nl', '_en'].flatMap((l) => [1, 2].map((v) => `26014_${w}${l}_v0${v}.exr`)),
+  );
+  expect(learned(between)?.pattern).toBe('{number}_{task}(_{task2})?_v{version:00}.{ext}');
+  const behind = works.flatMap((w) => ['', '_a', '_b'].flatMap((l) => [1, 2].map((v) => `26014_${w}_v0${v}${l}.exr`)));
+  expect(learned(behind)?.pattern).toBe('{number}_{task}_v{version:00}(_{task2})?.{ext}');
+  const papers = ['quote', 'permit', 'schedule', 'rights', 'nights', 'plan'];
+  expect(learned(papers.flatMap((t) => [1, 2].map((d) => `${t} (2026-03-0${d}).wav`)))?.pattern).toBe(
+    '{title:kebab} (({date:yyyy-MM-dd})).{ext}',
+  );
+  expect(learned(papers.map((t, i) => `[2026-03-0${i + 1}] ${t}.wav`))?.pattern).toBe(
+    '[{date:yyyy-MM-dd}] {title:kebab}.{ext}',
+  );
+  // Two texts parted by what both may hold: as texts they could be read in two ways.
+  const both = ['opening', 'tide-table', 'storm', 'calm'].flatMap((t) =>
+    ['red', 'blue-ish', 'green'].map((c) => `${t}-${c}.exr`),
+  );
+  const [only] = learnConventions(both, REGISTERS).conventions;
+  expect(only?.oneWay).toBe(true);
+  expect(only?.reads.length).toBeGreaterThanOrEqual(both.length - 1);
+});

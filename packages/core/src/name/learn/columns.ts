@@ -8,6 +8,8 @@ export interface Column {
   readonly kinds: ReadonlySet<Kind>;
   readonly prefixes: ReadonlySet<string>;
   readonly optional: boolean;
+  /** Some of its values: of two texts side by side the one is meant that has the same words. */
+  readonly values: ReadonlySet<string>;
   /** Digits most versions have; nought where the column holds none. */
   readonly width: number;
 }
@@ -18,6 +20,11 @@ export interface Heap {
   /** For each sample its token in each column, `null` where it has none. */
   readonly rows: readonly { readonly sample: Sample; readonly cells: readonly (Token | null)[] }[];
 }
+
+/** Values of a column that are compared. */
+const MOST_VALUES = 200;
+/** What no value in common costs, where nothing else tells two columns apart. */
+const OTHER_WORDS = 0.05;
 
 const TEXTS: ReadonlySet<Kind> = new Set(['lower', 'upper', 'mixed', 'open']);
 const NEVER = Number.POSITIVE_INFINITY;
@@ -45,7 +52,7 @@ export function heapsOf(
     const kinds = sample.tokens.map(
       (t) => `${t.before}${t.kind}${t.prefix}${t.kind === 'version' ? t.text.length : ''}`,
     );
-    const key = [...kinds, sample.ext === '' ? '' : `.${familyOf(sample.ext)}`].join('\0');
+    const key = [...kinds, sample.tail, sample.ext === '' ? '' : `.${familyOf(sample.ext)}`].join('\0');
     const held = builds.get(key);
     if (held) held.push(sample);
     else builds.set(key, [sample]);
@@ -83,6 +90,7 @@ function heapOf(build: readonly Sample[]): Heap {
       kinds: new Set([t.kind]),
       prefixes: new Set([t.prefix]),
       optional: false,
+      values: new Set(build.slice(0, MOST_VALUES).map(({ tokens }) => elementAt(tokens, i).text)),
       width: t.kind === 'version' ? usualWidth(build, i) : 0,
     })),
     rows: build.map((sample) => ({ sample, cells: sample.tokens })),
@@ -104,6 +112,7 @@ function join(home: Heap, other: Heap, few: boolean, apart: number): { cost: num
   const b = other.columns;
   if (
     (home.rows[0]?.sample.ext === '') !== (other.rows[0]?.sample.ext === '') ||
+    home.rows[0]?.sample.tail !== other.rows[0]?.sample.tail ||
     Math.abs(a.length - b.length) > 2 ||
     a.length === 0 ||
     b.length === 0
@@ -150,9 +159,10 @@ function match(a: Column, b: Column, few: boolean): number {
   if (x === 'version' && y === 'version')
     return same(a.prefixes, b.prefixes) ? (a.width === b.width ? 0 : OTHER_WIDTH) : NEVER;
   if (x === 'coded' && y === 'coded') return same(a.prefixes, b.prefixes) ? 0 : 1;
-  if (x === y) return 0;
+  const apart = [...a.values].some((value) => b.values.has(value)) ? 0 : OTHER_WORDS;
+  if (x === y) return TEXTS.has(x) ? apart : 0;
   const text = (kind: Kind) => TEXTS.has(kind);
-  if (text(x) && text(y)) return 1;
+  if (text(x) && text(y)) return 1 + apart;
   // A word like `act2` now and then is a text; where there are many of them they are a part of their own.
   if ((text(x) && (y === 'digits' || y === 'coded')) || (text(y) && (x === 'digits' || x === 'coded')))
     return few ? 1.5 : MOST_COST;
@@ -174,6 +184,7 @@ function joined(home: Heap, other: Heap, pairs: readonly (readonly [number | nul
       before: (x ?? y)?.before ?? '',
       kinds: new Set([...(x?.kinds ?? []), ...(y?.kinds ?? [])]),
       prefixes: new Set([...(x?.prefixes ?? []), ...(y?.prefixes ?? [])]),
+      values: new Set([...(x?.values ?? []), ...(y?.values ?? [])].slice(0, MOST_VALUES)),
       width: (x ?? y)?.width ?? 0,
       optional: x === undefined || y === undefined || x.optional || y.optional,
     };

@@ -107,9 +107,11 @@ function learnHeap(heap: Heap, registers: Registers, title: string | null): Cand
       .map(({ column, learnt }, i) =>
         column.optional && learnt.kind === 'slot'
           ? `(${printed(column.before, learnt)})?`
-          : printed(i === 0 ? '' : column.before, learnt),
+          : printed(i === 0 && !/[()[\]{}]/.test(column.before) ? '' : column.before, learnt),
       )
-      .join('') + ext.pattern;
+      .join('') +
+    literally(heap.rows[0]?.sample.tail ?? '') +
+    ext.pattern;
   const fields = [
     ...columns.flatMap(({ learnt }) => (learnt.kind === 'slot' && learnt.field !== null ? [learnt.field] : [])),
     ...ext.fields,
@@ -149,9 +151,28 @@ function candidate(
     (c) => c.code === 'shape' || (c.code === 'values' && Number(c.params.count) <= MOST_LISTED),
   );
   const cured = cure && compiledOf(cure.pattern, { ...context, fields: cure.fields });
-  return cure && cured
-    ? { pattern: cure.pattern, fields: cure.fields, families, compiled: cured, oneWay: true }
-    : { pattern, fields, families, compiled, oneWay: false };
+  if (cure && cured) return { pattern: cure.pattern, fields: cure.fields, families, compiled: cured, oneWay: true };
+  return listed(pattern, context, values) ?? { pattern, fields, families, compiled, oneWay: false };
+}
+
+/** Texts of few values as lists of them, where that makes the pattern read one way and no single change does. */
+function listed(
+  pattern: string,
+  context: { fields: readonly Field[]; registers: Registers; families: readonly string[] | undefined },
+  values: Readonly<Record<string, readonly string[]>>,
+): Candidate | null {
+  let list = pattern;
+  const fields = context.fields.map((field): Field => {
+    const codes = values[field.key] ?? [];
+    if (field.type !== 'text' || field.like !== undefined || codes.length === 0 || codes.length > MOST_LISTED)
+      return field;
+    list = list.replace(new RegExp(`\\{${field.key}:[a-z-]+\\}`), `{${field.key}}`);
+    return { key: field.key, type: 'choice', options: [...codes].sort().map((code) => ({ code })) };
+  });
+  const compiled = compiledOf(list, { ...context, fields });
+  return compiled !== null && proveOneWay(compiled) === 'one-way'
+    ? { pattern: list, fields, families: context.families, compiled, oneWay: true }
+    : null;
 }
 
 function compiledOf(

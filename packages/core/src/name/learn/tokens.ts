@@ -18,6 +18,8 @@ export interface Token {
 export interface Sample {
   readonly name: string;
   readonly tokens: readonly Token[];
+  /** Brackets behind the last token. */
+  readonly tail: string;
   /** Without its dot; empty where there is none. */
   readonly ext: string;
 }
@@ -50,19 +52,25 @@ export function sampleOf(name: string, extensions: readonly string[] = []): Samp
   const ext = dot > 0 ? name.slice(dot + 1) : '';
   const known = /^[A-Za-z][A-Za-z0-9]{0,9}$|^[0-9][A-Za-z][A-Za-z0-9]{0,3}$/.test(ext) || double !== undefined;
   const stem = known ? name.slice(0, dot) : name;
-  return { name, tokens: tokensOf(stem), ext: known ? ext : '' };
+  return { name, ...tokensOf(stem), ext: known ? ext : '' };
 }
 
-/** Parted at underscores where there are any, else at hyphens, else at blanks; at dots always. Dates stay whole. */
-function tokensOf(stem: string): Token[] {
+const isBracket = (ch: string | undefined): boolean => ch !== undefined && '()[]{}'.includes(ch);
+
+/**
+ * Parted at underscores where there are any, else at hyphens, else at blanks; at dots and brackets always. Dates stay
+ * whole.
+ */
+function tokensOf(stem: string): Pick<Sample, 'tokens' | 'tail'> {
   const main = stem.includes('_') ? '_' : /[^-]-[^-]/.test(stem) && !stem.includes(' ') ? '-' : ' ';
   const tokens: Token[] = [];
   let before = '';
   let from = 0;
   for (let at = 0; at <= stem.length; at++) {
     const ch = stem[at];
-    if (ch !== undefined && ch !== main && ch !== '.') continue;
-    if (at > from || ch === undefined || tokens.length === 0) {
+    if (ch !== undefined && ch !== main && ch !== '.' && !isBracket(ch)) continue;
+    const isEdge = isBracket(ch === undefined ? stem[at - 1] : ch);
+    if (at > from || (!isEdge && (ch === undefined || tokens.length === 0))) {
       const date = main === '-' || main === '_' ? dateAt(stem, from, main) : 0;
       const end = date > 0 ? date : at;
       tokens.push(tokenOf(stem.slice(from, end), before));
@@ -72,7 +80,7 @@ function tokensOf(stem: string): Token[] {
     before += stem[at] ?? '';
     from = at + 1;
   }
-  return tokens;
+  return { tokens, tail: isBracket(stem.at(-1)) ? before : '' };
 }
 
 /** Where a date written with the separator itself (`2026-03-02`) ends; nought where none stands here. */
