@@ -2,7 +2,7 @@ import { type CheckOutcome, checkListing } from '@nesting/core/check';
 import { alignListing, type FolderListing, foldersInText } from '@nesting/core/listing';
 import { ProjectRules, rootPlanOf } from '@nesting/core/project';
 import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
-import { shown } from '@nesting/core/text';
+import { alignedWords } from '@nesting/core/words';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, textOf } from '../input';
 import { print, say } from '../output';
@@ -26,12 +26,10 @@ function checkText(options: Options, listing: string): CheckOutcome {
   const input = inputOf(options, options.positionals[0], null);
   const rules = new ProjectRules(input);
   sayPlan(rules.expansion, input.template);
-  const { folders, root, by, outside } = alignListing(listed(listing), rootPlanOf(rules));
-  if (by !== null)
-    say(
-      `note: ${shown(root)} is taken for the project's root: ${by === 'name' ? 'it is called so' : 'most of its planned folders are in it'}${outside > 0 ? `; ${outside} beside it are passed over` : ''}`,
-    );
-  return checkListing(rules, folders);
+  const aligned = alignListing(listed(listing), rootPlanOf(rules));
+  const told = alignedWords(aligned);
+  if (told !== null) say(`note: ${told}`);
+  return checkListing(rules, aligned.folders);
 }
 
 function listed(file: string): FolderListing[] {

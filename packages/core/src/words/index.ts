@@ -6,6 +6,7 @@ export { QUESTION_WORDS } from './derived';
 export { differenceWords } from './differences';
 export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
 export { INTAKE_STATE_WORDS, placeReasonWords } from './intake';
+export { alignedWords } from './listings';
 export {
   type RefusalCode,
   type RefusalGiven,

@@ -28,6 +28,7 @@ import {
 import type { Answer } from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER, ProjectRules, rootPlanOf, withWholeDocuments } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
+import { alignedWords } from '@nesting/core/words';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
@@ -44,7 +45,12 @@ import {
 import { type CarriedOut, HereRepair } from './here-repair';
 
 export interface HereOutcome {
-  readonly outcome: { readonly summary: CheckSummary; readonly findings: readonly StoredFinding[] };
+  readonly outcome: {
+    readonly summary: CheckSummary;
+    readonly findings: readonly StoredFinding[];
+  };
+  /** Of a listing or a zip: how the project's root in it was told; `null` where it is its own. */
+  readonly aligned?: string | null;
   /** Files that could not be read, or whose folders could not. */
   readonly unseen: readonly string[];
 }
@@ -113,8 +119,12 @@ async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): 
   };
 }
 
-const aligned = (folders: readonly FolderListing[], input: CheckInput): readonly FolderListing[] =>
-  alignListing(folders, rootPlanOf(new ProjectRules(input))).folders;
+/** Checked where the project's root is in it, and how that was told. */
+function checkedListing(listings: readonly FolderListing[], input: CheckInput): HereOutcome {
+  const rules = new ProjectRules(input);
+  const aligned = alignListing(listings, rootPlanOf(rules));
+  return { ...told(checkListing(rules, aligned.folders)), aligned: alignedWords(aligned) };
+}
 
 async function look(source: Source, input: CheckInput, roots: readonly string[], progress: Progress): Promise<Looked> {
   const rules = new ProjectRules(input);
@@ -289,7 +299,7 @@ const work = {
   /** `null` where it is no listing that can be understood. */
   text(listing: string, input: CheckInput): HereOutcome | null {
     try {
-      return told(checkListing(new ProjectRules(input), aligned(foldersInText(listing), input)));
+      return checkedListing(foldersInText(listing), input);
     } catch {
       return null;
     }
@@ -304,7 +314,7 @@ const work = {
         modified: 0,
       }),
     );
-    return told(checkListing(new ProjectRules(input), aligned(foldersFrom(lines), input)));
+    return checkedListing(foldersFrom(lines), input);
   },
 
   /** What puts right what was found in the folder; `null` where no folder was checked. */

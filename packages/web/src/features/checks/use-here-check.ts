@@ -67,7 +67,7 @@ export function useHereCheck(project: Project, registers: Registers) {
     try {
       const result = await work(proxy(say));
       if (result === null) setTrouble(`${source} is no listing that can be understood. Nothing was checked.`);
-      else show({ source, result, untold, mine: true, folder });
+      else show({ source, result, untold: [result.aligned, untold].filter(Boolean).join(' '), mine: true, folder });
     } catch (error) {
       setTrouble(`The check ended early: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`);
     } finally {
