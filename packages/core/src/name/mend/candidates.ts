@@ -58,23 +58,27 @@ export function textOfBound(domain: SlotDomain, bound: string | number): string 
 }
 
 /**
- * Candidates of everything but texts hang on the domain and the text alone: the same words come up in every broken name.
+ * Candidates of everything but texts hang on the slot, the text and the abbreviations alone: the same words come up in
+ * every broken name.
  */
-const remembered = new WeakMap<SlotDomain, Map<string, Candidate[]>>();
+const remembered = new WeakMap<
+  CompiledSlot,
+  { readonly abbreviations: NameContext['abbreviations']; readonly byText: Map<string, Candidate[]> }
+>();
 const MOST_REMEMBERED = 5000;
 
 function plainCandidates(slot: CompiledSlot, text: string, around: Around): Candidate[] {
   const { domain, field } = slot;
   if (domain.kind === 'text' || domain.kind === 'like') return knownOrWritten(slot, text, around);
-  const cache = remembered.get(domain) ?? new Map<string, Candidate[]>();
-  remembered.set(domain, cache);
-  const known = cache.get(text);
+  const { abbreviations } = around.context;
+  const before = remembered.get(slot);
+  const cache = before?.abbreviations === abbreviations ? before : { abbreviations, byText: new Map() };
+  remembered.set(slot, cache);
+  const known = cache.byText.get(text);
   if (known !== undefined) return known;
-  const found = takesWhole(domain, text)
-    ? [same(text)]
-    : codedCandidates(domain, text, field, around.context.abbreviations);
-  if (cache.size >= MOST_REMEMBERED) cache.clear();
-  cache.set(text, found);
+  const found = takesWhole(domain, text) ? [same(text)] : codedCandidates(domain, text, field, abbreviations);
+  if (cache.byText.size >= MOST_REMEMBERED) cache.byText.clear();
+  cache.byText.set(text, found);
   return found;
 }
 
