@@ -466,6 +466,21 @@ describe('a fresh project', () => {
 });
 
 describe('one cause, one finding', () => {
+  test('a thousand folders that nobody planned beside each other are as many; more of them are one', () => {
+    const template = made({ name: 'p', folders: [{ id: 'r', name: 'r' }] });
+    const checked = (count: number) => {
+      const names = Array.from({ length: count }, (_, i) => `x${String(i).padStart(5, '0')}`);
+      const { findings } = checkListing(new ProjectRules({ template, registers: NO_REGISTERS, values: {} }), [
+        files('', [], ['r']),
+        files('r', [], names),
+        ...names.map((name) => files(`r/${name}`, [])),
+      ]);
+      return findings.map((f) => [f.rule, f.path, (f.params as { more?: number }).more ?? 0]);
+    };
+    expect(checked(1000)).toHaveLength(1000);
+    expect(checked(5000)).toEqual([['unplanned-folder', 'r/x00000', 4999]]);
+  });
+
   test('empty frames of one sequence are one, with their ranges, and all of them are set aside', () => {
     const template = made({ name: 'p', folders: [{ id: 'r', name: 'r' }] });
     const frames = Array.from({ length: 1000 }, (_, i): [string, { size: number; modified: number }] => [

@@ -36,7 +36,8 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     title: 'Folders nobody planned',
     reason: 'Nobody who takes over will look here, and nothing in it is checked.',
     cure: 'Move what is in it to where it belongs, or have the template know the folder.',
-    says: (p) => `No rule knows the folder ${p.name}.${p.home ? ` What is in it belongs in ${p.home}.` : ''}`,
+    says: (p) =>
+      `No rule knows the folder ${p.name}${p.more ? `, nor ${p.more} more beside it` : ''}.${p.home ? ` What is in it belongs in ${p.home}.` : ''}`,
   },
   'misplaced-folder': {
     title: 'Folders in the wrong place',
