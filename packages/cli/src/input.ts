@@ -106,6 +106,16 @@ export function textOf(file: string): string {
   }
 }
 
+/** What a listing's file says, read by `parse`. */
+export function listingOf<T>(file: string, parse: (text: string) => T): T {
+  const text = textOf(file);
+  try {
+    return parse(text);
+  } catch {
+    throw new Unusable(`${file}: no listing that can be understood`);
+  }
+}
+
 function use<T>(answer: Result<T, string>): T {
   if (!answer.ok) throw new Unusable(answer.faults[0] ?? 'unusable input');
   return answer.value;

@@ -74,6 +74,12 @@ describe('a listing is aligned with the project, and it is said how', () => {
     expect(err).toContain(said);
   });
 
+  test('one folder alone at the top is taken for the root, and that is said', () => {
+    const { out, err } = listed(`/srv/somewhere/else.png\n`);
+    expect(err).toContain("srv is taken for the project's root: nothing else is at the top of the listing.");
+    expect(out).toContain('in is missing');
+  });
+
   test.each([
     ['nothing', ''],
     ['blank lines', '\n \n\r\n'],

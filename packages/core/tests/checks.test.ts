@@ -140,6 +140,24 @@ describe('frames of one sequence', () => {
     expect(gaps(files('r', [...run('a', 1), ...run('b', 5)]))).toEqual([]);
   });
 
+  test('a sequence may be called by a word every object has: its sisters are its measure all the same', () => {
+    const named = made(
+      { name: 'p', folders: [{ id: 'r', name: 'r', conventions: ['f'] }] },
+      {
+        fields: [{ key: 'what', type: 'text' }],
+        conventions: [{ id: 'f', name: 'F', pattern: '{what}.{frame:0000}.{ext}', families: [] }],
+      },
+    );
+    const run = (what: string, count: number) => Array.from({ length: count }, (_, i) => `${what}.000${i + 1}.exr`);
+    const { findings } = checkListing(new ProjectRules({ template: named, values: {}, registers: NO_REGISTERS }), [
+      files('', [], ['r']),
+      { ...files('r', [...run('constructor', 3), ...run('b', 5)]), ranges: { b: [1, 5] } },
+    ]);
+    expect(findings.map((f) => [f.rule, f.rule === 'sequence-gap' ? f.params.missing : null])).toEqual([
+      ['sequence-gap', ['4–5']],
+    ]);
+  });
+
   test.each([
     ['1..10', [1, 10]],
     ['1001–1100', [1001, 1100]],

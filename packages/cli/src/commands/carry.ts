@@ -40,7 +40,7 @@ export async function carry(options: Options): Promise<Exit> {
   if (!options.dryRun) {
     const done = await carriedOut(carrying);
     if (done !== null) {
-      say(`${done}`);
+      say(done);
       return EXIT.findings;
     }
   }

@@ -4,7 +4,7 @@ import { ProjectRules, rootPlanOf } from '@nesting/core/project';
 import { findingsCsv, findingsJson, findingsSarif, findingsText } from '@nesting/core/report';
 import { alignedWords } from '@nesting/core/words';
 import { EXIT, type Exit, Unusable } from '../fail';
-import { type Options, textOf } from '../input';
+import { listingOf, type Options } from '../input';
 import { print, say } from '../output';
 import { checkFolder, inputOf, projectFolder, sayPlan } from '../project-folder';
 
@@ -33,13 +33,7 @@ function checkText(options: Options, listing: string): CheckOutcome {
 }
 
 function listed(file: string): FolderListing[] {
-  const text = textOf(file);
-  let folders: FolderListing[];
-  try {
-    folders = foldersInText(text);
-  } catch {
-    throw new Unusable(`${file}: no listing that can be understood`);
-  }
+  const folders = listingOf(file, foldersInText);
   if (folders.every((folder) => folder.folders.length + folder.files.length === 0))
     throw new Unusable(`${file}: no paths are in it`);
   return folders;

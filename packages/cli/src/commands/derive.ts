@@ -4,7 +4,7 @@ import { deriveTemplate, type Known, type Question } from '@nesting/core/templat
 import { QUESTION_WORDS } from '@nesting/core/words';
 import { TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
-import { type Options, registersOf, textOf, valuesOf } from '../input';
+import { listingOf, type Options, registersOf, valuesOf } from '../input';
 import { print, say } from '../output';
 import { requireFolder, wholePath } from '../project-folder';
 
@@ -13,7 +13,8 @@ const MOST_NAMES = 200_000;
 
 /** A template file from a project that is there; what could not be told is asked on standard error. */
 export async function derive(options: Options): Promise<Exit> {
-  const lines = options.listing === undefined ? await linesOf(options.positionals[0]) : listed(options.listing);
+  const lines =
+    options.listing === undefined ? await linesOf(options.positionals[0]) : listingOf(options.listing, parseListing);
   if (lines.length === 0) throw new Unusable('there is nothing to derive a template from');
   const { template, questions } = deriveTemplate(lines, knownOf(options), registersOf(options));
   await print(`${JSON.stringify(template, null, 2)}\n`);
@@ -35,15 +36,6 @@ async function linesOf(dir: string | undefined): Promise<PathLine[]> {
     size: 0,
     modified: 0,
   }));
-}
-
-function listed(file: string): PathLine[] {
-  const text = textOf(file);
-  try {
-    return parseListing(text);
-  } catch {
-    throw new Unusable(`${file}: no listing that can be understood`);
-  }
 }
 
 function knownOf(options: Options): Known {

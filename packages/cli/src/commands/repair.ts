@@ -132,7 +132,7 @@ async function apply(plan: Plan, as: string): Promise<Exit> {
       outcome.state === 'paused'
         ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${plan.root} ${id} takes it back`
         : 'the disk changed meanwhile; nothing was changed';
-    say(`${words}`);
+    say(words);
     return EXIT.findings;
   }
   const right = plan.lines.filter((l) => l.state === 'ready').length;

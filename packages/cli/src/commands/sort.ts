@@ -39,7 +39,7 @@ export async function sort(options: Options): Promise<Exit> {
       throw new Unusable(`${into}: no project of Nesting’s, so what is done there could not be undone`);
     const why = await carriedOut(sorting);
     if (why !== null) {
-      say(`${why}`);
+      say(why);
       return EXIT.findings;
     }
   }

@@ -5,8 +5,8 @@ export interface Aligned {
   readonly folders: readonly FolderListing[];
   /** The root as the listing has it; empty where it is the listing's own. */
   readonly root: string;
-  /** How it was told: it is called so, or most planned folders are in it. `null` where nothing tells. */
-  readonly by: 'name' | 'fit' | null;
+  /** How it was told: by its name, by the planned folders in it, or as the only one. `null` for the listing's own root. */
+  readonly by: 'name' | 'fit' | 'only' | null;
   /** Files and folders that lie beside it. */
   readonly outside: number;
 }
@@ -27,7 +27,7 @@ export function alignListing(folders: readonly FolderListing[], plan: RootPlan):
   const fitting = named ?? bestFit(below, fit);
   const found = fitting ?? onlyOne(folders);
   if (found === null) return { folders, root: '', by: null, outside: 0 };
-  return { ...within(folders, found.path), by: named !== null ? 'name' : fitting !== null ? 'fit' : null };
+  return { ...within(folders, found.path), by: named !== null ? 'name' : fitting !== null ? 'fit' : 'only' };
 }
 
 function bestFit(folders: readonly FolderListing[], fit: (folder: FolderListing) => number): FolderListing | null {

@@ -17,7 +17,7 @@ export interface FolderListing {
   readonly files: readonly FileEntry[];
   /** Links and devices: named, never followed. */
   readonly others: readonly string[];
-  /** Names that are no UTF-8 text, each wrong byte written out (`\\xff`): nothing can be called by them. */
+  /** Names that are no UTF-8 text, each wrong byte written out (`\xff`): nothing can be called by them. */
   readonly unnamed?: readonly string[];
   /** The folder's own time, milliseconds since 1970, where the source says it. */
   readonly changed?: number;

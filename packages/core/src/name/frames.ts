@@ -1,5 +1,5 @@
-import { elementAt } from '../element';
 /** Image sequences: names that differ in their frame alone, grouped in one pass however many there are. */
+import { elementAt } from '../element';
 
 /** One sequence: `head` + frame of at least `width` digits + `tail`. */
 export interface Sequence {
@@ -10,6 +10,13 @@ export interface Sequence {
   readonly ranges: readonly (readonly [number, number])[];
   readonly count: number;
 }
+
+/** More would not be read. */
+const MOST_RANGES = 20;
+
+/** `1001–1010`, `1015`: the first of them. */
+export const rangesShown = (ranges: Sequence['ranges']): string[] =>
+  ranges.slice(0, MOST_RANGES).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
 
 export interface Grouped {
   readonly sequences: readonly Sequence[];

@@ -1,5 +1,5 @@
 import { join } from '../../listing/entry';
-import { groupFrames, type Sequence } from '../../name/frames';
+import { groupFrames, rangesShown, type Sequence } from '../../name/frames';
 import { rule } from '../rule';
 
 /**
@@ -41,14 +41,10 @@ function emptyFrames(folder: string, empty: readonly { readonly name: string }[]
     )
     .sort();
   const [name = head, ...others] = names;
-  const shown = ranges.slice(0, MOST_RANGES).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
   return {
     path: join(folder, name),
     subject: join(folder, `${head}#${tail}`),
-    params: { name, ranges: shown, count },
+    params: { name, ranges: rangesShown(ranges), count },
     related: others.map((other) => join(folder, other)),
   };
 }
-
-/** More would not be read. */
-const MOST_RANGES = 20;

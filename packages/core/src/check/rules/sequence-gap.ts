@@ -1,5 +1,7 @@
 import { elementAt } from '../../element';
 import { join, nameOf } from '../../listing/entry';
+import { rangesShown } from '../../name/frames';
+import { ownValue } from '../../own-value';
 import { pathOfRun, type Run } from '../items';
 import { type FolderCase, rule } from '../rule';
 
@@ -7,8 +9,8 @@ type Range = readonly [number, number];
 
 /**
  * Frames that are missing within those expected: the folder's own range, a range written beside the sequence, or the
- * longest of its sisters of the
- * same version. A sequence that still grows is left in peace.
+ * longest of its sisters of the same
+ * version. A sequence that still grows is left in peace.
  */
 export const sequenceGap = rule({
   code: 'sequence-gap',
@@ -30,13 +32,12 @@ export const sequenceGap = rule({
       const missing = gapsIn(frames, expected);
       const count = missing.reduce((n, [from, to]) => n + to - from + 1, 0);
       if (count === 0) return [];
-      const ranges = missing.slice(0, 20).map(([from, to]) => (from === to ? String(from) : `${from}–${to}`));
       const path = join(c.listing.path, [...run.names].sort()[0] ?? run.first);
       return [
         {
           path,
           subject: pathOfRun(c.listing.path, run),
-          params: { name: nameOf(path), missing: ranges, count, frames: frames.length },
+          params: { name: nameOf(path), missing: rangesShown(missing), count, frames: frames.length },
           modified: run.newest,
         },
       ];
@@ -44,7 +45,7 @@ export const sequenceGap = rule({
 });
 
 function expectedOf(c: FolderCase, run: Run): Range | null {
-  const written = c.listing.ranges?.[`${run.head.replace(/[._-]$/, '')}`];
+  const written = ownValue(c.listing.ranges ?? {}, run.head.replace(/[._-]$/, ''));
   if (written !== undefined) return written;
   const own = c.state.kind === 'planned' ? c.rules.framesOf(c.state.line) : null;
   if (own !== null) return own;

@@ -86,7 +86,8 @@ export const isAside = (word: string): boolean => {
 };
 
 /** Most names hold none: looked at once for all places. */
-const mayHoldMark = new Bounded(1000, (name) => new RegExp(`${COPY}|conflict|bac?k|[([]`, 'iu').test(name));
+const ANY_MARK = new RegExp(`${COPY}|conflict|bac?k|[([]`, 'iu');
+const mayHoldMark = new Bounded(1000, (name) => ANY_MARK.test(name));
 
 /** How many characters at this place of a name mark a copy; 0 for none. */
 export function copyMarkAt(name: string, at: number): number {

@@ -180,9 +180,7 @@ const readsExtensionAsText = (convention: CompiledConvention, { moves }: Hypothe
       extensions.of(convention).has(m.text.toLowerCase()),
   );
 
-/**
- * `loop3`: a number cut off a text that nothing knows may as well be a part of it.
- */
+/** `loop3`: a number cut off a text that nothing knows may as well be a part of it. */
 function isCutFromText({ moves }: Hypothesis, { bound, known }: NameContext): boolean {
   const laid = moves.filter((m) => m.end > m.at).sort((a, b) => a.at - b.at);
   return laid.some((m, i) => {

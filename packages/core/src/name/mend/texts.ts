@@ -18,7 +18,6 @@ export interface TextAround {
   readonly isClaimed: (word: string) => boolean;
 }
 
-const NONE_KNOWN = 0;
 /** A text the project has no entry for, among those it has: the project's own one value, or one of a list. */
 const STRANGE = { one: 2.4, many: 1.5 } as const;
 /** It is nearly one of them. */
@@ -38,7 +37,7 @@ function asWritten(domain: TextDomain, text: string, around: TextAround, isNearl
   if (written === null) return [];
   const { known } = around;
   const strange =
-    known.length === 0 ? NONE_KNOWN : Math.max(isNearly ? NEARLY : 0, known.length === 1 ? STRANGE.one : STRANGE.many);
+    known.length === 0 ? 0 : Math.max(isNearly ? NEARLY : 0, known.length === 1 ? STRANGE.one : STRANGE.many);
   const swallowed = swallowedBy(text, around.isClaimed);
   const change = written === text ? null : changeBetween(text, written);
   const cost = (change === null ? 0 : COST[change]) + strange + swallowed.cost;
