@@ -101,6 +101,27 @@ describe('laws', () => {
     expect(findings.filter(({ rule }) => !OF_OTHERS.includes(rule))).toEqual([]);
   });
 
+  test('fields may be called by words every object has', () => {
+    const template = {
+      ...({ format: 'nesting/template', formatVersion: 1, id: 't', name: 'T' } as const),
+      fields: [
+        { key: 'constructor', type: 'text' },
+        { key: 'toString', type: 'text' },
+      ] as const,
+      conventions: [{ id: 'c', name: 'C', pattern: '{constructor:kebab}_{toString:kebab}_v{version:000}.{ext}' }],
+      root: { id: 'p', name: 'p', folders: [{ id: 'in', name: 'in', conventions: ['c'] }] },
+    };
+    const input = { template, registers: REGISTERS, values: { constructor: 'Pier', toString: 'Dusk' }, now: NOW };
+    const named = (values: Record<string, string>) => {
+      const placed = { 'scan 4.png': { folder: 'in' } };
+      const { of } = plan('show', [loose('scan 4.png')], { input: { ...input, values }, placed });
+      return [of('scan 4.png')?.to, of('scan 4.png')?.missing];
+    };
+    expect(named(input.values)).toEqual(['in/pier_dusk_v001.png', []]);
+    // A text nobody gave is the file's own word.
+    expect(named({ constructor: 'Pier' })).toEqual(['in/pier_scan_v001.png', []]);
+  });
+
   test('whatever files are called, each has one line, nothing is thrown, and the same heap gives the same plan', () => {
     const name = fc.oneof(
       fc.string({ unit: 'grapheme', minLength: 1, maxLength: 40 }),

@@ -123,7 +123,7 @@ export class ProjectRules {
   framesOf(line: PlannedLine): readonly [number, number] | null {
     const said = line.folder?.frames;
     if (said === undefined) return null;
-    const value = line.entries[said] ?? this.expansion.values.values[said];
+    const value = ownValue(line.entries, said) ?? ownValue(this.expansion.values.values, said);
     return frameRange(typeof value === 'string' ? value : said);
   }
 

@@ -6,12 +6,14 @@
  * then those that read as an entry of a list. What is called otherwise keeps its name, as this project's own.
  * Time: proportional to the folders times the siblings of a template's folder.
  */
+
 import { present, valueAt } from '../element';
 import { compileConvention } from '../name/pattern/compile';
 import type { Field, ListField, Registers, Value, Values } from '../name/pattern/field';
 import type { CompiledConvention } from '../name/pattern/ops';
 import { parsePattern } from '../name/pattern/parse';
 import { readName } from '../name/read/read';
+import { ownValue } from '../own-value';
 import { meaningOf } from '../portable/meaning';
 import { fieldsWithin, registersOf } from './compile-names';
 import { expandTemplate } from './expand';
@@ -215,7 +217,7 @@ class Fitting {
     }
     const rest = name.startsWith(child.numberPrefix) ? name.slice(child.numberPrefix.length) : name;
     const reading = compiled === null ? null : readName(compiled, rest);
-    const entry = reading?.[as];
+    const entry = reading === null ? undefined : ownValue(reading, as);
     return entry === undefined ? null : String(entry);
   }
 

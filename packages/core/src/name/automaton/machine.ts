@@ -189,7 +189,7 @@ function take(
   const value = readingsOf(domain, text)[0];
   if (value === undefined || (repeated && ownValue(out, field) !== undefined && ownValue(out, field) !== value))
     return false;
-  const must = bound?.[field];
+  const must = bound && ownValue(bound, field);
   if (must !== undefined && must !== value) return false;
   out[field] = value;
   return true;

@@ -5,10 +5,12 @@
  * 2. In all others the old project's number, client and title become the new one's as whole words, and so do the words
  *    that a person added.
  */
+
 import type { Value } from '../../name/pattern/field';
 import { versionAt } from '../../name/versions';
 import { changeWords, type WordChange, wordsIn } from '../../name/whole-words';
 import { writeName } from '../../name/write';
+import { ownValue } from '../../own-value';
 import type { FolderConvention } from '../../project/folder-convention';
 import type { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
@@ -113,7 +115,7 @@ export class NewNames {
 
 /** The number, the client and the entries of the new folder, where the name carries them. */
 const boundOf = ({ bound }: FolderConvention, reading: Readonly<Record<string, Value>>): Record<string, Value> =>
-  Object.fromEntries(Object.entries(bound).filter(([field]) => reading[field] !== undefined));
+  Object.fromEntries(Object.entries(bound).filter(([field]) => ownValue(reading, field) !== undefined));
 
 interface ToldChange extends Omit<OldWordFound, 'names'> {
   readonly change: WordChange;

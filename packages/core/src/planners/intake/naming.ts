@@ -1,4 +1,5 @@
 /** What a loose file is called in a folder: its own name where that follows the rules, else written by what is known. */
+
 import { nameOf } from '../../listing/entry';
 import { extensionOf } from '../../listing/extension';
 import type { Reading, Value, Values } from '../../name/pattern/field';
@@ -6,6 +7,7 @@ import type { CompiledConvention, CompiledSlot } from '../../name/pattern/ops';
 import { readName } from '../../name/read/read';
 import { ordinal, versionAt } from '../../name/versions';
 import { writeName } from '../../name/write';
+import { ownValue } from '../../own-value';
 import { clashKey } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
 import type { ProjectRules } from '../../project/rules';
@@ -82,7 +84,7 @@ export class Naming {
     const counted = countedBy(strict);
     if (missing.length > 0)
       return { ...plain, name: this.ownName(file), next: null, counted, isSaid: false, isOutright: () => false };
-    const isSaid = counted !== null && values[counted] !== undefined;
+    const isSaid = counted !== null && ownValue(values, counted) !== undefined;
     const names = this.namesIn(line);
     const nextNumber = counted === null ? null : names.nextBy(strict, counted, values);
     const like = strict.slots.some((s) => s.field === 'version' && s.domain.kind === 'letters') ? 'A' : 1;
@@ -127,7 +129,10 @@ function writtenBy(convention: CompiledConvention, values: Values): string | nul
 }
 
 function faultsOf(convention: CompiledConvention, values: Values, counted: string | null): readonly string[] {
-  const name = writeName(convention, counted === null ? values : { ...values, [counted]: values[counted] ?? 1 });
+  const name = writeName(
+    convention,
+    counted === null ? values : { ...values, [counted]: ownValue(values, counted) ?? 1 },
+  );
   return name.ok ? [] : name.faults.map(({ field }) => field);
 }
 
@@ -226,7 +231,7 @@ class Filling {
     const needed = new Set(neededSlots(by.strict).map(({ field }) => field));
     for (const slot of by.strict.slots) {
       const { field } = slot;
-      if (this.values[field] !== undefined || this.missing.includes(field)) continue;
+      if (ownValue(this.values, field) !== undefined || this.missing.includes(field)) continue;
       const value = this.known(slot) ?? (needed.has(field) ? this.made(slot) : undefined);
       if (value !== undefined) this.values[field] = value;
       else if (needed.has(field) && field !== 'version' && !isCounter(slot)) this.missing.push(field);
@@ -236,7 +241,7 @@ class Filling {
   /** Given, or said. */
   private known(slot: CompiledSlot): Value | undefined {
     const { field, domain } = slot;
-    const own = this.given[field] ?? this.line.entries[field];
+    const own = ownValue(this.given, field) ?? ownValue(this.line.entries, field);
     if (own !== undefined && own !== '') return own;
     if (field === 'ext') return this.file.ext;
     if (field === 'version') return this.file.version ?? undefined;
@@ -260,7 +265,7 @@ class Filling {
     if (isCounter(slot)) return this.file.counts.get(field) ?? this.tail();
     // A project's own date and person are not those of its files.
     if (domain.kind === 'date' || field === 'person') return undefined;
-    return this.rules.expansion.values.values[field] ?? undefined;
+    return ownValue(this.rules.expansion.values.values, field) ?? undefined;
   }
 
   private tail(): string | undefined {

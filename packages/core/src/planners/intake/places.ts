@@ -5,9 +5,11 @@
  * and days that the file names, then the folder's own words, then values its convention asks for. What contradicts
  * (another entry of the same list, another day) leaves a folder out.
  */
+
 import { nameOf, parentOf } from '../../listing/entry';
 import type { Slot } from '../../name/pattern/ast';
 import type { CompiledConvention } from '../../name/pattern/ops';
+import { ownValue } from '../../own-value';
 import type { FolderConvention } from '../../project/folder-convention';
 import { isForGenerated, type ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
@@ -155,7 +157,7 @@ export class Places {
 
   /** Whether an entry that is said has a place in the folder, or in names there. */
   private uses(line: PlannedLine, file: Recognised, as: string): boolean {
-    if (line.entries[as] !== undefined) return true;
+    if (ownValue(line.entries, as) !== undefined) return true;
     return this.rules
       .conventionsFor(line, `x.${file.ext}`)
       .some(({ strict }) => strict.slots.some(({ field }) => field === as));
@@ -276,7 +278,7 @@ function valuesFor({ file, line, by: { strict }, isListed }: Valued): Omit<Spoke
   const reasons: PlaceReason[] = [];
   let counts = 0;
   for (const slot of neededSlots(strict)) {
-    if (GIVEN.has(slot.field) || line.entries[slot.field] !== undefined) continue;
+    if (GIVEN.has(slot.field) || ownValue(line.entries, slot.field) !== undefined) continue;
     const domain = strict.domains.get(slot);
     if (domain?.kind === 'digits' && slot.field !== 'frame') continue;
     const said = saidIn(file, slot.field);
