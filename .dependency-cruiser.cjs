@@ -21,6 +21,7 @@ const layers = [
   'project',
   'check',
   'compare',
+  'package',
   'change',
   'planners',
   'impact',

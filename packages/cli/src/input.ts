@@ -46,6 +46,14 @@ export interface Options {
   readonly confidence: string | undefined;
   /** A check that looks into no file. */
   readonly namesOnly: boolean;
+  /** Families that are not packed, with commas between them. */
+  readonly without: string | undefined;
+  /** The one folder that is packed, from the project's root. */
+  readonly within: string | undefined;
+  /** Only what nothing newer supersedes, and no program made along the way. */
+  readonly current: boolean;
+  /** What is packed stays in the house: folders that are not for outsiders come too. */
+  readonly inHouse: boolean;
 }
 
 export function optionsOf(args: readonly string[]): Options {
@@ -71,6 +79,10 @@ export function optionsOf(args: readonly string[]): Options {
         'names-only': { type: 'boolean' },
         only: { type: 'string' },
         confidence: { type: 'string' },
+        without: { type: 'string' },
+        within: { type: 'string' },
+        current: { type: 'boolean' },
+        'in-house': { type: 'boolean' },
       },
     });
     return {
@@ -91,6 +103,10 @@ export function optionsOf(args: readonly string[]): Options {
       only: v.only,
       confidence: v.confidence,
       namesOnly: v['names-only'] ?? false,
+      without: v.without,
+      within: v.within,
+      current: v.current ?? false,
+      inHouse: v['in-house'] ?? false,
     };
   } catch (error) {
     throw new Unusable(error instanceof Error ? error.message : 'options that cannot be understood');

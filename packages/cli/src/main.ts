@@ -7,11 +7,14 @@ import { derive } from './commands/derive';
 import { expand } from './commands/expand';
 import { learn } from './commands/learn';
 import { name } from './commands/name';
+import { pack } from './commands/pack';
 import { prove } from './commands/prove';
 import { read } from './commands/read';
 import { repair } from './commands/repair';
 import { sort } from './commands/sort';
 import { undo } from './commands/undo';
+import { unpack } from './commands/unpack';
+import { verify } from './commands/verify';
 import { EXIT, type Exit, Unusable } from './fail';
 import { type Options, optionsOf } from './input';
 import { say } from './output';
@@ -27,9 +30,12 @@ const COMMANDS: Readonly<Record<string, (options: Options) => Promise<Exit>>> = 
   carry,
   compare,
   derive,
+  pack,
   repair,
   sort,
   undo,
+  unpack,
+  verify,
 };
 
 const HELP = `nesting COMMAND …
@@ -49,6 +55,11 @@ const HELP = `nesting COMMAND …
   carry DIR --to PARENT           the next project from this one  [--dry-run]
          [--values FILE] [--template FILE] [--way FILE] [--as text|json|csv]
   compare DIR DIR                 two folders side by side  [--as text|json|csv]
+  pack DIR --to FILE|DIR          a package with its checksums  [--dry-run]
+         [--as zip|bag|bag-zip] [--within FOLDER] [--without FAMILY,…]
+         [--current] [--in-house]
+  verify FILE|DIR                 whether a package is whole  [--as text|json]
+  unpack FILE|DIR --into PARENT   a project from its package
   repair [TEMPLATE] DIR           put findings right: what is sure  [--dry-run]
          [--only RULE,…] [--confidence sure|likely]
          [--as text|json|csv|sh|powershell]

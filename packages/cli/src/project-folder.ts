@@ -39,6 +39,13 @@ export const wholePath = (dir: string): string => realpathSync(dir);
 /** Whether it is a project of Nesting’s, with a place for journals. */
 export const isMarked = (root: string): boolean => inRoot({ base: root, folder: '' }, readMarker) !== null;
 
+/** The id of a project of Nesting’s; empty where its marker cannot be read. */
+export function projectIdOf(root: string): string {
+  const texts = inRoot({ base: root, folder: '' }, readMarker);
+  const parsed = texts === null ? null : markerSchema.safeParse(safeJson(texts.marker));
+  return parsed?.success ? parsed.data.project : '';
+}
+
 /** Whole paths of a folder as they may stand in documents. */
 export const rootsOf = (root: string): readonly string[] => [path.resolve(root)];
 

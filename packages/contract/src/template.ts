@@ -49,6 +49,7 @@ const folderShape = {
   stable: z.boolean().optional(),
   licensed: z.boolean().optional(),
   cards: z.boolean().optional(),
+  outsiders: z.boolean().optional(),
   limitBytes: z.int().min(0).optional(),
   filledWithinDays: z.int().min(1).max(10_000).optional(),
   frames: word.optional(),

@@ -7,7 +7,6 @@ export {
   type CarryGiven,
   type CarryItem,
   isBrought,
-  type Needed,
 } from './carry-over/given';
 export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
 export type { Picked, Revision } from './carry-over/source';
@@ -30,6 +29,9 @@ export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intak
 export { PLACE_REASONS, type PlaceReason } from './intake/places';
 export { isCopyName, type LooseFile } from './intake/recognise';
 export { type IntakeSummary, intakeSummary } from './intake/summary';
+export { type PackGiven, type PackItem, type Packing, packing, STAYS, type Stays } from './pack/pack';
+export { type Selection, WHOLE_PROJECT } from './pack/selection';
+export { type PackRow, type PackSummary, packageBytes, packSummary, type StayTotal } from './pack/summary';
 export {
   BY_HAND_REASONS,
   type ByHand,
@@ -75,3 +77,4 @@ export {
   type StartPlan,
   startChanges,
 } from './start';
+export type { Torn, TornReference } from './torn';

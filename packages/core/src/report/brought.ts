@@ -1,5 +1,6 @@
 /** What a batch copied: checksums of it, and the names it came with. */
 import type { Change } from '../change/change';
+import { sumLine } from '../package';
 import { csv } from '../text/csv';
 
 /** By the change's id: the hash of what was written, proved by reading it back. */
@@ -10,15 +11,9 @@ export function checksumLines(changes: readonly Change[], proved: Proved): strin
   return changes
     .flatMap(({ id, after }) => {
       const hash = Object.hasOwn(proved, id) ? proved[id] : undefined;
-      return hash === undefined || after === null ? [] : [sumLine(hash, after.path)];
+      return hash === undefined || after === null ? [] : [sumLine({ hash, path: after.path })];
     })
     .join('');
-}
-
-/** A name with a line break or a backslash is written with these escaped, and the line says so. */
-function sumLine(hash: string, path: string): string {
-  const escaped = path.replace(/[\\\n\r]/g, (ch) => (ch === '\\' ? '\\\\' : ch === '\n' ? '\\n' : '\\r'));
-  return `${escaped === path ? '' : '\\'}${hash}  ${escaped}\n`;
 }
 
 export const broughtCsv = (changes: readonly Change[], proved: Proved): string =>

@@ -52,6 +52,8 @@ export interface FolderNode {
   readonly licensed?: boolean | undefined;
   /** Cards of cameras and recorders come here as they are, each in a folder of its own. */
   readonly cards?: boolean | undefined;
+  /** `false`: it and all that is in it goes into no package for somebody outside the studio. */
+  readonly outsiders?: boolean | undefined;
   readonly limitBytes?: number | undefined;
   /** It should hold something so many days after the project's date, or after its own where it has one. */
   readonly filledWithinDays?: number | undefined;

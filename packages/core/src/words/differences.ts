@@ -17,6 +17,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   stable: 'whether its names stay',
   licensed: 'whether it is licensed',
   cards: 'whether cards come here',
+  outsiders: 'whether outsiders may have it',
   limitBytes: 'its limit',
   filledWithinDays: 'when it should hold something',
   frames: 'the frames expected in it',

@@ -1,7 +1,6 @@
 /** The task that plans how a project is carried over, by what lies on the disk now. */
 import { createHash } from 'node:crypto';
 import { type Change, type RootId, rootIdOf } from '@nesting/core/change';
-import { type FolderListing, join } from '@nesting/core/listing';
 import {
   type CarryGiven,
   type CarrySummary,
@@ -11,10 +10,10 @@ import {
   namesPlanned,
   type Revision,
 } from '@nesting/core/planners';
-import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
-import { inTree, type Mount, type Tree } from '../roots/tree';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { inTree, type Mount } from '../roots/tree';
 import type { Where } from '../roots/where';
-import { listFolder } from '../walk';
+import { foldersIn } from './folders-in';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
 import { NamesThere } from './names-there';
@@ -79,14 +78,4 @@ function rootsOf({ root, mounts }: CarryTask): (path: string) => RootId {
   const own = rootIdOf(root);
   const others = mounts.map((mount) => ({ path: mount.path, id: rootIdOf(mount.root) }));
   return (path) => others.find((m) => path.startsWith(`${m.path}/`))?.id ?? own;
-}
-
-/** File by file: a folder that is one document is copied as what is in it. */
-function* foldersIn(tree: Tree): Generator<FolderListing> {
-  const queue = [''];
-  for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
-    const listing = listFolder(tree, path, () => undefined);
-    if (listing !== null) yield listing;
-    for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
-  }
 }

@@ -24,6 +24,8 @@ import type { Context } from './context';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
+import { packProject, planPack } from './pack';
+import { lookAtPackage, unpackPackage, verifyFiles } from './packages';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -57,6 +59,7 @@ export const TASKS = {
   readLoose: walk(readLoose),
   planIntake: walk(planIntake),
   compareFolders: walk(compareFolders),
+  planPack: walk(planPack),
   mentions: walk(mentions),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
@@ -71,6 +74,10 @@ export const TASKS = {
   unadd: batch(unadd),
   renameFolder: batch(renameFolder),
   takeUpVolume: batch(takeUpVolume),
+  packProject: batch(packProject),
+  verifyFiles: batch(verifyFiles),
+  lookAtPackage: batch(lookAtPackage),
+  unpackPackage: batch(unpackPackage),
   check: { kind: 'check' as const, run: check },
 } as const;
 

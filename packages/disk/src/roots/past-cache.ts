@@ -22,35 +22,45 @@ const UNKNOWN: ReadonlySet<string> = new Set(['EINVAL', 'EOPNOTSUPP', 'ENOTSUP']
 
 /** `null` where the file cannot be read so. */
 export function hashPastCache(at: string, tick?: () => void): string | null {
+  const hash = createHash('sha256');
+  const isRead = readPastCache(at, (bytes) => {
+    tick?.();
+    hash.update(bytes);
+  });
+  return isRead ? hash.digest('hex') : null;
+}
+
+/** All of a file, one piece behind another; the buffer is used again. Whether the file can be read so. */
+export function readPastCache(at: string, take: (bytes: Buffer) => void): boolean {
   const { O_DIRECT, O_RDONLY, O_NOFOLLOW } = constants;
-  if (O_DIRECT === undefined) return null;
+  if (O_DIRECT === undefined) return false;
   let fd: number;
   try {
     fd = openSync(at, O_RDONLY | O_NOFOLLOW | O_DIRECT);
   } catch (error) {
-    if (UNKNOWN.has(codeOf(error))) return null;
+    if (UNKNOWN.has(codeOf(error))) return false;
     throw error;
   }
   try {
     begin ??= beginFor(fd);
-    return begin === null ? null : hashFrom(fd, begin, tick);
+    if (begin === null) return false;
+    readFrom(fd, begin, take);
+    return true;
   } catch (error) {
-    if (UNKNOWN.has(codeOf(error))) return null;
+    if (UNKNOWN.has(codeOf(error))) return false;
     throw error;
   } finally {
     closeSync(fd);
   }
 }
 
-function hashFrom(fd: number, from: number, tick?: () => void): string {
-  const hash = createHash('sha256');
+function readFrom(fd: number, from: number, take: (bytes: Buffer) => void): void {
   for (let at = 0; ; ) {
-    tick?.();
     const read = readSync(fd, memory, from, CHUNK, at);
-    hash.update(memory.subarray(from, from + read));
+    take(memory.subarray(from, from + read));
     at += read;
     // Only the end of a file is shorter.
-    if (read < CHUNK) return hash.digest('hex');
+    if (read < CHUNK) return;
   }
 }
 

@@ -51,6 +51,12 @@ export async function withPlainFileAsync<T>(
   }
 }
 
+/** Whether it is as it was when it was opened: nobody wrote to it while it was read. */
+export function isStill({ fd, size, modified }: PlainFile): boolean {
+  const stats = fstatSync(fd);
+  return stats.size === size && stats.mtimeMs === modified;
+}
+
 /** What tells a file from another that took its name. */
 export const inodeAt = (root: Root, path: string): number => lstatSync(root.at(path)).ino;
 
@@ -61,6 +67,18 @@ export function readAt(fd: number, at: number, length: number): Uint8Array {
 }
 
 const MOST_AT_ONCE = 16 * 2 ** 20;
+
+/** All bytes of a stretch, fewer only where the file ends. */
+export function readAll(fd: number, at: number, length: number): Uint8Array {
+  const parts: Uint8Array[] = [];
+  for (let done = 0; done < length; ) {
+    const part = readAt(fd, at + done, length - done);
+    if (part.length === 0) break;
+    parts.push(part);
+    done += part.length;
+  }
+  return parts.length === 1 && parts[0] !== undefined ? parts[0] : Buffer.concat(parts);
+}
 
 function opened(call: string, path: string): number {
   try {

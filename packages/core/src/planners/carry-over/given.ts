@@ -5,6 +5,7 @@ import type { FolderListing } from '../../listing/entry';
 import type { ProjectRules } from '../../project/rules';
 import type { Coded } from '../../result';
 import type { ByHand, DocumentFacts, DocumentText, RewrittenDocument, Unread } from '../repair/documents';
+import type { Torn } from '../torn';
 import type { NamedBy, OldWordFound } from './names';
 import type { Picked, Revision } from './source';
 import type { CarryWay, Comes } from './way';
@@ -66,13 +67,7 @@ export interface CarriedFolder {
   readonly bytes: number;
 }
 
-/** A file that is referred to, or refers, and does not come along. */
-export interface Needed {
-  readonly document: string;
-  readonly target: string;
-}
-
-export interface Carried {
+export interface Carried extends Torn {
   readonly items: readonly CarryItem[];
   readonly folders: readonly CarriedFolder[];
   /** Words that become others in names that read by no convention. */
@@ -80,12 +75,6 @@ export interface Carried {
   readonly changes: readonly Change[];
   readonly documents: readonly RewrittenDocument[];
   readonly byHand: readonly ByHand[];
-  /** What documents that come refer to, and what does not come. */
-  readonly needed: readonly Needed[];
-  /** Documents that do not come, and refer to what comes. */
-  readonly referring: readonly Needed[];
-  /** What documents that come refer to outside of the project. */
-  readonly outside: readonly Needed[];
 }
 
 /** One that is brought. */

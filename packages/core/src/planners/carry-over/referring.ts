@@ -5,7 +5,8 @@ import { Moves } from '../../references/moves';
 import { referenceAfter, rewriteReferences } from '../../references/rewrite';
 import { pathMeant, targetOf } from '../../references/target';
 import type { ByHand, RewrittenDocument } from '../repair/documents';
-import type { Carried, CarryGiven, Needed } from './given';
+import { tornApart } from '../torn';
+import type { Carried, CarryGiven } from './given';
 import type { Placing } from './placing';
 
 export type Patches = ReadonlyMap<string, ReturnType<typeof rewriteReferences>['patches']>;
@@ -66,20 +67,9 @@ export class Referring {
 
   /** Within one project nothing is torn apart. */
   bound(): Pick<Carried, 'needed' | 'referring' | 'outside'> {
-    const isOne = this.given.revision !== null;
-    const [needed, referring, outside]: Needed[][] = [[], [], []];
-    for (const { path, targets } of this.given.documents) {
-      const comes = this.coming.has(path);
-      for (const target of targets) {
-        const meant = targetOf(path, target, this.given.roots.source);
-        const inside = pathMeant(meant);
-        const leadsOut = meant.kind === 'outside' || (meant.kind === 'absolute' && inside === null);
-        if (comes && leadsOut) outside?.push({ document: path, target });
-        if (isOne || inside === null || this.comes(inside) === comes) continue;
-        (comes ? needed : referring)?.push({ document: path, target: inside });
-      }
-    }
-    return { needed: needed ?? [], referring: referring ?? [], outside: outside ?? [] };
+    const { documents, roots, revision } = this.given;
+    const torn = tornApart(documents, roots.source, (path) => this.comes(path));
+    return revision === null ? torn : { needed: [], referring: [], outside: torn.outside };
   }
 
   /** A place of frames comes where one of them does. */

@@ -29,6 +29,8 @@ export interface SourceFile {
   readonly run: string | null;
   /** The line of the plan that it is itself: a starter file. */
   readonly starter: PlannedLine | null;
+  /** A program made it along the way, or it lies in a folder for that. */
+  readonly isGenerated: boolean;
   /** Nothing newer supersedes it, and no program made it along the way. */
   readonly isCurrent: boolean;
   readonly comes: boolean;
@@ -131,12 +133,13 @@ function filesOf(
   const isCache = isInCache(rules, listing.path);
   return read.map((one) => {
     const isSuperseded = isOlder || (one.chain !== null && newest.get(one.chain) !== versionOf(one.reading));
-    const isCurrent = !isSuperseded && !isCache && !rules.isGenerated(one.file.name);
+    const isGenerated = isCache || rules.isGenerated(one.file.name);
+    const isCurrent = !isSuperseded && !isGenerated;
     const byFolder = comes === 'everything' || (comes === 'current' && isCurrent);
     const isTaken = way.take.some((c) => fits(rules, one, c)) && comes !== 'nothing';
     const isLeft = way.leave.some((c) => fits(rules, one, c));
     const said = picked[one.path]?.comes ?? (one.run === null ? undefined : picked[one.run]?.comes);
-    return { ...one, isCurrent, comes: said ?? ((byFolder || isTaken) && !isLeft) };
+    return { ...one, isGenerated, isCurrent, comes: said ?? ((byFolder || isTaken) && !isLeft) };
   });
 }
 
@@ -151,7 +154,7 @@ function runsOf({ path, files }: FolderListing): ReadonlyMap<string, string> {
 }
 
 /** By the folder it lies in, or by its name. */
-const isOfRevision = ({ line, reading }: Omit<SourceFile, 'comes' | 'isCurrent'>, { as, was }: Revision): boolean =>
+const isOfRevision = ({ line, reading }: Pick<SourceFile, 'line' | 'reading'>, { as, was }: Revision): boolean =>
   line?.entries[as] === was || String(reading?.[as] ?? '') === was;
 
 /** In a folder for what programs make, however deep. */

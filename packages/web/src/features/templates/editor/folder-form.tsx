@@ -258,6 +258,12 @@ function Manners({ node, readOnly, set }: SectionProps) {
         onChange={(cards) => set(cards ? { cards, free: true } : { cards: undefined })}
       />
       <Tick
+        label="Not for outsiders"
+        checked={node.outsiders === false}
+        disabled={readOnly}
+        onChange={(isKept) => set({ outsiders: isKept ? false : undefined })}
+      />
+      <Tick
         label="No number in front"
         checked={node.unnumbered ?? false}
         disabled={readOnly}

@@ -1,0 +1,135 @@
+/** Tasks that pack a project. */
+import { createHash } from 'node:crypto';
+import { layoutOf, type PackageKind, sideBySide } from '@nesting/core/package';
+import {
+  type Packing,
+  type PackSummary,
+  packageBytes,
+  packing,
+  packSummary,
+  type Selection,
+} from '@nesting/core/planners';
+import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { type AboutPackage, type AcceptedFinding, packageRecord } from '@nesting/core/report';
+import { type PackOutcome, type PackProgress, pack } from '../package/pack';
+import { inRoot } from '../roots/open';
+import { makeFolders } from '../roots/own-files';
+import type { Root } from '../roots/root';
+import { inTree, type Mount, type Tree } from '../roots/tree';
+import { failed, type Where } from '../roots/where';
+import type { Context } from './context';
+import { foldersIn } from './folders-in';
+import { Looking } from './looking';
+import type { OfWhere } from './looks';
+
+export interface PackPlanTask extends OfWhere {
+  readonly mounts: readonly Mount[];
+  readonly rules: CheckInput;
+  readonly selection: Selection;
+  readonly kind: PackageKind;
+  /** Whole paths of the project, as each system has them. */
+  readonly roots: readonly string[];
+  /** Lines that are handed back; the counts say the rest. */
+  readonly mostLines: number;
+}
+
+export interface PlannedPack extends PackSummary {
+  /** Stands for all that goes: another one, another plan. */
+  readonly fingerprint: string;
+  /** Bytes that the package takes at most. */
+  readonly most: number;
+}
+
+/** @throws Unreachable */
+export const planPack = (task: PackPlanTask): Promise<PlannedPack> =>
+  inTree(task.where, task.mounts, (tree) => {
+    const planned = packingIn(tree, task);
+    return {
+      ...packSummary(planned, task.mostLines),
+      fingerprint: fingerprintOf(planned),
+      most: packageBytes(task.kind, planned.items),
+    };
+  });
+
+function packingIn(tree: Tree, { rules: input, selection, roots }: PackPlanTask): Packing {
+  const rules = new ProjectRules(input);
+  const documents = new Looking(tree, rules, []).documents();
+  return packing({ rules, listings: foldersIn(tree), selection, documents, roots });
+}
+
+function fingerprintOf({ items, emptyFolders }: Packing): string {
+  const hash = createHash('sha256');
+  for (const { path, size, modified, stays } of items)
+    if (stays === null) hash.update(`${path}\0${size}\0${modified}\0`);
+  return hash.update(emptyFolders.join('\0')).digest('hex');
+}
+
+export interface PackTask extends PackPlanTask {
+  /** The folder that it is written into, made where it is not there, in a volume that is. */
+  readonly target: Where;
+  readonly into: string;
+  /** Of the file, or of the bag's folder. */
+  readonly name: string;
+  readonly isSideBySide: boolean;
+  readonly project: string;
+  readonly about: AboutPackage;
+  readonly accepted: readonly AcceptedFinding[];
+  readonly mayLeaveOut: boolean;
+  /** What was shown; `null` for whatever lies there now. */
+  readonly shown: string | null;
+}
+
+/** Milliseconds between two words on how far it is. */
+const TOLD_EVERY = 100;
+
+/** @throws Unreachable for either folder, `EOTHERPLAN` where it is not what was shown, and what `pack` throws */
+export const packProject = (task: PackTask, { cancel, tell }: Context<PackProgress>): Promise<PackOutcome> =>
+  inTree(task.where, task.mounts, (source) =>
+    inRoot(task.target, async (volume) => {
+      makeFolders(volume, task.into);
+      const planned = packingIn(source, task);
+      if (task.shown !== null && task.shown !== fingerprintOf(planned)) throw failed('EOTHERPLAN', '');
+      let told = 0;
+      const telling = (progress: PackProgress): void => {
+        const now = Date.now();
+        if (now - told < TOLD_EVERY) return;
+        told = now;
+        void tell(progress);
+      };
+      return pack(toPack(task, planned, { source, target: volume.sub(task.into) }), { cancel, tell: telling });
+    }),
+  );
+
+function toPack(task: PackTask, planned: Packing, roots: { readonly source: Tree; readonly target: Root }) {
+  const { kind, name, about, project, accepted, isSideBySide, rules: input } = task;
+  const items = planned.items.filter(({ stays }) => stays === null);
+  const flat = isSideBySide ? sideBySide(items.map(({ path }) => path)) : null;
+  const placeIn = (path: string): string => flat?.get(path) ?? path;
+  const tops = new Set(items.map(({ path }) => placeIn(path).split('/')[0] ?? ''));
+  const layout = layoutOf(kind, topOf(name), tops);
+  const rules = new ProjectRules(input);
+  const { number, title, client, recipient, note, at, by } = about;
+  return {
+    ...{ ...roots, items, kind, layout, name, mayLeaveOut: task.mayLeaveOut, at: Date.parse(at) },
+    placeOf: (path: string) => layout.payload(placeIn(path)),
+    info: bagInfoOf([
+      ['Source-Organization', by],
+      ['External-Identifier', number],
+      ['External-Description', [title, client].filter((word) => word !== '').join(', ')],
+      ['Internal-Sender-Description', note],
+      ['Recipient', recipient],
+      ['Bagging-Date', at.slice(0, 10)],
+    ]),
+    record: (files: Parameters<typeof packageRecord>[0]['files'], leftOut: readonly { readonly path: string }[]) =>
+      packageRecord({
+        ...{ kind, layout, about, project, rules, accepted, files, values: input.values },
+        emptyFolders: isSideBySide ? [] : planned.emptyFolders,
+        leftOut: leftOut.map(({ path }) => path),
+      }),
+  };
+}
+
+const topOf = (name: string): string => name.replace(/\.zip$/i, '');
+
+/** A label without a value is no line. */
+const bagInfoOf = (lines: readonly (readonly [string, string])[]) => lines.filter(([, value]) => value !== '');
