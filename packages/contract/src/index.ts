@@ -15,6 +15,7 @@ export * from './file';
 export * from './intake';
 export * from './lists';
 export { type Document, openApiOf } from './openapi';
+export * from './package';
 export * from './project';
 export * from './proposal';
 export * from './refusals';

@@ -21,6 +21,7 @@ const LEFT_OUT = [
   'verification',
   'access_link',
   'finding_link',
+  'package_link',
   'sign_in_attempt',
   'mail',
   'check_memory',

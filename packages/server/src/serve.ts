@@ -12,13 +12,14 @@ import { recountEnded } from './db/queries/checks/findings';
 import { runBatch, wakeBatches } from './flows/batches/run-batch';
 import { sweepBatches } from './flows/batches/sweep';
 import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
+import { runPackage, wakePackages } from './flows/packages/run-package';
 import { beginDueRepairs } from './flows/projects/later-repair';
 import { settleStarts } from './flows/projects/start-project';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { ChangePoller } from './jobs/change-poller';
 import { Endings } from './jobs/endings';
-import { BATCHES, CHECKS, JobQueue, openBoss } from './jobs/job-queue';
+import { BATCHES, CHECKS, JobQueue, openBoss, PACKAGES } from './jobs/job-queue';
 import { Leases } from './jobs/leases';
 import { MailQueue } from './jobs/mail-queue';
 import { QueueDb } from './jobs/queue-db';
@@ -44,6 +45,7 @@ export async function openWorld(config: Config, log: Logger): Promise<World> {
     queueDb,
     checks: new JobQueue(db, boss, CHECKS, log),
     batches: new JobQueue(db, boss, BATCHES, log),
+    packages: new JobQueue(db, boss, PACKAGES, log),
     endings: new Endings(),
     changePoller: new ChangePoller(),
     mails: new MailQueue(db, config.mail, boss, log),
@@ -77,6 +79,7 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
       .then(() => settleLost(world))
       .then(() => takeOverSilentChecks(world))
       .then(() => sweepBatches(world, Date.now()))
+      .then(() => wakePackages(world))
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));
   // What it does may take a while, and hold up nothing.
@@ -103,8 +106,11 @@ export async function closeWorld(world: World): Promise<void> {
 }
 
 /** Only by a server that answers: nothing on a disk is begun or settled by one that does not. */
-export const workBatches = (world: World): Promise<void> =>
-  world.batches.start(world.config.worksBatches ? (id) => runBatch(world, id) : null);
+export async function workBatches(world: World): Promise<void> {
+  const { worksBatches } = world.config;
+  await world.batches.start(worksBatches ? (id) => runBatch(world, id) : null);
+  await world.packages.start(worksBatches ? (id) => runPackage(world, id) : null);
+}
 
 export async function startServer(world: World, log: Logger): Promise<Running> {
   const { config } = world;

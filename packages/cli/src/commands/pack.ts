@@ -22,7 +22,7 @@ export async function pack(options: Options): Promise<Exit> {
   const planning = {
     where: { base: dir, folder: '' },
     ...{ mounts: [], rules: input, selection: selectionOf(options, input), kind, roots: rootsOf(dir) },
-    mostLines: 0,
+    ...{ must: [], mostLines: 0 },
   };
   const plan = await TASKS.planPack.run(planning);
   sayLeft(plan);

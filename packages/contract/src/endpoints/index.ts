@@ -12,6 +12,7 @@ import { INTAKE_ENDPOINTS } from './intake';
 import { LIST_ENDPOINTS } from './lists';
 import { NUMBER_ENDPOINTS } from './numbers';
 import { OUTSIDE_ENDPOINTS } from './outside';
+import { PACKAGE_ENDPOINTS } from './packages';
 import { PEOPLE_ENDPOINTS } from './people';
 import { PROJECT_ENDPOINTS } from './projects';
 import { RULE_SET_ENDPOINTS } from './rule-set';
@@ -31,6 +32,7 @@ export {
   LIST_ENDPOINTS,
   NUMBER_ENDPOINTS,
   OUTSIDE_ENDPOINTS,
+  PACKAGE_ENDPOINTS,
   PEOPLE_ENDPOINTS,
   PROJECT_ENDPOINTS,
   RULE_SET_ENDPOINTS,
@@ -51,6 +53,7 @@ export const ENDPOINTS = {
   ...LIST_ENDPOINTS,
   ...NUMBER_ENDPOINTS,
   ...OUTSIDE_ENDPOINTS,
+  ...PACKAGE_ENDPOINTS,
   ...PEOPLE_ENDPOINTS,
   ...PROJECT_ENDPOINTS,
   ...RULE_SET_ENDPOINTS,

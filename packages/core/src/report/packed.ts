@@ -89,11 +89,13 @@ export function packageRecord(given: ToRecord): readonly { readonly path: string
     ...{ files: files.length, bytes, emptyFolders, leftOut },
   };
   const sheet = sheetText(rules);
+  const going = new Set(files.map(({ path }) => path));
+  const ofThese = accepted.filter(({ path }) => going.has(path));
   const texts: readonly (readonly [name: string, text: string])[] = [
     [READ_ME, readMe(given, bytes)],
     [CONTENTS, contentsCsv(files)],
     ...(sheet === '' ? [] : ([['sheet.txt', sheet]] as const)),
-    ...(accepted.length === 0 ? [] : ([['accepted.csv', acceptedCsv(accepted)]] as const)),
+    ...(ofThese.length === 0 ? [] : ([['accepted.csv', acceptedCsv(ofThese)]] as const)),
     [TEMPLATE_IN_PACKAGE, jsonText(rules.template)],
     [REGISTERS_IN_PACKAGE, jsonText(registersFor(rules, files))],
     [PACKAGE_JSON, jsonText(record)],

@@ -50,6 +50,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
       ? `made ${text(p.revision)} from what was there: ${filesOf(p)}`
       : `carried ${filesOf(p)} over from ${text(p.number)}`,
   'files-brought': (p) => `brought ${filesOf(p)} in from ${text(p.from)}`,
+  'project-packed': (p) =>
+    `packed ${filesOf(p)} as ${text(p.name)} on ${text(p.volume)}${p.recipient ? ` for ${text(p.recipient)}` : ''}`,
   'inbox-changed': (p) =>
     p.isInbox
       ? `said that loose material arrives on ${text(p.volume)}`

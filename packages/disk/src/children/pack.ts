@@ -1,5 +1,6 @@
 /** Tasks that pack a project. */
 import { createHash } from 'node:crypto';
+import { join, parentOf } from '@nesting/core/listing';
 import { layoutOf, type PackageKind, sideBySide } from '@nesting/core/package';
 import {
   type Packing,
@@ -11,9 +12,12 @@ import {
 } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { type AboutPackage, type AcceptedFinding, packageRecord } from '@nesting/core/report';
+import { LOG, PART } from '../package/form';
 import { type PackOutcome, type PackProgress, pack } from '../package/pack';
 import { inRoot } from '../roots/open';
-import { makeFolders } from '../roots/own-files';
+import { makeFolders, remove } from '../roots/own-files';
+import { standingAt } from '../roots/port';
+import { removeTree } from '../roots/remove-tree';
 import type { Root } from '../roots/root';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { failed, type Where } from '../roots/where';
@@ -29,6 +33,8 @@ export interface PackPlanTask extends OfWhere {
   readonly kind: PackageKind;
   /** Whole paths of the project, as each system has them. */
   readonly roots: readonly string[];
+  /** Paths with findings that must be put right. */
+  readonly must: readonly string[];
   /** Lines that are handed back; the counts say the rest. */
   readonly mostLines: number;
 }
@@ -38,6 +44,8 @@ export interface PlannedPack extends PackSummary {
   readonly fingerprint: string;
   /** Bytes that the package takes at most. */
   readonly most: number;
+  /** Findings that must be put right, among what goes. */
+  readonly must: number;
 }
 
 /** @throws Unreachable */
@@ -48,8 +56,20 @@ export const planPack = (task: PackPlanTask): Promise<PlannedPack> =>
       ...packSummary(planned, task.mostLines),
       fingerprint: fingerprintOf(planned),
       most: packageBytes(task.kind, planned.items),
+      must: goingOf(planned, task.must),
     };
   });
+
+/** How many of these go, or hold something that does. */
+function goingOf({ items }: Packing, paths: readonly string[]): number {
+  const going = new Set<string>();
+  for (const { path, run, stays } of paths.length === 0 ? [] : items) {
+    if (stays !== null) continue;
+    if (run !== null) going.add(run);
+    for (let at = path; at !== '' && !going.has(at); at = parentOf(at)) going.add(at);
+  }
+  return paths.filter((path) => going.has(path)).length;
+}
 
 function packingIn(tree: Tree, { rules: input, selection, roots }: PackPlanTask): Packing {
   const rules = new ProjectRules(input);
@@ -133,3 +153,18 @@ const topOf = (name: string): string => name.replace(/\.zip$/i, '');
 
 /** A label without a value is no line. */
 const bagInfoOf = (lines: readonly (readonly [string, string])[]) => lines.filter(([, value]) => value !== '');
+
+export interface PartTask extends OfWhere {
+  readonly into: string;
+  readonly name: string;
+}
+
+/** Takes back what was written of a package that was never finished. */
+export const dropPart = ({ where, into, name }: PartTask): void =>
+  inRoot(where, (volume) => {
+    const at = join(into, name);
+    if (standingAt(volume, parentOf(at)) === null) return;
+    for (const part of [`${at}${PART}`, `${at}${LOG}`]) if (standingAt(volume, part) !== null) removeTree(volume, part);
+    // Beside a package that is whole it is that one's.
+    if (standingAt(volume, at) === null && standingAt(volume, `${at}.sha256`) !== null) remove(volume, `${at}.sha256`);
+  });

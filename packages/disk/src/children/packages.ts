@@ -5,7 +5,7 @@ import { type ReadPackage, readPackage } from '@nesting/core/report';
 import { eachPiece, filesInFolder, filesInZip, type ZipFiles } from '../package/packed-files';
 import { unpack } from '../package/unpack';
 import { inRoot } from '../roots/open';
-import { eachChunk, hashOf, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
+import { eachChunk, hashOf, readAll, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { failed, type Where } from '../roots/where';
@@ -159,3 +159,13 @@ function outerOfBag(root: Root, path: string, folder: Root): boolean | null {
     return false;
   }
 }
+
+export interface StretchTask extends OfWhere {
+  readonly path: string;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Bytes from one place to before another, fewer where the file ends. @throws Unreachable, and the system's codes */
+export const stretchOfFile = ({ where, path, from, to }: StretchTask): Uint8Array =>
+  inRoot(where, (root) => withPlainFile(root, path, ({ fd }) => readAll(fd, from, to - from)));

@@ -24,8 +24,8 @@ import type { Context } from './context';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
-import { packProject, planPack } from './pack';
-import { lookAtPackage, unpackPackage, verifyFiles } from './packages';
+import { dropPart, packProject, planPack } from './pack';
+import { lookAtPackage, stretchOfFile, unpackPackage, verifyFiles } from './packages';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -44,6 +44,7 @@ export const TASKS = {
   namesInEach: look(namesInEach),
   folder: look(folder),
   bytesOfFile: walk(bytesOfFile),
+  stretchOfFile: look(stretchOfFile),
   hasChanged: look(hasChanged),
   hasBegun: look(hasBegun),
   planUndo: walk(planUndo),
@@ -75,6 +76,7 @@ export const TASKS = {
   renameFolder: batch(renameFolder),
   takeUpVolume: batch(takeUpVolume),
   packProject: batch(packProject),
+  dropPart: batch(dropPart),
   verifyFiles: batch(verifyFiles),
   lookAtPackage: batch(lookAtPackage),
   unpackPackage: batch(unpackPackage),

@@ -58,7 +58,7 @@ export function taskFor(root: string, into: string, kind: PackageKind, more: Par
     selection: WHOLE_PROJECT,
     kind,
     roots: [root],
-    mostLines: 1000,
+    ...{ must: [], mostLines: 1000 },
     target: { base: into, folder: '' },
     into: '',
     name: kind === 'bag' ? '26014_show' : '26014_show.zip',

@@ -23,6 +23,7 @@ export interface World {
   readonly queueDb: QueueDb;
   readonly checks: JobQueue;
   readonly batches: JobQueue;
+  readonly packages: JobQueue;
   /** Batches that end in this process. */
   readonly endings: Endings;
   readonly changePoller: ChangePoller;

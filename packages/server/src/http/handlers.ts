@@ -3,6 +3,7 @@ import type { BodyOf, ParamsOf, QueryOf, Reply, ReplyOf, Spec } from '@nesting/c
 import type { Context } from 'hono';
 import { z } from 'zod';
 import { Refused } from '../flows/world';
+import type { ByteRange } from './range';
 import { type Asked, checked, jsonIn, type Route } from './route';
 import { waitAsked } from './wait';
 import { malformedIn } from './well-formed';
@@ -25,6 +26,9 @@ export interface FileReply {
   readonly name: string;
   readonly type: string;
   readonly body: string | Uint8Array | ReadableStream<Uint8Array>;
+  /** Bytes of the whole file, where any part of it may be asked for; and the part that this is. */
+  readonly whole?: number;
+  readonly range?: ByteRange;
 }
 
 /** A reply that the database has put together already: long lists are not made into objects and back on the way. */
@@ -128,9 +132,10 @@ function replied(c: Context, reply: Reply, answer: unknown): Response {
   if ('nothing' in reply) return c.body(null, 204);
   if (isFile(answer, reply)) {
     const { name, type, body } = answer;
-    return c.body(body instanceof Uint8Array ? Uint8Array.from(body) : body, 200, {
+    return c.body(body instanceof Uint8Array ? Uint8Array.from(body) : body, answer.range === undefined ? 200 : 206, {
       'content-type': type,
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
+      ...rangeHeaders(answer),
     });
   }
   if ('text' in reply) return c.body(String(answer), 200, { 'content-type': reply.text[0] ?? 'text/plain' });
@@ -139,6 +144,17 @@ function replied(c: Context, reply: Reply, answer: unknown): Response {
   if (isStatused(answer, reply)) return c.json(answer.json, answer.status);
   const status = 'json' in reply && typeof reply.status === 'number' ? reply.status : 200;
   return c.json(answer as object | null, status);
+}
+
+/** A download that was cut short can go on where it was. */
+function rangeHeaders({ whole, range }: FileReply): Record<string, string> {
+  if (whole === undefined) return {};
+  const { from, to } = range ?? { from: 0, to: whole };
+  return {
+    'accept-ranges': 'bytes',
+    'content-length': String(to - from),
+    ...(range !== undefined && { 'content-range': `bytes ${from}-${to - 1}/${whole}` }),
+  };
 }
 
 // The compiler has held what a handler answers against its row.

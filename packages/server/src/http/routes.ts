@@ -13,6 +13,7 @@ import { INTAKE } from './routes/intake';
 import { LISTS } from './routes/lists';
 import { NUMBERS } from './routes/numbers';
 import { OUTSIDE } from './routes/outside';
+import { PACKAGES } from './routes/packages';
 import { PEOPLE } from './routes/people';
 import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
@@ -37,4 +38,5 @@ export const ROUTES: readonly Route[] = [
   ...BATCHES,
   ...CHECKS,
   ...COMPARE,
+  ...PACKAGES,
 ];

@@ -30,6 +30,9 @@ export const CHECKS: JobKind = { name: 'check', ...LEASED, atOnce: 1 };
 /** Batches wait for disks more than they work. */
 export const BATCHES: JobKind = { name: 'batch', ...LEASED, atOnce: 3 };
 
+/** Packages are read and written from end to end: one after another. */
+export const PACKAGES: JobKind = { name: 'package', ...LEASED, atOnce: 2 };
+
 export function openBoss(db: QueueDb, log: Logger): PgBoss {
   // Projects keep their own schedules.
   const boss = new PgBoss({ db, schema: 'jobs', schedule: false });

@@ -52,6 +52,7 @@ async function passwordsAsTheyWere(t: TestWorld): Promise<void> {
 /** What a request has set going has ended. */
 export async function settled({ world }: TestWorld): Promise<void> {
   await world.batches.idle();
+  await world.packages.idle();
   // One that is tried again in a moment is no open job of the queue meanwhile.
   do await world.checks.idle();
   while (await isTriedAgain(world));
@@ -187,6 +188,28 @@ async function intakePlanned(g: Ground) {
   const body = { ...(await heapRead(g)), placed: { '': { folder: '10_paperwork', comes: true } } };
   const plan = (await done(g, 'planIntake', { as: C, params: { id: g.project }, body })) as { fingerprint: string };
   return { ...body, fingerprint: plan.fingerprint };
+}
+
+async function packPlanned(g: Ground) {
+  const body = { selection: { comes: 'everything' }, kind: 'zip' };
+  const plan = (await done(g, 'planPack', { as: C, params: { id: g.project }, body })) as { fingerprint: string };
+  return { ...body, fingerprint: plan.fingerprint, volume: 'studio', folder: 'packages', name: `package ${g.next()}` };
+}
+
+/** A package that is done, or that somebody has stopped. */
+async function packed(g: Ground, state = 'done') {
+  const body = { ...(await packPlanned(g)), key: randomUUID() };
+  await done(g, 'applyPack', { as: C, params: { id: g.project }, body });
+  await g.t.world.db.query('update package set state = $2 where id = $1', [body.key, state]);
+  return { id: body.key };
+}
+
+const NEXT_MONTH = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
+
+async function sent(g: Ground) {
+  const params = await packed(g);
+  const { link } = (await done(g, 'sendPackage', { as: C, params, body: { until: NEXT_MONTH } })) as { link: string };
+  return { params, secret: link.split('#')[1] ?? '' };
 }
 
 async function keptWay(g: Ground) {
@@ -456,6 +479,33 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     params: { id: g.project },
     body: { ...(await intakePlanned(g)), key: randomUUID() },
   }),
+  planPack: (g) => ({ as: C, params: { id: g.project }, body: { selection: { within: '10_paperwork' } } }),
+  applyPack: async (g) => ({
+    as: C,
+    params: { id: g.project },
+    body: { ...(await packPlanned(g)), key: randomUUID() },
+  }),
+  listPackages: (g) => ({ as: A, query: { project: g.project } }),
+  stopPackage: async (g) => ({ as: C, params: await packed(g, 'queued') }),
+  goOnPackage: async (g) => ({ as: C, params: await packed(g, 'waits'), body: { mayLeaveOut: true } }),
+  dropPackage: async (g) => ({ as: C, params: await packed(g, 'stopped') }),
+  provePackage: async (g) => ({ as: A, params: await packed(g) }),
+  readVerdict: async (g) => ({ as: A, params: await packed(g) }),
+  sendPackage: async (g) => ({ as: C, params: await packed(g), body: { until: NEXT_MONTH, word: 'pier' } }),
+  revokeLink: async (g) => {
+    const { params } = await sent(g);
+    const { rows } = await g.t.world.db.query<{ id: string }>('select id from package_link where package_id = $1', [
+      params.id,
+    ]);
+    return { as: C, params: { ...params, link: rows[0]?.id ?? '' } };
+  },
+  openSent: async (g) => ({ as: null, body: { secret: (await sent(g)).secret } }),
+  downloadSent: async (g) => {
+    const { download } = (await done(g, 'openSent', { as: null, body: { secret: (await sent(g)).secret } })) as {
+      download: string;
+    };
+    return { as: null, params: { pass: download.split('/')[3] ?? '' } };
+  },
   listMentions: (g) => ({ as: A, params: { id: g.project, batch: g.batch } }),
   listCarryWays: () => ({ as: C, params: { id: 'window-piece' } }),
   keepCarryWay: (g) => ({

@@ -2,6 +2,7 @@
 import { ACCESS_REFUSALS } from './access';
 import { DISK_REFUSALS } from './disks';
 import { HOUSE_REFUSALS } from './house';
+import { PACKAGE_REFUSALS } from './packages';
 import { PROJECT_REFUSALS } from './projects';
 import { RULE_REFUSALS } from './rules';
 
@@ -9,6 +10,7 @@ const REFUSALS = {
   ...ACCESS_REFUSALS,
   ...DISK_REFUSALS,
   ...HOUSE_REFUSALS,
+  ...PACKAGE_REFUSALS,
   ...PROJECT_REFUSALS,
   ...RULE_REFUSALS,
 } as const;

@@ -38,7 +38,7 @@ const bytesIn =
   (content: NewContent): number =>
     content.kind === 'text' ? Buffer.byteLength(content.text) : (contents.get(contentKey(content))?.length ?? 0);
 
-async function reserveOn(world: World, work: string, volume: string, bytes: number): Promise<void> {
+export async function reserveOn(world: World, work: string, volume: string, bytes: number): Promise<void> {
   // The disk is asked before the database is locked.
   const { freeBytes } = await stateOfVolume(world, volume);
   if (freeBytes === null) return;

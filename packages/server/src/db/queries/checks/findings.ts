@@ -77,6 +77,16 @@ export const withWords = (stored: StoredFinding): FindingRow => ({ ...stored, me
 export const HOLDS =
   '(e.finding_id is not null and (e.until is null or e.until >= current_date) and (not e.baseline or f.modified <= e.modified))';
 
+/** Paths with findings that must be put right, and that nobody accepted. */
+export async function mustPaths(client: Client, project: string): Promise<string[]> {
+  const { rows } = await client.query<{ path: string }>(
+    `select f.path from finding f left join exception e on e.project_id = f.project_id and e.finding_id = f.id
+       where f.project_id = $1 and f.until_at is null and f.weight = 'must' and not ${HOLDS}`,
+    [project],
+  );
+  return rows.map(({ path }) => path);
+}
+
 export const FROM = `finding f
   left join exception e on e.project_id = f.project_id and e.finding_id = f.id
   left join finding_mark m on m.project_id = f.project_id and m.finding_id = f.id

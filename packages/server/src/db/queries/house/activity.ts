@@ -45,6 +45,7 @@ export const ACTIVITY = [
   'project-repaired',
   'files-carried',
   'files-brought',
+  'project-packed',
   'inbox-changed',
   'files-arrived',
   'files-went-back',

@@ -1,0 +1,19 @@
+/** What is refused of packages. */
+const NOTHING = 'Nothing was changed.';
+
+export const PACKAGE_REFUSALS = {
+  'no-document': (p: { readonly path: string }) => `There is no document ${p.path} in this project. ${NOTHING}`,
+  'no-package': () => 'There is no such package.',
+  'nothing-to-pack': () => `Nothing was chosen that can go. ${NOTHING}`,
+  'package-there': (p: { readonly path: string; readonly volume: string }) =>
+    `${p.path} is there already on ${p.volume}, or another package is on its way there. Give this one another name. ${NOTHING}`,
+  'package-in-project': (p: { readonly number: string }) =>
+    `That folder lies in the project ${p.number}, or holds it: a package lies outside of what projects have. ${NOTHING}`,
+  'package-over': () => 'This package is done, or nobody is at it. Nothing was stopped.',
+  'package-under-way': () => `Somebody is at this package, or it is done. ${NOTHING}`,
+  'package-not-done': () => 'This package is not finished. Wait until it is.',
+  'package-is-folder': () => 'This package is a folder: pack it as a zip to send it by a link.',
+  'package-changed': () => 'The project changed after the plan was shown. Look at it once more; nothing was packed.',
+  'day-past': () => 'This day is over, or more than a year away. Choose another.',
+  'word-wrong': () => 'This is not the word that goes with the link. Ask who sent it.',
+} as const;

@@ -1,0 +1,281 @@
+/** Packages and the links that open them. */
+import type { ApplyPack, PackageRow } from '@nesting/contract';
+import type { Verdict } from '@nesting/core/package';
+import { type Told, toldWords } from '@nesting/core/words';
+import type { NotPacked, Packed } from '@nesting/disk';
+import type { Client } from '../../client';
+
+export interface PackageToMake {
+  readonly id: string;
+  readonly project: string;
+  readonly person: string;
+  readonly asked: ApplyPack;
+  /** With its ending. */
+  readonly name: string;
+  readonly files: number;
+  readonly bytes: number;
+  readonly request: string | null;
+}
+
+/** @throws where another has its place, or its id */
+export async function insertPackage(client: Client, made: PackageToMake): Promise<void> {
+  const { id, project, person, asked, name, files, bytes, request } = made;
+  await client.query(
+    `insert into package (id, project_id, kind, purpose, asked, shown, volume, folder, name, state, files, bytes, request, asked_by)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'queued', $10, $11, $12, $13)`,
+    [
+      ...[id, project, asked.kind, asked.purpose, JSON.stringify(asked), asked.fingerprint],
+      ...[asked.volume, asked.folder, name, files, bytes, request, person],
+    ],
+  );
+}
+
+/** What a job needs. */
+export interface PackageJob {
+  readonly id: string;
+  readonly project: string;
+  readonly asked: ApplyPack;
+  readonly shown: string | null;
+  readonly volume: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly state: PackageRow['state'];
+  readonly mayLeaveOut: boolean;
+  readonly isStopAsked: boolean;
+  readonly isProofAsked: boolean;
+  readonly request: string | null;
+  readonly at: Date;
+  readonly by: string;
+}
+
+export async function readPackageJob(client: Client, id: string): Promise<PackageJob | null> {
+  const { rows } = await client.query<PackageJob>(
+    `select k.id, k.project_id "project", k.asked, k.shown, k.volume, k.folder, k.name, k.state, k.may_leave_out "mayLeaveOut",
+       k.stop_asked "isStopAsked", k.prove_asked "isProofAsked", k.request, k.asked_at "at", coalesce(p.name, '') "by"
+     from package k left join person p on p.id = k.asked_by where k.id = $1`,
+    [id],
+  );
+  return rows[0] ?? null;
+}
+
+/** Those that are to be done and that nobody is at. */
+export async function packagesLeft(client: Client): Promise<string[]> {
+  const { rows } = await client.query<{ id: string }>(
+    `select k.id from package k left join lease l on l.work = k.id and l.until > clock_timestamp()
+     where (k.state in ('queued', 'packing', 'proving') or k.prove_asked) and l.work is null`,
+  );
+  return rows.map((row) => row.id);
+}
+
+/** Finished ones that were not read for so many days. */
+export async function askDueProofs(client: Client, days: number): Promise<void> {
+  await client.query(
+    `update package set prove_asked = true
+     where state = 'done' and not prove_asked and coalesce(proved_at, ended_at) < clock_timestamp() - $1 * interval '1 day'`,
+    [days],
+  );
+}
+
+/** Says how far it is; resolves to whether it is to stop. */
+export async function setPackageProgress(
+  client: Client,
+  id: string,
+  at: { readonly state: 'packing' | 'proving'; readonly files: number; readonly bytes: number },
+): Promise<boolean> {
+  const { rows } = await client.query<{ stop: boolean }>(
+    `update package set state = $2, done_files = $3, done_bytes = $4, shown = null
+     where id = $1 and state in ('queued', 'packing', 'proving') returning stop_asked "stop"`,
+    [id, at.state, at.files, at.bytes],
+  );
+  return rows[0]?.stop ?? true;
+}
+
+export async function finishPackage(client: Client, id: string, packed: Packed): Promise<void> {
+  await client.query(
+    `update package set state = 'done', files = $2, bytes = $3, done_files = $2, done_bytes = $3, size = $4, sha256 = $5,
+       left_out = $6, not_packed = '[]', refusal = null, ended_at = clock_timestamp() where id = $1`,
+    [id, packed.files, packed.bytes, packed.size, packed.sha256, JSON.stringify(packed.leftOut)],
+  );
+}
+
+export async function holdPackage(client: Client, id: string, notPacked: readonly NotPacked[]): Promise<void> {
+  await client.query(`update package set state = 'waits', shown = null, not_packed = $2 where id = $1`, [
+    id,
+    JSON.stringify(notPacked),
+  ]);
+}
+
+export async function endPackage(
+  client: Client,
+  id: string,
+  state: 'stopped' | 'failed',
+  refusal: Told | null,
+): Promise<void> {
+  await client.query(
+    `update package set state = $2, refusal = $3, stop_asked = false, ended_at = clock_timestamp() where id = $1`,
+    [id, state, refusal === null ? null : JSON.stringify(refusal)],
+  );
+}
+
+/** Whether it was under way. */
+export async function askPackageStop(client: Client, id: string): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `update package set stop_asked = true where id = $1 and state in ('queued', 'packing', 'proving')`,
+    [id],
+  );
+  return rowCount === 1;
+}
+
+/** Whether there was something to go on with. */
+export async function resumePackage(client: Client, id: string, mayLeaveOut: boolean): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `update package set state = 'queued', stop_asked = false, refusal = null, ended_at = null,
+       may_leave_out = may_leave_out or $2 where id = $1 and state in ('waits', 'stopped', 'failed')`,
+    [id, mayLeaveOut],
+  );
+  return rowCount === 1;
+}
+
+/** Whether it was there, and nobody was at it. */
+export async function deletePackage(client: Client, id: string): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `delete from package where id = $1 and state in ('waits', 'stopped', 'failed')`,
+    [id],
+  );
+  return rowCount === 1;
+}
+
+/** Whether it is finished. */
+export async function askProof(client: Client, id: string): Promise<boolean> {
+  const { rowCount } = await client.query(`update package set prove_asked = true where id = $1 and state = 'done'`, [
+    id,
+  ]);
+  return rowCount === 1;
+}
+
+export async function storeVerdict(client: Client, id: string, verdict: Verdict): Promise<void> {
+  await client.query(
+    `update package set prove_asked = false, proved_at = clock_timestamp(), verdict = $2, proof_refusal = null where id = $1`,
+    [id, JSON.stringify(verdict)],
+  );
+}
+
+export async function storeProofRefusal(client: Client, id: string, refusal: Told): Promise<void> {
+  await client.query(
+    `update package set prove_asked = false, proved_at = clock_timestamp(), verdict = null, proof_refusal = $2 where id = $1`,
+    [id, JSON.stringify(refusal)],
+  );
+}
+
+export async function readVerdict(client: Client, id: string): Promise<{ readonly verdict: Verdict | null } | null> {
+  const { rows } = await client.query<{ verdict: Verdict | null }>('select verdict from package where id = $1', [id]);
+  return rows[0] ?? null;
+}
+
+interface StoredRow extends Omit<PackageRow, 'at' | 'endedAt' | 'provedAt' | 'failure' | 'proofFailure' | 'size'> {
+  readonly at: Date;
+  readonly endedAt: Date | null;
+  readonly provedAt: Date | null;
+  readonly refusal: Told | null;
+  readonly proofRefusal: Told | null;
+  readonly size: string | null;
+}
+
+const LINKS = `coalesce((select json_agg(json_build_object('id', n.id, 'until', to_char(n.expires_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
+    'hasWord', n.word_hash is not null, 'opened', n.opened,
+    'lastAt', to_char(n.last_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), 'by', coalesce(m.name, '')) order by n.made_at)
+  from package_link n left join person m on m.id = n.made_by where n.package_id = k.id and n.expires_at > clock_timestamp()), '[]')`;
+
+/** The newest first; of one project, or of all. */
+export async function listPackages(
+  client: Client,
+  { project, id }: { readonly project?: string | undefined; readonly id?: string | undefined },
+): Promise<PackageRow[]> {
+  const { rows } = await client.query<StoredRow>(
+    `select k.id, k.project_id "project", j.number, j.title, k.kind, k.purpose, k.volume,
+       case when k.folder = '' then k.name else k.folder || '/' || k.name end "path",
+       k.asked ->> 'recipient' "recipient", k.asked ->> 'note' "note", k.state, k.files, k.bytes::float8 "bytes", k.done_files "doneFiles",
+       k.done_bytes::float8 "doneBytes", k.size, k.sha256, k.left_out "leftOut", k.not_packed "notPacked", k.refusal, coalesce(p.name, '') "by",
+       k.asked_at "at", k.ended_at "endedAt", k.proved_at "provedAt", (k.verdict ->> 'isWhole')::boolean "isWhole",
+       k.prove_asked "isProving", k.proof_refusal "proofRefusal", ${LINKS} "links"
+     from package k join project j on j.id = k.project_id left join person p on p.id = k.asked_by
+     where ($1::uuid is null or k.project_id = $1) and ($2::uuid is null or k.id = $2)
+     order by k.asked_at desc limit 1000`,
+    [project ?? null, id ?? null],
+  );
+  return rows.map(({ at, endedAt, provedAt, refusal, proofRefusal, size, ...row }) => ({
+    ...row,
+    size: size === null ? null : Number(size),
+    at: at.toISOString(),
+    endedAt: endedAt?.toISOString() ?? null,
+    provedAt: provedAt?.toISOString() ?? null,
+    failure: refusal === null ? '' : toldWords(refusal),
+    proofFailure: proofRefusal === null ? '' : toldWords(proofRefusal),
+  }));
+}
+
+export interface LinkToMake {
+  readonly id: string;
+  readonly packageId: string;
+  readonly hash: string;
+  readonly passHash: string;
+  readonly wordHash: string | null;
+  readonly person: string;
+  /** The last day on which it opens, in UTC. */
+  readonly until: string;
+}
+
+export async function insertPackageLink(client: Client, link: LinkToMake): Promise<void> {
+  await client.query(
+    `insert into package_link (id, package_id, hash, pass_hash, word_hash, made_by, expires_at)
+       values ($1, $2, $3, $4, $5, $6, ($7::date + 1)::timestamp at time zone 'UTC')`,
+    [link.id, link.packageId, link.hash, link.passHash, link.wordHash, link.person, link.until],
+  );
+}
+
+/** Whether it was open. */
+export async function endPackageLink(client: Client, packageId: string, id: string): Promise<boolean> {
+  const { rowCount } = await client.query('delete from package_link where package_id = $1 and id = $2', [
+    packageId,
+    id,
+  ]);
+  return rowCount === 1;
+}
+
+export interface FoundLink {
+  readonly id: string;
+  readonly packageId: string;
+  readonly wordHash: string | null;
+  readonly until: Date;
+}
+
+export async function linkByHash(client: Client, hash: string): Promise<FoundLink | null> {
+  const { rows } = await client.query<FoundLink>(
+    `select n.id, n.package_id "packageId", n.word_hash "wordHash", n.expires_at "until" from package_link n
+       join package k on k.id = n.package_id where n.hash = $1 and n.expires_at > clock_timestamp() and k.state = 'done'`,
+    [hash],
+  );
+  return rows[0] ?? null;
+}
+
+/** The package that is fetched by a pass; counted where it is fetched from its beginning. */
+export async function packageByPass(
+  client: Client,
+  hash: string,
+  isBegun: boolean,
+): Promise<{
+  readonly id: string;
+  readonly volume: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly size: number;
+} | null> {
+  const { rows } = await client.query<{ id: string; volume: string; folder: string; name: string; size: string }>(
+    `update package_link n set opened = opened + $2::int, last_at = clock_timestamp() from package k
+       where n.pass_hash = $1 and n.expires_at > clock_timestamp() and k.id = n.package_id and k.state = 'done' and k.size is not null
+       returning k.id, k.volume, k.folder, k.name, k.size`,
+    [hash, isBegun ? 1 : 0],
+  );
+  const row = rows[0];
+  return row === undefined ? null : { ...row, size: Number(row.size) };
+}

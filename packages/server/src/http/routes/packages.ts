@@ -1,0 +1,40 @@
+/** Packages: made, proved, sent. */
+import { PACKAGE_ENDPOINTS } from '@nesting/contract';
+import { listPackages, readVerdict } from '../../db/queries/projects/packages';
+import { openSent, revokeLink, sendPackage, sentFile } from '../../flows/packages/links';
+import {
+  applyPack,
+  dropPackage,
+  goOnWithPackage,
+  planPack,
+  provePackage,
+  stopPackage,
+} from '../../flows/packages/pack-project';
+import { Refused } from '../../flows/world';
+import { routesOf } from '../handlers';
+import { rangeOf } from '../range';
+
+export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
+  planPack: ({ world, params, body }) => planPack(world, params.id, body),
+  applyPack: ({ world, me, params, body }) => applyPack(world, me, params.id, body),
+  listPackages: ({ world, query }) => listPackages(world.db, query),
+  stopPackage: ({ world, params }) => stopPackage(world, params.id),
+  goOnPackage: ({ world, params, body }) => goOnWithPackage(world, params.id, body.mayLeaveOut),
+  dropPackage: ({ world, params }) => dropPackage(world, params.id),
+  provePackage: ({ world, params }) => provePackage(world, params.id),
+  readVerdict: async ({ world, params }) => {
+    const found = await readVerdict(world.db, params.id);
+    if (found === null) throw new Refused('no-package');
+    return found.verdict;
+  },
+  sendPackage: ({ world, me, params, body }) => sendPackage(world, me, params.id, body),
+  revokeLink: ({ world, params }) => revokeLink(world, params.id, params.link),
+  openSent: ({ world, body }) => openSent(world, body),
+  downloadSent: async ({ world, params, raw }) => {
+    const asked = raw.headers.get('range');
+    const { name, size, bytes } = await sentFile(world, params.pass, asked === null || /^bytes=0-/.test(asked));
+    const range = rangeOf(asked, size);
+    const body = bytes(range?.from ?? 0, range?.to ?? size);
+    return { name, type: 'application/octet-stream', body, whole: size, ...(range !== null && { range }) };
+  },
+});
