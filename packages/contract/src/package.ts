@@ -24,7 +24,7 @@ export const selectionSchema = z.strictObject({
 export type SelectionAsked = z.input<typeof selectionSchema>;
 same<z.output<typeof selectionSchema> extends Selection ? true : false>(true);
 
-export const PACKAGE_PURPOSES = ['handover', 'archive'] as const;
+const PACKAGE_PURPOSES = ['handover', 'archive'] as const;
 /** For somebody else, or for the shelf. */
 export type PackagePurpose = (typeof PACKAGE_PURPOSES)[number];
 
@@ -95,7 +95,7 @@ export type PackPlan = z.infer<typeof packPlanSchema>;
 const { name: _name, must: _must, most: _most, fingerprint: _fingerprint, ...told } = packPlanSchema.unwrap().shape;
 same<Same<z.infer<z.ZodObject<typeof told>>, { -readonly [K in keyof PackSummary]: PackSummary[K] }>>(true);
 
-export const PACKAGE_STATES = ['queued', 'packing', 'proving', 'waits', 'stopped', 'done', 'failed'] as const;
+const PACKAGE_STATES = ['queued', 'packing', 'proving', 'waits', 'stopped', 'done', 'failed'] as const;
 /** `waits` until somebody says what becomes of files that cannot be read. */
 export type PackageState = (typeof PACKAGE_STATES)[number];
 

@@ -42,6 +42,10 @@ const batchesPage = () => import('./features/batches/batches-page').then((m) => 
 const intakePage = () => import('./features/intake/intake-page').then((m) => ({ default: m.IntakePage }));
 const inboxPage = () => import('./features/intake/inbox-page').then((m) => ({ default: m.InboxPage }));
 const carryPage = () => import('./features/carry-over/carry-page').then((m) => ({ default: m.CarryPage }));
+const packPage = () => import('./features/packages/pack-page').then((m) => ({ default: m.PackPage }));
+const packagesPage = () => import('./features/packages/packages-page').then((m) => ({ default: m.PackagesPage }));
+const checkPackagePage = () => import('./features/packages/check-page').then((m) => ({ default: m.CheckPackagePage }));
+const sentPage = () => import('./features/packages/sent-page').then((m) => ({ default: m.SentPage }));
 const comparePage = () => import('./features/compare/compare-page').then((m) => ({ default: m.ComparePage }));
 const copiesPage = () => import('./features/batches/copies-page').then((m) => ({ default: m.CopiesPage }));
 const adoptPage = () => import('./features/adopt/adopt-page').then((m) => ({ default: m.AdoptPage }));
@@ -89,6 +93,7 @@ function later(load: () => Promise<{ default: ComponentType }>, title?: string) 
 
 const routes: RouteObject[] = [
   { path: '/welcome', ...later(welcomePage, 'Welcome') },
+  { path: '/sent', ...later(sentPage, 'A package for you') },
   { path: '/yours', ...later(yoursPage, 'Yours to put right') },
   {
     path: '/',
@@ -126,6 +131,9 @@ const routes: RouteObject[] = [
       { path: 'projects/:id/repair', ...later(repairPage) },
       { path: 'projects/:id/batches', ...later(batchesPage) },
       { path: 'projects/:id/carry', ...later(carryPage) },
+      { path: 'projects/:id/pack', ...later(packPage) },
+      { path: 'packages', ...later(packagesPage) },
+      { path: 'packages/check', ...later(checkPackagePage) },
       { path: 'projects/:id/intake', ...later(intakePage) },
       { path: 'intake', ...later(inboxPage) },
       { path: 'projects/:id/copies', ...later(copiesPage) },

@@ -10,7 +10,7 @@ export {
   type PackageKind,
   sideBySide,
 } from './layout';
-export { ALGORITHMS, type Algorithm, readSums, type Sum, sumLine } from './sums';
+export { type Algorithm, readSums, type Sum, sumLine } from './sums';
 export {
   type Changed,
   PACKAGE_FAULTS,

@@ -203,7 +203,7 @@ function screens(app: Hono, world: World): void {
   app.get('*', (c) => {
     // Who is there is asked beside the scripts, and not after them; where somebody only comes in, the answer would be
     // out of date when it is wanted.
-    if (!/^\/(?:welcome|yours)/.test(c.req.path))
+    if (!/^\/(?:welcome|yours|sent)/.test(c.req.path))
       c.header('link', '</api/me>; rel=preload; as=fetch; crossorigin=anonymous');
     try {
       return c.html(readFileSync(join(root, 'index.html'), 'utf8'));

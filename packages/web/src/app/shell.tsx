@@ -42,6 +42,7 @@ const WORK = [
       { to: '/names', words: 'Name helper' },
       { to: '/checks', words: 'Checks', not: 'artist' },
       { to: '/checks/mine', words: 'Checks', only: 'artist' },
+      { to: '/packages', words: 'Packages' },
       { to: '/activity', words: 'Activity', not: 'artist' },
     ],
   },
@@ -122,7 +123,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
                 {active && <span aria-hidden className="size-1.5 rounded-[2px] bg-bottle" />}
                 <span aria-hidden className="mr-2 h-px min-w-6 flex-1 bg-line" />
               </span>
-              <span className="flex flex-1 items-stretch gap-4 pr-6">
+              <span className="flex flex-1 items-stretch gap-4 pr-5">
                 {shown.map((p) => (
                   <NavLink
                     key={p.to}
@@ -142,7 +143,7 @@ function TopBar({ me, onFind }: { me: Me; onFind: () => void }) {
       <button
         type="button"
         onClick={onFind}
-        className="ml-auto flex h-8 w-56 shrink-0 items-center justify-between rounded-tray border max-[1199px]:w-auto max-[699px]:hidden border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink"
+        className="ml-auto flex h-8 w-56 shrink-0 whitespace-nowrap max-[1399px]:w-52 items-center justify-between rounded-tray border max-[1199px]:w-auto max-[699px]:hidden border-rule bg-sheet px-2 text-sm text-ink2 hover:border-ink"
       >
         Project, person or path
         <kbd className="rounded border border-line px-1 font-mono text-xs">Ctrl K</kbd>

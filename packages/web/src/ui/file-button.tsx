@@ -10,11 +10,13 @@ type Props = Omit<ComponentProps<typeof Button>, 'onClick' | 'ref'> & {
   readonly label: string;
   readonly accept?: string;
   readonly folder?: boolean;
+  /** Several at once. */
+  readonly isMany?: boolean;
   /** Called with at least one file. */
   readonly onFiles: (files: readonly [File, ...File[]]) => void;
 };
 
-export function FileButton({ label, accept, folder = false, onFiles, ...button }: Props) {
+export function FileButton({ label, accept, folder = false, isMany = false, onFiles, ...button }: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -24,6 +26,7 @@ export function FileButton({ label, accept, folder = false, onFiles, ...button }
         type="file"
         aria-label={label}
         accept={accept}
+        multiple={isMany}
         className="sr-only"
         tabIndex={-1}
         onChange={(e) => {

@@ -32,7 +32,7 @@ interface Planned {
   readonly plan: PlannedPack;
 }
 
-export async function planned(world: World, id: string, { selection, kind }: PackAsked): Promise<Planned> {
+async function planned(world: World, id: string, { selection, kind }: PackAsked): Promise<Planned> {
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused('no-project');
   await liveFolder(world, project);

@@ -46,6 +46,7 @@ export function ProjectMenu({ project, me, checks, another }: Props) {
           { words: 'Another like this…', run: another },
           { words: 'Bring files in…', run: () => void go(`/intake?project=${project.id}`) },
           { words: 'Carry it over…', run: () => void go(`/projects/${project.id}/carry`) },
+          { words: 'Pack it…', run: () => void go(`/projects/${project.id}/pack`) },
           { words: 'Check automatically…', run: () => setOpen('schedule') },
         ]
       : []),

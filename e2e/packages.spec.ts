@@ -1,0 +1,151 @@
+/** A project is packed, proved, sent by a link and checked on another computer, on a real disk. */
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { faults } from './axe';
+import { expect, folderOf, idOf, test } from './demo';
+
+let dir = '';
+test.beforeAll(() => {
+  dir = mkdtempSync(path.join(tmpdir(), 'nesting-e2e-packages-'));
+});
+test.afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+const nesting = (...args: readonly string[]): string =>
+  execFileSync(process.execPath, [path.join(process.cwd(), 'bin/nesting.js'), ...args], { encoding: 'utf8' });
+
+/** Every file below a folder, with its bytes. */
+function filesIn(root: string): ReadonlyMap<string, Buffer> {
+  const paths = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((at) => !at.startsWith('.nesting'));
+  return new Map(
+    paths
+      .filter((at) => statSync(path.join(root, at)).isFile())
+      .sort()
+      .map((at) => [at, readFileSync(path.join(root, at))]),
+  );
+}
+
+test('a project is packed by keyboard, sent with a word, fetched without signing in, and checked where it arrived', async ({
+  as,
+  demo,
+  browser,
+}) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26011');
+  const root = folderOf(demo.studio, '26011');
+  const before = filesIn(root);
+  await page.goto(`/projects/${id}`);
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Pack it…' }).click();
+  const list = page.getByRole('listbox', { name: 'What goes into it' });
+  await expect(list.getByRole('option').first()).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  // Quotes stay in the house, and say why.
+  await page.getByRole('button', { name: /^Not for outsiders/ }).click();
+  await expect(page).toHaveURL(/state=outsiders/);
+  await expect(list.getByRole('option').first()).toContainText('not for outsiders');
+  await page.getByRole('button', { name: /^Not for outsiders/ }).click();
+  // One is left by keyboard: the ledger counts it.
+  const ledger = page.getByText(/^Packs \d[\d,]* files/);
+  await expect(ledger).toBeVisible();
+  const planned = await ledger.textContent();
+  await list.focus();
+  await page.keyboard.press('Space');
+  await expect(ledger).not.toHaveText(planned ?? '');
+  await page.getByLabel('For whom').fill('Fennel & Rook Theatre');
+  await page.reload();
+  await expect(page.getByLabel('For whom')).toHaveValue('Fennel & Rook Theatre');
+  await page.getByLabel('Its name').fill('curtain rise');
+  await expect(page.getByText('packages/curtain rise.zip')).toBeVisible();
+  await page.getByRole('listbox', { name: 'What goes into it' }).focus();
+  await expect(page.getByRole('button', { name: 'Pack', exact: true })).toBeEnabled();
+  await page.keyboard.press('Control+Enter');
+  await expect(page).toHaveURL(/\/packages\?package=/);
+  const row = page.getByRole('option', { name: /curtain rise\.zip/ });
+  await expect(row).toContainText('whole');
+  expect(await faults(page)).toEqual([]);
+
+  // What was packed is what lay there, byte by byte, and the project is as it was.
+  const zip = path.join(demo.studio, 'packages/curtain rise.zip');
+  expect(nesting('verify', zip)).toMatch(/^whole: /m);
+  nesting('unpack', zip, '--into', dir);
+  const after = filesIn(path.join(dir, path.basename(root)));
+  expect(after.size).toBeGreaterThan(50);
+  for (const [at, bytes] of after) expect([at, before.get(at)?.equals(bytes)]).toEqual([at, true]);
+  expect([...after.keys()].filter((at) => at.includes('/quotes/'))).toEqual([]);
+  expect([...filesIn(root)].length).toBe(before.size);
+
+  await page.getByLabel('A word to open it').fill('lamp');
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = new URL((await page.getByText(/\/sent#/).textContent()) ?? '');
+  const outside = await browser.newContext({ baseURL: demo.address });
+  const other = await outside.newPage();
+  await other.goto(`${link.pathname}${link.hash}`);
+  await other.getByLabel('The word that goes with the link').fill('wrong');
+  await other.getByRole('button', { name: 'Open' }).click();
+  await expect(other.getByText(/not the word/)).toBeVisible();
+  expect(await faults(other)).toEqual([]);
+  await other.getByLabel('The word that goes with the link').fill('lamp');
+  await other.getByRole('button', { name: 'Open' }).click();
+  await expect(other.getByRole('heading', { name: 'curtain rise.zip' })).toBeVisible();
+  expect(await faults(other)).toEqual([]);
+  const [download] = await Promise.all([
+    other.waitForEvent('download'),
+    other.getByRole('link', { name: 'Download' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('curtain rise.zip');
+  expect(readFileSync(await download.path()).equals(readFileSync(zip))).toBe(true);
+  await expect(page.getByText(/Fetched 1 time/)).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('button', { name: 'End it' }).click();
+  await expect(page.getByText(/Fetched 1 time/)).toBeHidden();
+  await other.reload();
+  await expect(other.getByText(/leads nowhere/)).toBeVisible();
+  await outside.close();
+});
+
+test('a package on this computer is proved in the browser: whole, changed, missing, and a folder', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Bram Okonjo');
+  const out = path.join(dir, 'sent');
+  mkdirSync(out);
+  const root = folderOf(demo.studio, '26011');
+  nesting('pack', root, '--to', out);
+  const zip = path.join(out, `${path.basename(root)}.zip`);
+  await page.goto('/packages/check');
+  const choose = page.getByLabel('A zip, and its checksum if you have it');
+  await choose.setInputFiles([zip, `${zip}.sha256`]);
+  await expect(page.getByText(/is whole\./)).toBeVisible();
+  await expect(page.getByText('so is the zip as a whole')).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  const bytes = readFileSync(zip);
+  const torn = path.join(out, 'torn.zip');
+  // Within a file that was not worth compressing.
+  const at = Math.max(
+    ...[...filesIn(root).values()].map((content) => (content.length > 20 ? bytes.indexOf(content) : -1)),
+  );
+  expect(at).toBeGreaterThan(0);
+  bytes[at + 8] = (bytes[at + 8] ?? 0) ^ 1;
+  writeFileSync(torn, bytes);
+  await choose.setInputFiles([torn]);
+  await expect(page.getByText(/is not whole\./)).toBeVisible();
+  await expect(page.getByText(/^Changed \(1\)/)).toBeVisible();
+  await choose.setInputFiles([{ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip at all') }]);
+  await expect(page.getByText(/no list to check it by/)).toBeVisible();
+  // A bag, with a file that is gone.
+  nesting('pack', root, '--to', out, '--as', 'bag');
+  const bag = path.join(out, path.basename(root));
+  await page.getByLabel('A bag, or a folder with a list').setInputFiles(bag);
+  await expect(page.getByText(/is whole\./)).toBeVisible();
+  const [gone = ''] = [...filesIn(path.join(bag, 'data')).keys()];
+  rmSync(path.join(bag, 'data', gone));
+  await page.getByLabel('A bag, or a folder with a list').setInputFiles(bag);
+  await expect(page.getByText(/^Missing \(1\)/)).toBeVisible();
+  await expect(page.getByText(`data/${gone}`, { exact: false }).first()).toBeVisible();
+  // Whoever does not coordinate sees packages, and sends none.
+  await page.goto('/packages');
+  await expect(page.getByRole('heading', { name: 'Packages' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make a link' })).toBeHidden();
+});
