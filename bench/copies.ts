@@ -26,7 +26,7 @@ const ROUNDS = 3;
 const bytes = Buffer.alloc(BYTES);
 
 /** Read, written, synced, read back; both hashed. */
-function bareCopy(from: string, to: string): void {
+export function bareCopy(from: string, to: string): void {
   const source = openSync(from, 'r');
   const target = openSync(to, 'wx+');
   const [read, back] = [createHash('sha256'), createHash('sha256')];

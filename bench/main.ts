@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|check|browser|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|packages|check|browser|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCarry } from './carry';
@@ -9,6 +9,7 @@ import { benchExpand } from './expand';
 import { benchExplain } from './explain';
 import { benchIntake } from './intake';
 import { benchFrames, benchLearn } from './learn';
+import { benchPackages } from './packages';
 import { benchPlans } from './plans';
 import { benchProve } from './prove';
 import { benchRead, benchReadAny } from './read';
@@ -35,6 +36,7 @@ const BENCHES = {
   repairs: benchRepairs,
   carry: benchCarry,
   intake: benchIntake,
+  packages: benchPackages,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);

@@ -1,6 +1,15 @@
 /** A project is packed, proved, sent by a link and checked on another computer, on a real disk. */
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { faults } from './axe';
@@ -148,4 +157,49 @@ test('a package on this computer is proved in the browser: whole, changed, missi
   await page.goto('/packages');
   await expect(page.getByRole('heading', { name: 'Packages' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Make a link' })).toBeHidden();
+});
+
+test('a project goes to the archive, its original is freed, it is found and brought back byte by byte', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26011');
+  const root = folderOf(demo.studio, '26011');
+  const before = filesIn(root);
+  await page.goto(`/projects/${id}/pack`);
+  await page.getByRole('radio', { name: 'For the archive' }).click();
+  await page.getByRole('combobox', { name: 'Volume' }).click();
+  await page.getByRole('option', { name: 'archive' }).click();
+  await page.getByLabel('Its name').fill('26011 shelf');
+  await expect(page.getByText('archive: packages/26011 shelf.zip')).toBeVisible();
+  await page.getByRole('button', { name: 'Pack', exact: true }).click();
+  await expect(page.getByRole('option', { name: /26011 shelf\.zip/ })).toContainText('whole');
+  const original = page.getByRole('region', { name: 'The original' });
+  await expect(original).toContainText('It still lies on studio');
+  await original.getByRole('button', { name: 'Free its space…' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('button', { name: 'Remove the original' })).toBeDisabled();
+  expect(await faults(page)).toEqual([]);
+  await dialog.getByLabel(/To be sure/).fill('26011');
+  await dialog.getByRole('button', { name: 'Remove the original' }).click();
+  await expect(page.getByRole('option', { name: /26011 shelf\.zip/ })).toContainText('the only one');
+  await expect(original).toContainText('the project lies in this package alone');
+  expect(existsSync(root)).toBe(false);
+  // Whoever looks for a file is told where it is.
+  const master = [...before.keys()].find((at) => at.startsWith('80_masters/')) ?? '';
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder(/^Project, client/).fill(path.basename(master));
+  const found = page.getByRole('option', { name: new RegExp(`${path.basename(master)}.*26011 shelf`) });
+  await expect(found).toBeVisible();
+  await found.click();
+  await expect(page).toHaveURL(/\/packages\?package=/);
+  await original.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(original).toContainText(/The project is \w+ on studio/);
+  const after = filesIn(root);
+  const left = [...before.keys()].filter((at) => !after.has(at));
+  for (const [at, bytes] of after) expect([at, before.get(at)?.equals(bytes)]).toEqual([at, true]);
+  // Only what programs had made along the way did not come back.
+  expect(left.length).toBeLessThan(5);
+  expect(left.every((at) => /90_cache|autosave|\.tmp|cache/i.test(at))).toBe(true);
 });

@@ -41,6 +41,16 @@ async function settle(page) {
 }
 
 const VIEWS = {
+  pack: async () => {
+    const page = await open();
+    await signIn(page, 'Ines');
+    await page.goto(`/projects/${await idOf(page, '26014')}/pack`);
+    await page
+      .getByRole('option', { name: /not for outsiders/ })
+      .first()
+      .click();
+    return page;
+  },
   map: async () => {
     const page = await open();
     await signIn(page, 'Ines');
@@ -130,13 +140,6 @@ const VIEWS = {
     await signIn(page, 'Ines');
     await page.goto('/registers/clients');
     await page.getByRole('row', { name: /^QHT / }).click();
-    return page;
-  },
-  sheet: async () => {
-    const page = await open();
-    await signIn(page, 'Ines');
-    await page.getByRole('link', { name: 'Harbour Lights' }).click();
-    await page.getByRole('tab', { name: 'Sheet' }).click();
     return page;
   },
   convention: async (options) => {

@@ -6,7 +6,7 @@ import { NO_REGISTERS, type Registers, type Values } from '@nesting/core/name';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import type { Expansion, Template } from '@nesting/core/template';
 import { wordsFor } from '@nesting/core/words';
-import { checkOnDisk, type DiskOutcome, inRoot, readMarker } from '@nesting/disk';
+import { checkOnDisk, type DiskOutcome, hashThreadsBy, inRoot, readMarker } from '@nesting/disk';
 import { Unusable } from './fail';
 import { type Options, registersOf, templateOf, valuesOf } from './input';
 import { progressLine, say } from './output';
@@ -49,12 +49,20 @@ export function projectIdOf(root: string): string {
 /** Whole paths of a folder as they may stand in documents. */
 export const rootsOf = (root: string): readonly string[] => [path.resolve(root)];
 
-export async function checkFolder({ root, input }: ProjectFolder, isNamesOnly: boolean): Promise<DiskOutcome> {
+/** The program of processes and threads that work on disks, as it is built beside this one; `null` where it is not. */
+function diskProgram(): URL | null {
   const script = new URL('./disk-child.js', import.meta.url);
+  return existsSync(script) ? script : null;
+}
+
+/** Whole files are hashed beside what else is done. */
+export const useHashThreads = (): void => hashThreadsBy(diskProgram());
+
+export async function checkFolder({ root, input }: ProjectFolder, isNamesOnly: boolean): Promise<DiskOutcome> {
   const outcome = await checkOnDisk({
     where: { base: root, folder: '' },
     input,
-    script: existsSync(script) ? script : null,
+    script: diskProgram(),
     progress: (p) =>
       progressLine(`${p.stage === 'reading' ? 'looking into ' : ''}${p.files} files in ${p.folders} folders`),
     ...(!isNamesOnly && { contents: { roots: rootsOf(root), known: [] } }),

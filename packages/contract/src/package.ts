@@ -99,6 +99,9 @@ const PACKAGE_STATES = ['queued', 'packing', 'proving', 'waits', 'stopped', 'don
 /** `waits` until somebody says what becomes of files that cannot be read. */
 export type PackageState = (typeof PACKAGE_STATES)[number];
 
+/** Read again; the original removed, after proof; the project brought back. */
+const PACKAGE_ACTS = ['prove', 'free', 'back'] as const;
+
 const notPacked = record({ path: z.string(), code: z.string() });
 
 export const verdictSchema = record({
@@ -147,9 +150,13 @@ export const packageRowSchema = record({
   /** When it was last proved, and how that came out; `null` where it was not since it was written. */
   provedAt: moment.nullable(),
   isWhole: z.boolean().nullable(),
-  isProving: z.boolean(),
-  /** Why the last proof could not be made; empty where it could. */
-  proofFailure: z.string(),
+  /** What is being done with it. */
+  act: z.enum(PACKAGE_ACTS).nullable(),
+  /** Why the last such thing was not done; empty where it was. */
+  actFailure: z.string(),
+  /** When the original was removed from its volume, and when the project was brought back from here. */
+  freedAt: moment.nullable(),
+  backAt: moment.nullable(),
   /** Ways to get it that are open. */
   links: list(
     record({
@@ -165,6 +172,18 @@ export const packageRowSchema = record({
 export type PackageRow = z.infer<typeof packageRowSchema>;
 
 export const goOnPackageSchema = z.object({ mayLeaveOut: z.boolean().default(false) });
+
+/** The project's number, said once more by whoever frees its space. */
+export const freeOriginalSchema = z.object({ number: z.string().max(200) });
+export const bringBackSchema = z.object({ volume: z.string().min(1).max(200) });
+
+export const foundInPackageSchema = record({
+  id: uuid,
+  number: z.string(),
+  title: z.string(),
+  package: z.string(),
+  path: z.string(),
+});
 
 export const sendPackageSchema = z.object({
   until: z.iso.date(),

@@ -1,6 +1,16 @@
 /** Packages by endpoints, on a real disk: made by a job, proved, sent by a link, fetched in pieces. */
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { PackageRow, PackPlan, Sent } from '@nesting/contract';
@@ -88,7 +98,7 @@ describe('a package', () => {
     expect(readFileSync(file).length).toBe(row.size);
     expect(await code(await ask(id, { name: 'FOR THE COUNCIL' }))).toEqual([409, 'package-there']);
     await t.ask('artist', 'POST', `/api/packages/${row.id}/prove`);
-    expect((await rows(id))[0]).toMatchObject({ isWhole: true, isProving: false, proofFailure: '' });
+    expect((await rows(id))[0]).toMatchObject({ isWhole: true, act: null, actFailure: '' });
     const bytes = readFileSync(file);
     bytes[2_000_000] = (bytes[2_000_000] ?? 0) ^ 4;
     writeFileSync(file, bytes);
@@ -101,7 +111,7 @@ describe('a package', () => {
     rmSync(file);
     expect((await t.ask('artist', 'POST', `/api/packages/${row.id}/prove`)).status).toBe(204);
     const [gone] = await rows(id);
-    expect([gone?.isWhole, gone?.proofFailure]).toEqual([null, expect.stringMatching(/./)]);
+    expect([gone?.isWhole, gone?.actFailure]).toEqual([null, expect.stringMatching(/./)]);
   });
 
   test('asked for twice with one key is made once; another plan than was shown is refused', async () => {
@@ -185,6 +195,106 @@ describe('a package', () => {
     const row = await done(id, { name: 'mine' });
     expect([row.state, row.failure]).toEqual(['failed', expect.stringContaining('there already')]);
     expect(readFileSync(path.join(t.studio, 'out/mine.zip'), 'utf8')).toBe('somebody’s');
+  });
+});
+
+describe('the archive', () => {
+  const act = (id: string, what: 'free' | 'bring-back', body: object) =>
+    t.ask('coordinator', 'POST', `/api/packages/${id}/${what}`, body);
+  const stateOf = async (id: string) => {
+    const { state, volume } = await json<{ state: string; volume: string }>(
+      await t.ask('lead', 'GET', `/api/projects/${id}`),
+    );
+    return [state, volume];
+  };
+  const shelf = { purpose: 'archive', kind: 'bag-zip', selection: { isForOutsiders: false } };
+  async function shelved(number: string) {
+    const project = await lived(number);
+    project.put('loose =cmd.txt', 'one that no rule knows');
+    const { fingerprint } = await plan(project.id, shelf.selection);
+    const row = await done(project.id, { ...shelf, name: `shelf ${number}`, fingerprint });
+    return { ...project, row };
+  }
+  const treeOf = (root: string) =>
+    readdirSync(root, { recursive: true, encoding: 'utf8' })
+      .filter((at) => !at.startsWith('.nesting'))
+      .sort()
+      .map((at) => [at, statSync(path.join(root, at)).isFile() ? readFileSync(path.join(root, at), 'utf8') : null]);
+
+  test('takes a project, lets the original go, is found, and gives it back byte by byte', async () => {
+    const { id, root, row } = await shelved('82021');
+    const before = treeOf(root);
+    expect(await stateOf(id)).toEqual(['packed', 'studio']);
+    expect(await code(await act(row.id, 'free', { number: '82022' }))).toEqual([422, 'number-other']);
+    expect((await act(row.id, 'free', { number: '82021' })).status).toBe(204);
+    expect((await rows(id))[0]).toMatchObject({
+      act: null,
+      actFailure: '',
+      isWhole: true,
+      freedAt: expect.any(String),
+    });
+    expect([existsSync(root), readdirSync(t.studio).filter((name) => name.startsWith('.nesting-leaving'))]).toEqual([
+      false,
+      [],
+    ]);
+    const found = await json<{ path: string; package: string }[]>(
+      await t.ask('artist', 'GET', '/api/packages/files?find=large'),
+    );
+    expect(found).toMatchObject([
+      { number: '82021', path: '20_pieces/window-A/large.mov', package: 'shelf 82021.zip' },
+    ]);
+    for (const none of ['%25', 'la_ge', 'nowhere'])
+      expect(await json(await t.ask('artist', 'GET', `/api/packages/files?find=${none}x`))).toEqual([]);
+    expect((await act(row.id, 'bring-back', { volume: 'studio' })).status).toBe(204);
+    expect((await rows(id))[0]).toMatchObject({ actFailure: '', backAt: expect.any(String) });
+    await t.world.checks.idle();
+    expect([await stateOf(id), treeOf(root)]).toEqual([['running', 'studio'], before]);
+    expect(await json(await t.ask('artist', 'GET', '/api/packages/files?find=large'))).toEqual([]);
+    // It runs again: it is no original to be freed any more, and nothing needs to be brought back.
+    expect(await code(await act(row.id, 'free', { number: '82021' }))).toEqual([409, 'not-archived']);
+    await act(row.id, 'bring-back', { volume: 'studio' });
+    expect((await rows(id))[0]?.actFailure).toContain('is there on studio');
+    expect(treeOf(root)).toEqual(before);
+  });
+
+  test('lets nothing go that is not in it: changed, new, or a package that is not whole', async () => {
+    const { id, root, put, row } = await shelved('82023');
+    put('20_pieces/window-A/after.txt', 'written after it was packed');
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toContain('after.txt');
+    rmSync(path.join(root, '20_pieces/window-A/after.txt'));
+    put('20_pieces/window-A/notes.txt', 'two');
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toContain('notes.txt');
+    put('20_pieces/window-A/notes.txt', 'one');
+    const file = path.join(t.studio, row.path);
+    const bytes = readFileSync(file);
+    bytes[1_000_000] = (bytes[1_000_000] ?? 0) ^ 1;
+    writeFileSync(file, bytes);
+    for (const [what, body] of [
+      ['free', { number: '82023' }],
+      ['bring-back', { volume: 'studio' }],
+    ] as const) {
+      await act(row.id, what, body);
+      expect((await rows(id))[0]).toMatchObject({ isWhole: false, actFailure: expect.stringContaining('not whole') });
+    }
+    expect(readFileSync(path.join(root, '20_pieces/window-A/notes.txt'), 'utf8')).toBe('one');
+    expect(readdirSync(t.studio).filter((name) => name.startsWith('.nesting-'))).toEqual(['.nesting-volume']);
+  });
+
+  test('a removal that was cut short is gone on with, and only what was meant goes', async () => {
+    const { id, root, row } = await shelved('82024');
+    renameSync(root, path.join(t.studio, `.nesting-leaving-${row.id}`));
+    rmSync(path.join(t.studio, `.nesting-leaving-${row.id}/20_pieces`), { recursive: true });
+    await act(row.id, 'free', { number: '82024' });
+    expect((await rows(id))[0]).toMatchObject({ actFailure: '', freedAt: expect.any(String) });
+    expect(readdirSync(t.studio).filter((name) => name.startsWith('.nesting-'))).toEqual(['.nesting-volume']);
+    // What is handed over is no archive.
+    const other = await lived('82025');
+    const given = await done(other.id, { name: 'handed over' });
+    expect(await stateOf(other.id)).toEqual(['running', 'studio']);
+    expect(await code(await act(given.id, 'free', { number: '82025' }))).toEqual([409, 'not-archived']);
+    expect(await code(await act(given.id, 'bring-back', { volume: 'studio' }))).toEqual([409, 'not-archived']);
   });
 });
 

@@ -9,7 +9,7 @@ import { type PackTask, type PlannedPack, TASKS, volumeState } from '@nesting/di
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print, progressLine, say } from '../output';
-import { inputOf, projectIdOf, requireFolder, rootsOf, wholePath } from '../project-folder';
+import { inputOf, projectIdOf, requireFolder, rootsOf, useHashThreads, wholePath } from '../project-folder';
 
 /** A package of a project, with its checksums beside it. */
 export async function pack(options: Options): Promise<Exit> {
@@ -17,6 +17,7 @@ export async function pack(options: Options): Promise<Exit> {
   const kind = kindOf(options.as ?? 'zip');
   if (dir === undefined) throw new Unusable("give a project's folder");
   requireFolder(dir);
+  useHashThreads();
   const input = { ...inputOf(options, undefined, dir), now: Date.now() };
   const { parent, name } = targetOf(options.to, kind, dir);
   const planning = {

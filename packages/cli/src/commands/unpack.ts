@@ -11,6 +11,7 @@ import { TASKS, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print, progressLine, say } from '../output';
+import { useHashThreads } from '../project-folder';
 
 /** A project from its package, with its rules beside it. */
 export async function unpack(options: Options): Promise<Exit> {
@@ -19,6 +20,7 @@ export async function unpack(options: Options): Promise<Exit> {
   if (given === undefined) throw new Unusable('give a package: a file or a folder');
   if (into === undefined) throw new Unusable('say where, with --into PARENT');
   if (volumeState(into).state === 'missing') throw new Unusable(`${into}: no such folder`);
+  useHashThreads();
   const whole = path.resolve(given);
   const at = { where: { base: path.dirname(whole), folder: '' }, path: path.basename(whole) };
   const context = {

@@ -6,6 +6,7 @@ import { TASKS, type Verified } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print, progressLine } from '../output';
+import { useHashThreads } from '../project-folder';
 
 const FORMS = ['text', 'json'];
 
@@ -15,6 +16,7 @@ export async function verify(options: Options): Promise<Exit> {
   if (!FORMS.includes(as)) throw new Unusable(`--as ${as}: one of ${FORMS.join(', ')}`);
   const [given, ...others] = options.positionals;
   if (given === undefined || others.length > 0) throw new Unusable('give one package: a file or a folder');
+  useHashThreads();
   const verdict = await verdictOn(given);
   if (verdict.form === 'none' && verdict.faults.length === 0)
     throw new Unusable(`${given}: no list of checksums in it`);

@@ -9,7 +9,7 @@ export {
   isBrought,
 } from './carry-over/given';
 export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
-export type { Picked, Revision } from './carry-over/source';
+export { isGeneratedIn, type Picked, type Revision } from './carry-over/source';
 export { type CarryRow, type CarrySummary, carrySummary, type FamilyTotal } from './carry-over/summary';
 export { type CarryWay, COMES, type Comes, PLAIN_WAY, VERSION_WAYS, type VersionWay } from './carry-over/way';
 export { type NewEntry, withEntries } from './intake/days';

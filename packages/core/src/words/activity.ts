@@ -52,6 +52,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'files-brought': (p) => `brought ${filesOf(p)} in from ${text(p.from)}`,
   'project-packed': (p) =>
     `packed ${filesOf(p)} as ${text(p.name)} on ${text(p.volume)}${p.recipient ? ` for ${text(p.recipient)}` : ''}`,
+  'original-freed': (p) => `freed ${text(p.bytes)} bytes: ${text(p.folder)} lies in ${text(p.name)} alone`,
+  'project-back': (p) => `brought ${text(p.folder)} back to ${text(p.volume)} from ${text(p.name)}`,
   'inbox-changed': (p) =>
     p.isInbox
       ? `said that loose material arrives on ${text(p.volume)}`

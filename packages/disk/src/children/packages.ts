@@ -1,11 +1,14 @@
 /** Tasks that prove packages, and unpack them. */
 import { createHash } from 'node:crypto';
-import { type PackedFiles, type Progress, type Verdict, verifyPackage } from '@nesting/core/package';
+import { grouped } from '@nesting/core';
+import { nameOf, parentOf } from '@nesting/core/listing';
+import { type PackageForm, type PackedFiles, type Progress, type Verdict, verifyPackage } from '@nesting/core/package';
 import { type ReadPackage, readPackage } from '@nesting/core/report';
 import { eachPiece, filesInFolder, filesInZip, type ZipFiles } from '../package/packed-files';
 import { unpack } from '../package/unpack';
+import { hashWhole } from '../roots/hash-thread';
 import { inRoot } from '../roots/open';
-import { eachChunk, hashOf, readAll, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
+import { eachChunk, readAll, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { failed, type Where } from '../roots/where';
@@ -73,7 +76,7 @@ export const unpackPackage = (
 interface Opened {
   readonly files: PackedFiles;
   /** Whether the checksum beside it is its own. */
-  readonly outer: () => boolean | null;
+  readonly outer: () => Promise<boolean | null>;
   readonly pieces: (place: string, take: (bytes: Buffer) => void) => Promise<void>;
 }
 
@@ -97,7 +100,11 @@ async function opened<T>(
             return true;
           }),
         );
-      return await work({ files: filesInFolder(folder, tick), outer: () => outerOfBag(root, path, folder), pieces });
+      return await work({
+        files: filesInFolder(folder, tick),
+        outer: async () => outerOfBag(root, path, folder),
+        pieces,
+      });
     } finally {
       folder.close();
     }
@@ -105,17 +112,20 @@ async function opened<T>(
   return withPlainFileAsync(root, path, async (file) => {
     const files: ZipFiles = await filesInZip(file, tick);
     const pieces = (place: string, take: (bytes: Buffer) => void) => eachPiece(file, files.entryAt(place), take);
-    return work({ files, outer: () => outerOfFile(root, path, tick), pieces });
+    return work({ files, outer: () => outerOfFile(root, path), pieces });
   });
 }
 
 async function proved(
   files: PackedFiles,
-  outer: () => boolean | null,
+  outer: () => Promise<boolean | null>,
   tell: (progress: Progress) => Promise<void>,
 ): Promise<Verified> {
+  const whole = outer();
+  // Whatever becomes of the files, it is awaited: nothing else would hear of its failing.
+  whole.catch(() => undefined);
   const verdict = await verifyPackage(files, tell);
-  const isOuterRight = outer();
+  const isOuterRight = await whole;
   if (isOuterRight !== false) return { ...verdict, isOuterRight };
   return { ...verdict, isOuterRight, isWhole: false, faults: [...verdict.faults, { code: 'whole-differs', path: '' }] };
 }
@@ -143,9 +153,9 @@ function outerIn(root: Root, path: string): string | null {
   }
 }
 
-function outerOfFile(root: Root, path: string, tick: () => void): boolean | null {
+async function outerOfFile(root: Root, path: string): Promise<boolean | null> {
   const outer = outerIn(root, path);
-  return outer === null ? null : withPlainFile(root, path, (file) => hashOf(file, tick)) === outer;
+  return outer === null ? null : (await hashWhole(root.at(path))).sha256 === outer;
 }
 
 /** Of a bag it is that of the list of its lists. */
@@ -169,3 +179,22 @@ export interface StretchTask extends OfWhere {
 /** Bytes from one place to before another, fewer where the file ends. @throws Unreachable, and the system's codes */
 export const stretchOfFile = ({ where, path, from, to }: StretchTask): Uint8Array =>
   inRoot(where, (root) => withPlainFile(root, path, ({ fd }) => readAll(fd, from, to - from)));
+
+export interface ContentsTask extends PackageTask {
+  readonly form: PackageForm;
+  /** The folder in it that the list lies in. */
+  readonly root: string;
+}
+
+/** Names in a package of this program's, by the folders of its project; none where it is none. Nothing is proved. */
+export const contentsOfPackage = (
+  { where, path, form, root: top }: ContentsTask,
+  context: Context<never>,
+): Promise<readonly { readonly path: string; readonly names: readonly string[] }[]> =>
+  inRoot(where, (root) =>
+    opened(root, path, context, async ({ files }) => {
+      const read = await readPackage(files, form, top);
+      const folders = grouped(read?.files ?? [], (file) => parentOf(file.path));
+      return [...folders].map(([folder, inside]) => ({ path: folder, names: inside.map((file) => nameOf(file.path)) }));
+    }),
+  );

@@ -21,11 +21,12 @@ import {
 import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
+import { freeOriginal } from './free-original';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
 import { dropPart, packProject, planPack } from './pack';
-import { lookAtPackage, stretchOfFile, unpackPackage, verifyFiles } from './packages';
+import { contentsOfPackage, lookAtPackage, stretchOfFile, unpackPackage, verifyFiles } from './packages';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -61,6 +62,7 @@ export const TASKS = {
   planIntake: walk(planIntake),
   compareFolders: walk(compareFolders),
   planPack: walk(planPack),
+  contentsOfPackage: walk(contentsOfPackage),
   mentions: walk(mentions),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
@@ -79,6 +81,7 @@ export const TASKS = {
   dropPart: batch(dropPart),
   verifyFiles: batch(verifyFiles),
   lookAtPackage: batch(lookAtPackage),
+  freeOriginal: batch(freeOriginal),
   unpackPackage: batch(unpackPackage),
   check: { kind: 'check' as const, run: check },
 } as const;

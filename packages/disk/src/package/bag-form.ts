@@ -7,7 +7,7 @@ import { hashPastCache } from '../roots/past-cache';
 import { isStill, type PlainFile, readText } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import { failed } from '../roots/where';
-import { type Form, PART, type Packed, type PackedLine, type RecordFile, type ToPack } from './form';
+import { type Form, type Made, PART, type PackedLine, type RecordFile, type ToPack } from './form';
 import { recordOf, sha256Of } from './record';
 
 export class BagForm implements Form {
@@ -44,7 +44,7 @@ export class BagForm implements Form {
     return { path, size, modified, sha256: sha256 ?? '', entry: null };
   }
 
-  finish(files: readonly PackedFile[], record: readonly RecordFile[]): Omit<Packed, 'files' | 'bytes' | 'leftOut'> {
+  async finish(files: readonly PackedFile[], record: readonly RecordFile[]): Promise<Made> {
     const { target } = this.task;
     const made = recordOf(this.task, files, record);
     for (const { path, text } of made) {

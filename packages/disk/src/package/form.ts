@@ -62,13 +62,15 @@ export interface PackedLine {
   readonly entry: WrittenEntry | null;
 }
 
+export type Made = Omit<Packed, 'files' | 'bytes' | 'leftOut'>;
+
 /** What one form of package does with files. */
 export interface Form {
   /** Whether what an earlier try says is in it is there; of a zip only what lies before the first that is not. */
   readonly kept: readonly PackedLine[];
   add(path: string, place: string, file: PlainFile): PackedLine;
   /** Writes the record, and proves all. */
-  finish(files: readonly PackedFile[], record: readonly RecordFile[]): Omit<Packed, 'files' | 'bytes' | 'leftOut'>;
+  finish(files: readonly PackedFile[], record: readonly RecordFile[]): Promise<Made>;
   sync(): void;
   close(): void;
 }

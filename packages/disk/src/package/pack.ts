@@ -74,7 +74,7 @@ class Packing {
       this.files = 0;
       this.bytes = 0;
       this.stage = 'proving';
-      const made = form.finish(files, task.record(files, notPacked));
+      const made = await form.finish(files, task.record(files, notPacked));
       const bytes = files.reduce((sum, { size }) => sum + size, 0);
       const packed = { ...made, files: files.length, bytes, leftOut: notPacked };
       this.place(packed, log);

@@ -2,26 +2,37 @@
 import { createHash, type Hash } from 'node:crypto';
 import { inflateRawSync } from 'node:zlib';
 import { localHeader } from '@nesting/core/package';
+import { type FileHash, hashWhole } from '../roots/hash-thread';
 import { readPastCache } from '../roots/past-cache';
 import { eachChunk, withPlainFile } from '../roots/plain-file';
 import type { Root } from '../roots/root';
 import { failed } from '../roots/where';
 import type { WrittenEntry } from './zip-file';
 
-export interface ProvedZip {
-  /** Of the file as a whole. */
-  readonly sha256: string;
-  readonly isPastCache: boolean;
+/** @throws `EVERIFY` where an entry is not what was written */
+export async function proveZip(
+  root: Root,
+  path: string,
+  entries: readonly WrittenEntry[],
+  tick: () => void,
+): Promise<FileHash> {
+  const whole = hashWhole(root.at(path));
+  // Whatever becomes of the entries, it is awaited: nothing else would hear of its failing.
+  whole.catch(() => undefined);
+  proveEntries(root, path, entries, tick);
+  return whole;
 }
 
-/** @throws `EVERIFY` where an entry is not what was written */
-export function proveZip(root: Root, path: string, entries: readonly WrittenEntry[], tick: () => void): ProvedZip {
+function proveEntries(root: Root, path: string, entries: readonly WrittenEntry[], tick: () => void): void {
   const direct = new Proof(entries);
   const isPastCache = readPastCache(root.at(path), (bytes) => {
     tick();
     direct.take(bytes);
   });
-  if (isPastCache) return { sha256: direct.end(), isPastCache };
+  if (isPastCache) {
+    direct.end();
+    return;
+  }
   const proof = new Proof(entries);
   withPlainFile(root, path, (file) =>
     eachChunk(file, [0, Number.POSITIVE_INFINITY], (bytes) => {
@@ -30,12 +41,11 @@ export function proveZip(root: Root, path: string, entries: readonly WrittenEntr
       return true;
     }),
   );
-  return { sha256: proof.end(), isPastCache };
+  proof.end();
 }
 
 /** Takes a file piece by piece, and holds each entry in it against what was written. */
 class Proof {
-  private readonly whole: Hash = createHash('sha256');
   private at = 0;
   private next = 0;
   private content: Hash | null = null;
@@ -45,7 +55,6 @@ class Proof {
   constructor(private readonly entries: readonly WrittenEntry[]) {}
 
   take(bytes: Buffer): void {
-    this.whole.update(bytes);
     for (let from = 0; from < bytes.length; ) {
       const entry = this.entries[this.next];
       if (entry === undefined) break;
@@ -57,9 +66,8 @@ class Proof {
     }
   }
 
-  end(): string {
+  end(): void {
     if (this.next < this.entries.length) throw failed('EVERIFY', this.entries[this.next]?.path ?? '');
-    return this.whole.digest('hex');
   }
 
   private part(entry: WrittenEntry, bytes: Buffer): void {

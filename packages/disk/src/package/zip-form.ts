@@ -3,7 +3,7 @@ import { join } from '@nesting/core/listing';
 import type { PackedFile } from '@nesting/core/report';
 import { GrowingFile } from '../roots/growing-file';
 import type { PlainFile } from '../roots/plain-file';
-import { type Form, PART, type Packed, type PackedLine, type RecordFile, type ToPack } from './form';
+import { type Form, type Made, PART, type PackedLine, type RecordFile, type ToPack } from './form';
 import { proveZip } from './prove-zip';
 import { recordOf } from './record';
 import { type WrittenEntry, ZipFile } from './zip-file';
@@ -33,12 +33,12 @@ export class ZipForm implements Form {
     return { path, size, modified, sha256: entry.sha256, entry };
   }
 
-  finish(files: readonly PackedFile[], record: readonly RecordFile[]): Omit<Packed, 'files' | 'bytes' | 'leftOut'> {
+  async finish(files: readonly PackedFile[], record: readonly RecordFile[]): Promise<Made> {
     const { target, name, layout, at } = this.task;
     for (const { path, text } of recordOf(this.task, files, record)) this.zip.addText(join(layout.top, path), text, at);
     this.zip.finish();
     const size = this.file.length;
-    return { size, ...proveZip(target, `${name}${PART}`, this.zip.entries, this.tick) };
+    return { size, ...(await proveZip(target, `${name}${PART}`, this.zip.entries, this.tick)) };
   }
 
   sync(): void {

@@ -41,6 +41,13 @@ export const standInFolders = (): void => {
 
 let standingIn: Handle | null = null;
 
+/** The folder that was stood in may be gone: no thread is started from there. */
+export const standNowhere = (): void => {
+  if (standingIn === null) return;
+  process.chdir('/');
+  standingIn = null;
+};
+
 export class Handle {
   private constructor(
     private readonly fd: number | null,
@@ -131,7 +138,7 @@ export class Handle {
   }
 
   close(): void {
-    if (standingIn === this) standingIn = null;
+    if (standingIn === this) standNowhere();
     if (this.fd !== null) closeSync(this.fd);
   }
 }

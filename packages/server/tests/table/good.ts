@@ -204,6 +204,18 @@ async function packed(g: Ground, state = 'done') {
   return { id: body.key };
 }
 
+/** A project of its own in the archive: what is done with it touches no other. */
+async function shelved(g: Ground) {
+  const number = String(60_000 + g.next());
+  const { id } = (await done(g, 'startProject', { as: C, body: startOf(number) })) as { id: string };
+  const body = { selection: { isForOutsiders: false }, kind: 'zip' };
+  const { fingerprint } = (await done(g, 'planPack', { as: C, params: { id }, body })) as { fingerprint: string };
+  const key = randomUUID();
+  const asked = { ...body, fingerprint, key, volume: 'studio', folder: 'packages', name: number, purpose: 'archive' };
+  await done(g, 'applyPack', { as: C, params: { id }, body: asked });
+  return { id: key, number };
+}
+
 const NEXT_MONTH = new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
 
 async function sent(g: Ground) {
@@ -490,6 +502,12 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   goOnPackage: async (g) => ({ as: C, params: await packed(g, 'waits'), body: { mayLeaveOut: true } }),
   dropPackage: async (g) => ({ as: C, params: await packed(g, 'stopped') }),
   provePackage: async (g) => ({ as: A, params: await packed(g) }),
+  freeOriginal: async (g) => {
+    const { id, number } = await shelved(g);
+    return { as: C, params: { id }, body: { number } };
+  },
+  bringBack: async (g) => ({ as: C, params: { id: (await shelved(g)).id }, body: { volume: 'studio' } }),
+  findInPackages: () => ({ as: A, query: { find: 'notes' } }),
   readVerdict: async (g) => ({ as: A, params: await packed(g) }),
   sendPackage: async (g) => ({ as: C, params: await packed(g), body: { until: NEXT_MONTH, word: 'pier' } }),
   revokeLink: async (g) => {

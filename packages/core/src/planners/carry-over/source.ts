@@ -157,6 +157,10 @@ function runsOf({ path, files }: FolderListing): ReadonlyMap<string, string> {
 const isOfRevision = ({ line, reading }: Pick<SourceFile, 'line' | 'reading'>, { as, was }: Revision): boolean =>
   line?.entries[as] === was || String(reading?.[as] ?? '') === was;
 
+/** Whether programs made a file along the way, by its name or by its folder. */
+export const isGeneratedIn = (rules: ProjectRules, folder: string, name: string): boolean =>
+  rules.isGenerated(name) || isInCache(rules, folder);
+
 /** In a folder for what programs make, however deep. */
 function isInCache(rules: ProjectRules, path: string): boolean {
   for (let at = path; at !== ''; at = parentOf(at)) {

@@ -170,9 +170,12 @@ function emptyFolders(
   for (const { path, stays } of items)
     for (let at = parentOf(path); stays === null && at !== '' && !filled.has(at); at = parentOf(at)) filled.add(at);
   const withFolders = new Set(folders.map(({ path }) => parentOf(path)));
-  return folders
-    .filter(({ path, comes }) => path !== '' && comes !== 'nothing' && !filled.has(path) && !withFolders.has(path))
-    .filter(({ path }) => isWithin(path, selection.within))
-    .filter(({ path }) => !(selection.isForOutsiders && outsiders.isMarked(path)))
-    .map(({ path }) => path);
+  return (
+    folders
+      .filter(({ path, comes }) => path !== '' && comes !== 'nothing' && !filled.has(path) && !withFolders.has(path))
+      .filter(({ path }) => isWithin(path, selection.within))
+      // What the plan has is made again: only what is in it is not for everybody.
+      .filter(({ path, node }) => node !== null || !(selection.isForOutsiders && outsiders.isMarked(path)))
+      .map(({ path }) => path)
+  );
 }

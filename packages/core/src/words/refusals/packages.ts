@@ -14,6 +14,12 @@ export const PACKAGE_REFUSALS = {
   'package-not-done': () => 'This package is not finished. Wait until it is.',
   'package-is-folder': () => 'This package is a folder: pack it as a zip to send it by a link.',
   'package-changed': () => 'The project changed after the plan was shown. Look at it once more; nothing was packed.',
+  'not-archived': () => `Only a project that is packed for the archive can be freed or brought back. ${NOTHING}`,
+  'package-not-whole': () => `The package was read again and is not whole. ${NOTHING}`,
+  'not-in-package': (p: { readonly path: string; readonly count: number }) =>
+    `${p.count === 1 ? 'One file is' : `${p.count} files are`} not in the package, or changed since it was made, such as ${p.path}. Pack the project once more. ${NOTHING}`,
+  'back-taken': (p: { readonly folder: string; readonly volume: string }) =>
+    `${p.folder} is there on ${p.volume}: nothing needs to be brought back, or something else has its place. ${NOTHING}`,
   'day-past': () => 'This day is over, or more than a year away. Choose another.',
   'word-wrong': () => 'This is not the word that goes with the link. Ask who sent it.',
 } as const;

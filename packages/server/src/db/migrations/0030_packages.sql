@@ -28,16 +28,29 @@ create table package (
   asked_by text references person (id) on delete set null,
   asked_at timestamptz not null default clock_timestamp(),
   ended_at timestamptz,
-  -- When it is to be read again, and how that came out.
-  prove_asked boolean not null default false,
+  -- What is to be done with it once it is finished: read again, the original freed, the project brought back; and why that was not done.
+  act jsonb,
+  act_refusal jsonb,
   proved_at timestamptz,
   verdict jsonb,
-  proof_refusal jsonb
+  -- What the project was when it went to the archive: that is what it is again when it is back.
+  state_before text,
+  freed_at timestamptz,
+  freed_bytes bigint,
+  back_at timestamptz
 );
 -- Systems that do not tell capitals apart see one file.
 create unique index package_place_once on package (volume, lower(folder), lower(name));
 create index package_of_project on package (project_id, asked_at desc);
-create index package_to_do on package (id) where state in ('queued', 'packing', 'proving') or prove_asked;
+create index package_to_do on package (id) where state in ('queued', 'packing', 'proving') or act is not null;
+
+-- What is in each, folder by folder: the names below one another, to be found without opening it.
+create table package_folder (
+  package_id uuid not null references package (id) on delete cascade,
+  folder text collate "C" not null,
+  names text not null,
+  primary key (package_id, folder)
+);
 
 -- Ways to get one package, for who has no account. Only hashes are kept: of what stands in the link, and of what it is fetched by.
 create table package_link (
@@ -57,4 +70,5 @@ create index package_link_of on package_link (package_id, made_at);
 
 -- Down Migration
 drop table package_link;
+drop table package_folder;
 drop table package;

@@ -182,10 +182,21 @@ interface CheckProgress {
   readonly stage: 'walking' | 'reading';
 }
 
-/** A project's rules and its folder, as a check goes by them. */
+/** Where its folder would be; nothing is looked at. */
+function configuredWhere(
+  world: World,
+  { volume, folder }: { readonly volume: string; readonly folder: string },
+): Where {
+  const where = whereOf(world, { volume, folder });
+  if (where === null) throw new Refused('no-volume', { volume });
+  return where;
+}
+
+/** A project's rules and its folder, as a check goes by them: with its folder there, unless that does not matter. */
 export async function compileRules(
   world: World,
   projectId: string,
+  { isThere = true }: { readonly isThere?: boolean } = {},
 ): Promise<{
   readonly where: Where;
   readonly mounts: readonly Mount[];
@@ -195,7 +206,7 @@ export async function compileRules(
 }> {
   const project = await readProject(world.db, projectId);
   if (project === null) throw new Refused('no-project');
-  const where = await projectWhere(world, project);
+  const where = isThere ? await projectWhere(world, project) : configuredWhere(world, project);
   const registers = await readRegisters(world.db);
   const { roots, prefix } = await wholePathsOf(world, project);
   const standing = { template: project.body, values: project.values, registers, prefix };

@@ -5,7 +5,6 @@
 import { codeOf } from '@nesting/core/change';
 import type { AcceptedFinding } from '@nesting/core/report';
 import { DiskError, type PackProgress } from '@nesting/disk';
-import { isAway } from '../../db/client';
 import { releaseBytes } from '../../db/queries/batches/space';
 import { listExceptions } from '../../db/queries/checks/accepted';
 import { recordActivity } from '../../db/queries/house/activity';
@@ -19,16 +18,18 @@ import {
   packagesLeft,
   readPackageJob,
   setPackageProgress,
-  storeProofRefusal,
-  storeVerdict,
+  shelveProject,
+  storeContents,
 } from '../../db/queries/projects/packages';
 import { readProject } from '../../db/queries/projects/projects';
 import { heartbeat } from '../../jobs/heartbeat';
 import { onBehalfOf } from '../../request-context';
 import { reserveOn } from '../batches/space';
 import { compileRules } from '../checks/check-project';
-import { diskRefusal, projectWhere } from '../place';
+import { projectWhere, whereOf } from '../place';
 import { Refused, type World } from '../world';
+import { carryAct } from './archive';
+import { isDatabaseAway, pathOf, refusalOf } from './trouble';
 
 /** Days after which a finished package is read again by itself. */
 const PROVED_EVERY = 91;
@@ -47,7 +48,7 @@ export async function runPackage(world: World, id: string): Promise<void> {
     if (job === null) return;
     await onBehalfOf(job.request, async () => {
       if (['queued', 'packing', 'proving'].includes(job.state)) await make(world, job, lease.lost);
-      else if (job.isProofAsked) await prove(world, job, lease.lost);
+      else if (job.act !== null) await carryAct(world, job, job.act, lease.lost);
     });
   } catch (error) {
     // A server that is stopped, or that could not renew: others go on with it.
@@ -80,6 +81,8 @@ async function make(world: World, job: PackageJob, lost: AbortSignal): Promise<v
     });
     if (outcome.state === 'waits') await holdPackage(db, job.id, outcome.notPacked);
     else {
+      await storeContents(db, job.id, await contentsOf(world, job));
+      if (job.purpose === 'archive') await shelveProject(db, job.id, job.project);
       await finishPackage(db, job.id, outcome.packed);
       await recordActivity(db, 'project-packed', null, job.project, {
         ...{ files: outcome.packed.files, name: job.name, volume: job.volume, recipient: job.asked.recipient },
@@ -136,41 +139,18 @@ async function acceptedIn(world: World, project: string): Promise<readonly Accep
   );
 }
 
+/** Its list of contents, read from it: what is found in it later is what is there. */
+function contentsOf(world: World, { volume, folder, name, asked }: PackageJob) {
+  const where = whereOf(world, { volume, folder: '' });
+  if (where === null) throw new Refused('no-volume', { volume });
+  const top = name.replace(/\.zip$/i, '');
+  const [form, root] =
+    asked.kind === 'zip' ? (['sums', top] as const) : (['bag', asked.kind === 'bag' ? '' : top] as const);
+  return world.disks.run('contentsOfPackage', { where, path: pathOf({ folder, name }), form, root });
+}
+
 async function fail(world: World, { id, volume, folder, name }: PackageJob, error: unknown): Promise<void> {
-  const refused = refusalOf(error, { volume, path: folder === '' ? name : `${folder}/${name}` });
+  const refused = refusalOf(error, { volume, path: pathOf({ folder, name }) });
   await endPackage(world.db, id, 'failed', (refused ?? new Refused('not-begun')).told);
   if (refused === null) throw error;
-}
-
-/** A disk that does not answer has codes that a database has too. */
-const isDatabaseAway = (error: unknown): boolean => !(error instanceof DiskError) && isAway(error);
-
-function refusalOf(error: unknown, place: { readonly volume: string; readonly path: string }): Refused | null {
-  if (error instanceof Refused) return error;
-  switch (codeOf(error)) {
-    case 'EEXIST':
-      return new Refused('package-there', place);
-    case 'ENOENT':
-      return new Refused('path-missing', { path: place.path });
-    case 'EOTHERPLAN':
-      return new Refused('package-changed');
-    case 'ENOSPC':
-      return new Refused('volume-full', { volume: place.volume, at: '', stayed: [] });
-    default:
-      return error instanceof DiskError ? diskRefusal(error) : null;
-  }
-}
-
-async function prove(world: World, { id, volume, folder, name }: PackageJob, lost: AbortSignal): Promise<void> {
-  const path = folder === '' ? name : `${folder}/${name}`;
-  try {
-    const where = await projectWhere(world, { volume, folder: '' });
-    const { isOuterRight: _, ...verdict } = await world.disks.run('verifyFiles', { where, path }, { lost });
-    await storeVerdict(world.db, id, verdict);
-  } catch (error) {
-    if (isDatabaseAway(error) || lost.aborted) throw error;
-    const refused = refusalOf(error, { volume, path });
-    await storeProofRefusal(world.db, id, (refused ?? new Refused('not-begun')).told);
-    if (refused === null) throw error;
-  }
 }

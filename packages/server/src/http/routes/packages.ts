@@ -1,18 +1,15 @@
 /** Packages: made, proved, sent. */
 import { PACKAGE_ENDPOINTS } from '@nesting/contract';
-import { listPackages, readVerdict } from '../../db/queries/projects/packages';
+import { findInPackages, listPackages, readVerdict } from '../../db/queries/projects/packages';
+import { bringBack, freeOriginal, provePackage } from '../../flows/packages/archive';
 import { openSent, revokeLink, sendPackage, sentFile } from '../../flows/packages/links';
-import {
-  applyPack,
-  dropPackage,
-  goOnWithPackage,
-  planPack,
-  provePackage,
-  stopPackage,
-} from '../../flows/packages/pack-project';
+import { applyPack, dropPackage, goOnWithPackage, planPack, stopPackage } from '../../flows/packages/pack-project';
 import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
 import { rangeOf } from '../range';
+
+/** Files that are found at once. */
+const MOST_FOUND = 20;
 
 export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
   planPack: ({ world, params, body }) => planPack(world, params.id, body),
@@ -22,6 +19,9 @@ export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
   goOnPackage: ({ world, params, body }) => goOnWithPackage(world, params.id, body.mayLeaveOut),
   dropPackage: ({ world, params }) => dropPackage(world, params.id),
   provePackage: ({ world, params }) => provePackage(world, params.id),
+  freeOriginal: ({ world, me, params, body }) => freeOriginal(world, me, params.id, body.number),
+  bringBack: ({ world, me, params, body }) => bringBack(world, me, params.id, body.volume),
+  findInPackages: ({ world, query }) => findInPackages(world.db, query.find, MOST_FOUND),
   readVerdict: async ({ world, params }) => {
     const found = await readVerdict(world.db, params.id);
     if (found === null) throw new Refused('no-package');

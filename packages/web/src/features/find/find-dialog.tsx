@@ -10,6 +10,7 @@ import { found } from '../../grid/sort';
 import { Panel } from '../../ui';
 import { changesApi } from '../batches/changes-api';
 import { houseApi } from '../house/house-api';
+import { packagesApi } from '../packages/packages-api';
 import { projectsApi } from '../projects/projects-api';
 import { templatesApi } from '../templates/templates-api';
 
@@ -78,6 +79,7 @@ function FindAnything({ close }: { close: () => void }) {
           ))}
         </Cmd.Group>
         <FormerNames words={words} to={to} />
+        <InPackages words={words} to={to} />
         <Cmd.Group heading="Commands">
           {some(
             commands.filter((c) => c.enabled !== false && c.id !== 'find'),
@@ -125,6 +127,25 @@ function FormerNames({ words, to }: { words: string; to: (address: string) => ()
             <span className="text-ink2">{nameOf(before)}</span> → {nameOf(after)}
           </span>
           <span className="ml-auto shrink-0 font-mono text-xs text-plum">{project.number}</span>
+        </Line>
+      ))}
+    </Cmd.Group>
+  );
+}
+
+/** Files of projects that lie in the archive alone, and in which package. */
+function InPackages({ words, to }: { words: string; to: (address: string) => () => void }) {
+  const sought = useDebounced(words.trim(), 150);
+  const { currentData = [] } = packagesApi.useFoundInPackagesQuery(sought, { skip: sought.length < LEAST });
+  if (currentData.length === 0) return null;
+  return (
+    <Cmd.Group heading="In the archive">
+      {currentData.map(({ id, number, package: name, path }) => (
+        <Line key={`${id} ${path}`} id={`archived ${id} ${path}`} run={to(`/packages?package=${id}`)}>
+          <span className="min-w-0 truncate font-mono">
+            {nameOf(path)} <span className="text-ink2">in {name}</span>
+          </span>
+          <span className="ml-auto shrink-0 font-mono text-xs text-plum">{number}</span>
         </Line>
       ))}
     </Cmd.Group>

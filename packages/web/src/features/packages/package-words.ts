@@ -6,7 +6,7 @@ export const isUnderWay = ({ state }: PackageRow): boolean =>
   state === 'queued' || state === 'packing' || state === 'proving';
 
 /** What one may wait for. */
-export const isBusy = (row: PackageRow): boolean => isUnderWay(row) || row.isProving;
+export const isBusy = (row: PackageRow): boolean => isUnderWay(row) || row.act !== null;
 
 export function stateWords(row: PackageRow): string {
   switch (row.state) {
@@ -27,13 +27,20 @@ export function stateWords(row: PackageRow): string {
   }
 }
 
-function doneWords({ isProving, isWhole, proofFailure }: PackageRow): string {
-  if (isProving) return 'is read again';
-  if (proofFailure !== '') return 'could not be read';
+const ACT_WORDS: Readonly<Record<NonNullable<PackageRow['act']>, string>> = {
+  prove: 'is read again',
+  free: 'the original is being freed',
+  back: 'is being brought back',
+};
+
+function doneWords({ act, isWhole, provedAt, freedAt, backAt }: PackageRow): string {
+  if (act !== null) return ACT_WORDS[act];
   if (isWhole === false) return 'is not whole any more';
+  if (isWhole === null && provedAt !== null) return 'could not be read';
+  if (freedAt !== null && (backAt === null || backAt < freedAt)) return 'whole, and the only one';
   return 'whole';
 }
 
 /** Somebody has to look at it. */
-export const isWrong = ({ state, isWhole, proofFailure }: PackageRow): boolean =>
-  state === 'failed' || state === 'waits' || isWhole === false || proofFailure !== '';
+export const isWrong = ({ state, isWhole, actFailure }: PackageRow): boolean =>
+  state === 'failed' || state === 'waits' || isWhole === false || actFailure !== '';

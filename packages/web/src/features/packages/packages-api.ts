@@ -46,6 +46,24 @@ export const packagesApi = api.injectEndpoints({
       ...asks('provePackage', (id: string) => ({ id })),
       invalidatesTags: ['packages'],
     }),
+    freeOriginal: build.mutation({
+      ...asks('freeOriginal', ({ id, number }: { readonly id: string; readonly number: string }) => ({
+        id,
+        body: { number },
+      })),
+      invalidatesTags: ['packages', 'projects', 'activity'],
+    }),
+    bringBack: build.mutation({
+      ...asks('bringBack', ({ id, volume }: { readonly id: string; readonly volume: string }) => ({
+        id,
+        body: { volume },
+      })),
+      invalidatesTags: ['packages', 'projects', 'activity'],
+    }),
+    foundInPackages: build.query({
+      ...asks('findInPackages', (find: string) => ({ query: { find } })),
+      providesTags: ['packages'],
+    }),
     sendPackage: build.mutation({
       ...asks('sendPackage', ({ id, ...body }: { readonly id: string } & BodyFor<'sendPackage'>) => ({ id, body })),
       invalidatesTags: ['packages'],

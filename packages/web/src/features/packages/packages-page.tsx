@@ -12,6 +12,7 @@ import { FilterList, FilterRow } from '../../changes/filter-list';
 import { LineList, type ListItem } from '../../changes/line-list';
 import { Columns } from '../../columns/columns';
 import { Button, Confirm, CopyButton, Empty, Heading, TextInput, Trouble } from '../../ui';
+import { Archived } from './archived';
 import { isBusy, isUnderWay, isWrong, stateWords } from './package-words';
 import { packagesApi } from './packages-api';
 import { SendLinks } from './send-links';
@@ -158,7 +159,7 @@ function Line({ row }: { row: PackageRow }) {
 }
 
 function Selected({ row, me }: { row: PackageRow; me: Me }) {
-  const { sha256, leftOut, notPacked, failure, proofFailure } = row;
+  const { sha256, leftOut, notPacked, failure, actFailure } = row;
   return (
     <div className="flex flex-col gap-4 text-sm">
       <div className="flex flex-col gap-1">
@@ -210,8 +211,9 @@ function Selected({ row, me }: { row: PackageRow; me: Me }) {
           </p>
         </div>
       )}
-      {proofFailure !== '' && <p className="text-brick">{proofFailure}</p>}
+      {actFailure !== '' && <p className="text-brick">{actFailure}</p>}
       {row.isWhole === false && <VerdictOf id={row.id} />}
+      {row.state === 'done' && row.purpose === 'archive' && me.role === 'coordinator' && <Archived row={row} />}
       {row.state === 'done' && row.kind !== 'bag' && me.role === 'coordinator' && <SendLinks row={row} />}
       {row.state === 'done' && row.kind === 'bag' && (
         <p className="text-ink2">A folder cannot be sent by a link. Pack it as a zip for that.</p>
@@ -267,8 +269,8 @@ function Foot({ row, me }: { row: PackageRow; me: Me }) {
         </Button>
       )}
       {row.state === 'done' && (
-        <Button variant="main" disabled={row.isProving} onClick={() => void prove(row.id)}>
-          {row.isProving ? 'Being read…' : 'Read it again'}
+        <Button variant="main" disabled={row.act !== null} onClick={() => void prove(row.id)}>
+          {row.act === 'prove' ? 'Being read…' : 'Read it again'}
         </Button>
       )}
     </>

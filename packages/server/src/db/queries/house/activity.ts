@@ -46,6 +46,8 @@ export const ACTIVITY = [
   'files-carried',
   'files-brought',
   'project-packed',
+  'original-freed',
+  'project-back',
   'inbox-changed',
   'files-arrived',
   'files-went-back',

@@ -30,6 +30,12 @@ export async function insertPackage(client: Client, made: PackageToMake): Promis
   );
 }
 
+/** What is done with a package that is finished. */
+export type PackageAct =
+  | { readonly kind: 'prove' }
+  | { readonly kind: 'free'; readonly person: string }
+  | { readonly kind: 'back'; readonly person: string; readonly volume: string };
+
 /** What a job needs. */
 export interface PackageJob {
   readonly id: string;
@@ -42,7 +48,8 @@ export interface PackageJob {
   readonly state: PackageRow['state'];
   readonly mayLeaveOut: boolean;
   readonly isStopAsked: boolean;
-  readonly isProofAsked: boolean;
+  readonly act: PackageAct | null;
+  readonly purpose: PackageRow['purpose'];
   readonly request: string | null;
   readonly at: Date;
   readonly by: string;
@@ -51,7 +58,7 @@ export interface PackageJob {
 export async function readPackageJob(client: Client, id: string): Promise<PackageJob | null> {
   const { rows } = await client.query<PackageJob>(
     `select k.id, k.project_id "project", k.asked, k.shown, k.volume, k.folder, k.name, k.state, k.may_leave_out "mayLeaveOut",
-       k.stop_asked "isStopAsked", k.prove_asked "isProofAsked", k.request, k.asked_at "at", coalesce(p.name, '') "by"
+       k.stop_asked "isStopAsked", k.act, k.purpose, k.request, k.asked_at "at", coalesce(p.name, '') "by"
      from package k left join person p on p.id = k.asked_by where k.id = $1`,
     [id],
   );
@@ -62,7 +69,7 @@ export async function readPackageJob(client: Client, id: string): Promise<Packag
 export async function packagesLeft(client: Client): Promise<string[]> {
   const { rows } = await client.query<{ id: string }>(
     `select k.id from package k left join lease l on l.work = k.id and l.until > clock_timestamp()
-     where (k.state in ('queued', 'packing', 'proving') or k.prove_asked) and l.work is null`,
+     where (k.state in ('queued', 'packing', 'proving') or k.act is not null) and l.work is null`,
   );
   return rows.map((row) => row.id);
 }
@@ -70,8 +77,8 @@ export async function packagesLeft(client: Client): Promise<string[]> {
 /** Finished ones that were not read for so many days. */
 export async function askDueProofs(client: Client, days: number): Promise<void> {
   await client.query(
-    `update package set prove_asked = true
-     where state = 'done' and not prove_asked and coalesce(proved_at, ended_at) < clock_timestamp() - $1 * interval '1 day'`,
+    `update package set act = '{"kind":"prove"}'
+     where state = 'done' and act is null and coalesce(proved_at, ended_at) < clock_timestamp() - $1 * interval '1 day'`,
     [days],
   );
 }
@@ -145,26 +152,97 @@ export async function deletePackage(client: Client, id: string): Promise<boolean
   return rowCount === 1;
 }
 
-/** Whether it is finished. */
-export async function askProof(client: Client, id: string): Promise<boolean> {
-  const { rowCount } = await client.query(`update package set prove_asked = true where id = $1 and state = 'done'`, [
-    id,
-  ]);
+/** Whether it is finished, and nothing else is to be done with it. */
+export async function askAct(client: Client, id: string, act: PackageAct): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `update package set act = $2, act_refusal = null where id = $1 and state = 'done' and (act is null or act = $2)`,
+    [id, JSON.stringify(act)],
+  );
   return rowCount === 1;
 }
 
 export async function storeVerdict(client: Client, id: string, verdict: Verdict): Promise<void> {
+  await client.query(`update package set proved_at = clock_timestamp(), verdict = $2 where id = $1`, [
+    id,
+    JSON.stringify(verdict),
+  ]);
+}
+
+/** It was done, or why not. */
+export async function endAct(client: Client, id: string, refusal: Told | null): Promise<void> {
+  await client.query('update package set act = null, act_refusal = $2 where id = $1', [
+    id,
+    refusal === null ? null : JSON.stringify(refusal),
+  ]);
+}
+
+/** Nothing is known of it any more: it could not be read. */
+export async function forgetVerdict(client: Client, id: string): Promise<void> {
+  await client.query('update package set proved_at = clock_timestamp(), verdict = null where id = $1', [id]);
+}
+
+/** What is in it, by folder. */
+export async function storeContents(
+  client: Client,
+  id: string,
+  folders: readonly { readonly path: string; readonly names: readonly string[] }[],
+): Promise<void> {
+  await client.query('delete from package_folder where package_id = $1', [id]);
   await client.query(
-    `update package set prove_asked = false, proved_at = clock_timestamp(), verdict = $2, proof_refusal = null where id = $1`,
-    [id, JSON.stringify(verdict)],
+    `insert into package_folder (package_id, folder, names) select $1, * from unnest($2::text[], $3::text[])`,
+    [id, folders.map(({ path }) => path), folders.map(({ names }) => names.join('/'))],
   );
 }
 
-export async function storeProofRefusal(client: Client, id: string, refusal: Told): Promise<void> {
+/** The project went to the archive: once, whatever it was before is remembered. */
+export async function shelveProject(client: Client, id: string, project: string): Promise<void> {
   await client.query(
-    `update package set prove_asked = false, proved_at = clock_timestamp(), verdict = null, proof_refusal = $2 where id = $1`,
-    [id, JSON.stringify(refusal)],
+    `update package set state_before = (select state from project where id = $2) where id = $1 and state_before is null`,
+    [id, project],
   );
+  await client.query(
+    `update project set state = 'packed', state_at = clock_timestamp(), version = version + 1 where id = $1 and state <> 'packed'`,
+    [project],
+  );
+}
+
+export async function markFreed(client: Client, id: string, bytes: number): Promise<void> {
+  await client.query('update package set freed_at = clock_timestamp(), freed_bytes = $2 where id = $1', [id, bytes]);
+}
+
+/** The project lies there again, and is what it was. */
+export async function markBack(
+  client: Client,
+  id: string,
+  { project, volume, folder }: { readonly project: string; readonly volume: string; readonly folder: string },
+): Promise<void> {
+  await client.query('update package set back_at = clock_timestamp() where id = $1', [id]);
+  await client.query(
+    `update project set volume = $2, folder = $3, state_at = clock_timestamp(), version = version + 1,
+       state = coalesce((select nullif(state_before, 'packed') from package where id = $4), 'closed') where id = $1`,
+    [project, volume, folder, id],
+  );
+}
+
+export interface FoundInPackage {
+  readonly id: string;
+  readonly number: string;
+  readonly title: string;
+  readonly package: string;
+  readonly path: string;
+}
+
+/** Files of projects that lie in the archive alone, by a part of their name. */
+export async function findInPackages(client: Client, find: string, most: number): Promise<FoundInPackage[]> {
+  const { rows } = await client.query<FoundInPackage>(
+    `select k.id, j.number, j.title, k.name "package", case when f.folder = '' then n.name else f.folder || '/' || n.name end "path"
+     from package_folder f join package k on k.id = f.package_id join project j on j.id = k.project_id,
+       lateral unnest(string_to_array(f.names, '/')) n(name)
+     where k.purpose = 'archive' and k.state = 'done' and j.state = 'packed' and f.names ilike $1 and n.name ilike $1
+     order by k.asked_at desc, f.folder, n.name limit $2`,
+    [`%${find.replace(/[\\%_]/g, '\\$&')}%`, most],
+  );
+  return rows;
 }
 
 export async function readVerdict(client: Client, id: string): Promise<{ readonly verdict: Verdict | null } | null> {
@@ -172,12 +250,15 @@ export async function readVerdict(client: Client, id: string): Promise<{ readonl
   return rows[0] ?? null;
 }
 
-interface StoredRow extends Omit<PackageRow, 'at' | 'endedAt' | 'provedAt' | 'failure' | 'proofFailure' | 'size'> {
+interface StoredRow
+  extends Omit<PackageRow, 'at' | 'endedAt' | 'provedAt' | 'freedAt' | 'backAt' | 'failure' | 'actFailure' | 'size'> {
   readonly at: Date;
   readonly endedAt: Date | null;
   readonly provedAt: Date | null;
   readonly refusal: Told | null;
-  readonly proofRefusal: Told | null;
+  readonly freedAt: Date | null;
+  readonly backAt: Date | null;
+  readonly actRefusal: Told | null;
   readonly size: string | null;
 }
 
@@ -197,20 +278,22 @@ export async function listPackages(
        k.asked ->> 'recipient' "recipient", k.asked ->> 'note' "note", k.state, k.files, k.bytes::float8 "bytes", k.done_files "doneFiles",
        k.done_bytes::float8 "doneBytes", k.size, k.sha256, k.left_out "leftOut", k.not_packed "notPacked", k.refusal, coalesce(p.name, '') "by",
        k.asked_at "at", k.ended_at "endedAt", k.proved_at "provedAt", (k.verdict ->> 'isWhole')::boolean "isWhole",
-       k.prove_asked "isProving", k.proof_refusal "proofRefusal", ${LINKS} "links"
+       k.act ->> 'kind' "act", k.act_refusal "actRefusal", k.freed_at "freedAt", k.back_at "backAt", ${LINKS} "links"
      from package k join project j on j.id = k.project_id left join person p on p.id = k.asked_by
      where ($1::uuid is null or k.project_id = $1) and ($2::uuid is null or k.id = $2)
      order by k.asked_at desc limit 1000`,
     [project ?? null, id ?? null],
   );
-  return rows.map(({ at, endedAt, provedAt, refusal, proofRefusal, size, ...row }) => ({
+  return rows.map(({ at, endedAt, provedAt, freedAt, backAt, refusal, actRefusal, size, ...row }) => ({
     ...row,
     size: size === null ? null : Number(size),
     at: at.toISOString(),
     endedAt: endedAt?.toISOString() ?? null,
     provedAt: provedAt?.toISOString() ?? null,
     failure: refusal === null ? '' : toldWords(refusal),
-    proofFailure: proofRefusal === null ? '' : toldWords(proofRefusal),
+    freedAt: freedAt?.toISOString() ?? null,
+    backAt: backAt?.toISOString() ?? null,
+    actFailure: actRefusal === null ? '' : toldWords(actRefusal),
   }));
 }
 
