@@ -56,6 +56,8 @@ export const applyPackSchema = packSchema.extend({
 });
 export type ApplyPack = z.output<typeof applyPackSchema>;
 
+const notPacked = record({ path: z.string(), code: z.string() });
+
 const torn = record({ document: z.string(), target: z.string() });
 
 const row = record({
@@ -88,11 +90,22 @@ export const packPlanSchema = record({
   most: amount,
   /** A name for it, without its ending. */
   name: z.string(),
+  /** What cannot go: links, names that are no text, what may not be looked at; the first of so many. */
+  cannot: list(notPacked),
+  cannotAll: amount,
   /** Findings that must be put right, among what goes. */
   must: amount,
 });
 export type PackPlan = z.infer<typeof packPlanSchema>;
-const { name: _name, must: _must, most: _most, fingerprint: _fingerprint, ...told } = packPlanSchema.unwrap().shape;
+const {
+  name: _name,
+  must: _must,
+  most: _most,
+  fingerprint: _fingerprint,
+  cannot: _cannot,
+  cannotAll: _all,
+  ...told
+} = packPlanSchema.unwrap().shape;
 same<Same<z.infer<z.ZodObject<typeof told>>, { -readonly [K in keyof PackSummary]: PackSummary[K] }>>(true);
 
 const PACKAGE_STATES = ['queued', 'packing', 'proving', 'waits', 'stopped', 'done', 'failed'] as const;
@@ -101,8 +114,6 @@ export type PackageState = (typeof PACKAGE_STATES)[number];
 
 /** Read again; the original removed, after proof; the project brought back. */
 const PACKAGE_ACTS = ['prove', 'free', 'back'] as const;
-
-const notPacked = record({ path: z.string(), code: z.string() });
 
 export const verdictSchema = record({
   form: z.enum(PACKAGE_FORMS),

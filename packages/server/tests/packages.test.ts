@@ -8,6 +8,7 @@ import {
   renameSync,
   rmSync,
   statSync,
+  symlinkSync,
   utimesSync,
   writeFileSync,
 } from 'node:fs';
@@ -267,6 +268,24 @@ describe('the archive', () => {
     await act(row.id, 'free', { number: '82023' });
     expect((await rows(id))[0]?.actFailure).toContain('notes.txt');
     put('20_pieces/window-A/notes.txt', 'one');
+    const link = path.join(root, '20_pieces/link');
+    symlinkSync('/etc/hostname', link);
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toContain('20_pieces/link');
+    rmSync(link);
+    const noText = Buffer.concat([Buffer.from(`${root}/`), Buffer.from([0x66, 0xff])]);
+    writeFileSync(noText, 'no text');
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toContain('One file is not in the package');
+    rmSync(noText);
+    // What a change has set aside lies in the project's own folder alone.
+    await t.world.db.query(
+      `insert into batch (id, project_id, what, state, kept_files, shape_from, shape_to) values (gen_random_uuid(), $1, 'repair', 'done', 2, '{}', '{}')`,
+      [id],
+    );
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toContain('2 files are set aside');
+    await t.world.db.query('delete from batch where project_id = $1', [id]);
     const file = path.join(t.studio, row.path);
     const bytes = readFileSync(file);
     bytes[1_000_000] = (bytes[1_000_000] ?? 0) ^ 1;

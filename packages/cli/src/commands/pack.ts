@@ -4,7 +4,7 @@ import { PACKAGE_KINDS, type PackageKind } from '@nesting/core/package';
 import { type Selection, WHOLE_PROJECT } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { shown } from '@nesting/core/text';
-import { staysWords } from '@nesting/core/words';
+import { cannotGoWords, staysWords } from '@nesting/core/words';
 import { type PackTask, type PlannedPack, TASKS, volumeState } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
@@ -102,7 +102,9 @@ function selectionOf({ without, within, current, inHouse }: Options, input: Chec
   };
 }
 
-function sayLeft({ staying, needed, outside }: PlannedPack): void {
+function sayLeft({ staying, needed, outside, cannot, cannotAll }: PlannedPack): void {
+  for (const { path: at, code } of cannot) say(`cannot go: ${at}: ${cannotGoWords(code)}`);
+  if (cannotAll > cannot.length) say(`cannot go: ${cannotAll - cannot.length} more`);
   for (const { stays, files, bytes } of staying) say(`stays: ${files} files, ${bytes} bytes: ${staysWords(stays)}`);
   for (const { document, target } of needed) say(`needed: ${document} refers to ${target}, which does not go`);
   for (const { document, target } of outside) say(`outside: ${document} refers to ${target}`);

@@ -7,7 +7,7 @@ export { differenceWords } from './differences';
 export { CHANGE_WORDS, expectationWords, wordsFor } from './findings';
 export { INTAKE_STATE_WORDS, placeReasonWords } from './intake';
 export { alignedWords } from './listings';
-export { PACKAGE_KIND_WORDS, packageFaultWords, STAYS_WORDS, staysWords } from './packages';
+export { cannotGoWords, PACKAGE_KIND_WORDS, packageFaultWords, STAYS_WORDS, staysWords } from './packages';
 export {
   type RefusalCode,
   type RefusalGiven,

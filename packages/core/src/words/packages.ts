@@ -17,6 +17,25 @@ export const staysWords = (stays: Stays): string => {
   return `${words.charAt(0).toLowerCase()}${words.slice(1)}`;
 };
 
+/** Why something cannot go into a package. */
+export function cannotGoWords(code: string): string {
+  switch (code) {
+    case 'ELOOP':
+      return 'a link, or no file';
+    case 'NOT-UTF-8':
+      return 'its name is no text';
+    case 'ECHANGED':
+      return 'somebody writes to it';
+    case 'EACCES':
+    case 'EPERM':
+      return 'it may not be read';
+    case 'ENOENT':
+      return 'it is gone';
+    default:
+      return `it cannot be read (${code})`;
+  }
+}
+
 export const PACKAGE_KIND_WORDS: Readonly<Record<PackageKind, string>> = {
   zip: 'Zip',
   bag: 'Bag, as a folder',

@@ -72,7 +72,8 @@ async function held(tree: Tree, { rules: input, packed }: FreeTask, cancel: Canc
   const known = new Map(packed.files.map((file) => [file.path, file]));
   const others: string[] = [];
   let bytes = 0;
-  for (const { path: folder, files, others: links } of foldersIn(tree)) {
+  // What cannot be looked at, and what has a name that is no text, is in no package.
+  for (const { path: folder, files, others: links } of foldersIn(tree, (one) => void others.push(one.path))) {
     for (const name of links) others.push(folder === '' ? name : `${folder}/${name}`);
     for (const { name, size } of files) {
       const path = folder === '' ? name : `${folder}/${name}`;

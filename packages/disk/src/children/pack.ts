@@ -1,6 +1,6 @@
 /** Tasks that pack a project. */
 import { createHash } from 'node:crypto';
-import { join, parentOf } from '@nesting/core/listing';
+import { type FolderListing, join, parentOf } from '@nesting/core/listing';
 import { layoutOf, type PackageKind, sideBySide } from '@nesting/core/package';
 import {
   type Packing,
@@ -12,7 +12,7 @@ import {
 } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { type AboutPackage, type AcceptedFinding, packageRecord } from '@nesting/core/report';
-import { LOG, PART } from '../package/form';
+import { LOG, type NotPacked, PART } from '../package/form';
 import { type PackOutcome, type PackProgress, pack } from '../package/pack';
 import { inRoot } from '../roots/open';
 import { makeFolders, remove } from '../roots/own-files';
@@ -44,6 +44,9 @@ export interface PlannedPack extends PackSummary {
   readonly fingerprint: string;
   /** Bytes that the package takes at most. */
   readonly most: number;
+  /** What cannot go: links, names that are no text, what may not be looked at. */
+  readonly cannot: readonly NotPacked[];
+  readonly cannotAll: number;
   /** Findings that must be put right, among what goes. */
   readonly must: number;
 }
@@ -51,12 +54,14 @@ export interface PlannedPack extends PackSummary {
 /** @throws Unreachable */
 export const planPack = (task: PackPlanTask): Promise<PlannedPack> =>
   inTree(task.where, task.mounts, (tree) => {
-    const planned = packingIn(tree, task);
+    const { planned, cannot } = packingIn(tree, task);
     return {
       ...packSummary(planned, task.mostLines),
       fingerprint: fingerprintOf(planned),
       most: packageBytes(task.kind, planned.items),
       must: goingOf(planned, task.must),
+      cannot: cannot.slice(0, MOST_TOLD),
+      cannotAll: cannot.length,
     };
   });
 
@@ -71,10 +76,24 @@ function goingOf({ items }: Packing, paths: readonly string[]): number {
   return paths.filter((path) => going.has(path)).length;
 }
 
-function packingIn(tree: Tree, { rules: input, selection, roots }: PackPlanTask): Packing {
+/** Of what cannot go. */
+const MOST_TOLD = 200;
+
+function packingIn(
+  tree: Tree,
+  { rules: input, selection, roots }: PackPlanTask,
+): { readonly planned: Packing; readonly cannot: readonly NotPacked[] } {
   const rules = new ProjectRules(input);
   const documents = new Looking(tree, rules, []).documents();
-  return packing({ rules, listings: foldersIn(tree), selection, documents, roots });
+  const cannot: NotPacked[] = [];
+  const listings: FolderListing[] = [];
+  for (const listing of foldersIn(tree, ({ path, code }) => void cannot.push({ path, code }))) {
+    listings.push(listing);
+    for (const name of listing.others) cannot.push({ path: join(listing.path, name), code: 'ELOOP' });
+  }
+  const isWithin = ({ path }: NotPacked) => selection.within === '' || path.startsWith(`${selection.within}/`);
+  const planned = packing({ rules, listings, selection, documents, roots });
+  return { planned, cannot: selection.document === null ? cannot.filter(isWithin) : [] };
 }
 
 function fingerprintOf({ items, emptyFolders }: Packing): string {
@@ -107,7 +126,7 @@ export const packProject = (task: PackTask, { cancel, tell }: Context<PackProgre
   inTree(task.where, task.mounts, (source) =>
     inRoot(task.target, async (volume) => {
       makeFolders(volume, task.into);
-      const planned = packingIn(source, task);
+      const { planned, cannot } = packingIn(source, task);
       if (task.shown !== null && task.shown !== fingerprintOf(planned)) throw failed('EOTHERPLAN', '');
       let told = 0;
       const telling = (progress: PackProgress): void => {
@@ -116,11 +135,18 @@ export const packProject = (task: PackTask, { cancel, tell }: Context<PackProgre
         told = now;
         void tell(progress);
       };
-      return pack(toPack(task, planned, { source, target: volume.sub(task.into) }), { cancel, tell: telling });
+      return pack(toPack(task, { planned, cannot }, { source, target: volume.sub(task.into) }), {
+        cancel,
+        tell: telling,
+      });
     }),
   );
 
-function toPack(task: PackTask, planned: Packing, roots: { readonly source: Tree; readonly target: Root }) {
+function toPack(
+  task: PackTask,
+  { planned, cannot }: ReturnType<typeof packingIn>,
+  roots: { readonly source: Tree; readonly target: Root },
+) {
   const { kind, name, about, project, accepted, isSideBySide, rules: input } = task;
   const items = planned.items.filter(({ stays }) => stays === null);
   const flat = isSideBySide ? sideBySide(items.map(({ path }) => path)) : null;
@@ -144,7 +170,7 @@ function toPack(task: PackTask, planned: Packing, roots: { readonly source: Tree
       packageRecord({
         ...{ kind, layout, about, project, rules, accepted, files, values: input.values },
         emptyFolders: isSideBySide ? [] : planned.emptyFolders,
-        leftOut: leftOut.map(({ path }) => path),
+        leftOut: [...leftOut, ...cannot].map(({ path }) => path),
       }),
   };
 }

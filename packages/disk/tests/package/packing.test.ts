@@ -209,6 +209,20 @@ test('who gets it: quotes stay in the house, caches stay, and what is picked by 
   expect(await plan({ within: 'quotes', isForOutsiders: false })).toEqual([1, ['elsewhere 6']]);
 });
 
+test('links and names that are no text cannot go: it is said before, and written in the package', async () => {
+  const { root, into } = project();
+  symlinkSync('/etc/hostname', path.join(root, 'motion/link'));
+  writeFileSync(Buffer.concat([Buffer.from(`${root}/motion/`), Buffer.from([0x66, 0xff, 0x2e, 0x74])]), 'no text');
+  const { cannot, files } = await planPack(taskFor(root, into, 'zip'));
+  expect([files, cannot.map(({ code }) => code).sort()]).toEqual([going.length, ['ELOOP', 'NOT-UTF-8']]);
+  expect(
+    (await planPack({ ...taskFor(root, into, 'zip'), selection: { ...WHOLE_PROJECT, within: 'quotes' } })).cannot,
+  ).toEqual([]);
+  await packed(taskFor(root, into, 'zip'));
+  const { read } = await lookAtPackage({ where: { base: into, folder: '' }, path: '26014_show.zip' }, context);
+  expect(read?.record.leftOut).toHaveLength(2);
+});
+
 test('a zip with more entries than a short list can count is read by others', async () => {
   const { root, into } = project({});
   for (let i = 0; i < 66_000; i++) {

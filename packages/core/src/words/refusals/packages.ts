@@ -18,6 +18,8 @@ export const PACKAGE_REFUSALS = {
   'package-not-whole': () => `The package was read again and is not whole. ${NOTHING}`,
   'not-in-package': (p: { readonly path: string; readonly count: number }) =>
     `${p.count === 1 ? 'One file is' : `${p.count} files are`} not in the package, or changed since it was made, such as ${p.path}. Pack the project once more. ${NOTHING}`,
+  'still-set-aside': (p: { readonly files: number }) =>
+    `${p.files === 1 ? 'One file is' : `${p.files} files are`} set aside in this project, and in no package. Bring them back by undoing, or free their space first. ${NOTHING}`,
   'back-taken': (p: { readonly folder: string; readonly volume: string }) =>
     `${p.folder} is there on ${p.volume}: nothing needs to be brought back, or something else has its place. ${NOTHING}`,
   'day-past': () => 'This day is over, or more than a year away. Choose another.',

@@ -13,6 +13,7 @@ import { recordActivity } from '../../db/queries/house/activity';
 import {
   askAct,
   endAct,
+  filesSetAside,
   forgetVerdict,
   markBack,
   markFreed,
@@ -89,6 +90,8 @@ async function free(world: World, job: PackageJob, read: ReadPackage | null, per
   // Somebody took it up again meanwhile: then it is no original to be freed.
   if (project === null || project.state !== 'packed' || read === null) throw new Refused('not-archived');
   const { volume, folder } = project;
+  const files = await filesSetAside(world.db, project.id);
+  if (files > 0) throw new Refused('still-set-aside', { files });
   const where = await projectWhere(world, { volume, folder: '' });
   const mounts = await mountsOf(world, project);
   const { input } = await rulesOf(world, job.project);

@@ -2,7 +2,7 @@
 import type { Me, ProjectPage, VolumeRow } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import type { Registers } from '@nesting/core/name';
-import { PACKAGE_KIND_WORDS, STAYS_WORDS } from '@nesting/core/words';
+import { cannotGoWords, PACKAGE_KIND_WORDS, STAYS_WORDS } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { useOutletContext, useParams } from 'react-router';
 import { troubleOf } from '../../app/api';
@@ -124,6 +124,7 @@ function Going({ work, shown }: { work: PackWork; shown: readonly Row[] }) {
         </p>
       )}
       {plan.needed.length > 0 && <Torn work={work} plan={plan} />}
+      {plan.cannot.length > 0 && <Cannot plan={plan} />}
       {items.length === 0 ? (
         <Empty title="No file is like that">Take a filter away, or choose another folder.</Empty>
       ) : (
@@ -158,6 +159,24 @@ function Torn({ work, plan }: { work: PackWork; plan: NonNullable<PackWork['plan
       </p>
       <Button onClick={take}>Take it along</Button>
     </div>
+  );
+}
+
+/** Said before, so that nobody misses it after. */
+function Cannot({ plan: { cannot, cannotAll } }: { plan: NonNullable<PackWork['plan']> }) {
+  return (
+    <details className="mb-2 rounded-tray border border-ochre bg-sheet px-3 py-2 text-sm">
+      <summary className="cursor-pointer">
+        {many(cannotAll, 'thing')} cannot go: links, names that are no text, or what may not be read
+      </summary>
+      <ul className="max-h-40 overflow-auto pt-1">
+        {cannot.map(({ path, code }) => (
+          <li key={path}>
+            <span className="font-mono break-all">{path}</span> <span className="text-ink2">{cannotGoWords(code)}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -224,6 +224,15 @@ export async function markBack(
   );
 }
 
+/** Files that changes of a project keep so that they can be undone: they lie in its own folder alone. */
+export async function filesSetAside(client: Client, project: string): Promise<number> {
+  const { rows } = await client.query<{ files: number }>(
+    'select coalesce(sum(kept_files), 0)::int "files" from batch where project_id = $1 and kept_files > 0 and swept_at is null',
+    [project],
+  );
+  return rows[0]?.files ?? 0;
+}
+
 export interface FoundInPackage {
   readonly id: string;
   readonly number: string;
