@@ -62,8 +62,11 @@ test('a project is packed by keyboard, sent with a word, fetched without signing
   await list.focus();
   await page.keyboard.press('Space');
   await expect(ledger).not.toHaveText(planned ?? '');
+  const where = page.getByText('For whom, and where it is written');
+  await where.click();
   await page.getByLabel('For whom').fill('Fennel & Rook Theatre');
   await page.reload();
+  await where.click();
   await expect(page.getByLabel('For whom')).toHaveValue('Fennel & Rook Theatre');
   await page.getByLabel('Its name').fill('curtain rise');
   await expect(page.getByText('packages/curtain rise.zip')).toBeVisible();
@@ -169,6 +172,7 @@ test('a project goes to the archive, its original is freed, it is found and brou
   const before = filesIn(root);
   await page.goto(`/projects/${id}/pack`);
   await page.getByRole('radio', { name: 'For the archive' }).click();
+  await page.getByText('For whom, and where it is written').click();
   await page.getByRole('combobox', { name: 'Volume' }).click();
   await page.getByRole('option', { name: 'archive' }).click();
   await page.getByLabel('Its name').fill('26011 shelf');

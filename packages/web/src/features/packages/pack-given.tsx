@@ -44,11 +44,11 @@ export function PackGiven({ work, volumes, volume, shown }: Props) {
         ]}
       />
       <WhatGoes work={work} />
-      {work.plan !== undefined && <Narrow work={work} shown={shown} />}
-      <details open>
+      <details>
         <summary className="cursor-pointer pb-2 text-sm font-semibold">For whom, and where it is written</summary>
         <Where {...{ work, volumes, volume }} />
       </details>
+      {work.plan !== undefined && <Narrow work={work} shown={shown} />}
     </div>
   );
 }
