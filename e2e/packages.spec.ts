@@ -114,6 +114,24 @@ test('a project is packed by keyboard, sent with a word, fetched without signing
   await other.reload();
   await expect(other.getByText(/leads nowhere/)).toBeVisible();
   await outside.close();
+
+  // A week later it comes back: one file was worked on, one is new.
+  const back = path.join(demo.studio, 'from the theatre');
+  mkdirSync(back);
+  nesting('unpack', zip, '--into', back);
+  const [worked = ''] = [...after.keys()].filter(
+    (at) => at.endsWith('.svg') || at.endsWith('.txt') || at.endsWith('.md'),
+  );
+  writeFileSync(path.join(back, path.basename(root), worked), 'worked on');
+  writeFileSync(path.join(back, path.basename(root), 'a new idea.txt'), 'new');
+  await page.getByText('It came back').click();
+  await page.getByLabel('Folder that came back').fill('from the theatre');
+  await page.getByRole('button', { name: 'Compare with what was sent' }).click();
+  await expect(page.getByText(/^Worked on \(1\)/)).toBeVisible();
+  await expect(page.getByText(/^New \(/)).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('link', { name: /Bring in what was worked on/ }).click();
+  await expect(page).toHaveURL(/\/intake\?volume=studio&folder=from/);
 });
 
 test('a package on this computer is proved in the browser: whole, changed, missing, and a folder', async ({

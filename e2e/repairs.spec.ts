@@ -175,22 +175,28 @@ test('the whole mess by keyboard: answers, names, one press; then all of it back
   await expect(page).toHaveURL(/batches\?batch=/);
   await expect(page.getByRole('region', { name: 'What will happen' })).toContainText('can be undone');
   await checked(page, id);
-  // What lay in folders that nobody knew is judged now that they are known: once more.
-  await page.goto(`/projects/${id}/repair`);
-  await expect(ledger).toContainText(/Puts \d+ findings? right|Nothing is chosen yet/);
-  const likely = page.getByRole('button', { name: /Take the \d+ likely/ });
-  if ((await likely.count()) > 0) await likely.click();
-  await takeFirstWays(page);
-  await settleClashes(page);
-  await expect(page.getByRole('button', { name: 'Put it right' })).toBeEnabled();
-  await page.keyboard.press('Control+Enter');
-  await expect(page).toHaveURL(/batches\?batch=/);
-  await checked(page, id);
-  const rest = await findingsOf(page, id);
+  // What lay in folders that nobody knew is judged now that they are known: once more, and again while anything is left.
+  const act = page.getByRole('button', { name: 'Put it right' });
+  let rest = await findingsOf(page, id);
+  let repairs = 1;
+  for (; repairs < 4 && (repairs === 1 || rest.length > 9); repairs++) {
+    await page.goto(`/projects/${id}/repair`);
+    await expect(ledger).toContainText(/Puts \d+ findings? right|Nothing is chosen yet/);
+    const likely = page.getByRole('button', { name: /Take the \d+ likely/ });
+    if ((await likely.count()) > 0) await likely.click();
+    await takeFirstWays(page);
+    await settleClashes(page);
+    await expect(act).toBeEnabled();
+    await page.keyboard.press('Control+Enter');
+    await expect(page).toHaveURL(/batches\?batch=/);
+    await checked(page, id);
+    rest = await findingsOf(page, id);
+  }
   // What is left nobody but the people of the project can know: missing frames, other days, whose work it is.
   const OF_PEOPLE = new Set(['sequence-gap', 'version-gap', 'date-mismatch', 'absolute-reference', 'name-mismatch']);
   expect(rest.filter((f) => !OF_PEOPLE.has(f.rule))).toEqual([]);
-  expect(rest.length).toBeLessThanOrEqual(9);
+  const told = rest.map(({ rule, path: at }) => `${rule} ${at}`);
+  expect(told, told.join('\n')).toHaveLength(Math.min(told.length, 9));
   // Accepted, the project is in order.
   await page.goto(`/projects/${id}`);
   await page.getByRole('button', { name: 'More…' }).click();
@@ -203,7 +209,7 @@ test('the whole mess by keyboard: answers, names, one press; then all of it back
     data: { ids },
     headers: { origin: demo.address },
   });
-  for (const changes of [0, 1]) {
+  for (let changes = 0; changes < repairs; changes++) {
     const done = (await (await page.request.get(`/api/projects/${id}/batches`)).json()) as {
       id: string;
       what: string;

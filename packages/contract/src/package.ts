@@ -1,5 +1,5 @@
 /** Packages: a project, or a part of it, for somebody else or for the shelf. */
-import { PACKAGE_FAULTS, PACKAGE_FORMS, PACKAGE_KINDS, type Verdict } from '@nesting/core/package';
+import { PACKAGE_FAULTS, PACKAGE_FORMS, PACKAGE_KINDS, RETURNED, type Verdict } from '@nesting/core/package';
 import { COMES, type PackRow, type PackSummary, type Selection, STAYS } from '@nesting/core/planners';
 import { z } from 'zod';
 import { carryWaySchema } from './carry';
@@ -187,6 +187,15 @@ export const goOnPackageSchema = z.object({ mayLeaveOut: z.boolean().default(fal
 /** The project's number, said once more by whoever frees its space. */
 export const freeOriginalSchema = z.object({ number: z.string().max(200) });
 export const bringBackSchema = z.object({ volume: z.string().min(1).max(200) });
+
+export const returnedFolderSchema = z.object({ volume: z.string().min(1).max(200), folder: path.min(1) });
+export const returnedSchema = record({
+  /** The first of so many. */
+  rows: list(record({ state: z.enum(RETURNED), sent: z.string().nullable(), back: z.string().nullable() })),
+  counts: record({ changed: amount, new: amount, same: amount, 'not-back': amount }),
+  unseen: list(z.string()),
+});
+export type CameBack = z.infer<typeof returnedSchema>;
 
 export const foundInPackageSchema = record({
   id: uuid,

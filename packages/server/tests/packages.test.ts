@@ -9,12 +9,13 @@ import {
   rmSync,
   statSync,
   symlinkSync,
+  truncateSync,
   utimesSync,
   writeFileSync,
 } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { PackageRow, PackPlan, Sent } from '@nesting/contract';
+import type { CameBack, PackageRow, PackPlan, Sent } from '@nesting/contract';
 import { wakePackages } from '../src/flows/packages/run-package';
 import { rangeOf } from '../src/http/range';
 import { openTestWorld, startedIn, type TestWorld } from './world';
@@ -197,6 +198,33 @@ describe('a package', () => {
     expect([row.state, row.failure]).toEqual(['failed', expect.stringContaining('there already')]);
     expect(readFileSync(path.join(t.studio, 'out/mine.zip'), 'utf8')).toBe('somebody’s');
   });
+});
+
+test('what came back is held against what was sent: worked on, new, thrown away', async () => {
+  const { id } = await lived('82031');
+  const row = await done(id, { name: 'to a freelancer' });
+  const put = (at: string, text: string | Uint8Array) => {
+    mkdirSync(path.dirname(path.join(t.studio, 'back', at)), { recursive: true });
+    writeFileSync(path.join(t.studio, 'back', at), text);
+  };
+  put('82031/20_pieces/window-A/notes.txt', 'one, and more');
+  put(
+    '82031/20_pieces/large.mov',
+    new Uint8Array(5_000_000).map((_, i) => (i * 7919) >> 3),
+  );
+  put('82031/20_pieces/window-A/new.svg', '<svg/>');
+  const ask = (folder: string) =>
+    t.ask('coordinator', 'POST', `/api/packages/${row.id}/returned`, { volume: 'studio', folder });
+  const { rows: found, counts } = await json<CameBack>(await ask('back'));
+  expect(counts).toEqual({ changed: 1, new: 1, same: 1, 'not-back': row.files - 2 });
+  expect(found.slice(0, 3).map(({ state, sent }) => [state, sent])).toEqual([
+    ['changed', '20_pieces/window-A/notes.txt'],
+    ['new', null],
+    ['same', '20_pieces/window-A/large.mov'],
+  ]);
+  expect(await code(await ask('nowhere'))).toEqual([404, 'path-missing']);
+  truncateSync(path.join(t.studio, row.path), 1000);
+  expect(await code(await ask('back'))).toEqual([409, 'package-not-whole']);
 });
 
 describe('the archive', () => {

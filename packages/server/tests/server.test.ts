@@ -76,6 +76,8 @@ describe('who may do what', () => {
       '/api/demo/sign-in',
       '/api/entrance',
       '/api/openapi.json',
+      '/api/sent',
+      '/api/sent/:pass/file',
       '/api/yours',
       '/health',
       '/metrics',

@@ -11,13 +11,15 @@ import {
   packageRowSchema,
   packPlanSchema,
   packSchema,
+  returnedFolderSchema,
+  returnedSchema,
   sendPackageSchema,
   sentLinkSchema,
   sentSchema,
   verdictSchema,
 } from '../package';
 import { list } from '../reply';
-import { ALL, COORDINATOR } from '../roles';
+import { ALL, COORDINATOR, WORKING } from '../roles';
 import { id, nothing } from './params';
 import { FOLDER, VOLUME } from './refused';
 
@@ -102,7 +104,7 @@ export const PACKAGE_ENDPOINTS = {
     method: 'POST',
     path: '/api/packages/:id/prove',
     does: 'Reads a package again, and holds every file in it against its checksum',
-    roles: ALL,
+    roles: WORKING,
     whose: 'house',
     params: id,
     reply: nothing,
@@ -129,6 +131,17 @@ export const PACKAGE_ENDPOINTS = {
     body: bringBackSchema,
     reply: nothing,
     refuses: [...VOLUME, 'no-volume', 'no-package', 'package-not-done', 'not-archived'],
+  }),
+  compareReturned: endpoint({
+    method: 'POST',
+    path: '/api/packages/:id/returned',
+    does: 'Holds a folder that came back against what was sent: worked on, new, as it was, not back',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: id,
+    body: returnedFolderSchema,
+    reply: { json: returnedSchema },
+    refuses: [...FOLDER, 'no-package', 'package-not-done', 'package-not-whole'],
   }),
   findInPackages: endpoint({
     method: 'GET',

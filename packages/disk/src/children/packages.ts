@@ -2,13 +2,21 @@
 import { createHash } from 'node:crypto';
 import { grouped } from '@nesting/core';
 import { nameOf, parentOf } from '@nesting/core/listing';
-import { type PackageForm, type PackedFiles, type Progress, type Verdict, verifyPackage } from '@nesting/core/package';
+import {
+  type PackageForm,
+  type PackedFiles,
+  type Progress,
+  type ReturnedRow,
+  returned,
+  type Verdict,
+  verifyPackage,
+} from '@nesting/core/package';
 import { type ReadPackage, readPackage } from '@nesting/core/report';
 import { eachPiece, filesInFolder, filesInZip, type ZipFiles } from '../package/packed-files';
 import { unpack } from '../package/unpack';
 import { hashWhole } from '../roots/hash-thread';
 import { inRoot } from '../roots/open';
-import { eachChunk, readAll, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
+import { eachChunk, hashOf, readAll, readText, withPlainFile, withPlainFileAsync } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import type { Root } from '../roots/root';
 import { failed, type Where } from '../roots/where';
@@ -198,3 +206,41 @@ export const contentsOfPackage = (
       return [...folders].map(([folder, inside]) => ({ path: folder, names: inside.map((file) => nameOf(file.path)) }));
     }),
   );
+
+export interface ReturnTask extends PackageTask {
+  /** The folder that came back. */
+  readonly back: Where;
+}
+
+export interface CameBackFrom {
+  readonly rows: readonly ReturnedRow[];
+  /** What could not be read: of that nothing is known. */
+  readonly unseen: readonly string[];
+}
+
+/** Holds a folder that came back against what was sent; `null` where the package is not whole, or none of this program's. */
+export const compareReturned = async (
+  { back, ...sent }: ReturnTask,
+  context: Context<Progress>,
+): Promise<CameBackFrom | null> => {
+  const { read } = await lookAtPackage(sent, context);
+  if (read === null) return null;
+  return inRoot(back, async (root) => {
+    const tell = telling(context);
+    const files = filesInFolder(root, () => undefined);
+    const found: { path: string; sha256: string }[] = [];
+    const unseen = files.faults.map(({ path }) => path);
+    const allBytes = [...files.sizes.values()].reduce((sum, size) => sum + size, 0);
+    let bytes = 0;
+    for (const [path, size] of files.sizes) {
+      try {
+        found.push({ path, sha256: withPlainFile(root, path, hashOf) });
+      } catch {
+        unseen.push(path);
+      }
+      bytes += size;
+      await tell({ files: found.length, bytes, allFiles: files.sizes.size, allBytes });
+    }
+    return { rows: returned(read.files, found), unseen };
+  });
+};

@@ -26,7 +26,14 @@ import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
 import { dropPart, packProject, planPack } from './pack';
-import { contentsOfPackage, lookAtPackage, stretchOfFile, unpackPackage, verifyFiles } from './packages';
+import {
+  compareReturned,
+  contentsOfPackage,
+  lookAtPackage,
+  stretchOfFile,
+  unpackPackage,
+  verifyFiles,
+} from './packages';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -81,6 +88,7 @@ export const TASKS = {
   dropPart: batch(dropPart),
   verifyFiles: batch(verifyFiles),
   lookAtPackage: batch(lookAtPackage),
+  compareReturned: batch(compareReturned),
   freeOriginal: batch(freeOriginal),
   unpackPackage: batch(unpackPackage),
   check: { kind: 'check' as const, run: check },

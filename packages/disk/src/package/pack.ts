@@ -79,6 +79,10 @@ class Packing {
       const packed = { ...made, files: files.length, bytes, leftOut: notPacked };
       this.place(packed, log);
       return { state: 'done', packed };
+    } catch (error) {
+      // What is on the disk is not what was written: another try begins anew.
+      if (codeOf(error) === 'EVERIFY') dropLog(task.target, `${task.name}${LOG}`);
+      throw error;
     } finally {
       form.close();
     }

@@ -50,6 +50,7 @@ export async function unpack(task: ToUnpack): Promise<void> {
       makeFolders(target, parentOf(join(top, path)));
       writeWhole(target, join(top, path), [text]);
     }
+    makeFolders(target, parentOf(folder));
     takePlace({ root: target, path: top }, { root: target, path: folder });
   } catch (error) {
     removeTree(target, top);

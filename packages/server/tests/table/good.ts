@@ -507,6 +507,11 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     return { as: C, params: { id }, body: { number } };
   },
   bringBack: async (g) => ({ as: C, params: { id: (await shelved(g)).id }, body: { volume: 'studio' } }),
+  compareReturned: async (g) => ({
+    as: C,
+    params: await packed(g),
+    body: { volume: 'studio', folder: (await heapRead(g)).folder },
+  }),
   findInPackages: () => ({ as: A, query: { find: 'notes' } }),
   readVerdict: async (g) => ({ as: A, params: await packed(g) }),
   sendPackage: async (g) => ({ as: C, params: await packed(g), body: { until: NEXT_MONTH, word: 'pier' } }),

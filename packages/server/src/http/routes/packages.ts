@@ -4,6 +4,7 @@ import { findInPackages, listPackages, readVerdict } from '../../db/queries/proj
 import { bringBack, freeOriginal, provePackage } from '../../flows/packages/archive';
 import { openSent, revokeLink, sendPackage, sentFile } from '../../flows/packages/links';
 import { applyPack, dropPackage, goOnWithPackage, planPack, stopPackage } from '../../flows/packages/pack-project';
+import { compareReturned } from '../../flows/packages/returned';
 import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
 import { rangeOf } from '../range';
@@ -21,6 +22,7 @@ export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
   provePackage: ({ world, params }) => provePackage(world, params.id),
   freeOriginal: ({ world, me, params, body }) => freeOriginal(world, me, params.id, body.number),
   bringBack: ({ world, me, params, body }) => bringBack(world, me, params.id, body.volume),
+  compareReturned: ({ world, params, body }) => compareReturned(world, params.id, body),
   findInPackages: ({ world, query }) => findInPackages(world.db, query.find, MOST_FOUND),
   readVerdict: async ({ world, params }) => {
     const found = await readVerdict(world.db, params.id);

@@ -19,7 +19,7 @@ import { volumesApi } from '../house/volumes-api';
 import { projectsApi } from '../projects/projects-api';
 import { PackGiven } from './pack-given';
 import { filterOf, isShown, itemsOf, type Row } from './pack-rows';
-import { type PackWork, usePackWork } from './pack-work';
+import { type PackWork, type Said, usePackSaid, usePackWork } from './pack-work';
 
 export function PackPage() {
   const { id = '' } = useParams();
@@ -44,8 +44,9 @@ interface Props {
 function Packing({ project, registers, volumes }: Props) {
   usePageTitle(`Pack ${project.number} ${project.title}`);
   const ready = volumes.filter(({ state }) => state === 'ready');
-  const work = usePackWork(project, ready[0]?.name ?? null);
-  const volume = ready.find(({ name }) => name === work.said.volume)?.name ?? ready[0]?.name ?? null;
+  const [said, keep] = usePackSaid(project.id);
+  const volume = volumeFor(ready, project.volume, said);
+  const work = usePackWork(project, volume, [said, keep]);
   const shown = useShown(work);
   const row = shown.find((one) => keyOf(one) === work.params.get('line')) ?? shown[0];
   const ending = work.said.kind === 'bag' ? '' : '.zip';
@@ -71,6 +72,13 @@ function Packing({ project, registers, volumes }: Props) {
       }
     />
   );
+}
+
+/** As it was chosen; an archive lies elsewhere than its project, where there is an elsewhere. */
+function volumeFor(ready: readonly VolumeRow[], own: string, { volume, purpose }: Said): string | null {
+  const chosen = ready.find(({ name }) => name === volume);
+  const elsewhere = purpose === 'archive' ? ready.find(({ name }) => name !== own) : undefined;
+  return (chosen ?? elsewhere ?? ready[0])?.name ?? null;
 }
 
 const keyOf = ({ path, stays }: Row): string => `${path} ${stays}`;

@@ -79,11 +79,15 @@ export interface PackWork {
   readonly carryOut: () => Promise<void>;
 }
 
-export function usePackWork(project: ProjectPage, volume: string | null): PackWork {
+/** @param volume - that it is written on */
+export function usePackWork(
+  project: ProjectPage,
+  volume: string | null,
+  [said, keep]: ReturnType<typeof usePackSaid>,
+): PackWork {
   const { id } = project;
   const go = useNavigate();
   const [params, put] = useAddress();
-  const [said, keep] = useSaid(id);
   const wanted = bodyOf(said);
   const key = JSON.stringify(wanted);
   const asked = useDebounced(key, 250);
@@ -129,7 +133,7 @@ const bodyOf = ({ selection, kind }: Said) => ({
   kind,
 });
 
-function useSaid(project: string) {
+export function usePackSaid(project: string) {
   const place = `nesting-pack-${project}`;
   const [said, setSaid] = useState<Said>(() => readKept(place, saidSchema, UNSAID));
   const keep = useCallback(

@@ -47,7 +47,7 @@ export function PackageLedger({ row, me }: { row: PackageRow; me: Me }) {
           {row.state === 'waits' ? 'Try again' : 'Go on'}
         </Button>
       )}
-      {row.state === 'done' && (
+      {row.state === 'done' && me.role !== 'lead' && (
         <Button variant="main" disabled={row.act !== null} onClick={() => void prove(row.id)}>
           {row.act === 'prove' ? 'Being read…' : 'Read it again'}
         </Button>

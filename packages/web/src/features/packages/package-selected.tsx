@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { many, moment, size } from '../../app/words';
 import { CopyButton, Heading } from '../../ui';
 import { Archived } from './archived';
+import { CameBack } from './came-back';
 import { packagesApi } from './packages-api';
 import { SendLinks } from './send-links';
 import { VerdictList } from './verdict-list';
@@ -65,6 +66,7 @@ export function PackageSelected({ row, me }: { row: PackageRow; me: Me }) {
       {row.isWhole === false && <VerdictOf id={row.id} />}
       {row.state === 'done' && row.purpose === 'archive' && me.role === 'coordinator' && <Archived row={row} />}
       {row.state === 'done' && row.kind !== 'bag' && me.role === 'coordinator' && <SendLinks row={row} />}
+      {row.state === 'done' && row.purpose === 'handover' && me.role === 'coordinator' && <CameBack row={row} />}
       {row.state === 'done' && row.kind === 'bag' && (
         <p className="text-ink2">A folder cannot be sent by a link. Pack it as a zip for that.</p>
       )}

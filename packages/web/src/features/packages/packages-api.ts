@@ -60,6 +60,12 @@ export const packagesApi = api.injectEndpoints({
       })),
       invalidatesTags: ['packages', 'projects', 'activity'],
     }),
+    compareReturned: build.mutation(
+      asks('compareReturned', ({ id, ...body }: { readonly id: string } & BodyFor<'compareReturned'>) => ({
+        id,
+        body,
+      })),
+    ),
     foundInPackages: build.query({
       ...asks('findInPackages', (find: string) => ({ query: { find } })),
       providesTags: ['packages'],
