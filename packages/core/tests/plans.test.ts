@@ -190,6 +190,33 @@ describe('laws', () => {
     );
   });
 
+  test('what comes to a place of the batch along with its folder is told from what was there, killed at any act', async () => {
+    const gone = { ...same, entry: 'file', after: null, content: null, isWhole: false } as const;
+    const changes: Change[] = [
+      { ...gone, id: '-a/b/a', before: home('a/b/a') },
+      move('a/b', 'b/a/b'),
+      move('b/b', 'a/b'),
+      make('a/b/b'),
+    ];
+    let killed = 0;
+    for (let at = 0; at < 40; at++) {
+      const disk = new MemoryDisk();
+      for (const path of ['a', 'a/b', 'b', 'b/a', 'b/b', '.nesting']) disk.put(home(path), 'folder');
+      // The second one comes to where the first one was.
+      for (const path of ['a/b/a', 'b/b/a']) disk.put(home(path), 'file', { size: 9, modified: 1000 });
+      withOwn(disk, FOLDER);
+      const notes = new Notes(5);
+      const ended = await applyBatch(batchOf(changes), killedAt(disk, notes, at), notes, { bytesOf }).catch(() => null);
+      if (notes.intents === null || ended?.state === 'done') continue;
+      killed++;
+      expect([at, await stepsDone(notes.intents, notes.outcomes, FOLDER, disk, 5)]).toMatchObject([
+        at,
+        { clear: true },
+      ]);
+    }
+    expect(killed).toBeGreaterThan(3);
+  });
+
   test('killed before any act, a batch is finished whole or taken back whole, whichever is asked', async () => {
     await fc.assert(
       fc.asyncProperty(

@@ -150,8 +150,8 @@ function placesBefore(changes: readonly Change[]): (after: Place) => Place | nul
 const setAsideAt = (content: Change['content']): Place | null => (content?.kind === 'set-aside' ? content.from : null);
 
 /**
- * What stands, before the first step, at a place that a step names for another time: only where a folder above it moves
- * can that be somebody else's.
+ * What stands, before the first step, at a place that a step names for another time, or where it comes to such a place
+ * along with its folder: only where a folder above it moves can that be somebody else's.
  */
 export async function bystanders(
   changes: readonly Change[],
@@ -166,15 +166,53 @@ export async function bystanders(
     if (entry === 'folder' && (after === null || !isSamePlace(before, after))) moving.add(placeKey(before));
   }
   if (moving.size === 0) return [];
+  const moves = movesByTarget(steps);
   const out: Bystander[] = [];
-  for (const place of steps.flatMap((step) => ('from' in step ? [step.from, step.at] : [step.at]))) {
+  const asked = new Map<string, number>();
+  const queue = steps.flatMap((step): Before[] =>
+    ('from' in step ? [step.from, step.at] : [step.at]).map((place) => ({ place, before: steps.length })),
+  );
+  for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
+    const { place, before } = next;
     const key = placeKey(place);
-    if (own.has(key) || !isInOne(place, moving)) continue;
-    own.add(key);
+    const known = asked.get(key);
+    if (known !== undefined && known >= before) continue;
+    asked.set(key, before);
+    queue.push(...beforehand(next, moves));
+    if (known !== undefined || own.has(key) || !isInOne(place, moving)) continue;
     const there = await lookAt(port, place);
     if (there !== null && there.kind !== 'other') out.push({ at: place, entry: there.kind, id: there.id });
   }
   return out;
+}
+
+/** A place as it is before a certain step, counted from the first. */
+interface Before {
+  readonly place: Place;
+  readonly before: number;
+}
+
+type Moves = ReadonlyMap<string, readonly { readonly from: Place; readonly step: number }[]>;
+
+function movesByTarget(steps: readonly Step[]): Moves {
+  const out = new Map<string, { from: Place; step: number }[]>();
+  for (const [at, step] of steps.entries()) {
+    if (!('from' in step)) continue;
+    const key = placeKey(step.at);
+    const move = { from: step.from, step: at };
+    const known = out.get(key);
+    if (known === undefined) out.set(key, [move]);
+    else known.push(move);
+  }
+  return out;
+}
+
+/** Where that was which lies at a place once folders above it have moved there: from step to step, backwards. */
+function* beforehand({ place, before }: Before, moves: Moves): Generator<Before> {
+  for (let at = folderOf(place); at.path !== ''; at = folderOf(at))
+    for (const { from, step } of moves.get(placeKey(at)) ?? [])
+      if (step < before)
+        yield { place: { root: from.root, path: `${from.path}${place.path.slice(at.path.length)}` }, before: step };
 }
 
 function isInOne(place: Place, folders: ReadonlySet<string>): boolean {
