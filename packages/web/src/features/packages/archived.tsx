@@ -48,8 +48,8 @@ function Free({ row, place }: { row: PackageRow; place: string }) {
         <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
           <p>
             The package is read from end to end first. Where it is whole and holds every file as it is now, {place} is
-            removed, {size(row.bytes)} and more with what programs made along the way. This cannot be undone; the
-            project can be brought back from the package.
+            removed, {size(row.bytes)} and more with what programs made along the way. This cannot be undone, and the
+            history of its changes goes with it; the project can be brought back from the package.
           </p>
           <Labelled id="free-number" label={`To be sure, write the project’s number, ${row.number}`}>
             <TextInput id="free-number" value={number} autoComplete="off" onChange={(e) => setNumber(e.target.value)} />
