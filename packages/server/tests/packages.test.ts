@@ -161,6 +161,25 @@ describe('a package', () => {
     }
   });
 
+  test('a server that died after all was done, and before it was noted: it is done all the same', async () => {
+    const { id } = await lived('82007');
+    const run = t.world.disks.run.bind(t.world.disks);
+    // Nothing is forgotten, and the row is as it was before the end.
+    t.world.disks.run = ((task, input, asking) =>
+      task === 'forgetLog' ? Promise.reject(new Error('died')) : run(task, input, asking)) as typeof run;
+    const row = await done(id, { name: 'noted' }).finally(() => {
+      t.world.disks.run = run;
+    });
+    await t.world.db.query(`update package set state = 'packing', shown = null, sha256 = null where id = $1`, [row.id]);
+    await wakePackages(t.world);
+    const [now] = await rows(id);
+    expect(now).toMatchObject({ state: 'done', failure: '', files: row.files, size: row.size });
+    expect(readdirSync(path.join(t.studio, 'out')).filter((name) => name.startsWith('noted'))).toEqual([
+      'noted.zip',
+      'noted.zip.sha256',
+    ]);
+  });
+
   test('stopped it waits, goes on, or is taken back with what was written', async () => {
     const { id } = await lived('82005');
     const row = await done(id, { name: 'stopped' });
@@ -275,6 +294,12 @@ describe('the archive', () => {
     for (const none of ['%25', 'la_ge', 'nowhere'])
       expect(await json(await t.ask('artist', 'GET', `/api/packages/files?find=${none}x`))).toEqual([]);
     expect((await act(row.id, 'bring-back', { volume: 'studio' })).status).toBe(204);
+    expect((await rows(id))[0]).toMatchObject({ actFailure: '', backAt: expect.any(String) });
+    // It was unpacked, and whoever did it died before that was noted.
+    await t.world.checks.idle();
+    await t.world.db.query('update package set back_at = null where id = $1', [row.id]);
+    await t.world.db.query(`update project set state = 'packed' where id = $1`, [id]);
+    await act(row.id, 'bring-back', { volume: 'studio' });
     expect((await rows(id))[0]).toMatchObject({ actFailure: '', backAt: expect.any(String) });
     await t.world.checks.idle();
     expect([await stateOf(id), treeOf(root)]).toEqual([['running', 'studio'], before]);

@@ -56,6 +56,7 @@ async function written(task: PackTask, whole: string): Promise<Exit> {
       return EXIT.findings;
     }
     const { packed } = outcome;
+    TASKS.forgetLog.run({ where: task.target, into: task.into, name: task.name });
     await print(`${packed.files} files, ${packed.bytes} bytes: ${shown(whole)}\n`);
     return EXIT.ok;
   } catch (error) {

@@ -2,6 +2,7 @@
 import { join } from '../listing/entry';
 import { relPathOf } from '../listing/path';
 import { isPackageRecord, type PackageForm, type PackedFiles } from '../package';
+import { OWN_FOLDER } from '../project/own-folder';
 import { undefused } from '../text/csv';
 import { readCsv } from '../text/read-csv';
 import { CONTENTS, type PackageRecord, REGISTERS_IN_PACKAGE, TEMPLATE_IN_PACKAGE } from './packed';
@@ -59,9 +60,13 @@ function recordIn(text: string): PackageRecord | null {
     return null;
   const isName = record.folder !== '' && !record.folder.includes('/') && relPathOf(record.folder).ok;
   const folders: unknown = record.emptyFolders;
-  const areFolders = Array.isArray(folders) && folders.every((one) => typeof one === 'string' && relPathOf(one).ok);
+  const areFolders =
+    Array.isArray(folders) && folders.every((one) => typeof one === 'string' && relPathOf(one).ok && !isOwn(one));
   return isName && areFolders && typeof record.values === 'object' && record.values !== null ? record : null;
 }
+
+/** The program's own folder is made anew: what a package says of it is not believed. */
+const isOwn = (path: string): boolean => path.split('/')[0]?.toLowerCase() === OWN_FOLDER;
 
 function filesIn(contents: string, root: string): readonly UnpackedFile[] | null {
   const files = readCsv(contents, ',').map((row) => ({
@@ -73,7 +78,12 @@ function filesIn(contents: string, root: string): readonly UnpackedFile[] | null
   }));
   const isFine = files.every(
     ({ path, place, size, modified }) =>
-      path !== '' && relPathOf(path).ok && relPathOf(place).ok && Number.isSafeInteger(size) && !Number.isNaN(modified),
+      path !== '' &&
+      relPathOf(path).ok &&
+      !isOwn(path) &&
+      relPathOf(place).ok &&
+      Number.isSafeInteger(size) &&
+      !Number.isNaN(modified),
   );
   return isFine ? files : null;
 }

@@ -3,7 +3,7 @@
  *
  * 1. Its folder gets another name: from then on nobody writes to it by its path.
  * 2. Every file in it is read, and held against the package by its checksum: what is not in it, or was changed since,
- *    brings it back.
+ *    brings it back. So does what somebody who had it open wrote meanwhile.
  * 3. Only then it is removed, with its folders on other volumes. Cut short it is gone on with by that other name.
  */
 import type { Cancellation } from '@nesting/core/change';
@@ -71,11 +71,12 @@ async function held(tree: Tree, { rules: input, packed }: FreeTask, cancel: Canc
   const rules = new ProjectRules(input);
   const known = new Map(packed.files.map((file) => [file.path, file]));
   const others: string[] = [];
+  const seen = new Map<string, number>();
   let bytes = 0;
   // What cannot be looked at, and what has a name that is no text, is in no package.
   for (const { path: folder, files, others: links } of foldersIn(tree, (one) => void others.push(one.path))) {
     for (const name of links) others.push(folder === '' ? name : `${folder}/${name}`);
-    for (const { name, size } of files) {
+    for (const { name, size, modified } of files) {
       const path = folder === '' ? name : `${folder}/${name}`;
       const file = known.get(path);
       const isPacked = file?.size === size && file.sha256 === hashIn(tree, path);
@@ -83,10 +84,23 @@ async function held(tree: Tree, { rules: input, packed }: FreeTask, cancel: Canc
       await new Promise((resolve) => setImmediate(resolve));
       if (cancel.aborted) throw failed('STOPPED', '');
       bytes += size;
+      seen.set(path, modified);
     }
   }
+  others.push(...writtenMeanwhile(tree, seen));
   const [path] = others;
   return path === undefined ? { state: 'freed', bytes } : { state: 'differs', path, count: others.length };
+}
+
+/** Reading all of it takes its time. */
+function writtenMeanwhile(tree: Tree, seen: ReadonlyMap<string, number>): readonly string[] {
+  const out: string[] = [];
+  for (const { path: folder, files } of foldersIn(tree))
+    for (const { name, modified } of files) {
+      const path = folder === '' ? name : `${folder}/${name}`;
+      if (seen.get(path) !== modified) out.push(path);
+    }
+  return out;
 }
 
 /** `null` where it cannot be read: then nobody can say that it is in the package. */

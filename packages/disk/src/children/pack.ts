@@ -14,6 +14,7 @@ import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { type AboutPackage, type AcceptedFinding, packageRecord } from '@nesting/core/report';
 import { LOG, type NotPacked, PART } from '../package/form';
 import { type PackOutcome, type PackProgress, pack } from '../package/pack';
+import { dropLog } from '../package/pack-log';
 import { inRoot } from '../roots/open';
 import { makeFolders, remove } from '../roots/own-files';
 import { standingAt } from '../roots/port';
@@ -194,3 +195,7 @@ export const dropPart = ({ where, into, name }: PartTask): void =>
     // Beside a package that is whole it is that one's.
     if (standingAt(volume, at) === null && standingAt(volume, `${at}.sha256`) !== null) remove(volume, `${at}.sha256`);
   });
+
+/** After it was noted that a package is done. */
+export const forgetLog = ({ where, into, name }: PartTask): void =>
+  inRoot(where, (volume) => dropLog(volume, `${join(into, name)}${LOG}`));

@@ -25,7 +25,7 @@ import { freeOriginal } from './free-original';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions } from './mentions';
-import { dropPart, packProject, planPack } from './pack';
+import { dropPart, forgetLog, packProject, planPack } from './pack';
 import {
   compareReturned,
   contentsOfPackage,
@@ -86,6 +86,7 @@ export const TASKS = {
   takeUpVolume: batch(takeUpVolume),
   packProject: batch(packProject),
   dropPart: batch(dropPart),
+  forgetLog: batch(forgetLog),
   verifyFiles: batch(verifyFiles),
   lookAtPackage: batch(lookAtPackage),
   compareReturned: batch(compareReturned),

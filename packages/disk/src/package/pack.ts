@@ -40,13 +40,17 @@ const READ_TWICE = 2;
 /** What goes wrong with one file alone: the others can be packed. */
 const OF_ONE_FILE: ReadonlySet<string> = new Set(['ECHANGED', 'EACCES', 'EPERM', 'ENOENT', 'ELOOP', 'ENOTFILE', 'EIO']);
 
-/** @throws `EEXIST` where something has its name, `EVERIFY`, `STOPPED` */
+/**
+ * Its log stays: whoever asked may die before it is noted that all is done, and asks again. `forgetLog` ends it.
+ *
+ * @throws `EEXIST` where something has its name, `EVERIFY`, `STOPPED`
+ */
 export async function pack(task: ToPack, watching: Watching): Promise<PackOutcome> {
   const { target, name } = task;
   const { lines, finished } = readLog(target, `${name}${LOG}`);
-  if (standingAt(target, name) !== null) {
-    if (finished === null) throw failed('EEXIST', name);
-    dropLog(target, `${name}${LOG}`);
+  const there = standingAt(target, name);
+  if (there !== null) {
+    if (finished === null || (there.kind === 'file' && there.size !== finished.size)) throw failed('EEXIST', name);
     return { state: 'done', packed: finished };
   }
   return new Packing(task, watching).run(lines);
@@ -168,7 +172,6 @@ class Packing {
     // The log says that it is whole before it has its name: whoever comes after a crash knows both.
     log.finish(packed);
     takePlace({ root: target, path: `${name}${PART}` }, { root: target, path: name });
-    dropLog(target, `${name}${LOG}`);
   }
 
   /** Between two files a cancellation is heard. */

@@ -6,7 +6,7 @@ import path from 'node:path';
 import type { PackageKind } from '@nesting/core/package';
 import { WHOLE_PROJECT } from '@nesting/core/planners';
 import type { CheckInput } from '@nesting/core/project';
-import { type PackTask, packProject } from '../../src/children/pack';
+import { forgetLog, type PackTask, packProject } from '../../src/children/pack';
 import type { PackProgress } from '../../src/package/pack';
 
 export type Files = Readonly<Record<string, string | Uint8Array>>;
@@ -75,10 +75,15 @@ export function taskFor(root: string, into: string, kind: PackageKind, more: Par
   };
 }
 
-export const packed = (
+/** As whoever asked and lived on. */
+export async function packed(
   task: PackTask,
   { cancel = new AbortController().signal, tell = (_: PackProgress): void => undefined } = {},
-) => packProject(task, { cancel, tell: async (progress) => tell(progress) });
+) {
+  const outcome = await packProject(task, { cancel, tell: async (progress) => tell(progress) });
+  if (outcome.state === 'done') forgetLog({ where: task.target, into: task.into, name: task.name });
+  return outcome;
+}
 
 /** Every file with its bytes and its second. */
 export function treeOf(root: string): Readonly<Record<string, string>> {

@@ -2,7 +2,7 @@
  * What becomes of a finished package: it is read again; the original is freed, where the package is whole and holds all
  * there is; the project is brought back from it.
  */
-import { parseRegisters, parseTemplate } from '@nesting/contract';
+import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
 import { codeOf } from '@nesting/core/change';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { ownFiles } from '@nesting/core/planners';
@@ -15,6 +15,7 @@ import {
   endAct,
   filesSetAside,
   forgetVerdict,
+  isBeingChanged,
   markBack,
   markFreed,
   type PackageAct,
@@ -24,7 +25,7 @@ import {
 } from '../../db/queries/projects/packages';
 import { readProject } from '../../db/queries/projects/projects';
 import { checkProject, compileRules, mountsOf } from '../checks/check-project';
-import { projectWhere } from '../place';
+import { type Place, projectWhere } from '../place';
 import { readyVolume } from '../projects/claim-start';
 import { Refused, type World } from '../world';
 import { isDatabaseAway, pathOf, refusalOf } from './trouble';
@@ -92,9 +93,10 @@ async function free(world: World, job: PackageJob, read: ReadPackage | null, per
   const { volume, folder } = project;
   const files = await filesSetAside(world.db, project.id);
   if (files > 0) throw new Refused('still-set-aside', { files });
+  if (await isBeingChanged(world.db, project.id)) throw new Refused('batch-open');
   const where = await projectWhere(world, { volume, folder: '' });
   const mounts = await mountsOf(world, project);
-  const { input } = await rulesOf(world, job.project);
+  const { input } = await compileRules(world, job.project, { isThere: false });
   const freed = await world.disks.run('freeOriginal', {
     where,
     folder,
@@ -106,10 +108,6 @@ async function free(world: World, job: PackageJob, read: ReadPackage | null, per
   if (freed.state === 'differs') throw new Refused('not-in-package', { path: freed.path, count: freed.count });
   await markFreed(world.db, job.id, freed.bytes);
   await recordActivity(world.db, 'original-freed', person, job.project, { bytes: freed.bytes, name: job.name, folder });
-}
-
-async function rulesOf(world: World, project: string) {
-  return compileRules(world, project, { isThere: false });
 }
 
 interface BackAct {
@@ -128,16 +126,30 @@ async function back(
   const where = await projectWhere(world, { volume: job.volume, folder: '' });
   const into = await projectWhere(world, { volume, folder: '' });
   const { folder } = project;
+  if (!job.isAlone) throw new Refused('back-taken', { folder, volume: project.volume });
   try {
     const task = { where, path: pathOf(job), read, into, folder, own: ownOf(read, job.project), id: job.id };
     await world.disks.run('unpackPackage', task);
   } catch (error) {
-    if (codeOf(error) === 'EEXIST') throw new Refused('back-taken', { folder, volume });
-    throw error;
+    if (codeOf(error) !== 'EEXIST') throw error;
+    // An earlier try may have ended before it was noted.
+    if (!(await isItThere(world, { volume, folder }, job.project))) throw new Refused('back-taken', { folder, volume });
   }
   await markBack(world.db, job.id, { project: job.project, volume, folder });
   await recordActivity(world.db, 'project-back', person, job.project, { volume, folder, name: job.name });
   await checkProject(world, job.project, person);
+}
+
+/** Whether what stands there says that it is this project. */
+async function isItThere(world: World, place: Place, project: string): Promise<boolean> {
+  const texts = await world.disks.run('marker', { where: await projectWhere(world, place) });
+  if (texts === null) return false;
+  try {
+    const marker = markerSchema.safeParse(JSON.parse(texts.marker));
+    return marker.success && marker.data.project === project;
+  } catch {
+    return false;
+  }
 }
 
 /** Its marker and its rules, as a start writes them. */

@@ -84,6 +84,9 @@ async function make(world: World, job: PackageJob, lost: AbortSignal): Promise<v
       await storeContents(db, job.id, await contentsOf(world, job));
       if (job.purpose === 'archive') await shelveProject(db, job.id, job.project);
       await finishPackage(db, job.id, outcome.packed);
+      // A log that stays does no harm.
+      const log = { where: task.target, into: job.folder, name: job.name };
+      await world.disks.run('forgetLog', log).catch(() => undefined);
       await recordActivity(db, 'project-packed', null, job.project, {
         ...{ files: outcome.packed.files, name: job.name, volume: job.volume, recipient: job.asked.recipient },
       });

@@ -50,6 +50,8 @@ export interface PackageJob {
   readonly isStopAsked: boolean;
   readonly act: PackageAct | null;
   readonly purpose: PackageRow['purpose'];
+  /** The original was freed, and the project not brought back since. */
+  readonly isAlone: boolean;
   readonly request: string | null;
   readonly at: Date;
   readonly by: string;
@@ -58,7 +60,7 @@ export interface PackageJob {
 export async function readPackageJob(client: Client, id: string): Promise<PackageJob | null> {
   const { rows } = await client.query<PackageJob>(
     `select k.id, k.project_id "project", k.asked, k.shown, k.volume, k.folder, k.name, k.state, k.may_leave_out "mayLeaveOut",
-       k.stop_asked "isStopAsked", k.act, k.purpose, k.request, k.asked_at "at", coalesce(p.name, '') "by"
+       k.stop_asked "isStopAsked", k.act, k.purpose, k.freed_at is not null and (k.back_at is null or k.back_at < k.freed_at) "isAlone", k.request, k.asked_at "at", coalesce(p.name, '') "by"
      from package k left join person p on p.id = k.asked_by where k.id = $1`,
     [id],
   );
@@ -222,6 +224,15 @@ export async function markBack(
        state = coalesce((select nullif(state_before, 'packed') from package where id = $4), 'closed') where id = $1`,
     [project, volume, folder, id],
   );
+}
+
+/** Whether a change of a project is under way, or stopped half way: it may write there still. */
+export async function isBeingChanged(client: Client, project: string): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `select 1 from batch where project_id = $1 and state in ('running', 'paused') limit 1`,
+    [project],
+  );
+  return (rowCount ?? 0) > 0;
 }
 
 /** Files that changes of a project keep so that they can be undone: they lie in its own folder alone. */
