@@ -338,6 +338,9 @@ describe('the archive', () => {
     );
     await act(row.id, 'free', { number: '82023' });
     expect((await rows(id))[0]?.actFailure).toContain('2 files are set aside');
+    await t.world.db.query(`update batch set kept_files = 0, state = 'paused' where project_id = $1`, [id]);
+    await act(row.id, 'free', { number: '82023' });
+    expect((await rows(id))[0]?.actFailure).toMatch(/change/);
     await t.world.db.query('delete from batch where project_id = $1', [id]);
     const file = path.join(t.studio, row.path);
     const bytes = readFileSync(file);

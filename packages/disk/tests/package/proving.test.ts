@@ -319,6 +319,7 @@ test('a record that leads out of its folder is none', async () => {
     { folder: 'a/b' },
     { folder: '' },
     { emptyFolders: ['../x'] },
+    { emptyFolders: ['.Nesting/batches'] },
     { values: null },
     { format: 'x' },
   ]) {

@@ -4,12 +4,12 @@
  */
 import { type CarryPlan, type CarryRequest, type ProjectPage, wayBodySchema } from '@nesting/contract';
 import type { CarryWay, Comes, Picked } from '@nesting/core/planners';
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { troubleOf } from '../../app/api';
 import { fetchFor } from '../../app/endpoints';
-import { readKept } from '../../app/kept';
+import { useKept } from '../../app/kept';
 import { useRequestKey } from '../../app/request-key';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
@@ -130,19 +130,7 @@ const keyless = (target: Target): Target =>
 const withKey = (target: Target, key: string | undefined): Target =>
   target.kind === 'new' && key !== undefined ? { ...target, start: { ...target.start, key } } : target;
 
-function useSaid(project: string) {
-  const place = `nesting-carry-${project}`;
-  const [said, setSaid] = useState<Said>(() => readKept(place, saidSchema, UNSAID));
-  const keep = useCallback(
-    (next: Said) => {
-      setSaid(next);
-      if (next === UNSAID) localStorage.removeItem(place);
-      else localStorage.setItem(place, JSON.stringify(next));
-    },
-    [place],
-  );
-  return [said, keep] as const;
-}
+const useSaid = (project: string) => useKept(`nesting-carry-${project}`, saidSchema, UNSAID);
 
 function waysToSay(
   said: Said,

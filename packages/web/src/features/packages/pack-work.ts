@@ -5,11 +5,10 @@
 import { type PackPlan, type PackRequest, type ProjectPage, selectionSchema } from '@nesting/contract';
 import { PACKAGE_KINDS, type PackageKind } from '@nesting/core/package';
 import { type Selection, WHOLE_PROJECT } from '@nesting/core/planners';
-import { useCallback, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { troubleOf } from '../../app/api';
-import { readKept } from '../../app/kept';
+import { useKept } from '../../app/kept';
 import { useRequestKey } from '../../app/request-key';
 import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
@@ -133,16 +132,4 @@ const bodyOf = ({ selection, kind }: Said) => ({
   kind,
 });
 
-export function usePackSaid(project: string) {
-  const place = `nesting-pack-${project}`;
-  const [said, setSaid] = useState<Said>(() => readKept(place, saidSchema, UNSAID));
-  const keep = useCallback(
-    (next: Said) => {
-      setSaid(next);
-      if (next === UNSAID) localStorage.removeItem(place);
-      else localStorage.setItem(place, JSON.stringify(next));
-    },
-    [place],
-  );
-  return [said, keep] as const;
-}
+export const usePackSaid = (project: string) => useKept(`nesting-pack-${project}`, saidSchema, UNSAID);
