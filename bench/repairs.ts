@@ -68,6 +68,7 @@ const plan = ({ root, input, findings, documents }: Planning) =>
     neighbours: [],
     mostLines: 5000,
     withChanges: true,
+    mostSearched: null,
   });
 
 async function timed(rounds: number, work: () => Promise<unknown> | unknown): Promise<number> {

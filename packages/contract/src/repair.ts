@@ -122,6 +122,20 @@ export const repairPlanSchema = record({
 });
 export type RepairPlan = z.infer<typeof repairPlanSchema>;
 
+/** The same plan, and whether everything is searched, however much it is. */
+export const mentionsAskedSchema = repairSchema.extend({ isAll: z.boolean().default(false) });
+
+/** What documents that only their programs can read name of that which moves. */
+export const mentionedSchema = record({
+  /** Documents there are to be searched, and their bytes. */
+  files: amount,
+  bytes: amount,
+  /** Not where they are more than is searched without being asked. */
+  isSearched: z.boolean(),
+  references: list(byHand),
+});
+export type MentionedReply = z.infer<typeof mentionedSchema>;
+
 /** What was shown begins at an hour. */
 export const laterRepairSchema = repairSchema.extend({
   fingerprint: z.string().length(64),

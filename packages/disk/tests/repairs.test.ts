@@ -82,6 +82,7 @@ async function plan(
     neighbours: [],
     mostLines: 5000,
     withChanges: true,
+    mostSearched: null,
   });
 }
 

@@ -150,6 +150,57 @@ describe('put right', () => {
   });
 });
 
+describe('documents of other programs', () => {
+  interface Mentions {
+    readonly files: number;
+    readonly bytes: number;
+    readonly isSearched: boolean;
+    readonly references: readonly { readonly document: string; readonly target: string; readonly to: string | null }[];
+  }
+
+  test('what they name of that which moves is told before, and after until they are saved anew', async () => {
+    const p = await started();
+    const [old, right] = [good(p.number, 'V002'), good(p.number, 'v002')];
+    p.put(old, 'a piece');
+    const document = `20_pieces/window-B/${p.number}_B_draw_AR_v001.blob`;
+    const whole = Buffer.from(`\u0000${path.join(p.root, old)}\u0000`, 'utf16le');
+    p.put(document, Buffer.concat([Buffer.from([1, 2, 255]), whole]));
+    p.put('10_paperwork/list.blob', `\u0001${path.basename(old)}\u0001`);
+    p.put('10_paperwork/other.blob', `\u0001an-${path.basename(old)}\u0001`);
+    const [finding] = (await check(p.id)).filter((f) => f.path === old);
+    const asked = { ids: [finding?.id] };
+    const before = (await (
+      await t.ask('artist', 'POST', `/api/projects/${p.id}/repair/mentions`, asked)
+    ).json()) as Mentions;
+    expect(before).toMatchObject({ files: 3, isSearched: true });
+    expect(before.references).toEqual(
+      expect.arrayContaining([
+        { document, target: path.join(p.root, old), to: right, why: 'other-format' },
+        { document: '10_paperwork/list.blob', target: path.basename(old), to: right, why: 'other-format' },
+      ]),
+    );
+    expect(before.references.length).toBe(2);
+    const batch = await batchOf(await apply(p.id, asked));
+    const left = async () =>
+      (await (await t.ask('lead', 'GET', `/api/projects/${p.id}/batches/${batch}/mentions`)).json()) as readonly {
+        readonly document: string;
+      }[];
+    expect((await left()).map((m) => m.document).sort()).toEqual(['10_paperwork/list.blob', document].sort());
+    p.put('10_paperwork/list.blob', path.basename(right));
+    expect((await left()).map((m) => m.document)).toEqual([document]);
+    await undo(p.id, batch);
+    expect(await left()).toEqual([]);
+  });
+
+  test('are not searched where nothing moves', async () => {
+    const p = await started();
+    p.put('10_paperwork/list.blob', 'a list');
+    await check(p.id);
+    const answer = await t.ask('coordinator', 'POST', `/api/projects/${p.id}/repair/mentions`, {});
+    expect(await answer.json()).toEqual({ files: 0, bytes: 0, isSearched: true, references: [] });
+  });
+});
+
 describe('a file of another project', () => {
   const strayed = async () => {
     const [here, there] = [await started(), await started()];

@@ -213,7 +213,7 @@ export interface Lived {
   readonly number: string;
   readonly root: string;
   /** Written some days ago. */
-  readonly put: (at: string, text?: string) => void;
+  readonly put: (at: string, text?: string | Uint8Array) => void;
 }
 
 /** A project that was started and checked, to be lived in. */
@@ -222,7 +222,7 @@ export async function startedIn(t: TestWorld, number: string, more: object = {})
   const { id, folder } = (await response.json()) as ProjectRow;
   await t.world.checks.idle();
   const root = path.join(t.studio, folder);
-  const put = (at: string, text = at) => {
+  const put = (at: string, text: string | Uint8Array = at) => {
     mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
     writeFileSync(path.join(root, at), text);
     utimesSync(path.join(root, at), OLD, OLD);

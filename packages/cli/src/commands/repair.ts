@@ -23,7 +23,7 @@ export async function repair(options: Options): Promise<Exit> {
   const [fault] = plan.orderFaults;
   if (fault !== undefined) throw new Unusable(`${fault.at.path}: ${wordsFor(fault.code, {})}`);
   for (const line of plan.lines) if (line.state !== 'ready') sayLeft(line);
-  for (const reference of plan.byHand)
+  for (const reference of byHandIn(plan))
     say(`by hand: ${reference.document} names ${reference.target}: ${byHandWords(reference)}`);
   const isScript = as === 'sh' || as === 'powershell';
   if (options.dryRun || isScript) {
@@ -60,6 +60,7 @@ async function planned(options: Options) {
       neighbours: [],
       mostLines: Number.POSITIVE_INFINITY,
       withChanges: true,
+      mostSearched: Number.POSITIVE_INFINITY,
     });
   const plan = await ask({});
   // What starter files hold lies beside the template, which is not here.
@@ -90,10 +91,13 @@ const sayLeft = ({ path, rule, state, clash }: RepairLine): void => {
 const textBytes = (content: Content): string =>
   base64(isNew(content) && content.kind === 'text' ? Buffer.from(content.text) : new Uint8Array());
 
-function printed({ lines, changes, documents, byHand }: Plan, as: string): string {
+const byHandIn = ({ byHand, mentioned }: Plan) => [...byHand, ...(mentioned?.references ?? [])];
+
+function printed(plan: Plan, as: string): string {
+  const { lines, changes, documents } = plan;
   switch (as) {
     case 'json':
-      return `${JSON.stringify({ lines: lines.map(shownLine), documents, byHand })}\n`;
+      return `${JSON.stringify({ lines: lines.map(shownLine), documents, byHand: byHandIn(plan) })}\n`;
     case 'csv':
       return changesCsv(changes);
     case 'sh':

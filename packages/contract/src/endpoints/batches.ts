@@ -3,7 +3,15 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint';
 import { proposalPageSchema, proposalRowSchema, proposeSchema, refuseProposalSchema } from '../proposal';
-import { applyRepairSchema, laterRepairRowSchema, laterRepairSchema, repairPlanSchema, repairSchema } from '../repair';
+import {
+  applyRepairSchema,
+  laterRepairRowSchema,
+  laterRepairSchema,
+  mentionedSchema,
+  mentionsAskedSchema,
+  repairPlanSchema,
+  repairSchema,
+} from '../repair';
 import { list, uuid } from '../reply';
 import {
   applyReshapeSchema,
@@ -71,6 +79,17 @@ export const BATCH_ENDPOINTS = {
     params: id,
     body: repairSchema,
     reply: { json: repairPlanSchema },
+    refuses: [...REPAIR, ...FOLDER],
+  }),
+  lookForMentions: endpoint({
+    method: 'POST',
+    path: '/api/projects/:id/repair/mentions',
+    does: 'Searches documents that only their programs can read for what such a plan moves',
+    roles: WORKING,
+    whose: 'house',
+    params: id,
+    body: mentionsAskedSchema,
+    reply: { json: mentionedSchema },
     refuses: [...REPAIR, ...FOLDER],
   }),
   writeRepair: endpoint({

@@ -29,6 +29,7 @@ export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intak
 export { PLACE_REASONS, type PlaceReason } from './intake/places';
 export { isCopyName, type LooseFile } from './intake/recognise';
 export { type IntakeSummary, intakeSummary } from './intake/summary';
+export { type MentioningDocument, mentionsOf, movedBy } from './mentioned';
 export { type PackGiven, type PackItem, type Packing, packing, STAYS, type Stays } from './pack/pack';
 export { type Selection, WHOLE_PROJECT } from './pack/selection';
 export { type PackRow, type PackSummary, packageBytes, packSummary, type StayTotal } from './pack/summary';

@@ -1,6 +1,7 @@
 /** References inside open formats, as byte ranges. */
 export { refFormatOf } from './formats';
 export { Moves } from './moves';
+export { type Moved, type Named, NamesSought } from './named';
 export type {
   Reference,
   RefFormat,

@@ -1,13 +1,18 @@
 /** A project's folder as a plan looks at it. */
 import { type FolderListing, join, nameOf, parentOf } from '@nesting/core/listing';
-import type { DocumentFacts, DocumentText, ProjectView, Unread } from '@nesting/core/planners';
+import type { DocumentFacts, DocumentText, MentioningDocument, ProjectView, Unread } from '@nesting/core/planners';
 import { OWN_FOLDER, type ProjectRules } from '@nesting/core/project';
-import { distinctTargets, isReadAsText, refFormatOf } from '@nesting/core/references';
+import { distinctTargets, isReadAsText, type NamesSought, refFormatOf } from '@nesting/core/references';
 import { type KeptListing, listingOf } from '../check/kept-listing';
 import { listItems } from '../list-items';
 import { mayMention, pathsMentioned } from '../mentions';
 import { readPlain } from '../roots/plain-file';
 import type { Tree } from '../roots/tree';
+
+export interface Searchable {
+  readonly files: number;
+  readonly bytes: number;
+}
 
 /** Each folder is listed once, and all of them only where a file is looked for and nothing was kept. */
 export class Looking implements ProjectView {
@@ -73,6 +78,33 @@ export class Looking implements ProjectView {
         return targets.length === 0 ? [] : [{ path, targets }];
       }),
     );
+  }
+
+  /** How many documents of other programs there are, and their bytes. */
+  searchable(): Searchable {
+    const files = [...this.everySearched()];
+    return { files: files.length, bytes: files.reduce((sum, { size }) => sum + size, 0) };
+  }
+
+  /** Documents of other programs that name whole paths in these roots, or one of these names. */
+  naming(roots: readonly string[], sought: NamesSought): readonly MentioningDocument[] {
+    return [...this.everySearched()].flatMap(({ path, size }): MentioningDocument[] => {
+      try {
+        const bytes = readPlain(this.tree.rootOf(path), path, size);
+        const found = { path, paths: pathsMentioned(bytes, roots), names: sought.in(bytes.toString('latin1')) };
+        return found.paths.length + found.names.length === 0 ? [] : [found];
+      } catch {
+        // What cannot be read now names nothing that could be told.
+        return [];
+      }
+    });
+  }
+
+  private *everySearched(): Generator<{ readonly path: string; readonly size: number }> {
+    for (const { path: folder, files } of this.everyListing())
+      for (const file of files)
+        if (!file.isFolder && mayMention(file) && refFormatOf(file.name) === null)
+          yield { path: join(folder, file.name), size: file.size };
   }
 
   private mentioned(path: string, size: number, roots: readonly string[]): readonly string[] {

@@ -1,7 +1,8 @@
-/** The task that finds documents of a project which still name the one it was carried over from. */
+/** The tasks that find documents which still name the project they were carried over from, or places that are left. */
 import { parentOf } from '@nesting/core/listing';
+import { mentionsOf } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
-import { Moves, pathMeant, referenceAfter, targetOf } from '@nesting/core/references';
+import { type Moved, Moves, NamesSought, pathMeant, referenceAfter, targetOf } from '@nesting/core/references';
 import { inTree, type Mount } from '../roots/tree';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
@@ -41,4 +42,18 @@ export const mentions = ({ where, mounts, rules, roots, copied }: MentionsTask):
         return { document, target, to: inside !== null && came(inside) ? referenceAfter(follow, target) : null };
       });
     });
+  });
+
+export interface OldPlacesTask extends OfWhere {
+  readonly mounts: readonly Mount[];
+  readonly rules: CheckInput;
+  readonly roots: readonly string[];
+  /** What a change of this project moved. */
+  readonly moved: readonly Moved[];
+}
+
+export const oldPlaces = ({ where, mounts, rules, roots, moved }: OldPlacesTask): Promise<readonly Mention[]> =>
+  inTree(where, mounts, (tree) => {
+    const documents = new Looking(tree, new ProjectRules(rules), []).naming(roots, new NamesSought(moved));
+    return mentionsOf(moved, roots, documents).map(({ document, target, to }) => ({ document, target, to }));
   });

@@ -4,7 +4,10 @@ import { type Change, rootIdOf } from '@nesting/core/change';
 import type { Confidence } from '@nesting/core/name';
 import {
   type Answer,
+  type ByHand,
   type DocumentFacts,
+  mentionsOf,
+  movedBy,
   type Neighbour,
   type RepairSummary,
   repair,
@@ -12,10 +15,11 @@ import {
   type ToRepair,
 } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
+import { NamesSought } from '@nesting/core/references';
 import type { KeptListing } from '../check/kept-listing';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { Unreachable, type Where } from '../roots/where';
-import { Looking } from './looking';
+import { Looking, type Searchable } from './looking';
 import type { OfWhere } from './looks';
 
 export interface RepairTask extends OfWhere {
@@ -35,6 +39,8 @@ export interface RepairTask extends OfWhere {
   /** Lines that are handed back; the counts say the rest. */
   readonly mostLines: number;
   readonly withChanges: boolean;
+  /** Bytes of other programs' documents that are searched for what moves; `null` where they are not searched. */
+  readonly mostSearched: number | null;
 }
 
 export interface NeighbourTask {
@@ -49,6 +55,32 @@ export interface PlannedRepair extends RepairSummary {
   readonly fingerprint: string;
   /** Empty where they were not wanted. */
   readonly changes: readonly Change[];
+  /** `null` where they were not to be searched. */
+  readonly mentioned: Mentioned | null;
+}
+
+/** What other programs' documents name of that which moves. */
+export interface Mentioned extends Searchable {
+  /** There was no more of them than was to be searched. */
+  readonly isSearched: boolean;
+  readonly references: readonly ByHand[];
+}
+
+/** References that are told. */
+const MOST_TOLD = 500;
+
+export function mentionedIn(
+  looking: Looking,
+  changes: readonly Change[],
+  { roots, mostSearched }: Pick<RepairTask, 'roots' | 'mostSearched'>,
+): Mentioned | null {
+  if (mostSearched === null) return null;
+  const moved = movedBy(changes);
+  if (moved.length === 0) return { files: 0, bytes: 0, isSearched: true, references: [] };
+  const searchable = looking.searchable();
+  const isSearched = searchable.bytes <= mostSearched;
+  const documents = isSearched ? looking.naming(roots, new NamesSought(moved)) : [];
+  return { ...searchable, isSearched, references: mentionsOf(moved, roots, documents).slice(0, MOST_TOLD) };
 }
 
 export const planRepair = (task: RepairTask): Promise<PlannedRepair> =>
@@ -93,5 +125,6 @@ function planIn(tree: Tree, task: RepairTask, neighbours: readonly Neighbour[]):
     ...summaryOf(planned, task.mostLines),
     fingerprint: createHash('sha256').update(JSON.stringify(changes)).digest('hex'),
     changes: task.withChanges ? changes : [],
+    mentioned: mentionedIn(looking, changes, task),
   };
 }

@@ -24,7 +24,7 @@ import type { Context } from './context';
 import { freeOriginal } from './free-original';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
-import { mentions } from './mentions';
+import { mentions, oldPlaces } from './mentions';
 import { dropPart, forgetLog, packProject, planPack } from './pack';
 import {
   compareReturned,
@@ -71,6 +71,7 @@ export const TASKS = {
   planPack: walk(planPack),
   contentsOfPackage: walk(contentsOfPackage),
   mentions: walk(mentions),
+  oldPlaces: walk(oldPlaces),
   ownChanges: walk(ownChanges),
   plannedKeys: walk(plannedKeys),
   applyBatch: batch(applyBatch),

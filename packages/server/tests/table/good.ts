@@ -459,6 +459,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   writePlan: async (g) => ({ as: C, params: { id: g.project }, query: { as: 'csv' }, body: await growth(g) }),
   applyReshape: async (g) => ({ as: C, params: { id: g.project }, body: { ...(await planned(g)), key: randomUUID() } }),
   planRepair: async (g) => ({ as: C, params: { id: g.project }, body: await littered(g) }),
+  lookForMentions: async (g) => ({ as: C, params: { id: g.project }, body: await littered(g) }),
   writeRepair: async (g) => ({
     as: C,
     params: { id: g.project },

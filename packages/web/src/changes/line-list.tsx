@@ -4,7 +4,7 @@
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useMemo, useRef } from 'react';
+import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef } from 'react';
 
 export type ListItem<Line> =
   | {
@@ -21,8 +21,8 @@ interface Props<Line> {
   readonly items: readonly ListItem<Line>[];
   readonly selected: string | null;
   readonly onSelect: (key: string) => void;
-  /** Pixels. */
-  readonly heightOf: (line: Line) => number;
+  /** Pixels. A function must stay the same one: with another all lines are measured anew. */
+  readonly height: number | ((line: Line) => number);
   readonly draw: (line: Line, isSelected: boolean) => ReactNode;
   /** `null` for a line that cannot be taken; absent where lines are not chosen. */
   readonly isChosen?: ((line: Line) => boolean | null) | undefined;
@@ -36,21 +36,28 @@ interface Props<Line> {
 const HEAD = 32;
 
 export function LineList<Line>(props: Props<Line>) {
-  const { label, items, selected, onSelect, heightOf, onChoose } = props;
+  const { label, items, selected, onSelect, height, onChoose } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const lines = useMemo(() => linesOf(items), [items]);
   const at = placeIn(lines, selected);
   const { latest, select } = useLatest(selected, onSelect);
+  // All lines are measured anew where these are other functions: at each pixel of scrolling, if they were written below.
+  const estimateSize = useCallback(
+    (i: number) => {
+      const item = items[i];
+      if (item === undefined || item.kind === 'head') return HEAD;
+      return typeof height === 'number' ? height : height(item.line);
+    },
+    [items, height],
+  );
+  const getItemKey = useCallback((i: number) => items[i]?.key ?? i, [items]);
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
-    estimateSize: (i) => {
-      const item = items[i];
-      return item === undefined || item.kind === 'head' ? HEAD : heightOf(item.line);
-    },
+    estimateSize,
     overscan: 10,
-    getItemKey: (i) => items[i]?.key ?? i,
+    getItemKey,
   });
   const drawn = virtual.getVirtualItems();
   useEffect(() => virtual.measure(), [items]);

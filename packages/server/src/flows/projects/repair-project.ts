@@ -2,7 +2,14 @@
  * Findings of a project are put right: planned on what lies on the disk now, looked at, and planned again by the batch
  * that carries it out.
  */
-import { type Me, MOST_REPAIRED, type PlanForm, type RepairAsked, type RepairPlan } from '@nesting/contract';
+import {
+  type Me,
+  type MentionedReply,
+  MOST_REPAIRED,
+  type PlanForm,
+  type RepairAsked,
+  type RepairPlan,
+} from '@nesting/contract';
 import { type Content, HOME, isNew } from '@nesting/core/change';
 import type { RuleCode } from '@nesting/core/check';
 import type { DocumentFacts, ToRepair } from '@nesting/core/planners';
@@ -23,9 +30,6 @@ import { Refused, type World } from '../world';
 import { contentBytes, contentsOf } from './contents';
 import { liveFolder, printedPlan } from './reshape-project';
 
-/** Lines a plan shows. */
-const MOST_LINES = 5000;
-
 interface Planned {
   readonly project: Project;
   readonly where: Where;
@@ -39,6 +43,8 @@ interface Planned {
 interface Wanted {
   readonly withChanges: boolean;
   readonly mostLines?: number;
+  /** Bytes of other programs' documents; none are searched where it is absent. */
+  readonly mostSearched?: number;
 }
 
 async function plan(
@@ -46,7 +52,7 @@ async function plan(
   me: Asker,
   id: string,
   asked: RepairAsked,
-  { withChanges, mostLines = MOST_LINES }: Wanted,
+  { withChanges, mostLines = MOST_REPAIRED, mostSearched }: Wanted,
 ): Promise<Planned> {
   const project = await readProject(world.db, id);
   if (project === null) throw new Refused('no-project');
@@ -69,6 +75,7 @@ async function plan(
     listings: findings.some(({ rule }) => SEARCHED.has(rule)) ? await readListings(world.db, id) : [],
     mostLines,
     withChanges,
+    mostSearched: mostSearched ?? null,
   };
   const mayApply = me.role !== 'artist' || isOwn(project, me.initials, findings);
   return { project, where, now, mayApply, plan: await world.disks.run('planRepair', task, untilAskerLeaves()) };
@@ -113,6 +120,20 @@ export async function planRepair(world: World, me: Me, id: string, asked: Repair
   return { lines, all, counts, documents, byHand, entries, bytes, fingerprint, now, mayApply, refused };
 }
 
+/** Bytes of other programs' documents that are read without being asked to: a second's work. */
+const SEARCHED_AT_ONCE = 256 * 2 ** 20;
+
+export async function mentionsIn(
+  world: World,
+  me: Me,
+  id: string,
+  { isAll, ...asked }: RepairAsked & { readonly isAll: boolean },
+): Promise<MentionedReply> {
+  const mostSearched = isAll ? Number.MAX_SAFE_INTEGER : SEARCHED_AT_ONCE;
+  const { plan: planned } = await plan(world, me, id, asked, { withChanges: false, mostLines: 0, mostSearched });
+  return planned.mentioned ?? { files: 0, bytes: 0, isSearched: false, references: [] };
+}
+
 /** Every line of a plan that whoever asks may carry out. */
 export async function planLines(
   world: World,
@@ -120,15 +141,7 @@ export async function planLines(
   id: string,
   asked: RepairAsked,
 ): Promise<Pick<PlannedRepair, 'lines' | 'fingerprint'> & { readonly now: number }> {
-  const {
-    project,
-    mayApply,
-    now,
-    plan: planned,
-  } = await plan(world, me, id, asked, {
-    withChanges: false,
-    mostLines: MOST_REPAIRED,
-  });
+  const { project, mayApply, now, plan: planned } = await plan(world, me, id, asked, { withChanges: false });
   if (!mayApply) throw new Refused('not-yours-to-repair', { number: project.number });
   return { lines: planned.lines, fingerprint: planned.fingerprint, now };
 }

@@ -10,7 +10,7 @@ import { found, listBatches, printBatch, readBatchPage } from '../../flows/batch
 import { freeSetAside, listSetAside } from '../../flows/batches/set-aside';
 import { repairLater } from '../../flows/projects/later-repair';
 import { proposalFor, proposalsFor, propose, refuseProposal, requireOpen } from '../../flows/projects/proposals';
-import { planRepair, printRepair } from '../../flows/projects/repair-project';
+import { mentionsIn, planRepair, printRepair } from '../../flows/projects/repair-project';
 import { planReshape, printReshape } from '../../flows/projects/reshape-project';
 import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
@@ -29,6 +29,7 @@ export const BATCHES = routesOf(BATCH_ENDPOINTS, {
     return answered(201, await askBatch(world, me, { ...to, asked: { kind: 'reshape', asked, fingerprint } }, wait));
   },
   planRepair: ({ world, me, params, body }) => planRepair(world, me, params.id, body),
+  lookForMentions: ({ world, me, params, body }) => mentionsIn(world, me, params.id, body),
   writeRepair: ({ world, me, params, query, body }) => printRepair(world, me, params.id, body, query.as),
   applyRepair: async ({ world, me, params, body: { key, fingerprint, proposal, ...asked }, wait }) => {
     const to = { id: key ?? randomUUID(), project: params.id, what: 'repair', undoes: null };

@@ -27,6 +27,9 @@ import { BATCH_TAGS, changesApi } from './changes-api';
 
 const NONE: ReadonlySet<string> = new Set();
 
+/** Changes that take files to other places, or to other names. */
+const MOVING: ReadonlySet<string> = new Set(['repair', 'change', 'adopt']);
+
 /** Milliseconds between two looks while one is under way, and while none is. */
 const [SOON, LATER] = [700, 5000];
 
@@ -132,7 +135,9 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
           {batch.state === 'done' && (batch.what === 'intake' || batch.what === 'carry') && (
             <WhatCame project={id} batch={batch.id} />
           )}
-          {batch.source !== null && batch.state === 'done' && <RelinkList project={id} batch={batch.id} />}
+          {batch.state === 'done' && (batch.source !== null || MOVING.has(batch.what)) && (
+            <RelinkList key={batch.id} project={id} batch={batch.id} isCarriedOver={batch.source !== null} />
+          )}
         </div>
       }
       plan={

@@ -106,7 +106,7 @@ function Files({ work, plan }: ViewProps) {
           items={items}
           selected={params.get('line')}
           onSelect={(line) => put({ line })}
-          heightOf={heightOf}
+          height={heightOf}
           draw={(item) => <CarryLine item={item} />}
           isChosen={({ comes }) => comes}
           onChoose={({ from, comes }) => pick({ [from]: { comes: !comes } })}
@@ -136,7 +136,7 @@ function References({ work, plan }: ViewProps) {
       items={items}
       selected={params.get('ref')}
       onSelect={(ref) => put({ ref })}
-      heightOf={() => 46}
+      height={46}
       draw={(row) => <Reference row={row} />}
       isChosen={({ taken }) => (taken === null ? null : said.picked[takenPath(plan.items, taken)]?.comes === true)}
       onChoose={({ taken }) => taken !== null && pick(takenBy(plan, taken))}

@@ -69,6 +69,7 @@ export function useRepairHere({ folder, by, onDone }: Here): RepairWork {
     params,
     put,
     plan,
+    mentions: null,
     answer: (changes) => setAnswers({ ...answers, ...changes }),
     forget: (ids) => setAnswers(Object.fromEntries(Object.entries(answers).filter(([id]) => !ids.includes(id)))),
     trouble,

@@ -101,7 +101,7 @@ function Middle({ found, items, isAsked, isFetching, trouble, again, selected, o
           items={items}
           selected={selected}
           onSelect={onSelect}
-          heightOf={heightOf}
+          height={heightOf}
           draw={(row) => <CompareLine row={row} sides={sides} />}
           isBusy={isFetching}
         />

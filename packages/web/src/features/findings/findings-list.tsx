@@ -6,7 +6,7 @@ import { type FindingGroup, type KeptFinding, MOST_RELATED } from '@nesting/cont
 import { nameOf, parentOf } from '@nesting/core/listing';
 import { RULE_WORDS } from '@nesting/core/words';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useId, useMemo, useRef } from 'react';
 import { Anatomy, partsOfBroken } from '../../anatomy/anatomy';
 import { WEIGHT_WORDS, WeightSign } from '../../ui/signs';
 
@@ -65,12 +65,14 @@ export function FindingsList(props: Props) {
     findings.findIndex((f) => f.id === selected),
   );
   const shown = items.findIndex((i) => i.kind === 'finding' && i.place === at);
+  // With another function every row is measured anew, at each pixel of scrolling.
+  const getItemKey = useCallback((i: number) => keyOfItem(items[i], i), [items]);
   const virtual = useVirtualizer({
     count: items.length + (findings.length < total ? 1 : 0),
     getScrollElement: () => scroller.current,
     estimateSize: (i) => sizeOf(items[i], selected),
     overscan: 8,
-    getItemKey: (i) => keyOfItem(items[i], i),
+    getItemKey,
   });
   useEffect(() => {
     if (selected !== null && shown >= 0) virtual.scrollToIndex(shown, { align: 'auto' });

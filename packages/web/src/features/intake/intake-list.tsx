@@ -41,7 +41,7 @@ export function IntakeList({ work }: { work: IntakeWork }) {
           items={items}
           selected={params.get('line')}
           onSelect={(line) => put({ line })}
-          heightOf={heightOf}
+          height={heightOf}
           draw={(row) => <IntakeLine row={row} />}
           isChosen={({ item, to }) => (to === null ? null : item.state === 'comes')}
           onChoose={(row) => row.to !== null && say(pathsOf(row, plan.items), { comes: row.item.state !== 'comes' })}

@@ -141,7 +141,7 @@ function Going({ work, shown }: { work: PackWork; shown: readonly Row[] }) {
           items={items}
           selected={params.get('line')}
           onSelect={(line) => put({ line })}
-          heightOf={() => 28}
+          height={28}
           draw={(row) => <Line row={row} />}
           isChosen={({ stays }) => (stays === 'not-needed' || stays === 'elsewhere' ? null : stays === null)}
           onChoose={({ path, stays }) => pick({ [path]: stays !== null })}

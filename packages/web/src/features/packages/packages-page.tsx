@@ -146,7 +146,7 @@ function Listed({ isAny, shown, selected, put }: ListedProps) {
       items={shown.map((line): ListItem<PackageRow> => ({ kind: 'line', key: line.id, line }))}
       selected={selected}
       onSelect={(id) => put({ package: id })}
-      heightOf={() => 46}
+      height={46}
       draw={(row) => <Line row={row} />}
       hasPageKeys
     />

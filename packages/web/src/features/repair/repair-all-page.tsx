@@ -86,7 +86,7 @@ function Projects({ work, selected, onSelect }: ProjectsProps) {
           items={items}
           selected={selected}
           onSelect={onSelect}
-          heightOf={() => LINE}
+          height={LINE}
           draw={(row) => <ProjectLine row={row} />}
           isChosen={(row) => row.isChosen}
           onChoose={(row) => row.isChosen !== null && !work.isRunning && work.toggle(row)}

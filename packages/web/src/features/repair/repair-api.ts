@@ -27,6 +27,14 @@ export const repairApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
       providesTags: ['findings'],
     }),
+    mentions: build.query({
+      ...asks('lookForMentions', ({ id, asked, isAll }: RepairOf & { readonly isAll: boolean }) => ({
+        id,
+        body: { ...asked, isAll },
+      })),
+      keepUnusedDataFor: 5,
+      providesTags: ['findings'],
+    }),
     applyRepair: build.mutation({
       ...asks('applyRepair', ({ id, asked, ...more }: ApplyAsked) => ({ id, body: { ...asked, ...more } }), SHORT_WAIT),
       invalidatesTags: [...BATCH_TAGS, 'findings'],

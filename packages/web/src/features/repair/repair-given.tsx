@@ -4,7 +4,7 @@ import type { Registers } from '@nesting/core/name';
 import { RULE_WORDS } from '@nesting/core/words';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { troubleOf } from '../../app/api';
-import { many, sayHour } from '../../app/words';
+import { many, sayHour, size } from '../../app/words';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
 import { FolderField } from '../../changes/folder-field';
@@ -27,6 +27,7 @@ import {
   WRITTEN_WORDS,
 } from './repair-rows';
 import { placedAs, type RepairWork } from './repair-work';
+import type { MentionsWork } from './use-mentions';
 
 interface Props {
   readonly project: ProjectPage;
@@ -83,6 +84,7 @@ export function RepairGiven({ project, registers, work, group, filter, shown, fr
         onGroup={(value) => put({ group: value === 'place' ? null : value })}
       />
       {shown.length > 0 && <ForAll {...{ project, registers, work, shown }} />}
+      {work.mentions !== null && <OtherPrograms mentions={work.mentions} />}
     </div>
   );
 }
@@ -173,6 +175,34 @@ function Narrow({ plan, filter, put }: NarrowProps) {
 }
 
 const filterOf = (filter: Filter, key: string): string | null => (key === 'cause' ? filter.cause : filter.certainty);
+
+/** Whether documents that only their programs can read were searched for what moves. */
+function OtherPrograms({ mentions: { found, searchAll } }: { mentions: MentionsWork }) {
+  if (found?.files === 0) return null;
+  const documents = found === null ? '' : `${many(found.files, 'document')} of other programs (${size(found.bytes)})`;
+  return (
+    <div className="flex flex-col gap-2 text-sm">
+      <Heading>Documents of other programs</Heading>
+      <p className="text-ink2" aria-live="polite">
+        {found === null
+          ? 'They are searched for what moves…'
+          : found.isSearched
+            ? `${documents}: ${namedWords(found.references.length)}`
+            : `${documents} were not searched for what moves: that takes a while.`}
+      </p>
+      {found?.isSearched === false && (
+        <Button className="self-start" onClick={searchAll}>
+          Search them
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const namedWords = (count: number): string =>
+  count === 0
+    ? 'none names anything that moves.'
+    : `${many(count, 'name')} to put right by hand, listed last in the plan.`;
 
 /** One thing for all lines that are shown. */
 function ForAll({ project, registers, work, shown }: Pick<Props, 'project' | 'registers' | 'work' | 'shown'>) {

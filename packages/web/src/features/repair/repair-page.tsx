@@ -97,7 +97,11 @@ export function RepairColumns({ project, registers, work, wholePath, from }: Col
   const group = GROUPS.find((g) => g === params.get('group')) ?? 'place';
   const key = params.toString();
   const filter = useMemo(() => filterOf(params), [key]);
-  const items = useMemo(() => (plan === undefined ? [] : rowsOf(plan, group, filter)), [plan, group, filter]);
+  const named = work.mentions?.found?.references;
+  const items = useMemo(
+    () => (plan === undefined ? [] : rowsOf(plan, group, filter, named)),
+    [plan, group, filter, named],
+  );
   const shown = useMemo(
     () => items.flatMap((item) => (item.kind === 'line' && item.line.kind === 'finding' ? [item.line.line] : [])),
     [items],
@@ -148,7 +152,7 @@ function Lines({ work, items, selected, onSelect }: LinesProps) {
           items={items}
           selected={selected}
           onSelect={onSelect}
-          heightOf={heightOf}
+          height={heightOf}
           draw={(row) => <RepairLine row={row} />}
           isChosen={chosenIn}
           onChoose={(row) => row.kind === 'finding' && toggled(work, row.line)}

@@ -104,7 +104,13 @@ function headOf(line: Line, group: Group): readonly [order: number, words: strin
 
 const STATE_ORDER = ['clash', 'ask', 'ready', 'held', 'by-hand', 'left', 'elsewhere', 'gone'] as const;
 
-export function rowsOf(plan: RepairPlan, group: Group, filter: Filter): ListItem<Row>[] {
+/** @param named - what other programs' documents name, beside what the plan itself knows of */
+export function rowsOf(
+  plan: RepairPlan,
+  group: Group,
+  filter: Filter,
+  named: RepairPlan['byHand'] = [],
+): ListItem<Row>[] {
   const shown = plan.lines
     .filter((line) => isShown(line, filter, plan.now))
     .map((line) => ({ line, head: headOf(line, group) }));
@@ -125,13 +131,13 @@ export function rowsOf(plan: RepairPlan, group: Group, filter: Filter): ListItem
     last = `${order} ${words}`;
     out.push({ kind: 'line', key: line.id, line: { kind: 'finding', line } });
   }
-  return isWhole(filter) ? [...out, ...documentRows(plan)] : out;
+  return isWhole(filter) ? [...out, ...documentRows(plan.documents, [...plan.byHand, ...named])] : out;
 }
 
 const isWhole = ({ cause, certainty, family, find, size, written }: Filter): boolean =>
   cause === null && certainty === null && family === null && find === '' && size === 'any' && written === 'any';
 
-function documentRows({ documents, byHand }: RepairPlan): ListItem<Row>[] {
+function documentRows(documents: RepairPlan['documents'], byHand: RepairPlan['byHand']): ListItem<Row>[] {
   const out: ListItem<Row>[] = [];
   if (documents.length > 0)
     out.push({ kind: 'head', key: 'head documents', words: 'Documents that follow', note: String(documents.length) });

@@ -4,6 +4,7 @@ import { join, nameOf, parentOf } from '@nesting/core/listing';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
 import type { useAddress } from '../../app/use-address';
+import type { MentionsWork } from './use-mentions';
 
 export const answersSchema = z.record(
   z.string(),
@@ -43,6 +44,8 @@ export interface RepairWork {
   readonly params: URLSearchParams;
   readonly put: ReturnType<typeof useAddress>[1];
   readonly plan: RepairPlan | undefined;
+  /** What other programs' documents name of it; `null` where nothing moves, or nobody searches. */
+  readonly mentions: MentionsWork | null;
   readonly answer: (changes: Answers) => void;
   /** Answers that were given are taken back. */
   readonly forget: (ids: readonly string[]) => void;

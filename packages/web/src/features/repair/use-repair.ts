@@ -15,6 +15,7 @@ import { RunningChange } from '../../changes/running-change';
 import { saveReply } from '../../changes/save-plan';
 import { repairApi } from './repair-api';
 import { type Answers, answered, answersSchema, type RepairWork } from './repair-work';
+import { useMentions } from './use-mentions';
 
 /** Answers to a proposal are kept apart from those to a plan of one's own. */
 const keptAs = (project: string, proposal: ProposalPage | null): string =>
@@ -73,6 +74,7 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
       error ? undefined : (currentData ?? (data && { ...data, lines: data.lines.map((l) => answered(l, answers)) })),
     [error, currentData, data, answers],
   );
+  const mentions = useMentions(id, asked, isFetching ? null : (currentData ?? null));
   const [apply, applying] = repairApi.useApplyRepairMutation();
   const [beginLater, beginning] = repairApi.useRepairLaterMutation();
   const [propose, proposing] = repairApi.useProposeMutation();
@@ -114,6 +116,7 @@ export function useRepair(project: ProjectPage, proposal: ProposalPage | null): 
     params,
     put,
     plan,
+    mentions,
     answer,
     forget: (ids) => keep(Object.fromEntries(Object.entries(answers).filter(([finding]) => !ids.includes(finding)))),
     trouble: failed === undefined ? null : troubleOf(failed),

@@ -31,6 +31,8 @@ const RENAMED = 62;
 const isRenamed = ({ before, after }: ListedChange): boolean =>
   before !== null && after !== null && nameOf(before) !== nameOf(after);
 
+const heightOf = (line: ListedChange): number => (isRenamed(line) ? RENAMED : ROW);
+
 export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose }: Props) {
   const items = useMemo(
     () => lines.map((line): ListItem<ListedChange> => ({ kind: 'line', key: line.key, line })),
@@ -42,7 +44,7 @@ export function ChangeList({ label, lines, selected, onSelect, chosen, onChoose 
       items={items}
       selected={selected}
       onSelect={onSelect}
-      heightOf={(line) => (isRenamed(line) ? RENAMED : ROW)}
+      height={heightOf}
       draw={(line) => <Drawn line={line} />}
       isChosen={chosen === undefined ? undefined : (line) => chosen.has(line.key)}
       onChoose={onChoose === undefined ? undefined : (line) => onChoose(line.key)}
