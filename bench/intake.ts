@@ -45,7 +45,7 @@ function routing(): void {
   });
   const given = {
     ...{ input, files, sourceName: 'heap', placed: {}, pairing: PLAIN_PAIRING, isMove: false, root: HOME },
-    ...{ there: () => [], sameAs: () => null },
+    ...{ there: () => [], sameAs: () => null, fileAt: () => null, referrers: () => 0 },
   };
   const times = interleave(
     [

@@ -48,6 +48,8 @@ export function planned(project: ProjectName, habits: readonly Habit[]) {
     root: HOME,
     there: (folder) => names.get(folder) ?? [],
     sameAs: () => null,
+    fileAt: () => null,
+    referrers: () => 0,
   });
 }
 

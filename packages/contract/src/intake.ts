@@ -38,6 +38,7 @@ export const intakeSchema = z.object({
         folder: path.optional(),
         name: z.string().min(1).max(255).optional(),
         values: z.record(word, z.string().max(255)).optional(),
+        replaces: z.boolean().optional(),
         isCard: z.boolean().optional(),
       }),
     )
@@ -104,6 +105,7 @@ const item = record({
   facts,
   fault: coded.nullable(),
   clash: z.boolean(),
+  inWay: record({ size: amount, modified: z.number(), referrers: amount, keptAs: z.string().nullable() }).nullable(),
 });
 same<Same<z.infer<typeof item>, IntakeItem>>(true);
 

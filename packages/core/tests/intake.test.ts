@@ -34,7 +34,7 @@ const inputOf = (project: ProjectName) => ({ ...PROJECTS[project], registers: RE
 function plan(project: ProjectName, files: readonly LooseFile[], more: Partial<IntakeGiven> = {}) {
   const given: IntakeGiven = {
     ...{ input: inputOf(project), files, sourceName: 'A003', placed: {}, pairing: PLAIN_PAIRING, isMove: false },
-    ...{ root: rootIdOf('heap'), there: () => [], sameAs: () => null, ...more },
+    ...{ root: rootIdOf('heap'), there: () => [], sameAs: () => null, fileAt: () => null, referrers: () => 0, ...more },
   };
   const made = intake(given);
   return { ...made, of: (from: string) => made.items.find((item) => item.from === from) };
@@ -317,5 +317,49 @@ describe('names', () => {
   ] as const)('a date in “%s”', (text, day, isUnsure) => {
     const found = dateIn(text, '2026')?.found;
     expect([found?.date ?? null, found?.isUnsure ?? false]).toEqual([day, isUnsure]);
+  });
+});
+
+describe('a corrected file for a name that lasts', () => {
+  const MASTER = '80_masters/26014_MST_pier.mov';
+  const THERE = { size: 5, modified: Date.parse('2026-04-01T12:00:00Z') };
+  const more = (replaces: boolean, there = THERE): Partial<IntakeGiven> => ({
+    placed: { 'pier.mov': { folder: '80_masters', name: '26014_MST_pier.mov', replaces } },
+    there: (folder) => (folder === '80_masters' ? ['26014_MST_pier.mov'] : folder === '' ? ['80_masters'] : []),
+    fileAt: (path) => (path === MASTER ? there : null),
+    referrers: (path) => (path === MASTER ? 2 : 0),
+  });
+
+  test('says what lies there, and takes its place only where somebody says so', () => {
+    const asked = plan('show', [loose('pier.mov')], more(false));
+    expect(asked.of('pier.mov')).toMatchObject({ clash: true, inWay: { ...THERE, referrers: 2, keptAs: null } });
+    expect(asked.changes).toEqual([]);
+    const said = plan('show', [loose('pier.mov')], more(true));
+    expect(said.of('pier.mov')).toMatchObject({ clash: false, to: MASTER });
+    expect(said.changes.map(({ before, after }) => [before?.path, after?.path])).toEqual([
+      [MASTER, undefined],
+      [undefined, MASTER],
+    ]);
+  });
+
+  test('waits while somebody writes to what lies there', () => {
+    const writing = { ...THERE, modified: NOW - 1000 };
+    expect(plan('show', [loose('pier.mov')], more(true, writing)).of('pier.mov')).toMatchObject({
+      ...{ clash: true, inWay: null },
+    });
+  });
+
+  test('two that want one place: neither takes it', () => {
+    const files = [loose('pier.mov'), loose('b/pier.mov')];
+    const both = { folder: '80_masters', name: '26014_MST_pier.mov', replaces: true };
+    const { changes } = plan('show', files, { ...more(true), placed: { 'pier.mov': both, 'b/pier.mov': both } });
+    expect(changes).toEqual([]);
+  });
+
+  test('what a folder is told of replacing counts for no file in it', () => {
+    const { placed: _placed, ...rest } = more(true);
+    const files = [loose('in/26014_MST_pier.mov')];
+    const told = { in: { folder: '80_masters', replaces: true } };
+    expect(plan('show', files, { ...rest, placed: told }).of('in/26014_MST_pier.mov')).toMatchObject({ clash: true });
   });
 });

@@ -253,6 +253,31 @@ describe('bringing in', () => {
     expect(wholeTree(heap)).toEqual(before);
   });
 
+  test.each([false, true])(
+    'a corrected file takes the place of one that lasts, which comes back (moved: %s)',
+    async (isMove) => {
+      const p = await show();
+      const to = `80_masters/${p.number}_MST_pier.mov`;
+      const folder = lay([text('pier corrected.mov', 'the corrected film')]);
+      p.put(to, 'the first film');
+      const week = new Date(Date.now() - 7 * 86_400_000);
+      utimesSync(path.join(p.root, to), week, week);
+      const [project, heap] = [wholeTree(p.root).filter((l) => !isOwn(l)), wholeTree(path.join(t.studio, folder))];
+      const placed = { 'pier corrected.mov': { folder: '80_masters', name: path.basename(to), comes: true } };
+      expect((await read(p.id, folder)).status).toBe(204);
+      const [asked] = (await plan(p.id, folder, { placed, isMove })).items;
+      expect(asked).toMatchObject({ clash: true, inWay: { size: 14, referrers: 0, keptAs: null } });
+      const said = {
+        ...{ placed: { 'pier corrected.mov': { ...placed['pier corrected.mov'], replaces: true } }, isMove },
+      };
+      const { batch } = await brought(p, folder, said);
+      expect(readFileSync(path.join(p.root, to), 'utf8')).toBe('the corrected film');
+      expect((await t.ask(C, 'POST', `/api/projects/${p.id}/batches/${batch}/undo`, {}, WAIT)).status).toBe(201);
+      expect(wholeTree(p.root).filter((l) => !isOwn(l))).toEqual(project);
+      expect(wholeTree(path.join(t.studio, folder))).toEqual(heap);
+    },
+  );
+
   test('a loose file is looked at only where it was looked through', async () => {
     const p = await show();
     const folder = lay([text('look.pdf', 'seen')]);

@@ -20,6 +20,7 @@ export {
   type IntakeGiven,
   type IntakeItem,
   type IntakeState,
+  type InWay,
   isTaken,
   type Placed,
   type Same,
@@ -33,6 +34,7 @@ export { type MentioningDocument, mentionsOf, movedBy } from './mentioned';
 export { type PackGiven, type PackItem, type Packing, packing, STAYS, type Stays } from './pack/pack';
 export { type Selection, WHOLE_PROJECT } from './pack/selection';
 export { type PackRow, type PackSummary, packageBytes, packSummary, type StayTotal } from './pack/summary';
+export { countReferrers } from './referrers';
 export {
   BY_HAND_REASONS,
   type ByHand,

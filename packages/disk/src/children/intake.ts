@@ -1,8 +1,10 @@
 /** The tasks of an intake: what a heap holds, and how it is brought into a project. */
 import { createHash } from 'node:crypto';
-import { type Cancellation, codeOf, type RootId, rootIdOf } from '@nesting/core/change';
+import { type Cancellation, codeOf, type Expected, type RootId, rootIdOf } from '@nesting/core/change';
 import { type FileEntry, join } from '@nesting/core/listing';
 import {
+  countReferrers,
+  type DocumentFacts,
   type Intake,
   type IntakeSummary,
   intake,
@@ -145,6 +147,9 @@ export interface IntakeTask {
   readonly placed: Readonly<Record<string, Placed>>;
   readonly pairing: Pairing;
   readonly isMove: boolean;
+  /** What documents of the project refer to, and its root's whole paths, as each system has them. */
+  readonly documents: readonly DocumentFacts[];
+  readonly roots: readonly string[];
   /** What the batch knows the heap by. */
   readonly root: string;
   readonly mostLines: number;
@@ -164,7 +169,16 @@ export const planIntake = (task: IntakeTask): Promise<PlannedIntake> =>
     const root: RootId = rootIdOf(task.root);
     const { files, same, input, sourceName, placed, pairing, isMove } = task;
     const sameAs = (path: string): Same | null => same[path] ?? null;
-    const planned = intake({ input, files, sourceName, placed, pairing, isMove, root, there: there.in, sameAs });
+    const fileAt = (path: string): Expected | null => {
+      const file = there.file(path);
+      return file === null ? null : { size: file.size, modified: file.modified };
+    };
+    const counts = countReferrers(task.documents, task.roots);
+    const referrers = (path: string) => counts.get(path) ?? 0;
+    const planned = intake({
+      ...{ input, files, sourceName, placed, pairing, isMove, root, sameAs, fileAt, referrers },
+      there: there.in,
+    });
     return {
       ...intakeSummary(planned, task.mostLines),
       fingerprint: createHash('sha256')

@@ -1,12 +1,13 @@
 /** Names in the folders of a project, as they are now and with what is made there beforehand. */
 import { grouped } from '@nesting/core';
-import { nameOf, parentOf } from '@nesting/core/listing';
+import { type FileEntry, nameOf, parentOf } from '@nesting/core/listing';
 import type { Tree } from '../roots/tree';
 import { listFolder } from '../walk';
 
 /** Each folder is listed once. */
 export class NamesThere {
   private readonly known = new Map<string, readonly string[]>();
+  private readonly files = new Map<string, ReadonlyMap<string, FileEntry>>();
   private readonly madeIn: ReadonlyMap<string, readonly string[]>;
 
   constructor(
@@ -25,6 +26,13 @@ export class NamesThere {
       listing === null ? [] : [...listing.folders, ...listing.files.map((f) => f.name), ...listing.others];
     const found = [...standing, ...(this.madeIn.get(folder) ?? []).map(nameOf)];
     this.known.set(folder, found);
+    this.files.set(folder, new Map(listing?.files.map((file) => [file.name, file])));
     return found;
+  };
+
+  /** A plain file; `null` where there is none of just that name. */
+  readonly file = (path: string): FileEntry | null => {
+    this.in(parentOf(path));
+    return this.files.get(parentOf(path))?.get(nameOf(path)) ?? null;
   };
 }

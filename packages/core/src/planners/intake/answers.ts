@@ -21,15 +21,16 @@ export class Answers {
     const ways: Placed[] = [];
     for (let at = path; ; at = parentOf(at)) {
       const own = Object.hasOwn(placed, at) ? placed[at] : undefined;
-      // A name is one file's own.
-      if (own !== undefined) ways.unshift(at === path ? own : { ...own, name: undefined });
+      // A name is one file's own, and so is the place of another.
+      if (own !== undefined) ways.unshift(at === path ? own : { ...own, name: undefined, replaces: undefined });
       if (at === '') break;
     }
     return ways.reduce<Placed>(
-      (all, { comes, folder, name, values }) => ({
+      (all, { comes, folder, name, values, replaces }) => ({
         comes: comes ?? all.comes,
         folder: folder ?? all.folder,
         name: name ?? all.name,
+        replaces: replaces ?? all.replaces,
         values: { ...all.values, ...values },
       }),
       {},

@@ -1,5 +1,5 @@
 /** What an intake is given, and what it comes to. */
-import type { Change } from '../../change/change';
+import type { Change, Expected } from '../../change/change';
 import type { RootId } from '../../change/place';
 import type { Confidence } from '../../name/mend/suggest';
 import type { CheckInput } from '../../project/rules';
@@ -19,6 +19,8 @@ export interface Placed {
   readonly name?: string | undefined;
   /** Values for its name, and for the entries of its folder. */
   readonly values?: GivenValues | undefined;
+  /** It takes the place of the file that lies there, which is kept. */
+  readonly replaces?: boolean | undefined;
   /** Of a folder: whether it is a card that stays whole. */
   readonly isCard?: boolean | undefined;
 }
@@ -37,6 +39,10 @@ export interface IntakeGiven {
   readonly root: RootId;
   /** Names in a folder of the project; none where there is no such folder. */
   readonly there: (folder: string) => readonly string[];
+  /** The file at a place of the project; `null` where there is none. */
+  readonly fileAt: (path: string) => Expected | null;
+  /** How many documents of the project refer to a file of it. */
+  readonly referrers: (path: string) => number;
   /** Where the same content lies: in the project, or earlier in the heap; `null` for nowhere. */
   readonly sameAs: (path: string) => Same | null;
 }
@@ -83,6 +89,15 @@ export interface IntakeItem {
   readonly facts: MediaFacts;
   readonly fault: Coded | null;
   readonly clash: boolean;
+  /** What lies in its place and can give way; `null` where nothing does. */
+  readonly inWay: InWay | null;
+}
+
+/** A file that lies where another one is to come. */
+export interface InWay extends Expected {
+  readonly referrers: number;
+  /** Where it is kept if it gives way; `null` where it is kept with the batch. */
+  readonly keptAs: string | null;
 }
 
 export interface Intake {

@@ -10,6 +10,7 @@
  * The source is only read. What a person says of a file, or of a folder of the heap, is stronger than all this.
  */
 import type { Change } from '../../change/change';
+import { home } from '../../change/place';
 import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
 import { frameless } from '../../name/frames';
@@ -18,6 +19,7 @@ import { clashKey } from '../../portable/name';
 import { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import { broughtChange, foldersInto, movedInstead } from '../bringing';
+import { keptPlace } from '../give-way';
 import { Landing } from '../landing';
 import { Answers, withGiven } from './answers';
 import { type Card, cardsIn } from './cards';
@@ -27,6 +29,7 @@ import {
   type IntakeGiven,
   type IntakeItem,
   type IntakeState,
+  type InWay,
   isTaken,
   type Placed,
   type Same,
@@ -54,6 +57,9 @@ class Planner {
   /** Where the first file of each stem came to lie, and its name's stem there. */
   private readonly stems = new Map<string, { readonly folder: string; readonly stem: string }>();
 
+  /** Names that files which give way are kept by, by folder. */
+  private readonly kept = new Map<string, readonly string[]>();
+
   constructor(private readonly given: IntakeGiven) {
     this.rules = new ProjectRules(given.input);
     this.answers = new Answers(given.placed);
@@ -79,10 +85,10 @@ class Planner {
     const { given } = this;
     const shift = clockShift(given.files, given.pairing);
     const cards = this.cards.map((card) => this.card(card));
-    const items = marked(
-      [...cards.flatMap(({ items }) => items), ...this.recognised.map((file) => this.item(file))],
-      new Landing(this.grown, given.there),
-    );
+    const items = this.marked([
+      ...cards.flatMap(({ items }) => items),
+      ...this.recognised.map((file) => this.item(file)),
+    ]);
     const taken = items.filter(isTaken);
     const lines = new Set(taken.flatMap((item) => this.lineOf(parentOf(item.to ?? '')) ?? []));
     const entries = unique([...lines].flatMap((line) => entriesFor(this.rules, line)));
@@ -92,7 +98,7 @@ class Planner {
       pairs: pairsOf(given.files, { ...given.pairing, shift: given.pairing.shift ?? shift?.seconds ?? 0 }),
       shift,
       entries,
-      changes: [...this.folders(taken), ...taken.map((item) => this.copied(item))],
+      changes: [...this.folders(taken), ...taken.flatMap((item) => [...givingWay(item), this.copied(item)])],
     };
   }
 
@@ -104,7 +110,7 @@ class Planner {
     };
     const into = foldersInto(
       this.given.there,
-      taken.map(({ to }) => parentOf(to ?? '')),
+      taken.flatMap(({ to, inWay }) => [to, inWay?.keptAs].flatMap((path) => (path == null ? [] : [parentOf(path)]))),
     );
     return into.filter(({ after }) => !isMadeByGrowing(after?.path ?? ''));
   }
@@ -150,7 +156,7 @@ class Planner {
       derived: place?.named.derived ?? [],
       isByHand,
       run: place?.named.isFrame === true ? frameless(path) : null,
-      ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false },
+      ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false, inWay: null },
     };
   }
 
@@ -196,6 +202,35 @@ class Planner {
     return this.naming.of(file, line, said.values ?? {});
   }
 
+  /** What wants one place twice, cannot lie where it would, or would take a place that is taken. */
+  private marked(items: readonly IntakeItem[]): IntakeItem[] {
+    const landing = new Landing(this.grown, this.given.there);
+    const wanted = new Map<string, number>();
+    for (const { to } of items.filter(isTaken))
+      wanted.set(clashKey(to ?? ''), (wanted.get(clashKey(to ?? '')) ?? 0) + 1);
+    return items.map((item) => {
+      if (!isTaken(item) || item.to === null) return item;
+      const fault = landing.faultOf(parentOf(item.to), nameOf(item.to));
+      if ((wanted.get(clashKey(item.to)) ?? 0) > 1) return { ...item, fault, clash: true };
+      if (!landing.isTaken(item.to)) return { ...item, fault };
+      const inWay = this.inWay(item.to);
+      const isReplacing = inWay !== null && this.answers.of(item.from).replaces === true;
+      return { ...item, fault, inWay, clash: !isReplacing };
+    });
+  }
+
+  /** A file that lies there can give way, but for one that somebody writes to at this moment. */
+  private inWay(to: string): InWay | null {
+    const there = this.given.fileAt(to);
+    if (there === null || this.grown.isSettling(there.modified)) return null;
+    const { given, kept } = this;
+    const namesIn = (folder: string) => [...given.there(folder), ...(kept.get(folder) ?? [])];
+    const line = this.grown.planned(parentOf(to)) ?? null;
+    const keptAs = keptPlace(line, { name: nameOf(to), modified: there.modified }, namesIn);
+    if (keptAs !== null) kept.set(parentOf(keptAs), [...(kept.get(parentOf(keptAs)) ?? []), nameOf(keptAs)]);
+    return { ...there, referrers: given.referrers(to), keptAs };
+  }
+
   /** A card lies in a folder of its own name; one of other content that is there has its number counted on. */
   private card(card: Card): { card: Card; to: string | null; items: readonly IntakeItem[] } {
     const said = this.answers.of(card.path);
@@ -229,7 +264,7 @@ class Planner {
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
         ...{ missing: [], derived: [], isByHand: said.folder !== undefined, run: null, card: card.path },
-        ...{ same: kept, lie: null, foreign: null, fault: null, clash: false },
+        ...{ same: kept, lie: null, foreign: null, fault: null, clash: false, inWay: null },
       };
     });
     return { card, to, items };
@@ -276,15 +311,18 @@ const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 const withoutEnding = (path: string): string => join(parentOf(path), stemOf(nameOf(path)));
 const stemOf = (name: string): string => name.replace(/(?<=.)\.[^.]*$/, '');
 
-/** What wants one place twice, cannot lie where it would, or would take a place that is taken. */
-function marked(items: readonly IntakeItem[], landing: Landing): IntakeItem[] {
-  const wanted = new Map<string, number>();
-  for (const { to } of items.filter(isTaken)) wanted.set(clashKey(to ?? ''), (wanted.get(clashKey(to ?? '')) ?? 0) + 1);
-  return items.map((item) => {
-    if (!isTaken(item) || item.to === null) return item;
-    const fault = landing.faultOf(parentOf(item.to), nameOf(item.to));
-    return { ...item, fault, clash: (wanted.get(clashKey(item.to)) ?? 0) > 1 || landing.isTaken(item.to) };
-  });
+/** What lies in its place is kept before it comes. */
+function givingWay({ to, inWay }: IntakeItem): readonly Change[] {
+  if (to === null || inWay === null) return [];
+  const { size, modified, keptAs } = inWay;
+  return [
+    {
+      ...{ id: `kept ${to}`, subject: { kind: 'file' }, group: null, entry: 'file', content: null },
+      before: home(to),
+      after: keptAs === null ? null : home(keptAs),
+      expects: { size, modified },
+    },
+  ];
 }
 
 function unique(entries: readonly NewEntry[]): readonly NewEntry[] {

@@ -11,6 +11,7 @@ import { ordinal, versionAt } from '../../name/versions';
 import { writeName } from '../../name/write';
 import { nameFaults } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
+import { keptPlace } from '../give-way';
 import { freeName, movedItem, namesOfItem, ownName, takenIn } from './item';
 import { type Act, factsOf, type Option, type RepairCase, textOf, textsOf, type Way } from './option';
 
@@ -62,22 +63,15 @@ export function properNames(c: RepairCase): Option[] {
 }
 
 /** It takes the place of a file that is there. */
-export function inPlaceOf({ finding, file, line, listing }: RepairCase, to: string | null): Option[] {
+export function inPlaceOf({ finding, file, line, listing, view }: RepairCase, to: string | null): Option[] {
   const there = listing?.files.find((f) => f.name === nameOf(to ?? '') && f.name !== nameOf(finding.path));
   if (to === null || file === null || line === null || there === undefined) return [];
-  const older = line.folder?.older?.folder;
-  const kept: Act =
-    older === undefined
-      ? { do: 'set-aside', from: to }
-      : { do: 'move', entry: 'file', from: to, to: join(join(line.path, older), dated(there.name, there.modified)) };
+  const namesIn = (folder: string) => view.list(folder)?.files.map((f) => f.name) ?? [];
+  const place = keptPlace(line, there, namesIn);
+  const kept: Act = place === null ? { do: 'set-aside', from: to } : { do: 'move', entry: 'file', from: to, to: place };
   const move: Act = { do: 'move', entry: 'file', from: finding.path, to };
   const confidence = file.modified > there.modified ? 'likely' : 'guess';
   return [{ key: 'replace:', way: 'replace', confidence, to, value: null, acts: [kept, move] }];
-}
-
-function dated(name: string, modified: number): string {
-  const dot = name.lastIndexOf('.') > 0 ? name.lastIndexOf('.') : name.length;
-  return `${name.slice(0, dot)}_${new Date(modified).toISOString().slice(0, 10)}${name.slice(dot)}`;
 }
 
 /** A name that only a person knows: nothing moves until it is given. */

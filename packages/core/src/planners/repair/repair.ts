@@ -13,9 +13,9 @@ import { type FileEntry, join, nameOf, parentOf, partsOf } from '../../listing/e
 import type { Confidence } from '../../name/mend/suggest';
 import { nameFaults } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
-import { pathMeant, targetOf } from '../../references/target';
 import type { Coded } from '../../result';
 import { isElsewhere } from '../elsewhere';
+import { countReferrers } from '../referrers';
 import {
   type ByHand,
   type DocumentFacts,
@@ -168,15 +168,6 @@ function referrersIn({ documents, roots }: RepairGiven): Referrers {
     counts ??= countReferrers(documents, roots);
     return counts.get(path) ?? 0;
   };
-}
-
-function countReferrers(documents: readonly DocumentFacts[], roots: readonly string[]): Map<string, number> {
-  const counts = new Map<string, number>();
-  for (const { path, targets } of documents) {
-    const files = new Set(targets.flatMap((target) => pathMeant(targetOf(path, target, roots)) ?? []));
-    for (const file of files) counts.set(file, (counts.get(file) ?? 0) + 1);
-  }
-  return counts;
 }
 
 function caseOf({ rules, view, roots, neighbours }: RepairGiven, finding: ToRepair): Omit<RepairCase, 'referrers'> {

@@ -20,6 +20,7 @@ import { ProjectRules } from '@nesting/core/project';
 import { pairsCsv, pairsOtio } from '@nesting/core/report';
 import { placeWords } from '@nesting/core/words';
 import type { LooseRead, PlannedIntake, Where } from '@nesting/disk';
+import { readReferences } from '../../db/queries/checks/kept';
 import { keepIntake, latestIntake, readIntakeRow } from '../../db/queries/projects/intakes';
 import { placedProjects, readProject, readShape } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
@@ -92,10 +93,11 @@ async function planned(
   const row = await readIntakeRow(world.db, { project: id, volume, folder });
   const found = await unpacked<LooseRead>(row?.found ?? null);
   if (row === null || found === null) throw new Refused('heap-unread');
-  const { input } = await compileRules(world, id);
+  const { input, roots } = await compileRules(world, id);
   const task = {
     ...{ where, input, files: found.files, same: found.same, placed, pairing, isMove, withChanges },
     sourceName: nameOf(folder) || volume,
+    ...{ documents: await readReferences(world.db, id), roots },
     root: neighbourRoot({ volume, folder }),
     mostLines: MOST_LINES,
   };

@@ -34,7 +34,8 @@ export function IntakeLine({ row }: { row: Row }) {
 }
 
 function noteOf({ item, files, bytes }: Row): string {
-  if (item.state === 'comes' && item.clash) return 'place is taken';
+  if (item.state === 'comes' && item.clash) return item.inWay === null ? 'place is taken' : 'takes another’s place?';
+  if (item.state === 'comes' && item.inWay !== null) return `replaces · ${size(bytes)}`;
   if (item.state === 'comes' && item.fault !== null) return 'cannot be called so';
   if (item.foreign !== null) return `of ${item.foreign}`;
   if (item.lie !== null) return `is no ${item.lie}`;

@@ -47,6 +47,7 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
       <LoosePreview work={work} item={item} />
       {to !== null && <WhereItGoes {...{ work, registers, item, to }} />}
       <WhatHinders item={item} />
+      {item.inWay !== null && <InWay item={item} inWay={item.inWay} onReplace={(replaces) => say({ replaces })} />}
       <div className="flex flex-wrap gap-2">
         {to !== null && (
           <Button onClick={() => say({ comes: state !== 'comes' })}>
@@ -113,7 +114,48 @@ function WhereItGoes({ work: { project }, registers, item, to }: Props & { item:
   );
 }
 
-function WhatHinders({ item: { same, fault, clash } }: { item: Item }) {
+interface InWayProps {
+  readonly item: Item;
+  readonly inWay: NonNullable<Item['inWay']>;
+  readonly onReplace: (replaces: boolean | undefined) => void;
+}
+
+/** A corrected file comes for a name that is taken: what lies there gives way and is kept, if somebody says so. */
+function InWay({ item: { to, clash, modified }, inWay, onReplace }: InWayProps) {
+  const { size: bytes, modified: since, referrers, keptAs } = inWay;
+  const age = modified > since ? 'older' : 'newer';
+  return (
+    <section
+      aria-label="What lies there now"
+      className="flex flex-col gap-2 rounded-tray border border-line bg-sheet p-3"
+    >
+      <p>
+        <span className="font-mono break-all">{nameOf(to ?? '')}</span> is there already: {size(bytes)}, written{' '}
+        {moment(new Date(since).toISOString())}, {age} than this one.{' '}
+        {referrers > 0 && `${many(referrers, 'document')} ${referrers === 1 ? 'refers' : 'refer'} to it.`}
+      </p>
+      <p className="text-ink2">
+        {keptAs === null ? (
+          clash ? (
+            'If it gives way, it is kept with this change, and comes back when that is undone.'
+          ) : (
+            'It gives way, is kept with this change, and comes back when that is undone.'
+          )
+        ) : (
+          <>
+            {clash ? 'If it gives way, it is kept as' : 'It gives way, and is kept as'}{' '}
+            <span className="font-mono break-all text-ink">{keptAs}</span>
+          </>
+        )}
+      </p>
+      <Button className="self-start" onClick={() => onReplace(clash ? true : undefined)}>
+        {clash ? 'Put this one in its place' : 'Leave the one that is there'}
+      </Button>
+    </section>
+  );
+}
+
+function WhatHinders({ item: { same, fault, clash, inWay } }: { item: Item }) {
   return (
     <>
       {same !== null && (
@@ -123,7 +165,7 @@ function WhatHinders({ item: { same, fault, clash } }: { item: Item }) {
         </p>
       )}
       {fault !== null && <p className="text-brick">{wordsFor(fault.code, fault.params)} It stays here so.</p>}
-      {clash && (
+      {clash && inWay === null && (
         <p className="text-brick">
           Something else has this place, or wants it too. Nothing is overwritten: it stays here so.
         </p>
@@ -132,7 +174,9 @@ function WhatHinders({ item: { same, fault, clash } }: { item: Item }) {
   );
 }
 
-const AS_IT_WAS: Placed = { comes: undefined, folder: undefined, name: undefined, values: undefined };
+const AS_IT_WAS: Placed = {
+  ...{ comes: undefined, folder: undefined, name: undefined, values: undefined, replaces: undefined },
+};
 const lone = (key: string): SayField => ({ key, label: wordsOf(key), isDay: false, known: [] });
 const isOf = (field: SayField, key: string): boolean => field.key === key || field.key === `${key}s`;
 

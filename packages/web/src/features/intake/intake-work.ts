@@ -34,6 +34,7 @@ const saidSchema: z.ZodType<Said> = z.object({
       folder: z.string().optional(),
       name: z.string().optional(),
       values: z.record(z.string(), z.string()).optional(),
+      replaces: z.boolean().optional(),
       isCard: z.boolean().optional(),
     }),
   ),
