@@ -10,11 +10,18 @@ const pattern = z.string().min(1).max(1000);
 const onlyWhen = z
   .object({ field: word, is: z.union([z.string().max(200), z.array(z.string().max(200)).max(200).readonly()]) })
   .readonly();
+/** From a folder to what is in it; never out of it. */
+const pathInside = z
+  .string()
+  .min(1)
+  .max(400)
+  .regex(/^(?!\/)(?!(?:.*\/)?\.{0,2}(?:\/|$))[^\\\0]+$/);
 const starter = z
   .object({
     id: word,
     name: pattern,
     from: z.string().min(1).max(500),
+    files: z.array(pathInside).min(1).max(1000).readonly().optional(),
     fill: z.boolean().optional(),
     onlyWhen: onlyWhen.optional(),
   })

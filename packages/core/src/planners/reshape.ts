@@ -22,7 +22,7 @@ import type { FolderConvention } from '../project/folder-convention';
 import { frameless } from '../project/frameless';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
-import { madeLine, starterContent } from './start';
+import { entryOf, madeLines, starterEntries } from './start';
 
 /** What the disk says when it is asked; only planned places are. */
 export interface DiskView {
@@ -151,14 +151,14 @@ class Reshaping {
       return;
     }
     const standing = was === undefined || was.elsewhere !== undefined ? null : this.look(was.path);
-    if (was !== undefined && standing === line.kind) {
+    if (was !== undefined && standing === entryOf(line)) {
       this.standing(line, was, parent);
       return;
     }
     if (!line.made || (was?.made && was.elsewhere === undefined)) return;
     if (this.look(line.path) !== null && this.wasAt(line.path) === undefined) {
       this.matched.add(line.path);
-      if (this.look(line.path) === line.kind) this.say(line.key, line.kind, 'there', line.path, line.path);
+      if (this.look(line.path) === entryOf(line)) this.say(line.key, line.kind, 'there', line.path, line.path);
       else this.block(line, null);
       return;
     }
@@ -190,7 +190,10 @@ class Reshaping {
       return;
     }
     this.needFolder(parent);
-    this.changes.set(line.key, { ...madeLine(line), before: home(was.path), content: null });
+    this.changes.set(line.key, {
+      ...{ id: line.key, subject: { kind: 'line', line: line.key }, group: null, entry: entryOf(line) },
+      ...{ before: home(was.path), after: home(line.path), content: null },
+    });
     this.say(line.key, line.kind, 'renamed', was.path, line.path);
   }
 
@@ -208,7 +211,7 @@ class Reshaping {
   private make(line: PlannedLine): void {
     if (this.changes.has(line.key)) return;
     this.needFolder(present(line.parent));
-    this.changes.set(line.key, madeLine(line));
+    for (const change of madeLines(line)) this.changes.set(change.id, change);
     this.say(line.key, line.kind, 'made', null, line.path);
   }
 
@@ -317,15 +320,11 @@ class Reshaping {
       return;
     }
     this.needFolder(folder);
-    this.changes.set(key, {
-      id: key,
-      subject: { kind: 'file' },
-      group: null,
-      entry: 'file',
-      before: null,
-      after: home(path),
-      content: starterContent(from.starter),
-    });
+    for (const { at, entry, content } of starterEntries(from.starter, path)) {
+      const id = at === path ? key : `extra:${at}`;
+      const plain = { id, subject: { kind: 'file' }, group: null, before: null } as const;
+      this.changes.set(id, { ...plain, entry, after: home(at), content });
+    }
     this.say(key, 'file', 'made', null, path);
   }
 
@@ -335,7 +334,7 @@ class Reshaping {
     const over: string[] = [];
     for (const [key, line] of this.before) {
       if (line.parent === null || this.after.has(key) || paths.has(line.path) || this.matched.has(line.path)) continue;
-      if (over.some((path) => line.path.startsWith(`${path}/`)) || this.look(line.path) !== line.kind) continue;
+      if (over.some((path) => line.path.startsWith(`${path}/`)) || this.look(line.path) !== entryOf(line)) continue;
       over.push(line.path);
       this.say(line.key, line.kind, 'left-over', line.path, line.path);
     }

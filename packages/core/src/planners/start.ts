@@ -4,6 +4,7 @@ import { type Change, isNew, type NewContent, type Step } from '../change/change
 import type { OrderFault } from '../change/fault';
 import { orderChanges } from '../change/order';
 import { home, VOLUME } from '../change/place';
+import { join, parentOf } from '../listing/entry';
 import type { Registers, Values } from '../name/pattern/field';
 import { OWN_FOLDER } from '../project/own-folder';
 import { signpostFiles } from '../project/signpost-files';
@@ -11,6 +12,7 @@ import { signpostsOf } from '../project/signposts';
 import { failure, type Result, success } from '../result';
 import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Template } from '../template/node';
+import { starterFiles } from '../template/starter-files';
 
 /** What stands in `.nesting/project.json`: enough to recognise a project whose folder was moved. */
 export interface Marker {
@@ -37,28 +39,45 @@ export interface StartPlan {
 
 export function startChanges(plan: StartPlan): Change[] {
   const { expansion } = plan;
-  const made = expansion.lines.filter((line) => line.made && line.path !== '').map(madeLine);
+  const made = expansion.lines.filter((line) => line.made && line.path !== '').flatMap(madeLines);
   const folder: Change = { ...ofOwn(OWN_FOLDER), entry: 'folder', content: null };
   const files = ownFiles(plan).map(({ path, text }) => ownFileChange(path, text, null));
   return [...made, folder, ...files];
 }
 
-/** A line of a plan, made new. */
-export const madeLine = ({ key, kind, path, starter }: PlannedLine): Change => ({
-  id: key,
-  subject: { kind: 'line', line: key },
-  group: null,
-  entry: kind,
-  before: null,
-  after: home(path),
-  content: starter === null ? null : starterContent(starter),
-});
+/** A line of a plan, made new: of a document that is a folder also all that is in it. */
+export function madeLines({ key, kind, path, starter }: PlannedLine): readonly Change[] {
+  const group = starter?.files === undefined ? null : key;
+  const plain = { subject: { kind: 'line', line: key }, group, before: null } as const;
+  if (starter === null) return [{ ...plain, id: key, entry: kind, after: home(path), content: null }];
+  return starterEntries(starter, path).map(({ at, ...made }) => ({
+    ...{ ...plain, ...made, after: home(at) },
+    id: at === path ? key : `${key} ${at}`,
+  }));
+}
 
-export const starterContent = ({ from, fill }: NonNullable<PlannedLine['starter']>): NewContent => ({
-  kind: 'starter',
-  key: from,
-  isFilled: fill === true,
-});
+/** What a document of a line is on a disk. */
+export const entryOf = ({ kind, starter }: PlannedLine): 'folder' | 'file' =>
+  starter?.files === undefined ? kind : 'folder';
+
+interface StarterEntry {
+  readonly at: string;
+  readonly entry: 'folder' | 'file';
+  readonly content: NewContent | null;
+}
+
+/** What is made for a starter at a path: a file, or a folder with what is in it. */
+export function starterEntries(starter: NonNullable<PlannedLine['starter']>, at: string): readonly StarterEntry[] {
+  const isFilled = starter.fill === true;
+  if (starter.files === undefined)
+    return [{ at, entry: 'file', content: { kind: 'starter', key: starter.from, isFilled } }];
+  const folders = new Set([at]);
+  const files = starterFiles(starter).map(({ path, from }): StarterEntry => {
+    for (let over = parentOf(path); over !== ''; over = parentOf(over)) folders.add(join(at, over));
+    return { at: join(at, path), entry: 'file', content: { kind: 'starter', key: from, isFilled: false } };
+  });
+  return [...[...folders].map((folder): StarterEntry => ({ at: folder, entry: 'folder', content: null })), ...files];
+}
 
 const ofOwn = (path: string) =>
   ({ id: path, subject: { kind: 'own' }, group: null, before: null, after: home(path) }) as const;
@@ -130,7 +149,7 @@ export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, rea
       at !== undefined && at.path !== '' && !changes.has(at.key);
       at = byKey.get(at.parent ?? '')
     ) {
-      changes.set(at.key, madeLine(at));
+      for (const change of madeLines(at)) changes.set(change.id, change);
     }
   }
   return new Map([...out].map(([volume, changes]) => [volume, [...changes.values()]]));

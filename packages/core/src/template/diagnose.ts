@@ -17,6 +17,7 @@ export type TemplateFaultCode =
   | 'convention-unknown'
   | 'family-unknown'
   | 'siblings-alike'
+  | 'starter-no-document'
   | 'number-twice'
   | 'path-over-budget'
   | 'too-deep'

@@ -5,6 +5,7 @@
  */
 
 import { LIMITS } from '../limits';
+import { extensionOf } from '../listing/extension';
 import type { Registers, Values } from '../name/pattern/field';
 import type { CompiledName } from '../name/pattern/ops';
 import { textOf, type WrittenPiece, writePieces } from '../name/write';
@@ -141,7 +142,7 @@ class Expanding {
     for (const child of folder.folders) this.folder(child, frame, siblings);
     for (const starter of folder.node.starters ?? []) {
       if (!this.holds(starter.onlyWhen)) continue;
-      this.place(
+      const line = this.place(
         starter.name,
         '',
         folder.ids + starter.id,
@@ -149,7 +150,17 @@ class Expanding {
         { kind: 'file', presence: 'always', mark: frame.mark, rules: folder.rules, folder: null, starter },
         siblings,
       );
+      if (line !== null && starter.files !== undefined && !this.isFolderDocument(line.name))
+        this.fault('starter-no-document', line.node, line.key, { name: line.name });
     }
+  }
+
+  /** A family says that folders of its extensions are one document each. */
+  private isFolderDocument(name: string): boolean {
+    const folders = new Set(
+      this.registers.families.flatMap(({ document, extensions }) => (document?.folder === true ? extensions : [])),
+    );
+    return folders.has(extensionOf(name, folders));
   }
 
   private folder(folder: ResolvedFolder, frame: Frame, siblings: Map<string, PlannedLine>): void {

@@ -25,6 +25,8 @@ export interface Starter {
   readonly name: string;
   /** Where its content is kept, beside the template or in its zip. */
   readonly from: string;
+  /** Of a document that is a folder: the files in it, by their paths from `from`. */
+  readonly files?: readonly string[] | undefined;
   /** Text in which slots of known fields are filled in. */
   readonly fill?: boolean | undefined;
   readonly onlyWhen?: OnlyWhen | undefined;

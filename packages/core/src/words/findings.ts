@@ -38,6 +38,8 @@ const NAME_WORDS: Readonly<Record<string, (p: Params) => string>> = {
   'option-unknown': (p) => `“${p.option}” is no option of ${p.field}.`,
   'convention-unknown': (p) => `No convention is called “${p.convention}”.`,
   'family-unknown': (p) => `No family is called “${p.family}”.`,
+  'starter-no-document': (p) =>
+    `${p.name} is a folder, and no family of files says that folders called so are one document.`,
   'siblings-alike': (p) =>
     p.name === p.other
       ? `Two things here are called ${p.name}.`

@@ -18,7 +18,7 @@ import { clashKey } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
 import { Moves } from '../../references/moves';
 import type { PlannedLine } from '../../template/expansion';
-import { starterContent } from '../start';
+import { starterEntries } from '../start';
 import { type Act, fileIn, type Neighbour, type ProjectView } from './option';
 import { Sendings } from './sendings';
 
@@ -398,14 +398,13 @@ class Layout {
     };
     const expects = (file: FileEntry | null) =>
       file === null || file.isFolder ? {} : { expects: { size: file.size, modified: file.modified } };
-    for (const [path, { id, line }] of this.made)
-      out.push({
-        ...same(id),
-        entry: line?.kind ?? 'folder',
-        before: null,
-        after: home(path),
-        content: line?.starter == null ? null : starterContent(line.starter),
-      });
+    for (const [path, { id, line }] of this.made) {
+      const made =
+        line?.starter == null
+          ? [{ at: path, entry: line?.kind ?? 'folder', content: null }]
+          : starterEntries(line.starter, path);
+      for (const { at, ...entry } of made) out.push({ ...same(id), ...entry, before: null, after: home(at) });
+    }
     for (const [from, { id, to }] of this.folders)
       out.push({ ...same(id), entry: 'folder', before: home(from), after: home(to) });
     for (const [from, { id, to, file }] of this.files)

@@ -14,10 +14,11 @@ import { valueAt } from '@nesting/core';
 import { NO_REGISTERS, type Registers } from '@nesting/core/name';
 import {
   type Convention,
-  type FolderNode,
   type Meanings,
   marksIn,
   only,
+  starterPaths,
+  starterPathsIn,
   type Template,
   withConventions,
 } from '@nesting/core/template';
@@ -29,7 +30,6 @@ import { listEditions, readDraftStarter, readTemplateDraft } from '../../db/quer
 import { listTemplates, readEdition, readStarters } from '../../db/queries/rules/templates';
 import { Refused, type World } from '../world';
 import { foldersOf } from './settled-marks';
-import { starterPaths } from './templates';
 import { filesOf, unusable, zipOf } from './zip';
 
 export interface WithFiles<T> {
@@ -110,7 +110,7 @@ export async function ruleSetFile(world: World): Promise<{ name: string; bytes: 
     );
     const kept = await blockStarters(world.db, block.id);
     // Files of other editions stay at home.
-    for (const path of startersIn(block.folders))
+    for (const path of starterPathsIn(block.folders))
       files.set(`blocks/${block.id}/${path}`, kept.get(path) ?? new Uint8Array());
   }
   const withEdition = (rows: readonly ConventionRow[]) =>
@@ -165,7 +165,7 @@ export async function readRuleFile(bytes: Uint8Array): Promise<RuleSet> {
       });
     } else if (kind === 'block') {
       const { marks = {}, ...block } = taken(parseBlock(body, path));
-      set.blocks.push({ thing: block, marks, starters: beside(path, startersIn(block.folders)) });
+      set.blocks.push({ thing: block, marks, starters: beside(path, starterPathsIn(block.folders)) });
     } else if (kind === 'convention') set.conventions.push(taken(parseConvention(body, path)));
     else set.registers = taken(parseRegisters(body, path));
   }
@@ -189,6 +189,3 @@ function kindOf(path: string, body: string): 'template' | 'block' | 'convention'
       : 'template')
   );
 }
-
-const startersIn = (folders: readonly FolderNode[]): string[] =>
-  folders.flatMap((f) => [...(f.starters ?? []).map((s) => s.from), ...startersIn(f.folders ?? [])]);

@@ -1,7 +1,7 @@
 /** A template file and the starter files beside it, as they are taken into an installation. */
 
 import { LIMITS } from '@nesting/core';
-import type { FolderNode, Starter, Template } from '@nesting/core/template';
+import { starterPaths, type Template } from '@nesting/core/template';
 import { inRoot, readPlain } from '@nesting/disk';
 import { Refused } from '../world';
 
@@ -9,20 +9,12 @@ import { Refused } from '../world';
  * The starter files a template names, from beside it; a path that leads out of the folder is refused. For programs of
  * one act: it reads in the thread that asks.
  */
-export function startersBeside(folder: string, { root, blocks }: Template): Map<string, Uint8Array> {
-  const named = new Set<string>();
-  const take = ({ from }: Starter): void => void named.add(from);
-  const walk = (node: FolderNode): void => {
-    node.starters?.forEach(take);
-    node.folders?.forEach(walk);
-  };
-  walk(root);
-  for (const block of blocks ?? []) block.folders.forEach(walk);
+export function startersBeside(folder: string, template: Template): Map<string, Uint8Array> {
   return inRoot(
     { base: folder, folder: '' },
     (beside) =>
       new Map(
-        [...named].map((from) => {
+        starterPaths(template).map((from) => {
           try {
             return [from, readPlain(beside, from, LIMITS.starterBytes)];
           } catch (_error) {

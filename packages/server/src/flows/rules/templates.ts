@@ -9,9 +9,9 @@ import { lineImpact } from '@nesting/core/impact';
 import { ProjectRules } from '@nesting/core/project';
 import {
   diagnoseTemplate,
-  type FolderNode,
   type LooseTemplate,
   normaliseTemplate,
+  starterPaths,
   type Template,
   withConventions,
   withOwnRules,
@@ -105,17 +105,6 @@ export async function publishTemplate(
     await recordActivity(client, 'template-in-force', person, null, { template: id, edition: put.edition, said });
     return { edition: put.edition };
   });
-}
-
-export function starterPaths({ root, blocks }: Template): string[] {
-  const paths = new Set<string>();
-  const walk = (node: FolderNode): void => {
-    for (const starter of node.starters ?? []) paths.add(starter.from);
-    node.folders?.forEach(walk);
-  };
-  walk(root);
-  for (const block of blocks ?? []) block.folders.forEach(walk);
-  return [...paths];
 }
 
 /** What each running project would gain, lose and have renamed, by the lines of its plan before and after. */

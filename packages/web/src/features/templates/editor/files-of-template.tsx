@@ -1,6 +1,6 @@
 /** Every starter file kept for a template: where it is used, and which ones no folder names any more. */
 
-import type { FolderNode, Template } from '@nesting/core/template';
+import { type FolderNode, starterFiles, type Template } from '@nesting/core/template';
 import { many, size } from '../../../app/words';
 import { Button, Heading } from '../../../ui';
 import { templatesApi } from '../templates-api';
@@ -8,7 +8,8 @@ import { templatesApi } from '../templates-api';
 function usesOfFiles(template: Template): Map<string, number> {
   const uses = new Map<string, number>();
   const walk = (node: FolderNode): void => {
-    for (const s of node.starters ?? []) uses.set(s.from, (uses.get(s.from) ?? 0) + 1);
+    for (const s of node.starters ?? [])
+      for (const { from } of starterFiles(s)) uses.set(from, (uses.get(from) ?? 0) + 1);
     node.folders?.forEach(walk);
   };
   walk(template.root);

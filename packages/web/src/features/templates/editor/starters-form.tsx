@@ -6,7 +6,7 @@ import { LIMITS } from '@nesting/core';
 import type { Registers, Values } from '@nesting/core/name';
 import type { FolderNode, Starter, Template } from '@nesting/core/template';
 import { useState } from 'react';
-import { size } from '../../../app/words';
+import { count, many, size } from '../../../app/words';
 import { Button, Choose, FileButton, Heading, Refused, TextInput, Tick } from '../../../ui';
 import { ALWAYS, conditionOf, conditions, wordOfCondition } from './conditions';
 import { StarterContent } from './starter-content';
@@ -28,6 +28,9 @@ interface Props extends StarterPlace {
   readonly onSet: (starters: readonly Starter[]) => void;
 }
 
+/** Files of a document that is a folder. */
+const MOST_IN_FOLDER = 1000;
+
 const FILLED = /\.(md|txt|otio|csv|json|xml|html|svg|env|usda)$/i;
 
 export function StartersForm({ template, node, readOnly, onSet, pathOf, addressOf, onFile, registers, values }: Props) {
@@ -45,6 +48,27 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
     if (starters.some((s) => s.from === path)) return;
     const id = freeId(node, file.name, starters);
     onSet([...starters, { id, name: file.name, from: path, ...(FILLED.test(file.name) && { fill: true }) }]);
+  };
+  const putFolder = (files: readonly File[]) => {
+    const [name = ''] = files[0]?.webkitRelativePath.split('/') ?? [];
+    const large = files.find((file) => file.size > LIMITS.starterBytes);
+    if (large !== undefined || files.length > MOST_IN_FOLDER)
+      return setRefused(
+        large === undefined
+          ? `${name} holds ${count(files.length)} files; a document may hold ${count(MOST_IN_FOLDER)}. It was not taken.`
+          : `${large.name} has ${size(large.size)}; a starter file may have ${size(LIMITS.starterBytes)}. Nothing was taken.`,
+      );
+    setRefused('');
+    const from = pathOf(node, name);
+    const inside = files.map((file) => ({ file, path: file.webkitRelativePath.slice(name.length + 1) }));
+    for (const { file, path } of inside) onFile(`${from}/${path}`, file);
+    const held = inside.map(({ path }) => path).sort();
+    const known = starters.find((s) => s.from === from);
+    onSet(
+      known === undefined
+        ? [...starters, { id: freeId(node, name, starters), name, from, files: held }]
+        : starters.map((s) => (s === known ? { ...s, files: held } : s)),
+    );
   };
   return (
     <section aria-label="Starter files" className="flex flex-col gap-2">
@@ -68,9 +92,14 @@ export function StartersForm({ template, node, readOnly, onSet, pathOf, addressO
         ) && <p className="text-xs text-ink2">Files of one name are variants: say for each when it is there.</p>}
       <Refused words={refused} />
       {!readOnly && (
-        <FileButton className="self-start" label="A starter file" onFiles={([file]) => put(file)}>
-          Add a file…
-        </FileButton>
+        <div className="flex flex-wrap gap-2">
+          <FileButton label="A starter file" onFiles={([file]) => put(file)}>
+            Add a file…
+          </FileButton>
+          <FileButton label="A document that is a folder" folder onFiles={putFolder}>
+            Add a document that is a folder…
+          </FileButton>
+        </div>
       )}
     </section>
   );
@@ -107,15 +136,21 @@ function StarterRow({ starter: s, template, registers, values, address, readOnly
       </div>
       <div className="flex flex-wrap items-center gap-3 text-xs text-ink2">
         <span className="min-w-0 flex-1 font-mono break-all">{s.from.split('/').at(-1)}</span>
-        <Tick
-          label="fill in"
-          checked={s.fill ?? false}
-          disabled={readOnly}
-          onChange={(fill) => onChange({ fill: fill || undefined })}
-        />
-        <Button variant="quiet" className="h-6!" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'Close' : 'Look into it'}
-        </Button>
+        {s.files === undefined ? (
+          <>
+            <Tick
+              label="fill in"
+              checked={s.fill ?? false}
+              disabled={readOnly}
+              onChange={(fill) => onChange({ fill: fill || undefined })}
+            />
+            <Button variant="quiet" className="h-6!" aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? 'Close' : 'Look into it'}
+            </Button>
+          </>
+        ) : (
+          <span>a folder of {many(s.files.length, 'file')}</span>
+        )}
         {!readOnly && (
           <Button variant="quiet" className="h-6!" onClick={() => onTakeOut()}>
             Take out
