@@ -6,7 +6,7 @@ import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { faults } from './axe';
-import { copiedFrom, intoBrowser } from './browser-copy';
+import { copiedFrom, intoBrowser, treeInBrowser } from './browser-copy';
 import { expect, folderOf, idOf, test } from './demo';
 
 const totalOf = async (page: Page, id: string, query = '') =>
@@ -247,4 +247,80 @@ test('a check that was stopped says so and goes on', async ({ as, demo }) => {
   expect(existsSync(root)).toBe(true);
   await page.goto(`/projects/${id}?view=map`);
   await expect(page.getByRole('img', { name: /Map of/ }).first()).toBeVisible();
+});
+
+test('what programs left on this computer is set aside, put back, and freed for good by an act of its own', async ({
+  as,
+}) => {
+  const page = await as('Bram Okonjo');
+  // What was copied just now has lain there for ten days.
+  await page.addInitScript(() => {
+    const now = Date.now.bind(Date);
+    Date.now = () => now() + 10 * 86_400_000;
+  });
+  await page.goto('/checks/left');
+  const file = (at: string, bytes: number) => ({
+    ...{ path: at, folder: false, text: Buffer.alloc(bytes, 7).toString('base64') },
+  });
+  const people = [file('show/take.wav', 40), file('show/cache.txt', 9), file('show/plan.cache/notes.txt', 5)];
+  const left = [file('show/peaks/take.cache', 4000), file('show/peaks/older.cache', 300), file('x.autosave', 20)];
+  const folders = ['show', 'show/peaks', 'show/plan.cache'].map((at) => ({ path: at, folder: true, text: '' }));
+  await intoBrowser(page, [...folders, ...people, ...left]);
+  const before = await treeInBrowser(page);
+  await page.getByRole('button', { name: 'Choose a folder…' }).click();
+  const list = page.getByRole('listbox', { name: 'Folders' });
+  await expect(list.getByRole('option')).toHaveCount(2);
+  expect(await faults(page)).toEqual([]);
+  const ledger = page.getByRole('region', { name: 'What will happen' });
+  await page.getByRole('button', { name: /^\.cache/ }).click();
+  await expect(list.getByRole('option')).toHaveCount(1);
+  await list.focus();
+  await page.keyboard.press('Space');
+  await expect(ledger).toContainText('Sets aside 2 files of 4.3 kB');
+  await page.getByRole('button', { name: /^\.cache/ }).click();
+  await page.getByRole('button', { name: 'Choose all 2' }).click();
+  await expect(ledger).toContainText('Sets aside 3 files');
+  expect(await treeInBrowser(page)).toEqual(before);
+  await ledger.getByRole('button', { name: 'Set them aside' }).click();
+  const kept = page.getByRole('region', { name: 'Set aside in this folder' });
+  await expect(kept).toContainText('3 files of 4.3 kB');
+  const names = async () => (await treeInBrowser(page)).map((line) => line.split(' ')[0]);
+  const ofPeople = [
+    'show/',
+    'show/cache.txt',
+    'show/peaks/',
+    'show/plan.cache/',
+    'show/plan.cache/notes.txt',
+    'show/take.wav',
+  ];
+  expect(await names()).toEqual(ofPeople);
+  await kept.getByRole('button', { name: 'Put it back' }).click();
+  await expect.poll(() => treeInBrowser(page)).toEqual(before);
+  await expect(kept).toHaveCount(0);
+  // Nothing that is written at this moment is offered, nor what is younger than was asked for.
+  await page.getByRole('combobox', { name: 'When it was written' }).click();
+  await page.getByRole('option', { name: 'Not written for 30 days' }).click();
+  await expect(page.getByText('Nothing of that is here')).toBeVisible();
+  await page.getByRole('combobox', { name: 'When it was written' }).click();
+  await page.getByRole('option', { name: 'Not written for 7 days' }).click();
+  await page.getByRole('button', { name: 'Choose all 2' }).click();
+  await ledger.getByRole('button', { name: 'Set them aside' }).click();
+  await kept.getByRole('button', { name: 'Free the space…' }).click();
+  await expect(kept.getByRole('button', { name: /^Free 4/ })).toBeDisabled();
+  await kept.getByLabel('Write copy to say that you mean it').fill('copy');
+  await page.keyboard.press('Enter');
+  await expect(kept).toHaveCount(0);
+  expect(await names()).toEqual(ofPeople);
+  const own = await page.evaluate(async () => {
+    let at = await navigator.storage.getDirectory();
+    for (const part of ['copy', '.nesting', 'batches']) at = await at.getDirectoryHandle(part);
+    const sizes: number[] = [];
+    for await (const folder of at.values()) {
+      const kept = await (folder as FileSystemDirectoryHandle).getDirectoryHandle('kept');
+      for await (const one of kept.values())
+        if (one.kind === 'file') sizes.push((await (one as FileSystemFileHandle).getFile()).size);
+    }
+    return sizes;
+  });
+  expect(own).toEqual([]);
 });

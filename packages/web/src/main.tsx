@@ -55,6 +55,7 @@ const whoPage = () => import('./features/checks/people-page').then((m) => ({ def
 const minePage = () => import('./features/checks/mine-page').then((m) => ({ default: m.MinePage }));
 const proposalsPage = () => import('./features/checks/proposals-page').then((m) => ({ default: m.ProposalsPage }));
 const setAsidePage = () => import('./features/checks/set-aside-page').then((m) => ({ default: m.SetAsidePage }));
+const leftPage = () => import('./features/checks/left/left-page').then((m) => ({ default: m.LeftPage }));
 const repairAllPage = () => import('./features/repair/repair-all-page').then((m) => ({ default: m.RepairAllPage }));
 const exceptionsPage = () => import('./features/checks/exceptions-page').then((m) => ({ default: m.ExceptionsPage }));
 const findingsPaperPage = () => import('./features/checks/paper-pages').then((m) => ({ default: m.FindingsPaperPage }));
@@ -145,6 +146,7 @@ const routes: RouteObject[] = [
       { path: 'checks/mine', ...later(minePage, 'Mine to put right') },
       { path: 'checks/proposals', ...later(proposalsPage, 'Proposals') },
       { path: 'checks/set-aside', ...later(setAsidePage, 'Set aside') },
+      { path: 'checks/left', ...later(leftPage, 'What programs left on this computer') },
       { path: 'checks/repair', ...later(repairAllPage, 'Put right everywhere') },
       { path: 'checks/exceptions', ...later(exceptionsPage, 'Accepted findings') },
       { path: 'checks/paper/:initials', ...later(personPaperPage) },

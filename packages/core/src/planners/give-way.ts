@@ -16,7 +16,7 @@ export interface GivingWay {
  *
  * @param namesIn - names in a folder of the project, those that others are kept by included
  */
-export function keptPlace(
+export function placeAmongOlder(
   line: PlannedLine | null,
   { name, modified }: GivingWay,
   namesIn: (folder: string) => readonly string[],

@@ -12,6 +12,15 @@ export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
 export { isGeneratedIn, type Picked, type Revision } from './carry-over/source';
 export { type CarryRow, type CarrySummary, carrySummary, type FamilyTotal } from './carry-over/summary';
 export { type CarryWay, COMES, type Comes, PLAIN_WAY, VERSION_WAYS, type VersionWay } from './carry-over/way';
+export {
+  clearingChanges,
+  type LeftFolder,
+  type LeftSum,
+  type LeftWish,
+  leftIn,
+  leftSum,
+  wishedOf,
+} from './clearing';
 export { type NewEntry, withEntries } from './intake/days';
 export { HOLDS, type Holds, type MediaFacts } from './intake/facts';
 export {

@@ -2,9 +2,10 @@
 
 export { documentsAsFiles, type Inside, withWholeDocuments } from './documents';
 export type { FolderConvention } from './folder-convention';
+export { GENERATED, generatedBy } from './generated';
 export { OWN_FOLDER } from './own-folder';
 export { rootPlanOf } from './root-plan';
-export { type CheckInput, GENERATED, ProjectRules } from './rules';
+export { type CheckInput, ProjectRules } from './rules';
 export { type SignpostFile, signpostFiles } from './signpost-files';
 export {
   pathOn,

@@ -19,6 +19,7 @@ import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Convention, Template, Weight } from '../template/node';
 import { Documents } from './documents';
 import type { FolderConvention } from './folder-convention';
+import { GENERATED, isLeftBySystem } from './generated';
 import { Homes } from './homes';
 
 export interface CheckInput {
@@ -194,7 +195,7 @@ export class ProjectRules {
 
   /** Made by a program, or left behind by a system. */
   isGenerated(name: string): boolean {
-    return SYSTEM.test(name) || this.familyOf(name) === GENERATED;
+    return isLeftBySystem(name) || this.familyOf(name) === GENERATED;
   }
 
   /** Whose initials stand in a name as a part of their own; `null` for nobody's, or several people's. */
@@ -380,15 +381,9 @@ export class ProjectRules {
   }
 }
 
-/** The family that programs fill by themselves. */
-export const GENERATED = 'generated';
-
 /** A folder for what programs make along the way: it may be cleared at any time. */
 export const isForGenerated = ({ kind, folder }: Pick<PlannedLine, 'kind' | 'folder'>): boolean =>
   kind === 'folder' && (folder?.accepts?.includes(GENERATED) === true || folder?.signpost === 'cache');
-/** What systems leave behind, whatever the families are. */
-const SYSTEM = /^(?:\.DS_Store|Thumbs\.db|desktop\.ini|\._.*|~\$.*|\.~lock\..*#|.*~|.*\.(?:part|partial|download))$/;
-
 /**
  * Entries a broken name is compared with: more would make each explanation slow, and nobody mistypes among thousands.
  */

@@ -133,6 +133,40 @@ interface Record {
 const howFar = (root: Root, id: string, { intents, outcomes }: Record) =>
   stepsDone(intents, outcomes, folderOf(id), portOf(root), GROUP);
 
+/** What a change of this folder keeps, so that it can be undone. */
+export interface KeptHere {
+  readonly id: string;
+  /** ISO 8601. */
+  readonly at: string;
+  readonly files: number;
+  /** Bytes. */
+  readonly bytes: number;
+}
+
+/** Changes of this kind that stand, newest first. */
+export async function keptHere(root: Root, what: string): Promise<readonly KeptHere[]> {
+  const undone = new Set<string>();
+  const kept: KeptHere[] = [];
+  for (const id of await idsIn(root)) {
+    const record = await readBatch(root, id);
+    if (record === null || !record.outcomes.some((o) => 'ended' in o && o.ended === 'done')) continue;
+    const { intents } = record;
+    if (intents.undoes !== null) undone.add(intents.undoes);
+    const taken = intents.changes.filter(({ after }) => after === null);
+    const bytes = taken.reduce((sum, { expects }) => sum + (expects?.size ?? 0), 0);
+    if (intents.what === what) kept.push({ id, at: intents.at, files: taken.length, bytes });
+  }
+  return kept.filter(({ id }) => !undone.has(id)).sort((a, b) => (a.at < b.at ? 1 : -1));
+}
+
+/** For good: what it keeps is deleted, and it cannot be undone any more. */
+export async function freeHere(root: Root, id: string): Promise<void> {
+  if ((await unendedIn(root)) !== null) throw failed('EBUSY');
+  await dropBatch(root, id);
+}
+
+const failed = (code: string) => Object.assign(new Error(code), { code });
+
 /** `null` where the folder is not there. */
 async function batchesOf(root: Root): Promise<Root | null> {
   try {
@@ -177,6 +211,7 @@ const WHY: Readonly<globalThis.Record<string, string>> = {
   ENOENT: 'something went away meanwhile',
   EEXIST: 'something of that name is there meanwhile',
   ECHANGED: 'a file was changed meanwhile',
+  EBUSY: 'a change of this folder was cut short: it is ended first',
 };
 
 /** Why it did not come to its end, in words; `null` where it did. */

@@ -25,7 +25,8 @@ import {
   join,
   type PathLine,
 } from '@nesting/core/listing';
-import type { Answer } from '@nesting/core/planners';
+import type { Registers } from '@nesting/core/name';
+import type { Answer, LeftWish } from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER, ProjectRules, rootPlanOf, withWholeDocuments } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { alignedWords } from '@nesting/core/words';
@@ -34,7 +35,10 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
 import {
   finishHere,
+  freeHere,
   hindranceOf,
+  type KeptHere,
+  keptHere,
   type Told,
   takeBackHere,
   type Unended,
@@ -42,6 +46,7 @@ import {
   unendedIn,
   whyItFailed,
 } from '../browser-disk/batches';
+import { CLEAR, HereClearing, type LeftHere } from './here-clearing';
 import { type CarriedOut, HereRepair } from './here-repair';
 
 export interface HereOutcome {
@@ -161,6 +166,9 @@ interface Looked {
 
 /** The folder that was checked last, for what puts it right. */
 let here: HereRepair | null = null;
+
+/** The folder that was looked through last for what programs left there. */
+let clearing: HereClearing | null = null;
 
 /** What is in files: their hashes, and what they refer to. */
 class Reading {
@@ -340,6 +348,40 @@ const work = {
     told: Told,
   ): Promise<string | null> {
     return saidOf(() => (way === 'finish' ? finishHere(root, id, told) : takeBackHere(root, id, told)));
+  },
+
+  /** Looks through a folder for what programs left there; `null` where it was stopped. */
+  async lookForLeft(
+    root: FileSystemDirectoryHandle,
+    families: Registers['families'],
+    progress: Progress,
+  ): Promise<{ readonly files: number; readonly unseen: readonly string[] } | null> {
+    stopped = false;
+    clearing = null;
+    const { listings, unseen } = await fromHandle(root, progress);
+    if (stopped) return null;
+    clearing = new HereClearing(root, listings.values(), families);
+    return { files: [...listings.values()].reduce((n, { files }) => n + files.length, 0), unseen };
+  },
+
+  left: (wish: LeftWish): LeftHere => clearing?.show(wish) ?? { rows: [], forms: [] },
+
+  leftFiles: (path: string, wish: LeftWish, most: number) => clearing?.filesOf(path, wish, most) ?? [],
+
+  async clear(paths: readonly string[], wish: LeftWish, by: string, told: Told): Promise<CarriedOut> {
+    return (await clearing?.clear(paths, wish, by, told)) ?? { batch: '', hindrance: 'No folder is open here.' };
+  },
+
+  cleared: (root: FileSystemDirectoryHandle): Promise<readonly KeptHere[]> => keptHere(root, CLEAR).catch(() => []),
+
+  /** Why not, in words; `null` where its space is free. */
+  async free(root: FileSystemDirectoryHandle, id: string): Promise<string | null> {
+    try {
+      await freeHere(root, id);
+      return null;
+    } catch (error) {
+      return `It failed: ${whyItFailed(error)}`;
+    }
   },
 
   stop(): void {

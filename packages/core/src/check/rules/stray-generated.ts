@@ -1,4 +1,5 @@
-import { GENERATED, isForGenerated } from '../../project/rules';
+import { GENERATED } from '../../project/generated';
+import { isForGenerated } from '../../project/rules';
 import { rule } from '../rule';
 
 /**

@@ -19,7 +19,7 @@ import { clashKey } from '../../portable/name';
 import { ProjectRules } from '../../project/rules';
 import type { PlannedLine } from '../../template/expansion';
 import { broughtChange, foldersInto, movedInstead } from '../bringing';
-import { keptPlace } from '../give-way';
+import { placeAmongOlder } from '../give-way';
 import { Landing } from '../landing';
 import { Answers, withGiven } from './answers';
 import { type Card, cardsIn } from './cards';
@@ -226,7 +226,7 @@ class Planner {
     const { given, kept } = this;
     const namesIn = (folder: string) => [...given.there(folder), ...(kept.get(folder) ?? [])];
     const line = this.grown.planned(parentOf(to)) ?? null;
-    const keptAs = keptPlace(line, { name: nameOf(to), modified: there.modified }, namesIn);
+    const keptAs = placeAmongOlder(line, { name: nameOf(to), modified: there.modified }, namesIn);
     if (keptAs !== null) kept.set(parentOf(keptAs), [...(kept.get(parentOf(keptAs)) ?? []), nameOf(keptAs)]);
     return { ...there, referrers: given.referrers(to), keptAs };
   }

@@ -11,7 +11,7 @@ import { ordinal, versionAt } from '../../name/versions';
 import { writeName } from '../../name/write';
 import { nameFaults } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
-import { keptPlace } from '../give-way';
+import { placeAmongOlder } from '../give-way';
 import { freeName, movedItem, namesOfItem, ownName, takenIn } from './item';
 import { type Act, factsOf, type Option, type RepairCase, textOf, textsOf, type Way } from './option';
 
@@ -67,7 +67,7 @@ export function inPlaceOf({ finding, file, line, listing, view }: RepairCase, to
   const there = listing?.files.find((f) => f.name === nameOf(to ?? '') && f.name !== nameOf(finding.path));
   if (to === null || file === null || line === null || there === undefined) return [];
   const namesIn = (folder: string) => view.list(folder)?.files.map((f) => f.name) ?? [];
-  const place = keptPlace(line, there, namesIn);
+  const place = placeAmongOlder(line, there, namesIn);
   const kept: Act = place === null ? { do: 'set-aside', from: to } : { do: 'move', entry: 'file', from: to, to: place };
   const move: Act = { do: 'move', entry: 'file', from: finding.path, to };
   const confidence = file.modified > there.modified ? 'likely' : 'guess';

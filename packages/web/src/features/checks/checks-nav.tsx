@@ -9,6 +9,7 @@ const PAGES: readonly { readonly to: string; readonly words: string; readonly fo
   { to: '/checks/mine', words: 'Mine', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/proposals', words: 'Proposals', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/set-aside', words: 'Set aside', for: ['coordinator', 'artist', 'lead'] },
+  { to: '/checks/left', words: 'Left by programs here', for: ['coordinator', 'artist', 'lead'] },
   { to: '/checks/exceptions', words: 'Accepted findings', for: ['coordinator', 'artist', 'lead'] },
 ];
 

@@ -4,7 +4,7 @@ import type { CheckRow, ChecksOfProject } from '@nesting/contract';
 import { useEffect } from 'react';
 import { api, troubleOf } from '../../app/api';
 import { useAppDispatch } from '../../app/store';
-import { ago, many } from '../../app/words';
+import { ago, count, many } from '../../app/words';
 import { Button, Refused } from '../../ui';
 import { checksApi } from '../checks/checks-api';
 import { Counts } from '../projects/counts';
@@ -123,6 +123,9 @@ function Stopped({ check, mayCheck }: CheckProps) {
 
 function outcomeWords({ said, appeared, solved }: NonNullable<ChecksOfProject['done']>): string {
   if (said.length > 0) return `${many(said.length, 'place')} could not be seen: ${said[0]}`;
-  const changes = [...(appeared > 0 ? [`${appeared} new`] : []), ...(solved > 0 ? [`${solved} solved`] : [])];
+  const changes = [
+    ...(appeared > 0 ? [`${count(appeared)} new`] : []),
+    ...(solved > 0 ? [`${count(solved)} solved`] : []),
+  ];
   return changes.length > 0 ? `${changes.join(', ')}.` : 'A check changes nothing on the disk.';
 }
