@@ -1,6 +1,7 @@
 /** What moves is named in documents that only their programs write: a person points them to the new place. */
 import type { Change } from '../change/change';
 import { HOME } from '../change/place';
+import { nameOf } from '../listing/entry';
 import { Moves } from '../references/moves';
 import type { Moved, Named } from '../references/named';
 import { pathMeant, targetOf } from '../references/target';
@@ -35,12 +36,13 @@ export function mentionsOf(
   return documents.flatMap(({ path: document, paths, names }) => {
     const whole = paths.flatMap((target): ByHand[] => {
       const inside = pathMeant(targetOf(document, target, roots));
-      if (inside === null) return [];
+      // Many a document holds its own name.
+      if (inside === null || inside === document) return [];
       const to = gone.has(inside) ? null : moves.ofFrames(inside);
       return to === inside ? [] : [{ document, target, to, why: 'other-format' }];
     });
     const isToldWhole = (name: string) => whole.some(({ target }) => target.replaceAll('\\', '/').endsWith(name));
-    const bare = names.filter(({ target }) => !isToldWhole(target));
+    const bare = names.filter(({ target }) => target !== nameOf(document) && !isToldWhole(target));
     return [...whole, ...bare.map(({ target, to }): ByHand => ({ document, target, to, why: 'other-format' }))];
   });
 }

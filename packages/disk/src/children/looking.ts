@@ -80,7 +80,7 @@ export class Looking implements ProjectView {
     );
   }
 
-  /** How many documents of other programs there are, and their bytes. */
+  /** How many documents of other programs there are, and their bytes: what programs make along the way is none. */
   searchable(): Searchable {
     const files = [...this.everySearched()];
     return { files: files.length, bytes: files.reduce((sum, { size }) => sum + size, 0) };
@@ -103,7 +103,7 @@ export class Looking implements ProjectView {
   private *everySearched(): Generator<{ readonly path: string; readonly size: number }> {
     for (const { path: folder, files } of this.everyListing())
       for (const file of files)
-        if (!file.isFolder && mayMention(file) && refFormatOf(file.name) === null)
+        if (!file.isFolder && mayMention(file) && refFormatOf(file.name) === null && !this.rules.isGenerated(file.name))
           yield { path: join(folder, file.name), size: file.size };
   }
 

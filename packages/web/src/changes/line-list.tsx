@@ -78,7 +78,11 @@ export function LineList<Line>(props: Props<Line>) {
     select(next);
   };
   return (
-    <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
+    <div
+      ref={scroller}
+      // The list is longer than what is seen of it: the ring is drawn round what is seen.
+      className="min-h-0 flex-1 overflow-auto rounded-tray outline-offset-[-2px] has-focus-visible:outline-2 has-focus-visible:outline-plum"
+    >
       <div
         role="listbox"
         {...(props.hasPageKeys && { 'data-page-keys': true })}
@@ -89,7 +93,7 @@ export function LineList<Line>(props: Props<Line>) {
         // One that is not drawn cannot be pointed at.
         aria-activedescendant={drawn.some((one) => one.index === at) ? `${id}-${at}` : undefined}
         onKeyDown={onKey}
-        className="relative outline-offset-[-2px]"
+        className="relative outline-none"
         style={{ height: virtual.getTotalSize() }}
       >
         {drawn.map(({ key, index, start, size }) => {

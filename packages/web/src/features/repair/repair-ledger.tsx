@@ -18,7 +18,7 @@ export function RepairLedger({ work }: { work: RepairWork }) {
         ) : plan === undefined ? (
           <p className="text-ink2">Looking at the disk…</p>
         ) : (
-          <Summary plan={plan} />
+          <Summary plan={plan} named={work.mentions?.found?.references.length ?? 0} />
         )}
       </div>
       {save !== null && plan !== undefined && plan.entries > 0 && (
@@ -113,7 +113,8 @@ function Propose({ work }: { work: RepairWork }) {
   );
 }
 
-function Summary({ plan }: { plan: RepairPlan }) {
+/** @param named - references that documents of other programs hold */
+function Summary({ plan, named }: { plan: RepairPlan; named: number }) {
   if (plan.refused.length > 0)
     return (
       <p>
@@ -123,7 +124,8 @@ function Summary({ plan }: { plan: RepairPlan }) {
     );
   return (
     <p>
-      <strong className="font-semibold">{doneWords(plan)}</strong> <span className="text-ink2">{restWords(plan)}</span>
+      <strong className="font-semibold">{doneWords(plan)}</strong>{' '}
+      <span className="text-ink2">{restWords(plan, named)}</span>
     </p>
   );
 }
@@ -134,13 +136,14 @@ function doneWords({ counts, entries, documents, bytes }: RepairPlan): string {
   return `Puts ${many(counts.ready ?? 0, 'finding')} right: changes ${many(entries, 'file or folder', 'files and folders')} of ${size(bytes)}${follow}.`;
 }
 
-function restWords({ counts, byHand }: RepairPlan): string {
+function restWords({ counts, byHand }: RepairPlan, named: number): string {
+  const references = byHand.length + named;
   const open = (counts.ask ?? 0) + (counts.clash ?? 0);
   const rest = [
     ...(open > 0 ? [`${open} not answered yet stay as they are`] : []),
     ...(counts['by-hand'] ? [`${counts['by-hand']} are for a person`] : []),
     ...(counts.held ? [`${counts.held} wait until they are quiet`] : []),
-    ...(byHand.length > 0 ? [`${many(byHand.length, 'reference')} to put right by hand`] : []),
+    ...(references > 0 ? [`${many(references, 'reference')} to put right by hand`] : []),
   ];
   const words = rest.length === 0 ? '' : `${rest.join('; ').replace(/^./, (c) => c.toUpperCase())}. `;
   return `${words}All of it can be undone.`;

@@ -21,6 +21,7 @@ import { RepairLedger } from './repair-ledger';
 import { heightOf, RepairLine } from './repair-line';
 import { type Filter, GROUPS, type Line, type Row, rowsOf, SIZES, WRITTEN } from './repair-rows';
 import type { RepairWork } from './repair-work';
+import { type Reference, SelectedReference } from './selected-reference';
 import { SelectedRepair } from './selected-repair';
 import { useRepair } from './use-repair';
 
@@ -107,6 +108,7 @@ export function RepairColumns({ project, registers, work, wholePath, from }: Col
     [items],
   );
   const selected = shown.find((l) => l.id === params.get('line')) ?? shown[0] ?? null;
+  const reference = useMemo(() => referenceAt(items, params.get('line')), [items, params]);
   useCarryOut('Put it right', work.isReady && plan?.mayApply === true, work.carryOut);
   return (
     <Columns
@@ -114,10 +116,21 @@ export function RepairColumns({ project, registers, work, wholePath, from }: Col
       labels={['Where it comes from', 'What is put right', 'The selected line']}
       given={<RepairGiven {...{ project, registers, work, group, filter, shown, from }} />}
       plan={<Lines {...{ work, items }} selected={params.get('line')} onSelect={(line) => put({ line })} />}
-      consequence={selected && <SelectedRepair {...{ project, registers, work, wholePath }} line={selected} />}
+      consequence={
+        reference !== null ? (
+          <SelectedReference {...{ reference, wholePath }} />
+        ) : (
+          selected && <SelectedRepair {...{ project, registers, work, wholePath }} line={selected} />
+        )
+      }
       ledger={<RepairLedger work={work} />}
     />
   );
+}
+
+function referenceAt(items: ReturnType<typeof rowsOf>, key: string | null): Reference | null {
+  const item = key === null ? undefined : items.find((one) => one.kind === 'line' && one.key === key);
+  return item?.kind === 'line' && item.line.kind === 'by-hand' ? item.line.reference : null;
 }
 
 interface LinesProps {

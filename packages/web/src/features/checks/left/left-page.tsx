@@ -82,7 +82,8 @@ function ChooseFolder({ work: { choose, looked, running } }: { work: LeftWork })
   );
 }
 
-function Narrow({ work: { left, form, age, put } }: { work: LeftWork }) {
+function Narrow({ work }: { work: LeftWork }) {
+  const { left, age, put } = work;
   return (
     <>
       <Choose
@@ -91,19 +92,25 @@ function Narrow({ work: { left, form, age, put } }: { work: LeftWork }) {
         options={AGES.map((value) => ({ value, label: AGE_WORDS[value] }))}
         onChange={(value) => put({ age: value === 'any' ? null : value, line: null })}
       />
-      <FilterList label="What it is">
-        {left.forms.map((one) => (
-          <FilterRow
-            key={one.form}
-            words={one.form === '' ? 'left by the system' : `.${one.form}`}
-            note={size(one.bytes)}
-            of={one.files}
-            chosen={form === one.form}
-            onChoose={() => put({ form: form === one.form ? null : one.form, line: null })}
-          />
-        ))}
-      </FilterList>
+      {left.forms.length > 0 && <Forms work={work} />}
     </>
+  );
+}
+
+function Forms({ work: { left, form, put } }: { work: LeftWork }) {
+  return (
+    <FilterList label="What it is">
+      {left.forms.map((one) => (
+        <FilterRow
+          key={one.form}
+          words={one.form === '' ? 'left by the system' : `.${one.form}`}
+          note={size(one.bytes)}
+          of={one.files}
+          chosen={form === one.form}
+          onChoose={() => put({ form: form === one.form ? null : one.form, line: null })}
+        />
+      ))}
+    </FilterList>
   );
 }
 
@@ -206,7 +213,7 @@ function Ledger({ work }: { work: LeftWork }) {
             </strong>{' '}
             <span className="text-ink2">
               {files === 0
-                ? looked === null
+                ? looked === null || left.rows.length === 0
                   ? ''
                   : restWords(left.rows, looked.unseen)
                 : 'They stay in this folder’s .nesting until their space is freed, and can be put back until then.'}
