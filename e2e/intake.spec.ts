@@ -1,6 +1,18 @@
 /** Loose files brought in, in the browser: the heap, the card and the recorder of the demo, by keyboard. */
 import { createHash } from 'node:crypto';
-import { existsSync, lstatSync, readdirSync, readFileSync } from 'node:fs';
+import {
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { faults } from './axe';
@@ -138,4 +150,65 @@ test('a volume is said to be where material arrives; artists bring nothing in', 
   const artist = await as('Bram Okonjo');
   await artist.goto('/intake');
   await expect(artist.getByText('Files are brought in by coordinators')).toBeVisible();
+});
+
+/** Bytes that no two places of a file have alike. */
+function content(size: number): Buffer {
+  const bytes = Buffer.alloc(size);
+  for (let i = 0; i + 4 <= size; i += 4) bytes.writeUInt32LE(Math.imul(i + 1, 2_654_435_761) >>> 0, i);
+  return bytes;
+}
+
+test('a folder of this computer is sent, goes on after the connection was down and after a reload, and is proved', async ({
+  as,
+  demo,
+}) => {
+  const laptop = mkdtempSync(path.join(tmpdir(), 'nesting-laptop-'));
+  const files = { 'stills/pier.jpg': content(3000), 'empty.txt': Buffer.alloc(0), 'walk.mov': content(40 * 2 ** 20) };
+  for (const [at, bytes] of Object.entries(files)) {
+    mkdirSync(path.dirname(path.join(laptop, at)), { recursive: true });
+    writeFileSync(path.join(laptop, at), bytes);
+    utimesSync(path.join(laptop, at), 1_772_000_000, 1_772_000_000);
+  }
+  const page = await as('Bram Okonjo');
+  await page.goto('/intake');
+  const from = page.getByRole('region', { name: 'From this computer' });
+  await expect(from.getByRole('button', { name: 'Files…' })).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await from.getByLabel('What it is').fill('night two');
+  // Of the pieces only some get through before the line goes dead.
+  let pieces = 0;
+  await page.route('**/api/uploads/*/piece**', (route) =>
+    ++pieces > 3 ? route.abort('internetdisconnected') : route.continue(),
+  );
+  await from.getByLabel('A folder of this computer').setInputFiles(laptop);
+  await expect(from.getByRole('status')).toContainText('The server cannot be reached.');
+  const heap = path.join(path.dirname(demo.studio), 'arrivals/night two');
+  expect(existsSync(path.join(heap, 'walk.mov'))).toBe(false);
+  await from.getByRole('button', { name: 'Stop' }).click();
+  await expect(from.getByRole('status')).toContainText('It was stopped.');
+  await page.unroute('**/api/uploads/*/piece**');
+  page.on('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  let sent = 0;
+  page.on('request', (request) => {
+    if (request.url().includes('/piece')) sent++;
+  });
+  await from.getByLabel('What it is').fill('night two');
+  await from.getByLabel('A folder of this computer').setInputFiles(laptop);
+  await expect(from.getByRole('status')).toContainText('all of it is there, read back and proved');
+  // What was there is not sent again.
+  expect(sent).toBeLessThan(6);
+  for (const [at, bytes] of Object.entries(files)) {
+    expect(readFileSync(path.join(heap, at)).equals(bytes)).toBe(true);
+    expect(statSync(path.join(heap, at)).mtimeMs).toBe(1_772_000_000_000);
+  }
+  expect(existsSync(path.join(heap, '.nesting'))).toBe(false);
+  rmSync(laptop, { recursive: true });
+
+  // A coordinator sees that it has arrived, and brings it to a project.
+  const ines = await as('Ines Thorvald');
+  await ines.goto('/intake');
+  await ines.getByRole('button', { name: /night two/ }).click();
+  await expect(ines).toHaveURL(/folder=night/);
 });

@@ -25,4 +25,5 @@ export * from './roles';
 export * from './rule-set';
 export { SCHEMAS } from './schemas';
 export * from './template';
+export * from './upload';
 export * from './wire';

@@ -177,6 +177,8 @@ export const inboxSchema = record({
       folder: z.string(),
       /** Files beside folders, where it is all of them that are meant. */
       files: amount,
+      /** Initials of whoever is still sending it; `null` where it is all there. */
+      arriving: z.string().nullable(),
       /** Where it was brought to the last time. */
       brought: record({ project: uuid, number: z.string(), title: z.string(), at: moment }).nullable(),
     }),

@@ -34,6 +34,7 @@ export { BatchOpen, type BatchRecord, batchesIn, openIn, openStale, readBatch } 
 export { type MarkerTexts, readMarker } from './marker';
 export type { NotPacked, Packed } from './package/form';
 export type { PackOutcome, PackProgress } from './package/pack';
+export type { ArrivingFile } from './roots/arriving';
 export { hashThreadsBy } from './roots/hash-thread';
 export { COPYING, moveAcross } from './roots/move-across';
 export { inRoot } from './roots/open';

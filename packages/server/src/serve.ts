@@ -15,6 +15,7 @@ import { runCheck, takeOverSilentChecks } from './flows/checks/check-project';
 import { runPackage, wakePackages } from './flows/packages/run-package';
 import { beginDueRepairs } from './flows/projects/later-repair';
 import { settleStarts } from './flows/projects/start-project';
+import { sweepUploads } from './flows/projects/uploads';
 import type { World } from './flows/world';
 import { makeApp } from './http/app';
 import { ChangePoller } from './jobs/change-poller';
@@ -79,6 +80,7 @@ function startTicking(world: World, log: Logger): NodeJS.Timeout {
       .then(() => settleLost(world))
       .then(() => takeOverSilentChecks(world))
       .then(() => sweepBatches(world, Date.now()))
+      .then(() => sweepUploads(world))
       .then(() => wakePackages(world))
       .then(() => recountEnded(world.db))
       .catch((error: unknown) => log.warn({ error }, 'what is due was not looked at'));

@@ -17,6 +17,7 @@ import { PEOPLE_ENDPOINTS } from './people';
 import { PROJECT_ENDPOINTS } from './projects';
 import { RULE_SET_ENDPOINTS } from './rule-set';
 import { TEMPLATE_ENDPOINTS } from './templates';
+import { UPLOAD_ENDPOINTS } from './uploads';
 import { VOLUME_ENDPOINTS } from './volumes';
 
 export {
@@ -37,6 +38,7 @@ export {
   PROJECT_ENDPOINTS,
   RULE_SET_ENDPOINTS,
   TEMPLATE_ENDPOINTS,
+  UPLOAD_ENDPOINTS,
   VOLUME_ENDPOINTS,
 };
 
@@ -58,6 +60,7 @@ export const ENDPOINTS = {
   ...PROJECT_ENDPOINTS,
   ...RULE_SET_ENDPOINTS,
   ...TEMPLATE_ENDPOINTS,
+  ...UPLOAD_ENDPOINTS,
   ...VOLUME_ENDPOINTS,
 } as const satisfies Readonly<Record<string, Spec>>;
 export type Endpoints = typeof ENDPOINTS;

@@ -34,6 +34,7 @@ import {
   unpackPackage,
   verifyFiles,
 } from './packages';
+import { arrived, dropArrived, endArriving, makeHeap, takePiece } from './receive';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -52,6 +53,11 @@ export const TASKS = {
   namesInEach: look(namesInEach),
   folder: look(folder),
   bytesOfFile: walk(bytesOfFile),
+  makeHeap: look(makeHeap),
+  arrived: walk(arrived),
+  takePiece: walk(takePiece),
+  endArriving: batch(endArriving),
+  dropArrived: walk(dropArrived),
   stretchOfFile: look(stretchOfFile),
   hasChanged: look(hasChanged),
   hasBegun: look(hasBegun),

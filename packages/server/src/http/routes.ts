@@ -18,6 +18,7 @@ import { PEOPLE } from './routes/people';
 import { PROJECTS } from './routes/projects';
 import { RULE_SET } from './routes/rule-set';
 import { TEMPLATES } from './routes/templates';
+import { UPLOADS } from './routes/uploads';
 import { VOLUMES } from './routes/volumes';
 
 export const ROUTES: readonly Route[] = [
@@ -29,6 +30,7 @@ export const ROUTES: readonly Route[] = [
   ...RULE_SET,
   ...CONVENTIONS,
   ...INTAKE,
+  ...UPLOADS,
   ...LISTS,
   ...NUMBERS,
   ...VOLUMES,

@@ -1,5 +1,5 @@
 /** For every row of the table of endpoints a request that is done, with what it needs made before it. */
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { cpSync, mkdirSync, readFileSync, renameSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { ENDPOINTS, type EndpointName, type Role, type Spec } from '@nesting/contract';
@@ -188,6 +188,25 @@ async function intakePlanned(g: Ground) {
   const body = { ...(await heapRead(g)), placed: { '': { folder: '10_paperwork', comes: true } } };
   const plan = (await done(g, 'planIntake', { as: C, params: { id: g.project }, body })) as { fingerprint: string };
   return { ...body, fingerprint: plan.fingerprint };
+}
+
+const SENT = Buffer.from('a letter');
+const SENT_HASH = createHash('sha256').update(SENT).digest('hex');
+
+function toSend(g: Ground) {
+  const files = [{ path: 'in/letter.txt', size: SENT.length, modified: 1_700_000_000_000 }];
+  return { volume: 'studio', name: `from a laptop ${g.next()}`, files };
+}
+
+async function uploadBegun(g: Ground): Promise<string> {
+  await done(g, 'saveInbox', { as: C, params: { name: 'studio' }, body: { isInbox: true } });
+  return ((await done(g, 'beginUpload', { as: A, body: toSend(g) })) as { id: string }).id;
+}
+
+async function pieceSent(g: Ground): Promise<string> {
+  const id = await uploadBegun(g);
+  await done(g, 'sendPiece', { as: A, params: { id }, query: { file: '0', at: '0', sha256: SENT_HASH }, body: SENT });
+  return id;
 }
 
 async function packPlanned(g: Ground) {
@@ -479,6 +498,17 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     body: { ...(await carryPlanned(g)), key: randomUUID() },
   }),
   listInboxes: () => ({ as: C }),
+  beginUpload: async (g) => {
+    await uploadBegun(g);
+    return { as: A, body: toSend(g) };
+  },
+  readUpload: async (g) => ({ as: A, params: { id: await uploadBegun(g) } }),
+  sendPiece: async (g) => ({
+    ...{ as: A, params: { id: await uploadBegun(g) }, body: SENT },
+    query: { file: '0', at: '0', sha256: SENT_HASH },
+  }),
+  endFile: async (g) => ({ as: A, params: { id: await pieceSent(g) }, body: { file: 0, pieces: [SENT_HASH] } }),
+  endUpload: async (g) => ({ as: A, params: { id: await pieceSent(g) } }),
   saveInbox: () => ({ as: C, params: { name: 'studio' }, body: { isInbox: false } }),
   readIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),
   planIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),

@@ -19,7 +19,7 @@ const PAGES: readonly Page[] = [
   { id: 'go-projects', words: 'All projects', keys: 'p', to: '/projects' },
   { id: 'go-compare', words: 'Two projects side by side', to: '/compare' },
   { id: 'go-conventions', words: 'Conventions', keys: 'v', to: '/conventions' },
-  { id: 'go-intake', words: 'Bring files in', keys: 'i', to: '/intake', only: 'coordinator' },
+  { id: 'go-intake', words: 'Bring files in', keys: 'i', to: '/intake', not: 'lead' },
   { id: 'go-names', words: 'What to call a file', keys: 'f', to: '/names' },
   { id: 'learn', words: 'Learn a convention from names', to: '/conventions/learn', only: 'coordinator' },
   { id: 'go-blocks', words: 'Shared parts', keys: 'b', to: '/blocks' },

@@ -38,7 +38,7 @@ const WORK = [
   {
     stage: 'Files',
     pages: [
-      { to: '/intake', words: 'Bring in', only: 'coordinator' },
+      { to: '/intake', words: 'Bring in', not: 'lead' },
       { to: '/names', words: 'Name helper' },
       { to: '/checks', words: 'Checks', not: 'artist' },
       { to: '/checks/mine', words: 'Checks', only: 'artist' },

@@ -3,6 +3,7 @@ import { type TypedUseSelectorHook, useDispatch, useSelector } from 'react-redux
 import { peopleApi } from '../features/access/people-api';
 import { blockDrafts } from '../features/blocks/block-slice';
 import { conventionDrafts } from '../features/conventions/editor-slice';
+import { sendingSlice } from '../features/intake/sending/sending-slice';
 import { reshapes } from '../features/reshape/reshape-slice';
 import { keepStart, startReducer } from '../features/start/start-slice';
 import { templateDrafts } from '../features/templates/editor/template-slice';
@@ -29,6 +30,7 @@ export const store = configureStore({
     templates: templateDrafts.reducer,
     blocks: blockDrafts.reducer,
     reshapes: reshapes.reducer,
+    sending: sendingSlice.reducer,
   },
   middleware: (defaults) => defaults().prepend(sessions.middleware).concat(api.middleware),
 });

@@ -90,6 +90,11 @@ export const PROJECT_REFUSALS = {
   'heap-in-project': (p: { readonly number: string }) =>
     `That folder lies in ${p.number}, or holds it: what a project has is put right there, not brought. ${NOTHING}`,
   'heap-unread': () => `Nobody has looked through that folder for this project yet. ${NOTHING}`,
+  'no-upload': () => 'There is nothing of that to be sent any more: it is whole, or was ended.',
+  'no-inbox': (p: { readonly volume: string }) =>
+    `Loose material does not arrive on ${p.volume}: a coordinator says in the list of volumes where it does. Nothing was sent.`,
+  'name-not-sent': (p: Named & { readonly because: Coded }) =>
+    `${p.name} cannot lie on the server. ${because(p.because)} Nothing was sent.`,
   'file-gone': (p: { readonly path: string }) => `${p.path} is not there any more. ${NOTHING}`,
   'file-not-shown': (p: { readonly path: string }) => `${p.path} is too large to be shown here. ${NOTHING}`,
   'nothing-to-bring': () => `Nothing was chosen that can be brought. ${NOTHING}`,

@@ -3,6 +3,7 @@ import type { Inbox } from '@nesting/contract';
 import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { type BroughtHeap, broughtHeaps, readInboxes, writeInbox } from '../../db/queries/projects/intakes';
+import { type Arriving, heapsArriving } from '../../db/queries/projects/uploads';
 import { untilAskerLeaves } from '../../request-context';
 import { whereOf } from '../place';
 import { Refused, type World } from '../world';
@@ -10,11 +11,17 @@ import { isThere, stateOfVolume } from './volumes';
 
 export async function listInboxes(world: World): Promise<Inbox[]> {
   const [inboxes, brought] = [await readInboxes(world.db), await broughtHeaps(world.db)];
+  const arriving = await heapsArriving(world.db);
   const volumes = [...world.config.volumes.keys()].filter((volume) => inboxes.has(volume));
-  return Promise.all(volumes.map((volume) => inboxOf(world, volume, brought)));
+  return Promise.all(volumes.map((volume) => inboxOf(world, volume, brought, arriving)));
 }
 
-async function inboxOf(world: World, volume: string, brought: readonly BroughtHeap[]): Promise<Inbox> {
+async function inboxOf(
+  world: World,
+  volume: string,
+  brought: readonly BroughtHeap[],
+  arriving: readonly Arriving[],
+): Promise<Inbox> {
   const where = whereOf(world, { volume, folder: '' });
   if (where === null || !isThere(await stateOfVolume(world, volume))) return { volume, isThere: false, heaps: [] };
   const listing = await world.disks.run('folder', { where, mounts: [], path: '' }, untilAskerLeaves());
@@ -25,7 +32,8 @@ async function inboxOf(world: World, volume: string, brought: readonly BroughtHe
       project === undefined || number === undefined || title === undefined
         ? null
         : { project, number, title, at: at.toISOString() };
-    return { folder, files, brought: told };
+    const sender = arriving.find((heap) => heap.volume === volume && heap.folder === folder)?.by ?? null;
+    return { folder, files, arriving: sender, brought: told };
   };
   const own = listing?.files.filter(({ name }) => !name.startsWith('.')).length ?? 0;
   const folders = [...(listing?.folders ?? [])].filter((name) => !name.startsWith('.')).sort();

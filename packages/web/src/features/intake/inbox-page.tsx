@@ -1,6 +1,6 @@
 /** Where loose material arrives: each heap, and the project it is brought into. */
 import type { Inbox, Me, VolumeRow } from '@nesting/contract';
-import { useState } from 'react';
+import { type ComponentProps, useState } from 'react';
 import { Link, useNavigate, useOutletContext, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
@@ -13,6 +13,8 @@ import { Finder } from '../../ui/finder';
 import { volumesApi } from '../house/volumes-api';
 import { projectsApi } from '../projects/projects-api';
 import { intakeApi } from './intake-api';
+import { DropPlace, FromHere } from './sending/from-here';
+import { useSending } from './sending/use-sending';
 
 export function InboxPage() {
   usePageTitle('Bring files in');
@@ -20,11 +22,15 @@ export function InboxPage() {
   const inboxes = intakeApi.useInboxesQuery(undefined, { skip: me.role !== 'coordinator', pollingInterval: 30_000 });
   const volumes = volumesApi.useVolumesQuery();
   const [params, put] = useAddress();
-  if (me.role !== 'coordinator')
-    return <Empty title="Files are brought in by coordinators">Ask one of them, or put yours where it belongs.</Empty>;
+  const sending = useSending();
   const failed = [inboxes, volumes].find((q) => q.isError);
   if (failed) return <Trouble message={troubleOf(failed.error)} again={() => void failed.refetch()} />;
-  if (!inboxes.data || !volumes.data) return null;
+  if (me.role === 'lead')
+    return <Empty title="Files are brought in by those who work on projects">As lead you look.</Empty>;
+  if (!volumes.data) return null;
+  const from = { sending, volumes: volumes.data, by: me.initials };
+  if (me.role === 'artist') return <SendingOnly {...from} />;
+  if (!inboxes.data) return null;
   const place = placeOf(params) ?? firstOf(inboxes.data);
   return (
     <Columns
@@ -39,12 +45,48 @@ export function InboxPage() {
               anything is copied.
             </p>
           </div>
+          <FromHere {...from} onThere={(there) => put({ ...there })} />
           <OtherPlace volumes={volumes.data} onPlace={(other) => put({ ...other })} />
         </div>
       }
-      plan={<Heaps inboxes={inboxes.data} place={place} onPlace={(chosen) => put({ ...chosen })} />}
+      plan={
+        <DropPlace {...from}>
+          <Heaps inboxes={inboxes.data} place={place} onPlace={(chosen) => put({ ...chosen })} />
+        </DropPlace>
+      }
       consequence={place === null ? null : <Target key={`${place.volume}/${place.folder}`} place={place} />}
-      ledger={<p className="flex-1 text-ink2">Nothing is copied or moved on this page.</p>}
+      ledger={<p className="flex-1 text-ink2">Nothing comes into a project on this page: its plan is shown first.</p>}
+    />
+  );
+}
+
+/** Artists send what they have; coordinators bring it in. */
+function SendingOnly(from: Omit<ComponentProps<typeof FromHere>, 'onThere'>) {
+  return (
+    <Columns
+      id="inboxes"
+      labels={['What this is', 'On its way', 'More']}
+      given={
+        <div className="flex flex-col gap-4">
+          <div>
+            <h1 className="text-xl font-semibold">Send files in</h1>
+            <p className="text-sm text-ink2">
+              Cards, downloads and heaps from this computer. A coordinator brings them to their places in a project.
+            </p>
+          </div>
+          <FromHere {...from} onThere={() => undefined} />
+        </div>
+      }
+      plan={
+        <DropPlace {...from}>
+          <Empty title="Choose files, or drop them here">
+            Each is read back from the disk it was written to and held against what you sent. Coordinators see that it
+            has arrived.
+          </Empty>
+        </DropPlace>
+      }
+      consequence={null}
+      ledger={<p className="flex-1 text-ink2">What you send stays on this computer too.</p>}
     />
   );
 }
@@ -113,7 +155,7 @@ interface HeapProps {
   readonly onChoose: () => void;
 }
 
-function Heap({ heap: { folder, files, brought }, isChosen, onChoose }: HeapProps) {
+function Heap({ heap: { folder, files, arriving, brought }, isChosen, onChoose }: HeapProps) {
   return (
     <button
       type="button"
@@ -125,9 +167,11 @@ function Heap({ heap: { folder, files, brought }, isChosen, onChoose }: HeapProp
         {folder === '' ? `${many(files, 'file')} beside the folders` : folder}
       </span>
       <span className="shrink-0 text-xs text-ink2">
-        {brought === null
-          ? 'not brought in yet'
-          : `brought into ${brought.number} ${brought.title}, ${moment(brought.at)}`}
+        {arriving !== null
+          ? `still being sent by ${arriving}`
+          : brought === null
+            ? 'not brought in yet'
+            : `brought into ${brought.number} ${brought.title}, ${moment(brought.at)}`}
       </span>
     </button>
   );
