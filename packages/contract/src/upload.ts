@@ -42,7 +42,6 @@ export const pieceSchema = z.object({
   file: z.coerce.number().int().min(0).max(MOST_SENT),
   /** Bytes in front of it. */
   at: z.coerce.number().int().min(0),
-  sha256,
 });
 
 /** How many bytes are there: sending goes on from them. */

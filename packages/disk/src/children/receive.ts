@@ -1,6 +1,13 @@
 /** Tasks that take files of somebody's computer, piece by piece. `where` is the volume's root. */
 import { codeOf } from '@nesting/core/change';
-import { type ArrivingFile, arrivedOf, dropArriving, type Placing, placeArrived, writePiece } from '../roots/arriving';
+import {
+  type ArrivingFile,
+  arrivedOf,
+  dropArriving,
+  type Placing,
+  placeArrived,
+  writeStretch,
+} from '../roots/arriving';
 import { inRoot } from '../roots/open';
 import { makeFolder } from '../roots/port';
 import type { OfWhere } from './looks';
@@ -28,16 +35,16 @@ export interface ArrivedTask extends OfWhere {
 export const arrived = ({ where, heap, files }: ArrivedTask): readonly (number | null)[] =>
   inRoot(where, (root) => files.map((file) => arrivedOf(root, { ...file, heap })));
 
-export interface PieceTask extends OfWhere {
+export interface StretchTask extends OfWhere {
   readonly file: ArrivingFile;
   /** Bytes in front of it. */
   readonly at: number;
   readonly bytes: Uint8Array;
-  readonly sha256: string;
 }
 
-export const takePiece = ({ where, file, at, bytes, sha256 }: PieceTask): number =>
-  inRoot(where, (root) => writePiece(root, file, at, bytes, sha256));
+/** Whether it was the next one, and is written. */
+export const takeStretch = ({ where, file, at, bytes }: StretchTask): boolean =>
+  inRoot(where, (root) => writeStretch(root, file, at, bytes));
 
 /** `pieces` are the checksums of all of it, in their order. */
 export const endArriving = ({

@@ -16,7 +16,7 @@ import {
   utimesSync,
   writeSync,
 } from 'node:fs';
-import { endOfPiece, PIECE_BYTES, wholePieces } from '@nesting/core';
+import { PIECE_BYTES, wholePieces } from '@nesting/core';
 import { codeOf } from '@nesting/core/change';
 import { join, parentOf } from '@nesting/core/listing';
 import { OWN_FOLDER } from '@nesting/core/project';
@@ -60,23 +60,22 @@ function sizeAt(root: Root, path: string): number | null {
 }
 
 /**
- * Writes a piece in its place and says how much is there. One that does not begin where the last one ended, or whose
- * checksum is another, is not written.
+ * Writes a stretch of a piece in its place, and says whether it was the next one. What stands behind the last whole piece
+ * was left by a crash: the first stretch of the next piece takes its place.
  */
-export function writePiece(root: Root, file: ArrivingFile, at: number, bytes: Uint8Array, sha256: string): number {
+export function writeStretch(root: Root, file: ArrivingFile, at: number, bytes: Uint8Array): boolean {
   const part = partOf(file);
-  makeFolders(root, parentOf(part));
+  const isFirst = at % PIECE_BYTES === 0;
+  if (isFirst) makeFolders(root, parentOf(part));
   const { O_RDWR, O_CREAT, O_NOFOLLOW } = constants;
   const fd = openSync(root.at(part), O_RDWR | O_CREAT | O_NOFOLLOW, 0o644);
   try {
     root.sure(part);
-    const there = wholePieces(fstatSync(fd).size, file.size);
-    const isNext = at === there && at < file.size && bytes.length === endOfPiece(at, file.size) - at;
-    if (!isNext || createHash('sha256').update(bytes).digest('hex') !== sha256) return there;
-    // Half a piece that a crash left.
-    ftruncateSync(fd, at);
+    const { size } = fstatSync(fd);
+    if (at !== (isFirst ? wholePieces(size, file.size) : size) || at + bytes.length > file.size) return false;
+    if (isFirst) ftruncateSync(fd, at);
     for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done, bytes.length - done, at + done);
-    return at + bytes.length;
+    return true;
   } finally {
     closeSync(fd);
   }

@@ -5,7 +5,7 @@
  */
 import { createHash, randomUUID } from 'node:crypto';
 import type { BeginUpload, Me, Upload, UploadFile } from '@nesting/contract';
-import { valueAt } from '@nesting/core';
+import { endOfPiece, PIECE_BYTES } from '@nesting/core';
 import { codeOf } from '@nesting/core/change';
 import { relPathOf } from '@nesting/core/listing';
 import { nameFaults } from '@nesting/core/portable';
@@ -85,31 +85,56 @@ async function told(world: World, { id, volume, folder, files }: uploads.StoredU
 export const howFar = async (world: World, me: Me, id: string): Promise<Upload> =>
   told(world, (await ownUpload(world, me, id)).upload);
 
-function fileOf({ folder: heap, files }: uploads.StoredUpload, index: number): ArrivingFile {
-  if (files[index] === undefined) throw new Refused('no-upload');
-  return { ...valueAt(new Map(files.map((file, i) => [i, file])), index), heap, index };
+/** What the volume is, the process looks at that works on it. */
+async function ownFile(
+  world: World,
+  me: Me,
+  id: string,
+  index: number,
+): Promise<{ readonly file: ArrivingFile; readonly where: Where; readonly volume: string }> {
+  const upload = await uploads.readUploadOfFile(world.db, id, index);
+  if (upload === null || upload.isEnded || upload.person !== me.id || upload.file === null)
+    throw new Refused('no-upload');
+  const { volume, folder: heap, file } = upload;
+  const where = whereOf(world, { volume, folder: '' });
+  if (where === null) throw new Refused('no-volume', { volume });
+  return { file: { ...file, heap, index }, where, volume };
 }
 
 interface Piece {
   readonly file: number;
   readonly at: number;
-  readonly sha256: string;
 }
 
+/** Bytes that are handed to another process at once: with more of them it takes the square of their number. */
+const HANDED_AT_ONCE = 2 ** 20;
+
+/** One that does not begin where the last one ended is not written. Whether all are what was sent, the end proves. */
 export async function takePiece(
   world: World,
   me: Me,
   id: string,
-  { file: index, at, sha256 }: Piece,
+  { file: index, at }: Piece,
   bytes: Uint8Array,
 ): Promise<{ readonly received: number }> {
-  const { upload, where } = await ownUpload(world, me, id);
-  const task = { where, file: fileOf(upload, index), at, bytes, sha256 };
+  const { file, where, volume } = await ownFile(world, me, id, index);
+  const isPiece = at % PIECE_BYTES === 0 && at < file.size && bytes.length === endOfPiece(at, file.size) - at;
   try {
-    return { received: await world.disks.run('takePiece', task, untilAskerLeaves()) };
+    for (let done = 0; isPiece && done < bytes.length; done += HANDED_AT_ONCE) {
+      const some = bytes.subarray(done, done + HANDED_AT_ONCE);
+      const task = { where, file, at: at + done, bytes: some };
+      if (!(await world.disks.run('takeStretch', task, untilAskerLeaves())))
+        return { received: await there(world, where, file) };
+    }
+    return { received: isPiece ? at + bytes.length : await there(world, where, file) };
   } catch (error) {
-    throw full(upload.volume, error);
+    throw full(volume, error);
   }
+}
+
+async function there(world: World, where: Where, { heap, ...file }: ArrivingFile): Promise<number> {
+  const [received] = await world.disks.run('arrived', { where, heap, files: [file] }, untilAskerLeaves());
+  return received ?? file.size;
 }
 
 export async function endFile(
@@ -118,13 +143,12 @@ export async function endFile(
   id: string,
   { file: index, pieces }: { readonly file: number; readonly pieces: readonly string[] },
 ): Promise<{ readonly state: 'placed' | 'differs' | 'taken'; readonly received: number }> {
-  const { upload, where } = await ownUpload(world, me, id);
-  const file = fileOf(upload, index);
+  const { file, where, volume } = await ownFile(world, me, id, index);
   try {
     const placing = await world.disks.run('endArriving', { where, file, pieces });
     return { state: placing.state, received: placing.state === 'differs' ? placing.received : file.size };
   } catch (error) {
-    throw full(upload.volume, error);
+    throw full(volume, error);
   }
 }
 

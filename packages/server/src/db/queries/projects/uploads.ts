@@ -32,6 +32,21 @@ export async function readUpload(client: Client, id: string): Promise<StoredUplo
   return rows[0] ?? null;
 }
 
+export interface UploadOfFile extends Omit<StoredUpload, 'files'> {
+  /** `null` where no file has that number. */
+  readonly file: UploadFile | null;
+}
+
+/** With one of its files alone: there may be thousands, and this is asked for each piece of each. */
+export async function readUploadOfFile(client: Client, id: string, index: number): Promise<UploadOfFile | null> {
+  const { rows } = await client.query<UploadOfFile>(
+    `select id, person_id "person", volume, folder, files -> $2::int as file, ended_at is not null "isEnded"
+       from upload where id = $1`,
+    [id, index],
+  );
+  return rows[0] ?? null;
+}
+
 /** The same, begun before and not ended. */
 export async function uploadUnderWay(
   client: Client,

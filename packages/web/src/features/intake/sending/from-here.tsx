@@ -128,12 +128,14 @@ function OnTheWay({ sending }: { sending: SendingFiles }) {
       {volume}/{folder || name}
     </p>
   );
-  const progress = <progress className="h-2 w-full accent-(--bottle)" max={allBytes || 1} value={bytes} />;
+  const part = `${Math.round((100 * bytes) / (allBytes || 1))}%`;
   if (state.kind === 'sending')
     return (
       <div className="flex flex-col gap-2 rounded-tray border border-line bg-sheet p-3 text-sm">
         {place}
-        {progress}
+        <span aria-hidden className="block h-1.5 rounded-tray bg-line">
+          <span className="block h-full rounded-tray bg-bottle" style={{ width: part }} />
+        </span>
         <p role="status">
           {state.isWaiting
             ? 'The server cannot be reached. It goes on by itself when it can.'
