@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|packages|check|browser|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|packages|check|browser|sending|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCarry } from './carry';

@@ -212,3 +212,37 @@ test('a folder of this computer is sent, goes on after the connection was down a
   await ines.getByRole('button', { name: /night two/ }).click();
   await expect(ines).toHaveURL(/folder=night/);
 });
+
+test('a corrected file is sent in from the name helper, and takes the place of the one that lasts', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const folder = path.join(folderOf(demo.studio, '26014'), '80_masters');
+  const master = path.join(folder, '26014_MST_mill-roof.mov');
+  writeFileSync(master, 'the first film');
+  utimesSync(master, 1_772_000_000, 1_772_000_000);
+  const query = new URLSearchParams({ project: '26014', save: 'master', 'v.stand': 'mill-roof', 'v.ext': 'mov' });
+  await page.goto(`/names?${query}`);
+  await page.getByRole('button', { name: /Get the name|Give me the name/ }).click();
+  const corrected = page.getByRole('region', { name: 'A corrected file' });
+  await corrected
+    .getByLabel('A corrected 26014_MST_mill-roof.mov')
+    .setInputFiles({ name: 'export 12.mov', mimeType: 'video/quicktime', buffer: Buffer.from('the corrected film') });
+  const list = filesOf(page);
+  await expect(list.getByRole('option')).toHaveCount(1);
+  await settled(page);
+  const ledger = page.getByRole('region', { name: 'What will happen' });
+  await page.getByRole('button', { name: 'Put this one in its place' }).click();
+  await settled(page);
+  await expect(list).toContainText('replaces');
+  expect(await faults(page)).toEqual([]);
+  expect(readFileSync(master, 'utf8')).toBe('the first film');
+  await ledger.getByRole('button', { name: /^Bring/ }).click();
+  await done(page);
+  expect(readFileSync(master, 'utf8')).toBe('the corrected film');
+  await page.getByRole('button', { name: 'Undo it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await expect.poll(() => readFileSync(master, 'utf8')).toBe('the first film');
+  rmSync(master);
+});

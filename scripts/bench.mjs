@@ -5,7 +5,7 @@ import { needBuild, needPackages, root } from './setup.mjs';
 
 needPackages();
 needBuild();
-if (['browser', 'house', 'findings', 'load'].includes(process.argv[2])) {
+if (['browser', 'sending', 'house', 'findings', 'load'].includes(process.argv[2])) {
   process.exitCode =
     spawnSync(process.execPath, [path.join(root, `scripts/bench-${process.argv[2]}.mjs`), ...process.argv.slice(3)], {
       stdio: 'inherit',

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { amount, list, record, uuid } from './reply';
 
 /** Files of one upload. */
-export const MOST_SENT = 20_000;
+const MOST_SENT = 20_000;
 
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 

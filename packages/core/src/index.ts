@@ -7,4 +7,4 @@ export { grouped } from './grouped';
 export { LIMITS } from './limits';
 export { Recent, Remembered } from './remembered';
 export { type Coded, coded, failure, type Params, type Result, success } from './result';
-export { endOfPiece, PIECE_BYTES, piecesOf, wholePieces } from './sent';
+export { endOfPiece, PIECE_BYTES, wholePieces } from './sent';

@@ -69,7 +69,7 @@ export interface Mentioned extends Searchable {
 /** References that are told. */
 const MOST_TOLD = 500;
 
-export function mentionedIn(
+function mentionedIn(
   looking: Looking,
   changes: readonly Change[],
   { roots, mostSearched }: Pick<RepairTask, 'roots' | 'mostSearched'>,

@@ -84,6 +84,13 @@ export function troubleOf(error: unknown): string {
 export const refusalCodeOf = (error: unknown): string | null =>
   ((error as Partial<FetchBaseQueryError> | undefined)?.data as Partial<Refusal> | undefined)?.code ?? null;
 
+/** What a refusal says of one of its words; `null` where it says nothing of it. */
+export function refusalParamOf(error: unknown, param: string): string | null {
+  const { params } = ((error as Partial<FetchBaseQueryError> | undefined)?.data ?? {}) as Partial<Refusal>;
+  const said = (params as Readonly<Record<string, unknown>> | undefined)?.[param];
+  return typeof said === 'string' ? said : null;
+}
+
 /** The HTTP status of a failed request; `null` where nothing was answered. */
 export const statusOf = (error: unknown): number | null => {
   const { status } = (error ?? {}) as Partial<FetchBaseQueryError>;

@@ -22,7 +22,7 @@ export async function listMentions(world: World, id: string, batchId: string): P
   return mentions.slice(0, MOST_TOLD);
 }
 
-export const isCarriedOver = ({ job: { asked } }: Pick<StoredBatch, 'job'>): boolean =>
+const isCarriedOver = ({ job: { asked } }: Pick<StoredBatch, 'job'>): boolean =>
   asked?.kind === 'carry' && asked.asked.revision === null;
 
 async function journalOf(world: World, batch: StoredBatch, { volume }: Project) {

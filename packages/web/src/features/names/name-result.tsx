@@ -1,11 +1,12 @@
 /** The name that is given, or as far as it is known; its folder, and what lies there. */
-import { type HeldName, type ProjectPage, SYSTEMS } from '@nesting/contract';
+import { type HeldName, type Me, type ProjectPage, SYSTEMS } from '@nesting/contract';
 import type { PlannedLine } from '@nesting/core/template';
 import { Anatomy } from '../../anatomy/anatomy';
 import { chooseReaderSystem, SYSTEM_WORDS, useReaderPath, useReaderSystem } from '../../app/reader-path';
 import { ago } from '../../app/words';
 import { CopyButton, Heading, Radios, Trouble } from '../../ui';
 import { projectsApi } from '../projects/projects-api';
+import { CorrectedFile } from './corrected-file';
 import type { Preview } from './name-preview';
 
 interface Props {
@@ -13,10 +14,13 @@ interface Props {
   readonly preview: Preview | null;
   readonly held: HeldName | null;
   readonly refused: string | null;
+  /** A name that is refused because a file has it. */
+  readonly takenName: string | null;
+  readonly me: Me;
   readonly project: ProjectPage;
 }
 
-export function NameResult({ place, preview, held, refused, project }: Props) {
+export function NameResult({ place, preview, held, refused, takenName, me, project }: Props) {
   const wholePath = useReaderPath(project);
   const folder = wholePath(place.path);
   return (
@@ -32,6 +36,7 @@ export function NameResult({ place, preview, held, refused, project }: Props) {
         )
       )}
       {refused && <Trouble message={refused} />}
+      {takenName !== null && <CorrectedFile me={me} project={project} name={takenName} />}
       <section aria-label="The folder" className="flex flex-col gap-1">
         <Heading>Its folder, on {project.volume}</Heading>
         <p className="flex items-start gap-2 font-mono text-sm break-all">

@@ -51,6 +51,8 @@ export function NamesPage() {
             preview={asked.preview}
             held={asked.held}
             refused={asked.refused}
+            takenName={asked.takenName}
+            me={me}
             project={asked.page}
           />
         )

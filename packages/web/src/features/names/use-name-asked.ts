@@ -2,12 +2,15 @@
 import type { Me, ProjectRow } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { useEffect, useMemo } from 'react';
-import { troubleOf } from '../../app/api';
+import { refusalCodeOf, refusalParamOf, troubleOf } from '../../app/api';
 import { useAddress } from '../../app/use-address';
 import { conventionsApi } from '../conventions/conventions-api';
 import { projectsApi } from '../projects/projects-api';
 import { defaultsOf, previewOf } from './name-preview';
 import { projectNames } from './project-names';
+
+const takenNameOf = (error: unknown): string | null =>
+  refusalCodeOf(error) === 'name-taken' ? refusalParamOf(error, 'name') : null;
 
 export type NameAsked = ReturnType<typeof useNameAsked>;
 
@@ -59,6 +62,8 @@ export function useNameAsked(me: Me, projects: readonly ProjectRow[], registers:
     give,
     held: held ?? null,
     refused: refused ? troubleOf(refused) : null,
+    /** A name that a file has, and that its convention cannot tell from another by a version. */
+    takenName: takenNameOf(refused),
     isAsking: isLoading,
   };
 }
