@@ -32,6 +32,19 @@ export const packSchema = z.object({ selection: selectionSchema, kind: z.enum(PA
 export type PackRequest = z.input<typeof packSchema>;
 export type PackAsked = z.output<typeof packSchema>;
 
+/** What a kept way of packing says: single files and documents belong to one project, and are not kept. */
+const packWaySchema = z.strictObject({
+  selection: selectionSchema.omit({ picked: true, document: true }),
+  kind: z.enum(PACKAGE_KINDS),
+  isSideBySide: z.boolean(),
+  purpose: z.enum(PACKAGE_PURPOSES),
+});
+export const keepPackWaySchema = z.object({ way: packWaySchema });
+
+/** A way of packing that is kept with a template. */
+export const keptPackWaySchema = record({ name: z.string(), way: packWaySchema, by: z.string(), at: moment });
+export type KeptPackWay = z.infer<typeof keptPackWaySchema>;
+
 /** A name that every system can have. */
 const fileName = z
   .string()

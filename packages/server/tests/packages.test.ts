@@ -15,7 +15,7 @@ import {
 } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { CameBack, PackageRow, PackPlan, Sent } from '@nesting/contract';
+import type { CameBack, KeptPackWay, PackageRow, PackPlan, Sent } from '@nesting/contract';
 import { wakePackages } from '../src/flows/packages/run-package';
 import { rangeOf } from '../src/http/range';
 import { openTestWorld, startedIn, type TestWorld } from './world';
@@ -217,6 +217,28 @@ describe('a package', () => {
     expect([row.state, row.failure]).toEqual(['failed', expect.stringContaining('there already')]);
     expect(readFileSync(path.join(t.studio, 'out/mine.zip'), 'utf8')).toBe('somebody’s');
   });
+});
+
+test('a way of packing is kept with its template, packs another project, and is forgotten', async () => {
+  const ways = '/api/templates/window-piece/selections';
+  const way = {
+    ...{ kind: 'bag', isSideBySide: false, purpose: 'handover' },
+    selection: { comes: 'current', folders: { pieces: 'nothing' }, isForOutsiders: false },
+  };
+  const { id } = await lived('82090');
+  expect((await t.ask('coordinator', 'PUT', `${ways}/For%20the%20shelf`, { way })).status).toBe(204);
+  const [kept] = await json<KeptPackWay[]>(await t.ask('coordinator', 'GET', ways));
+  expect(kept).toMatchObject({ name: 'For the shelf', way: { ...way, selection: { ...way.selection, within: '' } } });
+  const asIs = await plan(id);
+  const byWay = await plan(id, kept?.way.selection);
+  expect(byWay.items.filter(({ path: at, stays }) => at.startsWith('20_pieces') && stays === null)).toEqual([]);
+  expect(byWay.files).toBeLessThan(asIs.files);
+  // It is none of carrying over, and single files are not kept.
+  expect(await json(await t.ask('coordinator', 'GET', '/api/templates/window-piece/ways'))).toEqual([]);
+  const picked = { ...way, selection: { ...way.selection, picked: { 'a.txt': true } } };
+  expect((await t.ask('coordinator', 'PUT', `${ways}/Picked`, { way: picked })).status).toBe(400);
+  expect((await t.ask('coordinator', 'DELETE', `${ways}/For%20the%20shelf`)).status).toBe(204);
+  expect(await code(await t.ask('coordinator', 'DELETE', `${ways}/For%20the%20shelf`))).toEqual([404, 'no-way']);
 });
 
 test('what came back is held against what was sent: worked on, new, thrown away', async () => {

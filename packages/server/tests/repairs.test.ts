@@ -167,7 +167,7 @@ describe('documents of other programs', () => {
     p.put(document, Buffer.concat([Buffer.from([1, 2, 255]), whole]));
     p.put('10_paperwork/list.blob', `\u0001${path.basename(old)}\u0001`);
     // Names of its own, and what programs make along the way, are nobody's to put right.
-    p.put('90_scrap.autosave', path.basename(old));
+    p.put('10_paperwork/._list.blob', path.basename(old));
     p.put('10_paperwork/other.blob', `\u0001an-${path.basename(old)}\u0001`);
     const [finding] = (await check(p.id)).filter((f) => f.path === old);
     const asked = { ids: [finding?.id] };

@@ -13,7 +13,7 @@ import {
 import { endpoint } from '../endpoint';
 import { list } from '../reply';
 import { ALL, COORDINATOR } from '../roles';
-import { id, nothing, ofBatch, ownWord } from './params';
+import { id, nothing, ofBatch, ofWay, ownWord } from './params';
 import { BATCH, FOLDER, NUMBER, VOLUME, WRITING } from './refused';
 
 /** Of both projects, and of the plan of a new one. */
@@ -29,8 +29,6 @@ const CARRY = [
   'carry-into-itself',
   'no-revisions',
 ] as const;
-
-const ofWay = { ...ownWord, name: z.string().min(1).max(100) };
 
 export const CARRY_ENDPOINTS = {
   planCarry: endpoint({

@@ -7,6 +7,8 @@ import {
   foundInPackageSchema,
   freeOriginalSchema,
   goOnPackageSchema,
+  keepPackWaySchema,
+  keptPackWaySchema,
   openSentSchema,
   packageRowSchema,
   packPlanSchema,
@@ -20,7 +22,7 @@ import {
 } from '../package';
 import { list } from '../reply';
 import { ALL, COORDINATOR, WORKING } from '../roles';
-import { id, nothing } from './params';
+import { id, nothing, ofWay, ownWord } from './params';
 import { FOLDER, VOLUME } from './refused';
 
 const PACK = [...FOLDER, 'no-project', 'not-running', 'no-document', 'no-folder'] as const;
@@ -38,6 +40,36 @@ export const PACKAGE_ENDPOINTS = {
     body: packSchema,
     reply: { json: packPlanSchema },
     refuses: [...PACK],
+  }),
+  listPackWays: endpoint({
+    method: 'GET',
+    path: '/api/templates/:id/selections',
+    does: 'Lists the ways of packing that are kept with a template',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ownWord,
+    reply: { json: list(keptPackWaySchema) },
+  }),
+  keepPackWay: endpoint({
+    method: 'PUT',
+    path: '/api/templates/:id/selections/:name',
+    does: 'Keeps a way of packing with a template, in place of one of that name',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofWay,
+    body: keepPackWaySchema,
+    reply: nothing,
+    refuses: ['no-template', 'ways-full'],
+  }),
+  dropPackWay: endpoint({
+    method: 'DELETE',
+    path: '/api/templates/:id/selections/:name',
+    does: 'Forgets a way of packing that was kept',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: ofWay,
+    reply: nothing,
+    refuses: ['no-way'],
   }),
   applyPack: endpoint({
     method: 'POST',

@@ -5,6 +5,8 @@ import { z } from 'zod';
 export const id = { id: z.uuid() };
 /** Ids of rules, initials, codes: words of the house's own. */
 export const ownWord = { id: z.string().min(1).max(200) };
+/** What is kept with a template, by its name. */
+export const ofWay = { ...ownWord, name: z.string().min(1).max(100) };
 export const ofBatch = { id: z.uuid(), batch: z.uuid() };
 
 export const nothing = { nothing: true } as const;

@@ -249,6 +249,8 @@ async function keptWay(g: Ground) {
   return params;
 }
 
+const PACK_WAY = { kind: 'zip', isSideBySide: false, purpose: 'handover' };
+
 /** Nobody waits for it. */
 const IN_A_YEAR = new Date(Date.now() + 365 * 86_400_000).toISOString();
 
@@ -568,6 +570,17 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     body: { way: { folders: { pieces: 'everything' }, words: [{ old: 'draft', new: null }] } },
   }),
   dropCarryWay: async (g) => ({ as: C, params: await keptWay(g) }),
+  listPackWays: () => ({ as: C, params: { id: 'window-piece' } }),
+  keepPackWay: (g) => ({
+    as: C,
+    params: { id: 'window-piece', name: `for the client ${g.next()}` },
+    body: { way: { ...PACK_WAY, selection: { comes: 'current', folders: { pieces: 'everything' } } } },
+  }),
+  dropPackWay: async (g) => {
+    const params = { id: 'window-piece', name: `for the shelf ${g.next()}` };
+    await done(g, 'keepPackWay', { as: C, params, body: { way: { ...PACK_WAY, selection: {} } } });
+    return { as: C, params };
+  },
   repairLater: async (g) => {
     return { as: C, params: { id: g.project }, body: { ...(await repairPlanned(g)), beginsAt: IN_A_YEAR } };
   },

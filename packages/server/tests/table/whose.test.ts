@@ -161,6 +161,17 @@ const NOT_MINE: Partial<Record<EndpointName, () => Promise<void>>> = {
     await refused('settleBatch', sent, 403);
     await mine('settleBatch', sent);
   },
+  beginUpload: async () => {
+    const sent = await GOOD.beginUpload(ground);
+    const { id, folder } = (await mine('beginUpload', sent)) as { id: string; folder: string };
+    // The same files under the same name are another's own all the same.
+    const theirs = (await answer('beginUpload', sent)) as { id: string; folder: string };
+    expect([theirs.id === id, theirs.folder === folder]).toEqual([false, false]);
+  },
+  readUpload: async () => refused('readUpload', await GOOD.readUpload(ground), 404),
+  sendPiece: async () => refused('sendPiece', await GOOD.sendPiece(ground), 404),
+  endFile: async () => refused('endFile', await GOOD.endFile(ground), 404),
+  endUpload: async () => refused('endUpload', await GOOD.endUpload(ground), 404, 'ZC'),
   stopBatch: async () => {
     const params = { id: ground.project, batch: ground.batch };
     await refused('stopBatch', { as: null, params }, 403);

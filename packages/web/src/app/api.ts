@@ -42,6 +42,7 @@ export const api = createApi({
     'volumes',
     'marks',
     'carry-ways',
+    'pack-ways',
     'packages',
     'numbers',
     'people',

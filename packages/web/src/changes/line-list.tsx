@@ -4,7 +4,16 @@
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useMemo, useRef } from 'react';
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  type RefObject,
+  useCallback,
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+} from 'react';
 
 export type ListItem<Line> =
   | {
@@ -42,23 +51,7 @@ export function LineList<Line>(props: Props<Line>) {
   const lines = useMemo(() => linesOf(items), [items]);
   const at = placeIn(lines, selected);
   const { latest, select } = useLatest(selected, onSelect);
-  // All lines are measured anew where these are other functions: at each pixel of scrolling, if they were written below.
-  const estimateSize = useCallback(
-    (i: number) => {
-      const item = items[i];
-      if (item === undefined || item.kind === 'head') return HEAD;
-      return typeof height === 'number' ? height : height(item.line);
-    },
-    [items, height],
-  );
-  const getItemKey = useCallback((i: number) => items[i]?.key ?? i, [items]);
-  const virtual = useVirtualizer({
-    count: items.length,
-    getScrollElement: () => scroller.current,
-    estimateSize,
-    overscan: 10,
-    getItemKey,
-  });
+  const virtual = useVirtualLines(scroller, items, height);
   const drawn = virtual.getVirtualItems();
   useEffect(() => virtual.measure(), [items]);
   useEffect(() => {
@@ -119,6 +112,30 @@ export function LineList<Line>(props: Props<Line>) {
       </div>
     </div>
   );
+}
+
+function useVirtualLines<Line>(
+  scroller: RefObject<HTMLDivElement | null>,
+  items: readonly ListItem<Line>[],
+  height: Props<Line>['height'],
+) {
+  // All lines are measured anew where these are other functions: at each pixel of scrolling, if they were written below.
+  const estimateSize = useCallback(
+    (i: number) => {
+      const item = items[i];
+      if (item === undefined || item.kind === 'head') return HEAD;
+      return typeof height === 'number' ? height : height(item.line);
+    },
+    [items, height],
+  );
+  const getItemKey = useCallback((i: number) => items[i]?.key ?? i, [items]);
+  return useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize,
+    overscan: 10,
+    getItemKey,
+  });
 }
 
 /** The page follows in a moment. Whoever types faster goes on from what was selected last, and loses no press. */

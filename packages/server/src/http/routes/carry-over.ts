@@ -1,10 +1,9 @@
 /** A project carried over, and the ways that are kept for it. */
 import { CARRY_ENDPOINTS } from '@nesting/contract';
-import { dropWay, listWays } from '../../db/queries/rules/carry-ways';
+import { listWays } from '../../db/queries/rules/kept-ways';
 import { applyCarry, planCarry, printCarry } from '../../flows/projects/carry-project';
 import { listMentions } from '../../flows/projects/mentions';
-import { keepCarryWay } from '../../flows/rules/carry-ways';
-import { Refused } from '../../flows/world';
+import { dropWay, keepWay } from '../../flows/rules/kept-ways';
 import { routesOf } from '../handlers';
 
 export const CARRY = routesOf(CARRY_ENDPOINTS, {
@@ -15,9 +14,8 @@ export const CARRY = routesOf(CARRY_ENDPOINTS, {
     return { status: json.isDone ? (201 as const) : (202 as const), json };
   },
   listMentions: ({ world, params: { id, batch } }) => listMentions(world, id, batch),
-  listCarryWays: ({ world, params }) => listWays(world.db, params.id),
-  keepCarryWay: ({ world, me, params: { id, name }, body }) => keepCarryWay(world, me, { template: id, name, ...body }),
-  dropCarryWay: async ({ world, params: { id, name } }) => {
-    if (!(await dropWay(world.db, id, name))) throw new Refused('no-way');
-  },
+  listCarryWays: ({ world, params }) => listWays(world.db, 'carry', params.id),
+  keepCarryWay: ({ world, me, params: { id: template, name }, body }) =>
+    keepWay(world, me, { what: 'carry', template, name }, body.way),
+  dropCarryWay: ({ world, params: { id: template, name } }) => dropWay(world, { what: 'carry', template, name }),
 });

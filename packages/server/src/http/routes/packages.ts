@@ -1,10 +1,12 @@
 /** Packages: made, proved, sent. */
 import { PACKAGE_ENDPOINTS } from '@nesting/contract';
 import { findInPackages, listPackages, readVerdict } from '../../db/queries/projects/packages';
+import { listWays } from '../../db/queries/rules/kept-ways';
 import { bringBack, freeOriginal, provePackage } from '../../flows/packages/archive';
 import { openSent, revokeLink, sendPackage, sentFile } from '../../flows/packages/links';
 import { applyPack, dropPackage, goOnWithPackage, planPack, stopPackage } from '../../flows/packages/pack-project';
 import { compareReturned } from '../../flows/packages/returned';
+import { dropWay, keepWay } from '../../flows/rules/kept-ways';
 import { Refused } from '../../flows/world';
 import { routesOf } from '../handlers';
 import { rangeOf } from '../range';
@@ -15,6 +17,10 @@ const MOST_FOUND = 20;
 export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
   planPack: ({ world, params, body }) => planPack(world, params.id, body),
   applyPack: ({ world, me, params, body }) => applyPack(world, me, params.id, body),
+  listPackWays: ({ world, params }) => listWays(world.db, 'pack', params.id),
+  keepPackWay: ({ world, me, params: { id: template, name }, body }) =>
+    keepWay(world, me, { what: 'pack', template, name }, body.way),
+  dropPackWay: ({ world, params: { id: template, name } }) => dropWay(world, { what: 'pack', template, name }),
   listPackages: ({ world, query }) => listPackages(world.db, query),
   stopPackage: ({ world, params }) => stopPackage(world, params.id),
   goOnPackage: ({ world, params, body }) => goOnWithPackage(world, params.id, body.mayLeaveOut),

@@ -132,4 +132,10 @@ const bodyOf = ({ selection, kind }: Said) => ({
   kind,
 });
 
+/** What of it any project of its template can be packed by. */
+export function wayOfSaid({ selection, kind, isSideBySide, purpose }: Said) {
+  const { picked: _picked, document: _document, ...rest } = selection;
+  return { selection: { ...rest, take: [...rest.take], leave: [...rest.leave] }, kind, isSideBySide, purpose };
+}
+
 export const usePackSaid = (project: string) => useKept(`nesting-pack-${project}`, saidSchema, UNSAID);

@@ -27,7 +27,7 @@ export const repairApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
       providesTags: ['findings'],
     }),
-    mentions: build.query({
+    repairMentions: build.query({
       ...asks('lookForMentions', ({ id, asked, isAll }: RepairOf & { readonly isAll: boolean }) => ({
         id,
         body: { ...asked, isAll },

@@ -14,7 +14,7 @@ export interface MentionsWork {
 export function useMentions(id: string, asked: RepairRequest, plan: RepairPlan | null): MentionsWork | null {
   const [isAll, setAll] = useState(false);
   const isMoving = plan !== null && plan.entries > 0;
-  const { currentData, isError } = repairApi.useMentionsQuery(
+  const { currentData, isError } = repairApi.useRepairMentionsQuery(
     { id, asked: { ...asked, now: plan?.now ?? null }, isAll },
     { skip: !isMoving },
   );
