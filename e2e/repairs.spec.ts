@@ -125,6 +125,28 @@ test('one press puts a finding right, says what it did, and is undone', async ({
   await checked(page, id);
 });
 
+test('a press that takes longer than its answer waits for says so, and is undone all the same', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const id = await idOf(page, '26014');
+  const root = folderOf(demo.studio, '26014');
+  const before = treeOf(root);
+  await page.route('**/repair/batches', (route) =>
+    route.continue({ headers: { ...route.request().headers(), prefer: 'wait=0' } }),
+  );
+  await page.goto(`/projects/${id}?view=findings&rule=version-style`);
+  await expect(page.getByRole('button', { name: /Rename to 26014_clock-tower_s01_anim_LV_v012\.usda/ })).toBeVisible();
+  await page.getByRole('listbox', { name: 'Findings' }).focus();
+  const answer = page.waitForResponse('**/repair/batches');
+  await page.keyboard.press('p');
+  expect((await answer).status()).toBe(202);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(() => treeOf(root)).toBe(before);
+  await checked(page, id);
+});
+
 test('the whole mess by keyboard: answers, names, one press; then all of it back, to the same bytes and times', async ({
   as,
   demo,

@@ -53,10 +53,6 @@ export class NamesSought {
     this.groups = groupsOf(written);
   }
 
-  get isEmpty(): boolean {
-    return this.groups.length === 0;
-  }
-
   /** @param bytes - of the document, each as one character (Latin-1) */
   in(bytes: string): readonly Named[] {
     const out = new Set<Named>();

@@ -12,6 +12,7 @@ import {
   ftruncateSync,
   lstatSync,
   openSync,
+  type Stats,
   unlinkSync,
   utimesSync,
   writeSync,
@@ -42,17 +43,23 @@ export interface ArrivingFile {
 const partsOf = (heap: string): string => join(join(heap, OWN_FOLDER), 'arriving');
 const partOf = ({ heap, index }: Pick<ArrivingFile, 'heap' | 'index'>): string => join(partsOf(heap), String(index));
 
+/** Milliseconds by which file systems round the times they keep. */
+const ROUNDED = 2000;
+
 /** Bytes of it that are there in whole pieces; `null` where it lies in its place, proved. */
 export function arrivedOf(root: Root, file: ArrivingFile): number | null {
-  const there = sizeAt(root, join(file.heap, file.path));
-  if (there === file.size) return null;
+  const placed = fileAt(root, join(file.heap, file.path));
+  // It has the time that was sent with it: what somebody else laid there has not.
+  if (placed?.size === file.size && Math.abs(placed.mtimeMs - file.modified) <= ROUNDED) return null;
   return wholePieces(sizeAt(root, partOf(file)) ?? 0, file.size);
 }
 
-function sizeAt(root: Root, path: string): number | null {
+const sizeAt = (root: Root, path: string): number | null => fileAt(root, path)?.size ?? null;
+
+function fileAt(root: Root, path: string): Stats | null {
   try {
     const stats = lstatSync(root.at(path));
-    return stats.isFile() ? stats.size : null;
+    return stats.isFile() ? stats : null;
   } catch (error) {
     if (codeOf(error) === 'ENOENT' || codeOf(error) === 'ENOTDIR') return null;
     throw error;

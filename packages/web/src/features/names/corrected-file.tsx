@@ -1,5 +1,6 @@
 /** A corrected file for a name that is taken: sent in under that name, and put in its place by a plan that is shown first. */
 import type { Me, ProjectPage } from '@nesting/contract';
+import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { many } from '../../app/words';
 import { FileButton, Heading } from '../../ui';
@@ -19,10 +20,19 @@ export function CorrectedFile({ me, project, name }: Props) {
   const { state, send } = useSending();
   const inbox = volumes.find((v) => v.isInbox && v.state === 'ready')?.name;
   const isMine = state.kind !== 'idle' && state.name === heapOf(name, me.initials);
+  const isLooking = useRef(true);
+  useEffect(
+    () => () => {
+      isLooking.current = false;
+    },
+    [],
+  );
   const give = async (file: File) => {
     if (inbox === undefined) return;
     const sent = await send({ volume: inbox, name: heapOf(name, me.initials), files: [{ path: name, file }] });
-    if (sent.why !== null || sent.failed.length > 0 || me.role !== 'coordinator') return;
+    // Whoever looks at another page by now is left there.
+    const isGoing = me.role === 'coordinator' && isLooking.current;
+    if (sent.why !== null || sent.failed.length > 0 || !isGoing) return;
     await go(`/projects/${project.id}/intake?${new URLSearchParams({ volume: inbox, folder: sent.folder })}`);
   };
   return (
