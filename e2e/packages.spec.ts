@@ -188,6 +188,20 @@ test('a project goes to the archive, its original is freed, it is found and brou
   const id = await idOf(page, '26011');
   const root = folderOf(demo.studio, '26011');
   const before = filesIn(root);
+  // What earlier changes keep would keep the original too: its space is freed first.
+  const kept = (await (await page.request.get('/api/set-aside')).json()) as {
+    batch: string;
+    project: { number: string };
+  }[];
+  for (const { batch } of kept.filter(({ project }) => project.number === '26011'))
+    expect(
+      (
+        await page.request.post(`/api/projects/${id}/batches/${batch}/free`, {
+          data: { number: '26011' },
+          headers: { origin: demo.address },
+        })
+      ).ok(),
+    ).toBe(true);
   await page.goto(`/projects/${id}/pack`);
   await page.getByRole('radio', { name: 'For the archive' }).click();
   await page.getByText('For whom, and where it is written').click();
