@@ -45,7 +45,9 @@ export function PackGiven({ work, volumes, volume, shown }: Props) {
         ]}
       />
       <WhatGoes work={work} />
-      <KeptSelections work={work} />
+      <div className="flex">
+        <KeptSelections work={work} />
+      </div>
       <details>
         <summary className="cursor-pointer pb-2 text-sm font-semibold">For whom, and where it is written</summary>
         <Where {...{ work, volumes, volume }} />
