@@ -1,13 +1,6 @@
 /** Tasks that take files of somebody's computer, piece by piece. `where` is the volume's root. */
 import { codeOf } from '@nesting/core/change';
-import {
-  type ArrivingFile,
-  arrivedOf,
-  dropArriving,
-  type Placing,
-  placeArrived,
-  writeStretch,
-} from '../roots/arriving';
+import { type ArrivingFile, arrivedOf, dropArriving, type Placing, placeArrived, writePiece } from '../roots/arriving';
 import { inRoot } from '../roots/open';
 import { makeFolder } from '../roots/port';
 import type { OfWhere } from './looks';
@@ -35,7 +28,7 @@ export interface ArrivedTask extends OfWhere {
 export const arrived = ({ where, heap, files }: ArrivedTask): readonly (number | null)[] =>
   inRoot(where, (root) => files.map((file) => arrivedOf(root, { ...file, heap })));
 
-export interface StretchTask extends OfWhere {
+export interface PieceTask extends OfWhere {
   readonly file: ArrivingFile;
   /** Bytes in front of it. */
   readonly at: number;
@@ -43,8 +36,8 @@ export interface StretchTask extends OfWhere {
 }
 
 /** Whether it was the next one, and is written. */
-export const takeStretch = ({ where, file, at, bytes }: StretchTask): boolean =>
-  inRoot(where, (root) => writeStretch(root, file, at, bytes));
+export const takePiece = ({ where, file, at, bytes }: PieceTask): boolean =>
+  inRoot(where, (root) => writePiece(root, file, at, bytes));
 
 /** `pieces` are the checksums of all of it, in their order. */
 export const endArriving = ({

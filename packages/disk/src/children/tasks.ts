@@ -34,7 +34,7 @@ import {
   unpackPackage,
   verifyFiles,
 } from './packages';
-import { arrived, dropArrived, endArriving, makeHeap, takeStretch } from './receive';
+import { arrived, dropArrived, endArriving, makeHeap, takePiece } from './receive';
 import { planRepair } from './repair';
 import { ownChanges, plannedKeys, planReshape } from './reshape';
 import { foldersBelow, markersBelow, namesBelow, sizesBelow } from './walks';
@@ -55,7 +55,7 @@ export const TASKS = {
   bytesOfFile: walk(bytesOfFile),
   makeHeap: look(makeHeap),
   arrived: walk(arrived),
-  takeStretch: walk(takeStretch),
+  takePiece: walk(takePiece),
   endArriving: batch(endArriving),
   dropArrived: walk(dropArrived),
   stretchOfFile: look(stretchOfFile),

@@ -67,20 +67,18 @@ function fileAt(root: Root, path: string): Stats | null {
 }
 
 /**
- * Writes a stretch of a piece in its place, and says whether it was the next one. What stands behind the last whole piece
- * was left by a crash: the first stretch of the next piece takes its place.
+ * Writes a piece in its place, and says whether it was the next one. What stands behind the last whole piece was left by
+ * a crash: it gives way.
  */
-export function writeStretch(root: Root, file: ArrivingFile, at: number, bytes: Uint8Array): boolean {
+export function writePiece(root: Root, file: ArrivingFile, at: number, bytes: Uint8Array): boolean {
   const part = partOf(file);
-  const isFirst = at % PIECE_BYTES === 0;
-  if (isFirst) makeFolders(root, parentOf(part));
+  makeFolders(root, parentOf(part));
   const { O_RDWR, O_CREAT, O_NOFOLLOW } = constants;
   const fd = openSync(root.at(part), O_RDWR | O_CREAT | O_NOFOLLOW, 0o644);
   try {
     root.sure(part);
-    const { size } = fstatSync(fd);
-    if (at !== (isFirst ? wholePieces(size, file.size) : size) || at + bytes.length > file.size) return false;
-    if (isFirst) ftruncateSync(fd, at);
+    if (at !== wholePieces(fstatSync(fd).size, file.size)) return false;
+    ftruncateSync(fd, at);
     for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done, bytes.length - done, at + done);
     return true;
   } finally {

@@ -106,9 +106,6 @@ interface Piece {
   readonly at: number;
 }
 
-/** Bytes that are handed to another process at once: with more of them it takes the square of their number. */
-const HANDED_AT_ONCE = 2 ** 20;
-
 /** One that does not begin where the last one ended is not written. Whether all are what was sent, the end proves. */
 export async function takePiece(
   world: World,
@@ -120,13 +117,9 @@ export async function takePiece(
   const { file, where, volume } = await ownFile(world, me, id, index);
   const isPiece = at % PIECE_BYTES === 0 && at < file.size && bytes.length === endOfPiece(at, file.size) - at;
   try {
-    for (let done = 0; isPiece && done < bytes.length; done += HANDED_AT_ONCE) {
-      const some = bytes.subarray(done, done + HANDED_AT_ONCE);
-      const task = { where, file, at: at + done, bytes: some };
-      if (!(await world.disks.run('takeStretch', task, untilAskerLeaves())))
-        return { received: await there(world, where, file) };
-    }
-    return { received: isPiece ? at + bytes.length : await there(world, where, file) };
+    const task = { where, file, at, bytes };
+    const isNext = isPiece && (await world.disks.run('takePiece', task, untilAskerLeaves()));
+    return { received: isNext ? at + bytes.length : await there(world, where, file) };
   } catch (error) {
     throw full(volume, error);
   }
