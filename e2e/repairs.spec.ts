@@ -93,15 +93,19 @@ const undoIt = async (page: Page): Promise<void> => {
   await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
 };
 
+/** The list of findings, at the one that a press puts right. */
+async function atTheMisspelt(page: Page, id: string): Promise<void> {
+  await page.goto(`/projects/${id}?view=findings&rule=version-style`);
+  await expect(page.getByRole('button', { name: /Rename to 26014_clock-tower_s01_anim_LV_v012\.usda/ })).toBeVisible();
+  await page.getByRole('listbox', { name: 'Findings' }).focus();
+}
+
 test('one press puts a finding right, says what it did, and is undone', async ({ as, demo }) => {
   const page = await as('Ines Thorvald');
   const id = await idOf(page, '26014');
   const root = folderOf(demo.studio, '26014');
   const before = treeOf(root);
-  await page.goto(`/projects/${id}?view=findings&rule=version-style`);
-  const list = page.getByRole('listbox', { name: 'Findings' });
-  await expect(page.getByRole('button', { name: /Rename to 26014_clock-tower_s01_anim_LV_v012\.usda/ })).toBeVisible();
-  await list.focus();
+  await atTheMisspelt(page, id);
   await page.keyboard.press('p');
   await expect(page.getByText(/rename to 26014_clock-tower_s01_anim_LV_v012\.usda/)).toBeVisible();
   // Whoever remembers only the old name finds what became of it.
@@ -136,9 +140,7 @@ test('a press that takes longer than its answer waits for says so, and is undone
   await page.route('**/repair/batches', (route) =>
     route.continue({ headers: { ...route.request().headers(), prefer: 'wait=0' } }),
   );
-  await page.goto(`/projects/${id}?view=findings&rule=version-style`);
-  await expect(page.getByRole('button', { name: /Rename to 26014_clock-tower_s01_anim_LV_v012\.usda/ })).toBeVisible();
-  await page.getByRole('listbox', { name: 'Findings' }).focus();
+  await atTheMisspelt(page, id);
   const answer = page.waitForResponse('**/repair/batches');
   await page.keyboard.press('p');
   expect((await answer).status()).toBe(202);

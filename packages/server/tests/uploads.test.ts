@@ -4,12 +4,18 @@ import {
   appendFileSync,
   existsSync,
   mkdirSync,
+  mkdtempSync,
   readdirSync,
   readFileSync,
+  renameSync,
+  rmSync,
   statSync,
+  symlinkSync,
   truncateSync,
+  unlinkSync,
   writeFileSync,
 } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Inbox, Upload } from '@nesting/contract';
@@ -257,6 +263,39 @@ describe('trouble', () => {
     await t.ask('coordinator', 'PUT', '/api/volumes/studio/inbox', { isInbox: false });
     expect(await codeOf(await begin('none', { x: Buffer.from('x') }))).toEqual([422, 'no-inbox']);
     await t.ask('coordinator', 'PUT', '/api/volumes/studio/inbox', { isInbox: true });
+  });
+
+  test('a heap that became a link leads nowhere', async () => {
+    const { id, folder } = await begun('link', { x: Buffer.from('x') });
+    const elsewhere = mkdtempSync(path.join(tmpdir(), 'nesting-elsewhere-'));
+    renameSync(path.join(t.studio, folder), path.join(t.studio, `${folder} moved`));
+    symlinkSync(elsewhere, path.join(t.studio, folder));
+    const piece = await t.send(A, 'PUT', `/api/uploads/${id}/piece?file=0&at=0`, Buffer.from('x'));
+    expect(piece.status).toBeGreaterThanOrEqual(400);
+    const ended = await t.ask(A, 'POST', `/api/uploads/${id}/file`, { file: 0, pieces: [hashOf(Buffer.from('x'))] });
+    expect(ended.status).toBeGreaterThanOrEqual(400);
+    expect(readdirSync(elsewhere)).toEqual([]);
+    rmSync(elsewhere, { recursive: true });
+    unlinkSync(path.join(t.studio, folder));
+  });
+
+  test('a part that is longer than its file is cut to it, and proved', async () => {
+    const { id, folder } = await begun('long', { 'x.txt': Buffer.from('mine') });
+    await send(id, 0, 0, Buffer.from('mine'));
+    appendFileSync(partOf(folder, 0), ' and more');
+    expect(await end(id, 0, Buffer.from('mine'))).toMatchObject({ state: 'placed' });
+    expect(readFileSync(path.join(t.studio, folder, 'x.txt'), 'utf8')).toBe('mine');
+  });
+
+  test('nobody begins without end', async () => {
+    const { rows } = await t.world.db.query<{ id: string }>("select id from person where role = 'artist' limit 1");
+    await t.world.db.query(
+      `insert into upload (id, person_id, volume, folder, files, fingerprint)
+         select gen_random_uuid(), $1, 'studio', 'many', '[]', n::text from generate_series(1, 100) n`,
+      [rows[0]?.id],
+    );
+    expect(await codeOf(await begin('one more', { x: Buffer.from('x') }))).toEqual([409, 'uploads-full']);
+    await t.world.db.query("delete from upload where folder = 'many'");
   });
 
   test('a name that something else takes meanwhile is not written over', async () => {

@@ -26,7 +26,7 @@ export const UPLOAD_ENDPOINTS = {
     body: beginUploadSchema,
     most: LIST_BYTES,
     reply: { json: uploadSchema, status: 201 },
-    refuses: [...FOLDER, ...VOLUME, 'volume-full', 'no-inbox', 'no-room', 'name-not-sent'],
+    refuses: [...FOLDER, ...VOLUME, 'volume-full', 'no-inbox', 'uploads-full', 'no-room', 'name-not-sent'],
   }),
   readUpload: endpoint({
     method: 'GET',

@@ -68,7 +68,7 @@ function fileAt(root: Root, path: string): Stats | null {
 
 /**
  * Writes a piece in its place, and says whether it was the next one. What stands behind the last whole piece was left by
- * a crash: it gives way.
+ * a crash: it is written over. Nothing is cut off, for somebody who sends the same beside it may have ended meanwhile.
  */
 export function writePiece(root: Root, file: ArrivingFile, at: number, bytes: Uint8Array): boolean {
   const part = partOf(file);
@@ -78,7 +78,6 @@ export function writePiece(root: Root, file: ArrivingFile, at: number, bytes: Ui
   try {
     root.sure(part);
     if (at !== wholePieces(fstatSync(fd).size, file.size)) return false;
-    ftruncateSync(fd, at);
     for (let done = 0; done < bytes.length; ) done += writeSync(fd, bytes, done, bytes.length - done, at + done);
     return true;
   } finally {
@@ -98,8 +97,9 @@ export function placeArrived(root: Root, file: ArrivingFile, pieces: readonly st
   const part = partOf(file);
   makeFolders(root, parentOf(part));
   if (file.size === 0) emptyPart(root, part);
-  if ((sizeAt(root, part) ?? 0) !== file.size)
-    return { state: 'differs', received: wholePieces(sizeAt(root, part) ?? 0, file.size) };
+  const there = sizeAt(root, part) ?? 0;
+  if (there > file.size) cutTo(root, part, file.size);
+  if (there < file.size) return { state: 'differs', received: wholePieces(there, file.size) };
   const { wrong, isPastCache } = proved(root, part, pieces);
   if (wrong !== null) {
     cutTo(root, part, wrong * PIECE_BYTES);

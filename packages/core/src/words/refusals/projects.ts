@@ -91,6 +91,8 @@ export const PROJECT_REFUSALS = {
     `That folder lies in ${p.number}, or holds it: what a project has is put right there, not brought. ${NOTHING}`,
   'heap-unread': () => `Nobody has looked through that folder for this project yet. ${NOTHING}`,
   'no-upload': () => 'There is nothing of that to be sent any more: it is whole, or was ended.',
+  'uploads-full': () =>
+    'You have begun to send as much as one can at once. Go on with it, or leave the rest of it. Nothing was sent.',
   'no-inbox': (p: { readonly volume: string }) =>
     `Loose material does not arrive on ${p.volume}: a coordinator says in the list of volumes where it does. Nothing was sent.`,
   'name-not-sent': (p: Named & { readonly because: Coded }) =>

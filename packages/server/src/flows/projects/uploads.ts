@@ -22,6 +22,9 @@ import { readyVolume } from './claim-start';
 /** Names are those of a server: what some other system refuses is looked at when files are brought in. */
 const PROFILES = ['posix'] as const;
 
+/** That one person has begun and not ended: nobody fills the lists and the volume with beginnings. */
+const MOST_UNDER_WAY = 100;
+
 export async function beginUpload(world: World, me: Me, { volume, name, files }: BeginUpload): Promise<Upload> {
   requireNames([name, ...files.map(({ path }) => path)]);
   if (!(await readInboxes(world.db)).has(volume)) throw new Refused('no-inbox', { volume });
@@ -31,6 +34,7 @@ export async function beginUpload(world: World, me: Me, { volume, name, files }:
     .digest('hex');
   const begun = await uploads.uploadUnderWay(world.db, { person: me.id, volume }, fingerprint);
   if (begun !== null) return told(world, begun);
+  if ((await uploads.countUnderWay(world.db, me.id)) >= MOST_UNDER_WAY) throw new Refused('uploads-full');
   await requireRoom(world, volume, files);
   const folder = await world.disks.run('makeHeap', { where, name }, untilAskerLeaves());
   const upload = { id: randomUUID(), person: me.id, volume, folder, files };

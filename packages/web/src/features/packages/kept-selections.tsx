@@ -1,14 +1,14 @@
 /** Ways of packing that are kept with a template: what goes to the client, to a freelancer, to the shelf. */
 import { troubleOf } from '../../app/api';
 import { KeptWithTemplate } from '../../changes/kept-with-template';
+import { packWaysApi } from './pack-ways-api';
 import { type PackWork, wayOfSaid } from './pack-work';
-import { packagesApi } from './packages-api';
 
 export function KeptSelections({ work: { project, said, say } }: { work: PackWork }) {
   const template = project.template.id;
-  const { data: ways = [] } = packagesApi.usePackWaysQuery(template);
-  const [drop] = packagesApi.useDropPackWayMutation();
-  const [keep, keeping] = packagesApi.useKeepPackWayMutation();
+  const { data: ways = [] } = packWaysApi.usePackWaysQuery(template);
+  const [drop] = packWaysApi.useDropPackWayMutation();
+  const [keep, keeping] = packWaysApi.useKeepPackWayMutation();
   return (
     <KeptWithTemplate
       label="Kept selections"

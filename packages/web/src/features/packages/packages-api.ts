@@ -8,11 +8,6 @@ interface PackOf {
   readonly asked: PackRequest;
 }
 
-interface OfWay {
-  readonly template: string;
-  readonly name: string;
-}
-
 export const packagesApi = api.injectEndpoints({
   endpoints: (build) => ({
     planPack: build.query({
@@ -22,18 +17,6 @@ export const packagesApi = api.injectEndpoints({
     applyPack: build.mutation({
       ...asks('applyPack', ({ id, ...body }: { readonly id: string } & BodyFor<'applyPack'>) => ({ id, body })),
       invalidatesTags: ['packages', 'activity'],
-    }),
-    packWays: build.query({ ...asks('listPackWays', (id: string) => ({ id })), providesTags: ['pack-ways'] }),
-    keepPackWay: build.mutation({
-      ...asks('keepPackWay', ({ template: id, name, way }: OfWay & BodyFor<'keepPackWay'>) => ({
-        ...{ id, name },
-        body: { way },
-      })),
-      invalidatesTags: ['pack-ways'],
-    }),
-    dropPackWay: build.mutation({
-      ...asks('dropPackWay', ({ template: id, name }: OfWay) => ({ id, name })),
-      invalidatesTags: ['pack-ways'],
     }),
     packages: build.query({
       ...asks('listPackages', (query: { readonly project?: string }) => ({ query })),

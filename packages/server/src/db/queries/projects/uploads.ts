@@ -47,6 +47,15 @@ export async function readUploadOfFile(client: Client, id: string, index: number
   return rows[0] ?? null;
 }
 
+/** Those of one person that are not ended. */
+export async function countUnderWay(client: Client, person: string): Promise<number> {
+  const { rows } = await client.query<{ count: number }>(
+    'select count(*)::int as count from upload where person_id = $1 and ended_at is null',
+    [person],
+  );
+  return rows[0]?.count ?? 0;
+}
+
 /** The same, begun before and not ended. */
 export async function uploadUnderWay(
   client: Client,
