@@ -1,5 +1,4 @@
-import { elementAt } from '../element';
-import { type Reference, type RefFormat, referencesBy } from './reference';
+import { type Reference, type RefFormat, referenceAt, referencesBy } from './reference';
 
 /** Edit decision lists (CMX 3600): the files named in comments. Clip names are no paths. */
 export const edl: RefFormat = {
@@ -56,19 +55,23 @@ export const dotenv: RefFormat = {
       .sort((a, b) => a.start - b.start),
 };
 
-/** Lists: cells that look like paths. */
+/** A cell in quotes, else one that holds none. */
+const CELLS = /"([^"]*(?:""[^"]*)*)"|(?<=^|[,;\t])[^"\s,;\t][^",;\t\r\n]*/gm;
+
+/** Lists: cells that look like paths. Of a long list hardly a cell does, and no other one is looked at twice. */
 export const csvList: RefFormat = {
   name: 'CSV',
   extensions: ['csv', 'tsv'],
   find: (text) => {
-    const out: Reference[] = [...referencesBy(text, /"((?:[^"]|"")*)"/dg, 1, 'csv')];
-    const quoted = out.map((r) => [r.start, r.end] as const);
-    let q = 0;
-    for (const bare of referencesBy(text, /(?<=^|[,;\t])([^"\s,;\t][^",;\t\r\n]*)/dgm, 1, 'plain')) {
-      while (q < quoted.length && elementAt(quoted, q)[1] < bare.start) q++;
-      const inside = quoted[q];
-      if (inside === undefined || bare.start < inside[0]) out.push(bare);
+    const out: Reference[] = [];
+    for (const { 0: cell, 1: quoted, index } of text.matchAll(CELLS)) {
+      if (!/[\\/]/.test(cell)) continue;
+      const found =
+        quoted === undefined
+          ? referenceAt(text, index, index + cell.length, 'plain')
+          : referenceAt(text, index + 1, index + 1 + quoted.length, 'csv');
+      for (const r of found) if (isPathLike(r.target)) out.push(r);
     }
-    return out.filter((r) => isPathLike(r.target)).sort((a, b) => a.start - b.start);
+    return out;
   },
 };

@@ -13,6 +13,35 @@ const found = (name: string, text: string) =>
     ?.find(text)
     .map((r) => r.target);
 
+/** What a program takes for a path. */
+const PATHLIKE_CELL = /^(?:file:\/\/\S.*|(?:~|\.{1,2}|[A-Za-z]:)?[\\/][^\s\\/].*|[^\s\\/:]+[\\/].*\.[A-Za-z0-9]{1,8})$/;
+
+/** The cells of a list: whatever stands between two quotes, else what begins a cell and has none in it. */
+function cellsOf(text: string): string[] {
+  const cells: string[] = [];
+  for (let at = 0; at < text.length; at++) {
+    if (text[at] === '"') {
+      let end = at + 1;
+      let pair = -1;
+      while (end < text.length && (text[end] !== '"' || text[end + 1] === '"')) {
+        if (text[end] === '"') pair = end;
+        end += text[end] === '"' ? 2 : 1;
+      }
+      // A broken list: the last two quotes close it where nothing else does; one that nothing closes is a letter.
+      if (end >= text.length) end = pair;
+      if (end < 0) continue;
+      cells.push(text.slice(at + 1, end).replaceAll('""', '"'));
+      at = end;
+    } else if ((at === 0 || /[,;\t\r\n]/.test(text.charAt(at - 1))) && !/[\s,;]/.test(text.charAt(at))) {
+      let end = at;
+      while (end < text.length && !/[",;\t\r\n]/.test(text.charAt(end))) end++;
+      cells.push(text.slice(at, end));
+      at = end - 1;
+    }
+  }
+  return cells;
+}
+
 describe('references are found', () => {
   test.each([
     [
@@ -199,6 +228,21 @@ describe('references are found', () => {
       ),
       { numRuns: 500, seed: 8 },
     );
+  });
+
+  test('the cells of a list are those that a reader finds letter by letter', () => {
+    const pieces = ['"', '""', ',', ';', '\t', '\n', '\r\n', ' ', 'a', '../b', '/', '\\', 'c.mov', 'file:///d'];
+    const letters = fc.array(fc.constantFrom(...pieces), { maxLength: 24 }).map((parts) => parts.join(''));
+    let cells = 0;
+    fc.assert(
+      fc.property(letters, (text) => {
+        const slow = cellsOf(text).filter((cell) => PATHLIKE_CELL.test(cell));
+        cells += slow.length;
+        expect(found('a.csv', text)).toEqual(slow);
+      }),
+      { numRuns: 3000, seed: 12 },
+    );
+    expect(cells).toBeGreaterThan(500);
   });
 
   test('a hostile text takes time by its length alone', () => {

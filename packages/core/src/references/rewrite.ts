@@ -64,8 +64,11 @@ export function rewriteReferences(given: ToRewrite): Rewriting {
   const known = new Map<string, string | Unable | null>();
   for (const reference of format.find(text)) {
     const { target } = reference;
-    const now = known.has(target) ? (known.get(target) ?? null) : targetAfter(given, reference);
-    known.set(target, now);
+    let now = known.get(target);
+    if (now === undefined) {
+      now = targetAfter(given, reference);
+      known.set(target, now);
+    }
     if (now === null) continue;
     if (typeof now === 'object') {
       unable.set(reference.target, now);
