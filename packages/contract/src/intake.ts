@@ -3,6 +3,7 @@
 import { CONFIDENCES } from '@nesting/core/name';
 import {
   type ClockShift,
+  type HeapCopies,
   HOLDS,
   INTAKE_STATES,
   type IntakeItem,
@@ -54,6 +55,8 @@ export const intakeSchema = z.object({
     .prefault({}),
   /** The heap's own files come, not copies of them. */
   isMove: z.boolean().default(false),
+  /** Copies are made once more where the project's volume has its double; what is moved is not. */
+  isDoubled: z.boolean().default(true),
 });
 export type IntakeRequest = z.input<typeof intakeSchema>;
 export type IntakeAsked = z.infer<typeof intakeSchema>;
@@ -150,6 +153,8 @@ export const intakePlanSchema = record({
   made: amount,
   /** Bytes free where the project lies; `null` where that is not known. */
   free: amount.nullable(),
+  /** The volume on which each copy is made once more; `null` for none. */
+  double: record({ volume: z.string(), free: amount.nullable() }).nullable(),
   /** When the heap was looked through. */
   readAt: moment,
   /** Files that could not be looked at, the first of them. */
@@ -162,6 +167,25 @@ export const intakePlanSchema = record({
 export type IntakePlan = z.infer<typeof intakePlanSchema>;
 same<Same<Pick<IntakePlan, Shared>, Pick<IntakeSummary, Shared>>>(true);
 type Shared = Exclude<keyof IntakeSummary, 'orderFaults'>;
+
+const heapCopiesSchema = record({
+  files: amount,
+  bytes: amount,
+  inTwo: amount,
+  inOne: amount,
+  inNone: amount,
+  alone: list(z.string()),
+  volumes: list(z.string()),
+});
+same<Same<z.infer<typeof heapCopiesSchema>, HeapCopies>>(true);
+
+export const heapCopiesToldSchema = record({
+  /** `null` where nothing was brought, or some of the heap cannot be looked at. */
+  copies: heapCopiesSchema.nullable(),
+  /** The last time that something of it was brought. */
+  last: record({ at: moment, by: z.string() }).nullable(),
+});
+export type HeapCopiesTold = z.infer<typeof heapCopiesToldSchema>;
 
 export const intakeAnswerSchema = record({ batch: uuid, isDone: z.boolean() });
 

@@ -103,6 +103,8 @@ const batchShape = {
   sweptAt: moment.nullable(),
   /** The project that its files were carried over from. */
   source: uuid.nullable(),
+  /** The folder of loose files it brought; `null` for anything else. */
+  heap: record({ volume: z.string(), folder: z.string() }).nullable(),
 };
 export const batchRowSchema = record(batchShape);
 export type BatchRow = z.infer<typeof batchRowSchema>;

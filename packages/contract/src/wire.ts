@@ -56,6 +56,8 @@ export const volumeRowSchema = record({
   projects: amount,
   /** Loose material arrives there. */
   isInbox: z.boolean(),
+  /** Where what is brought in here is copied once more; `null` for nowhere. */
+  double: z.string().nullable(),
   /** How each system's people see the root; empty where nobody said. */
   prefixes: record({ windows: z.string(), macos: z.string(), linux: z.string() }),
 });

@@ -16,7 +16,7 @@ export type { CheckProgress, DiskCheck, DiskOutcome, Gathered, Seen } from './ch
 export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
 export type { PlannedCarry } from './children/carry';
-export { type Contents, contentKey, type OtherRoots } from './children/changes';
+export { type Contents, contentKey, type JournalPage, type OtherRoots } from './children/changes';
 export type { ComparedFolders, SideTask } from './children/compare';
 export { Disks } from './children/disks';
 export type { LooseRead, PlannedIntake } from './children/intake';

@@ -71,7 +71,7 @@ async function planned(options: Options): Promise<Sorting> {
     ...{ where: { base: into, folder: '' }, input, files: read.files, same: read.same, root: HEAP },
     sourceName: path.basename(heap),
     placed: { '': { values: setOf(options) } },
-    ...{ documents: [], roots: [] },
+    ...{ documents: [], roots: [], double: null },
     ...{ pairing: PLAIN_PAIRING, isMove: options.move, mostLines: Number.MAX_SAFE_INTEGER, withChanges: true },
   });
   return { from, into, input, plan };

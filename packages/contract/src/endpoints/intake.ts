@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint';
 import {
   applyIntakeSchema,
+  heapCopiesToldSchema,
   INTAKE_FORMS,
   inboxSchema,
   intakeAnswerSchema,
@@ -39,6 +40,17 @@ export const INTAKE_ENDPOINTS = {
     reply: nothing,
     refuses: ['no-volume'],
   }),
+  saveDouble: endpoint({
+    method: 'PUT',
+    path: '/api/volumes/:name/double',
+    does: 'Says on which other volume all that is brought in on this one is copied once more',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: { name: z.string().min(1).max(200) },
+    body: z.object({ double: z.string().min(1).max(200).nullable() }),
+    reply: nothing,
+    refuses: ['no-volume', 'double-itself'],
+  }),
   readIntake: endpoint({
     method: 'POST',
     path: '/api/projects/:id/intake/read',
@@ -72,6 +84,17 @@ export const INTAKE_ENDPOINTS = {
     body: intakeSchema,
     reply: { file: ['text/plain', 'text/csv', 'application/json'] },
     refuses: [...PLANNED],
+  }),
+  heapCopies: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/intake/copies',
+    does: 'Says how much of a heap stands elsewhere, proved when it was copied, and whether it is still there',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: id,
+    query: readIntakeSchema,
+    reply: { json: heapCopiesToldSchema },
+    refuses: [...INTAKE, 'no-template'],
   }),
   looseFile: endpoint({
     method: 'GET',

@@ -1,12 +1,13 @@
 /** Files that are brought into a project from another folder: the folders they need, and their copies. */
 import type { Change, Expected, Patch } from '../change/change';
-import { home, type Place } from '../change/place';
+import { HOME, home, type Place, type RootId } from '../change/place';
 import { nameOf, parentOf } from '../listing/entry';
 
-/** Those of these folders, and of all above them, that are not there. */
+/** Those of these folders of a root, and of all above them, that are not there. */
 export function foldersInto(
   there: (folder: string) => readonly string[],
   folders: Iterable<string>,
+  root: RootId = HOME,
 ): readonly Change[] {
   const wanted = new Set<string>();
   for (const folder of folders) for (let at = folder; at !== '' && !wanted.has(at); at = parentOf(at)) wanted.add(at);
@@ -19,7 +20,7 @@ export function foldersInto(
       group: null,
       entry: 'folder',
       before: null,
-      after: home(path),
+      after: { root, path },
       content: null,
     }));
 }

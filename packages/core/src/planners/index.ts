@@ -21,6 +21,14 @@ export {
   leftSum,
   wishedOf,
 } from './clearing';
+export { type Double, type Doubled, doubled } from './doubled';
+export {
+  type CopiesPlace,
+  type HeapCopies,
+  type HeapCopy,
+  type HeapFile,
+  heapCopies,
+} from './intake/copies';
 export { type NewEntry, withEntries } from './intake/days';
 export { HOLDS, type Holds, type MediaFacts } from './intake/facts';
 export {

@@ -58,6 +58,10 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     p.isInbox
       ? `said that loose material arrives on ${text(p.volume)}`
       : `said that nothing arrives on ${text(p.volume)} any more`,
+  'double-changed': (p) =>
+    p.double
+      ? `said that what is brought in on ${text(p.volume)} is copied to ${text(p.double)} as well`
+      : `said that what is brought in on ${text(p.volume)} is copied nowhere else any more`,
   'files-arrived': (p) => `moved ${filesOf(p)} here from ${text(p.number)}`,
   'files-went-back': (p) => `moved ${filesOf(p)} back to ${text(p.number)}`,
   'project-reshaped': (p) =>

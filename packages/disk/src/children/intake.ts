@@ -1,10 +1,12 @@
 /** The tasks of an intake: what a heap holds, and how it is brought into a project. */
 import { createHash } from 'node:crypto';
-import { type Cancellation, codeOf, type Expected, type RootId, rootIdOf } from '@nesting/core/change';
+import { type Cancellation, type Change, codeOf, type Expected, type RootId, rootIdOf } from '@nesting/core/change';
 import { type FileEntry, join } from '@nesting/core/listing';
 import {
   countReferrers,
   type DocumentFacts,
+  type Doubled,
+  doubled,
   type Intake,
   type IntakeSummary,
   intake,
@@ -147,6 +149,8 @@ export interface IntakeTask {
   readonly placed: Readonly<Record<string, Placed>>;
   readonly pairing: Pairing;
   readonly isMove: boolean;
+  /** Where each copy is made once more; `null` for nowhere. */
+  readonly double: DoubleTask | null;
   /** What documents of the project refer to, and its root's whole paths, as each system has them. */
   readonly documents: readonly DocumentFacts[];
   readonly roots: readonly string[];
@@ -156,7 +160,17 @@ export interface IntakeTask {
   readonly withChanges: boolean;
 }
 
+export interface DoubleTask {
+  readonly where: Where;
+  /** What the batch knows it by. */
+  readonly root: string;
+  /** What stands for the project's folder there. */
+  readonly folder: string;
+}
+
 export interface PlannedIntake extends IntakeSummary {
+  /** Places on the double that something lies in already, the first of them. */
+  readonly doubleTaken: readonly string[];
   /** Stands for all changes: another one, another plan. */
   readonly fingerprint: string;
   /** Empty where they were not wanted. */
@@ -169,21 +183,39 @@ export const planIntake = (task: IntakeTask): Promise<PlannedIntake> =>
     const root: RootId = rootIdOf(task.root);
     const { files, same, input, sourceName, placed, pairing, isMove } = task;
     const sameAs = (path: string): Same | null => same[path] ?? null;
-    const fileAt = (path: string): Expected | null => {
-      const file = there.file(path);
-      return file === null ? null : { size: file.size, modified: file.modified };
-    };
+    const fileAt = (path: string): Expected | null => expectedAt(there, path);
     const counts = countReferrers(task.documents, task.roots);
     const referrers = (path: string) => counts.get(path) ?? 0;
-    const planned = intake({
+    const alone = intake({
       ...{ input, files, sourceName, placed, pairing, isMove, root, sameAs, fileAt, referrers },
       there: there.in,
     });
+    const twice = await doubledIn(task.double, alone.changes);
+    const planned = { ...alone, changes: [...alone.changes, ...twice.changes] };
     return {
       ...intakeSummary(planned, task.mostLines),
+      doubleTaken: twice.taken.slice(0, MOST_TAKEN),
       fingerprint: createHash('sha256')
         .update(JSON.stringify([planned.changes, planned.entries]))
         .digest('hex'),
       changes: task.withChanges ? planned.changes : [],
     };
   });
+
+const MOST_TAKEN = 20;
+
+async function doubledIn(task: DoubleTask | null, changes: readonly Change[]): Promise<Doubled> {
+  if (task === null) return { changes: [], taken: [] };
+  return inTree(task.where, [], (tree) => {
+    const there = new NamesThere(tree, []);
+    return doubled(changes, {
+      ...{ root: rootIdOf(task.root), folder: task.folder, there: there.in },
+      fileAt: (path) => expectedAt(there, path),
+    });
+  });
+}
+
+function expectedAt(there: NamesThere, path: string): Expected | null {
+  const file = there.file(path);
+  return file === null ? null : { size: file.size, modified: file.modified };
+}

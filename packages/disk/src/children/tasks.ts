@@ -22,6 +22,7 @@ import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
 import { freeOriginal } from './free-original';
+import { copiesOfHeap } from './heap-copies';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions, oldPlaces } from './mentions';
@@ -73,6 +74,7 @@ export const TASKS = {
   planCarry: walk(planCarry),
   readLoose: walk(readLoose),
   planIntake: walk(planIntake),
+  copiesOfHeap: walk(copiesOfHeap),
   compareFolders: walk(compareFolders),
   planPack: walk(planPack),
   contentsOfPackage: walk(contentsOfPackage),

@@ -47,6 +47,8 @@ export const DISK_REFUSALS = {
   'volume-changed': (p: Volume) => `What is mounted as ${p.volume} is not the volume it was. Nothing was changed.`,
   'volume-twice': (p: Volume) =>
     `What is mounted as ${p.volume} is known as another volume already. Nothing was changed.`,
+  'double-itself': (p: Volume) =>
+    `A second copy on ${p.volume} itself would be lost with the first. Nothing was changed.`,
   'volume-read-only': (p: Volume) =>
     `The volume ${p.volume} is read-only. Nothing was changed; give the server the right to write there, or take another volume.`,
   'volume-closed': (p: Failed) => `The volume ${p.volume} may not be written to${where(p)}. ${left(p)}`,

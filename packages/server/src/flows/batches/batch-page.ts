@@ -31,6 +31,7 @@ export const listBatches = async (world: World, project: string): Promise<BatchR
 const shownOf = ({ from: _from, to: _to, project: _project, job, ...row }: StoredBatch): BatchRow => ({
   ...row,
   source: job.asked?.kind === 'carry' && job.asked.asked.revision === null ? job.asked.asked.source : null,
+  heap: job.asked?.kind === 'intake' ? { volume: job.asked.asked.volume, folder: job.asked.asked.folder } : null,
 });
 
 export async function found(world: World, project: string, id: string): Promise<{ batch: StoredBatch; row: Project }> {

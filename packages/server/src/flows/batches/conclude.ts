@@ -75,7 +75,9 @@ function actOf(what: string, undoes: string | null): ActivityCode {
 /** Of files that came from elsewhere: how many, and from where. */
 async function carriedParams(client: Client, asked: BatchAsked | null | undefined, changes: readonly Change[]) {
   if (asked?.kind !== 'carry' && asked?.kind !== 'intake') return {};
-  const files = changes.filter(({ entry, before }) => entry === 'file' && before?.root !== HOME).length;
+  const files = changes.filter(
+    ({ entry, before, after }) => entry === 'file' && before?.root !== HOME && after?.root === HOME,
+  ).length;
   if (asked.kind === 'intake') return { files, from: asked.asked.folder || asked.asked.volume };
   const { source, revision } = asked.asked;
   const from = revision === null ? await readProjectRow(client, source) : null;

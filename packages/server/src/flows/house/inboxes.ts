@@ -2,7 +2,13 @@
 import type { Inbox } from '@nesting/contract';
 import { transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
-import { type BroughtHeap, broughtHeaps, readInboxes, writeInbox } from '../../db/queries/projects/intakes';
+import {
+  type BroughtHeap,
+  broughtHeaps,
+  readInboxes,
+  writeDouble,
+  writeInbox,
+} from '../../db/queries/projects/intakes';
 import { type Arriving, heapsArriving } from '../../db/queries/projects/uploads';
 import { untilAskerLeaves } from '../../request-context';
 import { whereOf } from '../place';
@@ -49,5 +55,16 @@ export async function saveInbox(world: World, person: string, volume: string, is
   await transaction(world.db, async (client) => {
     await writeInbox(client, volume, isInbox);
     await recordActivity(client, 'inbox-changed', person, null, { volume, isInbox }, `volume:${volume}`);
+  });
+}
+
+export async function saveDouble(world: World, person: string, volume: string, double: string | null): Promise<void> {
+  const { volumes } = world.config;
+  for (const name of [volume, double])
+    if (name !== null && !volumes.has(name)) throw new Refused('no-volume', { volume: name });
+  if (volume === double) throw new Refused('double-itself', { volume });
+  await transaction(world.db, async (client) => {
+    await writeDouble(client, volume, double);
+    await recordActivity(client, 'double-changed', person, null, { volume, double }, `volume:${volume}`);
   });
 }

@@ -9,17 +9,18 @@ import { sqlFault, transaction } from '../../db/client';
 import { recordActivity } from '../../db/queries/house/activity';
 import { projectsByVolume, readPrefixes, writeIdentity, writePrefixes } from '../../db/queries/house/volumes';
 import { copiesLeft } from '../../db/queries/projects/copies';
-import { readInboxes } from '../../db/queries/projects/intakes';
+import { readDoubles, readInboxes } from '../../db/queries/projects/intakes';
 import { type PlacedProject, placedProjects, placeProject } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
 import { reached, whereOf } from '../place';
 import { Refused, type World } from '../world';
 
 export async function volumeRows(world: World): Promise<VolumeRow[]> {
-  const [counts, prefixes, inboxes] = await Promise.all([
+  const [counts, prefixes, inboxes, doubles] = await Promise.all([
     projectsByVolume(world.db),
     readPrefixes(world.db),
     readInboxes(world.db),
+    readDoubles(world.db),
   ]);
   return Promise.all(
     [...world.config.volumes].map(async ([name, root]) => ({
@@ -28,6 +29,7 @@ export async function volumeRows(world: World): Promise<VolumeRow[]> {
       ...(await stateOfVolume(world, name)),
       projects: counts.get(name) ?? 0,
       isInbox: inboxes.has(name),
+      double: doubles.get(name) ?? null,
       prefixes: prefixes.get(name) ?? { windows: '', macos: '', linux: '' },
     })),
   );

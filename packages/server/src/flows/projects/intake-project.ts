@@ -21,7 +21,7 @@ import { pairsCsv, pairsOtio } from '@nesting/core/report';
 import { placeWords } from '@nesting/core/words';
 import type { LooseRead, PlannedIntake, Where } from '@nesting/disk';
 import { readReferences } from '../../db/queries/checks/kept';
-import { keepIntake, latestIntake, readIntakeRow } from '../../db/queries/projects/intakes';
+import { keepIntake, latestIntake, readDoubles, readIntakeRow } from '../../db/queries/projects/intakes';
 import { placedProjects, readProject, readShape } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
 import { askBatch } from '../batches/ask-batch';
@@ -42,7 +42,7 @@ const MOST_UNSEEN = 200;
 const MOST_SHOWN = 64 * 2 ** 20;
 
 /** A heap is none of the house's projects, nor a part of one, nor what holds them. */
-async function heapWhere(world: World, place: HeapPlace): Promise<Where> {
+export async function heapWhere(world: World, place: HeapPlace): Promise<Where> {
   for (const { volume, folder, number } of await placedProjects(world.db))
     if (volume === place.volume && (isWithin(place.folder, folder) || isWithin(folder, place.folder)))
       throw new Refused('heap-in-project', { number });
@@ -77,6 +77,22 @@ interface Planned {
   readonly readAt: Date;
   readonly growth: Judged | null;
   readonly fingerprint: string;
+  readonly double: DoubleVolume | null;
+}
+
+interface DoubleVolume {
+  readonly volume: string;
+  readonly folder: '';
+  readonly where: Where;
+}
+
+/** Where what is brought into a project is copied once more; `null` where its volume has no double. */
+async function doubleOf(world: World, { volume }: Project, heap: string): Promise<DoubleVolume | null> {
+  const double = (await readDoubles(world.db)).get(volume);
+  // What lies there already is no second place.
+  if (double === undefined || double === heap) return null;
+  const place = { volume: double, folder: '' } as const;
+  return { ...place, where: await projectWhere(world, place) };
 }
 
 /** What was read when it was looked through, with what is there now. */
@@ -88,14 +104,16 @@ async function planned(
   withChanges: boolean,
 ): Promise<Planned> {
   const { project, where } = await projectOf(world, id);
-  const { volume, folder, placed, pairing, isMove } = asked;
+  const { volume, folder, placed, pairing, isMove, isDoubled } = asked;
   const heap = await heapWhere(world, { volume, folder });
   const row = await readIntakeRow(world.db, { project: id, volume, folder });
   const found = await unpacked<LooseRead>(row?.found ?? null);
   if (row === null || found === null) throw new Refused('heap-unread');
   const { input, roots } = await compileRules(world, id);
+  const double = isMove || !isDoubled ? null : await doubleOf(world, project, volume);
   const task = {
     ...{ where, input, files: found.files, same: found.same, placed, pairing, isMove, withChanges },
+    double: double && { where: double.where, root: neighbourRoot(double), folder: project.folder },
     sourceName: nameOf(folder) || volume,
     ...{ documents: await readReferences(world.db, id), roots },
     root: neighbourRoot({ volume, folder }),
@@ -108,24 +126,27 @@ async function planned(
     growth === null
       ? plan.fingerprint
       : createHash('sha256').update(`${growth.fingerprint} ${plan.fingerprint}`).digest('hex');
-  return { project, where, heap, plan, found, readAt: row.readAt, growth, fingerprint };
+  return { project, where, heap, plan, found, readAt: row.readAt, growth, fingerprint, double };
 }
 
 export async function planIntake(world: World, me: Me, id: string, asked: IntakeAsked): Promise<IntakePlan> {
-  const { project, plan, found, readAt, growth, fingerprint } = await planned(world, me, id, asked, false);
-  const { changes: _changes, orderFaults, ...told } = plan;
+  const { project, plan, found, readAt, growth, fingerprint, double } = await planned(world, me, id, asked, false);
+  const { changes: _changes, orderFaults, doubleTaken, ...told } = plan;
   const { freeBytes } = await stateOfVolume(world, project.volume);
+  const twin = double && { volume: double.volume, free: (await stateOfVolume(world, double.volume)).freeBytes };
   return {
     ...told,
     made: pathsMadeBy(growth).length,
     free: freeBytes,
+    double: twin,
     readAt: readAt.toISOString(),
     unseen: found.unseen.slice(0, MOST_UNSEEN),
     isCut: found.isCut,
     refused: [
-      ...(freeBytes !== null && !asked.isMove && told.bytes > freeBytes
-        ? [`${project.volume} has no room for it.`]
-        : []),
+      ...(asked.isMove ? [] : [{ volume: project.volume, free: freeBytes }, ...(twin ? [twin] : [])]).flatMap(
+        ({ volume, free }) => (free !== null && told.bytes > free ? [`${volume} has no room for it.`] : []),
+      ),
+      ...doubleTaken.map((at) => `${double?.volume} has ${at} already.`),
       ...orderFaults.map(({ at }) => `${placeWords(at)} would be wanted twice.`),
       ...(growth?.faults ?? []).map(({ at }) => `${at} cannot be made.`),
     ],
@@ -167,13 +188,19 @@ export async function prepareIntake(
   id: string,
   { asked, fingerprint }: { readonly asked: IntakeBatchAsked; readonly fingerprint: string },
 ): Promise<Prepared> {
-  const { project, where, plan, growth, ...made } = await planned(world, me, id, asked, true);
+  const { project, where, plan, growth, double, ...made } = await planned(world, me, id, asked, true);
   const shape = await readShape(world.db, id);
   if (shape === null) throw new Refused('no-project');
   if (made.fingerprint !== fingerprint) throw new Refused('disk-changed');
   const [fault] = plan.orderFaults;
   if (fault !== undefined)
     throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
+  const [taken] = plan.doubleTaken;
+  if (taken !== undefined)
+    throw new Refused('plan-refused', {
+      at: `${double?.volume}/${taken}`,
+      because: { code: 'name-taken', params: {} },
+    });
   if (plan.files === 0) throw new Refused('nothing-to-bring');
   const grown = await grownBy(world, growth);
   const { volume, folder } = asked;
@@ -181,7 +208,10 @@ export async function prepareIntake(
     ...{ project, where, what: 'intake', from: shape, to: growth?.to ?? shape },
     changes: [...grown.changes, ...plan.changes],
     contents: grown.contents,
-    neighbours: [{ root: neighbourRoot({ volume, folder }), volume, folder }],
+    neighbours: [
+      { root: neighbourRoot({ volume, folder }), volume, folder },
+      ...(double === null ? [] : [{ root: neighbourRoot(double), volume: double.volume, folder: double.folder }]),
+    ],
   };
 }
 

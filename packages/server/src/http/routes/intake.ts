@@ -1,12 +1,15 @@
 /** Loose files, and where they are brought. */
 import { INTAKE_ENDPOINTS } from '@nesting/contract';
-import { listInboxes, saveInbox } from '../../flows/house/inboxes';
+import { listInboxes, saveDouble, saveInbox } from '../../flows/house/inboxes';
+import { readHeapCopies } from '../../flows/projects/heap-copies';
 import { applyIntake, looseFile, planIntake, printIntake, readIntake } from '../../flows/projects/intake-project';
 import { routesOf, somebodysFile } from '../handlers';
 
 export const INTAKE = routesOf(INTAKE_ENDPOINTS, {
   listInboxes: ({ world }) => listInboxes(world),
   saveInbox: ({ world, me, params, body }) => saveInbox(world, me.id, params.name, body.isInbox),
+  saveDouble: ({ world, me, params, body }) => saveDouble(world, me.id, params.name, body.double),
+  heapCopies: ({ world, params, query }) => readHeapCopies(world, params.id, query),
   readIntake: ({ world, params, body }) => readIntake(world, params.id, body),
   planIntake: ({ world, me, params, body }) => planIntake(world, me, params.id, body),
   writeIntake: ({ world, me, params, query, body }) => printIntake(world, me, params.id, body, query.as),

@@ -19,6 +19,7 @@ import { saveReply } from '../../changes/save-plan';
 import { Columns } from '../../columns/columns';
 import { Button, CopyButton, Empty, Heading, Trouble } from '../../ui';
 import { RelinkList } from '../carry-over/relink-list';
+import { HeapCopies } from '../intake/heap-copies';
 import { projectsApi } from '../projects/projects-api';
 import { ChangeList, type ListedChange } from '../reshape/change-list';
 import { BatchLedger } from './batch-ledger';
@@ -132,6 +133,9 @@ function Shown({ me, id, head, rows, batch, page, trouble, line, project, onBatc
         <div className="flex flex-col gap-4">
           {head}
           <BatchList rows={rows} chosen={batch.id} onBatch={onBatch} />
+          {batch.state === 'done' && batch.heap !== null && me.role === 'coordinator' && (
+            <HeapCopies key={batch.id} project={id} place={batch.heap} />
+          )}
           {batch.state === 'done' && (batch.what === 'intake' || batch.what === 'carry') && (
             <WhatCame project={id} batch={batch.id} />
           )}

@@ -12,7 +12,7 @@ import { useAddress } from '../../app/use-address';
 import { many, size } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Grid, type GridColumn } from '../../grid/grid';
-import { Button, Confirm, Heading, Labelled, Refused, TextInput, Tick, Trouble } from '../../ui';
+import { Button, Choose, Confirm, Heading, Labelled, Refused, TextInput, Tick, Trouble } from '../../ui';
 import { intakeApi } from '../intake/intake-api';
 import { HouseNav } from './house-nav';
 import { volumesApi } from './volumes-api';
@@ -96,6 +96,7 @@ export function VolumesPage() {
           <div className="flex flex-col gap-5">
             <TakeUp volume={volume} mayWrite={me.role === 'coordinator'} />
             <Arriving volume={volume} mayWrite={me.role === 'coordinator'} />
+            <SecondCopies volume={volume} volumes={data} mayWrite={me.role === 'coordinator'} />
             <PrefixForm key={volume.name} volume={volume} mayWrite={me.role === 'coordinator'} />
           </div>
         )
@@ -202,6 +203,47 @@ function Arriving({ volume, mayWrite }: { volume: VolumeRow; mayWrite: boolean }
         {volume.isInbox
           ? 'What lies here is offered under Files, Bring in. No project is started here.'
           : 'Cards, downloads and heaps: what lies here would be offered under Files, Bring in.'}
+      </p>
+      <Refused words={error && troubleOf(error)} />
+    </div>
+  );
+}
+
+/** No volume can be called so. */
+const NOWHERE = '/none';
+
+/** Two verified targets at once: a card may be erased only when its material stands in two places. */
+function SecondCopies({
+  volume,
+  volumes,
+  mayWrite,
+}: {
+  volume: VolumeRow;
+  volumes: readonly VolumeRow[];
+  mayWrite: boolean;
+}) {
+  const id = useId();
+  const [save, { error, isLoading }] = intakeApi.useSaveDoubleMutation();
+  if (volume.isInbox) return null;
+  const others = volumes.filter(({ name, isInbox }) => name !== volume.name && !isInbox);
+  return (
+    <div className="flex flex-col gap-1 text-sm">
+      <Labelled id={id} label="A second copy of what is brought in">
+        <Choose
+          id={id}
+          label="A second copy of what is brought in"
+          value={volume.double ?? NOWHERE}
+          disabled={!mayWrite || isLoading}
+          onChange={(double) => void save({ volume: volume.name, double: double === NOWHERE ? null : double })}
+          options={[
+            { value: NOWHERE, label: 'none' },
+            ...others.map(({ name }) => ({ value: name, label: `on ${name}` })),
+          ]}
+        />
+      </Labelled>
+      <p className="text-ink2">
+        Files that come into a project here are copied there too, under the same path. A card whose files stand in both
+        places may be erased.
       </p>
       <Refused words={error && troubleOf(error)} />
     </div>

@@ -19,6 +19,18 @@ export const intakeApi = api.injectEndpoints({
       })),
       invalidatesTags: ['volumes'],
     }),
+    saveDouble: build.mutation({
+      ...asks('saveDouble', ({ volume: name, double }: { volume: string; double: string | null }) => ({
+        name,
+        body: { double },
+      })),
+      invalidatesTags: ['volumes', 'intake'],
+    }),
+    heapCopies: build.query({
+      ...asks('heapCopies', (asked: { id: string; query: HeapPlace }) => asked),
+      keepUnusedDataFor: 0,
+      providesTags: ['batches'],
+    }),
     readIntake: build.mutation({
       ...asks('readIntake', ({ id, place }: { id: string; place: HeapPlace }) => ({ id, body: place })),
       invalidatesTags: ['intake'],

@@ -8,7 +8,9 @@ import { many, moment } from '../../app/words';
 import { FamilyFilter } from '../../changes/family-filter';
 import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
-import { Button, Heading, Menu, Radios } from '../../ui';
+import { Button, Heading, Menu, Radios, Tick } from '../../ui';
+import { volumesApi } from '../house/volumes-api';
+import { HeapCopies } from './heap-copies';
 import { fieldsToSay } from './intake-fields';
 import { useShownItems } from './intake-list';
 import { filterOf, groupOf, isShown, STATE_WORDS, STATES, stateOf } from './intake-rows';
@@ -59,10 +61,20 @@ export function IntakeGiven({ work, registers }: Props) {
           { value: 'move', label: 'Move them' },
         ]}
       />
+      {!said.isMove && <SecondCopy work={work} />}
+      <HeapCopies project={project.id} place={place} />
       {plan !== undefined && <Clocks work={work} plan={plan} />}
       {plan !== undefined && <Narrow work={work} plan={plan} registers={registers} />}
     </div>
   );
+}
+
+/** Where the project's volume has its double. */
+function SecondCopy({ work: { project, said, setDoubled } }: { work: IntakeWork }) {
+  const { data: volumes } = volumesApi.useVolumesQuery();
+  const double = volumes?.find(({ name }) => name === project.volume)?.double ?? null;
+  if (double === null) return null;
+  return <Tick label={`A second copy on ${double}`} checked={said.isDoubled ?? true} onChange={setDoubled} />;
 }
 
 interface PlanProps {

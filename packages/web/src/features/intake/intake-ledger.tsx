@@ -24,10 +24,10 @@ type Plan = NonNullable<IntakeWork['plan']>;
 export const actWords = (plan: Plan | undefined): string =>
   plan === undefined || plan.files === 0 ? 'Bring files in' : `Bring ${many(plan.files, 'file')} in`;
 
-function doneWords({ project, said }: IntakeWork, { files, bytes, entries }: Plan): string {
+function doneWords({ project, said }: IntakeWork, { files, bytes, entries, double }: Plan): string {
   if (files === 0) return 'Nothing comes in yet.';
   const added = entries.length === 0 ? '' : `adds ${[...new Set(entries.map((e) => e.entry))].join(', ')}, `;
-  const words = `${added}${said.isMove ? 'moves' : 'copies'} ${many(files, 'file')} of ${size(bytes)} to ${project.folder}.`;
+  const words = `${added}${said.isMove ? 'moves' : 'copies'} ${many(files, 'file')} of ${size(bytes)} to ${project.folder}${double === null ? '' : `, and once more to ${double.volume}`}.`;
   return words.replace(/^./, (c) => c.toUpperCase());
 }
 

@@ -23,6 +23,8 @@ interface Said {
   readonly placed: AllPlaced;
   readonly pairing: Pairing;
   readonly isMove: boolean;
+  /** Where the project's volume has its double. */
+  readonly isDoubled?: boolean | undefined;
 }
 
 const pairs = z.array(z.object({ picture: z.string(), sound: z.string() }));
@@ -40,6 +42,7 @@ const saidSchema: z.ZodType<Said> = z.object({
   ),
   pairing: z.object({ tolerance: z.number(), shift: z.number().nullable(), joined: pairs, parted: pairs }),
   isMove: z.boolean(),
+  isDoubled: z.boolean().optional(),
 });
 
 const UNSAID: Said = { placed: {}, pairing: PLAIN_PAIRING, isMove: false };
@@ -54,6 +57,7 @@ export interface IntakeWork {
   readonly say: (paths: readonly string[], one: Placed) => void;
   readonly setPairing: (changes: Partial<Pairing>) => void;
   readonly setMove: (isMove: boolean) => void;
+  readonly setDoubled: (isDoubled: boolean) => void;
   readonly forget: () => void;
   readonly plan: IntakePlan | undefined;
   readonly isPlanning: boolean;
@@ -107,10 +111,11 @@ export function useIntakeWork(project: ProjectPage, place: HeapPlace): IntakeWor
   };
 }
 
-const bodyOf = ({ placed, pairing, isMove }: Said): Omit<IntakeRequest, keyof HeapPlace> => ({
+const bodyOf = ({ placed, pairing, isMove, isDoubled = true }: Said): Omit<IntakeRequest, keyof HeapPlace> => ({
   placed: { ...placed },
   pairing: { ...pairing, joined: [...pairing.joined], parted: [...pairing.parted] },
   isMove,
+  isDoubled,
 });
 
 function useSaid(project: string, { volume, folder }: HeapPlace) {
@@ -144,6 +149,7 @@ function waysToSay(said: Said, keep: (next: Said) => void) {
     },
     setPairing: (changes: Partial<Pairing>) => keep({ ...said, pairing: { ...said.pairing, ...changes } }),
     setMove: (isMove: boolean) => keep({ ...said, isMove }),
+    setDoubled: (isDoubled: boolean) => keep({ ...said, isDoubled }),
     forget: () => keep(UNSAID),
   };
 }

@@ -175,7 +175,7 @@ interface Row {
   request: string | null;
 }
 
-export interface StoredBatch extends Omit<BatchRow, 'source'> {
+export interface StoredBatch extends Omit<BatchRow, 'source' | 'heap'> {
   readonly project: string;
   readonly from: ProjectShape;
   readonly to: ProjectShape;
@@ -232,6 +232,21 @@ export async function batchesOf(client: Client, project: string, limit: number):
   const { rows } = await client.query<Row>(
     `${SELECT} where b.project_id = $1 and not (b.state = 'refused' and b.told) order by b.at desc limit $2`,
     [project, limit],
+  );
+  return rows.map(rowOf);
+}
+
+/** Changes that brought files from a heap, the newest first. */
+export async function intakesFrom(
+  client: Client,
+  { volume, folder }: { readonly volume: string; readonly folder: string },
+  limit: number,
+): Promise<StoredBatch[]> {
+  const { rows } = await client.query<Row>(
+    `${SELECT} where b.what = 'intake' and b.state = 'done' and b.swept_at is null
+         and b.asked->'asked'->>'volume' = $1 and b.asked->'asked'->>'folder' = $2
+       order by b.at desc limit $3`,
+    [volume, folder, limit],
   );
   return rows.map(rowOf);
 }

@@ -49,6 +49,7 @@ export const ACTIVITY = [
   'original-freed',
   'project-back',
   'inbox-changed',
+  'double-changed',
   'files-arrived',
   'files-went-back',
   'repair-proposed',

@@ -73,3 +73,19 @@ export async function writeInbox(client: Client, volume: string, isInbox: boolea
   if (isInbox) await client.query('insert into volume_inbox (volume) values ($1) on conflict do nothing', [volume]);
   else await client.query('delete from volume_inbox where volume = $1', [volume]);
 }
+
+/** By volume: where what is brought in on it is copied once more. */
+export async function readDoubles(client: Client): Promise<ReadonlyMap<string, string>> {
+  const { rows } = await client.query<{ volume: string; double: string }>('select volume, double from volume_double');
+  return new Map(rows.map(({ volume, double }) => [volume, double]));
+}
+
+export async function writeDouble(client: Client, volume: string, double: string | null): Promise<void> {
+  if (double === null) await client.query('delete from volume_double where volume = $1', [volume]);
+  else
+    await client.query(
+      `insert into volume_double (volume, double) values ($1, $2)
+         on conflict (volume) do update set double = excluded.double, at = clock_timestamp()`,
+      [volume, double],
+    );
+}
