@@ -152,3 +152,15 @@ export const editProjectSchema = z.object({
 export type EditProject = z.infer<typeof editProjectSchema>;
 export const pinSchema = z.object({ pinned: z.boolean() });
 export const tickSchema = z.object({ done: z.boolean() });
+
+export const dueLineSchema = record({
+  name: z.string(),
+  folder: z.string(),
+  entry: z.string().nullable(),
+  /** A day, as ISO 8601. */
+  by: z.string().nullable(),
+  /** The file it came as. */
+  file: z.string().nullable(),
+  isLate: z.boolean(),
+});
+export type DueLine = z.infer<typeof dueLineSchema>;

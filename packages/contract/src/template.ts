@@ -57,6 +57,24 @@ const folderShape = {
   licensed: z.boolean().optional(),
   cards: z.boolean().optional(),
   outsiders: z.boolean().optional(),
+  deliveries: z
+    .array(
+      z
+        .object({
+          name: word,
+          onePer: z.object({ list: word, as: word }).readonly().optional(),
+          convention: word.optional(),
+          family: word.optional(),
+          due: z
+            .object({ field: word, days: z.int().min(-10_000).max(10_000) })
+            .readonly()
+            .optional(),
+        })
+        .readonly(),
+    )
+    .max(100)
+    .readonly()
+    .optional(),
   limitBytes: z.int().min(0).optional(),
   filledWithinDays: z.int().min(1).max(10_000).optional(),
   frames: word.optional(),

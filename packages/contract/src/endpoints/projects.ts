@@ -7,6 +7,7 @@ import { askNameSchema, heldNameSchema, namesQuerySchema, projectNamesSchema } f
 import { endpoint } from '../endpoint';
 import { SYSTEMS } from '../lists';
 import {
+  dueLineSchema,
   editProjectSchema,
   makingSchema,
   pinSchema,
@@ -163,6 +164,16 @@ export const PROJECT_ENDPOINTS = {
     query: folderQuerySchema,
     reply: { json: folderFilesSchema },
     refuses: ['no-project', 'not-readable', ...FOLDER],
+  }),
+  dueInProject: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/due',
+    does: 'Lists what of a project must be delivered, by which day, and whether it is there',
+    roles: ALL,
+    whose: 'house',
+    params: id,
+    reply: { json: list(dueLineSchema) },
+    refuses: [...FOLDER, 'no-project', 'no-template'],
   }),
   listingOfProject: endpoint({
     method: 'GET',

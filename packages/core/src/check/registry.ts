@@ -15,6 +15,7 @@ import { licenceMissing } from './rules/licence-missing';
 import { looseFile } from './rules/loose-file';
 import { misplacedFile } from './rules/misplaced-file';
 import { misplacedFolder } from './rules/misplaced-folder';
+import { missingDelivery } from './rules/missing-delivery';
 import { missingFolder } from './rules/missing-folder';
 import { missingStarter } from './rules/missing-starter';
 import { misspeltFolder } from './rules/misspelt-folder';
@@ -70,6 +71,7 @@ export const RULES = [
   absoluteReference,
   outsideReference,
   brokenReference,
+  missingDelivery,
 ] as const satisfies readonly Rule[];
 
 type RuleIn = (typeof RULES)[number];

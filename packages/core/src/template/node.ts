@@ -32,6 +32,18 @@ export interface Starter {
   readonly onlyWhen?: OnlyWhen | undefined;
 }
 
+/** What must be delivered into a folder. */
+export interface Delivery {
+  readonly name: string;
+  /** Due for each entry of a list. */
+  readonly onePer?: { readonly list: string; readonly as: string } | undefined;
+  /** One of the folder's conventions, by which it is called. */
+  readonly convention?: string | undefined;
+  readonly family?: string | undefined;
+  /** So many days after the day that a field holds; before it where they are negative. */
+  readonly due?: { readonly field: string; readonly days: number } | undefined;
+}
+
 export interface FolderNode {
   readonly id: string;
   /** A name pattern; absent only where the node stands for a block. */
@@ -56,6 +68,7 @@ export interface FolderNode {
   readonly cards?: boolean | undefined;
   /** `false`: it and all that is in it goes into no package for somebody outside the studio. */
   readonly outsiders?: boolean | undefined;
+  readonly deliveries?: readonly Delivery[] | undefined;
   readonly limitBytes?: number | undefined;
   /** It should hold something so many days after the project's date, or after its own where it has one. */
   readonly filledWithinDays?: number | undefined;

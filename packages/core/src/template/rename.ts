@@ -20,6 +20,13 @@ export function renameField(template: Template, from: string, to: string): Templ
     ...(node.name !== undefined && { name: inPattern(node.name, from, to) }),
     ...(node.onePer && { onePer: { ...node.onePer, list: node.onePer.list === from ? to : node.onePer.list } }),
     ...(node.onlyWhen && { onlyWhen: when(node.onlyWhen) }),
+    ...(node.deliveries && {
+      deliveries: node.deliveries.map((d) => ({
+        ...d,
+        ...(d.onePer && { onePer: { ...d.onePer, list: d.onePer.list === from ? to : d.onePer.list } }),
+        ...(d.due && { due: { ...d.due, field: d.due.field === from ? to : d.due.field } }),
+      })),
+    }),
     ...(node.starters && {
       starters: node.starters.map((s) => ({
         ...s,

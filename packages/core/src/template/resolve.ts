@@ -154,7 +154,20 @@ class Resolver {
       if (condition !== undefined && !this.fields.has(condition.field))
         this.fault('field-unknown', id, { field: condition.field });
       else if (condition !== undefined) this.checkCondition(condition, id);
+    this.checkDeliveries(node, id);
     this.checkNumbers(node);
+  }
+
+  private checkDeliveries({ deliveries = [] }: FolderNode, id: string): void {
+    for (const { convention, family, onePer, due } of deliveries) {
+      if (convention !== undefined && !this.conventions.has(convention))
+        this.fault('convention-unknown', id, { convention });
+      if (family !== undefined && !this.families.has(family)) this.fault('family-unknown', id, { family });
+      if (onePer !== undefined && this.fields.get(onePer.list)?.type !== 'list')
+        this.fault('list-unknown', id, { list: onePer.list });
+      if (due !== undefined && this.fields.get(due.field)?.type !== 'date')
+        this.fault('field-unknown', id, { field: due.field });
+    }
   }
 
   private checkNumbers({ numbering, folders }: FolderNode): void {

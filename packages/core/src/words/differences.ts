@@ -19,6 +19,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   cards: 'whether cards come here',
   outsiders: 'whether outsiders may have it',
   limitBytes: 'its limit',
+  deliveries: 'what must be delivered into it',
   filledWithinDays: 'when it should hold something',
   frames: 'the frames expected in it',
   older: 'where older versions go',

@@ -185,6 +185,13 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     cure: 'Put its licence note beside it, or take the material out.',
     says: (p) => `${p.name} has no licence note beside it.`,
   },
+  'missing-delivery': {
+    title: 'Deliveries that are late',
+    reason: 'Somebody outside waits for it.',
+    cure: 'Bring it to its folder under its name, or accept until a day that was agreed on.',
+    says: (p) =>
+      `${p.name}${p.entry === undefined ? '' : ` for ${p.entry}`} was due on ${p.by}, and is not in ${p.folder}.`,
+  },
   'empty-folder': {
     title: 'Folders still empty',
     reason: 'It should hold something by now: it was forgotten, or lies somewhere else.',

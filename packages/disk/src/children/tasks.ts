@@ -21,6 +21,7 @@ import {
 import { check } from './check';
 import { compareFolders } from './compare';
 import type { Context } from './context';
+import { dueIn } from './due';
 import { freeOriginal } from './free-original';
 import { copiesOfHeap } from './heap-copies';
 import { planIntake, readLoose } from './intake';
@@ -78,6 +79,7 @@ export const TASKS = {
   compareFolders: walk(compareFolders),
   planPack: walk(planPack),
   contentsOfPackage: walk(contentsOfPackage),
+  dueIn: look(dueIn),
   mentions: walk(mentions),
   oldPlaces: walk(oldPlaces),
   ownChanges: walk(ownChanges),

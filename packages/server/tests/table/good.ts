@@ -452,6 +452,7 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     return { as: A, params: { id: g.project, place: '0' }, body: { done: true } };
   },
   filesInFolder: ofProject(A, { query: { path: '20_pieces' } }),
+  dueInProject: (g) => ({ as: A, params: { id: g.project } }),
   listingOfProject: ofProject(C),
   namesOfConvention: ofProject(A, { query: { convention: 'working-file' } }),
   askName: ofProject(A, {

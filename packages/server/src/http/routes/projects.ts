@@ -6,6 +6,7 @@ import { listProjects, readProject } from '../../db/queries/projects/projects';
 import { listProjectFolder, projectListing } from '../../flows/checks/listings';
 import { askName } from '../../flows/names/ask-name';
 import { volumeRoot } from '../../flows/place';
+import { dueInProject } from '../../flows/projects/due';
 import { changeProject, signpostText, tick } from '../../flows/projects/project-life';
 import { lookAtTarget, makingOf, pathsThere, startProject } from '../../flows/projects/start-project';
 import { writeStart } from '../../flows/projects/write-start';
@@ -49,6 +50,7 @@ export const PROJECTS = routesOf(PROJECT_ENDPOINTS, {
     }));
     return { path, files: shown };
   },
+  dueInProject: ({ world, params }) => dueInProject(world, params.id),
   listingOfProject: ({ world, params }) => projectListing(world, params.id),
   namesOfConvention: ({ world, params, query }) => namesIn(world, params.id, query.convention),
   askName: ({ world, me, params, body }) => askName(world, me, params.id, body),

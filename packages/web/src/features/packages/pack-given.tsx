@@ -12,6 +12,7 @@ import { FilterList, FilterRow } from '../../changes/filter-list';
 import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Choose, Labelled, Radios, TextInput, Tick } from '../../ui';
 import { houseApi } from '../house/house-api';
+import { DueList } from '../projects/due-list';
 import { KeptSelections } from './kept-selections';
 import { filterOf, isShown, type Row } from './pack-rows';
 import { FOR_SOMEBODY, FOR_THE_SHELF, type PackWork } from './pack-work';
@@ -52,6 +53,7 @@ export function PackGiven({ work, volumes, volume, shown }: Props) {
         <summary className="cursor-pointer pb-2 text-sm font-semibold">For whom, and where it is written</summary>
         <Where {...{ work, volumes, volume }} />
       </details>
+      <DueList project={project.id} isFolded />
       {work.plan !== undefined && <Narrow work={work} shown={shown} />}
     </div>
   );

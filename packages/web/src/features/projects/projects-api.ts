@@ -43,6 +43,7 @@ export const projectsApi = api.injectEndpoints({
       })),
       invalidatesTags: ['projects'],
     }),
+    due: build.query({ ...asks('dueInProject', (id: string) => ({ id })), providesTags: ['findings'] }),
     folders: build.query({ ...asks('foldersOfProject', (id: string) => ({ id })), providesTags: ['findings'] }),
     folderFiles: build.query({
       ...asks('filesInFolder', ({ project: id, path }: { project: string; path: string }) => ({ id, query: { path } })),

@@ -9,6 +9,7 @@ import { troubleOf } from '../../app/api';
 import { ago } from '../../app/words';
 import { Choose, Heading, Labelled, Refused } from '../../ui';
 import { type Chosen, SettingsSheet } from '../start/sheet';
+import { DueList } from './due-list';
 import { STATE_WORDS } from './list-page';
 import { projectsApi } from './projects-api';
 import { useEditProject } from './use-edit-project';
@@ -22,6 +23,7 @@ export function SheetView({ project, me }: { project: ProjectPage; me: Me }) {
       <div className="grid gap-6 sm:grid-cols-2">
         <div className="flex flex-col gap-6">
           <State project={project} mayWrite={mayWrite} keep={keep} />
+          <DueList project={project.id} />
           <FirstDay project={project} mayTick={me.role !== 'lead'} />
         </div>
         <section aria-label="Setup sheet" className="flex flex-col gap-3">

@@ -12,7 +12,7 @@ import {
 import type { Convention, FolderNode, FolderRules, Template } from '@nesting/core/template';
 import { useMemo } from 'react';
 import { Anatomy } from '../../anatomy/anatomy';
-import { size } from '../../app/words';
+import { many, size } from '../../app/words';
 import { Heading } from '../../ui';
 
 interface Props {
@@ -104,6 +104,10 @@ function facts(node: FolderNode, rules: FolderRules, per: readonly string[]): [s
   if (node.licensed) out.push(['Licensed', 'each file has its licence note beside it']);
   if (node.outsiders === false) out.push(['Outsiders', 'it goes into no package for somebody outside the studio']);
   if (node.cards) out.push(['Cards', 'each card of a camera or recorder lies here as it was, in a folder of its own']);
+  for (const { name, onePer, due } of node.deliveries ?? []) {
+    const each = onePer === undefined ? '' : `, for each ${onePer.as}`;
+    out.push(['To be delivered', `${name}${each}${due === undefined ? '' : `, ${dueWords(due)}`}`]);
+  }
   if (node.filledWithinDays !== undefined) out.push(['Filled', `within ${node.filledWithinDays} days`]);
   if (node.frames !== undefined) out.push(['Frames', node.frames]);
   if (node.limitBytes !== undefined) out.push(['Limit', size(node.limitBytes)]);
@@ -128,4 +132,9 @@ function made(node: FolderNode, lists: readonly string[]): string {
         : 'always';
   const by = node.artistsMayAdd && presence !== 'always' ? ', by artists too' : '';
   return `${presence}${per}${when && `,${when}`}${by}`;
+}
+
+function dueWords({ field, days }: { readonly field: string; readonly days: number }): string {
+  if (days === 0) return `by ${field}`;
+  return `${many(Math.abs(days), 'day')} ${days < 0 ? 'before' : 'after'} ${field}`;
 }

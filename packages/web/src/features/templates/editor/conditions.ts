@@ -20,3 +20,7 @@ export const wordOfCondition = (when: OnlyWhen | undefined): string =>
 
 export const conditionOf = (word: string): OnlyWhen | undefined =>
   word === ALWAYS ? undefined : { field: word.slice(0, word.indexOf('=')), is: word.slice(word.indexOf('=') + 1) };
+
+/** `surfaces` → each is a `surface`. */
+export const entryName = (list: string): string =>
+  list.endsWith('ies') ? `${list.slice(0, -3)}y` : list.replace(/s$/, '');

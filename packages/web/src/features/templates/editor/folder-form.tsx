@@ -3,8 +3,10 @@ import { type FolderNode, PRESENCES, renumberFolders, setFolder, type Template }
 import { useId } from 'react';
 import { Button, Choose, Heading, Labelled, Lines, Menu, TextInput, Tick } from '../../../ui';
 import { MarkChoice } from '../../../ui/mark-choice';
-import { conditionOf, conditions, wordOfCondition } from './conditions';
+import { conditionOf, conditions, entryName, wordOfCondition } from './conditions';
+import { DeliveriesForm } from './deliveries-form';
 import { Numbering } from './numbering-form';
+import type { SectionProps, SetFolder } from './section-props';
 import { type StarterPlace, StartersForm } from './starters-form';
 
 interface Props extends StarterPlace {
@@ -22,16 +24,6 @@ const PRESENCE_WORDS: Readonly<Record<(typeof PRESENCES)[number], string>> = {
   optional: 'where it is chosen',
   'on-demand': 'when somebody needs it',
 };
-
-type SetFolder = (change: Partial<FolderNode>, what?: string | null) => void;
-
-interface SectionProps {
-  readonly template: Template;
-  readonly node: FolderNode;
-  readonly readOnly: boolean;
-  /** `what` names what is being typed, so that one undo takes all of it back. */
-  readonly set: SetFolder;
-}
 
 export function FolderForm({ template, root, node, families, readOnly, onChange, ...place }: Props) {
   const set: SetFolder = (change, what = null) =>
@@ -55,6 +47,7 @@ export function FolderForm({ template, root, node, families, readOnly, onChange,
       </div>
       <Holds {...section} families={families} />
       <Manners {...section} />
+      <DeliveriesForm {...section} families={families} />
       <Numbering
         node={node}
         readOnly={readOnly}
@@ -279,10 +272,10 @@ function Manners({ node, readOnly, set }: SectionProps) {
   );
 }
 
-/** `surfaces` → each is a `surface`, and the name is that of the entry until another is written. */
+/** Its name is that of the entry until another is written. */
 function onePerOf(node: FolderNode, list: string): Partial<FolderNode> {
   if (list === NONE) return { onePer: undefined };
-  const as = list.endsWith('ies') ? `${list.slice(0, -3)}y` : list.replace(/s$/, '');
+  const as = entryName(list);
   return { onePer: { list, as }, number: undefined, ...(!node.name && { name: `{${as}}` }) };
 }
 
