@@ -26,6 +26,10 @@ const heapSchema = { volume: z.string().min(1).max(200), folder: path };
 export const readIntakeSchema = z.object(heapSchema);
 export type HeapPlace = z.infer<typeof readIntakeSchema>;
 
+/** So far. */
+export const heapReadingSchema = record({ files: amount, bytes: amount });
+export type HeapReading = z.infer<typeof heapReadingSchema>;
+
 const pairSchema = z.strictObject({ picture: path, sound: path });
 
 export const intakeSchema = z.object({
@@ -195,6 +199,8 @@ export const INTAKE_FORMS = ['text', 'csv', 'json', 'pairs', 'otio'] as const;
 export const inboxSchema = record({
   volume: z.string(),
   isThere: z.boolean(),
+  /** Zips beside the folders: they are unpacked before they are brought in. */
+  zips: list(record({ name: z.string(), size: amount })),
   heaps: list(
     record({
       /** Empty for files that lie in no folder. */

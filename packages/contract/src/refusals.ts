@@ -66,6 +66,7 @@ const BY_STATUS: Readonly<Partial<Record<RefusalStatus, readonly RefusalCode[]>>
   410: ['link-used', 'link-expired', 'link-over', 'first-there'],
   413: ['too-large'],
   422: [
+    'zip-unusable',
     'first-missing',
     'cell-refused',
     'no-merge',

@@ -4,6 +4,7 @@ import { endpoint } from '../endpoint';
 import {
   applyIntakeSchema,
   heapCopiesToldSchema,
+  heapReadingSchema,
   INTAKE_FORMS,
   inboxSchema,
   intakeAnswerSchema,
@@ -14,7 +15,7 @@ import {
 import { list } from '../reply';
 import { COORDINATOR } from '../roles';
 import { id, nothing } from './params';
-import { BATCH, FOLDER, WRITING } from './refused';
+import { BATCH, FOLDER, VOLUME, WRITING } from './refused';
 
 const INTAKE = [...FOLDER, 'no-project', 'not-running', 'heap-in-project', 'no-folder'] as const;
 const PLANNED = [...INTAKE, 'heap-unread', 'no-template', 'plan-refused', 'number-missing'] as const;
@@ -40,6 +41,17 @@ export const INTAKE_ENDPOINTS = {
     reply: nothing,
     refuses: ['no-volume'],
   }),
+  openZip: endpoint({
+    method: 'POST',
+    path: '/api/volumes/:name/inbox/zips',
+    does: 'Unpacks a zip that arrived into a folder beside it',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: { name: z.string().min(1).max(200) },
+    body: z.object({ path: z.string().min(1).max(4096) }),
+    reply: { json: z.object({ folder: z.string(), files: z.int() }) },
+    refuses: [...FOLDER, ...VOLUME, 'no-inbox', 'file-gone', 'zip-unusable', 'zip-under-way', 'no-room'],
+  }),
   saveDouble: endpoint({
     method: 'PUT',
     path: '/api/volumes/:name/double',
@@ -61,6 +73,16 @@ export const INTAKE_ENDPOINTS = {
     body: readIntakeSchema,
     reply: nothing,
     refuses: [...INTAKE],
+  }),
+  readingOfIntake: endpoint({
+    method: 'GET',
+    path: '/api/projects/:id/intake/read',
+    does: 'Says how far a heap is looked through',
+    roles: COORDINATOR,
+    whose: 'house',
+    params: id,
+    query: readIntakeSchema,
+    reply: { json: heapReadingSchema.nullable() },
   }),
   planIntake: endpoint({
     method: 'POST',

@@ -27,6 +27,7 @@ import { copiesOfHeap } from './heap-copies';
 import { planIntake, readLoose } from './intake';
 import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
 import { mentions, oldPlaces } from './mentions';
+import { openZip } from './open-zip';
 import { dropPart, forgetLog, packProject, planPack } from './pack';
 import {
   compareReturned,
@@ -103,6 +104,7 @@ export const TASKS = {
   compareReturned: batch(compareReturned),
   freeOriginal: batch(freeOriginal),
   unpackPackage: batch(unpackPackage),
+  openZip: batch(openZip),
   check: { kind: 'check' as const, run: check },
 } as const;
 

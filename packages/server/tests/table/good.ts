@@ -190,6 +190,9 @@ async function intakePlanned(g: Ground) {
   return { ...body, fingerprint: plan.fingerprint };
 }
 
+/** The end of a list of no entries. */
+const EMPTY_ZIP = Buffer.from(`504b0506${'00'.repeat(18)}`, 'hex');
+
 const SENT = Buffer.from('a letter');
 const SENT_HASH = createHash('sha256').update(SENT).digest('hex');
 
@@ -513,8 +516,15 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   endFile: async (g) => ({ as: A, params: { id: await pieceSent(g) }, body: { file: 0, pieces: [SENT_HASH] } }),
   endUpload: async (g) => ({ as: A, params: { id: await pieceSent(g) } }),
   saveInbox: () => ({ as: C, params: { name: 'studio' }, body: { isInbox: false } }),
+  openZip: async (g) => {
+    await done(g, 'saveInbox', { as: C, params: { name: 'studio' }, body: { isInbox: true } });
+    const path = `from a client ${g.next()}.zip`;
+    writeFileSync(`${g.t.studio}/${path}`, EMPTY_ZIP);
+    return { as: C, params: { name: 'studio' }, body: { path } };
+  },
   saveDouble: () => ({ as: C, params: { name: 'studio' }, body: { double: null } }),
   heapCopies: async (g) => ({ as: C, params: { id: g.project }, query: await heapRead(g) }),
+  readingOfIntake: (g) => ({ as: C, params: { id: g.project }, query: { volume: 'studio', folder: 'heap' } }),
   readIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),
   planIntake: async (g) => ({ as: C, params: { id: g.project }, body: await heapRead(g) }),
   writeIntake: async (g) => ({ as: C, params: { id: g.project }, query: { as: 'pairs' }, body: await heapRead(g) }),

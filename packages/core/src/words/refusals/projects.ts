@@ -95,6 +95,9 @@ export const PROJECT_REFUSALS = {
     'You have begun to send as much as one can at once. Go on with it, or leave the rest of it. Nothing was sent.',
   'no-inbox': (p: { readonly volume: string }) =>
     `Loose material does not arrive on ${p.volume}: a coordinator says in the list of volumes where it does. Nothing was sent.`,
+  'zip-unusable': (p: { readonly path: string; readonly why: string }) =>
+    `${p.path} cannot be unpacked: ${p.why}. ${NOTHING}`,
+  'zip-under-way': (p: { readonly path: string }) => `Somebody is unpacking ${p.path}. ${NOTHING}`,
   'name-not-sent': (p: Named & { readonly because: Coded }) =>
     `${p.name} cannot lie on the server. ${because(p.because)} Nothing was sent.`,
   'file-gone': (p: { readonly path: string }) => `${p.path} is not there any more. ${NOTHING}`,

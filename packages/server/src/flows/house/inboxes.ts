@@ -29,7 +29,8 @@ async function inboxOf(
   arriving: readonly Arriving[],
 ): Promise<Inbox> {
   const where = whereOf(world, { volume, folder: '' });
-  if (where === null || !isThere(await stateOfVolume(world, volume))) return { volume, isThere: false, heaps: [] };
+  if (where === null || !isThere(await stateOfVolume(world, volume)))
+    return { volume, isThere: false, zips: [], heaps: [] };
   const listing = await world.disks.run('folder', { where, mounts: [], path: '' }, untilAskerLeaves());
   const heapOf = (folder: string, files: number): Inbox['heaps'][number] => {
     const last = brought.find((heap) => heap.volume === volume && heap.folder === folder);
@@ -41,11 +42,14 @@ async function inboxOf(
     const sender = arriving.find((heap) => heap.volume === volume && heap.folder === folder)?.by ?? null;
     return { folder, files, arriving: sender, brought: told };
   };
-  const own = listing?.files.filter(({ name }) => !name.startsWith('.')).length ?? 0;
+  const files = listing?.files.filter(({ name }) => !name.startsWith('.')) ?? [];
+  const zips = files.filter(({ name }) => /.\.zip$/i.test(name)).map(({ name, size }) => ({ name, size }));
+  const own = files.length - zips.length;
   const folders = [...(listing?.folders ?? [])].filter((name) => !name.startsWith('.')).sort();
   return {
     volume,
     isThere: true,
+    zips,
     heaps: [...folders.map((name) => heapOf(name, 0)), ...(own > 0 ? [heapOf('', own)] : [])],
   };
 }

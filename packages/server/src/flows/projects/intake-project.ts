@@ -8,6 +8,7 @@ import type {
   ApplyIntake,
   BatchAnswer,
   HeapPlace,
+  HeapReading,
   INTAKE_FORMS,
   IntakeAsked,
   IntakeBatchAsked,
@@ -64,9 +65,23 @@ export async function readIntake(world: World, id: string, place: HeapPlace): Pr
   const known = await unpacked<LooseRead>(await latestIntake(world.db, place.volume, place.folder));
   const mounts = await mountsOf(world, project);
   const task = { where: heap, known: known?.files ?? [], into: where, mounts };
-  const found = await world.disks.run('readLoose', task, untilAskerLeaves());
-  await keepIntake(world.db, { project: id, ...place }, await packed(found));
+  const key = readingKey(id, place);
+  try {
+    const told = (progress: HeapReading) => void reading.set(key, progress);
+    const found = await world.disks.run('readLoose', task, { ...untilAskerLeaves(), told });
+    await keepIntake(world.db, { project: id, ...place }, await packed(found));
+  } finally {
+    reading.delete(key);
+  }
 }
+
+/** How far heaps are looked through that somebody waits for. */
+const reading = new Map<string, HeapReading>();
+const readingKey = (project: string, { volume, folder }: HeapPlace): string => `${project} ${volume}/${folder}`;
+
+/** `null` where nobody looks through it, or nothing is known yet. */
+export const readingOf = (id: string, place: HeapPlace): HeapReading | null =>
+  reading.get(readingKey(id, place)) ?? null;
 
 interface Planned {
   readonly project: Project;

@@ -15,6 +15,7 @@ import { projectsApi } from '../projects/projects-api';
 import { intakeApi } from './intake-api';
 import { DropPlace, FromHere } from './sending/from-here';
 import { useSending } from './sending/use-sending';
+import { UnpackZip } from './unpack-zip';
 
 export function InboxPage() {
   usePageTitle('Bring files in');
@@ -127,12 +128,17 @@ function Heaps({ inboxes, place, onPlace }: HeapsProps) {
     );
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto">
-      {inboxes.map(({ volume, isThere, heaps }) => (
+      {inboxes.map(({ volume, isThere, zips, heaps }) => (
         <section key={volume} aria-label={volume} className="flex flex-col gap-1">
           <Heading>{volume}</Heading>
           {!isThere && <p className="text-sm text-brick">It cannot be reached just now.</p>}
-          {isThere && heaps.length === 0 && <p className="text-sm text-ink2">Nothing lies there.</p>}
+          {isThere && heaps.length + zips.length === 0 && <p className="text-sm text-ink2">Nothing lies there.</p>}
           <ul>
+            {zips.map((zip) => (
+              <li key={zip.name}>
+                <UnpackZip volume={volume} path={zip.name} bytes={zip.size} onThere={onPlace} />
+              </li>
+            ))}
             {heaps.map((heap) => (
               <li key={heap.folder}>
                 <Heap

@@ -19,6 +19,10 @@ export const intakeApi = api.injectEndpoints({
       })),
       invalidatesTags: ['volumes'],
     }),
+    openZip: build.mutation({
+      ...asks('openZip', ({ volume: name, path }: { volume: string; path: string }) => ({ name, body: { path } })),
+      invalidatesTags: ['volumes', 'intake'],
+    }),
     saveDouble: build.mutation({
       ...asks('saveDouble', ({ volume: name, double }: { volume: string; double: string | null }) => ({
         name,
@@ -34,6 +38,10 @@ export const intakeApi = api.injectEndpoints({
     readIntake: build.mutation({
       ...asks('readIntake', ({ id, place }: { id: string; place: HeapPlace }) => ({ id, body: place })),
       invalidatesTags: ['intake'],
+    }),
+    heapReading: build.query({
+      ...asks('readingOfIntake', (asked: { id: string; query: HeapPlace }) => asked),
+      keepUnusedDataFor: 0,
     }),
     planIntake: build.query({
       ...asks('planIntake', ({ id, asked }: IntakeOf) => ({ id, body: asked })),

@@ -1,16 +1,20 @@
 /** The foot of the page: what is brought, and the one button that does it. */
+import type { HeapReading } from '@nesting/contract';
 import { many, size } from '../../app/words';
 import { PlanLedger, PlanSummary } from '../../changes/plan-ledger';
+import { intakeApi } from './intake-api';
 import type { IntakeWork } from './intake-work';
 
 export function IntakeLedger({ work }: { work: IntakeWork }) {
   const { plan, trouble, isReading, isReady, isBringing, carryOut, save } = work;
+  const asked = { id: work.project.id, query: work.place };
+  const { data: reading } = intakeApi.useHeapReadingQuery(asked, { skip: !isReading, pollingInterval: 700 });
   return (
     <PlanLedger
       {...{ trouble, isReady, carryOut }}
       act={actWords(plan)}
       doing={isBringing ? 'Bringing them in…' : null}
-      waiting={isReading ? 'Looking through the files…' : 'Looking at the disk…'}
+      waiting={isReading ? (readingWords(reading) ?? 'Looking through the files…') : 'Looking at the disk…'}
       summary={
         plan && <PlanSummary refused={plan.refused[0]} does={doneWords(work, plan)} rest={restWords(work, plan)} />
       }
@@ -18,6 +22,11 @@ export function IntakeLedger({ work }: { work: IntakeWork }) {
     />
   );
 }
+
+const readingWords = (reading: HeapReading | null | undefined): string | null =>
+  reading == null
+    ? null
+    : `Looking through the files: ${many(reading.files, 'file')} of ${size(reading.bytes)} so far…`;
 
 type Plan = NonNullable<IntakeWork['plan']>;
 

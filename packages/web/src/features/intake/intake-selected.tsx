@@ -10,12 +10,14 @@ import { FolderField } from '../../changes/folder-field';
 import { NameField } from '../../changes/name-field';
 import { NameParts } from '../../changes/name-parts';
 import { Button, CopyButton, Heading, Labelled, TextInput } from '../../ui';
+import { volumesApi } from '../house/volumes-api';
 import { fieldsToSay, type SayField, wordsOf } from './intake-fields';
 import { useShownItems } from './intake-list';
 import { filterOf, type Item, meantBy, STATE_WORDS, stateOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 import { LoosePreview } from './loose-preview';
 import { PairOf } from './pair-of';
+import { UnpackZip } from './unpack-zip';
 
 interface Props {
   readonly work: IntakeWork;
@@ -45,6 +47,7 @@ function Selected({ work, registers, item }: Props & { item: Item }) {
     <div className="flex flex-col gap-4 text-sm">
       <WhatItIs item={item} frames={paths.length} />
       <LoosePreview work={work} item={item} />
+      {item.facts.content === 'zip' && <InsideZip work={work} item={item} />}
       {to !== null && <WhereItGoes {...{ work, registers, item, to }} />}
       <WhatHinders item={item} />
       {item.inWay !== null && <InWay item={item} inWay={item.inWay} onReplace={(replaces) => say({ replaces })} />}
@@ -112,6 +115,15 @@ function WhereItGoes({ work: { project }, registers, item, to }: Props & { item:
       )}
     </div>
   );
+}
+
+/** What is in it can be brought in once it lies there itself. */
+function InsideZip({ work: { place, readAgain }, item: { from, size: bytes } }: { work: IntakeWork; item: Item }) {
+  const { data: volumes } = volumesApi.useVolumesQuery();
+  const isInbox = volumes?.find(({ name }) => name === place.volume)?.isInbox === true;
+  if (!isInbox || !/\.zip$/i.test(from)) return null;
+  const path = place.folder === '' ? from : `${place.folder}/${from}`;
+  return <UnpackZip volume={place.volume} path={path} bytes={bytes} onThere={readAgain} />;
 }
 
 interface InWayProps {
