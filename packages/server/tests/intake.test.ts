@@ -285,12 +285,19 @@ describe('bringing in', () => {
       t.ask(
         C,
         'GET',
-        `/api/projects/${p.id}/intake/file?volume=studio&folder=${folder}&path=${encodeURIComponent(name)}`,
+        `/api/projects/${p.id}/intake/file?volume=studio&folder=${folder}&path=${name.replace('../', '..%2F')}`,
       );
     expect(await codeOf(await at('look.pdf'))).toEqual([409, 'heap-unread']);
     expect((await read(p.id, folder)).status).toBe(204);
     expect(await (await at('look.pdf')).text()).toBe('seen');
     expect(await codeOf(await at('../secret'))).toEqual([404, 'file-gone']);
+    // Of a large one its beginning alone.
+    writeFileSync(path.join(t.studio, folder, 'large.jpg'), Buffer.alloc(300_000, 7));
+    expect((await read(p.id, folder)).status).toBe(204);
+    const head = Buffer.from(await (await at('large.jpg&part=head')).arrayBuffer());
+    expect([head.length, head.every((byte) => byte === 7)]).toEqual([256 * 1024, true]);
+    expect((await (await at('large.jpg')).arrayBuffer()).byteLength).toBe(300_000);
+    expect(await (await at('look.pdf&part=head')).text()).toBe('seen');
     rmSync(path.join(t.studio, folder, 'look.pdf'));
     expect(await codeOf(await at('look.pdf'))).toEqual([404, 'file-gone']);
   });

@@ -125,7 +125,11 @@ export const INTAKE_ENDPOINTS = {
     roles: COORDINATOR,
     whose: 'house',
     params: id,
-    query: readIntakeSchema.extend({ path: z.string().min(1).max(4096) }),
+    query: readIntakeSchema.extend({
+      path: z.string().min(1).max(4096),
+      /** Its beginning alone: in that photographs carry a small picture of themselves. */
+      part: z.enum(['whole', 'head']).default('whole'),
+    }),
     reply: { file: ['application/octet-stream'] },
     refuses: [...INTAKE, 'heap-unread', 'file-gone', 'file-not-shown'],
   }),

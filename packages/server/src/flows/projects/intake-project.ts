@@ -41,6 +41,8 @@ const MOST_LINES = 20_000;
 const MOST_UNSEEN = 200;
 /** Bytes of a file that is looked at or listened to. */
 const MOST_SHOWN = 64 * 2 ** 20;
+/** Bytes in which a photograph has a small picture of itself. */
+const HEAD = 256 * 1024;
 
 /** A heap is none of the house's projects, nor a part of one, nor what holds them. */
 export async function heapWhere(world: World, place: HeapPlace): Promise<Where> {
@@ -234,7 +236,7 @@ export async function prepareIntake(
 export async function looseFile(
   world: World,
   id: string,
-  { path, volume, folder }: HeapPlace & { readonly path: string },
+  { path, part, volume, folder }: HeapPlace & { readonly path: string; readonly part: 'whole' | 'head' },
 ): Promise<{ readonly name: string; readonly bytes: Uint8Array }> {
   await projectOf(world, id);
   await heapWhere(world, { volume, folder });
@@ -244,8 +246,11 @@ export async function looseFile(
   if (found === null || where === null) throw new Refused('heap-unread');
   const file = found.files.find((one) => one.path === path);
   if (file === undefined) throw new Refused('file-gone', { path });
-  if (file.size > MOST_SHOWN) throw new Refused('file-not-shown', { path });
-  const bytes = await world.disks.run('bytesOfFile', { where, path, most: MOST_SHOWN }, untilAskerLeaves());
+  const isWhole = part === 'whole' || file.size <= HEAD;
+  if (isWhole && file.size > MOST_SHOWN) throw new Refused('file-not-shown', { path });
+  const bytes = isWhole
+    ? await world.disks.run('bytesOfFile', { where, path, most: MOST_SHOWN }, untilAskerLeaves())
+    : await world.disks.run('stretchOfFile', { where, path, from: 0, to: HEAD }, untilAskerLeaves());
   if (bytes === null) throw new Refused('file-gone', { path });
   return { name: nameOf(path), bytes };
 }

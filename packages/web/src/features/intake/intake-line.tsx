@@ -3,6 +3,8 @@ import { nameOf } from '@nesting/core/listing';
 import { many, size } from '../../app/words';
 import { BeforeAfter } from '../../changes/before-after';
 import { isHindered, type Row } from './intake-rows';
+import type { IntakeWork } from './intake-work';
+import { Thumbnail } from './thumbnail';
 
 const ONE = 28;
 const TWO = 46;
@@ -11,7 +13,14 @@ const hasPlace = ({ item: { state }, to }: Row): boolean => to !== null && (stat
 
 export const heightOf = (row: Row): number => (hasPlace(row) ? TWO : ONE);
 
-export function IntakeLine({ row }: { row: Row }) {
+interface Props {
+  readonly work: IntakeWork;
+  readonly row: Row;
+  /** Some of the heap are: there is room for one in each line. */
+  readonly hasPictures: boolean;
+}
+
+export function IntakeLine({ work, row, hasPictures }: Props) {
   const { item, from, to } = row;
   return (
     <>
@@ -29,6 +38,11 @@ export function IntakeLine({ row }: { row: Row }) {
       <span className={`shrink-0 text-xs ${isHindered(item) ? 'font-semibold text-brick' : 'text-ink2'}`}>
         {noteOf(row)}
       </span>
+      {hasPictures && (
+        <span className="w-9 shrink-0">
+          {item.facts.has === 'still' && row.files === 1 && <Thumbnail work={work} item={item} />}
+        </span>
+      )}
     </>
   );
 }

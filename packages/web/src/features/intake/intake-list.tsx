@@ -25,6 +25,7 @@ export function IntakeList({ work }: { work: IntakeWork }) {
     () => (plan === undefined ? [] : itemsOf(rowsOf(shown, plan, isWhole), group)),
     [shown, plan, isWhole, group],
   );
+  const hasPictures = useMemo(() => plan?.items.some(({ facts }) => facts.has === 'still') ?? false, [plan]);
   if (trouble !== null && plan === undefined) return <Trouble message={trouble} />;
   if (plan === undefined)
     return <p className="text-ink2">{isReading ? 'Looking through the files…' : 'Looking at the disk…'}</p>;
@@ -42,7 +43,7 @@ export function IntakeList({ work }: { work: IntakeWork }) {
           selected={params.get('line')}
           onSelect={(line) => put({ line })}
           height={heightOf}
-          draw={(row) => <IntakeLine row={row} />}
+          draw={(row) => <IntakeLine {...{ work, row, hasPictures }} />}
           isChosen={({ item, to }) => (to === null ? null : item.state === 'comes')}
           onChoose={(row) => row.to !== null && say(pathsOf(row, plan.items), { comes: row.item.state !== 'comes' })}
           hasPageKeys
