@@ -126,7 +126,7 @@ const PACKAGE_STATES = ['queued', 'packing', 'proving', 'waits', 'stopped', 'don
 export type PackageState = (typeof PACKAGE_STATES)[number];
 
 /** Read again; the original removed, after proof; the project brought back. */
-const PACKAGE_ACTS = ['prove', 'free', 'back'] as const;
+const PACKAGE_ACTS = ['prove', 'free', 'back', 'part'] as const;
 
 export const verdictSchema = record({
   form: z.enum(PACKAGE_FORMS),
@@ -200,6 +200,12 @@ export const goOnPackageSchema = z.object({ mayLeaveOut: z.boolean().default(fal
 /** The project's number, said once more by whoever frees its space. */
 export const freeOriginalSchema = z.object({ number: z.string().max(200) });
 export const bringBackSchema = z.object({ volume: z.string().min(1).max(200) });
+
+export const bringPartSchema = bringBackSchema.extend({
+  /** A folder or a file of the project. */
+  within: path.min(1),
+});
+export type BringPart = z.infer<typeof bringPartSchema>;
 
 export const returnedFolderSchema = z.object({ volume: z.string().min(1).max(200), folder: path.min(1) });
 export const returnedSchema = record({

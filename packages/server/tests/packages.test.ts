@@ -269,7 +269,7 @@ test('what came back is held against what was sent: worked on, new, thrown away'
 });
 
 describe('the archive', () => {
-  const act = (id: string, what: 'free' | 'bring-back', body: object) =>
+  const act = (id: string, what: 'free' | 'bring-back' | 'bring-part', body: object) =>
     t.ask('coordinator', 'POST', `/api/packages/${id}/${what}`, body);
   const stateOf = async (id: string) => {
     const { state, volume } = await json<{ state: string; volume: string }>(
@@ -315,6 +315,23 @@ describe('the archive', () => {
     ]);
     for (const none of ['%25', 'la_ge', 'nowhere'])
       expect(await json(await t.ask('artist', 'GET', `/api/packages/files?find=${none}x`))).toEqual([]);
+    // Somebody needs one folder of it: the project stays in the archive.
+    const part = { volume: 'studio', within: '/20_pieces/window-A/' };
+    expect((await act(row.id, 'bring-part', part)).status).toBe(204);
+    expect((await rows(id))[0]).toMatchObject({ act: null, actFailure: '', backAt: null });
+    const taken = path.join(t.studio, `${path.basename(root)}_window-A`);
+    const inPart = before.filter(([at]) => at?.startsWith('20_pieces/window-A/'));
+    expect(inPart.length).toBeGreaterThan(1);
+    expect(treeOf(taken).filter(([at]) => at?.startsWith('20_pieces/window-A/'))).toEqual(inPart);
+    expect(treeOf(taken).filter(([at]) => /^\.nesting|^10_/.test(at ?? ''))).toEqual([]);
+    expect(await stateOf(id)).toEqual(['packed', 'studio']);
+    await act(row.id, 'bring-part', part);
+    expect((await rows(id))[0]?.actFailure).toContain('Something is called');
+    await act(row.id, 'bring-part', { ...part, within: '20_pieces/nowhere' });
+    expect((await rows(id))[0]?.actFailure).toContain('20_pieces/nowhere');
+    await act(row.id, 'bring-part', { ...part, within: '../20_pieces' });
+    expect((await rows(id))[0]?.actFailure).toContain('../20_pieces');
+    rmSync(taken, { recursive: true });
     expect((await act(row.id, 'bring-back', { volume: 'studio' })).status).toBe(204);
     expect((await rows(id))[0]).toMatchObject({ actFailure: '', backAt: expect.any(String) });
     // It was unpacked, and whoever did it died before that was noted.

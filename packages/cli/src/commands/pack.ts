@@ -35,7 +35,7 @@ export async function pack(options: Options): Promise<Exit> {
   const task: PackTask = {
     ...planning,
     ...{ target: { base: parent, folder: '' }, into: '', name, isSideBySide: false },
-    ...{ project: projectIdOf(dir), about: aboutOf(input, dir), accepted: [] },
+    ...{ project: projectIdOf(dir), about: aboutOf(input, dir), accepted: [], settings: {} },
     ...{ mayLeaveOut: false, shown: null },
   };
   return written(task, path.join(parent, name));

@@ -1,5 +1,6 @@
 /** What lies in a package beside the project's files: for people without this program, and for this program. */
 import type { Reading, Registers, Values } from '../name/pattern/field';
+import { ownValue } from '../own-value';
 import { type Layout, PACKAGE_JSON, type PackageKind, type Sum, sumLine } from '../package';
 import type { ProjectRules } from '../project/rules';
 import { csv } from '../text/csv';
@@ -69,6 +70,8 @@ interface ToRecord {
   readonly project: string;
   readonly rules: ProjectRules;
   readonly values: Values;
+  /** What the project chose otherwise than its template, by the setting's label. */
+  readonly settings: Readonly<Record<string, string>>;
   readonly accepted: readonly AcceptedFinding[];
   readonly files: readonly PackedFile[];
   readonly emptyFolders: readonly string[];
@@ -82,13 +85,13 @@ export const REGISTERS_IN_PACKAGE = 'registers.json';
 
 /** The files that describe a package, but for the lists that prove it. Nothing of the house is told beyond this project. */
 export function packageRecord(given: ToRecord): readonly { readonly path: string; readonly text: string }[] {
-  const { kind, layout, about, project, rules, values, accepted, files, emptyFolders, leftOut } = given;
+  const { kind, layout, about, project, rules, values, settings, accepted, files, emptyFolders, leftOut } = given;
   const bytes = files.reduce((sum, { size }) => sum + size, 0);
   const record: PackageRecord = {
     ...{ format: 'nesting/package', formatVersion: 1, kind, project, ...about, values },
     ...{ files: files.length, bytes, emptyFolders, leftOut },
   };
-  const sheet = sheetText(rules);
+  const sheet = sheetText(rules, settings);
   const going = new Set(files.map(({ path }) => path));
   const ofThese = accepted.filter(({ path }) => going.has(path));
   const texts: readonly (readonly [name: string, text: string])[] = [
@@ -143,11 +146,11 @@ function readMe({ about, kind, layout, files }: ToRecord, bytes: number): string
 }
 
 /** What to set in every program, as it was agreed for the project. */
-function sheetText({ template }: ProjectRules): string {
-  const settings = (template.setup?.settings ?? []).map(
-    ({ label, value, why }) => `${label}: ${value}${why ? ` (${why})` : ''}`,
+function sheetText({ template }: ProjectRules, chosen: ToRecord['settings']): string {
+  const lines = (template.setup?.settings ?? []).map(
+    ({ label, value, why }) => `${label}: ${ownValue(chosen, label) ?? value}${why ? ` (${why})` : ''}`,
   );
-  return settings.length === 0 ? '' : `${settings.join('\n')}\n`;
+  return lines.length === 0 ? '' : `${lines.join('\n')}\n`;
 }
 
 export interface AcceptedFinding {

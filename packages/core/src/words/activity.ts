@@ -54,6 +54,7 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     `packed ${filesOf(p)} as ${text(p.name)} on ${text(p.volume)}${p.recipient ? ` for ${text(p.recipient)}` : ''}`,
   'original-freed': (p) => `freed ${text(p.bytes)} bytes: ${text(p.folder)} lies in ${text(p.name)} alone`,
   'project-back': (p) => `brought ${text(p.folder)} back to ${text(p.volume)} from ${text(p.name)}`,
+  'part-back': (p) => `took ${text(p.within)} out of ${text(p.name)}, to ${text(p.folder)} on ${text(p.volume)}`,
   'inbox-changed': (p) =>
     p.isInbox
       ? `said that loose material arrives on ${text(p.volume)}`

@@ -114,6 +114,8 @@ export interface PackTask extends PackPlanTask {
   readonly project: string;
   readonly about: AboutPackage;
   readonly accepted: readonly AcceptedFinding[];
+  /** What the project chose otherwise than its template. */
+  readonly settings: Readonly<Record<string, string>>;
   readonly mayLeaveOut: boolean;
   /** What was shown; `null` for whatever lies there now. */
   readonly shown: string | null;
@@ -148,7 +150,7 @@ function toPack(
   { planned, cannot }: ReturnType<typeof packingIn>,
   roots: { readonly source: Tree; readonly target: Root },
 ) {
-  const { kind, name, about, project, accepted, isSideBySide, rules: input } = task;
+  const { kind, name, about, project, accepted, settings, isSideBySide, rules: input } = task;
   const items = planned.items.filter(({ stays }) => stays === null);
   const flat = isSideBySide ? sideBySide(items.map(({ path }) => path)) : null;
   const placeIn = (path: string): string => flat?.get(path) ?? path;
@@ -169,7 +171,7 @@ function toPack(
     ]),
     record: (files: Parameters<typeof packageRecord>[0]['files'], leftOut: readonly { readonly path: string }[]) =>
       packageRecord({
-        ...{ kind, layout, about, project, rules, accepted, files, values: input.values },
+        ...{ kind, layout, about, project, rules, accepted, settings, files, values: input.values },
         emptyFolders: isSideBySide ? [] : planned.emptyFolders,
         leftOut: [...leftOut, ...cannot].map(({ path }) => path),
       }),

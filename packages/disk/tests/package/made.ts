@@ -69,6 +69,7 @@ export function taskFor(root: string, into: string, kind: PackageKind, more: Par
       ...{ at: '2026-03-09T10:11:12.000Z', by: '' },
     },
     accepted: [],
+    settings: {},
     mayLeaveOut: false,
     shown: null,
     ...more,

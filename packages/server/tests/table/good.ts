@@ -552,6 +552,9 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
     const { id, number } = await shelved(g);
     return { as: C, params: { id }, body: { number } };
   },
+  bringPart: async (g) => ({
+    ...{ as: C, params: { id: (await shelved(g)).id }, body: { volume: 'studio', within: '10_paperwork' } },
+  }),
   bringBack: async (g) => ({ as: C, params: { id: (await shelved(g)).id }, body: { volume: 'studio' } }),
   compareReturned: async (g) => ({
     as: C,

@@ -22,6 +22,8 @@ export const PACKAGE_REFUSALS = {
     `${p.files === 1 ? 'One file is' : `${p.files} files are`} set aside in this project, and in no package. Bring them back by undoing, or free their space first. ${NOTHING}`,
   'back-taken': (p: { readonly folder: string; readonly volume: string }) =>
     `${p.folder} is there on ${p.volume}: nothing needs to be brought back, or something else has its place. ${NOTHING}`,
+  'part-taken': (p: { readonly folder: string; readonly volume: string }) =>
+    `Something is called ${p.folder} on ${p.volume}. Take it away first, or choose another volume. ${NOTHING}`,
   'day-past': () => 'This day is over, or more than a year away. Choose another.',
   'word-wrong': () => 'This is not the word that goes with the link. Ask who sent it.',
 } as const;

@@ -2,8 +2,9 @@
  * What becomes of a finished package: it is read again; the original is freed, where the package is whole and holds all
  * there is; the project is brought back from it.
  */
-import { markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
+import { type BringPart, markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
 import { codeOf } from '@nesting/core/change';
+import { nameOf } from '@nesting/core/listing';
 import { NO_REGISTERS } from '@nesting/core/name';
 import { ownFiles } from '@nesting/core/planners';
 import type { ReadPackage } from '@nesting/core/report';
@@ -57,6 +58,20 @@ export async function bringBack(world: World, me: Whose, id: string, volume: str
   await ask(world, id, { kind: 'back', person: me.id, volume });
 }
 
+/** The project stays where it is: what is taken out is a folder of loose files, to be looked at or brought in. */
+export async function bringPart(world: World, me: Whose, id: string, { volume, within }: BringPart): Promise<void> {
+  await readyVolume(world, volume);
+  await ask(world, id, {
+    kind: 'part',
+    person: me.id,
+    volume,
+    within: within
+      .split('/')
+      .filter((name) => name !== '')
+      .join('/'),
+  });
+}
+
 /** What a job does. Whatever is asked for, the package is read from end to end first. */
 export async function carryAct(world: World, job: PackageJob, act: PackageAct, lost: AbortSignal): Promise<void> {
   try {
@@ -64,6 +79,7 @@ export async function carryAct(world: World, job: PackageJob, act: PackageAct, l
     if (act.kind !== 'prove' && !verdict.isWhole) throw new Refused('package-not-whole');
     if (act.kind === 'free') await free(world, job, read, act.person);
     if (act.kind === 'back') await back(world, job, read, act);
+    if (act.kind === 'part') await part(world, job, read, act);
     await endAct(world.db, job.id, null);
   } catch (error) {
     if (isDatabaseAway(error) || lost.aborted) throw error;
@@ -138,6 +154,32 @@ async function back(
   await markBack(world.db, job.id, { project: job.project, volume, folder });
   await recordActivity(world.db, 'project-back', person, job.project, { volume, folder, name: job.name });
   await checkProject(world, job.project, person);
+}
+
+async function part(
+  world: World,
+  job: PackageJob,
+  read: ReadPackage | null,
+  { person, volume, within }: BackAct & { readonly within: string },
+): Promise<void> {
+  const project = await readProject(world.db, job.project);
+  if (project === null || read === null) throw new Refused('not-archived');
+  const isPart = (path: string) => path === within || path.startsWith(`${within}/`);
+  const files = read.files.filter(({ path }) => isPart(path));
+  if (files.length === 0) throw new Refused('file-gone', { path: within });
+  const only = { ...read, files, record: { ...read.record, emptyFolders: read.record.emptyFolders.filter(isPart) } };
+  const folder = `${nameOf(project.folder)}_${nameOf(within)}`;
+  const where = await projectWhere(world, { volume: job.volume, folder: '' });
+  const into = await projectWhere(world, { volume, folder: '' });
+  try {
+    const task = { where, path: pathOf(job), read: only, into, folder, own: [], id: job.id };
+    await world.disks.run('unpackPackage', task);
+  } catch (error) {
+    if (codeOf(error) === 'EEXIST') throw new Refused('part-taken', { folder, volume });
+    throw error;
+  }
+  const params = { volume, folder, within, files: files.length, name: job.name };
+  await recordActivity(world.db, 'part-back', person, job.project, params);
 }
 
 /** Whether what stands there says that it is this project. */

@@ -125,6 +125,7 @@ async function taskOf(world: World, job: PackageJob) {
     ...planning,
     ...{ target, into: folder, name, isSideBySide: asked.isSideBySide, project: job.project, shown },
     accepted: await acceptedIn(world, job.project),
+    settings: project.settings,
     mayLeaveOut: job.mayLeaveOut,
     about: {
       ...{ number: String(number ?? ''), title: String(title ?? '') },

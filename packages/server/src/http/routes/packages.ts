@@ -2,7 +2,7 @@
 import { PACKAGE_ENDPOINTS } from '@nesting/contract';
 import { findInPackages, listPackages, readVerdict } from '../../db/queries/projects/packages';
 import { listWays } from '../../db/queries/rules/kept-ways';
-import { bringBack, freeOriginal, provePackage } from '../../flows/packages/archive';
+import { bringBack, bringPart, freeOriginal, provePackage } from '../../flows/packages/archive';
 import { openSent, revokeLink, sendPackage, sentFile } from '../../flows/packages/links';
 import { applyPack, dropPackage, goOnWithPackage, planPack, stopPackage } from '../../flows/packages/pack-project';
 import { compareReturned } from '../../flows/packages/returned';
@@ -27,6 +27,7 @@ export const PACKAGES = routesOf(PACKAGE_ENDPOINTS, {
   dropPackage: ({ world, params }) => dropPackage(world, params.id),
   provePackage: ({ world, params }) => provePackage(world, params.id),
   freeOriginal: ({ world, me, params, body }) => freeOriginal(world, me, params.id, body.number),
+  bringPart: ({ world, me, params, body }) => bringPart(world, me, params.id, body),
   bringBack: ({ world, me, params, body }) => bringBack(world, me, params.id, body.volume),
   compareReturned: ({ world, params, body }) => compareReturned(world, params.id, body),
   findInPackages: ({ world, query }) => findInPackages(world.db, query.find, MOST_FOUND),

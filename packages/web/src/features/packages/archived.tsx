@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { moment, size } from '../../app/words';
 import { Asking, Button, Choose, Heading, Labelled, TextInput } from '../../ui';
+import { Finder } from '../../ui/finder';
 import { volumesApi } from '../house/volumes-api';
 import { projectsApi } from '../projects/projects-api';
 import { packagesApi } from './packages-api';
@@ -25,6 +26,7 @@ export function Archived({ row }: { row: PackageRow }) {
       </p>
       {!isBack && !isAlone && <Free row={row} place={`${project.folder} on ${project.volume}`} />}
       {!isBack && isAlone && <Back row={row} before={project.volume} />}
+      {!isBack && <Part row={row} />}
     </section>
   );
 }
@@ -94,6 +96,65 @@ function Back({ row, before }: { row: PackageRow; before: string }) {
         Bring it back
       </Button>
       {error !== undefined && <p className="text-brick">{troubleOf(error)}</p>}
+    </>
+  );
+}
+
+/** Somebody needs one folder of it, and not the project. */
+function Part({ row }: { row: PackageRow }) {
+  const [open, setOpen] = useState(false);
+  const [within, setWithin] = useState<string | null>(null);
+  const { data: volumes = [] } = volumesApi.useVolumesQuery();
+  const { data: folders = [] } = projectsApi.useFoldersQuery(row.project, { skip: !open });
+  const ready = volumes.filter(({ state }) => state === 'ready');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const volume = chosen ?? (ready.find(({ isInbox }) => isInbox) ?? ready[0])?.name ?? '';
+  const [take, { error, isLoading }] = packagesApi.useBringPartMutation();
+  const home = useRef<HTMLButtonElement>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (within === null) return;
+    const done = await take({ id: row.id, volume, within });
+    if (done.error === undefined) setOpen(false);
+  };
+  return (
+    <>
+      <Button ref={home} disabled={row.act !== null} onClick={() => setOpen(true)}>
+        {row.act === 'part' ? 'Taking it out…' : 'Take a folder out…'}
+      </Button>
+      <Asking open={open} onOpen={setOpen} title="Take a folder out of the archive" home={home}>
+        <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+          <p>
+            The package is read from end to end first, and each file is proved once more. The project stays in the
+            archive; what is taken out lies in a folder of its own.
+          </p>
+          <Finder
+            label="Folder of the project"
+            mono
+            options={folders.filter(({ path }) => path !== '').map(({ path }) => ({ value: path, label: path }))}
+            value={within}
+            onChoose={setWithin}
+          />
+          <Labelled id="part-volume" label="To the volume">
+            <Choose
+              id="part-volume"
+              label="To the volume"
+              value={volume}
+              options={ready.map(({ name }) => ({ value: name, label: name }))}
+              onChange={setChosen}
+            />
+          </Labelled>
+          {error !== undefined && <p className="text-sm text-brick">{troubleOf(error)}</p>}
+          <div className="flex justify-end gap-3">
+            <Button data-safe onClick={() => setOpen(false)}>
+              Cancel
+            </Button>
+            <Button type="submit" variant="main" disabled={isLoading || within === null || volume === ''}>
+              Take it out
+            </Button>
+          </div>
+        </form>
+      </Asking>
     </>
   );
 }

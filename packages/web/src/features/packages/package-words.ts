@@ -31,6 +31,7 @@ const ACT_WORDS: Readonly<Record<NonNullable<PackageRow['act']>, string>> = {
   prove: 'is read again',
   free: 'the original is being freed',
   back: 'is being brought back',
+  part: 'a folder is being taken out',
 };
 
 function doneWords({ act, isWhole, provedAt, freedAt, backAt }: PackageRow): string {

@@ -53,6 +53,10 @@ export const packagesApi = api.injectEndpoints({
       })),
       invalidatesTags: ['packages', 'projects', 'activity'],
     }),
+    bringPart: build.mutation({
+      ...asks('bringPart', ({ id, ...body }: { readonly id: string } & BodyFor<'bringPart'>) => ({ id, body })),
+      invalidatesTags: ['packages'],
+    }),
     bringBack: build.mutation({
       ...asks('bringBack', ({ id, volume }: { readonly id: string; readonly volume: string }) => ({
         id,

@@ -48,6 +48,7 @@ export const ACTIVITY = [
   'project-packed',
   'original-freed',
   'project-back',
+  'part-back',
   'inbox-changed',
   'double-changed',
   'files-arrived',

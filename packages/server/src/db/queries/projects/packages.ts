@@ -34,7 +34,8 @@ export async function insertPackage(client: Client, made: PackageToMake): Promis
 export type PackageAct =
   | { readonly kind: 'prove' }
   | { readonly kind: 'free'; readonly person: string }
-  | { readonly kind: 'back'; readonly person: string; readonly volume: string };
+  | { readonly kind: 'back'; readonly person: string; readonly volume: string }
+  | { readonly kind: 'part'; readonly person: string; readonly volume: string; readonly within: string };
 
 /** What a job needs. */
 export interface PackageJob {
