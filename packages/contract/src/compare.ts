@@ -7,6 +7,9 @@ import { amount, list, record, uuid } from './reply';
 export const compareQuerySchema = z.object({
   left: z.uuid(),
   right: z.uuid(),
+  /** One folder of each, from its root, where not all of it is compared: two scenes, two revisions. */
+  leftFolder: z.string().max(4096).default(''),
+  rightFolder: z.string().max(4096).default(''),
   /** What is the same on both sides is counted, and told only where it is asked for. */
   same: z.stringbool().default(false),
 });
@@ -43,7 +46,11 @@ const ofStates = record({
   'only-right': amount,
 });
 
-const side = record({ id: uuid, number: z.string(), title: z.string(), folder: z.string() });
+const side = record({
+  ...{ id: uuid, number: z.string(), title: z.string(), folder: z.string() },
+  /** The one folder that was compared; empty for all of it. */
+  within: z.string(),
+});
 
 export const comparisonSchema = record({
   left: side,

@@ -28,7 +28,9 @@ function folderOf(files: Files, written = THEN): string {
   return root;
 }
 
-const sideOf = (root: string): CompareTask['left'] => ({ where: { base: root, folder: '' }, mounts: [], rules: null });
+const sideOf = (root: string): CompareTask['left'] => ({
+  ...{ where: { base: root, folder: '' }, mounts: [], rules: null, within: '' },
+});
 
 async function compared(
   left: string,

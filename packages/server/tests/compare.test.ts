@@ -54,6 +54,37 @@ describe('two projects', () => {
     expect(await csv.text()).toMatch(/\nonly-right,,,,,,'=cmd\.txt,1,2026-03-06T00:00:00\.000Z,1/);
   });
 
+  test('one folder of each: what it was made for is its own, as a number is', async () => {
+    const { id, root } = await started('81006');
+    const name = (window: string, version: string) =>
+      `20_pieces/window-${window}/81006_${window}_draw_AR_${version}.svg`;
+    put(root, name('A', 'v001'), '<svg>one</svg>');
+    put(root, name('B', 'v001'), '<svg>one</svg>');
+    put(root, name('A', 'v002'), '<svg>two</svg>');
+    put(root, name('B', 'v002'), '<svg>another</svg>');
+    put(root, '20_pieces/window-B/window B only.txt', 'x');
+    const query = { left: id, right: id, leftFolder: '20_pieces/window-A', rightFolder: '20_pieces/window-B' };
+    const { rows } = await compared(query);
+    expect(rows).toMatchObject([
+      { state: 'renamed', evidence: 'meaning', left: { path: name('A', 'v001') }, right: { path: name('B', 'v001') } },
+      { state: 'changed', evidence: 'meaning', left: { path: name('A', 'v002') }, right: { path: name('B', 'v002') } },
+      { state: 'only-right', left: null },
+    ]);
+    // A folder and itself, and swapped.
+    expect((await compared({ ...query, rightFolder: query.leftFolder })).rows).toEqual([]);
+    const swapped = await compared({ ...query, leftFolder: query.rightFolder, rightFolder: query.leftFolder });
+    expect(swapped.counts).toMatchObject({ renamed: 1, changed: 1, 'only-left': 1, 'only-right': 0 });
+    for (const [folder, code] of [
+      ['20_pieces/nowhere', 'path-missing'],
+      ['../81005', 'path-refused'],
+      ['/etc', 'path-refused'],
+      [name('A', 'v001'), 'path-missing'],
+    ] as const) {
+      const response = await t.ask('lead', 'GET', asked({ ...query, leftFolder: folder }));
+      expect([folder, ((await response.json()) as { code: string }).code]).toEqual([folder, code]);
+    }
+  });
+
   test('a project and itself are the same, and so is a copy of it under another folder’s name', async () => {
     const { id, root } = await started('81003');
     put(root, 'loose.txt', 'x');

@@ -29,7 +29,7 @@ export async function compare(options: Options): Promise<Exit> {
 function sideOf(options: Options, dir: string): SideTask {
   requireFolder(dir);
   const rules = isMarked(dir) ? inputOf(options, undefined, dir) : null;
-  return { where: { base: dir, folder: '' }, mounts: [], rules };
+  return { where: { base: dir, folder: '' }, mounts: [], rules, within: '' };
 }
 
 /** What differs line by line, and how much there is of everything. */

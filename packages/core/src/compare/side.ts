@@ -29,13 +29,18 @@ export interface ReadItem extends SideItem {
   readonly chain: { readonly key: string; readonly version: number } | null;
 }
 
-/** `rules` are `null` for a folder that no rules are known of; `byKeys` where both sides are of one template. */
+/**
+ * `rules` are `null` for a folder that no rules are known of; `byKeys` where both sides are of one template.
+ *
+ * @param within - the one folder that is compared, from the root: what it was made for is its own, as a number is
+ */
 export function* itemsOfSide(
   rules: ProjectRules | null,
   listings: Iterable<FolderListing>,
   byKeys: boolean,
+  within = '',
 ): Generator<ReadItem> {
-  const side = new Side(rules, byKeys);
+  const side = new Side(rules, byKeys, within);
   for (const listing of listings) yield* side.folder(listing);
 }
 
@@ -45,12 +50,16 @@ const OWN_FIELDS: ReadonlySet<string> = new Set(['number', 'client', 'frame']);
 class Side {
   private readonly own: readonly WordChange[];
   private readonly title: string;
+  /** Entries that the compared folder was made for. */
+  private readonly entries: Readonly<Record<string, string>>;
 
   constructor(
     private readonly rules: ProjectRules | null,
     private readonly byKeys: boolean,
+    private readonly within: string,
   ) {
-    this.own = rules === null ? [] : ownWords(rules);
+    this.entries = within === '' ? {} : (rules?.planned(within)?.entries ?? {});
+    this.own = rules === null ? [] : ownWords(rules, Object.values(this.entries));
     this.title = rules === null ? '' : textOf(rules.expansion.values.values.title);
   }
 
@@ -85,6 +94,7 @@ class Side {
     for (const { field } of by.strict.slots) {
       const value = ownValue(reading, field);
       if (value === undefined || OWN_FIELDS.has(field) || field === 'version') continue;
+      if (Object.hasOwn(this.entries, field)) continue;
       key += `\0${field}=${field === 'title' && this.isTitle(String(value)) ? '' : value}`;
     }
     const { version } = reading;
@@ -100,13 +110,17 @@ class Side {
   private folderMeaning(path: string): string {
     const { rules } = this;
     if (!this.byKeys || rules === null)
-      return path
+      return this.inside(path)
         .split('/')
         .map((name) => this.neutral(name))
         .join('/');
     const line = rules.planned(path);
     if (line?.kind === 'folder') return `\0${line.key}`;
     return path === '' ? '' : `${this.folderMeaning(parentOf(path))}/${this.neutral(nameOf(path))}`;
+  }
+
+  private inside(path: string): string {
+    return this.within === '' ? path : path.slice(this.within.length + 1);
   }
 
   private neutral(name: string): string {
@@ -125,9 +139,9 @@ const plain = (folder: string, { name, size, modified }: FileEntry): SideItem =>
 const textOf = (value: unknown): string => (typeof value === 'string' ? wordsIn(value).join(' ').toLowerCase() : '');
 
 /** A sign that no name holds stands for each value of the project's own. */
-function ownWords({ number, client, expansion }: ProjectRules): readonly WordChange[] {
+function ownWords({ number, client, expansion }: ProjectRules, entries: readonly string[]): readonly WordChange[] {
   const title = expansion.values.values.title;
-  const values = [number, client, typeof title === 'string' ? title : undefined];
+  const values = [number, client, typeof title === 'string' ? title : undefined, ...entries];
   return values.flatMap((value, i): WordChange[] => {
     const words = wordsIn(value ?? '');
     return words.length === 0 ? [] : [{ words, now: () => `\0${i}` }];

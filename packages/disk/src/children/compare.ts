@@ -28,6 +28,8 @@ export interface SideTask extends OfWhere {
   readonly mounts: readonly Mount[];
   /** `null` for a folder that no rules are known of. */
   readonly rules: CheckInput | null;
+  /** The one folder that is compared; empty for all of it. */
+  readonly within: string;
 }
 
 export interface CompareTask {
@@ -95,16 +97,18 @@ class Comparing {
 
   private async items(side: SideName): Promise<readonly ReadItem[]> {
     const { left, right } = this.rules;
-    const byKeys = left !== null && right !== null && left.template.id === right.template.id;
+    const isOneTemplate = left !== null && right !== null && left.template.id === right.template.id;
+    const { within } = this.task[side];
+    const byKeys = isOneTemplate && this.task.left.within === '' && this.task.right.within === '';
     const listings: FolderListing[] = [];
-    const queue = [''];
+    const queue = [within];
     for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
       const listing = this.listing(side, path);
       if (listing !== null) listings.push(listing);
       for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
       await this.breath();
     }
-    return [...itemsOfSide(this.rules[side], listings, byKeys)];
+    return [...itemsOfSide(this.rules[side], listings, byKeys, within)];
   }
 
   private listing(side: SideName, path: string): FolderListing | null {

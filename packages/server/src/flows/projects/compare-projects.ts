@@ -1,6 +1,7 @@
 /** Two projects side by side, as they lie on the disk now. */
 import type { CompareQuery, Comparison, ComparisonForm } from '@nesting/contract';
 import { toldRow } from '@nesting/core/compare';
+import { relPathOf } from '@nesting/core/listing';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
 import type { ComparedFolders, SideTask } from '@nesting/disk';
 import { readProject } from '../../db/queries/projects/projects';
@@ -25,21 +26,28 @@ interface Compared {
 async function compared(world: World, query: CompareQuery): Promise<Compared> {
   const [left, right] = [await readProject(world.db, query.left), await readProject(world.db, query.right)];
   if (left === null || right === null) throw new Refused('no-project');
-  const task = { left: await sideOf(world, left.id), right: await sideOf(world, right.id), mostRead: MOST_READ };
+  const task = {
+    left: await sideOf(world, left.id, query.leftFolder),
+    right: await sideOf(world, right.id, query.rightFolder),
+    mostRead: MOST_READ,
+  };
   return { left, right, found: await world.disks.run('compareFolders', task, untilAskerLeaves()) };
 }
 
-async function sideOf(world: World, id: string): Promise<SideTask> {
+async function sideOf(world: World, id: string, within: string): Promise<SideTask> {
+  if (within !== '' && !relPathOf(within).ok) throw new Refused('path-refused');
   const { where, mounts, input } = await compileRules(world, id);
-  return { where, mounts, rules: input };
+  const there = within === '' ? null : await world.disks.run('folder', { where, mounts, path: within });
+  if (within !== '' && there === null) throw new Refused('path-missing', { path: within });
+  return { where, mounts, rules: input, within };
 }
 
 export async function compareProjects(world: World, query: CompareQuery): Promise<Comparison> {
   const { left, right, found } = await compared(world, query);
   const rows = query.same ? found.rows : found.rows.filter(({ state }) => state !== 'same');
   return {
-    left: headOf(left),
-    right: headOf(right),
+    left: headOf(left, query.leftFolder),
+    right: headOf(right, query.rightFolder),
     rows: rows.slice(0, MOST_ROWS).map(toldRow),
     all: rows.length,
     ...found.sums,
@@ -63,9 +71,10 @@ export async function printComparison(
   return { name: `${left.number}-${right.number}.${as}`, type, body: print(rows.map(toldRow)) };
 }
 
-const headOf = ({ id, number, folder, values }: Project): Comparison['left'] => ({
+const headOf = ({ id, number, folder, values }: Project, within: string): Comparison['left'] => ({
   id,
   number,
   folder,
+  within,
   title: String(values.title ?? ''),
 });

@@ -9,12 +9,14 @@ interface Asked {
   readonly left: string;
   readonly right: string;
   readonly same: boolean;
+  readonly leftFolder: string;
+  readonly rightFolder: string;
 }
 
 export const compareApi = api.injectEndpoints({
   endpoints: (build) => ({
     compareProjects: build.query({
-      ...asks('compareProjects', ({ left, right, same }: Asked) => ({ query: { left, right, same: String(same) } })),
+      ...asks('compareProjects', ({ same, ...sides }: Asked) => ({ query: { ...sides, same: String(same) } })),
       // Both lie on disks that change.
       keepUnusedDataFor: 5,
     }),

@@ -10,7 +10,7 @@ import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Tick } from '../../ui';
 import { Finder } from '../../ui/finder';
 import { projectsApi } from '../projects/projects-api';
-import type { Filter } from './compare-rows';
+import { type Filter, sideWords } from './compare-rows';
 
 type Address = ReturnType<typeof useAddress>;
 
@@ -38,16 +38,32 @@ export function CompareGiven({ params, put, found, filter }: Props) {
         label="Left project"
         value={left}
         found={found?.left}
-        onChoose={(id) => put({ left: id, row: null })}
+        onChoose={(id) => put({ left: id, leftFolder: null, row: null })}
       />
+      {left !== null && (
+        <FolderChoice
+          label="Folder at the left"
+          project={left}
+          value={params.get('leftFolder')}
+          onChoose={(folder) => put({ leftFolder: folder, row: null })}
+        />
+      )}
       <ProjectChoice
         label="Right project"
         value={right}
         found={found?.right}
-        onChoose={(id) => put({ right: id, row: null })}
+        onChoose={(id) => put({ right: id, rightFolder: null, row: null })}
       />
+      {right !== null && (
+        <FolderChoice
+          label="Folder at the right"
+          project={right}
+          value={params.get('rightFolder')}
+          onChoose={(folder) => put({ rightFolder: folder, row: null })}
+        />
+      )}
       {left !== null && right !== null && (
-        <Button className="self-start" onClick={() => put({ left: right, right: left, row: null })}>
+        <Button className="self-start" onClick={() => put({ ...swapped(params), row: null })}>
           Swap them
         </Button>
       )}
@@ -91,7 +107,8 @@ export function CompareGiven({ params, put, found, filter }: Props) {
   );
 }
 
-function wordsOf(state: Compared, { left, right }: Comparison): string {
+function wordsOf(state: Compared, found: Comparison): string {
+  const sides = sideWords(found);
   switch (state) {
     case 'same':
       return 'The same';
@@ -100,9 +117,9 @@ function wordsOf(state: Compared, { left, right }: Comparison): string {
     case 'changed':
       return 'Changed';
     case 'only-left':
-      return `Only in ${left.number}`;
+      return `Only in ${sides.left}`;
     case 'only-right':
-      return `Only in ${right.number}`;
+      return `Only in ${sides.right}`;
   }
 }
 
@@ -121,3 +138,35 @@ function ProjectChoice({ label, value, found, onChoose }: ChoiceProps) {
   const options = rows.map((p) => ({ value: p.id, label: `${p.number} ${p.title}` }));
   return <Finder label={label} options={options} value={value} onChoose={onChoose} onSeek={setSought} />;
 }
+
+const WHOLE = '/';
+
+/** All of a project, or one folder of it: a scene, a revision. */
+function FolderChoice({ label, project, value, onChoose }: FolderProps) {
+  const { data: folders = [] } = projectsApi.useFoldersQuery(project);
+  const known = folders.flatMap(({ path }) => (path === '' ? [] : [{ value: path, label: path }]));
+  const options = [{ value: WHOLE, label: 'All of it' }, ...known];
+  return (
+    <Finder
+      label={label}
+      mono
+      options={value === null || known.some((o) => o.value === value) ? options : [...options, { value, label: value }]}
+      value={value ?? WHOLE}
+      onChoose={(folder) => onChoose(folder === WHOLE ? null : folder)}
+    />
+  );
+}
+
+interface FolderProps {
+  readonly label: string;
+  readonly project: string;
+  readonly value: string | null;
+  readonly onChoose: (folder: string | null) => void;
+}
+
+const swapped = (params: URLSearchParams) => ({
+  left: params.get('right'),
+  right: params.get('left'),
+  leftFolder: params.get('rightFolder'),
+  rightFolder: params.get('leftFolder'),
+});

@@ -12,7 +12,7 @@ import { Button, Empty, Trouble } from '../../ui';
 import { compareApi, type Row } from './compare-api';
 import { CompareGiven } from './compare-given';
 import { CompareLine, heightOf } from './compare-line';
-import { filterOf, itemsOf, keyOf } from './compare-rows';
+import { filterOf, itemsOf, keyOf, sideWords } from './compare-rows';
 import { SelectedRow } from './selected-row';
 
 export type Sides = { readonly [S in 'left' | 'right']: Pick<ProjectRow, 'id' | 'number' | 'title' | 'folder'> };
@@ -23,7 +23,8 @@ export function ComparePage() {
   const [left, right] = [params.get('left'), params.get('right')];
   const same = params.get('same') === 'yes';
   const isAsked = left !== null && right !== null;
-  const asked = { left: left ?? '', right: right ?? '', same };
+  const folders = { leftFolder: params.get('leftFolder') ?? '', rightFolder: params.get('rightFolder') ?? '' };
+  const asked = { left: left ?? '', right: right ?? '', same, ...folders };
   const { data, currentData, error, isFetching, refetch } = compareApi.useCompareProjectsQuery(asked, {
     skip: !isAsked,
     refetchOnMountOrArgChange: true,
@@ -81,7 +82,7 @@ function Middle({ found, items, isAsked, isFetching, trouble, again, selected, o
     );
   if (trouble !== null) return <Trouble message={trouble} again={again} />;
   if (found === undefined) return <p className="text-ink2">Looking at both disks…</p>;
-  const sides = { left: found.left.number, right: found.right.number };
+  const sides = sideWords(found);
   return (
     <>
       {found.all > found.rows.length && (
@@ -112,15 +113,20 @@ function Middle({ found, items, isAsked, isFetching, trouble, again, selected, o
 
 interface LedgerProps {
   readonly found: Comparison | undefined;
-  readonly asked: { readonly left: string; readonly right: string; readonly same: boolean };
+  readonly asked: { readonly left: string; readonly right: string; readonly same: boolean } & Folders;
   readonly again: () => void;
   readonly isBusy: boolean;
 }
 
-function Ledger({ found, asked: { left, right, same }, again, isBusy }: LedgerProps) {
+interface Folders {
+  readonly leftFolder: string;
+  readonly rightFolder: string;
+}
+
+function Ledger({ found, asked: { same, ...sides }, again, isBusy }: LedgerProps) {
   if (found === undefined) return <p className="flex-1 text-ink2">Nothing is changed here.</p>;
   const { counts, unseen } = found;
-  const table = addressFor('writeComparison', { query: { left, right, same: String(same), as: 'csv' } });
+  const table = addressFor('writeComparison', { query: { ...sides, same: String(same), as: 'csv' } });
   return (
     <>
       <p className="min-w-0 flex-1" aria-live="polite">

@@ -1,7 +1,7 @@
 /** Which rows of a comparison are shown, under which headings: as the address says. */
 import type { Comparison } from '@nesting/contract';
 import { COMPARED, type Compared } from '@nesting/core/compare';
-import { parentOf } from '@nesting/core/listing';
+import { nameOf, parentOf } from '@nesting/core/listing';
 import { COMPARED_WORDS } from '@nesting/core/words';
 import type { ListItem } from '../../changes/line-list';
 import type { Row } from './compare-api';
@@ -41,4 +41,16 @@ export function itemsOf({ rows }: Comparison, filter: Filter, isByState: boolean
     { kind: 'head', key: `head ${words}`, words, isPath: !isByState, note: String(inside.length) },
     ...inside.map((line): ListItem<Row> => ({ kind: 'line', key: keyOf(line), line })),
   ]);
+}
+
+/** By their numbers, of one project by the folders that are compared. */
+export function sideWords({
+  left,
+  right,
+}: Pick<Comparison, 'left' | 'right'>): Readonly<Record<'left' | 'right', string>> {
+  if (left.number !== right.number) return { left: left.number, right: right.number };
+  const [one, other] = [nameOf(left.within), nameOf(right.within)];
+  return one === other || one === '' || other === ''
+    ? { left: 'the left', right: 'the right' }
+    : { left: one, right: other };
 }

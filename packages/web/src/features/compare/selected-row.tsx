@@ -6,6 +6,7 @@ import { many, moment, size } from '../../app/words';
 import { CopyButton, Heading } from '../../ui';
 import type { Row } from './compare-api';
 import { stateWords } from './compare-line';
+import { sideWords } from './compare-rows';
 
 interface Props {
   readonly row: Row;
@@ -13,7 +14,7 @@ interface Props {
 }
 
 export function SelectedRow({ row, sides: { left, right } }: Props) {
-  const words = stateWords(row, { left: left.number, right: right.number });
+  const words = stateWords(row, sideWords({ left, right }));
   return (
     <div className="flex flex-col gap-4 text-sm">
       <div className="flex flex-col gap-1">
