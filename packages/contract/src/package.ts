@@ -1,6 +1,13 @@
 /** Packages: a project, or a part of it, for somebody else or for the shelf. */
 import { PACKAGE_FAULTS, PACKAGE_FORMS, PACKAGE_KINDS, RETURNED, type Verdict } from '@nesting/core/package';
-import { COMES, type PackRow, type PackSummary, type Selection, STAYS } from '@nesting/core/planners';
+import {
+  COMES,
+  type LicensedItem,
+  type PackRow,
+  type PackSummary,
+  type Selection,
+  STAYS,
+} from '@nesting/core/planners';
 import { z } from 'zod';
 import { carryWaySchema } from './carry';
 import { type Same, same } from './equal';
@@ -96,6 +103,16 @@ const summary = {
   totals: record({ needed: amount, outside: amount }),
 };
 
+const licensed = record({
+  path: z.string(),
+  note: z.string().nullable(),
+  use: z.string(),
+  until: z.string(),
+  day: z.string().nullable(),
+  givenTo: z.string(),
+});
+same<Same<z.infer<typeof licensed>, LicensedItem>>(true);
+
 export const packPlanSchema = record({
   ...summary,
   fingerprint: z.string(),
@@ -108,11 +125,14 @@ export const packPlanSchema = record({
   cannotAll: amount,
   /** Findings that must be put right, among what goes. */
   must: amount,
+  /** Licensed material that goes, the first of it, with what its notes say. */
+  licensed: list(licensed),
 });
 export type PackPlan = z.infer<typeof packPlanSchema>;
 const {
   name: _name,
   must: _must,
+  licensed: _licensed,
   most: _most,
   fingerprint: _fingerprint,
   cannot: _cannot,

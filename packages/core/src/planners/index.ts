@@ -51,6 +51,7 @@ export { type MentioningDocument, mentionsOf, movedBy } from './mentioned';
 export { type PackGiven, type PackItem, type Packing, packing, STAYS, type Stays } from './pack/pack';
 export { type Selection, WHOLE_PROJECT } from './pack/selection';
 export { type PackRow, type PackSummary, packageBytes, packSummary, type StayTotal } from './pack/summary';
+export { type LicensedItem, licensedIn, type Terms, termsAgainst } from './pack/terms';
 export { countReferrers } from './referrers';
 export {
   BY_HAND_REASONS,

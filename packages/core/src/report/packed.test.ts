@@ -33,6 +33,7 @@ test('its sheet has what the project chose, and what is usual where it chose not
     ...{
       settings: { 'Frame rate': '24', 'Sound rate': '96 kHz' },
       accepted: [],
+      licensed: [],
       files: [],
       emptyFolders: [],
       leftOut: [],

@@ -63,6 +63,15 @@ export interface PackageRecord extends AboutPackage {
   readonly leftOut: readonly string[];
 }
 
+/** What may become of licensed material, as its note says. */
+interface LicensedLine {
+  readonly path: string;
+  readonly note: string | null;
+  readonly use: string;
+  readonly until: string;
+  readonly givenTo: string;
+}
+
 interface ToRecord {
   readonly kind: PackageKind;
   readonly layout: Layout;
@@ -73,6 +82,7 @@ interface ToRecord {
   /** What the project chose otherwise than its template, by the setting's label. */
   readonly settings: Readonly<Record<string, string>>;
   readonly accepted: readonly AcceptedFinding[];
+  readonly licensed: readonly LicensedLine[];
   readonly files: readonly PackedFile[];
   readonly emptyFolders: readonly string[];
   readonly leftOut: readonly string[];
@@ -85,7 +95,8 @@ export const REGISTERS_IN_PACKAGE = 'registers.json';
 
 /** The files that describe a package, but for the lists that prove it. Nothing of the house is told beyond this project. */
 export function packageRecord(given: ToRecord): readonly { readonly path: string; readonly text: string }[] {
-  const { kind, layout, about, project, rules, values, settings, accepted, files, emptyFolders, leftOut } = given;
+  const { kind, layout, about, project, rules, values, settings, accepted, licensed, files, emptyFolders, leftOut } =
+    given;
   const bytes = files.reduce((sum, { size }) => sum + size, 0);
   const record: PackageRecord = {
     ...{ format: 'nesting/package', formatVersion: 1, kind, project, ...about, values },
@@ -99,6 +110,7 @@ export function packageRecord(given: ToRecord): readonly { readonly path: string
     [CONTENTS, contentsCsv(files)],
     ...(sheet === '' ? [] : ([['sheet.txt', sheet]] as const)),
     ...(ofThese.length === 0 ? [] : ([['accepted.csv', acceptedCsv(ofThese)]] as const)),
+    ...(licensed.length === 0 ? [] : ([['licences.csv', licensedCsv(licensed)]] as const)),
     [TEMPLATE_IN_PACKAGE, jsonText(rules.template)],
     [REGISTERS_IN_PACKAGE, jsonText(registersFor(rules, files))],
     [PACKAGE_JSON, jsonText(record)],
@@ -166,4 +178,10 @@ const acceptedCsv = (accepted: readonly AcceptedFinding[]): string =>
   csv([
     ['rule', 'path', 'accepted because', 'by', 'until'],
     ...accepted.map(({ rule, path, reason, by, until }) => [rule, path, reason, by, until]),
+  ]);
+
+const licensedCsv = (licensed: readonly LicensedLine[]): string =>
+  csv([
+    ['path', 'may be used for', 'may be used until', 'may be given to', 'note'],
+    ...licensed.map(({ path, use, until, givenTo, note }) => [path, use, until, givenTo, note ?? '']),
   ]);

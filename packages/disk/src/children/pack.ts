@@ -3,6 +3,8 @@ import { createHash } from 'node:crypto';
 import { type FolderListing, join, parentOf } from '@nesting/core/listing';
 import { layoutOf, type PackageKind, sideBySide } from '@nesting/core/package';
 import {
+  type LicensedItem,
+  licensedIn,
   type Packing,
   type PackSummary,
   packageBytes,
@@ -17,6 +19,7 @@ import { type PackOutcome, type PackProgress, pack } from '../package/pack';
 import { dropLog } from '../package/pack-log';
 import { inRoot } from '../roots/open';
 import { makeFolders, remove } from '../roots/own-files';
+import { readText } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import { removeTree } from '../roots/remove-tree';
 import type { Root } from '../roots/root';
@@ -26,6 +29,7 @@ import type { Context } from './context';
 import { foldersIn } from './folders-in';
 import { Looking } from './looking';
 import type { OfWhere } from './looks';
+import { NamesThere } from './names-there';
 
 export interface PackPlanTask extends OfWhere {
   readonly mounts: readonly Mount[];
@@ -50,6 +54,8 @@ export interface PlannedPack extends PackSummary {
   readonly cannotAll: number;
   /** Findings that must be put right, among what goes. */
   readonly must: number;
+  /** Licensed material that goes, with its terms. */
+  readonly licensed: readonly LicensedItem[];
 }
 
 /** @throws Unreachable */
@@ -61,6 +67,7 @@ export const planPack = (task: PackPlanTask): Promise<PlannedPack> =>
       fingerprint: fingerprintOf(planned),
       most: packageBytes(task.kind, planned.items),
       must: goingOf(planned, task.must),
+      licensed: licensedOf(tree, task, planned).slice(0, MOST_LICENSED),
       cannot: cannot.slice(0, MOST_TOLD),
       cannotAll: cannot.length,
     };
@@ -75,6 +82,25 @@ function goingOf({ items }: Packing, paths: readonly string[]): number {
     for (let at = path; at !== '' && !going.has(at); at = parentOf(at)) going.add(at);
   }
   return paths.filter((path) => going.has(path)).length;
+}
+
+const MOST_LICENSED = 1000;
+/** Bytes of a note. */
+const MOST_NOTE = 64 * 1024;
+
+function licensedOf(tree: Tree, { rules: input }: PackPlanTask, { items }: Packing): readonly LicensedItem[] {
+  const there = new NamesThere(tree, []);
+  const read = (path: string): string | null => {
+    try {
+      return readText(tree.rootOf(path), path, MOST_NOTE);
+    } catch {
+      // A note that cannot be read says nothing.
+      return null;
+    }
+  };
+  const going = items.flatMap(({ path, stays }) => (stays === null ? [path] : []));
+  const year = new Date(input.now ?? Date.now()).getUTCFullYear();
+  return licensedIn(new ProjectRules(input), going, there.in, read, year);
 }
 
 /** Of what cannot go. */
@@ -152,6 +178,7 @@ function toPack(
 ) {
   const { kind, name, about, project, accepted, settings, isSideBySide, rules: input } = task;
   const items = planned.items.filter(({ stays }) => stays === null);
+  const licensed = licensedOf(roots.source, task, planned);
   const flat = isSideBySide ? sideBySide(items.map(({ path }) => path)) : null;
   const placeIn = (path: string): string => flat?.get(path) ?? path;
   const tops = new Set(items.map(({ path }) => placeIn(path).split('/')[0] ?? ''));
@@ -171,7 +198,7 @@ function toPack(
     ]),
     record: (files: Parameters<typeof packageRecord>[0]['files'], leftOut: readonly { readonly path: string }[]) =>
       packageRecord({
-        ...{ kind, layout, about, project, rules, accepted, settings, files, values: input.values },
+        ...{ kind, layout, about, project, rules, accepted, licensed, settings, files, values: input.values },
         emptyFolders: isSideBySide ? [] : planned.emptyFolders,
         leftOut: [...leftOut, ...cannot].map(({ path }) => path),
       }),

@@ -209,6 +209,30 @@ test('who gets it: quotes stay in the house, caches stay, and what is picked by 
   expect(await plan({ within: 'quotes', isForOutsiders: false })).toEqual([1, ['elsewhere 6']]);
 });
 
+test('licensed material goes with its terms, which are shown before; a note that is a link says nothing', async () => {
+  const { root, into } = project({
+    'library/gulls.wav': 'gulls',
+    'library/gulls.licence.txt': 'May be used for: a show\nMay be used until: 2025-01-01\n',
+    'library/waves.wav': 'waves',
+  });
+  symlinkSync('/etc/hostname', path.join(root, 'library/waves.licence.txt'));
+  const { rules } = taskFor(root, into, 'bag');
+  const folders = [...(rules.template.root.folders ?? []), { id: 'library', name: 'library', licensed: true }];
+  const licensing = { ...rules, template: { ...rules.template, root: { ...rules.template.root, folders } } };
+  const task = taskFor(root, into, 'bag', { rules: licensing });
+  expect((await planPack(task)).licensed).toMatchObject([
+    { path: 'library/gulls.wav', note: 'library/gulls.licence.txt', use: 'a show', day: '2025-01-01' },
+    { path: 'library/waves.wav', note: 'library/waves.licence.txt', use: '' },
+  ]);
+  await packed(task);
+  expect(readFileSync(path.join(into, '26014_show/licences.csv'), 'utf8')).toBe(
+    'path,may be used for,may be used until,may be given to,note\r\n' +
+      'library/gulls.wav,a show,2025-01-01,,library/gulls.licence.txt\r\nlibrary/waves.wav,,,,library/waves.licence.txt\r\n',
+  );
+  expect(faultsOfBag(path.join(into, '26014_show'))).toEqual([]);
+  expect((await verified(into, '26014_show')).isWhole).toBe(true);
+});
+
 test('links and names that are no text cannot go: it is said before, and written in the package', async () => {
   const { root, into } = project();
   symlinkSync('/etc/hostname', path.join(root, 'motion/link'));

@@ -1,10 +1,12 @@
 /** Ways to the place where something belongs: files and folders that move, are put together, are set aside. */
+
 import { distance } from 'fastest-levenshtein';
 import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
 import { meaningOf } from '../../portable/meaning';
 import type { PlannedLine } from '../../template/expansion';
 import { routesOf } from '../intake/route';
+import { noteFor } from '../pack/terms';
 import { movedItem, namesOfItem, ownName } from './item';
 import { inPlaceOf, lastingName } from './name-options';
 import { type Act, factsOf, type Option, type RepairCase, textOf } from './option';
@@ -264,6 +266,3 @@ export function licenceNote(c: RepairCase): Option[] {
     },
   ];
 }
-
-const noteFor = (name: string): string =>
-  [`Material: ${name}`, 'Source: ', 'Licence: ', 'May be used for: ', 'May be used until: ', ''].join('\n');

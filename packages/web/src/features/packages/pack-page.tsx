@@ -2,6 +2,7 @@
 import type { Me, ProjectPage, VolumeRow } from '@nesting/contract';
 import { nameOf, parentOf } from '@nesting/core/listing';
 import type { Registers } from '@nesting/core/name';
+import { type Terms, termsAgainst } from '@nesting/core/planners';
 import { cannotGoWords, PACKAGE_KIND_WORDS, STAYS_WORDS } from '@nesting/core/words';
 import { useMemo } from 'react';
 import { useOutletContext, useParams } from 'react-router';
@@ -133,6 +134,7 @@ function Going({ work, shown }: { work: PackWork; shown: readonly Row[] }) {
       )}
       {plan.needed.length > 0 && <Torn work={work} plan={plan} />}
       {plan.cannot.length > 0 && <Cannot plan={plan} />}
+      <NotAllowed work={work} plan={plan} />
       {items.length === 0 ? (
         <Empty title="No file is like that">Take a filter away, or choose another folder.</Empty>
       ) : (
@@ -169,6 +171,42 @@ function Torn({ work, plan }: { work: PackWork; plan: NonNullable<PackWork['plan
     </div>
   );
 }
+
+/** Licensed material whose time is over, or that somebody else may have. */
+function NotAllowed({ work, plan }: { work: PackWork; plan: NonNullable<PackWork['plan']> }) {
+  const { said, pick } = work;
+  const against = termsFor(said);
+  const items = plan.licensed.flatMap((item) => {
+    const why = termsAgainst(item, against);
+    return why === null ? [] : [{ ...item, why }];
+  });
+  if (items.length === 0) return null;
+  return (
+    <details className="mb-2 rounded-tray border border-ochre bg-sheet px-3 py-2 text-sm">
+      <summary className="cursor-pointer">
+        {many(items.length, 'licensed file')} would go against {items.length === 1 ? 'its' : 'their'} terms
+      </summary>
+      <ul className="max-h-40 overflow-auto py-1">
+        {items.map((item) => (
+          <li key={item.path}>
+            <span className="font-mono break-all">{item.path}</span>{' '}
+            <span className="text-ink2">{againstWords(item.why, item)}</span>
+          </li>
+        ))}
+      </ul>
+      <Button onClick={() => pick(Object.fromEntries(items.map(({ path }) => [path, false])))}>Leave them here</Button>
+    </details>
+  );
+}
+
+const termsFor = ({ recipient, purpose }: Said) => ({
+  today: new Date().toISOString().slice(0, 10),
+  // On the shelf it is given to nobody.
+  recipient: purpose === 'archive' ? '' : recipient,
+});
+
+const againstWords = (why: 'over' | 'not-for', { until, givenTo }: Terms): string =>
+  why === 'over' ? `could be used until ${until}` : `may be given to ${givenTo}`;
 
 /** Said before, so that nobody misses it after. */
 function Cannot({ plan: { cannot, cannotAll } }: { plan: NonNullable<PackWork['plan']> }) {
