@@ -41,6 +41,21 @@ test('two projects are chosen, and what differs is read by keyboard, filtered an
   await expect(page.getByText('Nothing differs')).toBeVisible();
   await page.getByLabel('Show what is the same too').click();
   await expect(list.getByRole('option').first()).toContainText('the same');
+  // Two scenes of one project: what they were made for is their own.
+  const folderAt = (side: string) => page.getByRole('combobox', { name: `Folder at the ${side}` });
+  await folderAt('left').fill('s01/working');
+  await page
+    .getByRole('option', { name: /s01\/working$/ })
+    .first()
+    .click();
+  await folderAt('right').fill('s02/working');
+  await page
+    .getByRole('option', { name: /s02\/working$/ })
+    .first()
+    .click();
+  await expect(page).toHaveURL(/leftFolder=[^&]*s01.*rightFolder=[^&]*s02/);
+  await expect(page.getByText(/^(?:\d|Both)/).first()).toBeVisible();
+  expect(await faults(page)).toEqual([]);
   // A folder that is away is said, and looked at again when it is back.
   const folder = folderOf(demo.studio, '26014');
   renameSync(folder, `${folder}-away`);

@@ -1,4 +1,5 @@
 /** Loose files brought in, in the browser: the heap, the card and the recorder of the demo, by keyboard. */
+import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import {
   existsSync,
@@ -155,6 +156,59 @@ test('a volume is said to be where material arrives; artists send files there, a
   await artist.goto('/intake');
   await expect(artist.getByRole('heading', { name: 'Send files in' })).toBeVisible();
   await expect(artist.getByText('not brought in yet')).toHaveCount(0);
+});
+
+test('a zip that arrived is unpacked, what is in it stands in two places, and only then may it be erased', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const volumes = path.dirname(demo.studio);
+  const made = mkdtempSync(path.join(tmpdir(), 'nesting-zip-'));
+  writeFileSync(path.join(made, '26014_MUS_v71.wav'), 'music that nobody has yet');
+  writeFileSync(path.join(made, 'who knows.xyz'), 'of no kind');
+  const zip = path.join(volumes, 'arrivals/from the composer.zip');
+  execFileSync('python3', ['-m', 'zipfile', '-c', zip, '26014_MUS_v71.wav', 'who knows.xyz'], { cwd: made });
+  writeFileSync(path.join(volumes, 'arrivals/cut off.zip'), 'PK');
+  // Said once, for all that comes in on the volume.
+  await page.goto('/registers/volumes?volume=studio');
+  await page.getByRole('combobox', { name: 'A second copy of what is brought in' }).click();
+  await page.getByRole('option', { name: 'on archive' }).click();
+  await page.goto('/intake');
+  const broken = page.getByRole('listitem').filter({ hasText: 'cut off.zip' });
+  await broken.getByRole('button', { name: 'Unpack it' }).click();
+  await expect(broken).toContainText('this is no zip, or its end is missing. Nothing was changed.');
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'from the composer.zip' })
+    .getByRole('button', { name: 'Unpack it' })
+    .click();
+  await expect(page.getByRole('button', { name: /^from the composer/, pressed: true })).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await lookThrough(page, 'from the composer', '26014');
+  await expect(page.getByRole('checkbox', { name: 'A second copy on archive' })).toBeChecked();
+  await expect(page.getByText(/and once more to archive/)).toBeVisible();
+  await page.getByRole('button', { name: 'Bring 1 file in' }).click();
+  await done(page);
+  const copies = page.getByRole('region', { name: 'Copies of these files' });
+  await expect(copies).toContainText('Not yet. 2 files: 1 in two places, 1 in none.');
+  const at = '50_sound/music/26014_MUS_v71.wav';
+  const [root, double] = [folderOf(demo.studio, '26014'), path.join(volumes, 'archive')];
+  expect(hashOf(path.join(folderOf(double, '26014'), at))).toBe(hashOf(path.join(root, at)));
+  // What nobody can place is taken by hand, and then all of it is safe.
+  rmSync(path.join(volumes, 'arrivals/from the composer/who knows.xyz'));
+  await page.goto(`/projects/${await idOf(page, '26014')}/intake?volume=arrivals&folder=from+the+composer`);
+  await expect(copies).toContainText('Yes. The file of from the composer stands in two places, archive, studio');
+  expect(await faults(page)).toEqual([]);
+  // On the second volume it goes: nobody may erase anything any more.
+  rmSync(path.join(folderOf(double, '26014'), at));
+  await page.reload();
+  await expect(copies).toContainText('Not yet. 1 file: 1 in one.');
+  await page.goto('/registers/volumes?volume=studio');
+  await page.getByRole('combobox', { name: 'A second copy of what is brought in' }).click();
+  await page.getByRole('option', { name: 'none' }).click();
+  rmSync(made, { recursive: true });
+  rmSync(path.join(volumes, 'arrivals/cut off.zip'));
 });
 
 /** Bytes that no two places of a file have alike. */

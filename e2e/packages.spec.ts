@@ -230,6 +230,23 @@ test('a project goes to the archive, its original is freed, it is found and brou
   await expect(found).toBeVisible();
   await found.click();
   await expect(page).toHaveURL(/\/packages\?package=/);
+  // Somebody needs one folder of it: it comes to where loose material arrives, and the project stays.
+  await original.getByRole('button', { name: 'Take a folder out…' }).click();
+  const part = page.getByRole('dialog');
+  await expect(part.getByRole('button', { name: 'Take it out' })).toBeDisabled();
+  await part.getByRole('combobox', { name: 'Folder of the project' }).fill('80_masters');
+  await page.getByRole('option', { name: '80_masters', exact: true }).click();
+  expect(await faults(page)).toEqual([]);
+  await part.getByRole('button', { name: 'Take it out' }).click();
+  await expect(part).toHaveCount(0);
+  const taken = path.join(path.dirname(demo.studio), 'arrivals', `${path.basename(root)}_80_masters`);
+  await expect.poll(() => existsSync(taken)).toBe(true);
+  await expect(original.getByRole('button', { name: 'Take a folder out…' })).toBeEnabled();
+  expect(
+    filesIn(taken)
+      .get(master)
+      ?.equals(before.get(master) ?? Buffer.of()),
+  ).toBe(true);
   await original.getByRole('button', { name: 'Bring it back' }).click();
   await expect(original).toContainText(/The project is \w+ on studio/);
   const after = filesIn(root);

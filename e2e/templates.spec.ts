@@ -2,7 +2,8 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { zipOf } from '../packages/server/src/flows/rules/zip';
-import { expect, test } from './demo';
+import { faults } from './axe';
+import { expect, idOf, test } from './demo';
 
 interface Node {
   readonly name?: string;
@@ -361,4 +362,24 @@ test('a shared part is made of what is in a folder, put in another place, and wr
   await page.getByRole('button', { name: 'Discard the draft…' }).click();
   await page.getByRole('button', { name: 'Discard it', exact: true }).click();
   await expect(page.getByText(/^Edition \d+ is in force\.$/)).toBeVisible();
+});
+
+test('what must be delivered is said of a folder and kept, and stands on the sheet of a project', async ({ as }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto('/templates/window-piece/edit?line=masters');
+  await page.getByRole('button', { name: 'Add what must be delivered' }).click();
+  const form = page.getByRole('region', { name: 'To be delivered' });
+  await form.getByLabel('What', { exact: true }).fill('Loop');
+  await choose(page, 'For each of, of Loop', 'Windows');
+  await choose(page, 'Due by, of Loop', 'Opens');
+  await form.getByLabel('Days', { exact: true }).fill('3');
+  await choose(page, 'Before or after that date', 'before');
+  expect(await faults(page)).toEqual([]);
+  await expect(page.getByText('Draft kept.')).toBeVisible();
+  await page.reload();
+  await expect(form.getByLabel('What', { exact: true })).toHaveValue('Loop');
+  await expect(form.getByLabel('Days', { exact: true })).toHaveValue('3');
+  const sheet = await as('Bram Okonjo');
+  await sheet.goto(`/projects/${await idOf(sheet, '26014')}?view=sheet`);
+  await expect(sheet.getByRole('region', { name: 'What is due' })).toContainText('Master pier');
 });
