@@ -34,34 +34,8 @@ export function CompareGiven({ params, put, found, filter }: Props) {
         <h1 className="text-xl font-semibold">Side by side</h1>
         <p className="text-sm text-ink2">As both lie on their disks now, by what names mean and what files hold.</p>
       </div>
-      <ProjectChoice
-        label="Left project"
-        value={left}
-        found={found?.left}
-        onChoose={(id) => put({ left: id, leftFolder: null, row: null })}
-      />
-      {left !== null && (
-        <FolderChoice
-          label="Folder at the left"
-          project={left}
-          value={params.get('leftFolder')}
-          onChoose={(folder) => put({ leftFolder: folder, row: null })}
-        />
-      )}
-      <ProjectChoice
-        label="Right project"
-        value={right}
-        found={found?.right}
-        onChoose={(id) => put({ right: id, rightFolder: null, row: null })}
-      />
-      {right !== null && (
-        <FolderChoice
-          label="Folder at the right"
-          project={right}
-          value={params.get('rightFolder')}
-          onChoose={(folder) => put({ rightFolder: folder, row: null })}
-        />
-      )}
+      <SideChoice {...{ params, put }} side="left" found={found?.left} />
+      <SideChoice {...{ params, put }} side="right" found={found?.right} />
       {left !== null && right !== null && (
         <Button className="self-start" onClick={() => put({ ...swapped(params), row: null })}>
           Swap them
@@ -121,6 +95,35 @@ function wordsOf(state: Compared, found: Comparison): string {
     case 'only-right':
       return `Only in ${sides.right}`;
   }
+}
+
+interface SideProps extends Pick<Props, 'params' | 'put'> {
+  readonly side: 'left' | 'right';
+  readonly found: Comparison['left'] | undefined;
+}
+
+/** A project, and the one folder of it that is compared where it is not all of it. */
+function SideChoice({ params, put, side, found }: SideProps) {
+  const project = params.get(side);
+  const folder = `${side}Folder` as const;
+  return (
+    <>
+      <ProjectChoice
+        label={side === 'left' ? 'Left project' : 'Right project'}
+        value={project}
+        found={found}
+        onChoose={(id) => put({ [side]: id, [folder]: null, row: null })}
+      />
+      {project !== null && (
+        <FolderChoice
+          label={`Folder at the ${side}`}
+          project={project}
+          value={params.get(folder)}
+          onChoose={(path) => put({ [folder]: path, row: null })}
+        />
+      )}
+    </>
+  );
 }
 
 interface ChoiceProps {
