@@ -1,5 +1,6 @@
 /** What a template says must be delivered: what is expected where, for each entry and by which day, and whether it is there. */
-import { type FileEntry, type FolderListing, join } from '../listing/entry';
+import { grouped } from '../grouped';
+import { type FolderListing, join } from '../listing/entry';
 import { parseIso } from '../name/dates/dates';
 import { squash } from '../name/mend/near';
 import { readName } from '../name/read/read';
@@ -53,35 +54,72 @@ function dayOf({ expansion }: ProjectRules, { due }: Delivery): string | null {
 export const isLate = ({ by }: DueDelivery, now: number): boolean =>
   by !== null && new Date(now).toISOString().slice(0, 10) > by;
 
-/** The file it came as, the newest of several; `null` where none is there. Files of no bytes are none. */
-export function deliveredAs(rules: ProjectRules, due: DueDelivery, listing: FolderListing | null): string | null {
-  const found = (listing?.files ?? []).filter((file) => isDelivery(rules, due, file));
-  const newest = found.reduce<FileEntry | null>(
-    (best, file) => (best === null || file.modified > best.modified ? file : best),
-    null,
-  );
-  return newest === null ? null : join(due.line.path, newest.name);
-}
-
-function isDelivery(rules: ProjectRules, { line, delivery, entry }: DueDelivery, { name, size }: FileEntry): boolean {
-  if (size === 0 || rules.isGenerated(name) || rules.planned(join(line.path, name))?.kind === 'file') return false;
-  if (delivery.family !== undefined && rules.familyOf(name) !== delivery.family) return false;
-  const by = rules.conventionsIn(line).find(({ convention }) => convention.id === delivery.convention);
-  if (delivery.convention !== undefined) {
-    const reading = by === undefined ? null : readName(by.strict, name, by.bound);
-    if (reading === null) return false;
-    const value = delivery.onePer === undefined ? undefined : ownValue(reading, delivery.onePer.as);
-    if (value !== undefined) return entry === null || squash(String(value)) === squash(entry);
+/**
+ * The files they came as, the newest of several; what is not there is absent. Files of no bytes are none. Each folder is
+ * listed and read once, however many entries are due in it.
+ */
+export function deliveredAs(
+  rules: ProjectRules,
+  due: readonly DueDelivery[],
+  list: (folder: string) => FolderListing | null,
+): ReadonlyMap<DueDelivery, string> {
+  const out = new Map<DueDelivery, string>();
+  for (const [, alike] of grouped(due, ({ line, delivery }) => `${line.key}\0${JSON.stringify(delivery)}`)) {
+    const [first] = alike;
+    if (first === undefined) continue;
+    const came = arrivalsOf(rules, first, list(first.line.path));
+    // The newest stand first: of one entry it is the one that is found.
+    const said = new Map([...came].reverse().flatMap((one) => (one.entry === null ? [] : [[one.entry, one] as const])));
+    const unsaid = came.filter(({ entry }) => entry === null);
+    for (const one of alike) {
+      const newest = one.entry === null ? came[0] : (said.get(squash(one.entry)) ?? holding(unsaid, one.entry));
+      if (newest !== undefined) out.set(one, join(one.line.path, newest.name));
+    }
   }
-  return entry === null || holdsWords(name, entry);
+  return out;
 }
 
-/** Case and separators aside, and as whole words. */
-function holdsWords(name: string, entry: string): boolean {
-  const words = (text: string) =>
-    text
-      .toLowerCase()
-      .split(/[^\p{L}\p{N}]+/u)
-      .filter((word) => word !== '');
-  return ` ${words(name).join(' ')} `.includes(` ${words(entry).join(' ')} `);
+interface Arrival {
+  readonly name: string;
+  /** The entry that its name says by its convention; `null` where none says it. */
+  readonly entry: string | null;
+  readonly words: string;
 }
+
+/** Files that a delivery may have come as, the newest first. */
+function arrivalsOf(
+  rules: ProjectRules,
+  { line, delivery }: DueDelivery,
+  listing: FolderListing | null,
+): readonly Arrival[] {
+  const by = rules.conventionsIn(line).find(({ convention }) => convention.id === delivery.convention);
+  const files = (listing?.files ?? []).filter(
+    ({ name, size }) =>
+      size > 0 &&
+      (delivery.family === undefined || rules.familyOf(name) === delivery.family) &&
+      !rules.isGenerated(name) &&
+      rules.planned(join(line.path, name))?.kind !== 'file',
+  );
+  return [...files]
+    .sort((a, b) => b.modified - a.modified)
+    .flatMap(({ name }): Arrival[] => {
+      if (delivery.convention === undefined) return [{ name, entry: null, words: wordsOf(name) }];
+      const reading = by === undefined ? null : readName(by.strict, name, by.bound);
+      if (reading === null) return [];
+      const said = delivery.onePer === undefined ? undefined : ownValue(reading, delivery.onePer.as);
+      return [{ name, entry: said === undefined ? null : squash(String(said)), words: wordsOf(name) }];
+    });
+}
+
+function holding(arrivals: readonly Arrival[], entry: string): Arrival | undefined {
+  const wanted = wordsOf(entry);
+  return arrivals.find(({ words }) => words.includes(wanted));
+}
+
+/** Case and separators aside, and whole. */
+const wordsOf = (text: string): string =>
+  ` ${text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word !== '')
+    .join(' ')} `;

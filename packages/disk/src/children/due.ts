@@ -1,5 +1,4 @@
 /** The task that looks what of a project's deliveries is there. */
-import type { FolderListing } from '@nesting/core/listing';
 import { type CheckInput, deliveredAs, deliveriesOf, isLate, ProjectRules } from '@nesting/core/project';
 import { inTree, type Mount } from '../roots/tree';
 import { listFolder } from '../walk';
@@ -26,19 +25,12 @@ export interface DueLine {
 export const dueIn = ({ where, mounts, rules: input }: DueTask): Promise<DueLine[]> =>
   inTree(where, mounts, (tree) => {
     const rules = new ProjectRules(input);
-    const listings = new Map<string, FolderListing | null>();
-    const list = (path: string) => {
-      if (!listings.has(path))
-        listings.set(
-          path,
-          listFolder(tree, path, () => undefined),
-        );
-      return listings.get(path) ?? null;
-    };
-    const lines = deliveriesOf(rules).map((due): DueLine => {
-      const file = deliveredAs(rules, due, list(due.line.path));
-      const late = file === null && input.now !== undefined && isLate(due, input.now);
-      return { name: due.delivery.name, folder: due.line.path, entry: due.entry, by: due.by, file, isLate: late };
+    const due = deliveriesOf(rules);
+    const came = deliveredAs(rules, due, (folder) => listFolder(tree, folder, () => undefined));
+    const lines = due.map((one): DueLine => {
+      const file = came.get(one) ?? null;
+      const late = file === null && input.now !== undefined && isLate(one, input.now);
+      return { name: one.delivery.name, folder: one.line.path, entry: one.entry, by: one.by, file, isLate: late };
     });
     return lines.sort((a, b) => ((a.by ?? '9') < (b.by ?? '9') ? -1 : (a.by ?? '9') > (b.by ?? '9') ? 1 : 0));
   });

@@ -11,14 +11,13 @@ export const missingDelivery = rule({
   end: ({ rules, again, unread }) => {
     const { now } = rules;
     if (now === undefined) return [];
-    return deliveriesOf(rules)
-      .filter((due) => due.line.elsewhere === undefined && isLate(due, now))
-      .flatMap((due) => {
-        const { key, line, delivery, entry, by } = due;
-        if (unread.some((path) => line.path === path || line.path.startsWith(`${path}/`))) return [];
-        if (deliveredAs(rules, due, again(line.path)) !== null) return [];
-        const params = { name: delivery.name, folder: line.path, by: by ?? '', ...(entry !== null && { entry }) };
-        return [{ path: line.path, subject: `delivery ${key}`, params }];
-      });
+    const late = deliveriesOf(rules).filter((due) => due.line.elsewhere === undefined && isLate(due, now));
+    const came = deliveredAs(rules, late, again);
+    return late.flatMap((due) => {
+      const { key, line, delivery, entry, by } = due;
+      if (came.has(due) || unread.some((path) => line.path === path || line.path.startsWith(`${path}/`))) return [];
+      const params = { name: delivery.name, folder: line.path, by: by ?? '', ...(entry !== null && { entry }) };
+      return [{ path: line.path, subject: `delivery ${key}`, params }];
+    });
   },
 });
