@@ -182,7 +182,13 @@ test('a double is another volume that there is; one that went away stops before 
   renameSync(second, hidden);
   const place = { volume: 'studio', folder };
   const response = await t.ask(C, 'POST', `/api/projects/${p.id}/intake`, place);
-  expect([response.status, ((await response.json()) as { code: string }).code]).toEqual([503, 'root-missing']);
+  expect([response.status, ((await response.json()) as { code: string }).code]).toEqual([503, 'volume-missing']);
+  // Its mount point is there, and the volume is not.
+  mkdirSync(second);
+  const empty = await t.ask(C, 'POST', `/api/projects/${p.id}/intake`, place);
+  expect([empty.status, ((await empty.json()) as { code: string }).code]).toEqual([503, 'volume-other']);
+  expect(readdirSync(second)).toEqual([]);
+  rmSync(second, { recursive: true });
   renameSync(hidden, second);
   expect((await planned(p, folder)).double?.volume).toBe('away');
   expect(await saved(null)).toBe(204);

@@ -18,7 +18,7 @@ import { id, nothing } from './params';
 import { BATCH, FOLDER, VOLUME, WRITING } from './refused';
 
 const INTAKE = [...FOLDER, 'no-project', 'not-running', 'heap-in-project', 'no-folder'] as const;
-const PLANNED = [...INTAKE, 'heap-unread', 'no-template', 'plan-refused', 'number-missing'] as const;
+const PLANNED = [...INTAKE, ...VOLUME, 'heap-unread', 'no-template', 'plan-refused', 'number-missing'] as const;
 
 export const INTAKE_ENDPOINTS = {
   listInboxes: endpoint({

@@ -33,6 +33,7 @@ import { packed, unpacked } from '../checks/packed';
 import { stateOfVolume } from '../house/volumes';
 import { projectWhere, whereOf } from '../place';
 import { Refused, type World } from '../world';
+import { readyVolume } from './claim-start';
 import { grownBy, growTo, pathsMadeBy } from './growth';
 import { type Judged, liveFolder, printedPlan } from './reshape-project';
 
@@ -108,8 +109,8 @@ async function doubleOf(world: World, { volume }: Project, heap: string): Promis
   const double = (await readDoubles(world.db)).get(volume);
   // What lies there already is no second place.
   if (double === undefined || double === heap) return null;
-  const place = { volume: double, folder: '' } as const;
-  return { ...place, where: await projectWhere(world, place) };
+  // An empty mount point is no second place.
+  return { volume: double, folder: '', where: await readyVolume(world, double) };
 }
 
 /** What was read when it was looked through, with what is there now. */
