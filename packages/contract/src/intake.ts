@@ -180,6 +180,7 @@ const heapCopiesSchema = record({
   inNone: amount,
   alone: list(z.string()),
   volumes: list(z.string()),
+  unproved: list(z.string()),
 });
 same<Same<z.infer<typeof heapCopiesSchema>, HeapCopies>>(true);
 

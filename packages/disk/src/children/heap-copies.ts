@@ -1,8 +1,9 @@
 /** The task that looks whether what lies in a heap stands elsewhere as well. */
 import { join } from '@nesting/core/listing';
-import { type HeapCopies, type HeapCopy, type HeapFile, heapCopies } from '@nesting/core/planners';
+import { type CopiesPlace, type HeapCopies, type HeapCopy, type HeapFile, heapCopies } from '@nesting/core/planners';
 import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
 import { VOLUME_FILE } from '../roots/identity';
+import { canReadPastCache } from '../roots/past-cache';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { Unreachable, type Where } from '../roots/where';
 import { listFolder } from '../walk';
@@ -24,9 +25,9 @@ export const copiesOfHeap = ({ where, rules, places }: HeapCopiesTask): Promise<
   inTree(where, [], async (heap) => {
     const files = filesOf(heap, new ProjectRules(rules));
     if (files === null) return null;
-    const looked = [];
+    const looked: CopiesPlace[] = [];
     for (const { where: at, mounts, volume, copies } of places)
-      looked.push({ volume, copies, sizeAt: await sizesAt(at, mounts, copies) });
+      looked.push({ volume, copies, ...(await standingIn(at, mounts, copies)) });
     return heapCopies(files, looked);
   });
 
@@ -48,20 +49,23 @@ function filesOf(heap: Tree, rules: ProjectRules): HeapFile[] | null {
   return isWhole ? out : null;
 }
 
-async function sizesAt(
+async function standingIn(
   where: Where,
   mounts: readonly Mount[],
   copies: readonly HeapCopy[],
-): Promise<(path: string) => number | null> {
+): Promise<Pick<CopiesPlace, 'isProved' | 'sizeAt'>> {
   try {
     return await inTree(where, mounts, (tree) => {
       const there = new NamesThere(tree, []);
       const sizes = new Map(copies.map(({ to }) => [to, there.file(to)?.size ?? null]));
-      return (path) => sizes.get(path) ?? null;
+      const some = copies.find(({ to }) => (sizes.get(to) ?? 0) > 0);
+      // Of files without bytes nothing is to be proved.
+      const isProved = some === undefined || canReadPastCache(tree.rootOf(some.to).at(some.to));
+      return { isProved, sizeAt: (path) => sizes.get(path) ?? null };
     });
   } catch (error) {
     // What is on a volume that is not there stands nowhere now.
-    if (error instanceof Unreachable) return () => null;
+    if (error instanceof Unreachable) return { isProved: false, sizeAt: () => null };
     throw error;
   }
 }

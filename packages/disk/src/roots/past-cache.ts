@@ -30,8 +30,14 @@ export function hashPastCache(at: string, tick?: () => void): string | null {
   return isRead ? hash.digest('hex') : null;
 }
 
-/** All of a file, one piece behind another; the buffer is used again. Whether the file can be read so. */
-export function readPastCache(at: string, take: (bytes: Buffer) => void): boolean {
+/** Whether a file can be read so: its beginning is. */
+export const canReadPastCache = (at: string): boolean => readPastCache(at, () => false);
+
+/**
+ * All of a file, one piece behind another, until somebody has enough (`false`); the buffer is used again. Whether the
+ * file can be read so.
+ */
+export function readPastCache(at: string, take: (bytes: Buffer) => unknown): boolean {
   const { O_DIRECT, O_RDONLY, O_NOFOLLOW } = constants;
   if (O_DIRECT === undefined) return false;
   let fd: number;
@@ -54,13 +60,13 @@ export function readPastCache(at: string, take: (bytes: Buffer) => void): boolea
   }
 }
 
-function readFrom(fd: number, from: number, take: (bytes: Buffer) => void): void {
+function readFrom(fd: number, from: number, take: (bytes: Buffer) => unknown): void {
   for (let at = 0; ; ) {
     const read = readSync(fd, memory, from, CHUNK, at);
-    take(memory.subarray(from, from + read));
+    const isEnough = take(memory.subarray(from, from + read)) === false;
     at += read;
     // Only the end of a file is shorter.
-    if (read < CHUNK) return;
+    if (isEnough || read < CHUNK) return;
   }
 }
 

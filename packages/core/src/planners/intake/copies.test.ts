@@ -8,7 +8,12 @@ const copy = (path: string, sha256: string) => ({ ...file(path), to: `in/${path}
 const there = () => 10;
 
 test('two places count where their bytes are the same, on two volumes', () => {
-  const place = (volume: string, sha256: string) => ({ volume, copies: [copy('a', sha256)], sizeAt: there });
+  const place = (volume: string, sha256: string) => ({
+    volume,
+    copies: [copy('a', sha256)],
+    isProved: true,
+    sizeAt: there,
+  });
   const inTwo = (...places: ReturnType<typeof place>[]) => heapCopies([file('a')], places).inTwo;
   expect(inTwo(place('one', 'x'), place('two', 'x'))).toBe(1);
   expect(inTwo(place('one', 'x'), place('one', 'x'))).toBe(0);
@@ -17,8 +22,20 @@ test('two places count where their bytes are the same, on two volumes', () => {
   expect(inTwo(place('one', 'x'), place('two', 'y'), place('three', 'y'))).toBe(1);
 });
 
+test('what could be read back from memory only proves nothing, and is told', () => {
+  const place = (volume: string, isProved: boolean) => ({ volume, copies: [copy('a', 'x')], isProved, sizeAt: there });
+  const told = heapCopies([file('a')], [place('one', true), place('two', false)]);
+  expect(told).toMatchObject({ inTwo: 0, inOne: 1, volumes: ['one'], unproved: ['two'], alone: ['a'] });
+  expect(heapCopies([file('a')], [place('one', false), place('two', false)])).toMatchObject({ inNone: 1 });
+});
+
 test('a card that is written to is another one', () => {
-  const places = ['one', 'two'].map((volume) => ({ volume, copies: [copy('a', 'x')], sizeAt: there }));
+  const places = ['one', 'two'].map((volume) => ({
+    volume,
+    copies: [copy('a', 'x')],
+    isProved: true,
+    sizeAt: there,
+  }));
   expect(heapCopies([{ ...file('a'), modified: 5_000 }], places).inNone).toBe(1);
   expect(heapCopies([{ ...file('a'), size: 11 }], places).inNone).toBe(1);
   // Times of two systems differ by a fraction.
@@ -43,6 +60,7 @@ test('taking any copy away never makes a card safer, and all counts add up', () 
           kept.map(({ volume, copies }) => ({
             volume,
             copies: copies.map(([at, hash]) => copy(at, hash)),
+            isProved: true,
             sizeAt: there,
           })),
         );

@@ -20,6 +20,8 @@ export interface HeapCopy extends HeapFile {
 export interface CopiesPlace {
   readonly volume: string;
   readonly copies: readonly HeapCopy[];
+  /** What was written there was read back from the disk itself; memory proves nothing that one may erase by. */
+  readonly isProved: boolean;
   /** Bytes of what lies there now; `null` where nothing does. */
   readonly sizeAt: (path: string) => number | null;
 }
@@ -33,8 +35,10 @@ export interface HeapCopies {
   readonly inNone: number;
   /** Those that are not in two, the first of them. */
   readonly alone: readonly string[];
-  /** On which any of them stand. */
+  /** On which any of them stand, proved. */
   readonly volumes: readonly string[];
+  /** On which copies stand that do not count: what was written there could be read back from memory only. */
+  readonly unproved: readonly string[];
 }
 
 const MOST_ALONE = 50;
@@ -42,11 +46,14 @@ const MOST_ALONE = 50;
 export function heapCopies(files: readonly HeapFile[], places: readonly CopiesPlace[]): HeapCopies {
   const copies = new Map<string, { readonly volume: string; readonly sha256: string }[]>();
   const known = new Map(files.map((file) => [file.path, file]));
-  for (const { volume, copies: made, sizeAt } of places)
+  const unproved = new Set<string>();
+  for (const { volume, copies: made, isProved, sizeAt } of places)
     for (const { path, size, modified, to, sha256 } of made) {
       const file = known.get(path);
       const isSame = file?.size === size && Math.abs(file.modified - modified) <= 1;
-      if (isSame && sizeAt(to) === size) copies.set(path, [...(copies.get(path) ?? []), { volume, sha256 }]);
+      if (!isSame || sizeAt(to) !== size) continue;
+      if (isProved) copies.set(path, [...(copies.get(path) ?? []), { volume, sha256 }]);
+      else unproved.add(volume);
     }
   const counts = { inTwo: 0, inOne: 0, inNone: 0 };
   const alone: string[] = [];
@@ -61,6 +68,7 @@ export function heapCopies(files: readonly HeapFile[], places: readonly CopiesPl
     ...counts,
     alone,
     volumes: [...new Set([...copies.values()].flat().map(({ volume }) => volume))].sort(),
+    unproved: [...unproved].sort(),
   };
 }
 

@@ -28,7 +28,7 @@ type Last = NonNullable<HeapCopiesTold['last']>;
 function Verdict({ told: { copies }, last, place }: { told: HeapCopiesTold; last: Last; place: HeapPlace }) {
   if (copies === null)
     return <p>Nobody can say: some of it cannot be looked at, or what was brought is not known any more.</p>;
-  const { files, inTwo, inOne, inNone, volumes, alone } = copies;
+  const { files, inTwo, inOne, inNone, volumes, unproved, alone } = copies;
   const where = place.folder === '' ? place.volume : place.folder;
   if (files === 0) return <p>Nothing lies there any more.</p>;
   if (inTwo === files)
@@ -51,6 +51,12 @@ function Verdict({ told: { copies }, last, place }: { told: HeapCopiesTold; last
         ])}
         .
       </p>
+      {unproved.length > 0 && (
+        <p className="text-ink2">
+          Copies on <span className="font-mono">{unproved.join(', ')}</span> do not count: what is written there can be
+          read back from memory only.
+        </p>
+      )}
       <details>
         <summary className="cursor-pointer text-ink2">Which are not in two places</summary>
         <ul className="max-h-48 overflow-auto font-mono text-xs">
