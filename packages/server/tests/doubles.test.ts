@@ -16,7 +16,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { type BatchAnswer, type HeapCopiesTold, type IntakePlan, parseTemplate } from '@nesting/contract';
 import { cameraCard, type HeapFile } from '../../../demo/heaps';
 import { insertEdition } from '../src/index';
-import { type Lived, openTestWorld, startedIn, type TestWorld } from './world';
+import { type Lived, laidIn, openTestWorld, startedIn, type TestWorld } from './world';
 
 const C = 'coordinator';
 const WAIT = { prefer: 'wait=60' };
@@ -45,16 +45,7 @@ const film = (): Promise<Lived> => {
   return startedIn(t, number, { template: 'making-of', values });
 };
 
-function lay(files: readonly HeapFile[]): string {
-  const folder = `arrived-${randomUUID().slice(0, 8)}`;
-  for (const { path: at, bytes, modified } of files) {
-    const whole = path.join(t.studio, folder, at);
-    mkdirSync(path.dirname(whole), { recursive: true });
-    writeFileSync(whole, bytes);
-    utimesSync(whole, new Date(modified), new Date(modified));
-  }
-  return folder;
-}
+const lay = (files: readonly HeapFile[]): string => laidIn(t, files);
 
 const planned = async (p: Lived, folder: string, said: object = {}): Promise<IntakePlan> => {
   const place = { volume: 'studio', folder };
@@ -191,6 +182,13 @@ test('a double is another volume that there is; one that went away stops before 
   rmSync(second, { recursive: true });
   renameSync(hidden, second);
   expect((await planned(p, folder)).double?.volume).toBe('away');
+  // What lies on a volume that is not there stands nowhere now.
+  await brought(p, folder);
+  expect(await told(p, folder)).toMatchObject({ copies: { inTwo: 11 } });
+  renameSync(second, hidden);
+  expect(await told(p, folder)).toMatchObject({ copies: { inTwo: 0, inOne: 11 } });
+  renameSync(hidden, second);
+  expect(await told(p, folder)).toMatchObject({ copies: { inTwo: 11 } });
   expect(await saved(null)).toBe(204);
   expect((await planned(p, folder)).double).toBeNull();
 });

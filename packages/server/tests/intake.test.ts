@@ -1,16 +1,7 @@
 /** Loose files brought into a project on a real disk with a real database: a card, a recorder's card, downloads. */
 import { execFileSync } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
-import {
-  existsSync,
-  lstatSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  utimesSync,
-  writeFileSync,
-} from 'node:fs';
+import { existsSync, lstatSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import {
@@ -24,7 +15,7 @@ import {
 } from '@nesting/contract';
 import { cameraCard, downloads, type HeapFile, recorderCard } from '../../../demo/heaps';
 import { insertEdition } from '../src/index';
-import { type Lived, openTestWorld, startedIn, type TestWorld } from './world';
+import { type Lived, laidIn, openTestWorld, startedIn, type TestWorld } from './world';
 
 let t: TestWorld;
 const editions = new Map<string, number>();
@@ -60,16 +51,7 @@ const show = (): Promise<Lived> => {
 };
 
 /** A heap as it lies on the volume; each has a folder of its own. */
-function lay(files: readonly HeapFile[]): string {
-  const folder = `arrived-${randomUUID().slice(0, 8)}`;
-  for (const { path: at, bytes, modified } of files) {
-    const whole = path.join(t.studio, folder, at);
-    mkdirSync(path.dirname(whole), { recursive: true });
-    writeFileSync(whole, bytes);
-    utimesSync(whole, new Date(modified), new Date(modified));
-  }
-  return folder;
-}
+const lay = (files: readonly HeapFile[]): string => laidIn(t, files);
 
 const text = (at: string, content = at): HeapFile => ({
   ...{ path: at, bytes: Buffer.from(content), modified: '2026-03-05T08:00:00Z' },

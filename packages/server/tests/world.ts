@@ -12,6 +12,7 @@ import { NO_REGISTERS } from '@nesting/core/name';
 import type { Hono } from 'hono';
 import pg from 'pg';
 import { pino } from 'pino';
+import type { HeapFile } from '../../../demo/heaps';
 import {
   type Config,
   closeWorld,
@@ -228,4 +229,16 @@ export async function startedIn(t: TestWorld, number: string, more: object = {})
     utimesSync(path.join(root, at), OLD, OLD);
   };
   return { id, number, root, put };
+}
+
+/** A heap as it lies on the volume: each has a folder of its own, whose name is given. */
+export function laidIn({ studio }: Pick<TestWorld, 'studio'>, files: readonly HeapFile[]): string {
+  const folder = `arrived-${randomUUID().slice(0, 8)}`;
+  for (const { path: at, bytes, modified } of files) {
+    const whole = path.join(studio, folder, at);
+    mkdirSync(path.dirname(whole), { recursive: true });
+    writeFileSync(whole, bytes);
+    utimesSync(whole, new Date(modified), new Date(modified));
+  }
+  return folder;
 }

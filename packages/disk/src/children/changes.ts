@@ -189,8 +189,13 @@ export interface JournalPage {
 const provedOf = (outcomes: readonly Outcome[]): Readonly<Record<string, string>> =>
   Object.assign({}, ...outcomes.map((outcome) => ('proved' in outcome ? outcome.proved : {})));
 
+export interface JournalAsked extends BatchAsked {
+  /** What undoing it would do is looked up on the disks, line by line. */
+  readonly withUndo: boolean;
+}
+
 /** Everything the page of one batch shows; `null` where it has no journal. */
-export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage | null> =>
+export const journalPage = ({ id, withUndo, ...where }: JournalAsked): Promise<JournalPage | null> =>
   inRoots(where, async (roots) => {
     const root = homeOf(roots);
     const record = readBatch(root, id);
@@ -199,7 +204,7 @@ export const journalPage = ({ id, ...where }: BatchAsked): Promise<JournalPage |
     return {
       changes: intents.changes,
       undone: undoneIds(root, id),
-      undo: await undoPlan(roots, id),
+      undo: withUndo ? await undoPlan(roots, id) : null,
       rest: ended?.rest ?? [],
       proved: provedOf(record.outcomes),
     };

@@ -214,7 +214,7 @@ const ATTACKS: readonly Attack[] = [
   {
     name: 'page of a batch',
     first: async () => applied(),
-    run: () => TASKS.journalPage.run({ where: show, others, id: 'b1' }),
+    run: () => TASKS.journalPage.run({ where: show, others, id: 'b1', withUndo: true }),
   },
   { name: 'rename of the folder', run: () => TASKS.renameFolder.run({ where: volume, from: 'show', to: 'shown' }) },
   {

@@ -49,7 +49,11 @@ export async function readBatchPage(world: World, project: string, id: string): 
   const journal =
     where === null
       ? null
-      : await world.disks.run('journalPage', { where, others: await othersOf(world, id), id }, untilAskerLeaves());
+      : await world.disks.run(
+          'journalPage',
+          { where, others: await othersOf(world, id), id, withUndo: true },
+          untilAskerLeaves(),
+        );
   if (journal === null) return { ...shownOf(batch), folder, lines: [], unread: unreadWords(batch, where) };
   const hindered = new Map(
     (batch.state === 'done' ? (journal.undo ?? []) : []).map((l) => [
@@ -79,7 +83,9 @@ export async function printBatch(world: World, project: string, id: string, as: 
   const where = await whereOfBatch(world, row.volume, batch);
   const others = await othersOf(world, id);
   const journal =
-    where === null ? null : await world.disks.run('journalPage', { where, others, id }, untilAskerLeaves());
+    where === null
+      ? null
+      : await world.disks.run('journalPage', { where, others, id, withUndo: false }, untilAskerLeaves());
   if (journal === null) throw new Refused('no-journal');
   const { changes, proved } = journal;
   return as === 'names'

@@ -20,7 +20,9 @@ const MOST_BATCHES = 20;
 export async function readHeapCopies(world: World, id: string, place: HeapPlace): Promise<HeapCopiesTold> {
   const heap = await heapWhere(world, place);
   const batches = await intakesFrom(world.db, place, MOST_BATCHES);
-  const places = (await Promise.all(batches.map((batch) => placesOf(world, batch, place)))).flat();
+  const places: Awaited<ReturnType<typeof placesOf>> = [];
+  // One after another: journals may be long, and others look at the disks too.
+  for (const batch of batches) places.push(...(await placesOf(world, batch, place)));
   const { input } = await compileRules(world, id);
   const asked = { where: heap, rules: input, places };
   const found = places.length === 0 ? null : await world.disks.run('copiesOfHeap', asked, untilAskerLeaves());
@@ -37,7 +39,11 @@ async function placesOf(world: World, batch: StoredBatch, heap: HeapPlace) {
   if (project === null || where === null) return [];
   const roots = await batchRoots(world.db, batch.id);
   const others = whereOfRoots(world, roots);
-  const journal = await world.disks.run('journalPage', { where, others, id: batch.id }, untilAskerLeaves());
+  const journal = await world.disks.run(
+    'journalPage',
+    { where, others, id: batch.id, withUndo: false },
+    untilAskerLeaves(),
+  );
   if (journal === null) return [];
   const from = neighbourRoot(heap);
   const own = { volume: project.volume, where, mounts: await mountsOf(world, project) };

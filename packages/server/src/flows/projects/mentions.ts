@@ -28,7 +28,9 @@ const isCarriedOver = ({ job: { asked } }: Pick<StoredBatch, 'job'>): boolean =>
 async function journalOf(world: World, batch: StoredBatch, { volume }: Project) {
   const where = await whereOfBatch(world, volume, batch);
   const others = await othersOf(world, batch.id);
-  return where === null ? null : world.disks.run('journalPage', { where, others, id: batch.id }, untilAskerLeaves());
+  return where === null
+    ? null
+    : world.disks.run('journalPage', { where, others, id: batch.id, withUndo: false }, untilAskerLeaves());
 }
 
 async function ofOldProject(world: World, batch: StoredBatch, row: Project): Promise<readonly Mention[]> {

@@ -1,6 +1,6 @@
 /** What becomes of the original of a project that lies in the archive: freed for good, or brought back. */
-import type { PackageRow } from '@nesting/contract';
-import { type FormEvent, useRef, useState } from 'react';
+import type { PackageRow, VolumeRow } from '@nesting/contract';
+import { type FormEvent, useId, useRef, useState } from 'react';
 import { troubleOf } from '../../app/api';
 import { moment, size } from '../../app/words';
 import { Asking, Button, Choose, Heading, Labelled, TextInput } from '../../ui';
@@ -79,15 +79,7 @@ function Back({ row, before }: { row: PackageRow; before: string }) {
   const [back, { error, isLoading }] = packagesApi.useBringBackMutation();
   return (
     <>
-      <Labelled id="back-volume" label="Bring it back to">
-        <Choose
-          id="back-volume"
-          label="Bring it back to"
-          value={volume}
-          options={ready.map(({ name }) => ({ value: name, label: name }))}
-          onChange={setChosen}
-        />
-      </Labelled>
+      <ToVolume label="Bring it back to" volume={volume} ready={ready} onChoose={setChosen} />
       <Button
         variant="main"
         disabled={isLoading || row.act !== null || volume === ''}
@@ -135,15 +127,7 @@ function Part({ row }: { row: PackageRow }) {
             value={within}
             onChoose={setWithin}
           />
-          <Labelled id="part-volume" label="To the volume">
-            <Choose
-              id="part-volume"
-              label="To the volume"
-              value={volume}
-              options={ready.map(({ name }) => ({ value: name, label: name }))}
-              onChange={setChosen}
-            />
-          </Labelled>
+          <ToVolume label="To the volume" volume={volume} ready={ready} onChoose={setChosen} />
           {error !== undefined && <p className="text-sm text-brick">{troubleOf(error)}</p>}
           <div className="flex justify-end gap-3">
             <Button data-safe onClick={() => setOpen(false)}>
@@ -156,5 +140,22 @@ function Part({ row }: { row: PackageRow }) {
         </form>
       </Asking>
     </>
+  );
+}
+
+interface ToVolumeProps {
+  readonly label: string;
+  readonly volume: string;
+  readonly ready: readonly VolumeRow[];
+  readonly onChoose: (volume: string) => void;
+}
+
+function ToVolume({ label, volume, ready, onChoose }: ToVolumeProps) {
+  const id = useId();
+  const options = ready.map(({ name }) => ({ value: name, label: name }));
+  return (
+    <Labelled id={id} label={label}>
+      <Choose id={id} label={label} value={volume} options={options} onChange={onChoose} />
+    </Labelled>
   );
 }
