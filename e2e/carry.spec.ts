@@ -2,6 +2,7 @@
 import { existsSync, lstatSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { faults } from './axe';
+import { intoBrowser, treeInBrowser } from './browser-copy';
 import { expect, folderOf, idOf, test } from './demo';
 
 /** Every name with its bytes, time and inode. */
@@ -90,6 +91,74 @@ test('next year’s Harbour Lights: said on the nest, names by their meaning, re
   await expect(relink).toContainText('No document that can be searched names the old project');
   await page.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.getByRole('button', { name: /^Renamed/ })).toBeVisible();
+});
+
+test('next year’s Harbour Lights in a folder of this computer: hindered half way, gone on with, whole, and taken back', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const source = folderOf(demo.studio, '26014');
+  const large = '20_survey/site-photos/large.bin';
+  const bytes = Buffer.alloc(9 * 2 ** 20, 'nine megabytes ');
+  writeFileSync(path.join(source, large), bytes);
+  const before = wholeTree(source);
+  await page.goto(`/projects/${await idOf(page, '26014')}/carry?to=folder&view=files`);
+  await intoBrowser(page, []);
+  await page.getByRole('textbox', { name: 'Title' }).fill('Quay');
+  await expect(page.getByText(/copies .* to \d+_QHT_quay/)).toBeVisible();
+  const number = await page.getByRole('textbox', { name: 'Number' }).inputValue();
+  const name = `${number}_QHT_quay-again`;
+  // Its frames stay.
+  await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('.exr');
+  await page.getByRole('button', { name: /^Leave \d+ files/ }).click();
+  await expect(page.getByRole('button', { name: /^Leave \d+ files/ })).toHaveCount(0);
+  await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('large.bin');
+  await expect(page.getByRole('listbox', { name: 'What comes along' }).getByRole('option')).toHaveCount(1);
+  expect(await faults(page)).toEqual([]);
+  const carry = page.getByRole('button', { name: 'Choose the folder, and carry over' });
+  const hindered = page.getByRole('status').filter({ hasText: 'a file was changed meanwhile' });
+  let asked = 0;
+  await page.route('**/api/projects/*/piece?*', (route) =>
+    ++asked > 3 ? route.fulfill({ status: 409, body: '{}' }) : route.continue(),
+  );
+  await carry.click();
+  await expect(hindered).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  // What is cut short can be taken back where the old project is not reached any more.
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/The project stays as it was started/)).toBeVisible();
+  const begun = (await treeInBrowser(page)).filter((line) => !line.includes('/.nesting/'));
+  expect(begun.filter((line) => line.includes('site-photos/'))).toEqual([`${number}_QHT_quay/20_survey/site-photos/`]);
+  await page.getByRole('button', { name: 'Back to the plan' }).click();
+  await page.getByText('What it will be').click();
+  await page.getByRole('textbox', { name: 'Title' }).fill('Quay Again');
+  await expect(page.getByText(new RegExp(`copies .* to ${name}`))).toBeVisible();
+  asked = 0;
+  await carry.click();
+  await expect(hindered).toBeVisible();
+  await page.unroute('**/api/projects/*/piece?*');
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(page.getByText(/was written into copy: \d+ files came along, each read back/)).toBeVisible();
+  const there = (await treeInBrowser(page)).filter((line) => !line.includes('/.nesting/'));
+  expect(there.filter((line) => line.startsWith(name) && line.includes('26014'))).toEqual([]);
+  const sum = bytes.reduce((so, byte) => (so * 31 + byte) % 1_000_003, 7);
+  expect(there).toContain(`${name}/${large} ${bytes.length} ${sum}`);
+  const document = await page.evaluate(async (at) => {
+    let folder = await navigator.storage.getDirectory();
+    const parts = at.split('/');
+    for (const part of parts.slice(0, -1)) folder = await folder.getDirectoryHandle(part);
+    return (await (await folder.getFileHandle(parts.at(-1) as string)).getFile()).text();
+  }, `copy/${name}/40_motion/clock-tower/s05/working/${number}_clock-tower_s05_anim_LV_v001.usda`);
+  expect(document).toContain(`@../../../../30_design/boards/${number}_BRD_tide_v001.png@`);
+  expect(wholeTree(source)).toEqual(before);
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/The project stays as it was started/)).toBeVisible();
+  const left = (await treeInBrowser(page)).filter((line) => line.startsWith(name) && !line.includes('/.nesting/'));
+  expect(left).toContain(`${name}/40_motion/`);
+  expect(left.filter((line) => line.includes('large.bin') || line.includes('tide'))).toEqual([]);
+  await page.goto('/registers/numbers');
+  await expect(page.getByLabel('Reserved numbers')).toContainText(`${name}, written to a folder on this computer`);
 });
 
 test('a revision of Curtain Rise: the next issue from the one before, and back', async ({ as, demo }) => {

@@ -9,6 +9,7 @@ import {
 } from '@nesting/core/planners';
 import { z } from 'zod';
 import { carryWaySchema } from './carry';
+import { changeSchema } from './change';
 import { type Same, same } from './equal';
 import { word } from './field';
 import { startSchema } from './project';
@@ -32,15 +33,22 @@ const pickedSchema = z
   )
   .default({});
 
-const targetSchema = z.discriminatedUnion('kind', [
+const ON_VOLUMES = [
   z.strictObject({ kind: z.literal('new'), start: startSchema }),
   z.strictObject({ kind: z.literal('there'), project: z.uuid() }),
   /** The next entry of the list that its template calls its revisions; `now` where it is to be another one. */
   z.strictObject({ kind: z.literal('revision'), was: word, now: word.nullable().default(null) }),
-]);
+] as const;
+
+/** A folder on the computer of whoever asks: what it lies in, as a whole path, where one knows it. */
+const hereSchema = z.strictObject({
+  kind: z.literal('here'),
+  start: startSchema,
+  path: z.string().max(1000).default(''),
+});
 
 export const carrySchema = z.object({
-  target: targetSchema,
+  target: z.discriminatedUnion('kind', [...ON_VOLUMES, hereSchema]),
   way: wayBodySchema,
   /** By the path in the source: what is said of a single file, or of a folder and all that is in it. */
   picked: pickedSchema,
@@ -48,12 +56,43 @@ export const carrySchema = z.object({
 export type CarryRequest = z.input<typeof carrySchema>;
 export type CarryAsked = z.infer<typeof carrySchema>;
 
+/** What the server carries out; a folder on somebody's computer is written by their browser. */
 export const applyCarrySchema = carrySchema.extend({
+  target: z.discriminatedUnion('kind', ON_VOLUMES),
   fingerprint: z.string().length(64),
   /** Made up by who asks: the same request asked again is done once. It is the batch's id. */
   key: z.uuid().optional(),
 });
 export type ApplyCarry = z.infer<typeof applyCarrySchema>;
+export type CarryToVolume = z.input<typeof applyCarrySchema>;
+
+export const carryHereSchema = carrySchema.extend({ target: hereSchema, fingerprint: z.string().length(64) });
+export type CarryHere = z.infer<typeof carryHereSchema>;
+export type CarryHereRequest = z.input<typeof carryHereSchema>;
+
+/** What a browser writes of such a plan: the new project as it is started, and then what comes along. */
+export const carriedHereSchema = record({
+  folder: z.string(),
+  start: list(
+    z.discriminatedUnion('do', [
+      record({ do: z.literal('make'), path: z.string() }),
+      record({ do: z.literal('write'), path: z.string(), base64: z.string() }),
+    ]),
+  ),
+  changes: list(changeSchema),
+});
+export type CarriedHere = z.infer<typeof carriedHereSchema>;
+
+/** A piece of a project's file as it was when it was looked at. */
+export const filePieceSchema = z.object({
+  path: path.min(1),
+  /** Bytes in front of it. */
+  at: z.coerce.number().int().min(0),
+  /** Bytes of the whole file, and milliseconds since 1970: another one is not given. */
+  size: z.coerce.number().int().min(0),
+  modified: z.coerce.number(),
+});
+export type FilePieceAsked = z.infer<typeof filePieceSchema>;
 
 /** What a batch is asked for that brings files into the project it belongs to. */
 export interface CarryBatchAsked extends Pick<CarryAsked, 'way' | 'picked'> {
@@ -115,7 +154,7 @@ export const carryPlanSchema = record({
   referring: list(needed),
   outside: list(needed),
   totals: record({ documents: amount, byHand: amount, needed: amount, referring: amount, outside: amount }),
-  /** The folder it is carried to, as its volume knows it. */
+  /** The folder it is carried to, as its volume knows it; without a volume it is one of somebody's computer. */
   into: record({ volume: z.string(), folder: z.string() }),
   /** Of a revision: the entry that is made. */
   now: z.string().nullable(),

@@ -1,5 +1,5 @@
 /** A project carried over on a real disk with a real database: to a new one, to one that is there, to a revision. */
-import { randomUUID } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import {
   existsSync,
   lstatSync,
@@ -7,6 +7,7 @@ import {
   readFileSync,
   renameSync,
   rmSync,
+  symlinkSync,
   utimesSync,
   writeFileSync,
 } from 'node:fs';
@@ -15,12 +16,14 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type {
   ActivityPage,
   BatchRow,
+  CarriedHere,
   CarryPlan,
   FindingList,
   KeptWay,
   ProjectPage,
   TemplateRow,
 } from '@nesting/contract';
+import { PIECE_BYTES } from '@nesting/core';
 import type { Template } from '@nesting/core/template';
 import { insertEdition } from '../src/index';
 import { type Lived, openTestWorld, startedIn, startOf, type TestWorld } from './world';
@@ -235,6 +238,78 @@ test('to a project that is there: what it has stays, what is in the way is said;
     409,
     'carry-into-itself',
   ]);
+});
+
+describe('to a folder on somebody’s computer', () => {
+  const hereOf = ({ target: { start } }: ReturnType<typeof newTarget>, path_ = '') => ({
+    target: { kind: 'here', start, path: path_ },
+  });
+
+  test('what is started there and what comes along is told, and nothing is started here', async () => {
+    const p = await lived();
+    p.put('10_paperwork/whole.svg', `<svg><image href="${p.root}/10_paperwork/look ${p.number}.png"/></svg>`);
+    const next = newTarget();
+    const shown = await plan(p.id, hereOf(next));
+    expect(shown).toMatchObject({ refused: [], into: { volume: '' }, free: null });
+    // Nobody knows where it will lie: what says a whole path is put right by hand.
+    const whole = `${p.root}/10_paperwork/look ${p.number}.png`;
+    expect(shown.byHand).toContainEqual({
+      document: '10_paperwork/whole.svg',
+      target: whole,
+      to: null,
+      why: 'root-unknown',
+    });
+    const known = await plan(p.id, hereOf(next, '/home/ines/work/'));
+    expect(known.byHand.some(({ why }) => why === 'root-unknown')).toBe(false);
+    expect(known.documents.find(({ path: at }) => at === '10_paperwork/whole.svg')?.changes).toEqual([
+      { from: whole, to: `/home/ines/work/${shown.into.folder}/10_paperwork/look ${next.number}.png` },
+    ]);
+    const ask = (fingerprint: string) =>
+      t.ask(C, 'POST', `/api/projects/${p.id}/carry/here`, { way: {}, ...hereOf(next), fingerprint });
+    expect(await codeOf(await ask(known.fingerprint))).toEqual([409, 'disk-changed']);
+    const given = (await (await ask(shown.fingerprint)).json()) as CarriedHere;
+    expect(given.folder).toBe(shown.into.folder);
+    expect(given.start).toContainEqual({ do: 'make', path: '20_pieces/window-A' });
+    expect(given.changes.filter(({ entry }) => entry === 'file')).toHaveLength(shown.files);
+    expect(readdirSync(t.studio).some((name) => name.startsWith(next.number))).toBe(false);
+    // The server carries out nothing of it.
+    expect((await apply(p.id, hereOf(next), shown.fingerprint)).status).toBe(400);
+    const [told] = ((await (await t.ask('lead', 'GET', `/api/activity?project=${p.id}`)).json()) as ActivityPage).rows;
+    expect(told).toMatchObject({ what: 'carried-here', params: { files: shown.files, folder: given.folder } });
+  });
+
+  test('a file is given in pieces with their checksums, while it is as it was; paths lead nowhere else', async () => {
+    const p = await started();
+    const bytes = randomBytes(PIECE_BYTES + 1234);
+    p.put('10_paperwork/large.bin', '');
+    const at = path.join(p.root, '10_paperwork/large.bin');
+    writeFileSync(at, bytes);
+    const { size, mtimeMs } = lstatSync(at);
+    const piece = (from: number, more: object = {}) => {
+      const asked = { path: '10_paperwork/large.bin', at: `${from}`, size: `${size}`, modified: `${mtimeMs}`, ...more };
+      return t.ask(C, 'GET', `/api/projects/${p.id}/piece?${new URLSearchParams(asked)}`);
+    };
+    const parts: Buffer[] = [];
+    for (let from = 0; from < size; from += PIECE_BYTES) {
+      const answer = await piece(from);
+      const part = Buffer.from(await answer.arrayBuffer());
+      const digest = createHash('sha256').update(part).digest('base64');
+      expect(answer.headers.get('content-digest')).toBe(`sha-256=:${digest}:`);
+      parts.push(part);
+    }
+    expect(Buffer.concat(parts).equals(bytes)).toBe(true);
+    expect((await (await piece(size)).arrayBuffer()).byteLength).toBe(0);
+    expect((await (await piece(size + 10_000)).arrayBuffer()).byteLength).toBe(0);
+    symlinkSync('/etc', path.join(p.root, 'out'));
+    for (const other of ['../large.bin', '/etc/hostname', 'out/hostname', '10_paperwork', 'gone.bin'])
+      expect([other, (await piece(0, { path: other })).status]).toEqual([other, 404]);
+    for (const other of ['', 'a\0b']) expect((await piece(0, { path: other })).status).toBe(400);
+    expect((await piece(-1)).status).toBe(400);
+    const url = `/api/projects/${p.id}/piece?path=10_paperwork%2Flarge.bin&at=0&size=${size}&modified=${mtimeMs}`;
+    for (const who of ['artist', 'lead'] as const) expect((await t.ask(who, 'GET', url)).status).toBe(403);
+    writeFileSync(at, bytes.subarray(1));
+    expect(await codeOf(await piece(0))).toEqual([409, 'disk-changed']);
+  });
 });
 
 describe('to the next revision', () => {

@@ -5,6 +5,7 @@ export {
   type Change,
   type Content,
   type Expected,
+  isAsExpected,
   isNew,
   isShown,
   type NewContent,

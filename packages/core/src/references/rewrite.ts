@@ -21,8 +21,11 @@ interface ToFollow {
   readonly after: string;
   /** Whole paths of the project's root, as each system has it. */
   readonly roots: readonly string[];
-  /** The same of another project that the document is copied to: whole paths lead there then. */
-  readonly rootsAfter?: readonly string[] | undefined;
+  /**
+   * The same of another project that the document is copied to: whole paths lead there then. `null` where nobody knows
+   * them.
+   */
+  readonly rootsAfter?: readonly string[] | null | undefined;
   readonly moves: Moves;
   /** References that are to lead elsewhere, as they are meant now: where to, by the place before. */
   readonly pointed?: ReadonlyMap<string, string> | undefined;
@@ -36,8 +39,11 @@ export interface ToRewrite extends ToFollow {
 /** A reference that cannot be written anew. */
 export interface Unable {
   readonly target: string;
-  /** Why: its frames do not stay one sequence; it means a folder whose files get other names. */
-  readonly why: 'frames-part' | 'folder-of-renamed';
+  /**
+   * Why: its frames do not stay one sequence; it means a folder whose files get other names; it is a whole path, and
+   * where the new project lies is not known.
+   */
+  readonly why: 'frames-part' | 'folder-of-renamed' | 'root-unknown';
 }
 
 /** Bytes of a document, from one of them on, that become others (base64): the form in which changes take them. */
@@ -135,6 +141,7 @@ function wholeAfter({ moves, roots, rootsAfter }: ToFollow, inside: string, targ
   const to = pathAfter(moves, inside);
   if (to === null) return { target, why: 'frames-part' };
   if (to === inside && rootsAfter === undefined) return null;
+  if (rootsAfter === null) return { target, why: 'root-unknown' };
   const head = headAfter(target.slice(0, target.length - inside.length), roots, rootsAfter ?? roots);
   return `${head}${inSeparators(to, target)}`;
 }

@@ -139,6 +139,8 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
   'project-changed': (p) => `changed the project: ${text(p)}`,
   'start-written': (p) =>
     `wrote ${text(p.folder)} as ${text(p.as)}: ${text(p.folders)} folders and ${text(p.files)} files`,
+  'carried-here': (p) =>
+    `carried ${text(p.number)} over to ${text(p.folder)} on their own computer: ${text(p.files)} files`,
   'backup-restored': (p) => `this installation was restored from the backup of ${text(p.of)}`,
 };
 

@@ -109,6 +109,7 @@ const BY_HAND: Readonly<Record<ByHand['why'], string>> = {
   unreadable: 'it cannot be read',
   'frames-part': 'its frames do not stay one sequence',
   'folder-of-renamed': 'it means a folder whose files get other names',
+  'root-unknown': 'it is a whole path, and where the new project lies there is not known',
   'other-project': 'its file goes to another project, or it does itself',
   'other-format': 'only its program can write it anew',
 };

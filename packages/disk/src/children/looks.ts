@@ -1,9 +1,10 @@
 /** Tasks that look at a few places. */
+import { type Expected, isAsExpected } from '@nesting/core/change';
 import type { FolderListing } from '@nesting/core/listing';
 import { hasChangedSince, type SeenFolders } from '../check/quick';
 import { type MarkerTexts, readMarker } from '../marker';
 import { inRoot } from '../roots/open';
-import { readPlain } from '../roots/plain-file';
+import { isStill, readAll, readPlain, withPlainFile } from '../roots/plain-file';
 import { standingAt } from '../roots/port';
 import { inTree, type Mount } from '../roots/tree';
 import { volumeState as stateOf, type VolumeState } from '../roots/volume-state';
@@ -59,6 +60,29 @@ export const bytesOfFile = ({ where, path, most }: OfWhere & { readonly path: st
       return readPlain(root, path, most);
     } catch {
       return null;
+    }
+  });
+
+export interface PieceTask extends OfWhere {
+  readonly mounts: readonly Mount[];
+  readonly path: string;
+  /** Bytes in front of it, and how many at most. */
+  readonly at: number;
+  readonly most: number;
+  readonly expects: Expected;
+}
+
+/** A piece of a file; `gone` where nothing can be read there, `changed` where it is not as it was looked at. */
+export const pieceOfFile = ({ where, mounts, path, at, most, expects }: PieceTask) =>
+  inTree(where, mounts, (tree): Uint8Array | 'gone' | 'changed' => {
+    try {
+      return withPlainFile(tree.rootOf(path), path, (file) => {
+        if (!isAsExpected(file, expects)) return 'changed';
+        const bytes = readAll(file.fd, at, Math.min(most, file.size - at));
+        return isStill(file) ? bytes : 'changed';
+      });
+    } catch {
+      return 'gone';
     }
   });
 

@@ -25,7 +25,17 @@ import { dueIn } from './due';
 import { freeOriginal } from './free-original';
 import { copiesOfHeap } from './heap-copies';
 import { planIntake, readLoose } from './intake';
-import { bytesOfFile, folder, hasChanged, marker, namesInEach, pathsThere, reach, volumeState } from './looks';
+import {
+  bytesOfFile,
+  folder,
+  hasChanged,
+  marker,
+  namesInEach,
+  pathsThere,
+  pieceOfFile,
+  reach,
+  volumeState,
+} from './looks';
 import { mentions, oldPlaces } from './mentions';
 import { openZip } from './open-zip';
 import { dropPart, forgetLog, packProject, planPack } from './pack';
@@ -62,6 +72,7 @@ export const TASKS = {
   endArriving: batch(endArriving),
   dropArrived: walk(dropArrived),
   stretchOfFile: look(stretchOfFile),
+  pieceOfFile: walk(pieceOfFile),
   hasChanged: look(hasChanged),
   hasBegun: look(hasBegun),
   planUndo: walk(planUndo),

@@ -1,5 +1,6 @@
 /** Handlers that take their types from rows of the table; a row without one does not compile. */
 import type { BodyOf, ParamsOf, QueryOf, Reply, ReplyOf, Spec } from '@nesting/contract';
+import { base64 } from '@nesting/core/text';
 import type { Context } from 'hono';
 import { z } from 'zod';
 import { Refused } from '../flows/world';
@@ -29,6 +30,8 @@ export interface FileReply {
   /** Bytes of the whole file, where any part of it may be asked for; and the part that this is. */
   readonly whole?: number;
   readonly range?: ByteRange;
+  /** SHA-256 of what is sent (`Content-Digest`, RFC 9530). */
+  readonly sha256?: Uint8Array;
 }
 
 /** A reply that the database has put together already: long lists are not made into objects and back on the way. */
@@ -136,6 +139,7 @@ function replied(c: Context, reply: Reply, answer: unknown): Response {
       'content-type': type,
       'content-disposition': `attachment; filename="${encodeURIComponent(name)}"`,
       ...rangeHeaders(answer),
+      ...(answer.sha256 && { 'content-digest': `sha-256=:${base64(answer.sha256)}:` }),
     });
   }
   if ('text' in reply) return c.body(String(answer), 200, { 'content-type': reply.text[0] ?? 'text/plain' });

@@ -1,6 +1,6 @@
 /** For every row of the table of endpoints a request that is done, with what it needs made before it. */
 import { createHash, randomUUID } from 'node:crypto';
-import { cpSync, mkdirSync, readFileSync, renameSync, utimesSync, writeFileSync } from 'node:fs';
+import { cpSync, lstatSync, mkdirSync, readFileSync, renameSync, utimesSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { ENDPOINTS, type EndpointName, type Role, type Spec } from '@nesting/contract';
 import { insertCheck } from '../../src/db/queries/checks/checks';
@@ -166,6 +166,12 @@ async function toCarry(g: Ground) {
   const number = String(50_000 + g.next());
   writeFileSync(path.join(g.root, `note-${number}.txt`), number);
   return { target: { kind: 'new', start: { ...startOf(number), key: randomUUID() } }, way: {} };
+}
+
+/** The same, into a folder of somebody's computer. */
+async function hereToCarry(g: Ground) {
+  const { target, way } = await toCarry(g);
+  return { target: { kind: 'here', start: target.start, path: '/home/ines/work' }, way };
 }
 
 async function carryPlanned(g: Ground) {
@@ -498,6 +504,20 @@ export const GOOD: { readonly [Name in EndpointName]: (ground: Ground) => Sent |
   }),
   planCarry: async (g) => ({ as: C, params: { id: g.project }, body: await toCarry(g) }),
   writeCarry: async (g) => ({ as: C, params: { id: g.project }, query: { as: 'csv' }, body: await toCarry(g) }),
+  carryHere: async (g) => {
+    const body = await hereToCarry(g);
+    const { fingerprint } = (await done(g, 'planCarry', { as: C, params: { id: g.project }, body })) as {
+      fingerprint: string;
+    };
+    return { as: C, params: { id: g.project }, body: { ...body, fingerprint } };
+  },
+  filePiece: (g) => {
+    const name = `piece-${g.next()}.txt`;
+    writeFileSync(path.join(g.root, name), name);
+    const { size, mtimeMs } = lstatSync(path.join(g.root, name));
+    const query = { path: name, at: '0', size: `${size}`, modified: `${mtimeMs}` };
+    return { as: C, params: { id: g.project }, query };
+  },
   applyCarry: async (g) => ({
     as: C,
     params: { id: g.project },

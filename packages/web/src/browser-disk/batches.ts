@@ -6,22 +6,21 @@ import {
   applyBatch,
   BATCHES,
   type BatchOutcome,
+  type Cancellation,
   type Change,
   codeOf,
   doneAfter,
   HOME,
   type Intents,
-  JOURNAL,
   leftOf,
   type Outcome,
-  readJournal,
   reverseChanges,
   runSteps,
   stepsDone,
 } from '@nesting/core/change';
 import { OWN_FOLDER } from '@nesting/core/project';
-import { browserJournal } from './journal';
-import { browserPort } from './port';
+import { browserJournal, readBrowserJournal } from './journal';
+import { browserPort, type FarFiles } from './port';
 
 type Root = FileSystemDirectoryHandle;
 export type Told = (done: number, all: number) => void;
@@ -30,7 +29,7 @@ export type Told = (done: number, all: number) => void;
 const GROUP = 1;
 
 const folderOf = (id: string): string => `${OWN_FOLDER}/${BATCHES}/${id}`;
-const portOf = (root: Root) => browserPort(new Map([[HOME, root]]));
+const portOf = (root: Root, far: FarFiles | null = null) => browserPort(new Map([[HOME, root]]), far);
 
 const bytesOf = (content: { readonly kind: string; readonly text?: string }) =>
   new TextEncoder().encode(content.text ?? '');
@@ -43,15 +42,18 @@ interface Asked {
   readonly undoes: string | null;
   readonly changes: readonly Change[];
   readonly told: Told;
+  /** What it copies from elsewhere. */
+  readonly far?: FarFiles;
+  readonly cancel?: Cancellation;
 }
 
-export async function applyHere({ root, told, ...batch }: Asked): Promise<BatchOutcome> {
+export async function applyHere({ root, told, far, cancel, ...batch }: Asked): Promise<BatchOutcome> {
   const journal = await browserJournal(root, batch.id);
   const outcome = await applyBatch(
     { ...batch, at: new Date().toISOString(), folder: folderOf(batch.id) },
-    portOf(root),
+    portOf(root, far),
     journal,
-    { bytesOf, progress: told },
+    { bytesOf, progress: told, cancel },
   );
   if (outcome.state === 'refused') await dropBatch(root, batch.id);
   return outcome;
@@ -95,14 +97,19 @@ export async function unendedIn(root: Root): Promise<Unended | null> {
 }
 
 /** Goes on with it from where the folder says it is. */
-export async function finishHere(root: Root, id: string, told: Told): Promise<BatchOutcome | null> {
+export async function finishHere(
+  root: Root,
+  id: string,
+  told: Told,
+  { far, cancel }: Pick<Asked, 'far' | 'cancel'> = {},
+): Promise<BatchOutcome | null> {
   const record = await readBatch(root, id);
   if (record === null) return null;
   const { done } = await howFar(root, id, record);
   const journal = await browserJournal(root, id);
   await journal.outcome({ done });
-  const run = { steps: record.intents.steps, from: done, folder: folderOf(id), port: portOf(root), journal };
-  const outcome = await runSteps(run, { bytesOf, progress: told });
+  const run = { steps: record.intents.steps, from: done, folder: folderOf(id), port: portOf(root, far), journal };
+  const outcome = await runSteps(run, { bytesOf, progress: told, cancel });
   const { what, undoes } = record.intents;
   if (outcome.state === 'done' && what === BACK && undoes !== null) await endTakenBack(root, undoes);
   return outcome;
@@ -190,8 +197,8 @@ async function idsIn(root: Root): Promise<string[]> {
 async function readBatch(root: Root, id: string): Promise<Record | null> {
   try {
     const folder = await (await batchesOf(root))?.getDirectoryHandle(id);
-    const file = await (await folder?.getFileHandle(JOURNAL))?.getFile();
-    const { intents, outcomes } = readJournal((await file?.text())?.split('\n') ?? []);
+    if (folder === undefined) return null;
+    const { intents, outcomes } = await readBrowserJournal(folder);
     return intents === null ? null : { intents, outcomes };
   } catch (error) {
     if (error instanceof DOMException && error.name === 'NotFoundError') return null;
@@ -211,6 +218,11 @@ const WHY: Readonly<globalThis.Record<string, string>> = {
   ENOENT: 'something went away meanwhile',
   EEXIST: 'something of that name is there meanwhile',
   ECHANGED: 'a file was changed meanwhile',
+  EVERIFY: 'what was written is not what was read',
+  EAWAY: 'the project it is copied from is reached from the page alone that carries it over',
+  ESERVER: 'the server cannot be reached',
+  ESIGNIN: 'you are not signed in any more',
+  CANCELLED: 'it was stopped',
   EBUSY: 'a change of this folder was cut short: it is ended first',
 };
 

@@ -4,11 +4,26 @@
  * Times of copies are their own, and there are no identities.
  */
 import { valueAt } from '@nesting/core';
-import type { Expected, Patch, Place, Port, RootId, Standing } from '@nesting/core/change';
+import {
+  type Expected,
+  type Patch,
+  type Place,
+  type Port,
+  placeKey,
+  type RootId,
+  type Standing,
+} from '@nesting/core/change';
 import { nameOf, parentOf, relPathOf } from '@nesting/core/listing';
 import { fromBase64 } from '@nesting/core/text';
 
 export type BrowserRoots = ReadonlyMap<RootId, FileSystemDirectoryHandle>;
+
+/** Files that lie in no folder of this computer: what stands in their roots, and how one is written here. */
+export interface FarFiles {
+  look(path: string): Standing | null;
+  /** Whole, and proved against what was sent; else nothing stays. */
+  copy(path: string, to: FileSystemFileHandle, patches: readonly Patch[]): Promise<Expected>;
+}
 
 /** The code a disk would give, for what the browser says. */
 const CODES: Readonly<Record<string, string>> = {
@@ -55,13 +70,20 @@ interface Named {
   readonly name: string;
 }
 
-export function browserPort(roots: BrowserRoots): Port {
-  const folderAt = async ({ root, path }: Place): Promise<FileSystemDirectoryHandle> => {
-    const checked = relPathOf(path);
-    if (!checked.ok) throw failed('EREFUSED', path);
-    let at = valueAt(roots, root);
-    for (const part of checked.value === '' ? [] : checked.value.split('/')) at = await at.getDirectoryHandle(part);
-    return at;
+/** @param far - files of all roots that are none of `roots` */
+export function browserPort(roots: BrowserRoots, far: FarFiles | null = null): Port {
+  /** Folders that were found, until one takes another place: each step of a way to one is a question to the browser. */
+  const found = new Map<string, FileSystemDirectoryHandle>();
+  const folderAt = async (place: Place): Promise<FileSystemDirectoryHandle> => {
+    const { root, path } = place;
+    if (path === '') return valueAt(roots, root);
+    const known = found.get(placeKey(place));
+    if (known !== undefined) return known;
+    if (!relPathOf(path).ok) throw failed('EREFUSED', path);
+    const above = await folderAt({ root, path: parentOf(path) });
+    const folder = await above.getDirectoryHandle(nameOf(path));
+    found.set(placeKey(place), folder);
+    return folder;
   };
   const named = async ({ root, path }: Place): Promise<Named> => {
     if (path === '') throw failed('EREFUSED', path);
@@ -76,13 +98,15 @@ export function browserPort(roots: BrowserRoots): Port {
   const remove = (place: Place) =>
     coded(async () => {
       const { folder, name } = await named(place);
+      found.delete(placeKey(place));
       await folder.removeEntry(name);
     });
   return {
     hasIdentities: false,
     reach: (from, to) => (from === to ? 'files' : 'nothing'),
     provesCopies: () => false,
-    look: (place) => coded(() => standingAt(place, folderAt)),
+    look: (place) =>
+      roots.has(place.root) ? coded(() => standingAt(place, folderAt)) : (far?.look(place.path) ?? null),
     list: (place) => coded(() => namesIn(place, folderAt)),
     make: (place) =>
       coded(async () => {
@@ -95,14 +119,15 @@ export function browserPort(roots: BrowserRoots): Port {
     move: (from, to) =>
       coded(async () => {
         if (`${to.path}/`.startsWith(`${from.path}/`) && from.root === to.root) throw failed('EINVAL', to.path);
-        await moveEntry(await named(from), await free(to));
+        if (await moveEntry(await named(from), await free(to))) found.clear();
       }),
     copy: (from, to, patches) =>
       coded(async () => {
-        const { folder, name } = await named(from);
-        const [source, target] = [await folder.getFileHandle(name), await named(to)];
+        const target = await named(to);
         if (await holds(target.folder, target.name)) await target.folder.removeEntry(target.name);
-        return copyFile(source, target, patches);
+        if (!roots.has(from.root)) return copyFar(far, from.path, target, patches);
+        const { folder, name } = await named(from);
+        return copyFile(await folder.getFileHandle(name), target, patches);
       }),
     // Browsers write when they close a file.
     sync: () => undefined,
@@ -157,7 +182,7 @@ async function writeFile({ folder, name }: Named, content: Blob): Promise<void> 
 
 const CHUNK = 1 << 20;
 
-async function isSame(a: Blob, b: Blob): Promise<boolean> {
+export async function isSame(a: Blob, b: Blob): Promise<boolean> {
   if (a.size !== b.size) return false;
   for (let at = 0; at < a.size; at += CHUNK) {
     const [x, y] = await Promise.all([a.slice(at, at + CHUNK).arrayBuffer(), b.slice(at, at + CHUNK).arrayBuffer()]);
@@ -178,7 +203,17 @@ async function copyFile(from: FileSystemFileHandle, to: Named, patches: readonly
   return { size: file.size, modified: file.lastModified };
 }
 
-function patched(file: Blob, patches: readonly Patch[]): Blob {
+async function copyFar(far: FarFiles | null, path: string, { folder, name }: Named, patches: readonly Patch[] = []) {
+  if (far === null) throw failed('EAWAY', path);
+  try {
+    return await far.copy(path, await folder.getFileHandle(name, { create: true }), patches);
+  } catch (error) {
+    await folder.removeEntry(name).catch(() => undefined);
+    throw error;
+  }
+}
+
+export function patched(file: Blob, patches: readonly Patch[]): Blob {
   const parts: BlobPart[] = [];
   let from = 0;
   for (const { at, length, bytes } of patches) {
@@ -199,7 +234,8 @@ async function copyFolder(from: FileSystemDirectoryHandle, { folder, name }: Nam
 
 type Movable = FileSystemFileHandle & { move?: (into: FileSystemDirectoryHandle, name: string) => Promise<void> };
 
-async function moveEntry({ folder, name }: Named, to: Named): Promise<void> {
+/** Whether it is a folder. */
+async function moveEntry({ folder, name }: Named, to: Named): Promise<boolean> {
   const inner = await folder.getDirectoryHandle(name).catch((error: unknown) => {
     if (error instanceof DOMException && error.name === 'TypeMismatchError') return null;
     throw error;
@@ -207,10 +243,13 @@ async function moveEntry({ folder, name }: Named, to: Named): Promise<void> {
   if (inner !== null) {
     await copyFolder(inner, to);
     await folder.removeEntry(name, { recursive: true });
-    return;
+    return true;
   }
   const file: Movable = await folder.getFileHandle(name);
-  if (file.move !== undefined) return file.move(to.folder, to.name);
-  await copyFile(file, to);
-  await folder.removeEntry(name);
+  if (file.move !== undefined) await file.move(to.folder, to.name);
+  else {
+    await copyFile(file, to);
+    await folder.removeEntry(name);
+  }
+  return false;
 }

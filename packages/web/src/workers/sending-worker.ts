@@ -8,9 +8,8 @@
  */
 import type { Upload } from '@nesting/contract';
 import { endOfPiece, PIECE_BYTES } from '@nesting/core';
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
+import { digestOf } from './digest';
 
 /** A file, and where it lies from what was chosen. */
 export interface PlacedFile {
@@ -209,14 +208,7 @@ async function refusalOf(answer: Response): Promise<string> {
   return typeof message === 'string' ? message : `The server refused it (${answer.status}).`;
 }
 
-async function hashAt(file: File, at: number): Promise<string> {
-  const bytes = await pieceAt(file, at).arrayBuffer();
-  // Only pages that are safe, or of this computer, have what the browser hashes by itself.
-  const { subtle } = crypto as { readonly subtle?: SubtleCrypto };
-  const digest =
-    subtle === undefined ? sha256(new Uint8Array(bytes)) : new Uint8Array(await subtle.digest('SHA-256', bytes));
-  return bytesToHex(digest);
-}
+const hashAt = async (file: File, at: number): Promise<string> => digestOf(await pieceAt(file, at).arrayBuffer());
 
 /** As a part of the file, which the browser sends four times as fast as the same bytes from memory. */
 const pieceAt = (file: File, at: number): Blob => file.slice(at, endOfPiece(at, file.size));

@@ -23,8 +23,8 @@ export interface CarryGiven {
   readonly startersCome: boolean;
   readonly documents: readonly DocumentFacts[];
   readonly read: (path: string) => DocumentText | Unread;
-  /** Whole paths of both roots, as each system has them, in the same order. */
-  readonly roots: { readonly source: readonly string[]; readonly target: readonly string[] };
+  /** Whole paths of both roots, as each system has them, in the same order; `null` where the target's are not known. */
+  readonly roots: { readonly source: readonly string[]; readonly target: readonly string[] | null };
   /** What the batch knows the folder by that a file of the source lies in. */
   readonly rootOf: (path: string) => RootId;
   /** Names in a folder of the new project, as it is now; none where there is no such folder. */

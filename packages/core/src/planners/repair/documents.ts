@@ -33,6 +33,7 @@ export const BY_HAND_REASONS = [
   'unreadable',
   'frames-part',
   'folder-of-renamed',
+  'root-unknown',
   'other-project',
   'other-format',
 ] as const;

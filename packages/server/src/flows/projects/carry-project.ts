@@ -6,8 +6,10 @@ import { createHash, randomUUID } from 'node:crypto';
 import {
   type ApplyCarry,
   type CARRY_FORMS,
+  type CarriedHere,
   type CarryAsked,
   type CarryBatchAsked,
+  type CarryHere,
   type CarryPlan,
   type Me,
   type StartGiven,
@@ -22,6 +24,7 @@ import { expandTemplate } from '@nesting/core/template';
 import { placeWords } from '@nesting/core/words';
 import type { PlannedCarry, Where } from '@nesting/disk';
 import type { BatchRoot } from '../../db/queries/batches/batches';
+import { recordActivity } from '../../db/queries/house/activity';
 import { readRegisters } from '../../db/queries/house/registers';
 import { readProject, readShape } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
@@ -35,6 +38,7 @@ import { readyVolume } from './claim-start';
 import { grownBy, growTo, pathsMadeBy } from './growth';
 import { type Judged, liveFolder, printedPlan } from './reshape-project';
 import { planStart, startProject } from './start-project';
+import { inOneTree, startSteps } from './write-start';
 
 /** Lines a plan shows. */
 const MOST_LINES = 5000;
@@ -42,7 +46,8 @@ const MOST_LINES = 5000;
 /** Where it is carried to. */
 interface Aim {
   readonly rules: CheckInput;
-  readonly roots: readonly string[];
+  /** Its whole paths, for those of the source; `null` where nobody knows them. */
+  readonly rootsFor: (source: readonly string[]) => readonly string[] | null;
   /** `null` where it is not there yet. */
   readonly into: Where | null;
   readonly place: { readonly volume: string; readonly folder: string };
@@ -58,6 +63,8 @@ async function aimOf(world: World, me: Asker, source: Project, target: Target): 
   switch (target.kind) {
     case 'new':
       return newAim(world, target.start);
+    case 'here':
+      return hereAim(world, target);
     case 'there':
       return aimAt(world, source, target.project);
     case 'revision':
@@ -72,7 +79,25 @@ async function newAim(world: World, start: StartGiven): Promise<Aim> {
   const { roots, prefix } = await wholePathsOf(world, place);
   const registers = await readRegisters(world.db);
   const rules = { template, values: expansion.values.values, registers, prefix, now: Date.now() };
-  return { rules, roots, into: null, place, made: expansion.folders + expansion.files, growth: null };
+  const made = expansion.folders + expansion.files;
+  return { rules, rootsFor: () => roots, into: null, place, made, growth: null };
+}
+
+/** On somebody's computer all of it lies in one place. */
+async function hereAim(world: World, { start, path }: CarryHere['target']): Promise<Aim> {
+  const { template, expansion } = await planStart(world, inOneTree(start), { project: randomUUID(), prefix: '' });
+  const folder = expansion.rootName;
+  const base = path.replace(/[\\/]+$/, '');
+  const prefix = base === '' ? 0 : base.length + 1;
+  const registers = await readRegisters(world.db);
+  return {
+    rules: { template, values: expansion.values.values, registers, prefix, now: Date.now() },
+    rootsFor: (source) => (base === '' ? null : source.map(() => `${base}/${folder}`)),
+    into: null,
+    place: { volume: '', folder },
+    made: expansion.folders + expansion.files,
+    growth: null,
+  };
 }
 
 async function aimAt(world: World, source: Project, id: string): Promise<Aim> {
@@ -82,7 +107,7 @@ async function aimAt(world: World, source: Project, id: string): Promise<Aim> {
   const into = await liveFolder(world, project);
   const { input, roots } = await compileRules(world, id);
   const { volume, folder } = project;
-  return { rules: input, roots, into, place: { volume, folder }, made: 0, growth: null };
+  return { rules: input, rootsFor: () => roots, into, place: { volume, folder }, made: 0, growth: null };
 }
 
 async function revisionAim(
@@ -105,7 +130,7 @@ async function revisionAim(
   const { volume, folder } = project;
   return {
     rules: { ...input, template: judged.after, values: judged.to.values },
-    roots,
+    rootsFor: () => roots,
     into,
     place: { volume, folder },
     made: judged.plan.changes.length,
@@ -147,7 +172,7 @@ async function planFrom(world: World, source: Project, { aim, way, picked, withC
       ...{ source: input, target: aim.rules, into: aim.into, startersCome: false, mostLines: MOST_LINES },
       revision: aim.growth?.revision ?? null,
       made: pathsMadeBy(aim.growth?.judged ?? null),
-      roots: { source: roots, target: aim.roots },
+      roots: { source: roots, target: aim.rootsFor(roots) },
     },
     untilAskerLeaves(),
   );
@@ -173,7 +198,7 @@ async function planned(world: World, me: Asker, id: string, asked: CarryAsked, w
 export async function planCarry(world: World, me: Me, id: string, asked: CarryAsked): Promise<CarryPlan> {
   const { aim, plan, fingerprint } = await planned(world, me, id, asked, false);
   const { changes: _changes, orderFaults, ...told } = plan;
-  const { freeBytes } = await stateOfVolume(world, aim.place.volume);
+  const freeBytes = aim.place.volume === '' ? null : (await stateOfVolume(world, aim.place.volume)).freeBytes;
   return {
     ...told,
     into: aim.place,
@@ -200,6 +225,27 @@ export async function printCarry(
   return printedPlan(`${source.number}-carried`, as, { shown: plan.changes, all: [], base64Of: () => '' });
 }
 
+/** What was shown, for a browser that writes it into a folder of its own computer; nothing is started here. */
+export async function carryHere(world: World, me: Me, id: string, asked: CarryHere): Promise<CarriedHere> {
+  const { plan, fingerprint } = await planned(world, me, id, asked, true);
+  requireShown(plan, fingerprint, asked.fingerprint);
+  const { folder, steps } = await startSteps(world, asked.target.start);
+  const project = await readProject(world.db, id);
+  await recordActivity(world.db, 'carried-here', me.id, id, {
+    number: project?.number ?? '',
+    folder,
+    files: plan.files,
+  });
+  return { folder, start: steps, changes: plan.changes };
+}
+
+function requireShown({ files, orderFaults: [fault] }: PlannedCarry, fingerprint: string, shown: string): void {
+  if (fingerprint !== shown) throw new Refused('disk-changed');
+  if (fault !== undefined)
+    throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
+  if (files === 0) throw new Refused('nothing-to-carry');
+}
+
 /** The next project is started, where it is not there; then what was shown is brought into it by a batch. */
 export async function applyCarry(
   world: World,
@@ -217,7 +263,13 @@ export async function applyCarry(
 }
 
 /** Nothing is started for a plan that is another one by now. */
-async function projectOf(world: World, me: Me, id: string, asked: CarryAsked, fingerprint: string): Promise<string> {
+async function projectOf(
+  world: World,
+  me: Me,
+  id: string,
+  asked: Pick<ApplyCarry, 'target' | 'way' | 'picked'>,
+  fingerprint: string,
+): Promise<string> {
   const { target } = asked;
   switch (target.kind) {
     case 'there':
@@ -251,11 +303,7 @@ export async function prepareCarry(
     asked.revision === null ? await aimAt(world, source, id) : await revisionAim(world, me, project, asked.revision);
   const way = wayOf(asked.way);
   const carried = await planFrom(world, source, { aim, way, picked: asked.picked, withChanges: true });
-  if (carried.fingerprint !== fingerprint) throw new Refused('disk-changed');
-  const [fault] = carried.plan.orderFaults;
-  if (fault !== undefined)
-    throw new Refused('plan-refused', { at: placeWords(fault.at), because: { code: fault.code, params: {} } });
-  if (carried.plan.files === 0) throw new Refused('nothing-to-carry');
+  requireShown(carried.plan, carried.fingerprint, fingerprint);
   const grown = await grownBy(world, aim.growth?.judged ?? null);
   return {
     project,

@@ -20,21 +20,26 @@ export interface Written {
   readonly body: Uint8Array | string;
 }
 
-export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
-  const planned = await planStart(
-    world,
-    { ...given, adjusted: inOnePlace(given.adjusted) },
-    { project: randomUUID(), prefix: '' },
-  );
-  const { expansion } = planned;
+/** Without what lies on other volumes by itself: it is one tree. */
+export const inOneTree = (start: StartGiven): StartGiven => ({ ...start, adjusted: inOnePlace(start.adjusted) });
+
+/** What makes the project's folder, in order. */
+export async function startSteps(world: World, start: StartGiven) {
+  const planned = await planStart(world, inOneTree(start), { project: randomUUID(), prefix: '' });
   const ordered = inMakingOrder(planned.changes);
   const made = ordered.ok ? ordered.value : [];
-  const filled = made.map(
+  const steps = made.map(
     (one): FilledStep =>
       one.entry === 'folder'
         ? { do: 'make', path: one.path }
         : { do: 'write', path: one.path, base64: base64(planned.bytesOf(one.content)) },
   );
+  return { planned, made, steps, folder: planned.expansion.rootName };
+}
+
+export async function writeStart(world: World, person: string, given: StartGiven, as: WrittenAs): Promise<Written> {
+  const { planned, made, steps: filled } = await startSteps(world, given);
+  const { expansion } = planned;
   await recordActivity(world.db, 'start-written', person, null, {
     folder: expansion.rootName,
     as,

@@ -1,5 +1,5 @@
 /** Projects carried over, and the ways that are kept for it. */
-import type { CarryRequest, WayBody } from '@nesting/contract';
+import type { CarryHereRequest, CarryRequest, CarryToVolume, WayBody } from '@nesting/contract';
 import { api } from '../../app/api';
 import { asks } from '../../app/endpoints';
 import { BATCH_TAGS, SHORT_WAIT } from '../batches/changes-api';
@@ -21,15 +21,12 @@ export const carryApi = api.injectEndpoints({
       keepUnusedDataFor: 5,
     }),
     applyCarry: build.mutation({
-      ...asks(
-        'applyCarry',
-        ({ id, asked, ...more }: CarryOf & { fingerprint: string; key: string | undefined }) => ({
-          id,
-          body: { ...asked, ...more },
-        }),
-        SHORT_WAIT,
-      ),
+      ...asks('applyCarry', ({ id, ...body }: CarryToVolume & { id: string }) => ({ id, body }), SHORT_WAIT),
       invalidatesTags: BATCH_TAGS,
+    }),
+    carryHere: build.mutation({
+      ...asks('carryHere', ({ id, ...body }: CarryHereRequest & { id: string }) => ({ id, body })),
+      invalidatesTags: ['activity'],
     }),
     mentions: build.query({
       ...asks('listMentions', (of: { readonly id: string; readonly batch: string }) => of),

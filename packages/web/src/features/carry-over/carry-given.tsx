@@ -13,10 +13,11 @@ import type { CarryWork } from './carry-work';
 import { KeptWays } from './kept-ways';
 import { OldWords } from './old-words';
 
-export type Destination = 'new' | 'there' | 'revision';
+export type Destination = 'new' | 'folder' | 'there' | 'revision';
 
 const DESTINATION_WORDS: Readonly<Record<Destination, string>> = {
   new: 'A new project',
+  folder: 'A folder on this computer',
   there: 'A project that is there',
   revision: 'The next revision of it',
 };

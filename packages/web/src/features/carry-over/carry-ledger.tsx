@@ -1,9 +1,44 @@
 /** The foot of the page: what the whole plan does, and the one button that does it. */
 import { many, size } from '../../app/words';
 import { PlanLedger, PlanSummary } from '../../changes/plan-ledger';
+import { Button } from '../../ui';
 import type { CarryWork } from './carry-work';
 
 export function CarryLedger({ work, act }: { work: CarryWork; act: string }) {
+  const { here } = work;
+  return here.running !== null || here.ended !== null ? (
+    <HereLedger here={here} />
+  ) : (
+    <PlannedLedger {...{ work, act }} />
+  );
+}
+
+/** What becomes of a folder on this computer. */
+function HereLedger({ here }: { here: CarryWork['here'] }) {
+  const { running, ended } = here;
+  const mayGoOn = running === null && ended?.state === 'hindered' && ended.isBegun;
+  const mayGoBack = running === null && ended !== null && ended.state !== 'taken-back' && ended.isBegun;
+  return (
+    <>
+      <p
+        role="status"
+        className={`min-w-0 flex-1 ${ended?.state === 'hindered' && running === null ? 'text-brick' : ''}`}
+      >
+        {running ?? ended?.words}
+      </p>
+      {running !== null && <Button onClick={here.stop}>Stop it</Button>}
+      {mayGoBack && <Button onClick={() => void here.takeBack()}>Take it back</Button>}
+      {mayGoOn && (
+        <Button variant="main" onClick={() => void here.goOn()}>
+          Go on with it
+        </Button>
+      )}
+      {running === null && !mayGoOn && <Button onClick={here.leave}>Back to the plan</Button>}
+    </>
+  );
+}
+
+function PlannedLedger({ work, act }: { work: CarryWork; act: string }) {
   const { plan, trouble, hindrance, isReady, isCarrying, carryOut, save } = work;
   return (
     <PlanLedger

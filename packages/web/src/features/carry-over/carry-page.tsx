@@ -15,7 +15,7 @@ import { usePageTitle } from '../../app/use-page-title';
 import type { RulesOf } from '../../changes/name-parts';
 import { useCarryOut } from '../../changes/use-carry-out';
 import { Columns } from '../../columns/columns';
-import { Choose, Empty, Labelled, Trouble } from '../../ui';
+import { Choose, Empty, Labelled, TextInput, Trouble } from '../../ui';
 import { Finder } from '../../ui/finder';
 import { houseApi } from '../house/house-api';
 import { volumesApi } from '../house/volumes-api';
@@ -26,6 +26,7 @@ import { NameHead } from '../start/name-head';
 import { draftDone, draftLike, volumeChosen } from '../start/start-slice';
 import { TargetChoice } from '../start/target';
 import { useStartPlan } from '../start/use-start-plan';
+import { useKeepNumber } from '../start/use-start-writing';
 import { templatesApi } from '../templates/templates-api';
 import { CarryGiven, type Destination } from './carry-given';
 import { CarryLedger } from './carry-ledger';
@@ -75,7 +76,7 @@ function Carrying(props: Props) {
   usePageTitle(`Carry ${project.number} ${project.title} over`);
   const revisions = revisionsOf(project);
   const destinations: readonly Destination[] =
-    revisions === undefined ? ['new', 'there'] : ['new', 'there', 'revision'];
+    revisions === undefined ? ['new', 'folder', 'there'] : ['new', 'folder', 'there', 'revision'];
   const destination = destinations.find((one) => one === params.get('to')) ?? 'new';
   const row =
     templates.find((t) => t.id === params.get('template')) ??
@@ -85,7 +86,8 @@ function Carrying(props: Props) {
     return <ToRevision {...props} destinations={destinations} revisions={revisions} />;
   if (destination === 'there') return <ToProject {...props} destinations={destinations} />;
   if (row === undefined) return <Empty title="No template to start from">A coordinator writes one first.</Empty>;
-  return <ToNew key={row.id} {...props} destinations={destinations} row={row} />;
+  const begins = destination === 'folder' ? 'folder' : 'new';
+  return <ToNew key={`${begins} ${row.id}`} {...props} {...{ destinations, row }} destination={begins} />;
 }
 
 type ToCarry = Props & { readonly destinations: readonly Destination[] };
@@ -97,7 +99,10 @@ function valuesToBegin({ values }: ProjectPage, { template }: TemplateRow): Valu
   return Object.fromEntries(Object.entries(values).filter(([key]) => kept.has(key)));
 }
 
-function ToNew({ me, project, registers, templates, volumes, destinations, row }: ToCarry & { row: TemplateRow }) {
+type ToBegin = ToCarry & { readonly destination: 'new' | 'folder'; readonly row: TemplateRow };
+
+/** A project of its own, on a volume or on this computer. */
+function ToNew({ me, project, registers, templates, volumes, destination, destinations, row }: ToBegin) {
   const dispatch = useAppDispatch();
   const draft = `carry:${project.id}:${row.id}`;
   const isBegun = useAppSelector((s) => s.start.drafts[draft] !== undefined);
@@ -106,25 +111,27 @@ function ToNew({ me, project, registers, templates, volumes, destinations, row }
   }, [isBegun, dispatch, draft, project, row]);
   const plan = useStartPlan(row, registers, volumes, me, draft);
   const volume = plan.volume?.name ?? '';
-  const target = useMemo(
-    (): Target => ({
-      kind: 'new',
-      start: { template: row.id, edition: row.edition, volume, values: plan.values },
-    }),
-    [row, volume, plan.values],
-  );
+  const [path, setPath] = useState('');
+  const whole = useDebounced(path, 250);
+  const target = useMemo((): Target => {
+    const start = { template: row.id, edition: row.edition, volume, values: plan.values };
+    return destination === 'new' ? { kind: 'new', start } : { kind: 'here', start, path: whole };
+  }, [row, volume, plan.values, destination, whole]);
+  const keepNumber = useKeepNumber(plan);
   const next = useMemo(
     (): RulesOf => ({ body: plan.template, values: plan.expansion.values.values }),
     [plan.template, plan.expansion],
   );
   return (
     <CarryColumns
-      {...{ project, registers, target, next, destinations }}
-      destination="new"
-      act="Start it, and carry over"
+      {...{ project, registers, target, next, destination, destinations }}
+      act={destination === 'new' ? 'Start it, and carry over' : 'Choose the folder, and carry over'}
       hindrance={plan.hindrance}
       head={<NameHead plan={plan} />}
-      whenDone={() => void dispatch(draftDone({ template: draft, keep: [] }))}
+      whenDone={() => {
+        if (destination === 'folder') void keepNumber();
+        dispatch(draftDone({ template: draft, keep: [] }));
+      }}
     >
       <div className="flex flex-col gap-3">
         <Labelled id="carry-template" label="Template">
@@ -133,7 +140,9 @@ function ToNew({ me, project, registers, templates, volumes, destinations, row }
             label="Template"
             value={row.id}
             options={templates.map((t) => ({ value: t.id, label: `${t.name}, edition ${t.edition}` }))}
-            onChange={(template) => plan.setParams({ template }, { replace: true })}
+            onChange={(template) =>
+              plan.setParams({ template, ...(destination === 'folder' && { to: destination }) }, { replace: true })
+            }
           />
         </Labelled>
         {inStartOrder(row.template.fields).map((field) => (
@@ -146,11 +155,21 @@ function ToNew({ me, project, registers, templates, volumes, destinations, row }
             onGive={(value) => plan.give(field.key, value)}
           />
         ))}
-        <TargetChoice
-          volumes={plan.volumes}
-          target={plan.target}
-          onVolume={(name) => void dispatch(volumeChosen(name))}
-        />
+        {destination === 'new' ? (
+          <TargetChoice
+            volumes={plan.volumes}
+            target={plan.target}
+            onVolume={(name) => void dispatch(volumeChosen(name))}
+          />
+        ) : (
+          <Labelled
+            id="carry-path"
+            label="Whole path of what it is put in"
+            help="Where documents say whole paths, they are written for it. Left empty, those are listed to be put right by hand."
+          >
+            <TextInput id="carry-path" value={path} onChange={(event) => setPath(event.target.value)} />
+          </Labelled>
+        )}
       </div>
     </CarryColumns>
   );

@@ -2,7 +2,13 @@
  * The state of a plan that carries a project over: what was said of it, what it comes to, and its carrying out. What
  * was said is kept in this browser until then; what is looked at stands in the address.
  */
-import { type CarryPlan, type CarryRequest, type ProjectPage, wayBodySchema } from '@nesting/contract';
+import {
+  type CarryPlan,
+  type CarryRequest,
+  type CarryToVolume,
+  type ProjectPage,
+  wayBodySchema,
+} from '@nesting/contract';
 import type { CarryWay, Comes, Picked } from '@nesting/core/planners';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
@@ -15,6 +21,7 @@ import { useAddress } from '../../app/use-address';
 import { useDebounced } from '../../app/use-debounced';
 import { saveReply } from '../../changes/save-plan';
 import { carryApi } from './carry-api';
+import { type CarryHere, useCarryHere } from './use-carry-here';
 
 export type Target = CarryRequest['target'];
 export type PickedOne = Picked[string];
@@ -53,6 +60,8 @@ export interface CarryWork {
   readonly isReady: boolean;
   readonly isCarrying: boolean;
   readonly carryOut: () => Promise<void>;
+  /** Of a folder on this computer. */
+  readonly here: CarryHere;
   readonly save: (as: 'text' | 'csv' | 'json') => Promise<void>;
 }
 
@@ -80,6 +89,7 @@ export function useCarryWork(
     { skip: asked === null, refetchOnMountOrArgChange: true },
   );
   const [apply, applying] = carryApi.useApplyCarryMutation();
+  const here = useCarryHere(id);
   const keyFor = useRequestKey();
   const startKeyFor = useRequestKey();
   const plan = error || asked === null ? undefined : data;
@@ -88,11 +98,12 @@ export function useCarryWork(
   const carryOut = async () => {
     if (plan === undefined || wanted === null || target === null) return;
     const { fingerprint } = plan;
-    const request = {
-      id,
-      asked: { ...wanted, target: withKey(wanted.target, startKeyFor(wanted.target)) },
-      fingerprint,
-    };
+    if (wanted.target.kind === 'here')
+      return here.begin({ ...wanted, target: wanted.target, fingerprint }, () => {
+        keep(UNSAID);
+        whenDone();
+      });
+    const request = { id, ...wanted, target: withKey(wanted.target, startKeyFor(wanted.target)), fingerprint };
     const done = await apply({ ...request, key: keyFor(request) })
       .unwrap()
       .catch(() => null);
@@ -102,10 +113,16 @@ export function useCarryWork(
     await go(`/projects/${done.project}/batches?batch=${done.batch}`);
   };
   return {
-    ...{ project, params, put, said, plan, isPlanning, hindrance, carryOut },
+    ...{ project, params, put, said, plan, isPlanning, hindrance, carryOut, here },
     ...waysToSay(said, keep),
     trouble: failed === undefined ? null : troubleOf(failed),
-    isReady: plan !== undefined && plan.files > 0 && plan.refused.length === 0 && !isPlanning && !applying.isLoading,
+    isReady:
+      plan !== undefined &&
+      plan.files > 0 &&
+      plan.refused.length === 0 &&
+      !isPlanning &&
+      !applying.isLoading &&
+      here.running === null,
     isCarrying: applying.isLoading,
     save: async (as) => {
       if (wanted !== null) await saveReply(await fetchFor('writeCarry', { id, query: { as }, body: wanted }));
@@ -124,10 +141,17 @@ export const bodyOfWay = (way: CarryWay): CarryRequest['way'] => ({
   words: [...way.words],
 });
 
-const keyless = (target: Target): Target =>
-  target.kind === 'new' ? { ...target, start: { ...target.start, key: undefined } } : target;
+const keyless = (target: Target): Target => {
+  switch (target.kind) {
+    case 'new':
+    case 'here':
+      return { ...target, start: { ...target.start, key: undefined } };
+    default:
+      return target;
+  }
+};
 
-const withKey = (target: Target, key: string | undefined): Target =>
+const withKey = (target: CarryToVolume['target'], key: string | undefined): CarryToVolume['target'] =>
   target.kind === 'new' && key !== undefined ? { ...target, start: { ...target.start, key } } : target;
 
 const useSaid = (project: string) => useKept(`nesting-carry-${project}`, saidSchema, UNSAID);

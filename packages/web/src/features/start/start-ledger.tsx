@@ -1,11 +1,11 @@
 /** What will be written, in words, and the one button that writes it. */
 import type { Adjustments, Expansion } from '@nesting/core/template';
 import { many } from '../../app/words';
+import type { Progress } from '../../browser-disk/start';
 import { Button, Tick } from '../../ui';
 import { targetWords } from './target';
 import type { StartPlan } from './use-start-plan';
 import type { StartStatus, StartWriting } from './use-start-writing';
-import type { Progress } from './write-elsewhere';
 
 export function StartLedger({ plan, writing }: { plan: StartPlan; writing: StartWriting }) {
   const { status } = writing;

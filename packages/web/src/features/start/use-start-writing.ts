@@ -6,12 +6,13 @@ import { useNavigate } from 'react-router';
 import { troubleOf } from '../../app/api';
 import { useRequestKey } from '../../app/request-key';
 import { useAppDispatch } from '../../app/store';
+import type { Outcome, Progress } from '../../browser-disk/start';
 import { numbersApi } from '../house/numbers-api';
 import { draftDone, SETTINGS } from './start-slice';
 import { startsApi } from './starts-api';
 import { targetWords } from './target';
 import type { StartPlan } from './use-start-plan';
-import { download, intoFolder, type Outcome, type Progress } from './write-elsewhere';
+import { download, intoFolder } from './write-elsewhere';
 
 export type StartStatus =
   | { readonly kind: 'ready' }
@@ -75,9 +76,8 @@ function useStartElsewhere(plan: StartPlan): StartWriting {
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const stop = useRef<AbortController | null>(null);
-  const [reserve] = numbersApi.useReserveNumberMutation();
-  const [giveBack] = numbersApi.useGiveBackNumberMutation();
-  const { target, number } = plan;
+  const keepNumber = useKeepNumber(plan);
+  const { target } = plan;
   const begin = async () => {
     if (target === null || target.kind === 'volume') return;
     stop.current = new AbortController();
@@ -88,16 +88,24 @@ function useStartElsewhere(plan: StartPlan): StartWriting {
         : await download(requestOf(plan), target.kind);
     setProgress(null);
     setOutcome(done);
-    if (!done.ok || number !== plan.held) return;
-    // No project here knows it: its number is kept from everybody else.
-    await giveBack(number);
-    await reserve({ number, why: `${plan.expansion.rootName}, written to ${targetWords(target)}` });
+    if (done.ok) await keepNumber();
   };
   const status = (): StartStatus => {
     if (progress !== null) return { kind: 'writing', progress };
     return outcome === null ? { kind: 'ready' } : { kind: 'written', outcome };
   };
   return { status: status(), begin, stop: () => stop.current?.abort(), forget: () => setOutcome(null) };
+}
+
+/** No project here knows what was written elsewhere: its number is kept from everybody else. */
+export function useKeepNumber({ target, number, held, expansion }: StartPlan): () => Promise<void> {
+  const [reserve] = numbersApi.useReserveNumberMutation();
+  const [giveBack] = numbersApi.useGiveBackNumberMutation();
+  return async () => {
+    if (target === null || number !== held) return;
+    await giveBack(number);
+    await reserve({ number, why: `${expansion.rootName}, written to ${targetWords(target)}` });
+  };
 }
 
 /** Fields whose values are mostly the same for one template: offered again the next time. */

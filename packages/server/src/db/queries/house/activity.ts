@@ -65,6 +65,7 @@ export const ACTIVITY = [
   'copy-left',
   'project-changed',
   'start-written',
+  'carried-here',
   'backup-restored',
   'findings-accepted',
   'findings-unaccepted',
