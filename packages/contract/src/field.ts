@@ -17,6 +17,7 @@ const scalarShape = {
   chars: z.string().max(500).optional(),
   like: z.string().max(60).optional(),
   options: z.array(choice).max(500).readonly().optional(),
+  ofVersion: z.boolean().optional(),
 };
 
 const head = {

@@ -227,13 +227,14 @@ function documentsIn(rules: ProjectRules, files: readonly FileEntry[]): Set<stri
   return out;
 }
 
-/** Names of one chain: what they share but for their version, whoever saved them. */
+/** Names of one chain: what they share but for their version and its state, whoever saved them. */
 const APART: ReadonlySet<string> = new Set(['version', 'person', 'frame']);
 
 export function chainKey(by: FolderConvention, reading: Reading): string {
   let key = by.convention.id;
   for (const { field } of by.strict.slots)
-    if (!APART.has(field) && ownValue(reading, field) !== undefined) key += `|${field}=${ownValue(reading, field)}`;
+    if (!APART.has(field) && field !== by.strict.states?.field && ownValue(reading, field) !== undefined)
+      key += `|${field}=${ownValue(reading, field)}`;
   return key;
 }
 

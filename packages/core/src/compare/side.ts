@@ -4,7 +4,7 @@ import { itemsOf, type Run, singlesOf } from '../check/items';
 import { stateOf } from '../check/match';
 import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../listing/entry';
 import type { Reading } from '../name/pattern/field';
-import { ordinal } from '../name/versions';
+import { versionRank } from '../name/versions';
 import { changeWords, type WordChange, wordsIn } from '../name/whole-words';
 import { ownValue } from '../own-value';
 import type { FolderConvention } from '../project/folder-convention';
@@ -91,15 +91,20 @@ class Side {
 
   private byReading(folder: string, by: FolderConvention, reading: Reading): Pick<ReadItem, 'meaning' | 'chain'> {
     let key = `${folder}/${by.convention.id}`;
+    const { states } = by.strict;
     for (const { field } of by.strict.slots) {
       const value = ownValue(reading, field);
-      if (value === undefined || OWN_FIELDS.has(field) || field === 'version') continue;
+      if (value === undefined || OWN_FIELDS.has(field) || field === 'version' || field === states?.field) continue;
       if (Object.hasOwn(this.entries, field)) continue;
       key += `\0${field}=${field === 'title' && this.isTitle(String(value)) ? '' : value}`;
     }
     const { version } = reading;
     if (version === undefined) return { meaning: key, chain: null };
-    return { meaning: `${key}\0version=${version}`, chain: { key, version: ordinal(version) } };
+    const state = states === null ? '' : (ownValue(reading, states.field) ?? '');
+    return {
+      meaning: `${key}\0version=${version} ${state}`,
+      chain: { key, version: versionRank(by.strict, reading) },
+    };
   }
 
   private isTitle(value: string): boolean {

@@ -32,5 +32,5 @@ export { type Cure, curesFor } from './prove/cure';
 export { proveOneWay } from './prove/prove';
 export { readings, readName, readValues, type Span, spansOf } from './read/read';
 export { entriesOf } from './read/value';
-export { nextVersion, ordinal, type Version } from './versions';
+export { nextVersion, ordinal, type Version, withFirstState } from './versions';
 export { hasValue, type WriteFault, type WrittenPiece, writeName, writePieces } from './write';

@@ -1,12 +1,28 @@
 /**
- * Version chains: names of one convention that differ in their version alone. Versions are numbers, or letters (`A` …
- * `Z`, `AA`).
+ * Version chains: names of one convention that differ in their version, and in its state, alone. Versions are numbers,
+ * or letters (`A` … `Z`, `AA`); states are words in an order, such as *draft* and *issued*.
  */
 import type { Reading, ReadValue } from './pattern/field';
 import type { CompiledConvention } from './pattern/ops';
 import { readName } from './read/read';
 
 export type Version = number | string;
+
+/** How far a version is: by its number or letter, and then by its state. */
+export function versionRank({ states }: Pick<CompiledConvention, 'states'>, reading: Reading): number {
+  if (reading.version === undefined) return 0;
+  const state = states === null ? 0 : Math.max(0, states.words.indexOf(String(reading[states.field] ?? '')));
+  return ordinal(reading.version) + state / (1 + (states?.words.length ?? 0));
+}
+
+/** Values of a version that begins: of its states the first, where the name carries one. */
+export function withFirstState<V>(
+  { states }: Pick<CompiledConvention, 'states'>,
+  values: Readonly<Record<string, V>>,
+): Readonly<Record<string, V | string>> {
+  const first = states?.words[0];
+  return states === null || first === undefined ? values : { ...values, [states.field]: first };
+}
 
 /** Frames and extensions may differ within what one version is. */
 const WITHIN_VERSION: ReadonlySet<string> = new Set(['frame']);
@@ -18,7 +34,7 @@ const WITHIN_VERSION: ReadonlySet<string> = new Set(['frame']);
 export function nextVersion(convention: CompiledConvention, values: Reading, names: Iterable<string>): Version | null {
   const slot = convention.slots.find((s) => s.field === 'version');
   if (slot === undefined) return null;
-  const apart = new Set([...WITHIN_VERSION, 'ext']);
+  const apart = new Set([...WITHIN_VERSION, 'ext', ...(convention.states === null ? [] : [convention.states.field])]);
   const key = keyOf(values, apart);
   const like: Version = slot.domain.kind === 'letters' ? (slot.domain.upper ? 'A' : 'a') : 1;
   let last = 0;

@@ -1,13 +1,15 @@
 import { grouped } from '../../grouped';
 import { join } from '../../listing/entry';
-import { ordinal } from '../../name/versions';
+import { ordinal, versionRank } from '../../name/versions';
 import { Remembered } from '../../remembered';
 import { chainKey } from '../items';
 import { type FolderCase, type ParamsOf, type RawFinding, rule } from '../rule';
 
 interface Version {
   readonly name: string;
+  /** How far it is: two of one version may be in two states. */
   readonly n: number;
+  readonly version: number;
   readonly person: string;
   readonly modified: number;
 }
@@ -25,7 +27,8 @@ const chainsIn = new Remembered(({ rules, items, state }: FolderCase): Map<strin
     chains.set(key, chain);
     chain.push({
       name: file.name,
-      n: ordinal(reading.version),
+      n: versionRank(by.strict, reading),
+      version: ordinal(reading.version),
       person: String(reading.person ?? ''),
       modified: file.modified,
     });
@@ -77,9 +80,9 @@ function onTop(c: FolderCase, key: string, chain: readonly Version[]): Old[] {
 function tooMany(c: FolderCase, key: string, chain: readonly Version[]): Old[] {
   const keep = c.state.kind === 'planned' ? c.state.line.folder?.older?.keep : undefined;
   if (keep === undefined) return [];
-  const versions = [...new Set(chain.map((v) => v.n))].sort((a, b) => b - a);
+  const versions = [...new Set(chain.map((v) => v.version))].sort((a, b) => b - a);
   const over = new Set(versions.slice(keep));
-  const old = chain.filter((v) => over.has(v.n)).sort((a, b) => (a.name < b.name ? -1 : 1));
+  const old = chain.filter((v) => over.has(v.version)).sort((a, b) => (a.name < b.name ? -1 : 1));
   const first = old[0];
   return first === undefined
     ? []

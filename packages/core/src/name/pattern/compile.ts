@@ -4,7 +4,8 @@ import { failure, type Params, type Result, success } from '../../result';
 import { ambiguityOf } from '../automaton/automaton';
 import { expressionOf } from '../automaton/regular';
 import { type Part, type Pattern, type Slot, slotsOf } from './ast';
-import type { CompiledConvention, CompiledName, CompiledSlot, Op } from './ops';
+import { ruleFor } from './field';
+import type { CompiledConvention, CompiledName, CompiledSlot, Op, StateWords } from './ops';
 import { type DomainContext, type DomainFault, domainOf, type SlotDomain } from './slot-domain';
 
 export type CompileFault =
@@ -45,7 +46,17 @@ export function compileConvention(pattern: Pattern, context: DomainContext): Res
     );
   }
   const oneWay = repeated.size === 0 && !sharesTexts(name) && structurallyOneWay(name);
-  return success({ ...name, repeated, oneWay, fast: oneWay ? expressionOf(name.ops) : null });
+  const states = statesIn(name.slots, context);
+  return success({ ...name, states, repeated, oneWay, fast: oneWay ? expressionOf(name.ops) : null });
+}
+
+function statesIn(slots: readonly CompiledSlot[], { fields }: DomainContext): StateWords | null {
+  if (!slots.some(({ field }) => field === 'version')) return null;
+  for (const { field } of slots) {
+    const { type, ofVersion, options = [] } = ruleFor(field, fields);
+    if (type === 'choice' && ofVersion === true) return { field, words: options.map(({ code }) => code) };
+  }
+  return null;
 }
 
 /** Decided on domains without limits, so that backtracking in the expression visits each state and place once at most. */

@@ -28,6 +28,8 @@ export interface ScalarRule {
   readonly chars?: string | undefined;
   readonly like?: string | undefined;
   readonly options?: readonly Choice[] | undefined;
+  /** Of a choice: its words say how far a version is, in this order; a new version begins with the first. */
+  readonly ofVersion?: boolean | undefined;
 }
 
 interface FieldHead {

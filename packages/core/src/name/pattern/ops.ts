@@ -39,7 +39,15 @@ export interface CompiledName {
   readonly domains: ReadonlyMap<Slot, SlotDomain>;
 }
 
+/** The words that say how far a version is, in their order, and the field that holds one. */
+export interface StateWords {
+  readonly field: string;
+  readonly words: readonly string[];
+}
+
 export interface CompiledConvention extends CompiledName {
+  /** `null` where versions have no states, or names no versions. */
+  readonly states: StateWords | null;
   /** Fields that stand more than once and must have one value. */
   readonly repeated: ReadonlySet<string>;
   /** Known to read one way whatever the limits of its parts. */

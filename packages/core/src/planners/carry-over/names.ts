@@ -7,7 +7,7 @@
  */
 
 import type { Value } from '../../name/pattern/field';
-import { versionAt } from '../../name/versions';
+import { versionAt, withFirstState } from '../../name/versions';
 import { changeWords, type WordChange, wordsIn } from '../../name/whole-words';
 import { writeName } from '../../name/write';
 import { ownValue } from '../../own-value';
@@ -30,6 +30,14 @@ export interface OldWordFound {
   readonly names: number;
   /** Whether a person added it; else it is the project's own. */
   readonly isAdded: boolean;
+}
+
+/** Where a version stands among those of its chain that come along. */
+export interface VersionPlace {
+  /** From 1. */
+  readonly rank: number;
+  /** Nothing else of the chain comes: what it was in another state is left behind. */
+  readonly isAlone: boolean;
 }
 
 export interface NewName {
@@ -60,8 +68,7 @@ export class NewNames {
     });
   }
 
-  /** `rank` is its place among the versions of its chain that come along, from 1. */
-  of(file: SourceFile, line: PlannedLine | null, rank: number): NewName {
+  of(file: SourceFile, line: PlannedLine | null, rank: VersionPlace): NewName {
     const { name } = file.file;
     const written = this.written(file, line, rank);
     if (written !== null) return { name: written, by: written === name ? 'same' : 'meaning' };
@@ -73,13 +80,14 @@ export class NewNames {
     return { name: changed, by: changed === name ? 'same' : 'words' };
   }
 
-  private written({ file, by, reading }: SourceFile, line: PlannedLine | null, rank: number): string | null {
+  private written({ file, by, reading }: SourceFile, line: PlannedLine | null, place: VersionPlace): string | null {
     if (by === null || reading === null) return null;
     const there = line === null ? [] : this.target.conventionsFor(line, file.name);
     const as = there.find((c) => c.convention.id === by.convention.id);
     if (as === undefined) return null;
-    const values = { ...reading, ...this.valuesAfter(reading), ...boundOf(as, reading), ...this.entryAfter(reading) };
-    for (const version of this.versions(reading.version, rank)) {
+    const same = { ...reading, ...this.valuesAfter(reading), ...boundOf(as, reading), ...this.entryAfter(reading) };
+    const values = this.way.version !== 'keep' && place.isAlone ? withFirstState(as.strict, same) : same;
+    for (const version of this.versions(reading.version, place.rank)) {
       const { version: _version, ...rest } = values;
       const written = writeName(as.strict, version === undefined ? rest : { ...rest, version });
       if (written.ok) return written.value;

@@ -5,7 +5,7 @@ import { clashKey } from '../../portable/name';
 import type { PlannedLine } from '../../template/expansion';
 import { Landing } from '../landing';
 import { type CarriedFolder, type CarryGiven, type CarryItem, isBrought } from './given';
-import type { NamedBy, NewNames } from './names';
+import type { NamedBy, NewNames, VersionPlace } from './names';
 import { fileName, folderOf, type Source, type SourceFile } from './source';
 
 export class Placing {
@@ -13,7 +13,7 @@ export class Placing {
   private readonly folders = new Map<string, string>();
   /** Folders of one name but for its capitals are one: as the first of them is written. */
   private readonly spelt = new Map<string, string>();
-  private readonly ranks: ReadonlyMap<string, number>;
+  private readonly ranks: ReadonlyMap<string, VersionPlace>;
   private readonly landing: Landing;
 
   constructor(
@@ -90,7 +90,7 @@ export class Placing {
     const line =
       file.line === null ? null : (this.given.target.planned(this.byKey.get(file.line.key) ?? folder) ?? null);
     if (this.isInDocument(file.path)) return { to: join(folder, fileName(file)), name: fileName(file), by: 'same' };
-    const { name, by } = this.names.of(file, line, this.ranks.get(file.path) ?? 1);
+    const { name, by } = this.names.of(file, line, this.ranks.get(file.path) ?? ALONE);
     return { to: join(folder, name), name, by };
   }
 
@@ -143,18 +143,25 @@ function pathsByKey({ source, target, revision }: CarryGiven): ReadonlyMap<strin
 }
 
 /** Versions of one work that come along, counted from 1 in their order. */
-function ranksOf(files: readonly SourceFile[]): ReadonlyMap<string, number> {
+function ranksOf(files: readonly SourceFile[]): ReadonlyMap<string, VersionPlace> {
   const works = grouped(
     files.filter((file) => file.work !== null),
     (file) => `${file.line?.key ?? ''} ${file.work}`,
   );
-  const out = new Map<string, number>();
+  const out = new Map<string, VersionPlace>();
   for (const work of works.values()) {
     const versions = [...new Set(work.map(versionText))].sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
     const ranks = new Map(versions.map((version, i) => [version, i + 1]));
-    for (const file of work) out.set(file.path, ranks.get(versionText(file)) ?? 1);
+    const states = new Set(work.map((file) => `${versionText(file)} ${stateText(file)}`));
+    for (const file of work)
+      out.set(file.path, { rank: ranks.get(versionText(file)) ?? 1, isAlone: states.size === 1 });
   }
   return out;
 }
+
+const ALONE: VersionPlace = { rank: 1, isAlone: true };
+
+const stateText = ({ by, reading }: SourceFile): string =>
+  by?.strict.states == null ? '' : String(reading?.[by.strict.states.field] ?? '');
 
 const versionText = ({ reading }: SourceFile): string => String(reading?.version ?? '');

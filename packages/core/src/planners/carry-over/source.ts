@@ -6,7 +6,7 @@ import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../.
 import { groupFrames } from '../../name/frames';
 import type { Reading } from '../../name/pattern/field';
 import { readName } from '../../name/read/read';
-import { ordinal } from '../../name/versions';
+import { versionRank } from '../../name/versions';
 import type { FolderConvention } from '../../project/folder-convention';
 import { OWN_FOLDER } from '../../project/own-folder';
 import { isForGenerated, type ProjectRules } from '../../project/rules';
@@ -132,7 +132,7 @@ function filesOf(
   const newest = newestOf(read);
   const isCache = isInCache(rules, listing.path);
   return read.map((one) => {
-    const isSuperseded = isOlder || (one.chain !== null && newest.get(one.chain) !== versionOf(one.reading));
+    const isSuperseded = isOlder || (one.chain !== null && newest.get(one.chain) !== rankOf(one));
     const isGenerated = isCache || rules.isGenerated(one.file.name);
     const isCurrent = !isSuperseded && !isGenerated;
     const byFolder = comes === 'everything' || (comes === 'current' && isCurrent);
@@ -184,12 +184,13 @@ function readingOf(
   return { by: null, reading: null, work: null, chain: null };
 }
 
-const versionOf = (reading: Reading | null): number => (reading?.version === undefined ? 0 : ordinal(reading.version));
+const rankOf = ({ by, reading }: Pick<SourceFile, 'by' | 'reading'>): number =>
+  by === null || reading === null ? 0 : versionRank(by.strict, reading);
 
-function newestOf(files: readonly Pick<SourceFile, 'chain' | 'reading'>[]): ReadonlyMap<string, number> {
+function newestOf(files: readonly Pick<SourceFile, 'chain' | 'by' | 'reading'>[]): ReadonlyMap<string, number> {
   const out = new Map<string, number>();
-  for (const { chain, reading } of files)
-    if (chain !== null) out.set(chain, Math.max(out.get(chain) ?? 0, versionOf(reading)));
+  for (const file of files)
+    if (file.chain !== null) out.set(file.chain, Math.max(out.get(file.chain) ?? 0, rankOf(file)));
   return out;
 }
 

@@ -219,6 +219,7 @@ class Filling {
   readonly derived: string[] = [];
   private isTailUsed = false;
   private isRestUsed = false;
+  private readonly convention: CompiledConvention;
 
   constructor(
     private readonly rules: ProjectRules,
@@ -228,6 +229,7 @@ class Filling {
     private readonly given: GivenValues,
     private readonly isListed: (field: string) => boolean,
   ) {
+    this.convention = by.strict;
     const needed = new Set(neededSlots(by.strict).map(({ field }) => field));
     for (const slot of by.strict.slots) {
       const { field } = slot;
@@ -245,6 +247,7 @@ class Filling {
     if (own !== undefined && own !== '') return own;
     if (field === 'ext') return this.file.ext;
     if (field === 'version') return this.file.version ?? undefined;
+    const { states } = this.convention;
     const said = saidIn(this.file, field);
     const options = domain.kind === 'fixed' ? domain.entries : null;
     const fitting = said.filter(
@@ -261,6 +264,7 @@ class Filling {
       const { day, time } = this.file.when;
       return time === null ? day : `${day}T${time}`;
     }
+    if (field === states?.field) return states.words[0];
     if (field === 'frame') return this.file.counts.get(field) ?? this.tail();
     if (isCounter(slot)) return this.file.counts.get(field) ?? this.tail();
     // A project's own date and person are not those of its files.

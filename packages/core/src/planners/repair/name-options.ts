@@ -7,7 +7,7 @@ import { join, nameOf, parentOf } from '../../listing/entry';
 import { type Confidence, explainName } from '../../name/mend/suggest';
 import type { Reading } from '../../name/pattern/field';
 import { readName } from '../../name/read/read';
-import { ordinal, versionAt } from '../../name/versions';
+import { ordinal, versionAt, withFirstState } from '../../name/versions';
 import { writeName } from '../../name/write';
 import { nameFaults } from '../../portable/name';
 import type { FolderConvention } from '../../project/folder-convention';
@@ -245,7 +245,8 @@ export function versionAfter(
       const read = readName(by.strict, other, by.bound);
       if (read?.version !== undefined && chainKey(by, read) === chain) last = Math.max(last, ordinal(read.version));
     }
-    const written = writeName(by.strict, { ...reading, version: versionAt(last + 1, reading.version) });
+    const next = { ...withFirstState(by.strict, reading), version: versionAt(last + 1, reading.version) };
+    const written = writeName(by.strict, next);
     if (written.ok) return written.value;
   }
   return null;

@@ -13,7 +13,7 @@ import { chainKey } from '../../check/items';
 import { grouped } from '../../grouped';
 import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../../listing/entry';
 import { readName } from '../../name/read/read';
-import { ordinal } from '../../name/versions';
+import { versionRank } from '../../name/versions';
 import { clashKey } from '../../portable/name';
 import type { ProjectRules } from '../../project/rules';
 import { Moves } from '../../references/moves';
@@ -320,7 +320,7 @@ class Layout {
     for (const by of this.rules.conventionsFor(line, name)) {
       const reading = readName(by.strict, name, by.bound);
       if (reading?.version !== undefined && reading.frame === undefined)
-        return { chain: chainKey(by, reading), version: ordinal(reading.version) };
+        return { chain: chainKey(by, reading), version: versionRank(by.strict, reading) };
     }
     return null;
   }

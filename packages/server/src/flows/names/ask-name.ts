@@ -4,7 +4,16 @@
  * nobody else was given. Held for who asks, so that two people never get the same.
  */
 import type { AskName, HeldName } from '@nesting/contract';
-import { nextVersion, ordinal, type Reading, readName, type Values, type Version, writeName } from '@nesting/core/name';
+import {
+  nextVersion,
+  ordinal,
+  type Reading,
+  readName,
+  type Values,
+  type Version,
+  withFirstState,
+  writeName,
+} from '@nesting/core/name';
 import { type FolderConvention, ProjectRules } from '@nesting/core/project';
 import type { PlannedLine } from '@nesting/core/template';
 import type { Where } from '@nesting/disk';
@@ -70,7 +79,8 @@ function freeName(
   there: readonly string[],
   held: readonly NameHold[],
 ): string {
-  const first = written(strict, { ...values, version: firstVersion(strict), frame: values.frame ?? 1 });
+  const all = { ...withFirstState(strict, {}), ...values };
+  const first = written(strict, { ...all, version: firstVersion(strict), frame: values.frame ?? 1 });
   const version = nextVersion(strict, first.reading, [...there, ...held.filter((h) => !h.mine).map((h) => h.name)]);
   if (version === null) {
     const lower = first.name.toLowerCase();
@@ -85,7 +95,7 @@ function freeName(
     const reading = h.mine ? readName(strict, h.name) : null;
     return reading?.version !== undefined && ordinal(reading.version) >= free && sameBut(reading, first.reading);
   });
-  return own?.name ?? written(strict, { ...values, version, frame: values.frame ?? 1 }).name;
+  return own?.name ?? written(strict, { ...all, version, frame: values.frame ?? 1 }).name;
 }
 
 const firstVersion = (strict: FolderConvention['strict']): Version =>

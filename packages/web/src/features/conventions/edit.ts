@@ -217,6 +217,9 @@ export function optionsFrom(text: string): { code: string; label?: string; also?
   });
 }
 
+/** Of a choice: what its words are to a version. */
+export const OF_VERSION_WORDS = 'Says how far a version is: a new one begins with the first';
+
 export const optionsText = (
   options: readonly {
     readonly code: string;

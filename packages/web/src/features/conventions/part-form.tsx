@@ -10,6 +10,7 @@ import {
   changeSeparator,
   changeSlot,
   kindOf,
+  OF_VERSION_WORDS,
   optionsFrom,
   optionsText,
   PART_KIND_OPTIONS,
@@ -80,16 +81,28 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
       />
       {kind === 'text' && <TextFields rule={rule} readOnly={readOnly} onSet={set} />}
       {kind === 'choice' && (
-        <Labelled id={`${id}o`} label="The list, one a line" help="code = what it is called, what people write instead">
-          <Lines
+        <>
+          <Labelled
             id={`${id}o`}
-            key={`${slot.field} ${(rule.options ?? []).length === 0}`}
-            rows={7}
-            defaultValue={optionsText(rule.options ?? [])}
+            label="The list, one a line"
+            help="code = what it is called, what people write instead"
+          >
+            <Lines
+              id={`${id}o`}
+              key={`${slot.field} ${(rule.options ?? []).length === 0}`}
+              rows={7}
+              defaultValue={optionsText(rule.options ?? [])}
+              disabled={readOnly}
+              onChange={(e) => set({ options: optionsFrom(e.target.value) }, 'options')}
+            />
+          </Labelled>
+          <Tick
+            label={OF_VERSION_WORDS}
+            checked={rule.ofVersion === true}
             disabled={readOnly}
-            onChange={(e) => set({ options: optionsFrom(e.target.value) }, 'options')}
+            onChange={(ofVersion) => set({ ofVersion: ofVersion || undefined }, 'states')}
           />
-        </Labelled>
+        </>
       )}
       <Place
         convention={convention}

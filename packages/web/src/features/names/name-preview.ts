@@ -1,6 +1,6 @@
 /** A name as far as it is known, and what stands in it before anybody writes. */
 import type { Me, ProjectRow } from '@nesting/contract';
-import { examplePieces, type Value, writePieces } from '@nesting/core/name';
+import { examplePieces, type Value, withFirstState, writePieces } from '@nesting/core/name';
 import type { FolderConvention } from '@nesting/core/project';
 
 export const isOptional = ({ strict }: FolderConvention, field: string): boolean =>
@@ -14,7 +14,7 @@ export function defaultsOf(
   me: Me,
   row: ProjectRow | null,
 ): Record<string, string | number> {
-  const out: Record<string, string | number> = {};
+  const out: Record<string, string | number> = { ...withFirstState<string>(strict, {}) };
   for (const { field, domain } of strict.slots) {
     if (domain.kind === 'fixed' && domain.of === 'person' && domain.entries.some((e) => e.value === me.initials))
       out[field] = me.initials;

@@ -4,7 +4,7 @@ import { type Field, type ListField, SCALAR_TYPES, type ScalarRule } from '@nest
 import { renameField, type Template } from '@nesting/core/template';
 import { useId } from 'react';
 import { Button, Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui';
-import { optionsFrom, optionsText } from '../../conventions/edit';
+import { OF_VERSION_WORDS, optionsFrom, optionsText } from '../../conventions/edit';
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {
   text: 'Words',
@@ -232,15 +232,22 @@ function Options({ field, put }: SectionProps) {
   const rule = ruleOf(field);
   if (rule.type !== 'choice') return null;
   return (
-    <Labelled id={id} label="The list, one a line" help="code = what it is called, what people write instead">
-      <Lines
-        id={id}
-        key={field.key}
-        rows={5}
-        defaultValue={optionsText(rule.options ?? [])}
-        onChange={(e) => put(withRule(field, { options: optionsFrom(e.target.value) }), 'options')}
+    <>
+      <Labelled id={id} label="The list, one a line" help="code = what it is called, what people write instead">
+        <Lines
+          id={id}
+          key={field.key}
+          rows={5}
+          defaultValue={optionsText(rule.options ?? [])}
+          onChange={(e) => put(withRule(field, { options: optionsFrom(e.target.value) }), 'options')}
+        />
+      </Labelled>
+      <Tick
+        label={OF_VERSION_WORDS}
+        checked={rule.ofVersion === true}
+        onChange={(ofVersion) => put(withRule(field, { ofVersion: ofVersion || undefined }), 'states')}
       />
-    </Labelled>
+    </>
   );
 }
 
@@ -258,5 +265,5 @@ function Help({ field, put }: SectionProps) {
 }
 
 /** The rule's own settings, without what belongs to the field. */
-const pure = ({ type, max, chars, like, options }: ScalarRule): ScalarRule =>
-  withoutAbsent({ type, max, chars, like, options });
+const pure = ({ type, max, chars, like, options, ofVersion }: ScalarRule): ScalarRule =>
+  withoutAbsent({ type, max, chars, like, options, ofVersion });
