@@ -47,9 +47,9 @@ const plan = (version: string, state: string, number = '26011') => `${number}_st
 const listings = (top: readonly string[], superseded: readonly string[] = []): FolderListing[] => {
   const files = (names: readonly string[]) => names.map((name, i) => ({ name, size: 10 + i, modified: i }));
   return [
-    { path: '', folders: ['plans'], files: [] },
-    { path: 'plans', folders: ['superseded'], files: files(top) },
-    { path: 'plans/superseded', folders: [], files: files(superseded) },
+    { path: '', folders: ['plans'], files: [], others: [] },
+    { path: 'plans', folders: ['superseded'], files: files(top), others: [] },
+    { path: 'plans/superseded', folders: [], files: files(superseded), others: [] },
   ];
 };
 
