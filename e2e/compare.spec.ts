@@ -42,7 +42,7 @@ test('two projects are chosen, and what differs is read by keyboard, filtered an
   await page.getByLabel('Show what is the same too').click();
   await expect(list.getByRole('option').first()).toContainText('the same');
   // Two scenes of one project: what they were made for is their own.
-  const folderAt = (side: string) => page.getByRole('combobox', { name: `Folder at the ${side}` });
+  const folderAt = (side: string) => page.getByRole('combobox', { name: `What of it, at the ${side}` });
   await folderAt('left').fill('s01/working');
   await page
     .getByRole('option', { name: /s01\/working$/ })

@@ -2,7 +2,7 @@
 import { COMPARED, type ComparedSums, EVIDENCE, type ToldRow } from '@nesting/core/compare';
 import { z } from 'zod';
 import { type Same, same } from './equal';
-import { amount, list, record, uuid } from './reply';
+import { amount, list, moment, record, uuid } from './reply';
 
 export const compareQuerySchema = z.object({
   left: z.uuid(),
@@ -10,6 +10,12 @@ export const compareQuerySchema = z.object({
   /** One folder of each, from its root, where not all of it is compared: two scenes, two revisions. */
   leftFolder: z.string().max(4096).default(''),
   rightFolder: z.string().max(4096).default(''),
+  /** Or one revision of each, where a template has them: an entry of its list. */
+  leftRevision: z.string().max(200).default(''),
+  rightRevision: z.string().max(200).default(''),
+  /** Or what one change of each project left. */
+  leftBatch: z.uuid().or(z.literal('')).default(''),
+  rightBatch: z.uuid().or(z.literal('')).default(''),
   /** What is the same on both sides is counted, and told only where it is asked for. */
   same: z.stringbool().default(false),
 });
@@ -50,6 +56,9 @@ const side = record({
   ...{ id: uuid, number: z.string(), title: z.string(), folder: z.string() },
   /** The one folder that was compared; empty for all of it. */
   within: z.string(),
+  revision: z.string(),
+  /** The change of which that was compared that it left; `null` for all. */
+  batch: record({ id: uuid, what: z.string(), at: moment }).nullable(),
 });
 
 export const comparisonSchema = record({

@@ -17,7 +17,7 @@ export { type KeptListing, listingOf } from './check/kept-listing';
 export { type SeenFolders, seenFolders } from './check/quick';
 export type { PlannedCarry } from './children/carry';
 export { type Contents, contentKey, type JournalPage, type OtherRoots } from './children/changes';
-export type { ComparedFolders, SideTask } from './children/compare';
+export { ALL_OF_IT, type ComparedFolders, type SideTask } from './children/compare';
 export { Disks } from './children/disks';
 export type { LooseRead, PlannedIntake } from './children/intake';
 export type { Mention } from './children/mentions';

@@ -3,7 +3,7 @@ import { chmodSync, mkdirSync, mkdtempSync, renameSync, rmSync, symlinkSync, uti
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { type CompareTask, compareFolders } from '../src/children/compare';
+import { ALL_OF_IT, type CompareTask, compareFolders } from '../src/children/compare';
 
 let base: string;
 let made = 0;
@@ -29,7 +29,7 @@ function folderOf(files: Files, written = THEN): string {
 }
 
 const sideOf = (root: string): CompareTask['left'] => ({
-  ...{ where: { base: root, folder: '' }, mounts: [], rules: null, within: '' },
+  ...{ where: { base: root, folder: '' }, mounts: [], rules: null, ...ALL_OF_IT },
 });
 
 async function compared(

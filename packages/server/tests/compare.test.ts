@@ -85,6 +85,53 @@ describe('two projects', () => {
     }
   });
 
+  test('what one change left and what another did; a revision that is none, a change that is not there', async () => {
+    const { id, root } = await started('81008');
+    const brought = async (folder: string, files: Readonly<Record<string, string>>) => {
+      for (const [name, text] of Object.entries(files)) put(t.studio, `${folder}/${name}`, text);
+      const heap = { volume: 'studio', folder };
+      await t.ask('coordinator', 'POST', `/api/projects/${id}/intake/read`, heap);
+      const placed = Object.fromEntries(Object.keys(files).map((name) => [name, { folder: '10_paperwork' }]));
+      const asked_ = { ...heap, placed };
+      const plan = (await (await t.ask('coordinator', 'POST', `/api/projects/${id}/intake`, asked_)).json()) as {
+        fingerprint: string;
+      };
+      const made = await t.ask(
+        'coordinator',
+        'POST',
+        `/api/projects/${id}/intake/batches`,
+        { ...asked_, fingerprint: plan.fingerprint },
+        { prefer: 'wait=60' },
+      );
+      return ((await made.json()) as { batch: string }).batch;
+    };
+    const first = await brought('first card', { 'permit one.pdf': '%PDF-1.4 one', 'permit two.pdf': '%PDF-1.4 two' });
+    const second = await brought('second card', { 'again.pdf': '%PDF-1.4 two', 'permit three.pdf': '%PDF-1.4 three' });
+    put(root, '10_paperwork/beside.pdf', '%PDF-1.4 one');
+    const query = { left: id, right: id, leftBatch: first, rightBatch: second };
+    const told = await compared(query);
+    expect(told.left.batch).toMatchObject({ id: first, what: 'intake' });
+    const names = told.rows.map(({ state, left, right }) => [
+      state,
+      path.basename(left?.path ?? ''),
+      path.basename(right?.path ?? ''),
+    ]);
+    // What the first card brought already was not brought again.
+    expect(names.map(([state]) => state).sort()).toEqual(['only-left', 'only-left', 'only-right']);
+    expect(names.flat()).not.toContain('beside.pdf');
+    // All of the project against what one of them left.
+    const whole = await compared({ left: id, right: id, rightBatch: second, same: 'true' });
+    expect([whole.counts.same, whole.counts['only-right']]).toEqual([1, 0]);
+    const codeFor = async (more: object) =>
+      ((await (await t.ask('lead', 'GET', asked({ ...query, ...more }))).json()) as { code: string }).code;
+    expect(await codeFor({ leftBatch: '00000000-0000-4000-8000-000000000000' })).toBe('no-change');
+    expect(await codeFor({ leftBatch: 'x' })).toBe('not-as-expected');
+    expect(await codeFor({ leftRevision: 'A' })).toBe('no-revisions');
+    // A change of another project is none of this one.
+    const other = await started('81009');
+    expect(await codeFor({ left: other.id })).toBe('no-change');
+  });
+
   test('a project and itself are the same, and so is a copy of it under another folder’s name', async () => {
     const { id, root } = await started('81003');
     put(root, 'loose.txt', 'x');

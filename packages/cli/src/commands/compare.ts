@@ -2,7 +2,7 @@ import { COMPARED, type ComparedRow, toldRow } from '@nesting/core/compare';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
 import { shown } from '@nesting/core/text';
 import { comparedWords } from '@nesting/core/words';
-import { type SideTask, TASKS } from '@nesting/disk';
+import { ALL_OF_IT, type SideTask, TASKS } from '@nesting/disk';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print, say } from '../output';
@@ -29,7 +29,7 @@ export async function compare(options: Options): Promise<Exit> {
 function sideOf(options: Options, dir: string): SideTask {
   requireFolder(dir);
   const rules = isMarked(dir) ? inputOf(options, undefined, dir) : null;
-  return { where: { base: dir, folder: '' }, mounts: [], rules, within: '' };
+  return { where: { base: dir, folder: '' }, mounts: [], rules, ...ALL_OF_IT };
 }
 
 /** What differs line by line, and how much there is of everything. */

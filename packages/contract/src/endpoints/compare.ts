@@ -14,7 +14,7 @@ export const COMPARE_ENDPOINTS = {
     whose: 'house',
     query: compareQuerySchema,
     reply: { json: comparisonSchema },
-    refuses: ['no-project', ...FOLDER],
+    refuses: ['no-project', 'no-revisions', 'no-change', 'batch-forgotten', ...FOLDER],
   }),
   writeComparison: endpoint({
     method: 'GET',
@@ -24,6 +24,6 @@ export const COMPARE_ENDPOINTS = {
     whose: 'house',
     query: compareQuerySchema.extend({ as: z.enum(COMPARISON_FORMS) }),
     reply: { file: ['text/csv', 'application/json'] },
-    refuses: ['no-project', ...FOLDER],
+    refuses: ['no-project', 'no-revisions', 'no-change', 'batch-forgotten', ...FOLDER],
   }),
 };

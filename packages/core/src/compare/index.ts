@@ -12,4 +12,4 @@ export {
   type ToldRow,
   toldRow,
 } from './compare';
-export { itemsOfSide, type ReadItem, type SideItem } from './side';
+export { itemsOfSide, type ReadItem, type Scope, type SideItem } from './side';

@@ -9,6 +9,7 @@ import { changeWords, type WordChange, wordsIn } from '../name/whole-words';
 import { ownValue } from '../own-value';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
+import type { PlannedLine } from '../template/expansion';
 
 export interface SideItem {
   /** From the root; of a sequence with `#` for its frame. */
@@ -29,18 +30,26 @@ export interface ReadItem extends SideItem {
   readonly chain: { readonly key: string; readonly version: number } | null;
 }
 
-/**
- * `rules` are `null` for a folder that no rules are known of; `byKeys` where both sides are of one template.
- *
- * @param within - the one folder that is compared, from the root: what it was made for is its own, as a number is
- */
+/** What of a project is compared. */
+export interface Scope {
+  /** One folder, from the root; empty for all of it. What it was made for is its own, as a number is. */
+  readonly within: string;
+  /** One entry of the list that its template calls its revisions, by folders and names: it is the side's own too. */
+  readonly revision: { readonly as: string; readonly entry: string } | null;
+  /** Which files; all where it is `null`. */
+  readonly holds: ((path: string) => boolean) | null;
+}
+
+const WHOLE: Scope = { within: '', revision: null, holds: null };
+
+/** `rules` are `null` for a folder that no rules are known of; `byKeys` where both sides are of one template. */
 export function* itemsOfSide(
   rules: ProjectRules | null,
   listings: Iterable<FolderListing>,
   byKeys: boolean,
-  within = '',
+  scope: Scope = WHOLE,
 ): Generator<ReadItem> {
-  const side = new Side(rules, byKeys, within);
+  const side = new Side(rules, byKeys, scope);
   for (const listing of listings) yield* side.folder(listing);
 }
 
@@ -50,32 +59,50 @@ const OWN_FIELDS: ReadonlySet<string> = new Set(['number', 'client', 'frame']);
 class Side {
   private readonly own: readonly WordChange[];
   private readonly title: string;
-  /** Entries that the compared folder was made for. */
+  /** Entries that the compared folder was made for, and the revision that is compared. */
   private readonly entries: Readonly<Record<string, string>>;
 
   constructor(
     private readonly rules: ProjectRules | null,
     private readonly byKeys: boolean,
-    private readonly within: string,
+    private readonly scope: Scope,
   ) {
-    this.entries = within === '' ? {} : (rules?.planned(within)?.entries ?? {});
+    const { within, revision } = scope;
+    this.entries = {
+      ...(within === '' ? {} : rules?.planned(within)?.entries),
+      ...(revision !== null && { [revision.as]: revision.entry }),
+    };
     this.own = rules === null ? [] : ownWords(rules, Object.values(this.entries));
     this.title = rules === null ? '' : textOf(rules.expansion.values.values.title);
   }
 
-  *folder(listing: FolderListing): Generator<ReadItem> {
+  *folder(whole: FolderListing): Generator<ReadItem> {
     const { rules } = this;
+    const { holds } = this.scope;
+    const listing =
+      holds === null ? whole : { ...whole, files: whole.files.filter(({ name }) => holds(join(whole.path, name))) };
+    const isOfRevision = this.revisionIn(listing.path);
     const folder = this.folderMeaning(listing.path);
     const items = rules === null ? null : itemsOf(rules, listing, stateOf(rules, listing.path));
     const readings = new Map(items?.read.map((r) => [r.file.name, r]));
     const runs = new Map(items?.runs.map((run) => [run.first, run]));
     for (const file of items === null ? listing.files : singlesOf(listing, items)) {
       const [run, read] = [runs.get(file.name), readings.get(file.name)];
+      if (!isOfRevision((run ?? read)?.reading)) continue;
       if (run !== undefined) yield this.sequence(listing.path, folder, run);
       else if (read !== undefined)
         yield { ...plain(listing.path, file), ...this.byReading(folder, read.by, read.reading) };
       else yield { ...plain(listing.path, file), meaning: `${folder}/${this.neutral(file.name)}`, chain: null };
     }
+  }
+
+  /** Whether a file of a folder belongs to the revision that is compared, by the folder or by its name. */
+  private revisionIn(folder: string): (reading: Reading | undefined) => boolean {
+    const { revision } = this.scope;
+    if (revision === null) return () => true;
+    const { as, entry } = revision;
+    if (this.rules?.planned(folder)?.entries[as] === entry) return () => true;
+    return (reading) => reading !== undefined && String(ownValue(reading, as) ?? '') === entry;
   }
 
   private sequence(path: string, folder: string, run: Run): ReadItem {
@@ -120,12 +147,21 @@ class Side {
         .map((name) => this.neutral(name))
         .join('/');
     const line = rules.planned(path);
-    if (line?.kind === 'folder') return `\0${line.key}`;
+    if (line?.kind === 'folder') return `\0${this.keyOf(line)}`;
     return path === '' ? '' : `${this.folderMeaning(parentOf(path))}/${this.neutral(nameOf(path))}`;
   }
 
+  /** The same for folders of two revisions. */
+  private keyOf({ key, node, entries }: PlannedLine): string {
+    const { revision } = this.scope;
+    if (revision === null || entries[revision.as] !== revision.entry) return key;
+    const { [revision.as]: _own, ...others } = entries;
+    return `${node} ${JSON.stringify(others)}`;
+  }
+
   private inside(path: string): string {
-    return this.within === '' ? path : path.slice(this.within.length + 1);
+    const { within } = this.scope;
+    return within === '' ? path : path.slice(within.length + 1);
   }
 
   private neutral(name: string): string {

@@ -6,19 +6,22 @@
  * 3. They are compared again, by their contents.
  */
 import { createHash } from 'node:crypto';
-import { type Cancellation, codeOf } from '@nesting/core/change';
+import { type Cancellation, codeOf, HOME, isShown } from '@nesting/core/change';
 import {
   type ComparedRow,
   compareSides,
   itemsOfSide,
   type ReadItem,
+  type Scope,
   type SideItem,
   sumsOf,
 } from '@nesting/core/compare';
 import { type FolderListing, join, parentOf } from '@nesting/core/listing';
 import { type CheckInput, OWN_FOLDER, ProjectRules } from '@nesting/core/project';
+import { readBatch } from '../journal';
 import { listItems } from '../list-items';
 import { hashOf, withPlainFile } from '../roots/plain-file';
+import type { Root } from '../roots/root';
 import { inTree, type Mount, type Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
 import type { Context } from './context';
@@ -30,7 +33,13 @@ export interface SideTask extends OfWhere {
   readonly rules: CheckInput | null;
   /** The one folder that is compared; empty for all of it. */
   readonly within: string;
+  readonly revision: Scope['revision'];
+  /** Only what this batch wrote or moved, as it lies there now; `null` for all. */
+  readonly batch: string | null;
 }
+
+/** A side of which all is compared. */
+export const ALL_OF_IT = { within: '', revision: null, batch: null } as const;
 
 export interface CompareTask {
   readonly left: SideTask;
@@ -55,6 +64,19 @@ export const compareFolders = (task: CompareTask, { cancel }: Context<never>): P
   inTree(task.left.where, task.left.mounts, (left) =>
     inTree(task.right.where, task.right.mounts, (right) => new Comparing(task, { left, right }, cancel).compared()),
   );
+
+/** Files that a batch wrote or moved in its project: those below a folder that it moved as well. */
+function leftBy(root: Root, batch: string): (path: string) => boolean {
+  const changes = readBatch(root, batch)?.intents.changes.filter(isShown) ?? [];
+  const paths = new Set<string>();
+  const folders: string[] = [];
+  for (const { entry, before, after } of changes) {
+    if (after === null || after.root !== HOME) continue;
+    if (entry === 'file') paths.add(after.path);
+    else if (before !== null) folders.push(`${after.path}/`);
+  }
+  return (path) => paths.has(path) || folders.some((folder) => path.startsWith(folder));
+}
 
 class Comparing {
   private readonly unseen: (Unseen & { readonly side: SideName })[] = [];
@@ -98,8 +120,9 @@ class Comparing {
   private async items(side: SideName): Promise<readonly ReadItem[]> {
     const { left, right } = this.rules;
     const isOneTemplate = left !== null && right !== null && left.template.id === right.template.id;
-    const { within } = this.task[side];
+    const { within, revision, batch } = this.task[side];
     const byKeys = isOneTemplate && this.task.left.within === '' && this.task.right.within === '';
+    const holds = batch === null ? null : leftBy(this.trees[side].root, batch);
     const listings: FolderListing[] = [];
     const queue = [within];
     for (let path = queue.pop(); path !== undefined; path = queue.pop()) {
@@ -108,7 +131,7 @@ class Comparing {
       for (const name of listing?.folders ?? []) if (join(path, name) !== OWN_FOLDER) queue.push(join(path, name));
       await this.breath();
     }
-    return [...itemsOfSide(this.rules[side], listings, byKeys, within)];
+    return [...itemsOfSide(this.rules[side], listings, byKeys, { within, revision, holds })];
   }
 
   private listing(side: SideName, path: string): FolderListing | null {

@@ -52,6 +52,13 @@ export type ListField = FieldHead & {
 };
 export type Field = ScalarField | ListField;
 
+/** A list whose entries are revisions, and what names and folders call one. */
+export type RevisionList = ListField & { readonly revisions: string };
+
+/** The list that a template calls its revisions. */
+export const revisionList = (fields: readonly Field[]): RevisionList | undefined =>
+  fields.find((field): field is RevisionList => field.type === 'list' && field.revisions !== undefined);
+
 export interface Client {
   readonly code: string;
   readonly name: string;

@@ -17,7 +17,7 @@ import {
 } from '@nesting/contract';
 import { HOME } from '@nesting/core/change';
 import { nextEntry } from '@nesting/core/lists';
-import type { ListField } from '@nesting/core/name';
+import { type ListField, revisionList } from '@nesting/core/name';
 import type { CarryWay, Revision } from '@nesting/core/planners';
 import type { CheckInput } from '@nesting/core/project';
 import { expandTemplate } from '@nesting/core/template';
@@ -119,11 +119,11 @@ async function revisionAim(
   const into = await liveFolder(world, project);
   const { input, roots } = await compileRules(world, project.id);
   const shape = await readShape(world.db, project.id);
-  const field = project.body.fields.find((f): f is ListField => f.type === 'list' && f.revisions !== undefined);
+  const field = revisionList(project.body.fields);
   const entries = field === undefined ? [] : entriesOf(input, field);
   const now =
     field === undefined ? null : (wished ?? nextEntry(field.of, entries, new Date().toISOString().slice(0, 10)));
-  if (field?.revisions === undefined || shape === null || now === null || !entries.includes(was))
+  if (field === undefined || shape === null || now === null || !entries.includes(was))
     throw new Refused('no-revisions', { number: project.number });
   const values = { ...shape.values, [field.key]: [...entries, now] };
   const judged = await growTo(world, me, project, values);

@@ -2,11 +2,14 @@
 import type { CompareQuery, Comparison, ComparisonForm } from '@nesting/contract';
 import { toldRow } from '@nesting/core/compare';
 import { relPathOf } from '@nesting/core/listing';
+import { revisionList } from '@nesting/core/name';
+import type { CheckInput } from '@nesting/core/project';
 import { comparedCsv, comparedJson } from '@nesting/core/report';
+import { expandTemplate } from '@nesting/core/template';
 import type { ComparedFolders, SideTask } from '@nesting/disk';
+import { readBatchRow } from '../../db/queries/batches/batches';
 import { readProject } from '../../db/queries/projects/projects';
 import { untilAskerLeaves } from '../../request-context';
-import type { Project } from '../batches/prepared';
 import { compileRules } from '../checks/check-project';
 import { Refused, type World } from '../world';
 
@@ -17,37 +20,80 @@ const MOST_UNSEEN = 200;
 /** Bytes that are read to tell contents from each other: whoever asked waits for it, and so do other plans. */
 const MOST_READ = 10 * 2 ** 30;
 
+interface Side {
+  readonly task: SideTask;
+  readonly head: Comparison['left'];
+}
+
 interface Compared {
-  readonly left: Project;
-  readonly right: Project;
+  readonly left: Comparison['left'];
+  readonly right: Comparison['right'];
   readonly found: ComparedFolders;
 }
 
 async function compared(world: World, query: CompareQuery): Promise<Compared> {
-  const [left, right] = [await readProject(world.db, query.left), await readProject(world.db, query.right)];
-  if (left === null || right === null) throw new Refused('no-project');
-  const task = {
-    left: await sideOf(world, left.id, query.leftFolder),
-    right: await sideOf(world, right.id, query.rightFolder),
-    mostRead: MOST_READ,
+  const left = await sideOf(world, {
+    ...{ id: query.left, within: query.leftFolder, revision: query.leftRevision, batch: query.leftBatch },
+  });
+  const right = await sideOf(world, {
+    ...{ id: query.right, within: query.rightFolder, revision: query.rightRevision, batch: query.rightBatch },
+  });
+  const task = { left: left.task, right: right.task, mostRead: MOST_READ };
+  return {
+    left: left.head,
+    right: right.head,
+    found: await world.disks.run('compareFolders', task, untilAskerLeaves()),
   };
-  return { left, right, found: await world.disks.run('compareFolders', task, untilAskerLeaves()) };
 }
 
-async function sideOf(world: World, id: string, within: string): Promise<SideTask> {
+/** What of a project is compared, as it was asked for: empty for all of it. */
+interface SideAsked {
+  readonly id: string;
+  readonly within: string;
+  readonly revision: string;
+  readonly batch: string;
+}
+
+async function sideOf(world: World, { id, within, revision, batch }: SideAsked): Promise<Side> {
+  const project = await readProject(world.db, id);
+  if (project === null) throw new Refused('no-project');
   if (within !== '' && !relPathOf(within).ok) throw new Refused('path-refused');
   const { where, mounts, input } = await compileRules(world, id);
   const there = within === '' ? null : await world.disks.run('folder', { where, mounts, path: within });
   if (within !== '' && there === null) throw new Refused('path-missing', { path: within });
-  return { where, mounts, rules: input, within };
+  const as = revision === '' ? null : revisionsOf(input, revision);
+  if (revision !== '' && as === null) throw new Refused('no-revisions', { number: project.number });
+  const change = batch === '' ? null : await readBatchRow(world.db, id, batch);
+  if (batch !== '' && change === null) throw new Refused('no-change');
+  if (change !== null && !(await world.disks.run('hasBegun', { where, id: batch })))
+    throw new Refused('batch-forgotten');
+  const { number, folder, values } = project;
+  return {
+    task: {
+      ...{ where, mounts, rules: input, within, batch: change?.id ?? null },
+      revision: as === null ? null : { as, entry: revision },
+    },
+    head: {
+      ...{ id, number, folder, within, revision, title: String(values.title ?? '') },
+      batch: change === null ? null : { id: change.id, what: change.what, at: change.at },
+    },
+  };
+}
+
+/** What names and folders call a revision of the project; `null` where it has none of that name. */
+function revisionsOf({ template, values, registers }: CheckInput, entry: string): string | null {
+  const field = revisionList(template.fields);
+  if (field === undefined) return null;
+  const entries = expandTemplate(template, values, registers).values.lists.get(field.key)?.all ?? [];
+  return entries.includes(entry) ? field.revisions : null;
 }
 
 export async function compareProjects(world: World, query: CompareQuery): Promise<Comparison> {
   const { left, right, found } = await compared(world, query);
   const rows = query.same ? found.rows : found.rows.filter(({ state }) => state !== 'same');
   return {
-    left: headOf(left, query.leftFolder),
-    right: headOf(right, query.rightFolder),
+    left,
+    right,
     rows: rows.slice(0, MOST_ROWS).map(toldRow),
     all: rows.length,
     ...found.sums,
@@ -70,11 +116,3 @@ export async function printComparison(
   const { print, type } = FORMS[as];
   return { name: `${left.number}-${right.number}.${as}`, type, body: print(rows.map(toldRow)) };
 }
-
-const headOf = ({ id, number, folder, values }: Project, within: string): Comparison['left'] => ({
-  id,
-  number,
-  folder,
-  within,
-  title: String(values.title ?? ''),
-});

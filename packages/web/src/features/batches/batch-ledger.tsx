@@ -48,6 +48,11 @@ export function BatchLedger({ project, batch, lines, chosen, mayAct, onBatch }: 
       {batch.source !== null && batch.state === 'done' && (
         <Button onClick={() => void go(`/compare?left=${batch.source}&right=${project}`)}>Side by side</Button>
       )}
+      {batch.source === null && batch.state === 'done' && batch.sweptAt === null && (
+        <Button onClick={() => void go(`/compare?left=${project}&leftBatch=${batch.id}&right=${project}`)}>
+          Side by side with another…
+        </Button>
+      )}
       {mayAct && batch.state === 'running' && <Button onClick={() => void stop(of)}>Stop it</Button>}
       {mayAct && batch.state === 'paused' && (
         <SettleWays isBusy={settling.isLoading} onWay={(way) => void settle({ ...of, way })} />

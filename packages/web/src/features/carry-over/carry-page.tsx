@@ -4,7 +4,7 @@
  */
 import type { Me, ProjectPage, TemplateRow, VolumeRow } from '@nesting/contract';
 import { nextEntry } from '@nesting/core/lists';
-import type { ListField, Registers, Values } from '@nesting/core/name';
+import { type ListField, type Registers, revisionList, type Values } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useOutletContext, useParams, useSearchParams } from 'react-router';
@@ -66,15 +66,11 @@ interface Props {
   readonly volumes: readonly VolumeRow[];
 }
 
-/** The list that its template calls its revisions, where it does. */
-const revisionsOf = ({ body }: ProjectPage): ListField | undefined =>
-  body.fields.find((f): f is ListField => f.type === 'list' && f.revisions !== undefined);
-
 function Carrying(props: Props) {
   const [params] = useSearchParams();
   const { project, templates } = props;
   usePageTitle(`Carry ${project.number} ${project.title} over`);
-  const revisions = revisionsOf(project);
+  const revisions = revisionList(project.body.fields);
   const destinations: readonly Destination[] =
     revisions === undefined ? ['new', 'folder', 'there'] : ['new', 'folder', 'there', 'revision'];
   const destination = destinations.find((one) => one === params.get('to')) ?? 'new';

@@ -10,7 +10,9 @@ import { FindAndGroup } from '../../changes/find-and-group';
 import { Button, Tick } from '../../ui';
 import { Finder } from '../../ui/finder';
 import { projectsApi } from '../projects/projects-api';
+import { SCOPES } from './compare-api';
 import { type Filter, sideWords } from './compare-rows';
+import { NO_SCOPE, ScopeChoice } from './scope-choice';
 
 type Address = ReturnType<typeof useAddress>;
 
@@ -102,26 +104,18 @@ interface SideProps extends Pick<Props, 'params' | 'put'> {
   readonly found: Comparison['left'] | undefined;
 }
 
-/** A project, and the one folder of it that is compared where it is not all of it. */
+/** A project, and what of it is compared where it is not all of it. */
 function SideChoice({ params, put, side, found }: SideProps) {
   const project = params.get(side);
-  const folder = `${side}Folder` as const;
   return (
     <>
       <ProjectChoice
         label={side === 'left' ? 'Left project' : 'Right project'}
         value={project}
         found={found}
-        onChoose={(id) => put({ [side]: id, [folder]: null, row: null })}
+        onChoose={(id) => put({ [side]: id, ...NO_SCOPE[side], row: null })}
       />
-      {project !== null && (
-        <FolderChoice
-          label={`Folder at the ${side}`}
-          project={project}
-          value={params.get(folder)}
-          onChoose={(path) => put({ [folder]: path, row: null })}
-        />
-      )}
+      {project !== null && <ScopeChoice {...{ side, project, params, put }} />}
     </>
   );
 }
@@ -142,34 +136,13 @@ function ProjectChoice({ label, value, found, onChoose }: ChoiceProps) {
   return <Finder label={label} options={options} value={value} onChoose={onChoose} onSeek={setSought} />;
 }
 
-const WHOLE = '/';
-
-/** All of a project, or one folder of it: a scene, a revision. */
-function FolderChoice({ label, project, value, onChoose }: FolderProps) {
-  const { data: folders = [] } = projectsApi.useFoldersQuery(project);
-  const known = folders.flatMap(({ path }) => (path === '' ? [] : [{ value: path, label: path }]));
-  const options = [{ value: WHOLE, label: 'All of it' }, ...known];
-  return (
-    <Finder
-      label={label}
-      mono
-      options={value === null || known.some((o) => o.value === value) ? options : [...options, { value, label: value }]}
-      value={value ?? WHOLE}
-      onChoose={(folder) => onChoose(folder === WHOLE ? null : folder)}
-    />
-  );
-}
-
-interface FolderProps {
-  readonly label: string;
-  readonly project: string;
-  readonly value: string | null;
-  readonly onChoose: (folder: string | null) => void;
-}
-
 const swapped = (params: URLSearchParams) => ({
   left: params.get('right'),
   right: params.get('left'),
-  leftFolder: params.get('rightFolder'),
-  rightFolder: params.get('leftFolder'),
+  ...Object.fromEntries(
+    SCOPES.flatMap((scope) => [
+      [`left${scope}`, params.get(`right${scope}`)],
+      [`right${scope}`, params.get(`left${scope}`)],
+    ]),
+  ),
 });

@@ -9,7 +9,7 @@ import { many } from '../../app/words';
 import { LineList } from '../../changes/line-list';
 import { Columns } from '../../columns/columns';
 import { Button, Empty, Trouble } from '../../ui';
-import { compareApi, type Row } from './compare-api';
+import { compareApi, type Row, type Scopes, scopesIn } from './compare-api';
 import { CompareGiven } from './compare-given';
 import { CompareLine, heightOf } from './compare-line';
 import { filterOf, itemsOf, keyOf, sideWords } from './compare-rows';
@@ -23,8 +23,7 @@ export function ComparePage() {
   const [left, right] = [params.get('left'), params.get('right')];
   const same = params.get('same') === 'yes';
   const isAsked = left !== null && right !== null;
-  const folders = { leftFolder: params.get('leftFolder') ?? '', rightFolder: params.get('rightFolder') ?? '' };
-  const asked = { left: left ?? '', right: right ?? '', same, ...folders };
+  const asked = { left: left ?? '', right: right ?? '', same, ...scopesIn(params) };
   const { data, currentData, error, isFetching, refetch } = compareApi.useCompareProjectsQuery(asked, {
     skip: !isAsked,
     refetchOnMountOrArgChange: true,
@@ -113,14 +112,9 @@ function Middle({ found, items, isAsked, isFetching, trouble, again, selected, o
 
 interface LedgerProps {
   readonly found: Comparison | undefined;
-  readonly asked: { readonly left: string; readonly right: string; readonly same: boolean } & Folders;
+  readonly asked: { readonly left: string; readonly right: string; readonly same: boolean } & Scopes;
   readonly again: () => void;
   readonly isBusy: boolean;
-}
-
-interface Folders {
-  readonly leftFolder: string;
-  readonly rightFolder: string;
 }
 
 function Ledger({ found, asked: { same, ...sides }, again, isBusy }: LedgerProps) {

@@ -2,7 +2,8 @@
 import type { Comparison } from '@nesting/contract';
 import { COMPARED, type Compared } from '@nesting/core/compare';
 import { nameOf, parentOf } from '@nesting/core/listing';
-import { COMPARED_WORDS } from '@nesting/core/words';
+import { batchWords, COMPARED_WORDS } from '@nesting/core/words';
+import { moment } from '../../app/words';
 import type { ListItem } from '../../changes/line-list';
 import type { Row } from './compare-api';
 
@@ -43,13 +44,18 @@ export function itemsOf({ rows }: Comparison, filter: Filter, isByState: boolean
   ]);
 }
 
-/** By their numbers, of one project by the folders that are compared. */
+const scopeWords = ({ within, revision, batch }: Comparison['left']): string => {
+  if (revision !== '') return `revision ${revision}`;
+  return batch === null ? nameOf(within) : `${batchWords(batch.what)}, ${moment(batch.at)}`;
+};
+
+/** By their numbers, of one project by the folders, the revisions or the changes that are compared. */
 export function sideWords({
   left,
   right,
 }: Pick<Comparison, 'left' | 'right'>): Readonly<Record<'left' | 'right', string>> {
   if (left.number !== right.number) return { left: left.number, right: right.number };
-  const [one, other] = [nameOf(left.within), nameOf(right.within)];
+  const [one, other] = [scopeWords(left), scopeWords(right)];
   return one === other || one === '' || other === ''
     ? { left: 'the left', right: 'the right' }
     : { left: one, right: other };
