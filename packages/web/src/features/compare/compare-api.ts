@@ -5,7 +5,7 @@ import { asks } from '../../app/endpoints';
 
 export type Row = Comparison['rows'][number];
 
-export const SIDES = ['left', 'right'] as const;
+const SIDES = ['left', 'right'] as const;
 export type SideName = (typeof SIDES)[number];
 
 /** What of a project is compared: one folder, one revision, or what one change left. */
