@@ -57,9 +57,9 @@ interface Seeking {
   isFound: boolean;
 }
 
-/** The only one of each side with a key; `null` where there is none, or several. */
+/** The one of the left side with a key, and of the right; which there is none of, or several, finds no counterpart. */
 interface Alike {
-  left: Seeking | null;
+  readonly left: Seeking;
   right: Seeking | null;
   isAmbiguous: boolean;
 }
@@ -76,17 +76,22 @@ class Pairs {
   /** Two are one where each is the only one of its side with this key. */
   match(evidence: Evidence, keyOf: (item: ReadItem, side: 'left' | 'right') => string | null): void {
     const alike = new Map<string, Alike>();
-    for (const side of ['left', 'right'] as const)
-      for (const one of this.sides[side]) {
-        const key = one.isFound ? null : keyOf(one.item, side);
-        if (key === null) continue;
-        const known = alike.get(key);
-        if (known === undefined) alike.set(key, { left: null, right: null, isAmbiguous: false, [side]: one });
-        else if (known[side] === null) known[side] = one;
-        else known.isAmbiguous = true;
-      }
+    for (const left of this.sides.left) {
+      const key = left.isFound ? null : keyOf(left.item, 'left');
+      if (key === null) continue;
+      const known = alike.get(key);
+      if (known === undefined) alike.set(key, { left, right: null, isAmbiguous: false });
+      else known.isAmbiguous = true;
+    }
+    for (const right of this.sides.right) {
+      const key = right.isFound ? null : keyOf(right.item, 'right');
+      const known = key === null ? undefined : alike.get(key);
+      if (known === undefined) continue;
+      if (known.right === null) known.right = right;
+      else known.isAmbiguous = true;
+    }
     for (const { left, right, isAmbiguous } of alike.values())
-      if (left !== null && right !== null && !isAmbiguous) this.pair(left, right, evidence);
+      if (right !== null && !isAmbiguous) this.pair(left, right, evidence);
   }
 
   /** Of what is left of each chain the newest on both sides. */

@@ -90,9 +90,8 @@ class Side {
       const [run, read] = [runs.get(file.name), readings.get(file.name)];
       if (!isOfRevision((run ?? read)?.reading)) continue;
       if (run !== undefined) yield this.sequence(listing.path, folder, run);
-      else if (read !== undefined)
-        yield { ...plain(listing.path, file), ...this.byReading(folder, read.by, read.reading) };
-      else yield { ...plain(listing.path, file), meaning: `${folder}/${this.neutral(file.name)}`, chain: null };
+      else if (read !== undefined) yield plain(listing.path, file, this.byReading(folder, read.by, read.reading));
+      else yield plain(listing.path, file, { meaning: `${folder}/${this.neutral(file.name)}`, chain: null });
     }
   }
 
@@ -106,17 +105,17 @@ class Side {
   }
 
   private sequence(path: string, folder: string, run: Run): ReadItem {
-    const item: SideItem = {
+    return {
       path: join(path, `${run.head}#${run.tail}`),
       size: run.bytes,
       modified: run.newest,
       frames: run.names.length,
       names: [...run.names].sort(),
+      ...this.byReading(folder, run.by, run.reading),
     };
-    return { ...item, ...this.byReading(folder, run.by, run.reading) };
   }
 
-  private byReading(folder: string, by: FolderConvention, reading: Reading): Pick<ReadItem, 'meaning' | 'chain'> {
+  private byReading(folder: string, by: FolderConvention, reading: Reading): Meant {
     let key = `${folder}/${by.convention.id}`;
     const { states } = by.strict;
     for (const { field } of by.strict.slots) {
@@ -169,12 +168,16 @@ class Side {
   }
 }
 
-const plain = (folder: string, { name, size, modified }: FileEntry): SideItem => ({
+type Meant = Pick<ReadItem, 'meaning' | 'chain'>;
+
+const plain = (folder: string, { name, size, modified }: FileEntry, { meaning, chain }: Meant): ReadItem => ({
   path: join(folder, name),
   size,
   modified,
   frames: 1,
   names: [name],
+  meaning,
+  chain,
 });
 
 const textOf = (value: unknown): string => (typeof value === 'string' ? wordsIn(value).join(' ').toLowerCase() : '');
