@@ -14,7 +14,7 @@ import { type Same, same } from './equal';
 import { amount, list, moment, record, uuid } from './reply';
 
 /** Findings of one plan. */
-export const MOST_REPAIRED = 50_000;
+export const MOST_REPAIRED = 100_000;
 
 const findingId = z.string().regex(/^[0-9a-f]{16}$/);
 

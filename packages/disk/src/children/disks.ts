@@ -24,7 +24,7 @@ export interface KindLimits {
 /** Two cores are usual; batches wait for disks more than they work. */
 const KIND_LIMITS: Readonly<Record<Kind, KindLimits>> = {
   look: { most: 4, memory: 256, bound: 10_000, patience: 0, nice: 0 },
-  walk: { most: 2, memory: 1024, bound: 180_000, patience: 0, nice: 5 },
+  walk: { most: 2, memory: 2048, bound: 180_000, patience: 0, nice: 5 },
   batch: { most: 4, memory: 2048, bound: null, patience: 60_000, nice: 10 },
   check: { most: 2, memory: 4096, bound: null, patience: 10_000, nice: 15 },
 };
