@@ -1,5 +1,5 @@
 /**
- * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|packages|check|browser|sending|house|findings|load]: figures with
+ * npm run bench [expand|read|prove|explain|learn|templates|start|plans|copies|repairs|carry|intake|packages|flat|check|browser|sending|house|findings|load]: figures with
  * their aims beside them; nothing here passes or fails.
  */
 import { benchCarry } from './carry';
@@ -7,6 +7,7 @@ import { benchCheck, checkOnce } from './check';
 import { benchCopies } from './copies';
 import { benchExpand } from './expand';
 import { benchExplain } from './explain';
+import { benchFlat } from './flat';
 import { benchIntake } from './intake';
 import { benchFrames, benchLearn } from './learn';
 import { benchPackages } from './packages';
@@ -37,6 +38,7 @@ const BENCHES = {
   carry: benchCarry,
   intake: benchIntake,
   packages: benchPackages,
+  flat: benchFlat,
   check: benchCheck,
 } as const;
 const [first, second = '', third = '2'] = process.argv.slice(2);
