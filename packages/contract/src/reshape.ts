@@ -178,6 +178,8 @@ export type BatchAsked =
     }
   | { readonly kind: 'carry'; readonly asked: CarryBatchAsked; readonly fingerprint: string }
   | { readonly kind: 'intake'; readonly asked: IntakeBatchAsked; readonly fingerprint: string }
+  /** Lists of what a batch brought, where the template asks for them. */
+  | { readonly kind: 'checksums'; readonly batch: string }
   | { readonly kind: 'undo'; readonly batch: string; readonly ids: readonly string[] | null };
 
 /** What a project is by its rules: what a batch turns from one to another. */

@@ -56,6 +56,7 @@ const folderShape = {
   stable: z.boolean().optional(),
   licensed: z.boolean().optional(),
   cards: z.boolean().optional(),
+  checksums: z.boolean().optional(),
   outsiders: z.boolean().optional(),
   deliveries: z
     .array(

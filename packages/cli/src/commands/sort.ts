@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { markerSchema } from '@nesting/contract';
 import { type Change, HOME, type NewContent, rootIdOf } from '@nesting/core/change';
-import { type IntakeItem, isTaken, PLAIN_PAIRING, withEntries } from '@nesting/core/planners';
+import { checksumLists, type IntakeItem, isTaken, PLAIN_PAIRING, withEntries } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { changesCsv } from '@nesting/core/report';
 import { shown } from '@nesting/core/text';
@@ -108,12 +108,35 @@ async function carriedOut(sorting: Sorting): Promise<string | null> {
   );
   if (outcome.state === 'done') {
     say(`batch ${id}`);
-    return null;
+    return layLists(sorting, id);
   }
   return outcome.state === 'paused'
     ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${into} ${id} takes back what was brought`
     : `${from} or ${into} changed meanwhile; nothing was brought`;
 }
+
+/** Where the template asks for checksums beside what came: a batch of its own. Why not, or `null`. */
+async function layLists({ into, input, plan }: Sorting, batch: string): Promise<string | null> {
+  const where = { base: into, folder: '' };
+  const values = withEntries(new ProjectRules(input), input.values, plan.entries);
+  const journal = await TASKS.journalPage.run({ where, others: [], id: batch, withUndo: false });
+  const at = new Date().toISOString();
+  const { changes, proved } = journal ?? { changes: [], proved: {} };
+  const lists = checksumLists(new ProjectRules({ ...input, values }), { changes, proved, at });
+  if (lists.length === 0) return null;
+  const id = randomUUID();
+  const outcome = await inRoot(where, (home) =>
+    applyOnDisk({
+      roots: new Map([[HOME, home]]),
+      ...{ id, what: 'checksums', by: process.env.USER ?? '', at, bytesOf: textOf, changes: lists },
+    }),
+  );
+  if (outcome.state !== 'done') return `${into}: the lists of checksums could not be written`;
+  say(`batch ${id}: checksums`);
+  return null;
+}
+
+const textOf = (content: NewContent) => Buffer.from(content.kind === 'text' ? content.text : '');
 
 interface Growing {
   readonly changes: readonly Change[];
@@ -122,7 +145,7 @@ interface Growing {
 
 /** Days that the project has to have first: their folders, and its marker. */
 async function growing({ into, input, plan }: Sorting): Promise<Growing> {
-  const bytesOf = (content: NewContent) => Buffer.from(content.kind === 'text' ? content.text : '');
+  const bytesOf = textOf;
   const marker = inRoot({ base: into, folder: '' }, readMarker);
   if (plan.entries.length === 0 || marker === null) return { changes: [], bytesOf };
   const { project, started } = markerSchema.parse(JSON.parse(marker.marker));

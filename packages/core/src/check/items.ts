@@ -11,6 +11,7 @@ import { extensionOf } from '../listing/extension';
 import type { Reading } from '../name/pattern/field';
 import { readName } from '../name/read/read';
 import { ownValue } from '../own-value';
+import { isChecksumList } from '../project/checksum-list';
 import type { FolderConvention } from '../project/folder-convention';
 import type { ProjectRules } from '../project/rules';
 import type { PlannedLine } from '../template/expansion';
@@ -106,7 +107,7 @@ class Reader {
       if (planned?.kind === 'file') {
         this.starters.push(planned.key);
         this.starterBytes += file.size;
-      } else if (line.rules.free || isFrameList(file.name)) this.cleared.push(file);
+      } else if (line.rules.free || this.isOwnList(file.name)) this.cleared.push(file);
       else if (this.last === null || !this.goesOn(this.last, file)) this.file(file);
     }
     return {
@@ -118,6 +119,11 @@ class Reader {
       starters: this.starters,
       starterBytes: this.starterBytes,
     };
+  }
+
+  /** A list that the program wrote, or was written for it. */
+  private isOwnList(name: string): boolean {
+    return isFrameList(name) || (this.line.folder?.checksums === true && isChecksumList(name));
   }
 
   /**

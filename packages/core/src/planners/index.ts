@@ -12,6 +12,7 @@ export { NAMED_BY, type NamedBy, type OldWordFound } from './carry-over/names';
 export { isGeneratedIn, type Picked, type Revision } from './carry-over/source';
 export { type CarryRow, type CarrySummary, carrySummary, type FamilyTotal } from './carry-over/summary';
 export { type CarryWay, COMES, type Comes, PLAIN_WAY, VERSION_WAYS, type VersionWay } from './carry-over/way';
+export { checksumLists } from './checksums';
 export {
   clearingChanges,
   type LeftFolder,

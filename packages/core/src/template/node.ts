@@ -66,6 +66,8 @@ export interface FolderNode {
   readonly licensed?: boolean | undefined;
   /** Cards of cameras and recorders come here as they are, each in a folder of its own. */
   readonly cards?: boolean | undefined;
+  /** A list of checksums is laid into it for what is brought into it, or below. */
+  readonly checksums?: boolean | undefined;
   /** `false`: it and all that is in it goes into no package for somebody outside the studio. */
   readonly outsiders?: boolean | undefined;
   readonly deliveries?: readonly Delivery[] | undefined;

@@ -49,6 +49,7 @@ const WORDS: Readonly<Record<string, (p: Given) => string>> = {
     p.revision
       ? `made ${text(p.revision)} from what was there: ${filesOf(p)}`
       : `carried ${filesOf(p)} over from ${text(p.number)}`,
+  'checksums-laid': (p) => `${text(p.changes)} lists of checksums were laid beside what was brought in`,
   'files-brought': (p) => `brought ${filesOf(p)} in from ${text(p.from)}`,
   'project-packed': (p) =>
     `packed ${filesOf(p)} as ${text(p.name)} on ${text(p.volume)}${p.recipient ? ` for ${text(p.recipient)}` : ''}`,

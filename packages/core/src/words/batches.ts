@@ -58,6 +58,7 @@ const ABOUT: Readonly<Record<string, string>> = {
   change: 'Changed',
   edition: 'Took another edition',
   intake: 'Files brought in',
+  checksums: 'Checksums laid beside',
   undo: 'Undone',
   'take-back': 'Taken back',
   add: 'Added to a folder',

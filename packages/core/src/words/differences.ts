@@ -17,6 +17,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   stable: 'whether its names stay',
   licensed: 'whether it is licensed',
   cards: 'whether cards come here',
+  checksums: 'whether checksums lie beside what comes',
   outsiders: 'whether outsiders may have it',
   limitBytes: 'its limit',
   deliveries: 'what must be delivered into it',

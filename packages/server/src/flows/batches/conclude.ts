@@ -1,9 +1,10 @@
 /** The disk is done: the project's folder has its name, and its row takes its shape. */
+import { randomUUID } from 'node:crypto';
 import type { BatchAsked, ProjectShape } from '@nesting/contract';
 import { type Change, HOME, isShown } from '@nesting/core/change';
 import { told } from '@nesting/core/words';
 import { type Client, transaction } from '../../db/client';
-import { endBatch, readBatchJob } from '../../db/queries/batches/batches';
+import { endBatch, insertBatch, readBatchJob } from '../../db/queries/batches/batches';
 import { type ActivityCode, recordActivity } from '../../db/queries/house/activity';
 import { recordFormerNames } from '../../db/queries/projects/former-names';
 import { noteBrought } from '../../db/queries/projects/intakes';
@@ -11,6 +12,7 @@ import { type PlacedProject, projectsIn, readProjectRow, writeShape } from '../.
 import { checkChanged } from '../checks/check-project';
 import { renumber } from '../house/numbers';
 import { whereOf } from '../place';
+import { asksForLists } from '../projects/checksums';
 import { takeProposal } from '../projects/proposals';
 import type { World } from '../world';
 import { neighbourRoot, neighboursIn } from './roots';
@@ -42,6 +44,7 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
   if (hindered !== null) {
     return endBatch(world.db, id, { state: 'paused', changes: shown, because: told('name-left', hindered) });
   }
+  const isListed = what === 'intake' && (await asksForLists(world, { project, batch: id, volume, shape: to }));
   await transaction(world.db, async (client) => {
     await writeShape(client, project, to);
     const [was, now] = [String(from.values.number), String(to.values.number)];
@@ -57,18 +60,32 @@ export async function conclude(world: World, batch: ToConclude, volume: string):
     const params = { what, changes: shown, batch: id, ...folder, ...carried };
     await recordActivity(client, actOf(what, undoes), person, project, params, `project:${project}`);
     for (const neighbour of neighbours) await recordPassed(client, neighbour, batch);
+    if (isListed) await askForLists(world, client, batch);
   });
   world.mails.wake();
+  if (isListed) world.batches.wake();
   await noteKept(world, project, id, undoes);
   // Its rules are what they were: only folders that were touched have anything new to say.
   await checkChanged(world, project, person, what === 'repair' ? 'quick' : 'whole');
   for (const { id: neighbour } of neighbours) await checkChanged(world, neighbour, person, 'quick');
 }
 
+/** In the transaction that ends what brought it: neither is there without the other. */
+async function askForLists(world: World, client: Client, { id, project, person, to }: ToConclude): Promise<void> {
+  if (person === null) return;
+  const lists = randomUUID();
+  await insertBatch(client, {
+    ...{ id: lists, project, what: 'checksums', person, undoes: null, shape: to },
+    asked: { kind: 'checksums', batch: id },
+  });
+  await world.batches.add(lists, client);
+}
+
 function actOf(what: string, undoes: string | null): ActivityCode {
   if (undoes !== null) return 'batch-undone';
   if (what === 'carry') return 'files-carried';
   if (what === 'intake') return 'files-brought';
+  if (what === 'checksums') return 'checksums-laid';
   return what === 'repair' ? 'project-repaired' : 'project-reshaped';
 }
 

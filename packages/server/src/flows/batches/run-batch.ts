@@ -11,6 +11,7 @@ import type { Lease } from '../../jobs/leases';
 import { onBehalfOf } from '../../request-context';
 import { diskRefusal } from '../place';
 import { prepareCarry } from '../projects/carry-project';
+import { prepareChecksums } from '../projects/checksums';
 import { prepareIntake } from '../projects/intake-project';
 import { prepareRepair } from '../projects/repair-project';
 import { prepareReshape } from '../projects/reshape-project';
@@ -114,6 +115,8 @@ async function prepare(
       return prepareCarry(world, person, project, asked);
     case 'intake':
       return prepareIntake(world, person, project, asked);
+    case 'checksums':
+      return prepareChecksums(world, project, asked);
     case 'undo':
       return prepareUndo(world, project, asked);
     case undefined:

@@ -4,7 +4,8 @@ import { type Change, isShown, VOLUME } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
 import { projectFolderChange } from '@nesting/core/planners';
 import type { Adjustments } from '@nesting/core/template';
-import { batchRoots } from '../../db/queries/batches/batches';
+import type { Where } from '@nesting/disk';
+import { batchRoots, listsBeside } from '../../db/queries/batches/batches';
 import { readShape } from '../../db/queries/projects/projects';
 import { rulesInput } from '../projects/project-rules';
 import { Refused, type World } from '../world';
@@ -41,8 +42,20 @@ export async function prepareUndo(world: World, project: string, { batch: id, id
   const rules = await rulesInput(world.db, to, row.own);
   const own = await world.disks.run('ownChanges', { where, rules, project: row });
   const renamed = to.folder === now.folder ? [] : [projectFolderChange(now.folder, to.folder)];
-  const changes = [...chosen, ...own, ...renamed];
+  const lists = ids === null ? await listsToo(world, project, { batch: id, where }) : [];
+  const changes = [...lists, ...chosen, ...own, ...renamed];
   return { project: row, where, what: 'undo', from: now, to, changes, contents: new Map(), neighbours };
+}
+
+/** Lists of checksums of what goes back go too, while they are as they were written. */
+async function listsToo(
+  world: World,
+  project: string,
+  { batch, where }: { readonly batch: string; readonly where: Where },
+): Promise<readonly Change[]> {
+  const id = await listsBeside(world.db, project, batch);
+  const lines = id === null ? null : await world.disks.run('planUndo', { where, others: [], id });
+  return (lines ?? []).filter((l) => isShown(l.change) && l.hindrance === null).map((l) => l.change);
 }
 
 const sameShape = (a: ProjectShape, b: ProjectShape): boolean =>

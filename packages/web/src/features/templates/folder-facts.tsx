@@ -102,6 +102,7 @@ function facts(node: FolderNode, rules: FolderRules, per: readonly string[]): [s
     ]);
   if (rules.stable) out.push(['Stable', 'file names here never carry a version: others link to them']);
   if (node.licensed) out.push(['Licensed', 'each file has its licence note beside it']);
+  if (node.checksums) out.push(['Checksums', 'a list of them is laid beside what is brought in']);
   if (node.outsiders === false) out.push(['Outsiders', 'it goes into no package for somebody outside the studio']);
   if (node.cards) out.push(['Cards', 'each card of a camera or recorder lies here as it was, in a folder of its own']);
   for (const { name, onePer, due } of node.deliveries ?? []) {

@@ -236,6 +236,16 @@ export async function batchesOf(client: Client, project: string, limit: number):
   return rows.map(rowOf);
 }
 
+/** The change that laid lists of checksums beside what another one brought; `null` where none did. */
+export async function listsBeside(client: Client, project: string, batch: string): Promise<string | null> {
+  const { rows } = await client.query<{ id: string }>(
+    `select id from batch where project_id = $1 and state = 'done' and swept_at is null
+       and asked->>'kind' = 'checksums' and asked->>'batch' = $2`,
+    [project, batch],
+  );
+  return rows[0]?.id ?? null;
+}
+
 /** Changes that brought files from a heap, the newest first. */
 export async function intakesFrom(
   client: Client,

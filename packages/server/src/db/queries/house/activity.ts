@@ -45,6 +45,7 @@ export const ACTIVITY = [
   'project-repaired',
   'files-carried',
   'files-brought',
+  'checksums-laid',
   'project-packed',
   'original-freed',
   'project-back',

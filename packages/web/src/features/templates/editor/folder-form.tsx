@@ -251,6 +251,12 @@ function Manners({ node, readOnly, set }: SectionProps) {
         onChange={(cards) => set(cards ? { cards, free: true } : { cards: undefined })}
       />
       <Tick
+        label="Checksums beside what is brought in"
+        checked={node.checksums ?? false}
+        disabled={readOnly}
+        onChange={(checksums) => set({ checksums: checksums || undefined })}
+      />
+      <Tick
         label="Not for outsiders"
         checked={node.outsiders === false}
         disabled={readOnly}
