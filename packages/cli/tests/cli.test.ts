@@ -1,6 +1,7 @@
 /** The built command line, as a person runs it: output, exit status, standard error. */
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import {
+  cpSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
@@ -634,10 +635,10 @@ describe('compare', () => {
 
 describe('sort', () => {
   /** A project, and a heap beside it. */
-  function sorted(name: string): { readonly root: string; readonly heap: string } {
+  function sorted(name: string, template = TEMPLATE): { readonly root: string; readonly heap: string } {
     const [parent, heap] = [path.join(dir, name), path.join(dir, `${name} heap`)];
     for (const at of [parent, path.join(heap, 'x')]) mkdirSync(at, { recursive: true });
-    expect(nesting(['create', TEMPLATE, '--into', parent, ...shared()]).status).toBe(0);
+    expect(nesting(['create', template, '--into', parent, ...shared()]).status).toBe(0);
     writeFileSync(path.join(heap, '26014_MUS_v01.wav'), 'a song');
     writeFileSync(path.join(heap, 'x/26014_MUS_v01 (1).wav'), 'a song');
     writeFileSync(path.join(heap, 'Untitled.pdf'), 'nobody knows');
@@ -663,6 +664,23 @@ describe('sort', () => {
     const batch = /batch (\S+)/.exec(done.err)?.[1] ?? '';
     expect(nesting(['undo', root, batch]).status).toBe(0);
     expect(existsSync(path.join(root, song))).toBe(false);
+  });
+
+  test('where the template says so a list of checksums is laid beside what came, by a batch of its own', () => {
+    const flagged = JSON.parse(readFileSync(TEMPLATE, 'utf8')) as { root: { folders: { name?: string }[] } };
+    const folders = flagged.root.folders.map((node) => (node.name === 'sound' ? { ...node, checksums: true } : node));
+    cpSync(path.dirname(TEMPLATE), path.join(dir, 'listing'), { recursive: true });
+    const template = path.join(dir, 'listing', path.basename(TEMPLATE));
+    writeFileSync(template, JSON.stringify({ ...flagged, root: { ...flagged.root, folders } }));
+    const { root, heap } = sorted('listed', template);
+    const done = nesting(['sort', '--from', heap, '--into', root]);
+    const list = readdirSync(path.join(root, '50_sound')).find((name) => name.endsWith('.sha256')) ?? '';
+    expect(readFileSync(path.join(root, '50_sound', list), 'utf8')).toMatch(
+      /^[0-9a-f]{64} {2}music\/26014_MUS_v01\.wav\n$/,
+    );
+    const [, batch = ''] = /batch (\S+): checksums/.exec(done.err) ?? [];
+    expect(nesting(['undo', root, batch]).status).toBe(0);
+    expect([existsSync(path.join(root, '50_sound', list)), existsSync(path.join(root, song))]).toEqual([false, true]);
   });
 
   test('moved, with a folder given by a value; unusable input is one line', () => {
