@@ -93,7 +93,7 @@ describe('to a new project', () => {
   test('it is started, what is current comes under its own names and refers to its own; the old one is untouched', async () => {
     const p = await lived();
     await t.ask('artist', 'POST', `/api/projects/${p.id}/checks`, { what: 'whole' });
-    await t.world.checks.idle();
+    await t.idle();
     const before = wholeTree(p.root);
     const next = newTarget();
     const shown = await plan(p.id, next);
@@ -113,7 +113,7 @@ describe('to a new project', () => {
     );
     expect(existsSync(path.join(root, '90_cache/x.tmp'))).toBe(false);
     expect(wholeTree(p.root)).toEqual(before);
-    await t.world.checks.idle();
+    await t.idle();
     const of = async (id: string) =>
       ((await (await t.ask('lead', 'GET', `/api/projects/${id}/findings?group=none`)).json()) as FindingList).rows;
     const oldRules = new Set((await of(p.id)).map(({ rule }) => rule));

@@ -38,7 +38,7 @@ async function brought(p: Lived, folder: string): Promise<string> {
   const body = { ...heap, fingerprint: shown.fingerprint, key: randomUUID() };
   const done = await t.ask('coordinator', 'POST', `/api/projects/${p.id}/intake/batches`, body, WAIT);
   expect(done.status).toBe(201);
-  await t.world.batches.idle();
+  await t.idle();
   return ((await done.json()) as BatchAnswer).batch;
 }
 
@@ -64,7 +64,7 @@ test('a card brings its list along, which an independent program checks; it is n
     });
   expect(check).not.toThrow();
   await t.ask('artist', 'POST', `/api/projects/${p.id}/checks`, { what: 'whole' });
-  await t.world.checks.idle();
+  await t.idle();
   const found = (await (await t.ask('lead', 'GET', `/api/projects/${p.id}/findings?group=none`)).json()) as FindingList;
   expect(found.rows).toEqual([]);
   // It tells of a byte that is another.

@@ -114,7 +114,7 @@ describe('bringing in', () => {
     expect(wholeTree(path.join(t.studio, folder))).toEqual(card);
     const page = (await (await t.ask('lead', 'GET', `/api/projects/${p.id}`)).json()) as ProjectPage;
     expect(page.values.days).toEqual(['2026-03-01', '2026-03-02']);
-    await t.world.checks.idle();
+    await t.idle();
     const found = (await (
       await t.ask('lead', 'GET', `/api/projects/${p.id}/findings?group=none`)
     ).json()) as FindingList;
@@ -196,7 +196,7 @@ describe('bringing in', () => {
     for (const { from, to, state } of shown.items)
       if (state === 'comes' && to !== null)
         expect(hashOf(path.join(p.root, to))).toBe(hashOf(path.join(t.studio, folder, from)));
-    await t.world.checks.idle();
+    await t.idle();
     const found = (await (
       await t.ask('lead', 'GET', `/api/projects/${p.id}/findings?group=none`)
     ).json()) as FindingList;

@@ -41,7 +41,7 @@ const started = (more: object = {}): Promise<Lived> => startedIn(t, String(++num
 
 async function check(id: string): Promise<FindingList['rows']> {
   await t.ask('artist', 'POST', `/api/projects/${id}/checks`, { what: 'whole' });
-  await t.world.checks.idle();
+  await t.idle();
   return findings(id);
 }
 const findings = async (id: string): Promise<FindingList['rows']> =>
@@ -98,7 +98,7 @@ describe('put right', () => {
     const batch = await batchOf(done);
     expect(existsSync(path.join(root, good(number, 'v002')))).toBe(true);
     expect(existsSync(path.join(root, '10_paperwork'))).toBe(true);
-    await t.world.checks.idle();
+    await t.idle();
     const ready = new Set(shown.lines.filter((l) => l.state === 'ready').map((l) => l.id));
     expect(ready.size).toBeGreaterThanOrEqual(3);
     expect((await findings(id)).filter((f) => ready.has(f.id))).toEqual([]);
@@ -234,7 +234,7 @@ describe('a file of another project', () => {
     expect(await printed('csv')).toContain(`${path.basename(there.root)}/${at}`);
     expect(await printed('sh')).not.toContain(at);
     const batch = await batchOf(await apply(here.id, asked, shown));
-    await t.world.checks.idle();
+    await t.idle();
     expect(existsSync(path.join(here.root, at))).toBe(false);
     expect(lstatSync(path.join(there.root, at)).mtimeMs).toBe(OLD * 1000);
     expect((await findings(here.id)).filter((f) => f.rule === 'foreign-project')).toEqual([]);
@@ -486,8 +486,8 @@ describe('a plan that begins at an hour', () => {
   const begin = async () => {
     await t.world.db.query("update later_repair set begins_at = clock_timestamp() where state = 'waiting'");
     await beginDueRepairs(t.world);
-    await t.world.batches.idle();
-    await t.world.checks.idle();
+    await t.idle();
+    await t.idle();
   };
   const said = async (id: string) =>
     (

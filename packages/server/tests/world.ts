@@ -52,6 +52,8 @@ export interface TestWorld {
   cookieOf(who: Role): Promise<string>;
   /** Bytes or a form, as the browser sends files. */
   send(who: Role, method: string, address: string, body?: Uint8Array | FormData): Promise<Response>;
+  /** Resolves when every change that was asked for has ended, and then every check that follows from one. */
+  idle(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -127,9 +129,14 @@ export async function openTestWorld(
     await holdReply(method, address, response);
     return response;
   };
+  const idle = async () => {
+    await world.batches.idle();
+    await world.checks.idle();
+  };
   return {
     world,
     app,
+    idle,
     config,
     studio,
     people,
@@ -137,8 +144,7 @@ export async function openTestWorld(
     cookieOf,
     send,
     close: async () => {
-      await world.batches.idle();
-      await world.checks.idle();
+      await idle();
       await closeWorld(world);
       await admin(base, `drop database ${database} with (force)`);
       rmSync(home, { recursive: true, force: true });
