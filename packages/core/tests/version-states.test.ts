@@ -72,10 +72,15 @@ test('one version in two states is no version twice: the state before is superse
 
 test('the next version is after all states of the one before', () => {
   const [by] = old.conventionsIn(old.planned('plans') as never);
-  const after = (names: readonly string[]) =>
-    nextVersion(by?.strict as never, { number: '26011', part: 'stage-floor', state: 'draft', ext: 'dxf' }, names);
+  const after = (names: readonly string[], state = 'draft') =>
+    nextVersion(by?.strict as never, { number: '26011', part: 'stage-floor', state, ext: 'dxf' }, names);
   expect(after([plan('A', 'issued')])).toBe('B');
   expect(after([plan('A', 'draft'), plan('B', 'comment'), plan('A', 'issued')])).toBe('C');
+  // The same one goes on: a draft is issued. What was issued is not issued again, nor is it a draft any more.
+  expect(after([plan('A', 'draft')], 'issued')).toBe('A');
+  expect(after([plan('A', 'issued'), plan('B', 'draft')], 'comment')).toBe('B');
+  expect(after([plan('A', 'draft'), plan('A', 'issued')], 'issued')).toBe('B');
+  expect(after([], 'issued')).toBe('A');
 });
 
 function carried(top: readonly string[], version: VersionWay, isAll = false): string[] {

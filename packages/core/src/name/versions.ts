@@ -29,7 +29,7 @@ const WITHIN_VERSION: ReadonlySet<string> = new Set(['frame']);
 
 /**
  * The version after all those that names with these values have, whatever their extension and frame; the first where
- * there are none.
+ * there are none. A later state of the newest one is no new version: A is issued after it was a draft.
  */
 export function nextVersion(convention: CompiledConvention, values: Reading, names: Iterable<string>): Version | null {
   const slot = convention.slots.find((s) => s.field === 'version');
@@ -40,13 +40,12 @@ export function nextVersion(convention: CompiledConvention, values: Reading, nam
   let last = 0;
   for (const name of names) {
     const reading = readName(convention, name);
-    const version = reading === null || keyOf(reading, apart) !== key ? undefined : versionIn(reading);
-    if (version !== undefined) last = Math.max(last, ordinal(version));
+    if (reading !== null && keyOf(reading, apart) === key) last = Math.max(last, versionRank(convention, reading));
   }
-  return versionAt(last + 1, like);
+  const newest = Math.floor(last);
+  const isLater = newest > 0 && versionRank(convention, { ...values, version: newest }) > last;
+  return versionAt(isLater ? newest : newest + 1, like);
 }
-
-const versionIn = (reading: Reading): Version | undefined => reading.version;
 
 function keyOf(reading: Reading, without: ReadonlySet<string>): string {
   const held = Object.entries(reading).filter(([field]) => field !== 'version' && !without.has(field));
