@@ -114,6 +114,11 @@ function ToNew({ me, project, registers, templates, volumes, destination, destin
     return destination === 'new' ? { kind: 'new', start } : { kind: 'here', start, path: whole };
   }, [row, volume, plan.values, destination, whole]);
   const keepNumber = useKeepNumber(plan);
+  const afterwards = async () => {
+    // First of all: an empty draft asks for the next number, and must not be given this one.
+    if (destination === 'folder') await keepNumber();
+    dispatch(draftDone({ template: draft, keep: [] }));
+  };
   const next = useMemo(
     (): RulesOf => ({ body: plan.template, values: plan.expansion.values.values }),
     [plan.template, plan.expansion],
@@ -124,10 +129,7 @@ function ToNew({ me, project, registers, templates, volumes, destination, destin
       act={destination === 'new' ? 'Start it, and carry over' : 'Choose the folder, and carry over'}
       hindrance={plan.hindrance}
       head={<NameHead plan={plan} />}
-      whenDone={() => {
-        if (destination === 'folder') void keepNumber();
-        dispatch(draftDone({ template: draft, keep: [] }));
-      }}
+      whenDone={() => void afterwards()}
     >
       <div className="flex flex-col gap-3">
         <Labelled id="carry-template" label="Template">
