@@ -80,30 +80,7 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
         onChange={(change) => onChange(changeSlot(convention, slot, change), null)}
       />
       {kind === 'text' && <TextFields rule={rule} readOnly={readOnly} onSet={set} />}
-      {kind === 'choice' && (
-        <>
-          <Labelled
-            id={`${id}o`}
-            label="The list, one a line"
-            help="code = what it is called, what people write instead"
-          >
-            <Lines
-              id={`${id}o`}
-              key={`${slot.field} ${(rule.options ?? []).length === 0}`}
-              rows={7}
-              defaultValue={optionsText(rule.options ?? [])}
-              disabled={readOnly}
-              onChange={(e) => set({ options: optionsFrom(e.target.value) }, 'options')}
-            />
-          </Labelled>
-          <Tick
-            label={OF_VERSION_WORDS}
-            checked={rule.ofVersion === true}
-            disabled={readOnly}
-            onChange={(ofVersion) => set({ ofVersion: ofVersion || undefined }, 'states')}
-          />
-        </>
-      )}
+      {kind === 'choice' && <ChoiceFields field={slot.field} rule={rule} readOnly={readOnly} onSet={set} />}
       <Place
         convention={convention}
         index={index}
@@ -112,6 +89,38 @@ export function PartForm({ convention, index, item, leaned, from, readOnly, onCh
         onChange={(next) => onChange(next, null)}
       />
     </fieldset>
+  );
+}
+
+interface ChoiceProps {
+  readonly field: string;
+  readonly rule: ScalarRule;
+  readonly readOnly: boolean;
+  readonly onSet: (change: Partial<ScalarRule>, what: string) => void;
+}
+
+/** What it may be, and whether it says how far a version is. */
+function ChoiceFields({ field, rule, readOnly, onSet }: ChoiceProps) {
+  const id = useId();
+  return (
+    <>
+      <Labelled id={id} label="The list, one a line" help="code = what it is called, what people write instead">
+        <Lines
+          id={id}
+          key={`${field} ${(rule.options ?? []).length === 0}`}
+          rows={7}
+          defaultValue={optionsText(rule.options ?? [])}
+          disabled={readOnly}
+          onChange={(e) => onSet({ options: optionsFrom(e.target.value) }, 'options')}
+        />
+      </Labelled>
+      <Tick
+        label={OF_VERSION_WORDS}
+        checked={rule.ofVersion === true}
+        disabled={readOnly}
+        onChange={(ofVersion) => onSet({ ofVersion: ofVersion || undefined }, 'states')}
+      />
+    </>
   );
 }
 
