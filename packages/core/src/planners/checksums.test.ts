@@ -52,7 +52,7 @@ const copied = (to: string, root = home(to)): Change => ({
 });
 const hash = (digit: string) => digit.repeat(64);
 const AT = '2026-11-28T17:30:02.123Z';
-const NAME = 'checksums_2026-11-28_17-30-02.sha256';
+const NAME = 'checksums_2026-11-28_17-30-02-123.sha256';
 
 test('a list lies in the nearest folder that keeps one, with paths from there; what nobody proved is not in it', () => {
   const changes = [

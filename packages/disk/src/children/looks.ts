@@ -1,4 +1,5 @@
 /** Tasks that look at a few places. */
+import { createHash } from 'node:crypto';
 import { type Expected, isAsExpected } from '@nesting/core/change';
 import type { FolderListing } from '@nesting/core/listing';
 import { hasChangedSince, type SeenFolders } from '../check/quick';
@@ -72,14 +73,20 @@ export interface PieceTask extends OfWhere {
   readonly expects: Expected;
 }
 
+/** A piece of a file with its SHA-256: whoever answers requests has no time to work it out. */
+export interface FilePiece {
+  readonly bytes: Uint8Array;
+  readonly sha256: Uint8Array;
+}
+
 /** A piece of a file; `gone` where nothing can be read there, `changed` where it is not as it was looked at. */
 export const pieceOfFile = ({ where, mounts, path, at, most, expects }: PieceTask) =>
-  inTree(where, mounts, (tree): Uint8Array | 'gone' | 'changed' => {
+  inTree(where, mounts, (tree): FilePiece | 'gone' | 'changed' => {
     try {
       return withPlainFile(tree.rootOf(path), path, (file) => {
         if (!isAsExpected(file, expects)) return 'changed';
         const bytes = readAll(file.fd, at, Math.min(most, file.size - at));
-        return isStill(file) ? bytes : 'changed';
+        return isStill(file) ? { bytes, sha256: createHash('sha256').update(bytes).digest() } : 'changed';
       });
     } catch {
       return 'gone';

@@ -221,6 +221,7 @@ const WHY: Readonly<globalThis.Record<string, string>> = {
   EVERIFY: 'what was written is not what was read',
   EAWAY: 'the project it is copied from is reached from the page alone that carries it over',
   ESERVER: 'the server cannot be reached',
+  ENOTGIVEN: 'the server does not give it to you',
   ESIGNIN: 'you are not signed in any more',
   CANCELLED: 'it was stopped',
   EBUSY: 'a change of this folder was cut short: it is ended first',

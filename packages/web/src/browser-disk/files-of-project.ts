@@ -18,7 +18,13 @@ const FIRST_WAIT = 500;
 const failed = (code: string, path: string) => Object.assign(new Error(`${code}: ${path}`), { code });
 
 /** The code of what the server says of a file that it does not give. */
-const CODES: Readonly<Record<number, string>> = { 401: 'ESIGNIN', 404: 'ENOENT', 409: 'ECHANGED' };
+const CODES: Readonly<Record<number, string>> = {
+  400: 'ENOTGIVEN',
+  401: 'ESIGNIN',
+  403: 'ENOTGIVEN',
+  404: 'ENOENT',
+  409: 'ECHANGED',
+};
 
 /** Files that are asked for ahead, and how large they may be (bytes). */
 const AHEAD = 6;
@@ -122,7 +128,7 @@ export class FilesOfProject implements FarFiles {
       const isWhole = bytes !== null && bytes.byteLength === endOfPiece(at, size) - at;
       if (isWhole && answer?.headers.get('content-digest') === `sha-256=:${base64OfHex(digest)}:`)
         return { bytes, digest };
-      const code = answer?.ok === false ? CODES[answer.status] : undefined;
+      const code = answer === null ? undefined : CODES[answer.status];
       if (code !== undefined) throw failed(code, path);
       if (tries === MOST_TRIES) throw failed('ESERVER', path);
       await new Promise((resolve) => setTimeout(resolve, FIRST_WAIT * 2 ** (tries - 1)));

@@ -35,6 +35,7 @@ export async function asksForLists(
   { volume, ...to }: Omit<ToList, 'where'> & { readonly volume: string },
 ): Promise<boolean> {
   const row = await readProject(world.db, to.project);
+  // Most templates ask for none: then no journal is read.
   if (row === null || !JSON.stringify(row.body).includes('"checksums":true')) return false;
   const where = await reached(world, { volume, folder: to.shape.folder });
   // What cannot be read just now asks for nothing: what was brought is there all the same.

@@ -1,5 +1,4 @@
 /** A piece of a project's file, for whoever copies it to their own computer. */
-import { createHash } from 'node:crypto';
 import type { FilePieceAsked } from '@nesting/contract';
 import { PIECE_BYTES } from '@nesting/core';
 import { nameOf, relPathOf } from '@nesting/core/listing';
@@ -21,8 +20,8 @@ export async function filePiece(
   const where = await liveFolder(world, project);
   const mounts = await mountsOf(world, project);
   const task = { where, mounts, path: checked.value, at, most: PIECE_BYTES, expects: { size, modified } };
-  const bytes = await world.disks.run('pieceOfFile', task, untilAskerLeaves());
-  if (bytes === 'gone') throw new Refused('file-gone', { path });
-  if (bytes === 'changed') throw new Refused('disk-changed');
-  return { name: nameOf(path), bytes, sha256: createHash('sha256').update(bytes).digest() };
+  const piece = await world.disks.run('pieceOfFile', task, untilAskerLeaves());
+  if (piece === 'gone') throw new Refused('file-gone', { path });
+  if (piece === 'changed') throw new Refused('disk-changed');
+  return { name: nameOf(path), ...piece };
 }
