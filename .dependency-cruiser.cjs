@@ -1,11 +1,12 @@
-/** The walls between packages: core → nothing of ours; contract → core; disk → core; server, cli → core, contract, disk; web → core, contract. */
+/** The walls between packages: core → nothing of ours; contract → core; media → core; disk → core, media; server, cli → core, contract, disk; web → core, contract, media. */
 const packages = {
   core: [],
   contract: ['core'],
-  disk: ['core'],
+  media: ['core'],
+  disk: ['core', 'media'],
   server: ['core', 'contract', 'disk'],
   cli: ['core', 'contract', 'disk'],
-  web: ['core', 'contract'],
+  web: ['core', 'contract', 'media'],
 };
 
 /** The folders of the core, from the foot up: each uses only what stands before it. */

@@ -8,6 +8,7 @@ import {
   doubled,
   entriesOf,
   filesIn,
+  made,
   moved,
   nameOf,
   PAPER,
@@ -194,6 +195,8 @@ export const CONTENT_DAMAGES: readonly DiskDamage[] = [
     'date-mismatch',
   ),
   renamed('a paper dated a year ahead', PAPER, (n) => n.replace('2026-02-11', '2027-02-11'), 'date-mismatch'),
+  made('a master rendered at another rate', /^80_masters\/.*\.mov$/, { has: 'picture', frameRate: 24 }),
+  made('a scene saved in centimetres', /^40_motion\/.*\/working\/[^/]+\.usda$/, { metresPerUnit: 0.01 }),
   {
     kind: 'another night’s photos',
     act: (disk, _pick, spared) => {

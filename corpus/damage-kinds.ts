@@ -1,5 +1,6 @@
 import { elementAt, valueAt } from '@nesting/core';
 import type { RuleCode } from '@nesting/core/check';
+import type { MediaFacts } from '@nesting/core/listing';
 import { type Disk, file, folder } from './good-disk';
 
 export interface Expected {
@@ -166,3 +167,15 @@ export const workingName = (at: string, change: Record<string, string> = {}) => 
   const p = { number: '26011', surface, scene, task: 'anim', person: 'BO', version: 'v004', ...change };
   return `${p.number}_${p.surface}_${p.scene}_${p.task}_${p.person}_${p.version}.usda`;
 };
+
+/** A file that is otherwise in order was made with other settings than were agreed. */
+export const made = (kind: string, which: RegExp, facts: MediaFacts): DiskDamage => ({
+  kind,
+  act: (disk, pick, spared) => {
+    const path = pick(filesIn(disk, which, spared));
+    const entry = path === undefined ? undefined : disk.get(path);
+    if (path === undefined || entry === undefined) return null;
+    disk.set(path, { ...entry, facts });
+    return { expected: [{ rule: 'setting-mismatch', path }], touched: [path] };
+  },
+});

@@ -13,7 +13,7 @@ import {
   judgeWhole,
   withContents,
 } from '@nesting/core/check';
-import { type FolderListing, join } from '@nesting/core/listing';
+import { type FolderListing, join, type MediaFacts } from '@nesting/core/listing';
 import type { Registers, Values } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { refFormatOf } from '@nesting/core/references';
@@ -25,6 +25,8 @@ export interface Entry {
   readonly modified: number;
   /** What stands in it: two files of one content are the same. Without it every file has its own. */
   readonly content?: string;
+  /** What a reader of media would tell of it. */
+  readonly facts?: MediaFacts;
 }
 
 /** Paths from the project's root. */
@@ -172,6 +174,11 @@ function factsIn(
   const { hash, runs, search } = contentTasks(of, listing, wants);
   const contentOf = (path: string) => disk.get(path)?.content ?? path;
   return [
+    ...search.flatMap((f): ContentFact[] => {
+      const path = join(listing.path, f.name);
+      const facts = disk.get(path)?.facts;
+      return facts === undefined ? [] : [{ kind: 'told', path, modified: f.modified, facts }];
+    }),
     ...hash.map(
       (f): ContentFact => ({
         kind: 'hash',

@@ -26,6 +26,9 @@ const TAKES = [
   ['2026-03-02T21:44:00', 27],
 ] as const;
 
+/** Somebody had left the camera at its fast setting. */
+const FAST_TAKE = 3;
+
 /** By a clock that is so many seconds ahead. */
 const shifted = (at: string, seconds: number): string =>
   new Date(Date.parse(`${at}Z`) + seconds * 1000).toISOString().slice(0, 19);
@@ -36,7 +39,11 @@ export function cameraCard(): readonly HeapFile[] {
   const clips = TAKES.flatMap(([at, seconds], i): HeapFile[] => {
     const name = `C${String(i + 114).padStart(4, '0')}`;
     return [
-      { path: `CLIPS/${name}.MP4`, bytes: clip({ at, device: CAMERA }, seconds, i), modified: `${at}Z` },
+      {
+        path: `CLIPS/${name}.MP4`,
+        bytes: clip({ at, device: CAMERA }, seconds, i, i === FAST_TAKE ? 50 : 25),
+        modified: `${at}Z`,
+      },
       { path: `CLIPS/${name}.IDX`, bytes: Buffer.from(`clip ${name}\n`), modified: `${at}Z` },
     ];
   });

@@ -52,22 +52,20 @@ const SETTINGS = Uint8Array.from([
   ...[1, 66, 192, 10, 255, 225, 0, 9, 103, 66, 192, 10, 218, 0, 133, 164, 64, 1, 0, 4, 104, 206, 60, 128],
 ]);
 
-const FRAMES = 25;
-
 /** Moving images of pictures that hold nothing. */
-export function clip({ at }: Made, seconds: number, seed: number): Buffer {
+export function clip({ at }: Made, seconds: number, seed: number, frames = 25): Buffer {
   const target = new ArrayBufferTarget();
   const muxer = new Muxer({
     target,
-    video: { codec: 'avc', width: 16, height: 16, frameRate: FRAMES },
+    video: { codec: 'avc', width: 16, height: 16, frameRate: frames },
     fastStart: 'in-memory',
   });
   const picture = Uint8Array.from([0, 0, 0, 2, 101, seed & 255]);
   const meta = {
     decoderConfig: { codec: 'avc1.42c00a', codedWidth: 16, codedHeight: 16, description: SETTINGS },
   };
-  const lasts = 1_000_000 / FRAMES;
-  for (let frame = 0; frame < seconds * FRAMES; frame++)
+  const lasts = 1_000_000 / frames;
+  for (let frame = 0; frame < seconds * frames; frame++)
     muxer.addVideoChunkRaw(picture, 'key', frame * lasts, lasts, meta);
   muxer.finalize();
   return dated(Buffer.from(target.buffer), Math.floor(Date.parse(`${at}Z`) / 1000) + FROM_1904);

@@ -8,6 +8,7 @@ export const TSC = 'node_modules/typescript7/bin/tsc';
 export const TYPED = [
   'packages/core',
   'packages/contract',
+  'packages/media',
   'packages/disk',
   'packages/server',
   'packages/cli',

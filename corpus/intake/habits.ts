@@ -5,7 +5,7 @@
  * A row: path in the heap · what is known of it · folder in the project (`null`: nobody could say) · its name there
  * (`#` stands for digits that go on counting; `null`: not to be judged). `ask` marks what a person would ask about.
  */
-import type { MediaFacts } from '@nesting/core/planners';
+import type { MediaFacts } from '@nesting/core/listing';
 import type { ProjectName } from './projects';
 
 export interface Habit {

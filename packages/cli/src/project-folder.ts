@@ -93,12 +93,13 @@ export function sayPlan(expansion: Expansion, { conventions }: Pick<Template, 'c
 export function inputOf(options: Options, template: string | undefined, root: string | null): CheckInput {
   const marker = root === null ? null : inRoot({ base: root, folder: '' }, readMarker);
   let values: Values = {};
+  let settings: CheckInput['settings'];
   let registers: Registers = NO_REGISTERS;
   if (marker !== null) {
     const parsed = markerSchema.safeParse(safeJson(marker.marker));
     if (!parsed.success && (template === undefined || options.values === undefined))
       throw new Unusable(`${root}: its marker cannot be read; give the template and --values`);
-    if (parsed.success) values = parsed.data.values;
+    if (parsed.success) ({ values, settings } = parsed.data);
     const own = marker.registers === null ? null : parseRegisters(marker.registers);
     if (own?.ok) registers = own.value;
   }
@@ -106,6 +107,7 @@ export function inputOf(options: Options, template: string | undefined, root: st
     return {
       template: templateOf(template).template,
       values: valuesOf(options, values),
+      settings,
       registers: registersOf(options, registers),
     };
   if (marker?.template == null)
@@ -116,7 +118,8 @@ export function inputOf(options: Options, template: string | undefined, root: st
     );
   const parsed = parseTemplate(marker.template, "the project's template");
   if (!parsed.ok) throw new Unusable(parsed.faults[0] ?? 'its template cannot be read');
-  return { template: parsed.value, values: valuesOf(options, values), registers: registersOf(options, registers) };
+  const read = { values: valuesOf(options, values), registers: registersOf(options, registers) };
+  return { template: parsed.value, settings, ...read };
 }
 
 function safeJson(text: string): unknown {

@@ -1,14 +1,13 @@
 /** Loose files brought into a project, from a folder of a volume. */
 
+import { HOLDS, type MediaFacts } from '@nesting/core/listing';
 import { CONFIDENCES } from '@nesting/core/name';
 import {
   type ClockShift,
   type HeapCopies,
-  HOLDS,
   INTAKE_STATES,
   type IntakeItem,
   type IntakeSummary,
-  type MediaFacts,
   type NewEntry,
   type Pair,
   PLACE_REASONS,
@@ -87,6 +86,7 @@ const facts = record({
   sampleRate: z.number().optional(),
   channels: z.number().optional(),
   device: z.string().optional(),
+  metresPerUnit: z.number().optional(),
   unread: z.enum(['failed', 'took-too-long']).optional(),
 });
 same<Same<z.infer<typeof facts>, MediaFacts>>(true);
@@ -110,6 +110,7 @@ const item = record({
   lie: z.string().nullable(),
   foreign: z.string().nullable(),
   facts,
+  differing: list(record({ setting: z.string(), agreed: z.string(), found: z.string() })),
   fault: coded.nullable(),
   clash: z.boolean(),
   inWay: record({ size: amount, modified: z.number(), referrers: amount, keptAs: z.string().nullable() }).nullable(),

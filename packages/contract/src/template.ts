@@ -1,6 +1,14 @@
 import type { Marker } from '@nesting/core/planners';
 import { PROFILE_NAMES } from '@nesting/core/portable';
-import { type Convention, type FolderNode, MARKS, PRESENCES, type Template, WEIGHTS } from '@nesting/core/template';
+import {
+  type Convention,
+  type FolderNode,
+  MARKS,
+  PRESENCES,
+  SETTING_FACTS,
+  type Template,
+  WEIGHTS,
+} from '@nesting/core/template';
 import { z } from 'zod';
 import { type Same, same } from './equal';
 import { fieldSchema, short, someRegistersSchema, valuesSchema, word } from './field';
@@ -155,6 +163,8 @@ const setup = z
             value: short,
             allowed: z.array(short).readonly().optional(),
             why: z.string().max(1000).optional(),
+            fact: z.enum(SETTING_FACTS).optional(),
+            within: z.array(word).max(200).readonly().optional(),
           })
           .readonly(),
       )
@@ -243,6 +253,7 @@ export const markerSchema = z
     project: word,
     template: z.object({ id: word, name: word, edition: z.int() }).readonly(),
     values: valuesSchema,
+    settings: z.record(short, short).readonly().optional(),
     started: z.string().max(40),
   })
   .readonly();

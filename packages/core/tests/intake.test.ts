@@ -7,17 +7,9 @@ import { PROJECTS, type ProjectName, REGISTERS } from '../../../corpus/intake/pr
 import { planned, scoreOf, scorePairs } from '../../../corpus/intake/score-intake';
 import { rootIdOf } from '../src/change';
 import { checkListing } from '../src/check';
-import { nameOf, parentOf } from '../src/listing';
+import { type MediaFacts, nameOf, parentOf } from '../src/listing';
 import { dateIn } from '../src/name/dates/date-in';
-import {
-  type IntakeGiven,
-  intake,
-  isTaken,
-  type LooseFile,
-  type MediaFacts,
-  PLAIN_PAIRING,
-  withEntries,
-} from '../src/planners';
+import { type IntakeGiven, intake, isTaken, type LooseFile, PLAIN_PAIRING, withEntries } from '../src/planners';
 import { ProjectRules } from '../src/project';
 import { distinctTargets, refFormatOf } from '../src/references';
 import { pairsOtio } from '../src/report';
@@ -99,6 +91,21 @@ describe('laws', () => {
       'version-twice',
     ];
     expect(findings.filter(({ rule }) => !OF_OTHERS.includes(rule))).toEqual([]);
+  });
+
+  test('what was made otherwise than was agreed for its place is said, and nothing where no place is known', () => {
+    const { template } = PROJECTS.show;
+    const setup = { settings: [{ label: 'Frame rate', value: '25', fact: 'frameRate' as const }] };
+    const input = { ...inputOf('show'), template: { ...template, setup } };
+    const facts = (frameRate: number): MediaFacts => ({ has: 'picture', content: 'mov', frameRate });
+    const folder = input.template.root.folders?.find(({ accepts }) => accepts?.length === undefined);
+    const at = new ProjectRules(input).expansion.lines.find(({ node }) => node === folder?.id)?.path ?? '';
+    const { of } = plan('show', [loose('a.mov', facts(50)), loose('b.mov', facts(25)), loose('qqq.mov', facts(50))], {
+      ...{ input, placed: { 'a.mov': { folder: at }, 'b.mov': { folder: at } } },
+    });
+    expect(of('a.mov')?.differing).toEqual([{ setting: 'Frame rate', agreed: '25', found: '50' }]);
+    expect(of('b.mov')?.differing).toEqual([]);
+    expect(of('qqq.mov')).toMatchObject({ to: null, differing: [] });
   });
 
   test('fields may be called by words every object has', () => {

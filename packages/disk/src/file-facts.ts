@@ -6,7 +6,7 @@ import { createHash } from 'node:crypto';
 import { lstatSync } from 'node:fs';
 import { codeOf } from '@nesting/core/change';
 import { type ContentFact, type ContentWants, contentTasks, type Run } from '@nesting/core/check';
-import { type FileEntry, type FolderListing, join } from '@nesting/core/listing';
+import { type FileEntry, type FolderListing, join, type MediaFacts } from '@nesting/core/listing';
 import type { ProjectRules } from '@nesting/core/project';
 import { distinctTargets, isReadAsText, refFormatOf, stretchesOf } from '@nesting/core/references';
 import { eachChunk, hashOf, type PlainFile, readPlain, withPlainFile } from './roots/plain-file';
@@ -26,6 +26,8 @@ export interface FileFacts {
   readonly sha256?: string;
   readonly targets?: readonly string[];
   readonly holdsRoot?: boolean;
+  /** What its content tells; only where that was asked for. */
+  readonly media?: MediaFacts;
 }
 
 export interface FactsOptions {
@@ -181,5 +183,6 @@ export function contentFactsOf(facts: readonly FileFacts[]): ContentFact[] {
             holdsRoot: l.holdsRoot === true,
           },
         ]),
+    ...(l.media === undefined ? [] : [{ kind: 'told' as const, path: l.path, modified: l.modified, facts: l.media }]),
   ]);
 }

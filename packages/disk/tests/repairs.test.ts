@@ -128,32 +128,31 @@ function treeOf(root: string): string[] {
 }
 
 describe('on a real disk', () => {
-  test.each(DISK_DAMAGES.filter((d) => !d.kind.includes('limit')).map((d) => [d.kind, d] as const))(
-    '%s',
-    async (_kind, damage) => {
-      const root = write(damaged(of, [damage], 2).disk);
-      const before = treeOf(root);
-      const findings = await check(root);
-      const planned = await plan(root, findings);
-      // Planned twice it is the same plan, and nothing was touched by it.
-      expect((await plan(root, findings)).fingerprint).toBe(planned.fingerprint);
+  test.each(
+    DISK_DAMAGES.filter((d) => !/limit|at another rate|in centimetres/.test(d.kind)).map((d) => [d.kind, d] as const),
+  )('%s', async (_kind, damage) => {
+    const root = write(damaged(of, [damage], 2).disk);
+    const before = treeOf(root);
+    const findings = await check(root);
+    const planned = await plan(root, findings);
+    // Planned twice it is the same plan, and nothing was touched by it.
+    expect((await plan(root, findings)).fingerprint).toBe(planned.fingerprint);
+    expect(treeOf(root)).toEqual(before);
+    expect(planned.orderFaults).toEqual([]);
+    if (planned.changes.length > 0) {
+      const ready = new Set(planned.lines.filter((l) => l.state === 'ready').map((l) => l.id));
+      const batch = await apply(root, planned);
+      const again = await check(root);
+      expect(again.filter((f) => ready.has(f.id))).toEqual([]);
+      const known = new Set(findings.map((f) => `${f.rule} ${path.basename(f.path)}`));
+      expect(
+        again.filter((f) => !known.has(`${f.rule} ${path.basename(f.path)}`)).map((f) => `${f.rule} ${f.path}`),
+      ).toEqual([]);
+      expect((await undo(root, batch))?.state).toBe('done');
       expect(treeOf(root)).toEqual(before);
-      expect(planned.orderFaults).toEqual([]);
-      if (planned.changes.length > 0) {
-        const ready = new Set(planned.lines.filter((l) => l.state === 'ready').map((l) => l.id));
-        const batch = await apply(root, planned);
-        const again = await check(root);
-        expect(again.filter((f) => ready.has(f.id))).toEqual([]);
-        const known = new Set(findings.map((f) => `${f.rule} ${path.basename(f.path)}`));
-        expect(
-          again.filter((f) => !known.has(`${f.rule} ${path.basename(f.path)}`)).map((f) => `${f.rule} ${f.path}`),
-        ).toEqual([]);
-        expect((await undo(root, batch))?.state).toBe('done');
-        expect(treeOf(root)).toEqual(before);
-      }
-      rmSync(root, { recursive: true });
-    },
-  );
+    }
+    rmSync(root, { recursive: true });
+  });
 
   test('twenty at once, every choice by its first answer, and back', async () => {
     for (let seed = 1; seed <= 4; seed++) {

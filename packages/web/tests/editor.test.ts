@@ -82,4 +82,10 @@ test('the setup sheet as lines and back', () => {
   const text = 'Frame rate = 25 (24, 25, 50): the projectors run at it\nUnits = metres';
   expect(settingsText({ settings: settingsFrom(text) })).toBe(text);
   expect(settingsFrom('nothing\n= 5\n')).toEqual([]);
+  // What files are held to stands in no line, and stays by the label.
+  const held = [{ label: 'Units', value: 'm', fact: 'units' as const, within: ['working'] }];
+  expect(settingsFrom('Units = cm\nFrame rate = 25', held)).toEqual([
+    { label: 'Units', value: 'cm', fact: 'units', within: ['working'] },
+    { label: 'Frame rate', value: '25' },
+  ]);
 });

@@ -148,13 +148,13 @@ async function growing({ into, input, plan }: Sorting): Promise<Growing> {
   const bytesOf = textOf;
   const marker = inRoot({ base: into, folder: '' }, readMarker);
   if (plan.entries.length === 0 || marker === null) return { changes: [], bytesOf };
-  const { project, started } = markerSchema.parse(JSON.parse(marker.marker));
+  const { project, started, settings } = markerSchema.parse(JSON.parse(marker.marker));
   const values = withEntries(new ProjectRules(input), input.values, plan.entries);
   const grown = TASKS.planReshape.run({
     where: { base: into, folder: '' },
     ...{ before: input, after: { ...input, values }, renamed: {}, extra: [], keep: [] },
     prefix: `${path.dirname(path.resolve(into))}/`,
-    project: { id: project, startedAt: started },
+    project: { id: project, startedAt: started, settings },
     ...{ mostLines: 0, withChanges: true },
   });
   return { changes: [...grown.changes, ...grown.own], bytesOf };

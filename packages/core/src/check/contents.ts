@@ -9,6 +9,7 @@ import { type FileEntry, type FolderListing, join, nameOf, parentOf } from '../l
 import type { ProjectRules } from '../project/rules';
 import { isInLibrary } from '../references/libraries';
 import { isThere, targetOf } from '../references/target';
+import { settingMismatches, type ToldFact } from './agreed-facts';
 import { type CheckOutcome, outcomeOf } from './check';
 import type { Finding } from './finding';
 import { itemsOf, type Run } from './items';
@@ -92,7 +93,8 @@ export type ContentFact =
       readonly modified: number /** As they are meant. */;
       readonly targets: readonly string[] /** The project's own path stands in a file whose form is not read. */;
       readonly holdsRoot: boolean;
-    };
+    }
+  | ToldFact;
 
 export interface ContentCase {
   readonly facts: readonly ContentFact[];
@@ -103,7 +105,8 @@ export interface ContentCase {
 
 /** What was found without a look into files, and what is found by it. */
 export function withContents(rules: ProjectRules, outcome: CheckOutcome, given: ContentCase): CheckOutcome {
-  const found = [...sameContents(rules, given.facts), ...references(rules, given)];
+  const told = given.facts.filter((fact) => fact.kind === 'told');
+  const found = [...sameContents(rules, given.facts), ...references(rules, given), ...settingMismatches(rules, told)];
   return outcomeOf(outcome.rows, withoutCopies([...outcome.findings, ...found]));
 }
 

@@ -27,6 +27,7 @@ import { absoluteReference, brokenReference, outsideReference } from './rules/re
 import { sameContent } from './rules/same-content';
 import { sameName } from './rules/same-name';
 import { sequenceGap } from './rules/sequence-gap';
+import { settingMismatch } from './rules/setting-mismatch';
 import { strayGenerated } from './rules/stray-generated';
 import { unplannedFolder } from './rules/unplanned-folder';
 import { unportableName } from './rules/unportable-name';
@@ -71,6 +72,7 @@ export const RULES = [
   absoluteReference,
   outsideReference,
   brokenReference,
+  settingMismatch,
   missingDelivery,
 ] as const satisfies readonly Rule[];
 

@@ -31,7 +31,6 @@ export {
   heapCopies,
 } from './intake/copies';
 export { type NewEntry, withEntries } from './intake/days';
-export { HOLDS, type Holds, type MediaFacts } from './intake/facts';
 export {
   INTAKE_STATES,
   type Intake,

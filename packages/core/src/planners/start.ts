@@ -22,6 +22,8 @@ export interface Marker {
   readonly project: string;
   readonly template: { readonly id: string; readonly name: string; readonly edition: number };
   readonly values: Values;
+  /** What was chosen on the setup sheet, by each setting's label, where that is not as usual. */
+  readonly settings?: Readonly<Record<string, string>> | undefined;
   /** ISO 8601. */
   readonly started: string;
 }
@@ -35,6 +37,7 @@ export interface StartPlan {
   readonly expansion: Expansion;
   readonly project: string;
   readonly started: string;
+  readonly settings?: Marker['settings'];
 }
 
 export function startChanges(plan: StartPlan): Change[] {
@@ -155,13 +158,14 @@ export function redirectedChanges(expansion: Expansion): ReadonlyMap<string, rea
   return new Map([...out].map(([volume, changes]) => [volume, [...changes.values()]]));
 }
 
-function markerOf({ template, expansion, project, started }: StartPlan): Marker {
+function markerOf({ template, expansion, project, started, settings = {} }: StartPlan): Marker {
   return {
     format: 'nesting/marker',
     formatVersion: 1,
     project,
     template: { id: template.id, name: template.name, edition: template.edition ?? 1 },
     values: expansion.values.values,
+    ...(Object.keys(settings).length > 0 && { settings }),
     started,
   };
 }

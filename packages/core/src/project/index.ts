@@ -1,5 +1,6 @@
 /** A project's rules, compiled; its own folder and signposts. */
 
+export type { Agreed } from './agreed';
 export { type DueDelivery, deliveredAs, deliveriesOf, isLate } from './deliveries';
 export { documentsAsFiles, type Inside, withWholeDocuments } from './documents';
 export type { FolderConvention } from './folder-convention';

@@ -17,6 +17,7 @@ import { DEFAULT_PATH_BUDGET, DEFAULT_PROFILES, type ProfileName } from '../port
 import { expandTemplate } from '../template/expand';
 import type { Expansion, PlannedLine } from '../template/expansion';
 import type { Convention, Template, Weight } from '../template/node';
+import { AgreedSettings } from './agreed';
 import { Documents } from './documents';
 import type { FolderConvention } from './folder-convention';
 import { GENERATED, isLeftBySystem } from './generated';
@@ -34,6 +35,8 @@ export interface CheckInput {
    * included.
    */
   readonly prefix?: number | undefined;
+  /** What was chosen on the setup sheet, by each setting's label; what is not among them is as usual. */
+  readonly settings?: Readonly<Record<string, string>> | undefined;
 }
 
 /** Files changed within this time, in milliseconds, are not judged for gaps, emptiness or versions. */
@@ -66,6 +69,7 @@ export class ProjectRules {
   private readonly companions = new Map<string, readonly string[]>();
   private readonly withCompanions = new Set<string>();
   readonly documents: Documents;
+  readonly agreed: AgreedSettings;
   private readonly people = new Set<string>();
   /** The list that entries of this name come from. */
   private readonly lists = new Map<string, string>();
@@ -90,6 +94,7 @@ export class ProjectRules {
       if (line.folder?.onePer) this.lists.set(line.folder.onePer.as, line.folder.onePer.list);
     }
     this.documents = new Documents(this.registers.families);
+    this.agreed = new AgreedSettings(input.template.setup, input.settings ?? {}, (path) => this.planned(path));
     for (const family of this.registers.families) {
       for (const ext of family.extensions) this.families.set(ext.toLowerCase(), family.name);
       for (const ext of family.companions ?? [])

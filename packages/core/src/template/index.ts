@@ -48,6 +48,7 @@ export { type LooseTemplate, normaliseTemplate } from './normalise';
 export { type OwnFolder, type OwnRules, ownConventions, tidyOwn, withOwnRules } from './own';
 export { renameField } from './rename';
 export { type FolderRules, type ResolvedFolder, resolveTemplate } from './resolve';
+export { readSetting, SETTING_FACTS, type SettingFact, type SettingTold, settingTold } from './settings';
 export { starterFiles, starterPaths, starterPathsIn } from './starter-files';
 export { type KeptValues, keepValues, type ListEntries, type ValueFault } from './values';
 export { blocksOf, numberPrefix, siblingsOf, visitFolders } from './visit';

@@ -1,6 +1,7 @@
 /** A template as plain data: what stands in a template file. Keys and meanings are those of the format. */
 import type { Field, Registers } from '../name/pattern/field';
 import type { ProfileName } from '../portable/profiles';
+import type { SettingFact } from './settings';
 
 export const MARKS = ['clay', 'moss', 'slate', 'plum', 'straw', 'teal', 'rose', 'ink'] as const;
 export type Mark = (typeof MARKS)[number];
@@ -123,6 +124,10 @@ export interface Setup {
         readonly value: string;
         readonly allowed?: readonly string[] | undefined;
         readonly why?: string | undefined;
+        /** What of each file is held to it. */
+        readonly fact?: SettingFact | undefined;
+        /** Only of files in these folders, by their nodes, and below. */
+        readonly within?: readonly string[] | undefined;
       }[]
     | undefined;
   readonly firstDay?: readonly string[] | undefined;

@@ -19,3 +19,4 @@ export {
 } from './refusals';
 export { byHandWords, REPAIR_STATE_REASONS, REPAIR_STATE_WORDS, WAY_NOTES, wayWords } from './repairs';
 export { type AnyFinding, findingWords, RULE_WORDS } from './rules';
+export { SETTING_FACT_WORDS, unheldWords } from './settings';

@@ -185,6 +185,15 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     cure: 'Put its licence note beside it, or take the material out.',
     says: (p) => `${p.name} has no licence note beside it.`,
   },
+  'setting-mismatch': {
+    title: 'Files made with other settings',
+    reason: 'It drifts, is scaled or is resampled where it meets the rest, and mostly nobody sees it before the end.',
+    cure: 'Make it again with what was agreed, convert it, or agree on something else on the setup sheet.',
+    says: (p) =>
+      p.count > 1
+        ? `${p.name} and ${p.count - 1} more files beside it have ${p.found}; for “${p.setting}” ${p.agreed} was agreed.`
+        : `${p.name} has ${p.found}; for “${p.setting}” ${p.agreed} was agreed.`,
+  },
   'missing-delivery': {
     title: 'Deliveries that are late',
     reason: 'Somebody outside waits for it.',

@@ -4,17 +4,18 @@
  */
 
 import { Recent } from '@nesting/core';
-import { judgeWhole, withContents } from '@nesting/core/check';
+import { judgeWhole, type PartialResult, withContents } from '@nesting/core/check';
 import { ProjectRules } from '@nesting/core/project';
 import { contentFactsOf } from '../file-facts';
 import { listItems } from '../list-items';
 import { inTree, type Tree } from '../roots/tree';
 import { listFolder, type Unseen } from '../walk';
+import { withMedia } from './agreed-media';
 import { type DiskCheck, type DiskOutcome, type Gathered, NO_FOLDER, startHelpers } from './disk-check';
 import type { Helper } from './helpers';
 import { type KeptListing, keptListing } from './kept-listing';
 import { type Unchanged, unchangedSince } from './quick';
-import { factsOfFiles } from './read-files';
+import { factsOfFiles, type Reading } from './read-files';
 import { type Walked, walkAll } from './walk-all';
 
 /** @throws Unreachable where the project's folder cannot be opened */
@@ -40,7 +41,7 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
   const read =
     check.contents === undefined || check.cancel?.aborted || walked.part.rows.length === 0
       ? null
-      : await factsOfFiles({ check, tree, rules }, walked.part, kept);
+      : await readFiles({ check, tree, rules }, walked.part, kept);
   // Stopped while it read files: what was walked need not be walked again.
   if (read !== null && check.cancel?.aborted)
     await check.gathered?.keep({ part: walked.part, queue: [], unseen: walked.unseen });
@@ -58,6 +59,17 @@ async function checkWith(check: DiskCheck, tree: Tree, helpers: readonly Helper[
     facts: read?.facts ?? [],
     relisted: kept === null ? null : walked.part.rows.length - kept.size,
   };
+}
+
+/** What stands in files, and what those tell that the setup sheet has something to say of. */
+async function readFiles(at: Reading, part: PartialResult, kept: ReadonlySet<string> | null) {
+  const { facts, unseen } = await factsOfFiles(at, part, kept);
+  const { tree, rules, check } = at;
+  const told = await withMedia(
+    { tree, rules, known: check.contents?.known ?? [], cancel: check.cancel, beside: check.script ?? null },
+    facts,
+  );
+  return { facts: told.facts, unseen: [...unseen, ...told.unseen] };
 }
 
 /** What is gathered on the way holds no listings: those of folders that an earlier walk saw are made anew. */

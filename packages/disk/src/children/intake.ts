@@ -1,7 +1,7 @@
 /** The tasks of an intake: what a heap holds, and how it is brought into a project. */
 import { createHash } from 'node:crypto';
 import { type Cancellation, type Change, codeOf, type Expected, type RootId, rootIdOf } from '@nesting/core/change';
-import { type FileEntry, join } from '@nesting/core/listing';
+import { type FileEntry, join, type MediaFacts } from '@nesting/core/listing';
 import {
   countReferrers,
   type DocumentFacts,
@@ -12,7 +12,6 @@ import {
   intake,
   intakeSummary,
   type LooseFile,
-  type MediaFacts,
   type Pairing,
   type Placed,
   type Same,

@@ -2,7 +2,15 @@
 import { createHash } from 'node:crypto';
 import { type Change, codeOf, type OrderFault, orderChanges } from '@nesting/core/change';
 import type { Registers, Values } from '@nesting/core/name';
-import { type Extra, ownFileChange, ownFiles, type Reshape, type ReshapeLine, reshape } from '@nesting/core/planners';
+import {
+  type Extra,
+  type Marker,
+  ownFileChange,
+  ownFiles,
+  type Reshape,
+  type ReshapeLine,
+  reshape,
+} from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { type Diagnostic, type Expansion, expandTemplate, type Template } from '@nesting/core/template';
 import { inRoot } from '../roots/open';
@@ -32,6 +40,7 @@ export interface ProjectOfMarker {
   readonly id: string;
   /** ISO 8601. */
   readonly startedAt: string;
+  readonly settings?: Marker['settings'];
 }
 
 /** A plan, and all that is judged of it. */
@@ -111,9 +120,9 @@ function ownChangesIn(
   root: Root,
   template: Template,
   expansion: Expansion,
-  { id, startedAt }: ProjectOfMarker,
+  { id, startedAt, settings }: ProjectOfMarker,
 ): Change[] {
-  const files = ownFiles({ template, expansion, project: id, started: startedAt });
+  const files = ownFiles({ template, expansion, project: id, started: startedAt, settings });
   return files.flatMap(({ path, text }) => {
     const there = textAt(root, path);
     return there === text ? [] : [ownFileChange(path, text, there === null ? null : path)];

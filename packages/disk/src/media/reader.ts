@@ -4,7 +4,7 @@
  */
 import { existsSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
-import type { MediaFacts } from '@nesting/core/planners';
+import type { MediaFacts } from '@nesting/core/listing';
 import { withPlainFileAsync } from '../roots/plain-file';
 import type { Root } from '../roots/root';
 import type { AskedFacts } from './worker';

@@ -1,8 +1,8 @@
 /** A thread that reads what media tell. It may hang, or die: whoever asked stops it, and begins another. */
 import { parentPort } from 'node:worker_threads';
+import { factsOf } from '@nesting/media';
 import MediaInfoFactory, { type MediaInfo } from 'mediainfo.js';
 import { readAt } from '../roots/plain-file';
-import { factsOf } from './facts-of';
 
 export interface AskedFacts {
   readonly id: number;

@@ -1,11 +1,12 @@
 /** What an intake is given, and what it comes to. */
 import type { Change, Expected } from '../../change/change';
 import type { RootId } from '../../change/place';
+import type { Differing } from '../../check/agreed-facts';
+import type { MediaFacts } from '../../listing/media-facts';
 import type { Confidence } from '../../name/mend/suggest';
 import type { CheckInput } from '../../project/rules';
 import type { Coded } from '../../result';
 import type { NewEntry } from './days';
-import type { MediaFacts } from './facts';
 import type { GivenValues } from './naming';
 import type { ClockShift, Pair, Pairing } from './pair';
 import type { PlaceReason } from './places';
@@ -87,6 +88,8 @@ export interface IntakeItem {
   /** Another project's number that its path carries. */
   readonly foreign: string | null;
   readonly facts: MediaFacts;
+  /** What its content tells otherwise than was agreed for its place. */
+  readonly differing: readonly Differing[];
   readonly fault: Coded | null;
   readonly clash: boolean;
   /** What lies in its place and can give way; `null` where nothing does. */

@@ -11,6 +11,7 @@
  */
 import type { Change } from '../../change/change';
 import { home } from '../../change/place';
+import { differingFrom } from '../../check/agreed-facts';
 import { faultOfFile } from '../../check/file-fault';
 import { join, nameOf, parentOf } from '../../listing/entry';
 import { frameless } from '../../name/frames';
@@ -144,9 +145,9 @@ class Planner {
     const isByHand = said.folder !== undefined || said.name !== undefined;
     const confidence = place === null ? null : isByHand ? 'sure' : rating;
     const same = this.given.sameAs(path);
+    const to = place === null || confidence === null ? null : join(place.folder, place.named.name);
     return {
-      ...plain(file.file),
-      to: place === null || confidence === null ? null : join(place.folder, place.named.name),
+      ...this.plain(file.file, to),
       family: file.family,
       state: this.stateOf(file, said, confidence, same, place?.named.missing ?? []),
       confidence,
@@ -158,6 +159,11 @@ class Planner {
       run: place?.named.isFrame === true ? frameless(path) : null,
       ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false, inWay: null },
     };
+  }
+
+  private plain({ path, size, modified, facts }: LooseFile, to: string | null) {
+    const differing = to === null ? [] : differingFrom(this.grown, to, facts);
+    return { from: path, to, size, modified, facts, differing };
   }
 
   /** What would be found wrong where it comes to lie is looked at first. */
@@ -256,8 +262,7 @@ class Planner {
       // Of a card everything belongs together, also what lies in it twice.
       const kept = same?.where === 'heap' ? null : same;
       return {
-        ...plain(file),
-        to: to === null ? null : join(to, inside),
+        ...this.plain(file, to === null ? null : join(to, inside)),
         family: this.rules.familyOf(nameOf(file.path)),
         state: cardState({ ...said, ...this.answers.of(file.path) }, confidence, kept),
         confidence,
@@ -286,8 +291,6 @@ interface InFolder {
   readonly folder: string;
   readonly named: Named;
 }
-
-const plain = ({ path, size, modified, facts }: LooseFile) => ({ from: path, size, modified, facts });
 
 /** The day on which most of a card was made; `null` where it does not tell. */
 function dayOf({ files }: Card, recogniser: Recogniser): string | null {

@@ -1,9 +1,9 @@
 /** A loose file: what its path and its content say of it. */
 import { nameOf, parentOf } from '../../listing/entry';
 import { extensionOf } from '../../listing/extension';
+import type { Holds, MediaFacts } from '../../listing/media-facts';
 import { type DateIn, dateIn, type FoundDate, isDay } from '../../name/dates/date-in';
 import type { ProjectRules } from '../../project/rules';
-import type { Holds, MediaFacts } from './facts';
 import { type Atom, type Form, formOf } from './form';
 import { singular, type Token, tokensOf } from './said';
 import { type Found, namesOfLists, Vocabulary } from './vocabulary';

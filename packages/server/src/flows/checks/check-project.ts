@@ -209,7 +209,8 @@ export async function compileRules(
   const where = isThere ? await projectWhere(world, project) : configuredWhere(world, project);
   const registers = await readRegisters(world.db);
   const { roots, prefix } = await wholePathsOf(world, project);
-  const standing = { template: project.body, values: project.values, registers, prefix };
+  const { body: template, values, settings } = project;
+  const standing = { template, values, settings, registers, prefix };
   return {
     where,
     mounts: await mountsOf(world, project),

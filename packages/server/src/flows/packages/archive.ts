@@ -2,7 +2,7 @@
  * What becomes of a finished package: it is read again; the original is freed, where the package is whole and holds all
  * there is; the project is brought back from it.
  */
-import { type BringPart, markerSchema, parseRegisters, parseTemplate } from '@nesting/contract';
+import { type BringPart, markerSchema, type ProjectPage, parseRegisters, parseTemplate } from '@nesting/contract';
 import { codeOf } from '@nesting/core/change';
 import { nameOf } from '@nesting/core/listing';
 import { NO_REGISTERS } from '@nesting/core/name';
@@ -144,7 +144,7 @@ async function back(
   const { folder } = project;
   if (!job.isAlone) throw new Refused('back-taken', { folder, volume: project.volume });
   try {
-    const task = { where, path: pathOf(job), read, into, folder, own: ownOf(read, job.project), id: job.id };
+    const task = { where, path: pathOf(job), read, into, folder, own: ownOf(read, project), id: job.id };
     await world.disks.run('unpackPackage', task);
   } catch (error) {
     if (codeOf(error) !== 'EEXIST') throw error;
@@ -197,12 +197,12 @@ async function isItThere(world: World, place: Place, project: string): Promise<b
 /** Its marker and its rules, as a start writes them. */
 function ownOf(
   { record, template: text, registers: known }: ReadPackage,
-  project: string,
+  { id: project, settings }: Pick<ProjectPage, 'id' | 'settings'>,
 ): ReturnType<typeof ownFiles> {
   const template = parseTemplate(text);
   if (!template.ok) throw new Refused('not-archived');
   const parsed = known === '' ? null : parseRegisters(known);
   const registers = parsed?.ok ? parsed.value : NO_REGISTERS;
   const expansion = expandTemplate(template.value, record.values, registers);
-  return ownFiles({ template: template.value, expansion, project, started: record.at });
+  return ownFiles({ template: template.value, expansion, project, settings, started: record.at });
 }

@@ -100,7 +100,7 @@ export async function ownCopy(
   const changes = await world.disks.run('ownChanges', {
     where,
     rules: await rulesInput(world.db, own, row.own),
-    project: { id, startedAt: new Date().toISOString() },
+    project: { id, startedAt: new Date().toISOString(), settings: row.settings },
   });
   await underLease(world, id, async ({ lost }) => {
     await claimRow(world, person.id, { id, number, row, shape: own, volume });

@@ -87,7 +87,7 @@ export async function judgeReshape(world: World, me: Asker, { id, asked, withCha
     renamed: asked.renamed,
     extra: asked.extra,
     keep: asked.keep,
-    project: { id, startedAt: project.startedAt },
+    project: { id, startedAt: project.startedAt, settings: project.settings },
     mostLines: MOST_LINES,
     withChanges,
   };

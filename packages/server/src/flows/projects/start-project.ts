@@ -79,7 +79,7 @@ export async function planStart(
   const expansion = judged(template, request, await readRegisters(db), prefix);
   const starters = await readStarters(db, request.template, request.edition);
   const started = new Date().toISOString();
-  const changes = requireOrder(startChanges({ template, expansion, project, started }));
+  const changes = requireOrder(startChanges({ template, expansion, project, started, settings: request.settings }));
   const filling = { values: expansion.values.values, fields: template.fields, registers: expansion.registers };
   const bytesOf = (content: NewContent) => contentBytes(content, starters, filling);
   const away = [...redirectedChanges(expansion)].map(([volume, those]) => ({ volume, changes: requireOrder(those) }));

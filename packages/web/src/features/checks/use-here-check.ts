@@ -74,7 +74,8 @@ export function useHereCheck(project: Project, registers: Registers) {
       setRunning(null);
     }
   };
-  const input = (): CheckInput => ({ template: project.body, values: project.values, registers, now: Date.now() });
+  const { body: template, values, settings } = project;
+  const input = (): CheckInput => ({ template, values, settings, registers, now: Date.now() });
   const roots = useMemo(() => rootsOf(project), [project]);
   const walk = (folder: FileSystemDirectoryHandle) =>
     run(

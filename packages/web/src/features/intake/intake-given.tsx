@@ -125,6 +125,7 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
   const filter = filterOf(params);
   const shown = useShownItems(work);
   const ofState = plan.items.filter((item) => isShown(item, { ...filter, state: null }));
+  const differing = plan.items.filter((item) => isShown(item, { ...filter, isDiffering: true })).length;
   const fields = useMemo(() => fieldsToSay(project, registers), [project, registers]);
   const folders = useMemo(() => foldersOf(project, registers), [project, registers]);
   return (
@@ -142,6 +143,16 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
             />
           ))}
       </FilterList>
+      {(differing > 0 || filter.isDiffering) && (
+        <FilterList label="By the setup sheet">
+          <FilterRow
+            words="Not as agreed"
+            of={differing}
+            chosen={filter.isDiffering}
+            onChoose={() => put({ agreed: filter.isDiffering ? null : 'no', line: null })}
+          />
+        </FilterList>
+      )}
       <FamilyFilter
         label="Family, of what comes in"
         families={plan.families}

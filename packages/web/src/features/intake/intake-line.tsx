@@ -35,6 +35,7 @@ export function IntakeLine({ work, row, hasPictures }: Props) {
           </span>
         )}
       </span>
+      {row.differing > 0 && hasPlace(row) && <span className="shrink-0 text-xs text-ochre">{differingWords(row)}</span>}
       <span className={`shrink-0 text-xs ${isHindered(item) ? 'font-semibold text-brick' : 'text-ink2'}`}>
         {noteOf(row)}
       </span>
@@ -45,6 +46,11 @@ export function IntakeLine({ work, row, hasPictures }: Props) {
       )}
     </>
   );
+}
+
+function differingWords({ item, files, differing }: Row): string {
+  const [first] = item.differing;
+  return files === 1 && first !== undefined ? `${first.found}, not ${first.agreed}` : `${differing} not as agreed`;
 }
 
 function noteOf({ item, files, bytes }: Row): string {

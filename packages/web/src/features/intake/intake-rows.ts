@@ -29,16 +29,20 @@ export interface Filter {
   /** Empty for files of no family. */
   readonly family: string | null;
   readonly find: string;
+  /** Only what was made otherwise than was agreed. */
+  readonly isDiffering: boolean;
 }
 
 export const filterOf = (params: URLSearchParams): Filter => ({
   state: STATES.find((state) => state === params.get('state')) ?? null,
   family: params.get('family') === '-' ? '' : params.get('family'),
   find: params.get('find') ?? '',
+  isDiffering: params.get('agreed') === 'no',
 });
 
 /** Paths, days and devices are found by their words. */
-export const isShown = (item: Item, { state, family, find }: Filter): boolean =>
+export const isShown = (item: Item, { state, family, find, isDiffering }: Filter): boolean =>
+  (!isDiffering || differingOf(item) > 0) &&
   (state === null || stateOf(item) === state) &&
   (family === null || (item.family ?? '') === family) &&
   (find === '' ||
@@ -53,6 +57,8 @@ export interface Row {
   readonly to: string | null;
   readonly files: number;
   readonly bytes: number;
+  /** Files of it that were made otherwise than was agreed. */
+  readonly differing: number;
 }
 
 /** Cards and sequences are one line; where one looks for something, each of their files. */
@@ -61,7 +67,7 @@ export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'card
   for (const item of shown) {
     const { card, run, from, to, size } = item;
     if ((card === null && run === null) || !isWhole) {
-      rows.set(from, { item, from, to, files: 1, bytes: size });
+      rows.set(from, { item, from, to, files: 1, bytes: size, differing: differingOf(item) });
       continue;
     }
     const place =
@@ -71,10 +77,15 @@ export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'card
     rows.set(key, {
       ...{ item: known?.item ?? item, from: run ?? (card || 'The whole card'), to: place },
       ...{ files: (known?.files ?? 0) + 1, bytes: (known?.bytes ?? 0) + size },
+      differing: (known?.differing ?? 0) + differingOf(item),
     });
   }
   return [...rows.values()];
 }
+
+/** Of what may come in. */
+const differingOf = ({ differing, state }: Item): number =>
+  differing.length > 0 && (state === 'comes' || state === 'look') ? 1 : 0;
 
 /** Of a sequence all its frames that become the same. */
 const framesOf = (item: Item, all: readonly Item[]): readonly string[] =>

@@ -109,6 +109,11 @@ function WhereItGoes({ work: { project }, registers, item, to }: Props & { item:
         Goes to <span className="font-mono break-all text-ink">{parentOf(to)}</span>
         {item.isByHand ? ', by hand' : reasons === '' ? '' : `: ${reasons}`}
       </p>
+      {item.differing.map(({ setting, agreed, found }) => (
+        <p key={setting} className="text-ochre">
+          It has {found}; for “{setting}” {agreed} was agreed.
+        </p>
+      ))}
       <NameParts rules={project} registers={registers} folder={parentOf(to)} name={nameOf(to)} label="Its name there" />
       {item.derived.length > 0 && item.missing.length === 0 && (
         <p>Look whether its {item.derived.map((field) => wordsOf(field).toLowerCase()).join(' and ')} is right.</p>

@@ -3,6 +3,7 @@
  * otherwise.
  */
 import type { Setup } from '@nesting/core/template';
+import { SETTING_FACT_WORDS, unheldWords } from '@nesting/core/words';
 import { useId } from 'react';
 import { Choose, Labelled, TextInput } from '../../ui';
 
@@ -19,6 +20,17 @@ export const settingsOf = (
     usual: s.value,
     why: s.why ?? '',
   }));
+
+/** Why it is set so, and whether files are held to it. */
+function helpOf({ why, fact }: Pick<Setting, 'why' | 'fact'>, value: string): string {
+  const held =
+    fact === undefined
+      ? null
+      : (unheldWords(fact, value) ?? `Checks hold files to it, by their ${SETTING_FACT_WORDS[fact]}.`);
+  return [why, held].filter((words) => words !== undefined && words !== null && words !== '').join(' ');
+}
+
+type Setting = NonNullable<Setup['settings']>[number];
 
 interface SettingsSheetProps {
   readonly setup: Setup | undefined;
@@ -39,7 +51,7 @@ export function SettingsSheet({ setup, chosen, readOnly = false, onChoose }: Set
       {all.map((s, i) => {
         const value = chosen[s.label] ?? s.value;
         return (
-          <Labelled key={s.label} id={`${id}${i}`} label={s.label} help={s.why}>
+          <Labelled key={s.label} id={`${id}${i}`} label={s.label} help={helpOf(s, value)}>
             {s.allowed?.length ? (
               <Choose
                 id={`${id}${i}`}

@@ -7,6 +7,7 @@ import type { Template } from '@nesting/core/template';
 import { RULE_WORDS } from '@nesting/core/words';
 import { useId } from 'react';
 import { Choose, Heading, Labelled, Lines, TextInput, Tick } from '../../../ui';
+import { HeldForm, type Settings } from './held-form';
 
 interface Props {
   readonly template: Template;
@@ -89,8 +90,6 @@ export function SettingsForm({ template, onChange }: Props) {
   );
 }
 
-type Settings = NonNullable<NonNullable<Template['setup']>['settings']>;
-
 export const settingsText = (setup: Template['setup']): string =>
   (setup?.settings ?? [])
     .map(
@@ -99,7 +98,9 @@ export const settingsText = (setup: Template['setup']): string =>
     )
     .join('\n');
 
-export function settingsFrom(text: string): Settings {
+/** What lines do not say, of what files are held to, stays by the setting's label. */
+export function settingsFrom(text: string, before: Settings = []): Settings {
+  const heldTo = new Map(before.map(({ label, fact, within }) => [label, { fact, within }]));
   return text.split('\n').flatMap((line) => {
     const m = /^\s*([^=]+?)\s*=\s*(.*?)\s*(?:\(([^)]*)\))?\s*(?::\s*(.*?))?\s*$/.exec(line);
     if (m === null || m[2] === '') return [];
@@ -113,6 +114,7 @@ export function settingsFrom(text: string): Settings {
         value: elementAt(m, 2),
         ...(allowed.length > 0 && { allowed }),
         ...(m[4] ? { why: m[4] } : {}),
+        ...heldTo.get(elementAt(m, 1)),
       },
     ];
   });
@@ -136,9 +138,10 @@ function SetupFields({ template, onChange }: Props) {
           key={template.id}
           rows={5}
           defaultValue={settingsText(template.setup)}
-          onBlur={(e) => set({ settings: settingsFrom(e.target.value) })}
+          onBlur={(e) => set({ settings: settingsFrom(e.target.value, template.setup?.settings) })}
         />
       </Labelled>
+      <HeldForm template={template} onSettings={(settings) => set({ settings })} />
       <Labelled id={`${id}d`} label="To do on the first day, one a line">
         <Lines
           id={`${id}d`}

@@ -1,4 +1,4 @@
-/** What the content of a loose file tells of it, whoever read it. What it does not tell is absent. */
+/** What the content of a file tells of it, whoever read it. What it does not tell is absent. */
 export const HOLDS = ['still', 'picture', 'sound'] as const;
 /** A photograph or drawing; moving images; sound alone. */
 export type Holds = (typeof HOLDS)[number];
@@ -22,6 +22,8 @@ export interface MediaFacts {
   readonly channels?: number | undefined;
   /** Maker's words for what recorded it. */
   readonly device?: string | undefined;
+  /** Metres that one unit of a scene stands for. */
+  readonly metresPerUnit?: number | undefined;
   /** Why nothing could be read of it. */
   readonly unread?: 'failed' | 'took-too-long' | undefined;
 }

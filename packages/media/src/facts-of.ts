@@ -1,8 +1,9 @@
 /** What the content of a file tells, by well-kept readers: of each file only the bytes they ask for are read. */
-import type { MediaFacts } from '@nesting/core/planners';
+import type { MediaFacts } from '@nesting/core/listing';
 import exifr from 'exifr';
 import { fileTypeFromBuffer } from 'file-type';
 import type { MediaInfo, MediaInfoResult } from 'mediainfo.js';
+import { sceneFacts } from './scene-facts';
 
 export interface Bytes {
   readonly size: number;
@@ -17,11 +18,14 @@ const PHOTO_HEAD = 256 * 1024;
 /** Never throws: what cannot be read tells nothing, and that is said. */
 export async function factsOf(bytes: Bytes, mediaInfo: MediaInfo | null): Promise<MediaFacts> {
   if (bytes.size === 0) return {};
-  const type = await fileTypeFromBuffer(bytes.read(0, Math.min(HEAD, bytes.size)));
+  const head = bytes.read(0, Math.min(HEAD, bytes.size));
+  const scene = sceneFacts(new TextDecoder().decode(head));
+  if (scene !== null) return scene;
+  const type = (await fileTypeFromBuffer(head)) ?? framesOf(head);
   if (type === undefined) return {};
   const content = SHORT.get(type.ext) ?? type.ext;
   try {
-    if (type.mime.startsWith('image/')) return { content, has: 'still', ...(await photoFacts(bytes)) };
+    if (type.mime.startsWith('image/')) return { content, has: 'still', ...(await stillFacts(bytes, mediaInfo)) };
     const isMedia = /^(?:audio|video)\//.test(type.mime) || MEDIA.has(content);
     return isMedia && mediaInfo !== null ? { content, ...(await trackFacts(bytes, mediaInfo)) } : { content };
   } catch {
@@ -35,6 +39,24 @@ const SHORT: ReadonlyMap<string, string> = new Map([
   ['tiff', 'tif'],
 ]);
 const MEDIA: ReadonlySet<string> = new Set(['mxf', 'mov', 'mp4', 'avi', 'mkv', 'wav', 'aif']);
+
+/** Frames of moving images that the reader of kinds does not know. */
+function framesOf(head: Uint8Array): { readonly ext: string; readonly mime: string } | undefined {
+  const mark = String.fromCharCode(...head.subarray(0, 4));
+  if (mark === '\x76\x2f\x31\x01') return { ext: 'exr', mime: 'image/x-exr' };
+  return mark === 'SDPX' || mark === 'XPDS' ? { ext: 'dpx', mime: 'image/x-dpx' } : undefined;
+}
+
+/** Its size is that of the picture itself: what stands beside it may be of an earlier state. */
+async function stillFacts(bytes: Bytes, mediaInfo: MediaInfo | null): Promise<MediaFacts> {
+  const photo = await photoFacts(bytes);
+  if (mediaInfo === null) return photo;
+  const { Width, Height }: Track = await tracksOf(bytes, mediaInfo).then(
+    (of) => of('Image'),
+    () => ({}),
+  );
+  return { ...photo, ...optional('width', amount(Width)), ...optional('height', amount(Height)) };
+}
 
 async function photoFacts(bytes: Bytes): Promise<MediaFacts> {
   const head = bytes.read(0, Math.min(PHOTO_HEAD, bytes.size));
@@ -65,9 +87,7 @@ function exifTime(value: unknown): string | undefined {
 }
 
 async function trackFacts(bytes: Bytes, mediaInfo: MediaInfo): Promise<MediaFacts> {
-  const result = (await mediaInfo.analyzeData(bytes.size, (length, at) => bytes.read(at, length))) as MediaInfoResult;
-  const tracks = (result.media?.track ?? []).map((track): Track => ({ ...track }));
-  const of = (type: string): Track => tracks.find((track) => track['@type'] === type) ?? {};
+  const of = await tracksOf(bytes, mediaInfo);
   const [general, video, audio, other] = [of('General'), of('Video'), of('Audio'), of('Other')];
   const isPicture = video['@type'] !== undefined;
   const isSound = !isPicture && audio['@type'] !== undefined;
@@ -88,6 +108,12 @@ async function trackFacts(bytes: Bytes, mediaInfo: MediaInfo): Promise<MediaFact
       words(general.Encoded_Hardware_CompanyName, general.Encoded_Hardware_Name ?? general.Producer),
     ),
   };
+}
+
+async function tracksOf(bytes: Bytes, mediaInfo: MediaInfo): Promise<(type: string) => Track> {
+  const result = (await mediaInfo.analyzeData(bytes.size, (length, at) => bytes.read(at, length))) as MediaInfoResult;
+  const tracks = (result.media?.track ?? []).map((track): Track => ({ ...track }));
+  return (type) => tracks.find((track) => track['@type'] === type) ?? {};
 }
 
 type Track = Readonly<Record<string, unknown>>;
