@@ -158,6 +158,6 @@ test('the command line says it too', () => {
   }
   const { findings } = JSON.parse(out) as { findings: { rule: string; message: string }[] };
   expect(findings.find(({ rule }) => rule === 'setting-mismatch')?.message).toBe(
-    'a.mp4 has 24; for “Frame rate” 25 was agreed.',
+    '“Frame rate” is 24 in a.mp4; 25 was agreed.',
   );
 });

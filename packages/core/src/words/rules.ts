@@ -190,9 +190,7 @@ export const RULE_WORDS: { readonly [Code in RuleCode]: RuleWords<Code> } = {
     reason: 'It drifts, is scaled or is resampled where it meets the rest, and mostly nobody sees it before the end.',
     cure: 'Make it again with what was agreed, convert it, or agree on something else on the setup sheet.',
     says: (p) =>
-      p.count > 1
-        ? `${p.name} and ${p.count - 1} more files beside it have ${p.found}; for “${p.setting}” ${p.agreed} was agreed.`
-        : `${p.name} has ${p.found}; for “${p.setting}” ${p.agreed} was agreed.`,
+      `“${p.setting}” is ${p.found} in ${p.name}${p.count > 1 ? ` and ${p.count - 1} more beside it` : ''}; ${p.agreed} was agreed.`,
   },
   'missing-delivery': {
     title: 'Deliveries that are late',

@@ -15,12 +15,14 @@ interface Props {
   readonly value: string | null;
   /** For paths. */
   readonly mono?: boolean;
+  /** Where nothing is chosen. */
+  readonly placeholder?: string;
   readonly onChoose: (value: string) => void;
   /** What is sought, where there are more than can be handed over at once. */
   readonly onSeek?: (words: string) => void;
 }
 
-export function Finder({ label, options, value, mono = false, onChoose, onSeek }: Props) {
+export function Finder({ label, options, value, mono = false, placeholder, onChoose, onSeek }: Props) {
   const id = useId();
   const box = useRef<HTMLDivElement>(null);
   const [sought, setSought] = useState<string | null>(null);
@@ -51,7 +53,7 @@ export function Finder({ label, options, value, mono = false, onChoose, onSeek }
         aria-activedescendant={open && found[at] ? `${id}o${at}` : undefined}
         autoComplete="off"
         value={sought ?? chosen?.label ?? ''}
-        placeholder={`Choose: ${label.toLowerCase()}`}
+        placeholder={placeholder ?? `Choose: ${label.toLowerCase()}`}
         onFocus={(e) => e.target.select()}
         onClick={() => setSought((before) => before ?? '')}
         onChange={(e) => {

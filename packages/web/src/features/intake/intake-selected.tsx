@@ -111,7 +111,7 @@ function WhereItGoes({ work: { project }, registers, item, to }: Props & { item:
       </p>
       {item.differing.map(({ setting, agreed, found }) => (
         <p key={setting} className="text-ochre">
-          It has {found}; for “{setting}” {agreed} was agreed.
+          “{setting}” is {found}; {agreed} was agreed.
         </p>
       ))}
       <NameParts rules={project} registers={registers} folder={parentOf(to)} name={nameOf(to)} label="Its name there" />

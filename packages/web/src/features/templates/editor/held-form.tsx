@@ -47,7 +47,7 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
   const keep = (next: readonly string[]) => onChange({ within: next.length === 0 ? undefined : next });
   const open = folders.filter(({ value: id }) => !within.includes(id));
   return (
-    <div className="flex flex-col gap-1">
+    <div role="group" aria-label={label} className="flex flex-col gap-1">
       <div className="grid grid-cols-[1fr_11rem] items-center gap-2">
         <span className="break-words">{label}</span>
         <Choose
@@ -73,7 +73,8 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
             </p>
           ))}
           <Finder
-            label={within.length === 0 ? `${label}: everywhere, or only in` : `${label}: also in`}
+            label={within.length === 0 ? 'Where' : 'Also in'}
+            placeholder={within.length === 0 ? 'Everywhere' : 'Choose a folder'}
             mono
             options={open}
             value={null}
