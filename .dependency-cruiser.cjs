@@ -90,7 +90,7 @@ module.exports = {
       from: { path: '^packages/web/src/', pathNot: '^packages/web/src/ui/' },
       to: { path: 'node_modules/radix-ui/' },
     },
-    { name: 'unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource' } },
+    { name: 'unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource|\\.wasm\\?url$' } },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

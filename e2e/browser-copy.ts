@@ -10,20 +10,25 @@ export interface CopiedEntry {
   readonly text: string;
 }
 
-/** Everything in a folder but the program's own. */
-export const copiedFrom = (root: string): CopiedEntry[] =>
+/** Everything in a folder, but the program's own unless that is wanted. */
+export const copiedFrom = (root: string, { withOwn = false } = {}): CopiedEntry[] =>
   readdirSync(root, { recursive: true, encoding: 'utf8' })
-    .filter((at) => !at.startsWith('.nesting'))
+    .filter((at) => !at.startsWith('.nesting') || (withOwn && !at.startsWith('.nesting/batches')))
     .map((at) => {
       const folder = lstatSync(path.join(root, at)).isDirectory();
       return { path: at, folder, text: folder ? '' : readFileSync(path.join(root, at)).toString('base64') };
     });
 
-export async function intoBrowser(page: Page, tree: readonly CopiedEntry[]): Promise<void> {
+/** The folder is given to whoever asks for one to write into, or to read from. */
+export async function intoBrowser(
+  page: Page,
+  tree: readonly CopiedEntry[],
+  { name = 'copy', isSource = false } = {},
+): Promise<void> {
   await page.evaluate(
-    async (entries) => {
+    async ({ entries, called, mode }) => {
       const home = await navigator.storage.getDirectory();
-      const top = await home.getDirectoryHandle('copy', { create: true });
+      const top = await home.getDirectoryHandle(called, { create: true });
       for (const { path: at, folder, text } of entries) {
         const parts = at.split('/');
         let into = top;
@@ -36,15 +41,22 @@ export async function intoBrowser(page: Page, tree: readonly CopiedEntry[]): Pro
           await stream.close();
         }
       }
-      (globalThis as unknown as { showDirectoryPicker: unknown }).showDirectoryPicker = async () => top;
+      type Picker = (asked: { readonly mode: string }) => Promise<FileSystemDirectoryHandle>;
+      const global = globalThis as unknown as { showDirectoryPicker: Picker };
+      const before = global.showDirectoryPicker;
+      global.showDirectoryPicker = async (asked) => (mode === null || asked.mode === mode ? top : before(asked));
     },
-    [...tree].sort((a, b) => (a.path < b.path ? -1 : 1)),
+    {
+      entries: [...tree].sort((a, b) => (a.path < b.path ? -1 : 1)),
+      called: name,
+      mode: isSource ? 'read' : null,
+    },
   );
 }
 
 /** Names and bytes of all that is in it now, but the program's own. */
-export const treeInBrowser = (page: Page): Promise<string[]> =>
-  page.evaluate(async () => {
+export const treeInBrowser = (page: Page, called = 'copy'): Promise<string[]> =>
+  page.evaluate(async (name) => {
     const out: string[] = [];
     const look = async (folder: FileSystemDirectoryHandle, below: string) => {
       for await (const [name, handle] of folder.entries()) {
@@ -60,10 +72,10 @@ export const treeInBrowser = (page: Page): Promise<string[]> =>
     };
     // While something moves it may be gone between its name and its content.
     try {
-      await look(await (await navigator.storage.getDirectory()).getDirectoryHandle('copy'), '');
+      await look(await (await navigator.storage.getDirectory()).getDirectoryHandle(name), '');
     } catch (error) {
       if (error instanceof DOMException && error.name === 'NotFoundError') return ['moving'];
       throw error;
     }
     return out.sort();
-  });
+  }, called);

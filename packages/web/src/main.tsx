@@ -40,6 +40,8 @@ const reshapePage = () => import('./features/reshape/reshape-page').then((m) => 
 const repairPage = () => import('./features/repair/repair-page').then((m) => ({ default: m.RepairPage }));
 const batchesPage = () => import('./features/batches/batches-page').then((m) => ({ default: m.BatchesPage }));
 const intakePage = () => import('./features/intake/intake-page').then((m) => ({ default: m.IntakePage }));
+const intakeHerePage = () =>
+  import('./features/intake/here/intake-here-page').then((m) => ({ default: m.IntakeHerePage }));
 const inboxPage = () => import('./features/intake/inbox-page').then((m) => ({ default: m.InboxPage }));
 const carryPage = () => import('./features/carry-over/carry-page').then((m) => ({ default: m.CarryPage }));
 const packPage = () => import('./features/packages/pack-page').then((m) => ({ default: m.PackPage }));
@@ -137,6 +139,7 @@ const routes: RouteObject[] = [
       { path: 'packages/check', ...later(checkPackagePage) },
       { path: 'projects/:id/intake', ...later(intakePage) },
       { path: 'intake', ...later(inboxPage) },
+      { path: 'intake/here', ...later(intakeHerePage, 'Bring files in on this computer') },
       { path: 'projects/:id/copies', ...later(copiesPage) },
       { path: 'projects/:id/here', ...later(herePage) },
       { path: 'projects/:id/findings', ...later(findingsPaperPage) },

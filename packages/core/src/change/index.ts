@@ -27,6 +27,7 @@ export {
   NO_JOURNAL,
   OPEN,
   type Outcome,
+  provedOf,
   type Rest,
 } from './journal';
 export { intentLines, JOURNAL, outcomeLine, type ReadJournal, readJournal } from './journal-lines';

@@ -115,3 +115,7 @@ export function movement(step: Step, folder: string): readonly [from: Place, to:
       return null;
   }
 }
+
+/** Hashes of what was copied, proved by reading it back, by the change's id. */
+export const provedOf = (outcomes: readonly Outcome[]): Readonly<Record<string, string>> =>
+  Object.assign({}, ...outcomes.map((outcome) => ('proved' in outcome ? outcome.proved : {})));

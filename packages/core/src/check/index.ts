@@ -1,7 +1,7 @@
 /** A listing held against the rules. */
 
 export { textHash } from '../text/hash';
-export { agreedFor, type Differing, differingFrom, type ToldFact } from './agreed-facts';
+export { agreedFor, type Differing, type ToldFact } from './agreed-facts';
 export { type CheckOutcome, checkListing, judgeWhole, mergeChecks, outcomeOf } from './check';
 export { Checker } from './checker';
 export {

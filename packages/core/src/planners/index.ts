@@ -42,10 +42,18 @@ export {
   type Placed,
   type Same,
 } from './intake/given';
+export { type GrowingFolder, type Growth, growingBy } from './intake/growing';
 export { intake } from './intake/intake';
 export { type ClockShift, type Pair, type Pairing, PLAIN_PAIRING } from './intake/pair';
 export { PLACE_REASONS, type PlaceReason } from './intake/places';
-export { isCopyName, type LooseFile } from './intake/recognise';
+export type { LooseFile } from './intake/recognise';
+export {
+  type ContentHashes,
+  type SameContents,
+  type SizedFile,
+  sameContents,
+  TELLING_HEAD,
+} from './intake/same-contents';
 export { type IntakeSummary, intakeSummary } from './intake/summary';
 export { type MentioningDocument, mentionsOf, movedBy } from './mentioned';
 export { type PackGiven, type PackItem, type Packing, packing, STAYS, type Stays } from './pack/pack';
@@ -91,7 +99,7 @@ export {
   MARKER_TEMPLATE_PATH,
   type Made,
   type Marker,
-  ownFileChange,
+  ownFileChanges,
   ownFiles,
   projectFolderChange,
   redirectedChanges,

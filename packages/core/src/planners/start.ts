@@ -86,12 +86,19 @@ const ofOwn = (path: string) =>
   ({ id: path, subject: { kind: 'own' }, group: null, before: null, after: home(path) }) as const;
 
 /** A file in the project's own folder, made, or written anew where one is `before`. */
-export const ownFileChange = (path: string, text: string, before: string | null): Change => ({
+const ownFileChange = (path: string, text: string, before: string | null): Change => ({
   ...ofOwn(path),
   entry: 'file',
   before: before === null ? null : home(before),
   content: { kind: 'text', text },
 });
+
+/** What follows in the project's own folder, by the texts that stand there now; what is so already is left. */
+export const ownFileChanges = (plan: StartPlan, textAt: (path: string) => string | null): readonly Change[] =>
+  ownFiles(plan).flatMap(({ path, text }) => {
+    const there = textAt(path);
+    return there === text ? [] : [ownFileChange(path, text, there === null ? null : path)];
+  });
 
 /** A project's folder takes another name in its volume. */
 export const projectFolderChange = (from: string, to: string): Change => ({

@@ -5,7 +5,7 @@ import {
   codeOf,
   HOME,
   type NewContent,
-  type Outcome,
+  provedOf,
   type Rest,
   type RootId,
 } from '@nesting/core/change';
@@ -184,10 +184,6 @@ export interface JournalPage {
   readonly rest: readonly Rest[];
   readonly proved: Readonly<Record<string, string>>;
 }
-
-/** Hashes of what was copied, by the change's id. */
-const provedOf = (outcomes: readonly Outcome[]): Readonly<Record<string, string>> =>
-  Object.assign({}, ...outcomes.map((outcome) => ('proved' in outcome ? outcome.proved : {})));
 
 export interface JournalAsked extends BatchAsked {
   /** What undoing it would do is looked up on the disks, line by line. */

@@ -5,8 +5,7 @@ import type { Registers, Values } from '@nesting/core/name';
 import {
   type Extra,
   type Marker,
-  ownFileChange,
-  ownFiles,
+  ownFileChanges,
   type Reshape,
   type ReshapeLine,
   reshape,
@@ -121,12 +120,9 @@ function ownChangesIn(
   template: Template,
   expansion: Expansion,
   { id, startedAt, settings }: ProjectOfMarker,
-): Change[] {
-  const files = ownFiles({ template, expansion, project: id, started: startedAt, settings });
-  return files.flatMap(({ path, text }) => {
-    const there = textAt(root, path);
-    return there === text ? [] : [ownFileChange(path, text, there === null ? null : path)];
-  });
+): readonly Change[] {
+  const plan = { template, expansion, project: id, started: startedAt, settings };
+  return ownFileChanges(plan, (path) => textAt(root, path));
 }
 
 function textAt(root: Root, path: string): string | null {
@@ -143,7 +139,7 @@ export interface OwnTask extends OfWhere {
   readonly project: ProjectOfMarker;
 }
 
-export const ownChanges = ({ where, rules, project }: OwnTask): Change[] =>
+export const ownChanges = ({ where, rules, project }: OwnTask): readonly Change[] =>
   inRoot(where, (root) =>
     ownChangesIn(root, rules.template, expandTemplate(rules.template, rules.values, rules.registers), project),
   );

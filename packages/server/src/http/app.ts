@@ -39,26 +39,31 @@ function watchOf(world: World): Watch {
   return { vitals, metrics: world.config.metrics ? new Metrics(() => vitals.read()) : null };
 }
 
+/** Scripts of the workers that read media: the only ones that may compile WebAssembly, the readers' own. */
+const MEDIA_READERS = '/assets/facts-worker-';
+
+const headersOf = (world: World, scripts: readonly string[]) =>
+  secureHeaders({
+    contentSecurityPolicy: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", ...scripts],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      mediaSrc: ["'self'", 'blob:'],
+      fontSrc: ["'self'", 'data:'],
+      connectSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      frameAncestors: ["'none'"],
+      formAction: ["'self'"],
+    },
+    ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
+  });
+
 export function makeApp(world: World, auth: Auth, log: Logger): Hono {
   const app = new Hono();
-  app.use(
-    secureHeaders({
-      contentSecurityPolicy: {
-        defaultSrc: ["'self'"],
-        scriptSrc: ["'self'"],
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        mediaSrc: ["'self'", 'blob:'],
-        fontSrc: ["'self'", 'data:'],
-        connectSrc: ["'self'"],
-        objectSrc: ["'none'"],
-        baseUri: ["'none'"],
-        frameAncestors: ["'none'"],
-        formAction: ["'self'"],
-      },
-      ...(world.config.publicUrl.startsWith('https:') ? {} : { strictTransportSecurity: false }),
-    }),
-  );
+  const headers = { pages: headersOf(world, []), readers: headersOf(world, ["'wasm-unsafe-eval'"]) };
+  app.use((c, next) => (c.req.path.startsWith(MEDIA_READERS) ? headers.readers : headers.pages)(c, next));
   app.use('/api/*', csrf({ origin: new URL(world.config.publicUrl).origin }));
   app.use('/api/*', async (c, next) => (isForeign(c, world) ? refuseForeign(c) : next()));
   app.use(compress());

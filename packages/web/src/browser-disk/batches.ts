@@ -14,6 +14,7 @@ import {
   type Intents,
   leftOf,
   type Outcome,
+  provedOf,
   reverseChanges,
   runSteps,
   stepsDone,
@@ -127,6 +128,18 @@ export async function takeBackHere(root: Root, id: string, told: Told): Promise<
   return outcome;
 }
 
+/** What a change did, and the hashes of what it copied; `null` where nothing of it is written down. */
+export async function provedHere(
+  root: Root,
+  id: string,
+): Promise<{
+  readonly changes: readonly Change[];
+  readonly proved: Readonly<globalThis.Record<string, string>>;
+} | null> {
+  const record = await readBatch(root, id);
+  return record === null ? null : { changes: record.intents.changes, proved: provedOf(record.outcomes) };
+}
+
 const BACK = 'take-back';
 
 const endTakenBack = async (root: Root, id: string): Promise<void> =>
@@ -219,6 +232,7 @@ const WHY: Readonly<globalThis.Record<string, string>> = {
   EEXIST: 'something of that name is there meanwhile',
   ECHANGED: 'a file was changed meanwhile',
   EVERIFY: 'what was written is not what was read',
+  EGONE: 'the file it comes from is not there, or was changed meanwhile',
   EAWAY: 'the project it is copied from is reached from the page alone that carries it over',
   ESERVER: 'the server cannot be reached',
   ENOTGIVEN: 'the server does not give it to you',

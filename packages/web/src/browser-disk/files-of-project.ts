@@ -9,7 +9,7 @@
 import { endOfPiece } from '@nesting/core';
 import type { Cancellation, Expected, Patch, Standing } from '@nesting/core/change';
 import { digestOf } from '../workers/digest';
-import { type FarFiles, isSame, patched } from './port';
+import { type FarFiles, isSame, isWritten, patched } from './port';
 
 /** Times that one piece is asked for. */
 const MOST_TRIES = 6;
@@ -77,14 +77,7 @@ export class FilesOfProject implements FarFiles {
       throw error;
     }
     await stream.close();
-    const written = await to.getFile();
-    if (written.size !== size) throw failed('EVERIFY', path);
-    let at = 0;
-    for (const digest of digests) {
-      const end = endOfPiece(at, size);
-      if ((await digestOf(await written.slice(at, end).arrayBuffer())) !== digest) throw failed('EVERIFY', path);
-      at = end;
-    }
+    if (!(await isWritten(to, size, digests))) throw failed('EVERIFY', path);
   }
 
   /** A document that is rewritten on the way: those are small. */

@@ -3,8 +3,9 @@
  * on a volume. What browsers lack is made up for: what cannot be moved is copied, compared byte for byte, and removed.
  * Times of copies are their own, and there are no identities.
  */
-import { valueAt } from '@nesting/core';
+import { endOfPiece, valueAt } from '@nesting/core';
 import {
+  type Copied,
   type Expected,
   type Patch,
   type Place,
@@ -15,6 +16,7 @@ import {
 } from '@nesting/core/change';
 import { nameOf, parentOf, relPathOf } from '@nesting/core/listing';
 import { fromBase64 } from '@nesting/core/text';
+import { digestOf } from '../workers/digest';
 
 export type BrowserRoots = ReadonlyMap<RootId, FileSystemDirectoryHandle>;
 
@@ -22,7 +24,7 @@ export type BrowserRoots = ReadonlyMap<RootId, FileSystemDirectoryHandle>;
 export interface FarFiles {
   look(path: string): Standing | null;
   /** Whole, and proved against what was sent; else nothing stays. */
-  copy(path: string, to: FileSystemFileHandle, patches: readonly Patch[]): Promise<Expected>;
+  copy(path: string, to: FileSystemFileHandle, patches: readonly Patch[]): Promise<Copied>;
 }
 
 /** The code a disk would give, for what the browser says. */
@@ -188,6 +190,19 @@ export async function isSame(a: Blob, b: Blob): Promise<boolean> {
     const [x, y] = await Promise.all([a.slice(at, at + CHUNK).arrayBuffer(), b.slice(at, at + CHUNK).arrayBuffer()]);
     const [p, q] = [new Uint8Array(x), new Uint8Array(y)];
     if (p.some((byte, i) => byte !== q[i])) return false;
+  }
+  return true;
+}
+
+/** Whether a file is what was written into it, piece by piece, read back. */
+export async function isWritten(to: FileSystemFileHandle, size: number, digests: readonly string[]): Promise<boolean> {
+  const written = await to.getFile();
+  if (written.size !== size) return false;
+  let at = 0;
+  for (const digest of digests) {
+    const end = endOfPiece(at, size);
+    if ((await digestOf(await written.slice(at, end).arrayBuffer())) !== digest) return false;
+    at = end;
   }
   return true;
 }

@@ -18,10 +18,8 @@ import {
 import {
   alignListing,
   type FolderListing,
-  FRAMES_NOTE,
   foldersFrom,
   foldersInText,
-  frameRange,
   join,
   type PathLine,
 } from '@nesting/core/listing';
@@ -46,6 +44,7 @@ import {
   unendedIn,
   whyItFailed,
 } from '../browser-disk/batches';
+import { type LookedThrough, lookThrough } from '../browser-disk/look-through';
 import { CLEAR, HereClearing, type LeftHere } from './here-clearing';
 import { type CarriedOut, HereRepair } from './here-repair';
 
@@ -60,69 +59,9 @@ export interface HereOutcome {
   readonly unseen: readonly string[];
 }
 
-interface Source {
-  readonly listings: Map<string, FolderListing>;
-  readonly fileOf: (path: string) => Promise<File | null>;
-  readonly unseen: string[];
-}
-
 type Progress = (files: number, folders: number, stage: 'walking' | 'reading') => void;
 
 let stopped = false;
-
-/** A folder while it is being listed. */
-interface Listed {
-  readonly path: string;
-  readonly folders: string[];
-  readonly files: { name: string; size: number; modified: number }[];
-  readonly others: string[];
-  readonly ranges: Record<string, readonly [number, number]>;
-}
-
-async function fromHandle(root: FileSystemDirectoryHandle, progress: Progress): Promise<Source> {
-  const listings = new Map<string, FolderListing>();
-  const handles = new Map<string, FileSystemFileHandle>();
-  const unseen: string[] = [];
-  const queue: [string, FileSystemDirectoryHandle][] = [['', root]];
-  let files = 0;
-  for (let next = queue.pop(); next !== undefined && !stopped; next = queue.pop()) {
-    const [path, folder] = next;
-    const listing: Listed = { path, folders: [], files: [], others: [], ranges: {} };
-    try {
-      for await (const [name, handle] of folder.entries()) {
-        const at = join(path, name);
-        if (handle.kind === 'directory') {
-          if (at === OWN_FOLDER) continue;
-          listing.folders.push(name);
-          queue.push([at, handle]);
-          continue;
-        }
-        const file = await handle.getFile().catch(() => null);
-        if (file === null) {
-          unseen.push(at);
-          continue;
-        }
-        handles.set(at, handle);
-        listing.files.push({ name, size: file.size, modified: file.lastModified });
-        const range = name.endsWith(FRAMES_NOTE) && file.size <= 100 ? frameRange(await file.text()) : null;
-        if (range !== null) listing.ranges[name.slice(0, -FRAMES_NOTE.length)] = range;
-        if (++files % 500 === 0) progress(files, listings.size, 'walking');
-      }
-    } catch {
-      unseen.push(path);
-    }
-    listings.set(path, listing);
-  }
-  return {
-    listings,
-    unseen,
-    fileOf: async (path) =>
-      (await handles
-        .get(path)
-        ?.getFile()
-        .catch(() => null)) ?? null,
-  };
-}
 
 /** Checked where the project's root is in it, and how that was told. */
 function checkedListing(listings: readonly FolderListing[], input: CheckInput): HereOutcome {
@@ -131,7 +70,12 @@ function checkedListing(listings: readonly FolderListing[], input: CheckInput): 
   return { ...told(checkListing(rules, aligned.folders)), aligned: alignedWords(aligned) };
 }
 
-async function look(source: Source, input: CheckInput, roots: readonly string[], progress: Progress): Promise<Looked> {
+async function look(
+  source: LookedThrough,
+  input: CheckInput,
+  roots: readonly string[],
+  progress: Progress,
+): Promise<Looked> {
   const rules = new ProjectRules(input);
   const checker = new Checker(rules);
   const inOrder = withWholeDocuments(rules.isDocumentFolder, [...source.listings.values()]);
@@ -177,7 +121,7 @@ class Reading {
   private files = 0;
 
   constructor(
-    private readonly source: Source,
+    private readonly source: LookedThrough,
     roots: readonly string[],
   ) {
     this.needles = roots.filter((r) => r.length > 3).map(needlesOf);
@@ -269,7 +213,7 @@ const work = {
   ): Promise<HereOutcome> {
     stopped = false;
     here = null;
-    const source = await fromHandle(root, progress);
+    const source = await lookThrough(root, progress, () => stopped);
     const { outcome, listings, facts } = await look(source, input, roots, progress);
     if (!stopped)
       here = new HereRepair({ root, input, roots, listings, facts, fileOf: source.fileOf }, outcome.findings);
@@ -288,7 +232,7 @@ const work = {
     const lines = [...byPath]
       .filter(([path]) => !path.startsWith(`${OWN_FOLDER}/`))
       .map(([path, file]): PathLine => ({ path, folder: false, size: file.size, modified: file.lastModified }));
-    const source: Source = {
+    const source: LookedThrough = {
       listings: new Map(foldersFrom(lines, null).map((l) => [l.path, l])),
       fileOf: async (path) => byPath.get(path) ?? null,
       unseen: [],
@@ -358,7 +302,7 @@ const work = {
   ): Promise<{ readonly files: number; readonly unseen: readonly string[] } | null> {
     stopped = false;
     clearing = null;
-    const { listings, unseen } = await fromHandle(root, progress);
+    const { listings, unseen } = await lookThrough(root, progress, () => stopped);
     if (stopped) return null;
     clearing = new HereClearing(root, listings.values(), families);
     return { files: [...listings.values()].reduce((n, { files }) => n + files.length, 0), unseen };

@@ -4,11 +4,12 @@ import type { Registers } from '@nesting/core/name';
 import { proxy } from 'comlink';
 import { useState } from 'react';
 import { many } from '../../app/words';
+import { mayWrite, stepsSaid } from '../../browser-disk/writing';
 import { Button, Refused } from '../../ui';
 import { checksWorker } from '../../workers/checks';
 import { RepairColumns } from '../repair/repair-page';
 import type { HereCheck } from './use-here-check';
-import { mayWrite, stepsSaid, useRepairHere } from './use-repair-here';
+import { useRepairHere } from './use-repair-here';
 
 interface Props {
   readonly project: Project;

@@ -3,19 +3,9 @@ import type { RepairPlan } from '@nesting/contract';
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { useAddress } from '../../app/use-address';
-import { many } from '../../app/words';
+import { mayWrite, stepsSaid } from '../../browser-disk/writing';
 import { checksWorker } from '../../workers/checks';
 import { type Answers, answered, type RepairWork } from '../repair/repair-work';
-
-/** Whether the browser lets the page write into the folder; it may ask whoever sits there. */
-export async function mayWrite(folder: FileSystemDirectoryHandle): Promise<boolean> {
-  return (await folder.requestPermission?.({ mode: 'readwrite' }).catch(() => 'denied')) !== 'denied';
-}
-
-export const stepsSaid =
-  (say: (words: string) => void) =>
-  (done: number, all: number): void =>
-    say(`${done} of ${many(all, 'step')} done. Leave this page open until it has ended.`);
 
 interface Here {
   readonly folder: FileSystemDirectoryHandle;

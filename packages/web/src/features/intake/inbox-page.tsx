@@ -47,6 +47,7 @@ export function InboxPage() {
             </p>
           </div>
           <FromHere {...from} onThere={(there) => put({ ...there })} />
+          <IntoFolderHere />
           <OtherPlace volumes={volumes.data} onPlace={(other) => put({ ...other })} />
         </div>
       }
@@ -58,6 +59,18 @@ export function InboxPage() {
       consequence={place === null ? null : <Target key={`${place.volume}/${place.folder}`} place={place} />}
       ledger={<p className="flex-1 text-ink2">Nothing comes into a project on this page: its plan is shown first.</p>}
     />
+  );
+}
+
+/** A project may lie on this computer too: then nothing has to be sent. */
+function IntoFolderHere() {
+  return (
+    <p className="text-sm">
+      <Link to="/intake/here" className="text-bottle underline">
+        Straight into a project’s folder on this computer
+      </Link>
+      <span className="text-ink2">: nothing is sent anywhere.</span>
+    </p>
   );
 }
 
@@ -76,6 +89,7 @@ function SendingOnly(from: Omit<ComponentProps<typeof FromHere>, 'onThere'>) {
             </p>
           </div>
           <FromHere {...from} onThere={() => undefined} />
+          <IntoFolderHere />
         </div>
       }
       plan={

@@ -1,5 +1,5 @@
 /** What is said of the whole intake: where the files are, what becomes of the originals, clocks, which ones are shown. */
-import type { ProjectPage } from '@nesting/contract';
+import type { HeapPlace, ProjectPage } from '@nesting/contract';
 import type { Registers } from '@nesting/core/name';
 import { ProjectRules } from '@nesting/core/project';
 import { useMemo } from 'react';
@@ -22,8 +22,15 @@ interface Props {
   readonly registers: Registers;
 }
 
-export function IntakeGiven({ work, registers }: Props) {
-  const { project, place, said, setMove, plan, isReading, readAgain, forget } = work;
+interface OnVolumes extends Props {
+  readonly place: HeapPlace;
+  /** The volume the project lies on. */
+  readonly target: string;
+}
+
+export function IntakeGiven({ work, registers, place, target }: OnVolumes) {
+  const { project, said, setMove, plan, isReading, readAgain, forget } = work;
+  const { volume, folder } = place;
   return (
     <div className="flex flex-col gap-4">
       <div>
@@ -36,8 +43,8 @@ export function IntakeGiven({ work, registers }: Props) {
         <p className="text-sm text-ink2">
           From{' '}
           <span className="font-mono text-ink">
-            {place.volume}
-            {place.folder === '' ? '' : `/${place.folder}`}
+            {volume}
+            {folder === '' ? '' : `/${folder}`}
           </span>
           {plan !== undefined && `, looked through ${moment(plan.readAt)}`}
         </p>
@@ -61,18 +68,28 @@ export function IntakeGiven({ work, registers }: Props) {
           { value: 'move', label: 'Move them' },
         ]}
       />
-      {!said.isMove && <SecondCopy work={work} />}
+      {!said.isMove && <SecondCopy work={work} volume={target} />}
       <HeapCopies project={project.id} place={place} />
-      {plan !== undefined && <Clocks work={work} plan={plan} />}
-      {plan !== undefined && <Narrow work={work} plan={plan} registers={registers} />}
+      <WhatIsShown work={work} registers={registers} />
     </div>
   );
 }
 
+/** Pairs, filters, and what is said of all that is shown. */
+export function WhatIsShown({ work, registers }: Props) {
+  const { plan } = work;
+  return plan === undefined ? null : (
+    <>
+      <Clocks work={work} plan={plan} />
+      <Narrow work={work} plan={plan} registers={registers} />
+    </>
+  );
+}
+
 /** Where the project's volume has its double. */
-function SecondCopy({ work: { project, said, setDoubled } }: { work: IntakeWork }) {
+function SecondCopy({ work: { said, setDoubled }, volume }: { work: IntakeWork; volume: string }) {
   const { data: volumes } = volumesApi.useVolumesQuery();
-  const double = volumes?.find(({ name }) => name === project.volume)?.double ?? null;
+  const double = volumes?.find(({ name }) => name === volume)?.double ?? null;
   if (double === null) return null;
   return <Tick label={`A second copy on ${double}`} checked={said.isDoubled ?? true} onChange={setDoubled} />;
 }

@@ -7,8 +7,9 @@ import type { IntakeWork } from './intake-work';
 
 export function IntakeLedger({ work }: { work: IntakeWork }) {
   const { plan, trouble, isReading, isReady, isBringing, carryOut, save } = work;
-  const asked = { id: work.project.id, query: work.place };
-  const { data: reading } = intakeApi.useHeapReadingQuery(asked, { skip: !isReading, pollingInterval: 700 });
+  const asked = { id: work.project.id, query: work.place ?? NO_PLACE };
+  const skip = !isReading || work.place === null;
+  const { data: reading } = intakeApi.useHeapReadingQuery(asked, { skip, pollingInterval: 700 });
   return (
     <PlanLedger
       {...{ trouble, isReady, carryOut }}
@@ -23,6 +24,8 @@ export function IntakeLedger({ work }: { work: IntakeWork }) {
   );
 }
 
+const NO_PLACE = { volume: '', folder: '' };
+
 const readingWords = (reading: HeapReading | null | undefined): string | null =>
   reading == null
     ? null
@@ -33,14 +36,17 @@ type Plan = NonNullable<IntakeWork['plan']>;
 export const actWords = (plan: Plan | undefined): string =>
   plan === undefined || plan.files === 0 ? 'Bring files in' : `Bring ${many(plan.files, 'file')} in`;
 
-function doneWords({ project, said }: IntakeWork, { files, bytes, entries, double }: Plan): string {
+export function doneWords(
+  { project, said }: Pick<IntakeWork, 'project' | 'said'>,
+  { files, bytes, entries, double }: Plan,
+): string {
   if (files === 0) return 'Nothing comes in yet.';
   const added = entries.length === 0 ? '' : `adds ${[...new Set(entries.map((e) => e.entry))].join(', ')}, `;
   const words = `${added}${said.isMove ? 'moves' : 'copies'} ${many(files, 'file')} of ${size(bytes)} to ${project.folder}${double === null ? '' : `, and once more to ${double.volume}`}.`;
   return words.replace(/^./, (c) => c.toUpperCase());
 }
 
-function restWords({ said }: IntakeWork, { counts, hindered }: Plan): string {
+export function restWords({ said }: Pick<IntakeWork, 'said'>, { counts, hindered }: Plan): string {
   const left = [
     ...(counts.orphan > 0 ? [`${counts.orphan} without a place`] : []),
     ...(counts.look > 0 ? [`${counts.look} to look at`] : []),

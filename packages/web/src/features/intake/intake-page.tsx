@@ -59,7 +59,7 @@ function Bringing({ project, registers, volume, folder }: Props) {
     <Columns
       id="intake"
       labels={['What is brought in', 'Where it goes', 'What is selected']}
-      given={<IntakeGiven work={work} registers={registers} />}
+      given={<IntakeGiven {...{ work, registers, place }} target={project.volume} />}
       plan={<IntakeList work={work} />}
       consequence={<IntakeSelected work={work} registers={registers} />}
       ledger={<IntakeLedger work={work} />}

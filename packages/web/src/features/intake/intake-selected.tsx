@@ -125,8 +125,8 @@ function WhereItGoes({ work: { project }, registers, item, to }: Props & { item:
 /** What is in it can be brought in once it lies there itself. */
 function InsideZip({ work: { place, readAgain }, item: { from, size: bytes } }: { work: IntakeWork; item: Item }) {
   const { data: volumes } = volumesApi.useVolumesQuery();
-  const isInbox = volumes?.find(({ name }) => name === place.volume)?.isInbox === true;
-  if (!isInbox || !/\.zip$/i.test(from)) return null;
+  const isInbox = volumes?.find(({ name }) => name === place?.volume)?.isInbox === true;
+  if (place === null || !isInbox || !/\.zip$/i.test(from)) return null;
   const path = place.folder === '' ? from : `${place.folder}/${from}`;
   return <UnpackZip volume={place.volume} path={path} bytes={bytes} onThere={readAgain} />;
 }

@@ -19,7 +19,7 @@ import { intakeApi } from './intake-api';
 
 type AllPlaced = Readonly<Record<string, Placed>>;
 
-interface Said {
+export interface Said {
   readonly placed: AllPlaced;
   readonly pairing: Pairing;
   readonly isMove: boolean;
@@ -45,11 +45,17 @@ const saidSchema: z.ZodType<Said> = z.object({
   isDoubled: z.boolean().optional(),
 });
 
-const UNSAID: Said = { placed: {}, pairing: PLAIN_PAIRING, isMove: false };
+export const UNSAID: Said = { placed: {}, pairing: PLAIN_PAIRING, isMove: false };
+
+/** What a page of an intake needs to know of the project. */
+export type IntakeProject = Pick<ProjectPage, 'id' | 'number' | 'title' | 'folder' | 'body' | 'values'>;
 
 export interface IntakeWork {
-  readonly project: ProjectPage;
-  readonly place: HeapPlace;
+  readonly project: IntakeProject;
+  /** Where the files lie on a volume; `null` where they are of this computer. */
+  readonly place: HeapPlace | null;
+  /** A loose file, to be looked at: whole, or its beginning; `null` where it is not given. */
+  readonly bytesOf: (path: string, part: 'whole' | 'head') => Promise<ArrayBuffer | null>;
   readonly params: URLSearchParams;
   readonly put: ReturnType<typeof useAddress>[1];
   readonly said: Said;
@@ -100,8 +106,15 @@ export function useIntakeWork(project: ProjectPage, place: HeapPlace): IntakeWor
     keep(UNSAID);
     await go(`/projects/${id}/batches?batch=${done.batch}`);
   };
+  const bytesOf = useCallback(
+    async (path: string, part: 'whole' | 'head') => {
+      const response = await fetchFor('looseFile', { id, query: { ...place, path, part } }).catch(() => null);
+      return response?.ok === true ? response.arrayBuffer() : null;
+    },
+    [id, place],
+  );
   return {
-    ...{ project, place, params, put, said, plan, isPlanning, readAgain, carryOut },
+    ...{ project, place, params, put, said, plan, isPlanning, readAgain, carryOut, bytesOf },
     ...waysToSay(said, keep),
     isReading: reading.isLoading || isUnread,
     trouble: failed === undefined ? null : troubleOf(failed),
@@ -132,7 +145,7 @@ function useSaid(project: string, { volume, folder }: HeapPlace) {
   return [said, keep] as const;
 }
 
-function waysToSay(said: Said, keep: (next: Said) => void) {
+export function waysToSay(said: Said, keep: (next: Said) => void) {
   return {
     say: (paths: readonly string[], one: Placed) => {
       const placed: Record<string, Placed> = { ...said.placed };

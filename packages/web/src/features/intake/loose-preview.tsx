@@ -2,7 +2,6 @@
 
 import { nameOf } from '@nesting/core/listing';
 import { useEffect, useState } from 'react';
-import { fetchFor } from '../../app/endpoints';
 import { Button } from '../../ui';
 import type { Item } from './intake-rows';
 import type { IntakeWork } from './intake-work';
@@ -22,7 +21,7 @@ const TYPES: Readonly<Record<string, string>> = {
 const AT_ONCE = 4 * 2 ** 20;
 const MOST = 64 * 2 ** 20;
 
-export function LoosePreview({ work: { project, place }, item }: { work: IntakeWork; item: Item }) {
+export function LoosePreview({ work: { bytesOf }, item }: { work: IntakeWork; item: Item }) {
   const type = TYPES[item.facts.content ?? ''];
   const [isWanted, setWanted] = useState(item.size <= AT_ONCE);
   const [address, setAddress] = useState<string | null>(null);
@@ -30,18 +29,16 @@ export function LoosePreview({ work: { project, place }, item }: { work: IntakeW
     if (type === undefined || !isWanted) return;
     let made: string | null = null;
     let isGone = false;
-    const query = { ...place, path: item.from };
-    void fetchFor('looseFile', { id: project.id, query }).then(async (response) => {
-      if (!response.ok || isGone) return;
-      made = URL.createObjectURL(new Blob([await response.arrayBuffer()], { type }));
-      if (isGone) URL.revokeObjectURL(made);
-      else setAddress(made);
+    void bytesOf(item.from, 'whole').then((bytes) => {
+      if (bytes === null || isGone) return;
+      made = URL.createObjectURL(new Blob([bytes], { type }));
+      setAddress(made);
     });
     return () => {
       isGone = true;
       if (made !== null) URL.revokeObjectURL(made);
     };
-  }, [type, isWanted, project.id, place, item.from]);
+  }, [type, isWanted, bytesOf, item.from]);
   if (type === undefined || item.size > MOST) return null;
   if (!isWanted)
     return (

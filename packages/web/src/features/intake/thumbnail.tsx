@@ -3,7 +3,6 @@
  * picture of it.
  */
 import { useEffect, useState } from 'react';
-import { fetchFor } from '../../app/endpoints';
 import type { Item } from './intake-rows';
 import type { IntakeWork } from './intake-work';
 
@@ -22,27 +21,27 @@ const MOST_KEPT = 400;
 /** Addresses of pictures that were made, and `null` where there is none. */
 const kept = new Map<string, string | null>();
 
-export function Thumbnail({ work: { project, place }, item }: { work: IntakeWork; item: Item }) {
+export function Thumbnail({ work: { project, place, bytesOf }, item }: { work: IntakeWork; item: Item }) {
   const { from, size, modified, facts } = item;
   const type = TYPES[facts.content ?? ''];
-  const key = `${project.id} ${place.volume}/${place.folder}/${from} ${size} ${modified}`;
+  const where = place === null ? '' : `${place.volume}/${place.folder}`;
+  const key = `${project.id} ${where}/${from} ${size} ${modified}`;
   const [, redraw] = useState(0);
   const known = kept.get(key);
   useEffect(() => {
     if (type === undefined || kept.has(key)) return;
     let isGone = false;
     const later = setTimeout(async () => {
-      const query = { ...place, path: from, part: 'head' as const };
-      const response = await fetchFor('looseFile', { id: project.id, query }).catch(() => null);
-      if (response === null || !response.ok) return;
-      keep(key, await pictureIn(await response.arrayBuffer(), size, type));
+      const bytes = await bytesOf(from, 'head');
+      if (bytes === null) return;
+      keep(key, await pictureIn(bytes, size, type));
       if (!isGone) redraw((n) => n + 1);
     }, STILL);
     return () => {
       isGone = true;
       clearTimeout(later);
     };
-  }, [key, type, project.id, place, from, size]);
+  }, [key, type, bytesOf, from, size]);
   return known == null ? null : <img src={known} alt="" className="h-6 w-9 shrink-0 rounded-sm object-cover" />;
 }
 

@@ -9,9 +9,9 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAddress } from '../../../app/use-address';
 import { many } from '../../../app/words';
 import type { KeptHere, Unended } from '../../../browser-disk/batches';
+import { mayWrite, stepsSaid } from '../../../browser-disk/writing';
 import { checksWorker } from '../../../workers/checks';
 import type { LeftHere } from '../../../workers/here-clearing';
-import { mayWrite, stepsSaid } from '../use-repair-here';
 
 export const AGES = ['any', 'week', 'month', 'year'] as const;
 export type Age = (typeof AGES)[number];

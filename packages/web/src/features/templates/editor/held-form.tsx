@@ -47,7 +47,7 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
   const keep = (next: readonly string[]) => onChange({ within: next.length === 0 ? undefined : next });
   const open = folders.filter(({ value: id }) => !within.includes(id));
   return (
-    <div role="group" aria-label={label} className="flex flex-col gap-1">
+    <fieldset aria-label={label} className="flex flex-col gap-1">
       <div className="grid grid-cols-[1fr_11rem] items-center gap-2">
         <span className="break-words">{label}</span>
         <Choose
@@ -82,7 +82,7 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
           />
         </>
       )}
-    </div>
+    </fieldset>
   );
 }
 
