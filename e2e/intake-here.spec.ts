@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { faults } from './axe';
 import { copiedFrom, intoBrowser, treeInBrowser } from './browser-copy';
-import { type Demo, expect, folderOf, test } from './demo';
+import { type Demo, expect, folderOf, idOf, test } from './demo';
 
 const filesOf = (page: Page) => page.getByRole('listbox', { name: 'Loose files' });
 const arrivalsOf = (demo: Demo) => path.join(path.dirname(demo.studio), 'arrivals');
@@ -135,4 +135,20 @@ test('what is no project, lies in the project, or is nothing, is said', async ({
   await intoBrowser(page, [], { name: 'empty', isSource: true });
   await page.getByRole('button', { name: 'A folder…' }).click();
   await expect(page.getByText('Nothing lies there')).toBeVisible();
+});
+
+test('a folder checked here is held to what the setup sheet agreed', async ({ as, demo }) => {
+  const page = await as('Ines Thorvald');
+  await page.goto(`/projects/${await idOf(page, '26012')}/here`);
+  // What was written a moment ago is not judged yet.
+  await page.clock.setFixedTime(Date.now() + 3_600_000);
+  const clip = copiedFrom(path.join(arrivalsOf(demo), 'card-A003')).filter(({ path: at }) => at.endsWith('C0117.MP4'));
+  await intoBrowser(page, copiedFrom(folderOf(demo.studio, '26012')));
+  await intoBrowser(
+    page,
+    clip.map((entry) => ({ ...entry, path: '80_masters/C0117.MP4' })),
+  );
+  await page.getByRole('button', { name: 'A folder here…' }).click();
+  await page.getByRole('option', { name: /^should C0117\.MP4/ }).click();
+  await expect(page.getByText('“Frame rate” is 50 in C0117.MP4; 25 was agreed.')).toBeVisible();
 });

@@ -5,6 +5,7 @@
 import type { RepairPlan, StoredFinding } from '@nesting/contract';
 import type { BatchOutcome } from '@nesting/core/change';
 import {
+  agreedFor,
   Checker,
   type CheckOutcome,
   type CheckSummary,
@@ -47,6 +48,7 @@ import {
 import { type LookedThrough, lookThrough } from '../browser-disk/look-through';
 import { CLEAR, HereClearing, type LeftHere } from './here-clearing';
 import { type CarriedOut, HereRepair } from './here-repair';
+import { MediaReader } from './media-reader';
 
 export interface HereOutcome {
   readonly outcome: {
@@ -84,13 +86,15 @@ async function look(
   const listed = new Map(inOrder.map((listing) => [listing.path, listing]));
   const outcome = judgeWhole(rules, part, (path) => listed.get(path) ?? null);
   const wants = contentWants(part);
-  const reading = new Reading(source, roots);
+  const media = new MediaReader();
+  const reading = new Reading(source, rules, roots, media);
   for (const [folders, listing] of inOrder.entries()) {
     if (stopped) break;
     await reading.folder(listing.path, contentTasks(rules, listing, wants), (files) =>
       progress(files, folders, 'reading'),
     );
   }
+  media.close();
   const found = withContents(rules, outcome, {
     facts: reading.facts,
     roots,
@@ -122,7 +126,9 @@ class Reading {
 
   constructor(
     private readonly source: LookedThrough,
+    private readonly rules: ProjectRules,
     roots: readonly string[],
+    private readonly media: MediaReader,
   ) {
     this.needles = roots.filter((r) => r.length > 3).map(needlesOf);
   }
@@ -162,6 +168,9 @@ class Reading {
   private async search(path: string, { name, size, modified }: Tasks['search'][number]): Promise<void> {
     const file = await this.source.fileOf(path);
     if (file === null) return;
+    // Only what the setup sheet has something to say of.
+    if (agreedFor(this.rules, path).length > 0)
+      this.facts.push({ kind: 'told', path, modified, facts: await this.media.read(file) });
     const format = refFormatOf(name);
     if (format !== null && isReadAsText(size)) {
       const targets = distinctTargets(format.find(await file.text()));
