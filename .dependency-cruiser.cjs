@@ -90,7 +90,12 @@ module.exports = {
       from: { path: '^packages/web/src/', pathNot: '^packages/web/src/ui/' },
       to: { path: 'node_modules/radix-ui/' },
     },
-    { name: 'unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource|\\.wasm\\?url$' } },
+    {
+      name: 'unresolved',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: '\\.css$|^@fontsource|\\.wasm\\?url$' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

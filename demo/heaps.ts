@@ -68,6 +68,8 @@ export async function downloads(): Promise<readonly HeapFile[]> {
     ['pier/IMG_2207.JPG', '2026-03-02T21:14:03'],
     ['pier/IMG_2208.JPG', '2026-03-02T21:14:40'],
     ['pier/IMG_2209.JPG', '2026-03-02T21:15:02'],
+    ['pier/IMG_2210.JPG', '2026-03-02T21:15:02'],
+    ['pier/IMG_2211.JPG', '2026-03-02T21:15:03'],
     ['pire/IMG_2251.JPG', '2026-03-04T22:01:00'],
     ['mill roof/20260304_203155.jpg', '2026-03-04T20:31:55'],
     ['IMG_2301.JPG', '2026-03-04T23:10:00'],

@@ -68,7 +68,16 @@ test('a heap of downloads: each file shown with its place and why; one answered 
   await expect(list.getByRole('option', { name: /IMG_2208\.JPG/ })).toContainText(
     '20_survey/test-nights/pier/2026-03-02/pier_2026-03-02_',
   );
+  const burst = list.getByRole('option', { name: /IMG_2209\.JPG … IMG_2211\.JPG/ });
+  await expect(burst).toContainText('a burst of 3');
   expect(await faults(page)).toEqual([]);
+  // What is said of a burst is said of all of it.
+  await burst.click();
+  await page.getByRole('button', { name: 'Leave it here' }).click();
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeVisible();
+  await expect(burst).toHaveAttribute('aria-selected', 'false');
+  await page.getByRole('button', { name: 'As it was' }).click();
+  await expect(page.getByRole('button', { name: 'Leave it here' })).toBeVisible();
   // A photograph is looked at before it is filed.
   await list.getByRole('option', { name: /IMG_2208\.JPG/ }).click();
   await expect(page.getByRole('img', { name: 'IMG_2208.JPG' })).toBeVisible();
@@ -91,7 +100,7 @@ test('a heap of downloads: each file shown with its place and why; one answered 
   await expect(pire).toContainText('pier_2026-03-04_0001.jpg');
   await page.getByRole('textbox', { name: 'Part of a name or a folder' }).fill('');
   await settled(page);
-  await expect(page.getByText(/^Adds 2026-03-04, copies 12 files/)).toBeVisible();
+  await expect(page.getByText(/^Adds 2026-03-04, copies 14 files/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await done(page);
   expect(wholeTree(arrivals)).toEqual(heapBefore);

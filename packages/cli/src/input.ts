@@ -33,6 +33,8 @@ export interface Options {
   readonly from: string | undefined;
   /** Loose files are moved, not copied. */
   readonly move: boolean;
+  /** Where what is brought in is copied once more. */
+  readonly second: string | undefined;
   /** Where a project is carried over to. */
   readonly to: string | undefined;
   readonly template: string | undefined;
@@ -70,6 +72,7 @@ export function optionsOf(args: readonly string[]): Options {
         into: { type: 'string' },
         from: { type: 'string' },
         move: { type: 'boolean' },
+        second: { type: 'string' },
         to: { type: 'string' },
         template: { type: 'string' },
         way: { type: 'string' },
@@ -94,6 +97,7 @@ export function optionsOf(args: readonly string[]): Options {
       into: v.into,
       from: v.from,
       move: v.move ?? false,
+      second: v.second,
       to: v.to,
       template: v.template,
       way: v.way,

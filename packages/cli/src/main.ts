@@ -64,8 +64,9 @@ const HELP = `nesting COMMAND …
          [--only RULE,…] [--confidence sure|likely]
          [--as text|json|csv|sh|powershell]
   sort --from DIR --into DIR      bring loose files to their places  [--dry-run]
-         [--set field=value]… [--move] [--as text|json|csv]
+         [--second DIR] [--set field=value]… [--move] [--as text|json|csv]
   undo DIR [BATCH]                list batches, or take one back  [--dry-run]
+         [--from DIR] [--second DIR]
 
 RULE is a convention file, or -p PATTERN. Every command takes
 --values FILE, --registers FILE and --set field=value; --json is --as json.

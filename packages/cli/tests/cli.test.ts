@@ -683,6 +683,42 @@ describe('sort', () => {
     expect([existsSync(path.join(root, '50_sound', list)), existsSync(path.join(root, song))]).toEqual([false, true]);
   });
 
+  test('in two places at once: each copy proved by itself, and both go again where both places are named', () => {
+    const { root, heap } = sorted('twice');
+    const second = path.join(dir, 'twice second');
+    mkdirSync(second);
+    const done = nesting(['sort', '--from', heap, '--into', root, '--second', second]);
+    const twin = path.join(second, path.basename(root), song);
+    expect([done.status, readFileSync(twin, 'utf8')]).toEqual([1, 'a song']);
+    const [, batch = ''] = /batch (\S+)/.exec(done.err) ?? [];
+    // What is not named is not reached: it stays, and that is said.
+    const half = nesting(['undo', root, batch]);
+    expect([half.status, existsSync(path.join(root, song)), existsSync(twin)]).toEqual([1, false, true]);
+    const whole = nesting(['undo', root, batch, '--second', second]);
+    expect([whole.status, existsSync(twin)]).toEqual([0, false]);
+    // What lies there already is not written over.
+    mkdirSync(path.dirname(twin), { recursive: true });
+    writeFileSync(twin, 'another');
+    const taken = nesting(['sort', '--from', heap, '--into', root, '--second', second]);
+    expect([taken.status, readFileSync(twin, 'utf8'), existsSync(path.join(root, song))]).toEqual([
+      2,
+      'another',
+      false,
+    ]);
+    for (const wrong of [heap, root, path.dirname(root), path.join(dir, 'nowhere')])
+      expect(nesting(['sort', '--from', heap, '--into', root, '--second', wrong]).status).toBe(2);
+    expect(nesting(['sort', '--from', heap, '--into', root, '--second', second, '--move']).status).toBe(2);
+  });
+
+  test('what was moved goes back where it came from, when that is named', () => {
+    const { root, heap } = sorted('moved back');
+    const [, batch = ''] = /batch (\S+)/.exec(nesting(['sort', '--from', heap, '--into', root, '--move']).err) ?? [];
+    expect(existsSync(path.join(heap, '26014_MUS_v01.wav'))).toBe(false);
+    expect(nesting(['undo', root, batch, '--from', heap]).status).toBe(0);
+    expect(readFileSync(path.join(heap, '26014_MUS_v01.wav'), 'utf8')).toBe('a song');
+    expect(existsSync(path.join(root, song))).toBe(false);
+  });
+
   test('moved, with a folder given by a value; unusable input is one line', () => {
     const { root, heap } = sorted('moved');
     expect(nesting(['sort', '--from', heap, '--into', root, '--move', '--as', 'csv']).out).toContain(song);

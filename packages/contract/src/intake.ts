@@ -105,6 +105,7 @@ const item = record({
   derived: list(z.string()),
   isByHand: z.boolean(),
   run: z.string().nullable(),
+  burst: z.string().nullable(),
   card: z.string().nullable(),
   same: record({ where: z.enum(['project', 'heap']), path: z.string() }).nullable(),
   lie: z.string().nullable(),

@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { markerSchema } from '@nesting/contract';
-import { type Change, HOME, type NewContent, rootIdOf } from '@nesting/core/change';
+import { type Change, HOME, type NewContent } from '@nesting/core/change';
 import { checksumLists, type IntakeItem, isTaken, PLAIN_PAIRING, withEntries } from '@nesting/core/planners';
 import { type CheckInput, ProjectRules } from '@nesting/core/project';
 import { changesCsv } from '@nesting/core/report';
 import { shown } from '@nesting/core/text';
 import { hindranceWords, INTAKE_STATE_WORDS, placeReasonWords, wordsFor } from '@nesting/core/words';
 import { applyOnDisk, inRoot, type PlannedIntake, readMarker, TASKS } from '@nesting/disk';
+import { HEAP, SECOND, withBroughtRoots } from '../brought-roots';
 import { EXIT, type Exit, Unusable } from '../fail';
 import { type Options, setOf } from '../input';
 import { print, progressLine, say } from '../output';
@@ -15,12 +16,10 @@ import { inputOf, isMarked, requireFolder, sayPlan, wholePath } from '../project
 
 const FORMS = ['text', 'json', 'csv'];
 
-/** What the batch knows the heap by. */
-const HEAP = rootIdOf('heap');
-
 interface Sorting {
   readonly from: string;
   readonly into: string;
+  readonly second: string | undefined;
   readonly input: CheckInput;
   readonly plan: PlannedIntake;
 }
@@ -50,13 +49,14 @@ export async function sort(options: Options): Promise<Exit> {
 }
 
 async function planned(options: Options): Promise<Sorting> {
-  const { from, into } = options;
+  const { from, into, second } = options;
   if (from === undefined) throw new Unusable('say where the files are, with --from DIR');
   if (into === undefined) throw new Unusable('say which project they are for, with --into DIR');
   requireFolder(from);
   requireFolder(into);
   const [heap, project] = [wholePath(from), wholePath(into)];
   if (isIn(heap, project) || isIn(project, heap)) throw new Unusable(`${from} and ${into} lie in each other`);
+  requireSecond(options, [heap, project]);
   const input = { ...inputOf({ ...options, set: [] }, options.template, into), now: Date.now() };
   sayPlan(new ProjectRules(input).expansion, input.template);
   const where = { base: from, folder: '' };
@@ -71,10 +71,26 @@ async function planned(options: Options): Promise<Sorting> {
     ...{ where: { base: into, folder: '' }, input, files: read.files, same: read.same, root: HEAP },
     sourceName: path.basename(heap),
     placed: { '': { values: setOf(options) } },
-    ...{ documents: [], roots: [], double: null },
+    ...{ documents: [], roots: [] },
+    double:
+      second === undefined
+        ? null
+        : { where: { base: second, folder: '' }, root: SECOND, folder: path.basename(project) },
     ...{ pairing: PLAIN_PAIRING, isMove: options.move, mostLines: Number.MAX_SAFE_INTEGER, withChanges: true },
   });
-  return { from, into, input, plan };
+  const [taken] = plan.doubleTaken;
+  if (taken !== undefined) throw new Unusable(`${second} has ${taken} already`);
+  return { from, into, second, input, plan };
+}
+
+/** A second copy lies in neither of the two. Below the folder that holds the project it would be the project itself. */
+function requireSecond({ second, move }: Options, others: readonly string[]): void {
+  if (second === undefined) return;
+  if (move) throw new Unusable('--second copies, and --move does not');
+  requireFolder(second);
+  const own = wholePath(second);
+  if (others.some((other) => isIn(own, other) || own === path.dirname(other)))
+    throw new Unusable(`${second} is no second place`);
 }
 
 const isIn = (at: string, folder: string): boolean => at === folder || at.startsWith(`${folder}${path.sep}`);
@@ -91,20 +107,14 @@ function sayLeft({ from, to, state, fault, clash, folders, missing }: IntakeItem
 
 /** Why not, or `null`. */
 async function carriedOut(sorting: Sorting): Promise<string | null> {
-  const { from, into, plan } = sorting;
+  const { into, plan } = sorting;
   const id = randomUUID();
   const { changes, bytesOf } = await growing(sorting);
-  const outcome = await inRoot({ base: into, folder: '' }, (home) =>
-    inRoot({ base: from, folder: '' }, (heap) =>
-      applyOnDisk({
-        roots: new Map([
-          [HOME, home],
-          [HEAP, heap],
-        ]),
-        ...{ id, what: 'intake', by: process.env.USER ?? '', at: new Date().toISOString(), bytesOf },
-        changes: [...changes, ...plan.changes],
-      }),
-    ),
+  const outcome = await withBroughtRoots(into, sorting, (roots) =>
+    applyOnDisk({
+      ...{ roots, id, what: 'intake', by: process.env.USER ?? '', at: new Date().toISOString(), bytesOf },
+      changes: [...changes, ...plan.changes],
+    }),
   );
   if (outcome.state === 'done') {
     say(`batch ${id}`);
@@ -112,7 +122,7 @@ async function carriedOut(sorting: Sorting): Promise<string | null> {
   }
   return outcome.state === 'paused'
     ? `${hindranceWords(outcome.code, outcome.at.path)} nesting undo ${into} ${id} takes back what was brought`
-    : `${from} or ${into} changed meanwhile; nothing was brought`;
+    : `${sorting.from} or ${into} changed meanwhile; nothing was brought`;
 }
 
 /** Where the template asks for checksums beside what came: a batch of its own. Why not, or `null`. */

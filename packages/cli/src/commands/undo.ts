@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto';
+import { valueAt } from '@nesting/core';
+import { HOME } from '@nesting/core/change';
 import { changeLine, hindranceWords } from '@nesting/core/words';
 import {
   BatchOpen,
   batchesIn,
   inRoot,
-  onlyHome,
   openIn,
   type Root,
+  type Roots,
   readBatch,
   settleOnDisk,
   undoneIds,
@@ -14,6 +16,7 @@ import {
   undoPlan,
   volumeState,
 } from '@nesting/disk';
+import { withBroughtRoots } from '../brought-roots';
 import { EXIT, type Exit, Unusable } from '../fail';
 import type { Options } from '../input';
 import { print, say } from '../output';
@@ -28,19 +31,19 @@ export async function undo(options: Options): Promise<Exit> {
   const [folder, batch] = options.positionals;
   if (folder === undefined) throw new Unusable('give a project’s folder');
   if (volumeState(folder).state === 'missing') throw new Unusable(`${folder}: no such folder`);
-  return inRoot({ base: folder, folder: '' }, (root) =>
-    batch === undefined ? list(root, options.as === 'json') : undoIn(root, folder, batch, options),
-  );
+  if (batch === undefined) return inRoot({ base: folder, folder: '' }, (root) => list(root, options.as === 'json'));
+  return withBroughtRoots(folder, options, (roots) => undoIn(roots, folder, batch, options));
 }
 
-async function undoIn(root: Root, folder: string, batch: string, options: Options): Promise<Exit> {
+async function undoIn(roots: Roots, folder: string, batch: string, options: Options): Promise<Exit> {
+  const root = valueAt(roots, HOME);
   if (readBatch(root, batch) === null)
     throw new Unusable(`${folder} has no batch ${batch}; nesting undo ${folder} lists them`);
   if (openIn(root) === batch) {
-    const taken = await takeBack(root, batch);
+    const taken = await takeBack(roots, batch);
     if (taken !== 'was-done') return taken;
   }
-  const lines = await undoPlan(onlyHome(root), batch);
+  const lines = await undoPlan(roots, batch);
   if (lines === null) throw new Unusable(`batch ${batch} is not done: there is nothing to undo`);
   const hindered = lines.filter((l) => l.hindrance !== null);
   for (const { hindrance } of hindered)
@@ -60,7 +63,7 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
   }
   const id = randomUUID();
   const outcome = await undoOnDisk({
-    roots: onlyHome(root),
+    roots,
     batch,
     id,
     by: process.env.USER ?? '',
@@ -84,8 +87,8 @@ async function undoIn(root: Root, folder: string, batch: string, options: Option
 }
 
 /** What was done, and only not closed, is undone as any other. */
-async function takeBack(root: Root, batch: string): Promise<Exit | 'was-done'> {
-  const settled = await settleOnDisk(onlyHome(root), 'take-back', { by: process.env.USER ?? '', at: now() }).catch(
+async function takeBack(roots: Roots, batch: string): Promise<Exit | 'was-done'> {
+  const settled = await settleOnDisk(roots, 'take-back', { by: process.env.USER ?? '', at: now() }).catch(
     (error: unknown) => {
       if (error instanceof BatchOpen) throw new Unusable(`somebody is at batch ${batch}, or was a moment ago`);
       throw error;

@@ -80,6 +80,8 @@ export interface IntakeItem {
   readonly isByHand: boolean;
   /** The sequence it is a frame of: its path with `#` for its frame; `null` where it is none. */
   readonly run: string | null;
+  /** The burst it is of: the path of its first; `null` where it is none. */
+  readonly burst: string | null;
   /** The card it is part of; `null` for a file by itself. */
   readonly card: string | null;
   readonly same: Same | null;

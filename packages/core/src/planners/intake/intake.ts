@@ -23,6 +23,7 @@ import { broughtChange, foldersInto, movedInstead } from '../bringing';
 import { placeAmongOlder } from '../give-way';
 import { Landing } from '../landing';
 import { Answers, withGiven } from './answers';
+import { burstsIn } from './bursts';
 import { type Card, cardsIn } from './cards';
 import { entriesFor, type NewEntry, withDays } from './days';
 import {
@@ -55,6 +56,7 @@ class Planner {
   private readonly recognised: readonly Recognised[];
   private readonly recogniser: Recogniser;
   private readonly answers: Answers;
+  private readonly bursts: ReadonlyMap<string, string>;
   /** Where the first file of each stem came to lie, and its name's stem there. */
   private readonly stems = new Map<string, { readonly folder: string; readonly stem: string }>();
 
@@ -80,6 +82,7 @@ class Planner {
     this.places = new Places(this.grown, isNew);
     this.naming = new Naming(this.grown, given.there);
     this.recogniser = recogniser;
+    this.bursts = burstsIn(given.files.filter((file) => !inCards.has(file)));
   }
 
   plan(): Intake {
@@ -146,6 +149,7 @@ class Planner {
     const confidence = place === null ? null : isByHand ? 'sure' : rating;
     const same = this.given.sameAs(path);
     const to = place === null || confidence === null ? null : join(place.folder, place.named.name);
+    const run = place?.named.isFrame === true ? frameless(path) : null;
     return {
       ...this.plain(file.file, to),
       family: file.family,
@@ -156,7 +160,9 @@ class Planner {
       missing: place?.named.missing ?? [],
       derived: place?.named.derived ?? [],
       isByHand,
-      run: place?.named.isFrame === true ? frameless(path) : null,
+      run,
+      // What lies there once more is a copy, and no shot of its own.
+      burst: same === null && run === null ? (this.bursts.get(path) ?? null) : null,
       ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false, inWay: null },
     };
   }
@@ -268,7 +274,8 @@ class Planner {
         confidence,
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
-        ...{ missing: [], derived: [], isByHand: said.folder !== undefined, run: null, card: card.path },
+        ...{ missing: [], derived: [], isByHand: said.folder !== undefined, run: null, burst: null },
+        card: card.path,
         ...{ same: kept, lie: null, foreign: null, fault: null, clash: false, inWay: null },
       };
     });

@@ -41,7 +41,9 @@ export function IntakeLine({ work, row, hasPictures }: Props) {
       </span>
       {hasPictures && (
         <span className="w-9 shrink-0">
-          {item.facts.has === 'still' && row.files === 1 && <Thumbnail work={work} item={item} />}
+          {item.facts.has === 'still' && item.card === null && item.run === null && (
+            <Thumbnail work={work} item={item} />
+          )}
         </span>
       )}
     </>
@@ -64,6 +66,7 @@ function noteOf({ item, files, bytes }: Row): string {
   if (item.state === 'look' && item.derived.includes('version')) return 'its version is taken';
   if (item.state === 'look') return item.folders.length > 1 ? 'several places fit' : 'not sure';
   if (item.card !== null && files > 1) return `a card of ${many(files, 'file')} · ${size(bytes)}`;
+  if (item.burst !== null && files > 1) return `a burst of ${files} · ${size(bytes)}`;
   if (files > 1) return `${many(files, 'frame')} · ${size(bytes)}`;
   return `${item.isByHand ? 'by hand · ' : ''}${size(bytes)}`;
 }

@@ -1,6 +1,6 @@
 /** Which loose files are shown, under which headings: as the address says. */
 import type { IntakePlan } from '@nesting/contract';
-import { parentOf } from '@nesting/core/listing';
+import { nameOf, parentOf } from '@nesting/core/listing';
 import { frameless } from '@nesting/core/name';
 import type { ListItem } from '../../changes/line-list';
 
@@ -48,7 +48,7 @@ export const isShown = (item: Item, { state, family, find, isDiffering }: Filter
   (find === '' ||
     [item.from, item.to, item.facts.taken, item.facts.device].join('\n').toLowerCase().includes(find.toLowerCase()));
 
-/** A file, or all of a card, or frames of a sequence that become the same. */
+/** A file, all of a card, frames of a sequence that become the same, or a burst that goes to one folder. */
 export interface Row {
   /** The file, or the first of them. */
   readonly item: Item;
@@ -61,21 +61,19 @@ export interface Row {
   readonly differing: number;
 }
 
-/** Cards and sequences are one line; where one looks for something, each of their files. */
+/** Cards, sequences and bursts are one line; where one looks for something, each of their files. */
 export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'cards'>, isWhole: boolean): readonly Row[] {
   const rows = new Map<string, Row>();
   for (const item of shown) {
-    const { card, run, from, to, size } = item;
-    if ((card === null && run === null) || !isWhole) {
+    const { card, run, burst, from, to, size } = item;
+    if ((card === null && run === null && burst === null) || !isWhole) {
       rows.set(from, { item, from, to, files: 1, bytes: size, differing: differingOf(item) });
       continue;
     }
-    const place =
-      card === null ? (to === null ? null : frameless(to)) : (cards.find(({ path }) => path === card)?.to ?? null);
-    const key = JSON.stringify([card, run, stateOf(item), card === null ? place : null]);
+    const key = JSON.stringify([card, run, burst, stateOf(item), togetherAt(item)]);
     const known = rows.get(key);
     rows.set(key, {
-      ...{ item: known?.item ?? item, from: run ?? (card || 'The whole card'), to: place },
+      ...{ item: known?.item ?? item, ...calledTogether(known, item, cards) },
       ...{ files: (known?.files ?? 0) + 1, bytes: (known?.bytes ?? 0) + size },
       differing: (known?.differing ?? 0) + differingOf(item),
     });
@@ -83,23 +81,47 @@ export function rowsOf(shown: readonly Item[], { cards }: Pick<IntakePlan, 'card
   return [...rows.values()];
 }
 
+/** What files of one line have alike of their places: of frames all but the frame, of a burst the folder. */
+function togetherAt({ card, run, to }: Item): string | null {
+  if (card !== null || to === null) return null;
+  return run === null ? parentOf(to) : frameless(to);
+}
+
+/** What a line of several is called, here and where it goes. */
+function calledTogether(known: Row | undefined, item: Item, cards: IntakePlan['cards']): Pick<Row, 'from' | 'to'> {
+  const { card, run, from, to } = item;
+  if (card !== null) return { from: card || 'The whole card', to: cards.find(({ path }) => path === card)?.to ?? null };
+  if (run !== null) return { from: run, to: to === null ? null : frameless(to) };
+  if (known === undefined) return { from, to };
+  const { item: first } = known;
+  return {
+    from: `${first.from} … ${nameOf(from)}`,
+    to: first.to === null || to === null ? null : `${first.to} … ${nameOf(to)}`,
+  };
+}
+
 /** Of what may come in. */
 const differingOf = ({ differing, state }: Item): number =>
   differing.length > 0 && (state === 'comes' || state === 'look') ? 1 : 0;
 
-/** Of a sequence all its frames that become the same. */
-const framesOf = (item: Item, all: readonly Item[]): readonly string[] =>
-  item.run === null
-    ? [item.from]
-    : all.filter(({ run, state }) => run === item.run && state === item.state).map(({ from }) => from);
+/** Of a sequence all its frames that become the same, of a burst all that goes to the same folder. */
+function togetherWith(item: Item, all: readonly Item[]): readonly string[] {
+  const { run, burst, state } = item;
+  if (run === null && burst === null) return [item.from];
+  const at = togetherAt(item);
+  return all
+    .filter((one) => one.run === run && one.burst === burst && one.state === state)
+    .filter((one) => run !== null || togetherAt(one) === at)
+    .map(({ from }) => from);
+}
 
 /** What is said of a file is said of all its line stands for; where one looks for something, of it alone. */
 export const meantBy = (item: Item, all: readonly Item[], isWhole: boolean): readonly string[] =>
-  isWhole ? framesOf(item, all) : [item.from];
+  isWhole ? togetherWith(item, all) : [item.from];
 
 /** What is said of a line: of a card by its folder. */
 export const pathsOf = ({ item, files }: Row, all: readonly Item[]): readonly string[] =>
-  files === 1 ? [item.from] : item.card === null ? framesOf(item, all) : [item.card];
+  files === 1 ? [item.from] : item.card === null ? togetherWith(item, all) : [item.card];
 
 const GROUPS = ['state', 'from', 'to', 'day', 'device'] as const;
 export type Group = (typeof GROUPS)[number];

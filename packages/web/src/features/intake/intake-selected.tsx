@@ -82,10 +82,14 @@ function WhatItIs({ item, frames }: { item: Item; frames: number }) {
     <div className="flex flex-col gap-1">
       <Heading>{STATE_WORDS[stateOf(item)]}</Heading>
       <p className="flex items-start gap-1">
-        <span className="min-w-0 flex-1 font-mono break-all">{frames > 1 ? run : from}</span>
+        <span className="min-w-0 flex-1 font-mono break-all">{frames > 1 ? (run ?? from) : from}</span>
         <CopyButton text={from} what="the path" />
       </p>
-      {frames > 1 && <p className="text-ink2">{many(frames, 'frame')}; the first of them:</p>}
+      {frames > 1 && (
+        <p className="text-ink2">
+          {run === null ? `A burst of ${frames}, taken in one go` : many(frames, 'frame')}; the first of them:
+        </p>
+      )}
       <p className="text-ink2">{factWords(item)}</p>
       {foreign !== null && (
         <p>
