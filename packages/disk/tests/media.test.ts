@@ -5,6 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { factsOf } from '@nesting/media';
 import fc from 'fast-check';
+import jpeg from 'jpeg-js';
 import { clip, photo, recording } from '../../../demo/media';
 import { MediaReader } from '../src/media/reader';
 import { openRoot } from '../src/roots/open';
@@ -31,6 +32,50 @@ afterAll(() => {
   rmSync(home, { recursive: true });
 });
 
+/** A frame of nothing but its header, by the published layout: attributes one after another, each with its bytes. */
+function exrHeader(width: number, height: number): Buffer {
+  const numbers = (write: 'writeInt32LE' | 'writeFloatLE', ...values: readonly number[]) => {
+    const bytes = Buffer.alloc(4 * values.length);
+    for (const [i, value] of values.entries()) bytes[write](value, i * 4);
+    return bytes;
+  };
+  const ints = (...values: readonly number[]) => numbers('writeInt32LE', ...values);
+  const window = ints(0, 0, width - 1, height - 1);
+  const channel = Buffer.concat([Buffer.from('R\0'), ints(1, 0, 1, 1), Buffer.from([0])]);
+  const attributes: readonly (readonly [string, Buffer])[] = [
+    ['channels\0chlist', channel],
+    ['compression\0compression', Buffer.from([0])],
+    ['dataWindow\0box2i', window],
+    ['displayWindow\0box2i', window],
+    ['lineOrder\0lineOrder', Buffer.from([0])],
+    ['pixelAspectRatio\0float', numbers('writeFloatLE', 1)],
+    ['screenWindowCenter\0v2f', numbers('writeFloatLE', 0, 0)],
+    ['screenWindowWidth\0float', numbers('writeFloatLE', 1)],
+  ];
+  const written = attributes.flatMap(([name, value]) => [Buffer.from(`${name}\0`), ints(value.length), value]);
+  return Buffer.concat([Buffer.from([0x76, 0x2f, 0x31, 0x01, 2, 0, 0, 0]), ...written, Buffer.alloc(65)]);
+}
+
+/** The same, by the published layout of fixed places. */
+function dpxHeader(width: number, height: number): Buffer {
+  const bytes = Buffer.alloc(2048 + 64);
+  bytes.write('SDPX');
+  bytes.writeUInt32BE(2048, 4);
+  bytes.write('V1.0', 8);
+  bytes.writeUInt32BE(bytes.length, 16);
+  // Lengths of its two sections.
+  bytes.writeUInt32BE(1664, 24);
+  bytes.writeUInt32BE(384, 28);
+  bytes.writeUInt16BE(1, 770);
+  bytes.writeUInt32BE(width, 772);
+  bytes.writeUInt32BE(height, 776);
+  // Red, green and blue of ten bits each.
+  bytes.writeUInt8(50, 800);
+  bytes.writeUInt8(10, 803);
+  bytes.writeUInt32BE(2048, 808);
+  return bytes;
+}
+
 const put = (name: string, bytes: Buffer | string) => writeFileSync(path.join(home, name), bytes);
 
 describe('what media tell', () => {
@@ -42,6 +87,17 @@ describe('what media tell', () => {
     expect(p).toMatchObject({ content: 'jpg', has: 'still', taken: MADE.at, device: 'Marrowby Quernway 4' });
     expect(c).toMatchObject({ content: 'mp4', has: 'picture', taken: MADE.at, seconds: 12, frameRate: 25, width: 16 });
     expect(r).toMatchObject({ content: 'wav', has: 'sound', taken: MADE.at, seconds: 7, sampleRate: 400, channels: 1 });
+  });
+
+  test('stills tell their size: photographs whatever stands beside them, frames by their headers', async () => {
+    const picture = { data: Buffer.alloc(48 * 32 * 4, 90), width: 48, height: 32 };
+    put('j', Buffer.from(jpeg.encode(picture, 50).data));
+    put('e', exrHeader(64, 48));
+    put('d', dpxHeader(2048, 1556));
+    const of = (name: string) => reader.read(root, name);
+    expect(await of('j')).toMatchObject({ content: 'jpg', width: 48, height: 32 });
+    expect(await of('e')).toMatchObject({ content: 'exr', has: 'still', width: 64, height: 48 });
+    expect(await of('d')).toMatchObject({ content: 'dpx', has: 'still', width: 2048, height: 1556 });
   });
 
   test('what is no media, or empty, tells nothing; what is gone is an error of the system', async () => {

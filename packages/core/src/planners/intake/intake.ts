@@ -150,26 +150,38 @@ class Planner {
     const same = this.given.sameAs(path);
     const to = place === null || confidence === null ? null : join(place.folder, place.named.name);
     const run = place?.named.isFrame === true ? frameless(path) : null;
+    const { size, modified, facts } = file.file;
+    // One literal without spreads: of a hundred thousand items they took a fifth of the time.
     return {
-      ...this.plain(file.file, to),
+      from: path,
+      to,
+      size,
+      modified,
       family: file.family,
-      state: this.stateOf(file, said, confidence, same, place?.named.missing ?? []),
+      state: this.stateOf(file, said, confidence, same, place?.named.missing ?? NOTHING),
       confidence,
-      reasons: isSide ? [{ code: 'side', value: stemOf(nameOf(path)) }] : (candidates[0]?.reasons ?? []),
+      reasons: isSide ? [{ code: 'side', value: stemOf(nameOf(path)) }] : (candidates[0]?.reasons ?? NOTHING),
       folders: fitting(candidates),
-      missing: place?.named.missing ?? [],
-      derived: place?.named.derived ?? [],
+      missing: place?.named.missing ?? NOTHING,
+      derived: place?.named.derived ?? NOTHING,
       isByHand,
       run,
       // What lies there once more is a copy, and no shot of its own.
       burst: same === null && run === null ? (this.bursts.get(path) ?? null) : null,
-      ...{ card: null, same, lie: file.lie, foreign: file.foreign, fault: null, clash: false, inWay: null },
+      card: null,
+      same,
+      lie: file.lie,
+      foreign: file.foreign,
+      facts,
+      differing: this.differing(to, facts),
+      fault: null,
+      clash: false,
+      inWay: null,
     };
   }
 
-  private plain({ path, size, modified, facts }: LooseFile, to: string | null) {
-    const differing = to === null ? [] : differingFrom(this.grown, to, facts);
-    return { from: path, to, size, modified, facts, differing };
+  private differing(to: string | null, facts: LooseFile['facts']): IntakeItem['differing'] {
+    return to === null ? NOTHING : differingFrom(this.grown, to, facts);
   }
 
   /** What would be found wrong where it comes to lie is looked at first. */
@@ -224,7 +236,7 @@ class Planner {
       if (!isTaken(item) || item.to === null) return item;
       const fault = landing.faultOf(parentOf(item.to), nameOf(item.to));
       if ((wanted.get(clashKey(item.to)) ?? 0) > 1) return { ...item, fault, clash: true };
-      if (!landing.isTaken(item.to)) return { ...item, fault };
+      if (!landing.isTaken(item.to)) return fault === null ? item : { ...item, fault };
       const inWay = this.inWay(item.to);
       const isReplacing = inWay !== null && this.answers.of(item.from).replaces === true;
       return { ...item, fault, inWay, clash: !isReplacing };
@@ -263,14 +275,16 @@ class Planner {
     const confidence = folder === null ? null : said.folder !== undefined ? 'sure' : cardRating(candidates);
     const to = folder === null ? null : join(folder, this.cardName(folder, name));
     const items = card.files.map((file): IntakeItem => {
-      const same = this.given.sameAs(file.path);
-      const inside = card.path === '' ? file.path : file.path.slice(card.path.length + 1);
+      const { path, size, modified, facts } = file;
+      const same = this.given.sameAs(path);
+      const inside = card.path === '' ? path : path.slice(card.path.length + 1);
       // Of a card everything belongs together, also what lies in it twice.
       const kept = same?.where === 'heap' ? null : same;
+      const at = to === null ? null : join(to, inside);
       return {
-        ...this.plain(file, to === null ? null : join(to, inside)),
-        family: this.rules.familyOf(nameOf(file.path)),
-        state: cardState({ ...said, ...this.answers.of(file.path) }, confidence, kept),
+        ...{ from: path, to: at, size, modified, facts, differing: this.differing(at, facts) },
+        family: this.rules.familyOf(nameOf(path)),
+        state: cardState({ ...said, ...this.answers.of(path) }, confidence, kept),
         confidence,
         reasons: candidates[0]?.reasons ?? [],
         folders: candidates.map(({ line }) => line.path),
@@ -293,6 +307,8 @@ class Planner {
     return this.given.files.some((file) => this.given.sameAs(file.path)?.path.startsWith(`${to}/`));
   }
 }
+
+const NOTHING: readonly never[] = [];
 
 interface InFolder {
   readonly folder: string;

@@ -63,8 +63,9 @@ export class Naming {
     const best = written.reduce((a, b) => (b.missing.length < a.missing.length ? b : a));
     if (best.missing.length > 0) return best;
     const name = names.take(best.name, best.next);
-    if (best.isOutright(name)) return { ...best, name };
-    return { ...best, name, derived: [...best.derived, best.counted ?? ''], isCountedOn: best.isSaid };
+    const { missing, by, isFrame } = best;
+    if (best.isOutright(name)) return { name, missing, derived: best.derived, by, isFrame };
+    return { name, missing, derived: [...best.derived, best.counted ?? ''], by, isFrame, isCountedOn: best.isSaid };
   }
 
   /** With the extension of what it is. */
@@ -80,10 +81,11 @@ export class Naming {
     const { values, missing, derived } = new Filling(this.rules, file, line, by, given, this.isListed);
     const { strict } = by;
     const isFrame = hasFrames(strict);
-    const plain = { missing, derived, by: 'written' as const, isFrame };
     const counted = countedBy(strict);
-    if (missing.length > 0)
-      return { ...plain, name: this.ownName(file), next: null, counted, isSaid: false, isOutright: () => false };
+    if (missing.length > 0) {
+      const name = this.ownName(file);
+      return { name, missing, derived, by: 'written', isFrame, next: null, counted, isSaid: false, isOutright: NEVER };
+    }
     const isSaid = counted !== null && ownValue(values, counted) !== undefined;
     const names = this.namesIn(line);
     const nextNumber = counted === null ? null : names.nextBy(strict, counted, values);
@@ -99,7 +101,8 @@ export class Naming {
     // A number that was said and is another's, or a version after one that is there: somebody may have meant another.
     const plainest = isSaid ? name : counted === 'version' ? at(1) : null;
     const isOutright = (taken: string) => plainest === null || taken === plainest;
-    return { ...plain, name: name ?? this.ownName(file), missing: faults, next, counted, isSaid, isOutright };
+    const called = name ?? this.ownName(file);
+    return { name: called, missing: faults, derived, by: 'written', isFrame, next, counted, isSaid, isOutright };
   }
 
   private namesIn(line: PlannedLine): FolderNames {
@@ -110,6 +113,8 @@ export class Naming {
     return made;
   }
 }
+
+const NEVER = (): boolean => false;
 
 const hasFrames = ({ slots }: CompiledConvention): boolean => slots.some(({ field }) => field === 'frame');
 

@@ -79,12 +79,7 @@ export class Places {
   of(file: Recognised): readonly Candidate[] {
     const name = nameOf(file.file.path);
     const home = file.lie === null ? this.rules.homeOf(name) : null;
-    const key = JSON.stringify([
-      ...[file.family, file.ext, file.form, file.when?.day, file.when?.isUnsure, file.when?.time?.slice(0, 2)],
-      ...[file.tail !== null, file.rest.length > 0, [...file.given], [...file.counts.keys()]],
-      [...file.said].map(([field, found]) => [field, found.map((f) => [f.value, f.isSlip])]),
-      [...file.words].filter((word) => this.allWords.has(word)).sort(),
-    ]);
+    const key = this.keyOf(file);
     let found = this.known.get(key);
     if (found === undefined) {
       found = this.candidates(file);
@@ -93,6 +88,19 @@ export class Places {
     if (home === null || home.elsewhere !== undefined) return found;
     const own = this.candidate(file, home, COUNTS.ownName, [{ code: 'name', value: name }]);
     return own === null ? found : [own, ...found.filter(({ line }) => line !== home)];
+  }
+
+  /** Of files with one key every folder says the same. */
+  private keyOf({ family, ext, form, when, tail, rest, given, counts, said, words }: Recognised): string {
+    let key = `${family}|${ext}|${form}|${when?.day}|${when?.isUnsure}|${when?.time?.slice(0, 2)}`;
+    key += `|${tail !== null}|${rest.length > 0}|${[...given]}|${[...counts.keys()]}`;
+    for (const [field, found] of said) {
+      key += `\0${field}`;
+      for (const { value, isSlip } of found) key += `\0${value}\0${isSlip}`;
+    }
+    const spoken: string[] = [];
+    for (const word of words) if (this.allWords.has(word)) spoken.push(word);
+    return `${key}\0\0${spoken.sort()}`;
   }
 
   /** Folders for cards. */

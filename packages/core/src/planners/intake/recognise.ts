@@ -76,6 +76,8 @@ export class Recogniser {
   private readonly lastDay: string;
   private readonly labels: ReadonlyMap<string, readonly string[]>;
   private readonly banned: ReadonlySet<string>;
+  /** Whole cards are made on one day. */
+  private readonly believed = new Map<string, boolean>();
   readonly listNames: ReadonlyMap<string, readonly string[]>;
   private readonly isListed: (field: string) => boolean;
 
@@ -147,7 +149,11 @@ export class Recogniser {
   }
 
   private isBelieved(day: string): boolean {
-    return isDay(day) && day > FIRST_YEAR && day <= this.lastDay;
+    const known = this.believed.get(day);
+    if (known !== undefined) return known;
+    const isBelieved = isDay(day) && day > FIRST_YEAR && day <= this.lastDay;
+    this.believed.set(day, isBelieved);
+    return isBelieved;
   }
 
   private folder(path: string): FolderSaid {
@@ -247,7 +253,10 @@ export class Recogniser {
   }
 
   private longOf(said: ReadonlyMap<string, readonly Found[]>): string[] {
-    return [...said.values()].flat().flatMap(({ field, value }) => this.labels.get(`${field}\0${value}`) ?? []);
+    const out: string[] = [];
+    for (const found of said.values())
+      for (const { field, value } of found) out.push(...(this.labels.get(`${field}\0${value}`) ?? []));
+    return out;
   }
 }
 

@@ -41,11 +41,14 @@ export class Vocabulary {
 
   /** What the words from `at` mean, the longest stretch first; `null` where they mean nothing. */
   at(tokens: readonly Token[], at: number): { readonly found: readonly Found[]; readonly count: number } | null {
-    for (let count = Math.min(MOST_WORDS, tokens.length - at); count > 0; count--) {
+    const most = Math.min(MOST_WORDS, tokens.length - at);
+    const keys: string[] = [];
+    for (let count = 0; count < most; count++) keys.push((keys[count - 1] ?? '') + (tokens[at + count]?.key ?? ''));
+    for (let count = most; count > 0; count--) {
+      const known = this.words.get(keys[count - 1] ?? '');
+      if (known === undefined) continue;
       const some = tokens.slice(at, at + count);
-      const key = some.map((token) => token.key).join('');
-      const known = this.words.get(key);
-      if (known === undefined || isChance(some)) continue;
+      if (isChance(some)) continue;
       return { found: known.map((meaning) => ({ ...meaning, isSlip: isUnsure(meaning, some) })), count };
     }
     return this.bySlip(tokens, at);
