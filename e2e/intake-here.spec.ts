@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
+import { ZipFile } from 'yazl';
 import { faults } from './axe';
 import { copiedFrom, intoBrowser, treeInBrowser } from './browser-copy';
 import { type Demo, expect, folderOf, idOf, test } from './demo';
@@ -135,6 +136,48 @@ test('what is no project, lies in the project, or is nothing, is said', async ({
   await intoBrowser(page, [], { name: 'empty', isSource: true });
   await page.getByRole('button', { name: 'A folder…' }).click();
   await expect(page.getByText('Nothing lies there')).toBeVisible();
+});
+
+async function zipOf(entries: readonly { readonly path: string; readonly bytes: Buffer }[]): Promise<Buffer> {
+  const zip = new ZipFile();
+  for (const { path: at, bytes } of entries) zip.addBuffer(bytes, at, { mtime: new Date('2026-03-03T08:00:00Z') });
+  zip.end();
+  const parts: Buffer[] = [];
+  for await (const part of zip.outputStream) parts.push(Buffer.from(part));
+  return Buffer.concat(parts);
+}
+
+test('a zip of this computer is looked into where it lies; one that would lead out, or lies, brings nothing', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  await open(page, demo);
+  const card = copiedFrom(path.join(arrivalsOf(demo), 'card-A003')).filter(({ folder }) => !folder);
+  const entries = card.map(({ path: at, text }) => ({ path: at, bytes: Buffer.from(text, 'base64') }));
+  const whole = await zipOf(entries);
+  const choose = (name: string, buffer: Buffer) =>
+    page.getByLabel('A zip to bring in').setInputFiles({ name, mimeType: 'application/zip', buffer });
+  const leading = Buffer.from(
+    (await zipOf([{ path: 'aa/out.txt', bytes: Buffer.from('x') }])).toString('latin1').replaceAll('aa/out', '../out'),
+    'latin1',
+  );
+  await choose('leading.zip', leading);
+  await expect(page.getByText(/It cannot be looked through: \.\.\/out\.txt/)).toBeVisible();
+  await choose('no.zip', Buffer.from('no zip at all'));
+  await expect(page.getByText(/It cannot be looked through/)).toBeVisible();
+  // A byte of a clip turned: that file is not what the zip says, and does not come.
+  const turned = Buffer.from(whole);
+  turned.writeUInt8(turned.readUInt8(200) ^ 0xff, 200);
+  await choose('turned.zip', turned);
+  await expect(page.getByText(/could not be looked at, among them CLIPS\/C0114/)).toBeVisible();
+  await choose('card-A003.zip', whole);
+  await expect(filesOf(page).getByRole('option')).toContainText('20_cards/2026-03-02/card-A003');
+  await page.getByRole('button', { name: 'Bring 11 files in' }).click();
+  await expect(page.getByText('11 files came into copy, each read back and proved.')).toBeVisible();
+  const there = await treeInBrowser(page);
+  for (const { path: at, bytes } of entries)
+    expect(there).toContain(`20_cards/2026-03-02/card-A003/${at} ${sumOf(bytes)}`);
 });
 
 test('a folder checked here is held to what the setup sheet agreed', async ({ as, demo }) => {

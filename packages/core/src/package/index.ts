@@ -10,6 +10,7 @@ export {
   type PackageKind,
   sideBySide,
 } from './layout';
+export { looseZipFault } from './loose-zip';
 export { RETURNED, type ReturnedRow, type ReturnedState, returned } from './returned';
 export { type Algorithm, readSums, type Sum, sumLine } from './sums';
 export {

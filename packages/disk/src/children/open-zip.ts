@@ -6,7 +6,7 @@
 import { crc32 } from 'node:zlib';
 import { codeOf } from '@nesting/core/change';
 import { join, nameOf, parentOf } from '@nesting/core/listing';
-import type { FoundEntry, PackageFault, Progress } from '@nesting/core/package';
+import { type FoundEntry, looseZipFault, type PackageFault, type Progress } from '@nesting/core/package';
 import { OWN_FOLDER } from '@nesting/core/project';
 import { eachPiece, filesInZip } from '../package/packed-files';
 import { GrowingFile } from '../roots/growing-file';
@@ -45,7 +45,7 @@ export const openZip = (task: OpenZipTask, context: Context<Progress>): Promise<
         if (context.cancel.aborted) throw failed('CANCELLED', '');
       };
       const { sizes, faults, entryAt } = await filesInZip(file, stop);
-      const fault = faults[0] ?? ownPlace([...sizes.keys()]) ?? bothAtOnce(sizes);
+      const fault = faults[0] ?? looseZipFault(new Set(sizes.keys()), OWN_FOLDER);
       if (fault !== null) return { state: 'faulty', fault };
       const bytes = [...sizes.values()].reduce((sum, size) => sum + size, 0);
       if (sizes.size > task.mostFiles) return { state: 'too-many', files: sizes.size };
@@ -57,20 +57,6 @@ export const openZip = (task: OpenZipTask, context: Context<Progress>): Promise<
       return { state: 'opened', folder, files: sizes.size, bytes };
     }),
   );
-
-/** A zip says nothing of the program's own folder, wherever it would lie. */
-function ownPlace(paths: readonly string[]): PackageFault | null {
-  const path = paths.find((one) => one.split('/').some((name) => name.toLowerCase() === OWN_FOLDER));
-  return path === undefined ? null : { code: 'path-unsafe', path };
-}
-
-/** A file stands where a folder is needed for another. */
-function bothAtOnce(files: ReadonlyMap<string, number>): PackageFault | null {
-  for (const file of files.keys())
-    for (let at = parentOf(file); at !== ''; at = parentOf(at))
-      if (files.has(at)) return { code: 'entry-twice', path: at };
-  return null;
-}
 
 interface Writing extends OpenZipTask {
   readonly root: Root;

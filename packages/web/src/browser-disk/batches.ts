@@ -82,6 +82,8 @@ export interface Unended {
   readonly id: string;
   /** It takes another one back: it can only be ended. */
   readonly isBack: boolean;
+  /** It copies what does not lie in the folder. */
+  readonly isFromElsewhere: boolean;
   readonly done: number;
   readonly all: number;
 }
@@ -92,7 +94,9 @@ export async function unendedIn(root: Root): Promise<Unended | null> {
     const record = await readBatch(root, id);
     if (record === null || record.outcomes.some((o) => 'ended' in o && o.ended !== 'paused')) continue;
     const { done } = await howFar(root, id, record);
-    return { id, isBack: record.intents.what === BACK, done, all: record.intents.steps.length };
+    const { what, changes, steps } = record.intents;
+    const isFromElsewhere = changes.some(({ content }) => content?.kind === 'copy' && content.from.root !== HOME);
+    return { id, isBack: what === BACK, isFromElsewhere, done, all: steps.length };
   }
   return null;
 }
@@ -233,7 +237,7 @@ const WHY: Readonly<globalThis.Record<string, string>> = {
   ECHANGED: 'a file was changed meanwhile',
   EVERIFY: 'what was written is not what was read',
   EGONE: 'the file it comes from is not there, or was changed meanwhile',
-  EAWAY: 'the project it is copied from is reached from the page alone that carries it over',
+  EAWAY: 'what it is copied from is reached from that page alone which began it: go on with it there, or take it back',
   ESERVER: 'the server cannot be reached',
   ENOTGIVEN: 'the server does not give it to you',
   ESIGNIN: 'you are not signed in any more',

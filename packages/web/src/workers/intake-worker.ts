@@ -1,32 +1,10 @@
 /** Brings loose files of this computer into a project's folder of it, away from the page. Nothing is sent anywhere. */
 import type { IntakePlan, ProjectPage } from '@nesting/contract';
-import type { BatchOutcome, Change, Expected } from '@nesting/core/change';
-import { orderChanges, rootIdOf } from '@nesting/core/change';
-import { nameOf, parentOf } from '@nesting/core/listing';
+import type { BatchOutcome, Change } from '@nesting/core/change';
 import type { Registers } from '@nesting/core/name';
-import {
-  checksumLists,
-  type Growth,
-  growingBy,
-  type Intake,
-  intake,
-  intakeSummary,
-  type Pairing,
-  type Placed,
-} from '@nesting/core/planners';
+import { checksumLists } from '@nesting/core/planners';
 import { ProjectRules } from '@nesting/core/project';
-import {
-  broughtCsv,
-  changesCsv,
-  changesJson,
-  changesText,
-  checksumLines,
-  pairsCsv,
-  pairsOtio,
-} from '@nesting/core/report';
-import { placeWords } from '@nesting/core/words';
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
+import { broughtCsv, checksumLines } from '@nesting/core/report';
 import { expose } from 'comlink';
 import {
   applyHere,
@@ -42,7 +20,18 @@ import {
 } from '../browser-disk/batches';
 import { type LookedThrough, lookThrough } from '../browser-disk/look-through';
 import { LooseFiles } from '../browser-disk/loose-files';
-import { type Heap, type HeapChoice, listHeap, readHeap } from './loose-heap';
+import type { HeapChoice } from './heap-choice';
+import {
+  type HereFolders,
+  type HereForm,
+  planHere,
+  printedHere,
+  type SaidHere,
+  type SavedHere,
+  type ShownHere,
+  toldHere,
+} from './here-plan';
+import { type Heap, listHeap, readHeap } from './loose-heap';
 import { type MarkedFolder, markedFolder } from './marked-folder';
 import { MediaReader } from './media-reader';
 
@@ -51,11 +40,6 @@ export interface OpenedProject extends Pick<ProjectPage, 'id' | 'number' | 'titl
   readonly registers: Registers;
   /** A change of the folder that was cut short. */
   readonly unended: Unended | null;
-}
-
-export interface SaidHere {
-  readonly placed: Readonly<Record<string, Placed>>;
-  readonly pairing: Pairing;
 }
 
 export interface PlannedHere {
@@ -71,20 +55,6 @@ export interface BroughtHere {
   readonly isBegun: boolean;
 }
 
-export type SavedHere = { readonly name: string; readonly type: string; readonly body: string };
-
-/** What a batch knows the loose files by. */
-const HEAP = rootIdOf('heap');
-const MOST_LINES = 20_000;
-const MOST_UNSEEN = 200;
-
-interface Shown extends Growth {
-  readonly fingerprint: string;
-  readonly planned: Intake;
-  /** The growth's included. */
-  readonly all: readonly Change[];
-}
-
 interface Begun {
   readonly batch: string;
   readonly by: string;
@@ -95,46 +65,18 @@ interface Begun {
 let marked: MarkedFolder | null = null;
 let project: LookedThrough | null = null;
 let heap: Heap | null = null;
-let shown: Shown | null = null;
+let shown: ShownHere | null = null;
 let begun: Begun | null = null;
 let stopping = new AbortController();
 
 const isStopped = (): boolean => stopping.signal.aborted;
 
-function requireHeap(): { readonly marked: MarkedFolder; readonly project: LookedThrough; readonly heap: Heap } {
+function requireHeap(): HereFolders {
   if (marked === null || project === null || heap === null) throw new Error('nothing was looked through');
   return { marked, project, heap };
 }
 
-function planned({ placed, pairing }: SaidHere): Shown {
-  const { marked, project, heap } = requireHeap();
-  const input = { ...marked.input, now: Date.now() };
-  const inFolder = (folder: string) => {
-    const listing = project.listings.get(folder);
-    return listing === undefined ? [] : [...listing.folders, ...listing.files.map((f) => f.name), ...listing.others];
-  };
-  const fileAt = (path: string): Expected | null => {
-    const file = project.listings.get(parentOf(path))?.files.find(({ name }) => name === nameOf(path));
-    return file === undefined ? null : { size: file.size, modified: file.modified };
-  };
-  const made = intake({
-    ...{ input, files: heap.files, sourceName: heap.name, placed, pairing, isMove: false, root: HEAP },
-    ...{ there: inFolder, fileAt, referrers: () => 0, sameAs: (path) => heap.same[path] ?? null },
-  });
-  const growth = growingBy(made.entries, input, {
-    marker: marked.marker,
-    textAt: (path) => marked.texts.get(path) ?? null,
-    look: (path) => {
-      if (project.listings.has(path)) return { kind: 'folder', size: 0, modified: 0 };
-      const file = fileAt(path);
-      return file === null ? null : { kind: 'file', ...file };
-    },
-    files: (folder) => project.listings.get(folder)?.files.map(({ name }) => name) ?? [],
-  });
-  const all = [...growth.changes, ...made.changes];
-  const fingerprint = bytesToHex(sha256(new TextEncoder().encode(JSON.stringify(all))));
-  return { ...growth, planned: made, all, fingerprint };
-}
+const numberOf = ({ input }: MarkedFolder): string => String(input.values.number ?? 'project');
 
 const farOf = (changes: readonly Change[], fileOf = requireHeap().heap.fileOf): LooseFiles => {
   const known = changes.flatMap(({ content }) =>
@@ -214,17 +156,9 @@ const work = {
   },
 
   plan(said: SaidHere): PlannedHere {
-    shown = planned(said);
-    const { orderFaults: _own, ...told } = intakeSummary(shown.planned, MOST_LINES);
-    const { heap } = requireHeap();
-    const refused = orderChanges(shown.all).faults.map(({ at }) => `${placeWords(at)} would be wanted twice.`);
-    const unseen = heap.unseen.slice(0, MOST_UNSEEN).map((path) => ({ path, code: 'not given by the browser' }));
-    const plan: IntakePlan = {
-      ...told,
-      ...{ made: shown.changes.length, free: null, double: null, readAt: new Date().toISOString() },
-      ...{ unseen, isCut: heap.isCut, refused, fingerprint: shown.fingerprint },
-    };
-    return { plan, starters: shown.starters.length };
+    const folders = requireHeap();
+    shown = planHere(folders, said);
+    return { plan: toldHere(shown, folders), starters: shown.starters.length };
   },
 
   /** Carries out the plan that was shown, and no other. */
@@ -284,23 +218,8 @@ const work = {
 
   fileOf: async (path: string): Promise<File | null> => (await heap?.fileOf(path)) ?? null,
 
-  print(as: 'text' | 'csv' | 'json' | 'pairs' | 'otio'): SavedHere | null {
-    if (shown === null || marked === null) return null;
-    const { planned, all } = shown;
-    const name = String(marked.input.values.number ?? 'project');
-    switch (as) {
-      case 'text':
-        return { name: `${name}-intake.txt`, type: 'text/plain', body: changesText(all) };
-      case 'csv':
-        return { name: `${name}-intake.csv`, type: 'text/csv', body: changesCsv(all) };
-      case 'json':
-        return { name: `${name}-intake.json`, type: 'application/json', body: changesJson(all) };
-      case 'pairs':
-        return { name: `${name}-pairs.csv`, type: 'text/csv', body: pairsCsv(planned.pairs) };
-      case 'otio':
-        return { name: `${name}-pairs.otio`, type: 'application/json', body: pairsOtio(planned.pairs, planned.items) };
-    }
-  },
+  print: (as: HereForm): SavedHere | null =>
+    shown === null || marked === null ? null : printedHere(shown, numberOf(marked), as),
 
   /** Checksums of what was brought, or the names it came with; `null` where nothing was. */
   async record(as: 'checksums' | 'names'): Promise<SavedHere | null> {
@@ -308,7 +227,7 @@ const work = {
     const record = await provedHere(marked.root, begun.batch);
     if (record === null) return null;
     const { changes, proved } = record;
-    const name = String(marked.input.values.number ?? 'project');
+    const name = numberOf(marked);
     return as === 'names'
       ? { name: `${name}-names.csv`, type: 'text/csv', body: broughtCsv(changes, proved) }
       : { name: `${name}.sha256`, type: 'text/plain', body: checksumLines(changes, proved) };

@@ -6,16 +6,9 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { type LookedThrough, lookThrough } from '../browser-disk/look-through';
 import { digestOf } from './digest';
+import { type HeapChoice, nameOfChoice } from './heap-choice';
 import type { MediaReader } from './media-reader';
-
-/** What was chosen: a folder, or files by their places in what they were chosen from. */
-export type HeapChoice =
-  | { readonly kind: 'folder'; readonly folder: FileSystemDirectoryHandle }
-  | {
-      readonly kind: 'files';
-      readonly name: string;
-      readonly files: readonly { readonly path: string; readonly file: File }[];
-    };
+import { zipHeap } from './zip-heap';
 
 export interface Heap {
   readonly name: string;
@@ -81,6 +74,10 @@ interface ListedHeap {
 
 /** Where each file of a choice is; none is read. */
 export async function listHeap(choice: HeapChoice, isStopped: () => boolean): Promise<ListedHeap> {
+  if (choice.kind === 'zip') {
+    const { paths, fileOf } = await zipHeap(choice.zip);
+    return { name: nameOfChoice(choice), listed: [...paths].sort(), fileOf, unseen: [] };
+  }
   if (choice.kind === 'files') {
     const byPath = new Map(choice.files.map(({ path, file }) => [path, file]));
     const listed = [...byPath.keys()].filter((path) => path !== OWN_FOLDER && !path.startsWith(`${OWN_FOLDER}/`));

@@ -4,7 +4,7 @@ import { usePageTitle } from '../../../app/use-page-title';
 import { many } from '../../../app/words';
 import { useCarryOut } from '../../../changes/use-carry-out';
 import { Columns } from '../../../columns/columns';
-import { Button, Empty, FileButton, Heading, Refused } from '../../../ui';
+import { Button, Empty, FileButton, Heading, Refused, ZIPS } from '../../../ui';
 import { intakeWorker } from '../../../workers/intake';
 import { WhatIsShown } from '../intake-given';
 import { actWords } from '../intake-ledger';
@@ -44,8 +44,9 @@ export function IntakeHerePage() {
   );
 }
 
-function Chosen({ here: { source, running, settle } }: { here: IntakeHere }) {
-  const { project, sourceName, reading, chooseProject, chooseFolder, chooseFiles, again } = source;
+function Chosen({ here }: { here: IntakeHere }) {
+  const { source, running } = here;
+  const { project, reading, chooseProject } = source;
   const isBusy = reading !== null || running !== null;
   return (
     <>
@@ -68,51 +69,69 @@ function Chosen({ here: { source, running, settle } }: { here: IntakeHere }) {
           {project === null ? 'Choose it…' : 'Another one…'}
         </Button>
       </section>
-      {project?.unended != null && (
-        <section
-          aria-label="Cut short"
-          className="flex flex-col gap-2 rounded-tray border border-brick bg-sheet p-3 text-sm"
-        >
-          <p>
-            A change of this folder was cut short after {project.unended.done} of {many(project.unended.all, 'step')}.
-            Nothing is lost.
-          </p>
-          <span className="flex flex-wrap gap-2">
-            <Button
-              disabled={isBusy || (!project.unended.isBack && sourceName === null)}
-              onClick={() => void settle('finish')}
-            >
-              Go on with it
-            </Button>
-            {!project.unended.isBack && (
-              <Button disabled={isBusy} onClick={() => void settle('take-back')}>
-                Take it back
-              </Button>
-            )}
-          </span>
-          {!project.unended.isBack && sourceName === null && (
-            <p className="text-ink2">To go on with it, choose below what was brought in.</p>
-          )}
-        </section>
-      )}
-      <section aria-label="What is brought in" className="flex flex-col gap-1 text-sm">
-        <Heading>What is brought in</Heading>
-        {sourceName !== null && <p className="font-mono break-all">{sourceName}</p>}
-        <span className="flex flex-wrap gap-2">
-          <Button disabled={isBusy} onClick={() => void chooseFolder()}>
-            A folder…
-          </Button>
-          <FileButton label="Files to bring in" isMany disabled={isBusy} onFiles={(files) => void chooseFiles(files)}>
-            Files…
-          </FileButton>
-          {sourceName !== null && project !== null && (
-            <Button variant="quiet" disabled={isBusy} onClick={() => void again()}>
-              Look again
-            </Button>
-          )}
-        </span>
-      </section>
+      <CutShort here={here} isBusy={isBusy} />
+      <Source here={here} isBusy={isBusy} />
     </>
+  );
+}
+
+interface PartProps {
+  readonly here: IntakeHere;
+  readonly isBusy: boolean;
+}
+
+/** A change of the folder that a closed page, or a withdrawn permission, left half way. */
+function CutShort({ here: { source, settle }, isBusy }: PartProps) {
+  const { project, sourceName } = source;
+  if (project?.unended == null) return null;
+  const { done, all, isBack, isFromElsewhere } = project.unended;
+  const lacksSource = isFromElsewhere && sourceName === null;
+  return (
+    <section
+      aria-label="Cut short"
+      className="flex flex-col gap-2 rounded-tray border border-brick bg-sheet p-3 text-sm"
+    >
+      <p>
+        A change of this folder was cut short after {done} of {many(all, 'step')}. Nothing is lost.
+      </p>
+      <span className="flex flex-wrap gap-2">
+        <Button disabled={isBusy || lacksSource} onClick={() => void settle('finish')}>
+          Go on with it
+        </Button>
+        {!isBack && (
+          <Button disabled={isBusy} onClick={() => void settle('take-back')}>
+            Take it back
+          </Button>
+        )}
+      </span>
+      {lacksSource && <p className="text-ink2">To go on with it, choose below what was brought in.</p>}
+    </section>
+  );
+}
+
+function Source({ here: { source }, isBusy }: PartProps) {
+  const { project, sourceName, chooseFolder, chooseFiles, chooseZip, again } = source;
+  return (
+    <section aria-label="What is brought in" className="flex flex-col gap-1 text-sm">
+      <Heading>What is brought in</Heading>
+      {sourceName !== null && <p className="font-mono break-all">{sourceName}</p>}
+      <span className="flex flex-wrap gap-2">
+        <Button disabled={isBusy} onClick={() => void chooseFolder()}>
+          A folder…
+        </Button>
+        <FileButton label="Files to bring in" isMany disabled={isBusy} onFiles={(files) => void chooseFiles(files)}>
+          Files…
+        </FileButton>
+        <FileButton label="A zip to bring in" accept={ZIPS} disabled={isBusy} onFiles={([zip]) => void chooseZip(zip)}>
+          A zip…
+        </FileButton>
+        {sourceName !== null && project !== null && (
+          <Button variant="quiet" disabled={isBusy} onClick={() => void again()}>
+            Look again
+          </Button>
+        )}
+      </span>
+    </section>
   );
 }
 
@@ -124,8 +143,8 @@ function Plan({ here: { work, source, running } }: { here: IntakeHere }) {
   if (work === null || source.read === 0)
     return (
       <Empty title="Choose both folders">
-        The project’s folder, and a card, a download folder or single files. Each file is shown with its place and its
-        name before anything is copied.
+        The project’s folder, and a card, a download folder, a zip or single files. Each file is shown with its place
+        and its name before anything is copied.
       </Empty>
     );
   return <IntakeList work={work} />;

@@ -2,9 +2,9 @@
 import { proxy } from 'comlink';
 import { useRef, useState } from 'react';
 import { many, size } from '../../../app/words';
+import { type HeapChoice, nameOfChoice } from '../../../workers/heap-choice';
 import { intakeWorker } from '../../../workers/intake';
 import type { OpenedProject } from '../../../workers/intake-worker';
-import type { HeapChoice } from '../../../workers/loose-heap';
 import { placedFiles } from '../sending/use-sending';
 
 export interface OpenProject extends OpenedProject {
@@ -22,6 +22,7 @@ export interface HereSource {
   readonly trouble: string | null;
   readonly chooseProject: () => Promise<void>;
   readonly chooseFolder: () => Promise<void>;
+  readonly chooseZip: (zip: File) => Promise<void>;
   readonly chooseFiles: (files: readonly File[]) => Promise<void>;
   readonly again: () => Promise<void>;
 }
@@ -47,7 +48,7 @@ export function useHereSource(): HereSource {
     );
     const why = await intakeWorker()
       .read(chosen, told)
-      .catch((error: unknown) => `It ended early: ${error instanceof Error ? error.message : 'unknown'}.`);
+      .catch((error: unknown) => `It cannot be looked through: ${error instanceof Error ? error.message : 'unknown'}`);
     setReading(null);
     setTrouble(why);
     if (why === null) times.current += 1;
@@ -68,7 +69,7 @@ export function useHereSource(): HereSource {
   };
   return {
     ...{ project, choice, reading, read, trouble },
-    sourceName: choice === null ? null : choice.kind === 'folder' ? choice.folder.name : choice.name,
+    sourceName: choice === null ? null : nameOfChoice(choice),
     chooseProject: async () => {
       const root = await globalThis.showDirectoryPicker?.({ mode: 'readwrite' }).catch(() => null);
       if (!root) return;
@@ -79,6 +80,7 @@ export function useHereSource(): HereSource {
       const folder = await globalThis.showDirectoryPicker?.({ mode: 'read' }).catch(() => null);
       if (folder) await choose({ kind: 'folder', folder });
     },
+    chooseZip: (zip) => choose({ kind: 'zip', zip }),
     chooseFiles: (files) => choose({ kind: 'files', name: many(files.length, 'file'), files: placedFiles(files) }),
     again: async () => {
       if (project !== null && (await open(project.root))) await look();

@@ -8,8 +8,9 @@ import { useAddress } from '../../../app/use-address';
 import { useDebounced } from '../../../app/use-debounced';
 import { many } from '../../../app/words';
 import { mayWrite, NOT_WRITABLE, stepsSaid } from '../../../browser-disk/writing';
+import type { SavedHere } from '../../../workers/here-plan';
 import { intakeWorker } from '../../../workers/intake';
-import type { BroughtHere, PlannedHere, SavedHere } from '../../../workers/intake-worker';
+import type { BroughtHere, PlannedHere } from '../../../workers/intake-worker';
 import { type IntakeWork, type Said, UNSAID, waysToSay } from '../intake-work';
 import { type HereSource, useHereSource } from './use-here-source';
 
