@@ -26,7 +26,7 @@ export function HeldForm({ template, onSettings }: Props) {
   const put = (place: number, change: Partial<Setting>) =>
     onSettings(settings.map((one, at) => (at === place ? { ...one, ...change } : one)));
   return (
-    <fieldset className="flex flex-col gap-2 text-sm">
+    <fieldset className="flex min-w-0 flex-col gap-2 text-sm">
       <legend className="pb-1 text-xs font-semibold text-ink2">Files are held to</legend>
       {settings.map((setting, place) => (
         <Held key={place} setting={setting} folders={folders} onChange={(change) => put(place, change)} />
@@ -47,7 +47,7 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
   const keep = (next: readonly string[]) => onChange({ within: next.length === 0 ? undefined : next });
   const open = folders.filter(({ value: id }) => !within.includes(id));
   return (
-    <fieldset aria-label={label} className="flex flex-col gap-1">
+    <fieldset aria-label={label} className="flex min-w-0 flex-col gap-1">
       <div className="grid grid-cols-[1fr_11rem] items-center gap-2">
         <span className="break-words">{label}</span>
         <Choose
@@ -68,7 +68,7 @@ function Held({ setting: { label, value, fact, within = [] }, folders, onChange 
                 {names.get(node) ?? 'a folder that is gone'}
               </span>
               <Button variant="quiet" onClick={() => keep(within.filter((one) => one !== node))}>
-                Not there
+                Remove
               </Button>
             </p>
           ))}
