@@ -147,6 +147,42 @@ test('a card stays whole under its day, the recorder’s sound goes beside it; t
   await expect(page.getByRole('button', { name: /^recorder/ })).toContainText('brought into 26012 Ropes and Lamps');
 });
 
+test('names that follow a convention of their own are learned from, and what their parts say is filled in', async ({
+  as,
+  demo,
+}) => {
+  const page = await as('Ines Thorvald');
+  const heap = path.join(path.dirname(demo.studio), 'arrivals/from the roof');
+  mkdirSync(heap);
+  for (const stand of ['pier', 'mill-roof'])
+    for (const who of ['BO', 'LV'])
+      for (const n of [1, 2, 3]) writeFileSync(path.join(heap, `${stand}_${who}_00${n}.jpg`), `${stand} ${who} ${n}`);
+  await page.goto(`/projects/${await idOf(page, '26014')}/intake?volume=arrivals&folder=from the roof`);
+  await expect(filesOf(page).getByRole('option')).toHaveCount(12);
+  await page.getByRole('button', { name: 'Learn from these names…' }).click();
+  await expect(page.getByText('12 of 12 names follow it.')).toBeVisible();
+  await page.getByRole('button', { name: 'Use it for the files' }).click();
+  const says = page.getByRole('region', { name: 'What their names say' });
+  await expect(says.getByRole('combobox', { name: 'What Title stands for' })).toHaveText('Stands');
+  await expect(says.getByText('pier, mill-roof')).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await says.getByRole('button', { name: 'Fill it in for 12 files' }).click();
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'Learn from these names…' })).toBeVisible();
+  // A day is all that is lacking: said for all of them in one act.
+  await page.getByRole('combobox', { name: 'What is said of them' }).click();
+  await page.getByRole('option', { name: 'Test nights' }).click();
+  await page
+    .getByRole('textbox', { name: 'Test nights' })
+    .or(page.getByRole('combobox', { name: 'Test nights' }))
+    .fill('2026-03-02');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(filesOf(page).getByRole('option', { name: /mill-roof_BO_001/ })).toContainText(
+    '20_survey/test-nights/mill-roof/2026-03-02/',
+  );
+  rmSync(heap, { recursive: true });
+});
+
 test('a volume is said to be where material arrives; artists send files there, and bring nothing in', async ({
   as,
 }) => {

@@ -7,8 +7,9 @@ import { elementAt } from '@nesting/core';
 import { type LearnedConvention, NO_REGISTERS, type Registers } from '@nesting/core/name';
 import type { Convention } from '@nesting/core/template';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { troubleOf } from '../../app/api';
+import { backTo, giveLearned, keepNames, namesToLearn } from '../../app/learning';
 import { count, many } from '../../app/words';
 import { Columns } from '../../columns/columns';
 import { Button, Heading, TextInput } from '../../ui';
@@ -20,11 +21,10 @@ import { Learned, Misfits } from './learned';
 
 /** Names kept with what was learned. */
 const GOOD_KEPT = 5;
-const KEPT = 'nesting-learn';
 
 export function LearnPage() {
   const { data: registers = NO_REGISTERS } = houseApi.useRegistersQuery();
-  const [text, setText] = useState(() => sessionStorage.getItem(KEPT) ?? '');
+  const [text, setText] = useState(namesToLearn);
   const late = useDeferredValue(text);
   const names = useMemo(() => differentLines(late), [late]);
   const { answer, waiting } = useLearned(names, registers);
@@ -35,7 +35,7 @@ export function LearnPage() {
     setText(next);
     setChosen(0);
     // A heap of names can be pasted again; a few typed ones outlive a reload.
-    if (next.length < 200_000) sessionStorage.setItem(KEPT, next);
+    keepNames(next);
   };
   const learned = answer?.conventions ?? [];
   const selected = learned[Math.min(chosen, learned.length - 1)];
@@ -51,6 +51,14 @@ export function LearnPage() {
     };
     const made = await create(convention).unwrap();
     await go(`/conventions/${made.id}`);
+  };
+  const [params] = useSearchParams();
+  const back = backTo(params);
+  const use = async () => {
+    if (selected === undefined || back === null) return;
+    const { pattern, fields, families } = selected;
+    giveLearned({ back, pattern, fields: [...fields], ...(families && { families: [...families] }) });
+    await go(back);
   };
   return (
     <Columns
@@ -80,9 +88,18 @@ export function LearnPage() {
               className="w-56"
             />
           )}
-          <Button variant="main" disabled={selected === undefined || name.trim() === ''} onClick={() => void take()}>
+          <Button
+            {...(back === null && { variant: 'main' as const })}
+            disabled={selected === undefined || name.trim() === ''}
+            onClick={() => void take()}
+          >
             Take it into the editor
           </Button>
+          {back !== null && (
+            <Button variant="main" disabled={selected === undefined} onClick={() => void use()}>
+              Use it for the files
+            </Button>
+          )}
         </>
       }
     />

@@ -15,6 +15,7 @@ import { fieldsToSay } from './intake-fields';
 import { useShownItems } from './intake-list';
 import { filterOf, groupOf, isShown, STATE_WORDS, STATES, stateOf } from './intake-rows';
 import type { IntakeWork } from './intake-work';
+import { LearnedNames } from './learned-names';
 import { SayForShown } from './say-for-shown';
 
 interface Props {
@@ -191,6 +192,7 @@ function Narrow({ work, plan, registers }: PlanProps & { registers: Registers })
         onGroup={(value) => put({ group: value === 'state' ? null : value })}
       />
       <SayForShown work={work} fields={fields} folders={folders} shown={shown} />
+      <LearnedNames {...{ work, registers, fields, shown }} />
     </>
   );
 }

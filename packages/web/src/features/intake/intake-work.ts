@@ -61,6 +61,8 @@ export interface IntakeWork {
   readonly said: Said;
   /** What is given is added to what was said of each path; `undefined` takes it back. */
   readonly say: (paths: readonly string[], one: Placed) => void;
+  /** The same, of each path something of its own. */
+  readonly sayEach: (each: Readonly<Record<string, Placed>>) => void;
   readonly setPairing: (changes: Partial<Pairing>) => void;
   readonly setMove: (isMove: boolean) => void;
   readonly setDoubled: (isDoubled: boolean) => void;
@@ -146,26 +148,30 @@ function useSaid(project: string, { volume, folder }: HeapPlace) {
 }
 
 export function waysToSay(said: Said, keep: (next: Said) => void) {
+  const sayEach = (each: Readonly<Record<string, Placed>>) => {
+    const placed: Record<string, Placed> = { ...said.placed };
+    for (const [path, one] of Object.entries(each)) {
+      const merged = mergedWith(placed[path], one);
+      if (Object.values(merged).some((value) => value !== undefined)) placed[path] = merged;
+      else delete placed[path];
+    }
+    keep({ ...said, placed });
+  };
   return {
-    say: (paths: readonly string[], one: Placed) => {
-      const placed: Record<string, Placed> = { ...said.placed };
-      for (const path of paths) {
-        const merged = {
-          ...placed[path],
-          ...one,
-          ...(one.values !== undefined && { values: valuesAfter(placed[path], one) }),
-        };
-        if (Object.values(merged).some((value) => value !== undefined)) placed[path] = merged;
-        else delete placed[path];
-      }
-      keep({ ...said, placed });
-    },
+    sayEach,
+    say: (paths: readonly string[], one: Placed) => sayEach(Object.fromEntries(paths.map((path) => [path, one]))),
     setPairing: (changes: Partial<Pairing>) => keep({ ...said, pairing: { ...said.pairing, ...changes } }),
     setMove: (isMove: boolean) => keep({ ...said, isMove }),
     setDoubled: (isDoubled: boolean) => keep({ ...said, isDoubled }),
     forget: () => keep(UNSAID),
   };
 }
+
+const mergedWith = (before: Placed | undefined, one: Placed): Placed => ({
+  ...before,
+  ...one,
+  ...(one.values !== undefined && { values: valuesAfter(before, one) }),
+});
 
 /** An empty value is none. */
 function valuesAfter(before: Placed | undefined, { values }: Placed): Placed['values'] {
