@@ -266,4 +266,4 @@ test('a zip with more entries than a short list can count is read by others', as
   truncateSync(path.join(into, '26014_show.zip'), 1_000_000);
   expect((await verified(into, '26014_show.zip')).isWhole).toBe(false);
   expect(readFileSync(path.join(into, '26014_show.zip.sha256'), 'utf8')).toMatch(/^[0-9a-f]{64} {2}26014_show\.zip\n$/);
-});
+}, 300_000);
