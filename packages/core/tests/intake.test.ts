@@ -93,6 +93,14 @@ describe('laws', () => {
     expect(findings.filter(({ rule }) => !OF_OTHERS.includes(rule))).toEqual([]);
   });
 
+  test('a file that tells no day, put into a folder of one, is called by that day', () => {
+    const folder = '20_survey/test-nights/pier/2026-03-02';
+    expect(new ProjectRules(inputOf('show')).planned(folder)).toBeDefined();
+    const { of } = plan('show', [loose('roof.jpg', {})], { placed: { 'roof.jpg': { folder } } });
+    expect(of('roof.jpg')?.to).toMatch(/\/pier_2026-03-02_\d+\.jpg$/);
+    expect(of('roof.jpg')?.derived).toContain('date');
+  });
+
   test('what was made otherwise than was agreed for its place is said, and nothing where no place is known', () => {
     const { template } = PROJECTS.show;
     const setup = { settings: [{ label: 'Frame rate', value: '25', fact: 'frameRate' as const }] };

@@ -302,7 +302,14 @@ class Filling {
       if (rest.length > 3 || rest.some((word) => /\d/.test(word))) this.derived.push(field);
       return rest.join(' ');
     }
-    if (domain.kind === 'date' && this.file.file.modified > 0) {
+    if (domain.kind !== 'date') return undefined;
+    // In a folder of one day that day is meant, and not the one on which a copy was written.
+    const dated = this.rules.datedFolder(this.line);
+    if (dated !== null) {
+      this.derived.push(field);
+      return dated.date;
+    }
+    if (this.file.file.modified > 0) {
       this.derived.push(field);
       return new Date(this.file.file.modified).toISOString().slice(0, 10);
     }
