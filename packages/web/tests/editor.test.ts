@@ -88,4 +88,6 @@ test('the setup sheet as lines and back', () => {
     { label: 'Units', value: 'cm', fact: 'units', within: ['working'] },
     { label: 'Frame rate', value: '25' },
   ]);
+  expect(settingsFrom('Scene units = m', held)).toEqual([{ ...held[0], label: 'Scene units' }]);
+  expect(settingsFrom('Frame rate = 25\nUnits = m', held)).toEqual([{ label: 'Frame rate', value: '25' }, held[0]]);
 });

@@ -98,26 +98,37 @@ export const settingsText = (setup: Template['setup']): string =>
     )
     .join('\n');
 
-/** What lines do not say, of what files are held to, stays by the setting's label. */
+/** What lines do not say, of what files are held to, stays by the setting's label, else by its line. */
 export function settingsFrom(text: string, before: Settings = []): Settings {
-  const heldTo = new Map(before.map(({ label, fact, within }) => [label, { fact, within }]));
-  return text.split('\n').flatMap((line) => {
-    const m = /^\s*([^=]+?)\s*=\s*(.*?)\s*(?:\(([^)]*)\))?\s*(?::\s*(.*?))?\s*$/.exec(line);
-    if (m === null || m[2] === '') return [];
-    const allowed = (m[3] ?? '')
-      .split(',')
-      .map((a) => a.trim())
-      .filter((a) => a !== '');
-    return [
-      {
-        label: elementAt(m, 1),
-        value: elementAt(m, 2),
-        ...(allowed.length > 0 && { allowed }),
-        ...(m[4] ? { why: m[4] } : {}),
-        ...heldTo.get(elementAt(m, 1)),
-      },
-    ];
+  const lines = text.split('\n').flatMap((line) => settingFrom(line) ?? []);
+  const kept = new Set(lines.map(({ label }) => label));
+  return lines.map((one, at) => {
+    // A setting that was called otherwise still stands in its line.
+    const inLine = before[at];
+    const own =
+      before.find(({ label }) => label === one.label) ??
+      (inLine !== undefined && !kept.has(inLine.label) ? inLine : undefined);
+    return {
+      ...one,
+      ...(own?.fact !== undefined && { fact: own.fact }),
+      ...(own?.within !== undefined && { within: own.within }),
+    };
   });
+}
+
+function settingFrom(line: string): Settings[number] | null {
+  const m = /^\s*([^=]+?)\s*=\s*(.*?)\s*(?:\(([^)]*)\))?\s*(?::\s*(.*?))?\s*$/.exec(line);
+  if (m === null || m[2] === '') return null;
+  const allowed = (m[3] ?? '')
+    .split(',')
+    .map((a) => a.trim())
+    .filter((a) => a !== '');
+  return {
+    label: elementAt(m, 1),
+    value: elementAt(m, 2),
+    ...(allowed.length > 0 && { allowed }),
+    ...(m[4] ? { why: m[4] } : {}),
+  };
 }
 
 const linesOf = (text: string): string[] =>
