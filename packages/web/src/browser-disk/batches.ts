@@ -259,3 +259,21 @@ export function hindranceOf(outcome: BatchOutcome): string | null {
 
 export const whyItFailed = (error: unknown): string =>
   `${WHY[codeOf(error)] ?? (error instanceof Error ? error.message : 'unknown')}.`;
+
+/** What stood in the way of an act, in words; `null` where it came to its end. */
+export interface Said {
+  readonly hindrance: string | null;
+  /** The folder was not as it was when it was looked at: nothing was touched. */
+  readonly isRefused: boolean;
+}
+
+export async function saidOf(act: () => Promise<BatchOutcome | null>): Promise<Said> {
+  try {
+    const outcome = await act();
+    if (outcome === null)
+      return { hindrance: 'Nothing is written down of that change in this folder.', isRefused: false };
+    return { hindrance: hindranceOf(outcome), isRefused: outcome.state === 'refused' };
+  } catch (error) {
+    return { hindrance: `It failed: ${whyItFailed(error)}`, isRefused: false };
+  }
+}

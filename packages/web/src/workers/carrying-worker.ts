@@ -2,15 +2,7 @@
 import type { CarriedHere } from '@nesting/contract';
 import type { BatchOutcome, Change, Expected } from '@nesting/core/change';
 import { expose } from 'comlink';
-import {
-  applyHere,
-  finishHere,
-  hindranceOf,
-  type Told,
-  takeBackHere,
-  undoHere,
-  whyItFailed,
-} from '../browser-disk/batches';
+import { applyHere, finishHere, saidOf, type Told, takeBackHere, undoHere } from '../browser-disk/batches';
 import { FilesOfProject } from '../browser-disk/files-of-project';
 import { startHere } from '../browser-disk/start';
 
@@ -52,15 +44,10 @@ const farOf = ({ project, changes }: ToCarryHere): FilesOfProject =>
 
 const soFar = (hindrance: string | null): CarriedSoFar => ({ hindrance, isBegun: begun !== null });
 
-async function saidOf(act: () => Promise<BatchOutcome | null>): Promise<CarriedSoFar> {
-  try {
-    const outcome = await act();
-    if (outcome === null) return soFar('Nothing of it is written down in that folder.');
-    if (outcome.state === 'refused') begun = null;
-    return soFar(hindranceOf(outcome));
-  } catch (error) {
-    return soFar(`It failed: ${whyItFailed(error)}`);
-  }
+async function ended(act: () => Promise<BatchOutcome | null>): Promise<CarriedSoFar> {
+  const { hindrance, isRefused } = await saidOf(act);
+  if (isRefused) begun = null;
+  return soFar(hindrance);
 }
 
 const work = {
@@ -79,13 +66,13 @@ const work = {
     begun = { root, batch, asked };
     const { signal: cancel } = stopping;
     const request = { root, id: batch, what: 'carry', by, undoes: null, changes, told, far: farOf(asked), cancel };
-    return saidOf(() => applyHere(request));
+    return ended(() => applyHere(request));
   },
 
   /** Goes on with what was stopped or hindered. */
   goOn(told: Told): Promise<CarriedSoFar> {
     stopping = new AbortController();
-    return saidOf(async () => {
+    return ended(async () => {
       if (begun === null) return null;
       const { root, batch, asked } = begun;
       return finishHere(root, batch, told, { far: farOf(asked), cancel: stopping.signal });
@@ -94,7 +81,7 @@ const work = {
 
   /** What came along goes; the project stays as it was started. */
   takeBack(isDone: boolean, told: Told): Promise<CarriedSoFar> {
-    return saidOf(async () => {
+    return ended(async () => {
       if (begun === null) return null;
       const { root, batch, asked } = begun;
       const outcome = isDone ? await undoHere(root, batch, asked.by, told) : await takeBackHere(root, batch, told);

@@ -3,7 +3,6 @@
  * the browser.
  */
 import type { RepairPlan, StoredFinding } from '@nesting/contract';
-import type { BatchOutcome } from '@nesting/core/change';
 import {
   agreedFor,
   Checker,
@@ -35,9 +34,9 @@ import { expose } from 'comlink';
 import {
   finishHere,
   freeHere,
-  hindranceOf,
   type KeptHere,
   keptHere,
+  saidOf,
   type Told,
   takeBackHere,
   type Unended,
@@ -289,7 +288,7 @@ const work = {
   },
 
   async undo(root: FileSystemDirectoryHandle, batch: string, by: string, told: Told): Promise<string | null> {
-    return saidOf(() => undoHere(root, batch, by, told));
+    return (await saidOf(() => undoHere(root, batch, by, told))).hindrance;
   },
 
   unended: (root: FileSystemDirectoryHandle): Promise<Unended | null> => unendedIn(root).catch(() => null),
@@ -300,7 +299,8 @@ const work = {
     way: 'finish' | 'take-back',
     told: Told,
   ): Promise<string | null> {
-    return saidOf(() => (way === 'finish' ? finishHere(root, id, told) : takeBackHere(root, id, told)));
+    const act = () => (way === 'finish' ? finishHere(root, id, told) : takeBackHere(root, id, told));
+    return (await saidOf(act)).hindrance;
   },
 
   /** Looks through a folder for what programs left there; `null` where it was stopped. */
@@ -341,16 +341,6 @@ const work = {
     stopped = true;
   },
 };
-
-/** What stood in its way, in words; `null` where it came to its end. */
-async function saidOf(act: () => Promise<BatchOutcome | null>): Promise<string | null> {
-  try {
-    const outcome = await act();
-    return outcome === null ? 'Nothing is written down of that change in this folder.' : hindranceOf(outcome);
-  } catch (error) {
-    return `It failed: ${whyItFailed(error)}`;
-  }
-}
 
 export type ChecksWork = typeof work;
 

@@ -9,14 +9,13 @@ import { expose } from 'comlink';
 import {
   applyHere,
   finishHere,
-  hindranceOf,
   provedHere,
+  saidOf,
   type Told,
   takeBackHere,
   type Unended,
   undoHere,
   unendedIn,
-  whyItFailed,
 } from '../browser-disk/batches';
 import { type LookedThrough, lookThrough } from '../browser-disk/look-through';
 import { LooseFiles } from '../browser-disk/loose-files';
@@ -87,15 +86,10 @@ const farOf = (changes: readonly Change[], fileOf = requireHeap().heap.fileOf): 
 
 const soFar = (hindrance: string | null): BroughtHere => ({ hindrance, isBegun: begun !== null });
 
-async function saidOf(act: () => Promise<BatchOutcome | null>): Promise<BroughtHere> {
-  try {
-    const outcome = await act();
-    if (outcome === null) return soFar('Nothing of it is written down in that folder.');
-    if (outcome.state === 'refused') begun = null;
-    return soFar(hindranceOf(outcome));
-  } catch (error) {
-    return soFar(`It failed: ${whyItFailed(error)}`);
-  }
+async function ended(act: () => Promise<BatchOutcome | null>): Promise<BroughtHere> {
+  const { hindrance, isRefused } = await saidOf(act);
+  if (isRefused) begun = null;
+  return soFar(hindrance);
 }
 
 /** Where the template asks for checksums beside what came: a change of its own. */
@@ -107,7 +101,7 @@ async function layLists(root: FileSystemDirectoryHandle): Promise<BroughtHere> {
   const lists = record === null ? [] : checksumLists(new ProjectRules(shown.input), { ...record, at });
   if (lists.length === 0) return soFar(null);
   const id = crypto.randomUUID();
-  const told = await saidOf(() =>
+  const told = await ended(() =>
     applyHere({ root, id, what: 'checksums', by, undoes: null, changes: lists, told: () => undefined }),
   );
   if (told.hindrance === null) begun = { batch, by, lists: id };
@@ -168,10 +162,13 @@ const work = {
       return soFar('This is another plan by now. Look at it again.');
     const { all: changes } = shown;
     const { root } = marked;
+    // Two half-done changes in one folder could not be told apart.
+    if ((await unendedIn(root)) !== null)
+      return soFar('A change of this folder was cut short. Choose the folder again: that one is ended first.');
     const batch = crypto.randomUUID();
     begun = { batch, by, lists: null };
     const asked = { root, id: batch, what: 'intake', by, undoes: null, changes, told };
-    const brought = await saidOf(() => applyHere({ ...asked, far: farOf(changes), cancel: stopping.signal }));
+    const brought = await ended(() => applyHere({ ...asked, far: farOf(changes), cancel: stopping.signal }));
     return brought.hindrance === null ? layLists(root) : brought;
   },
 
@@ -182,13 +179,13 @@ const work = {
     const { root } = marked;
     const { batch } = begun;
     const far = farOf(shown.all);
-    const brought = await saidOf(() => finishHere(root, batch, told, { far, cancel: stopping.signal }));
+    const brought = await ended(() => finishHere(root, batch, told, { far, cancel: stopping.signal }));
     return brought.hindrance === null ? layLists(root) : brought;
   },
 
   /** What came goes again. */
   takeBack(isDone: boolean, told: Told): Promise<BroughtHere> {
-    return saidOf(async () => {
+    return ended(async () => {
       if (begun === null || marked === null) return null;
       const { root } = marked;
       const { batch, by, lists } = begun;
@@ -206,7 +203,7 @@ const work = {
     stopping = new AbortController();
     if (marked === null) return 'No project is open here.';
     const { root } = marked;
-    const brought = await saidOf(async () => {
+    const brought = await ended(async () => {
       if (way === 'take-back') return takeBackHere(root, id, told);
       const record = await provedHere(root, id);
       if (record === null) return null;

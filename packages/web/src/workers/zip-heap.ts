@@ -31,14 +31,16 @@ export async function zipHeap(zip: File): Promise<ZipHeap> {
   const paths = new Set(entries.map(({ path }) => path));
   const fault = faults[0] ?? looseZipFault(paths, OWN_FOLDER);
   if (fault !== null) throw new Error(packageFaultWords(fault));
-  const modified = new Map(entries.map((entry) => [entry.path, entry.modified]));
+  const byPath = new Map(entries.map((entry) => [entry.path, entry]));
   const reader = new ZipReader(new BlobReader(zip));
-  const byPath = new Map((await reader.getEntries()).map((entry) => [entry.filename, entry]));
+  // Old names are read in more than one way: an entry is known by where it lies.
+  const byPlace = new Map((await reader.getEntries()).map((entry) => [entry.offset, entry]));
   const kept = new Recent<Promise<File | null>>(KEPT);
   const fileOf = (path: string): Promise<File | null> => {
     const known = kept.get(path);
     if (known !== undefined) return known;
-    const unpacking = unpacked(byPath.get(path), modified.get(path) ?? 0).catch(() => null);
+    const found = byPath.get(path);
+    const unpacking = unpacked(byPlace.get(found?.at ?? -1), found?.modified ?? 0).catch(() => null);
     kept.set(path, unpacking);
     return unpacking;
   };

@@ -52,14 +52,6 @@ export function LearnPage() {
     const made = await create(convention).unwrap();
     await go(`/conventions/${made.id}`);
   };
-  const [params] = useSearchParams();
-  const back = backTo(params);
-  const use = async () => {
-    if (selected === undefined || back === null) return;
-    const { pattern, fields, families } = selected;
-    giveLearned({ back, pattern, fields: [...fields], ...(families && { families: [...families] }) });
-    await go(back);
-  };
   return (
     <Columns
       id="learn"
@@ -88,21 +80,32 @@ export function LearnPage() {
               className="w-56"
             />
           )}
-          <Button
-            {...(back === null && { variant: 'main' as const })}
-            disabled={selected === undefined || name.trim() === ''}
-            onClick={() => void take()}
-          >
+          <Button variant="main" disabled={selected === undefined || name.trim() === ''} onClick={() => void take()}>
             Take it into the editor
           </Button>
-          {back !== null && (
-            <Button variant="main" disabled={selected === undefined} onClick={() => void use()}>
-              Use it for the files
-            </Button>
-          )}
+          <UseForFiles selected={selected} />
         </>
       }
     />
+  );
+}
+
+/** Back to the loose files whose names they are, where a page of those asked. */
+function UseForFiles({ selected }: { selected: LearnedConvention | undefined }) {
+  const go = useNavigate();
+  const [params] = useSearchParams();
+  const back = backTo(params);
+  if (back === null) return null;
+  const use = async () => {
+    if (selected === undefined) return;
+    const { pattern, fields, families } = selected;
+    giveLearned({ back, pattern, fields: [...fields], ...(families && { families: [...families] }) });
+    await go(back);
+  };
+  return (
+    <Button variant="main" disabled={selected === undefined} onClick={() => void use()}>
+      Use it for the files
+    </Button>
   );
 }
 

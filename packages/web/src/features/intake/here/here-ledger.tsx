@@ -56,7 +56,7 @@ function Outcome({ here, ended }: { here: IntakeHere; ended: NonNullable<IntakeH
       {isBegun && <Button onClick={() => void takeBack()}>{state === 'done' ? 'Undo it' : 'Take it back'}</Button>}
       <Button
         variant="main"
-        disabled={work?.isReady !== true || state === 'hindered'}
+        disabled={work?.isReady !== true || (state === 'hindered' && isBegun)}
         onClick={() => void work?.carryOut()}
       >
         {actWords(work?.plan)}

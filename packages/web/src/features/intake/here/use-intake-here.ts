@@ -81,7 +81,15 @@ export function useIntakeHere(): IntakeHere {
     save: async (as) => saveText(await intakeWorker().print(as)),
   };
   return {
-    ...{ source, work, running, ended },
+    ...{ work, running, ended },
+    // What was said of another folder is over.
+    source: {
+      ...source,
+      chooseProject: () => {
+        setEnded(null);
+        return source.chooseProject();
+      },
+    },
     starters: made?.told.starters ?? 0,
     goOn: async () => {
       setRunning('Looking where it is…');
